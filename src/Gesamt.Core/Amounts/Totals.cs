@@ -1,0 +1,61 @@
+using System.Collections.Immutable;
+
+namespace Gesamt.Core.Amounts;
+
+/// <summary>One priced line of a paper: an exact quantity times an exact unit price, less a discount already rounded.</summary>
+/// <param name="Quantity">Exact, in the unit of the service.</param>
+/// <param name="UnitPrice">Exact, in major units of the currency; may be finer than the minor unit.</param>
+public sealed record PricedLine(decimal Quantity, decimal UnitPrice, Money Discount, Rate Tax)
+{
+    /// <summary>round(quantity × unit price) − discount. EN 16931, line net amount (BT-131).</summary>
+    public Money Net => Money.Of(Quantity * UnitPrice, Discount.Currency) - Discount;
+}
+
+/// <summary>Net and tax of one rate. EN 16931, VAT breakdown (BG-23).</summary>
+public sealed record TaxPart(Rate Rate, Money Net, Money Tax);
+
+/// <summary>A document's sums by EN 16931: taxes by rate, totals by addition, and the rounding amount that a promised gross may need.</summary>
+/// <param name="Parts">By rate, highest first (BG-23).</param>
+/// <param name="RoundingAmount">BT-114, zero unless the gross was entered or promised.</param>
+public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
+{
+    private Currency Currency => RoundingAmount.Currency;
+
+    /// <summary>BT-109.</summary>
+    public Money Net => Parts.Select(part => part.Net).Sum(Currency);
+
+    /// <summary>BT-110, the sum of the taxes of all rates (BR-CO-14).</summary>
+    public Money Tax => Parts.Select(part => part.Tax).Sum(Currency);
+
+    /// <summary>Amount due, BT-115: net and tax (BR-CO-15) with the rounding amount (BR-CO-16).</summary>
+    public Money Payable => Net + Tax + RoundingAmount;
+
+    /// <summary>Sums of lines entered net. A document discount becomes one allowance per rate in proportion to the rates' nets (largest remainder, ties to the higher rate).</summary>
+    /// <exception cref="ArgumentException">There are no lines, or the discount is more than the lines come to.</exception>
+    public static Totals OfLines(IReadOnlyCollection<PricedLine> lines, Money discount)
+    {
+        if (lines.Count == 0) return new([], Money.Zero(discount.Currency));
+        var byRate = lines.GroupBy(line => line.Tax).OrderByDescending(group => group.Key.PartsPerMillion)
+            .Select(group => (Rate: group.Key, Net: group.Select(line => line.Net).Sum(discount.Currency))).ToImmutableArray();
+        var allowances = Allowances(byRate, discount);
+        return new([.. byRate.Zip(allowances, (part, allowance) => Part(part.Rate, part.Net - allowance))], Money.Zero(discount.Currency));
+    }
+
+    /// <summary>Sums of one amount entered or promised gross: payable is that amount, net = round(gross / (1 + rate)).</summary>
+    public static Totals OfGross(Money gross, Rate rate)
+    {
+        var part = Part(rate, Money.Of(gross.Major / (1 + rate.Fraction), gross.Currency));
+        return new([part], gross - part.Net - part.Tax);
+    }
+
+    private static TaxPart Part(Rate rate, Money net) => new(rate, net, net.Times(rate));
+
+    private static ImmutableArray<Money> Allowances(ImmutableArray<(Rate Rate, Money Net)> byRate, Money discount)
+    {
+        if (discount.Minor == 0) return [.. byRate.Select(_ => discount)];
+        if (byRate.Any(part => part.Net.Minor < 0) || byRate.Select(part => part.Net).Sum(discount.Currency) < discount)
+            throw new ArgumentException("The discount is more than the lines come to.", nameof(discount));
+        // rates stand highest first, so "the earlier" of a tie is the higher rate
+        return discount.Split([.. byRate.Select(part => part.Net.Minor)]);
+    }
+}

@@ -1,0 +1,28 @@
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Facts;
+
+namespace Gesamt.Core.Invoicing;
+
+/// <summary>What is still owed on an invoice: issued less paid.</summary>
+public static class Owed
+{
+    public static Money On(History history, Happening.InvoiceIssued invoice) =>
+        invoice.Amount - Stages.Payments.InForce(history)
+            .Where(payment => payment.What.Invoice == invoice.Invoice)
+            .Select(payment => payment.What.Amount).Sum(invoice.Amount.Currency);
+
+    /// <summary>Issued invoices with something still owed, earliest due first.</summary>
+    public static IEnumerable<(Seen<Happening.InvoiceIssued> Invoice, Money Owed)> Open(History history) =>
+        from issued in history.Of<Happening.InvoiceIssued>()
+        let owed = On(history, issued.What)
+        where owed.Minor > 0
+        orderby issued.What.Due
+        select (issued, owed);
+}
+
+/// <summary>Invoice numbers: per series and year, without gaps, given at issue.</summary>
+public static class InvoiceNumber
+{
+    /// <summary>“2027-004” for the fourth invoice of 2027.</summary>
+    public static string Of(int year, int sequence) => $"{year}-{sequence:000}";
+}

@@ -1,0 +1,68 @@
+using System.Collections.Immutable;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using NodaTime;
+
+namespace Gesamt.Core.Letters;
+
+/// <summary>What a record can tell a letter or a contract. Everything may be unknown.</summary>
+public sealed record RecordWords(
+    string? Greeted,
+    string? Name,
+    string? Organisation,
+    string Project,
+    string Kind,
+    LocalDate? MainDate,
+    string Studio,
+    string Owner,
+    Money? Price = null,
+    Money? Deposit = null,
+    LocalDate? ValidUntil = null,
+    LocalDate? ReplyBy = null,
+    string? Choice = null,
+    string? Payments = null,
+    string? InvoiceNumber = null,
+    LocalDate? InvoiceDue = null,
+    Money? InvoiceOwed = null,
+    bool HasProposal = false);
+
+/// <summary>The fixed set of blanks that a letter or a contract may name.</summary>
+public static class Blanks
+{
+    /// <summary>Stands in a stored letter for the client's own link; the address is put in when the letter is handed over, and nowhere kept.</summary>
+    public const string LinkPlaceholder = "⟦link⟧";
+
+    public static readonly ImmutableArray<string> Names =
+    [
+        "first name", "full name", "organisation", "project", "kind", "date", "studio", "owner", "price", "deposit",
+        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link",
+    ];
+
+    /// <summary>The value of every blank; null where the record does not know it.</summary>
+    public static ImmutableDictionary<string, string?> Of(RecordWords record) => new Dictionary<string, string?>
+    {
+        ["first name"] = record.Greeted ?? FirstWord(record.Name),
+        ["full name"] = record.Name,
+        ["organisation"] = record.Organisation,
+        ["project"] = record.Project,
+        ["kind"] = record.Kind,
+        ["date"] = Long(record.MainDate),
+        ["studio"] = record.Studio,
+        ["owner"] = record.Owner,
+        ["price"] = record.Price?.ToString(),
+        ["deposit"] = record.Deposit?.ToString(),
+        ["valid until"] = Long(record.ValidUntil),
+        ["reply by"] = Long(record.ReplyBy),
+        ["proposal link"] = record.HasProposal ? LinkPlaceholder : null,
+        ["choice"] = record.Choice,
+        ["payments"] = record.Payments,
+        ["invoice number"] = record.InvoiceNumber,
+        ["invoice due"] = Long(record.InvoiceDue),
+        ["invoice owed"] = record.InvoiceOwed?.ToString(),
+        ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
+    }.ToImmutableDictionary();
+
+    private static string? Long(LocalDate? date) => date is { } known ? DateWords.Long(known) : null;
+
+    private static string? FirstWord(string? name) => name?.Split(' ', StringSplitOptions.RemoveEmptyEntries).FirstOrDefault();
+}

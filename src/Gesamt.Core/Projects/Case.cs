@@ -1,0 +1,53 @@
+using System.Collections.Immutable;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
+using NodaTime;
+
+namespace Gesamt.Core.Projects;
+
+/// <summary>A task as the rules see it.</summary>
+public sealed record OpenTask(TaskId Id, string Title, LocalDate? Due);
+
+/// <summary>Everything the rules need to know of one project: its kind as it was when it began, its facts, open tasks and runs.</summary>
+public sealed record Case(
+    ProjectId Id,
+    KindRules Kind,
+    History History,
+    ImmutableArray<OpenTask> OpenTasks,
+    ImmutableArray<Run> Runs,
+    StudioCalendar Calendar)
+{
+    /// <summary>The date that matters, such as the opening day, with its time of day.</summary>
+    public LocalDateTime? MainDate => DateNamed(Kind.MainDate);
+
+    /// <summary>A named date, as it was set last.</summary>
+    public LocalDateTime? DateNamed(string name) =>
+        History.Last<Happening.DateSet>(set => set.Name == name) is { What: var set }
+            ? set.Date + (set.Time ?? StudioCalendar.DefaultTime) : null;
+
+    /// <summary>How it ended, unless it was taken up again.</summary>
+    public Seen<Happening.Ended>? End =>
+        History.Last<Happening.Ended>() is { } end
+        && !(History.Last<Happening.TakenUp>() is { } again && History.IsAfter(again.Fact, end.Fact)) ? end : null;
+}
+
+/// <summary>What a kind of work demands, as pinned on the project when it began.</summary>
+/// <param name="Gates">The gates it has, in their order.</param>
+/// <param name="Demands">Details that must be known before the Lead gate closes.</param>
+/// <param name="MainDate">What the date that matters is called, such as “opening day”.</param>
+/// <param name="BookingDays">Days from the signature until the booking payment is due.</param>
+/// <param name="ReplyWithin">Business days within which an inquiry is promised an answer.</param>
+public sealed record KindRules(
+    ImmutableArray<Gate> Gates,
+    WinRule Win,
+    ImmutableArray<string> Demands,
+    string MainDate,
+    int BookingDays,
+    int ReplyWithin,
+    AgeLimits AgeLimits)
+{
+    public static readonly KindRules Default =
+        new([.. Enum.GetValues<Gate>()], WinRule.Both, [], "date", 7, 2, AgeLimits.Default);
+}

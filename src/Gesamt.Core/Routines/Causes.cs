@@ -1,0 +1,33 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Stages;
+using NodaTime;
+
+namespace Gesamt.Core.Routines;
+
+/// <summary>One time a cause came true.</summary>
+/// <param name="At">What offsets are counted from.</param>
+/// <param name="After">What was recorded after this instant can stop the step.</param>
+/// <param name="Fact">The fact behind it, where there is one.</param>
+public sealed record CauseAt(Instant At, Instant After, Fact? Fact);
+
+/// <summary>When the causes of steps came true in a project.</summary>
+public static class Causes
+{
+    public static IReadOnlyList<CauseAt> Of(Case project, Cause cause, string? dateName = null) => cause switch
+    {
+        Cause.InquiryCame => From<Happening.InquiryCame>(project),
+        Cause.ProposalSent => From<Happening.ProposalSent>(project),
+        Cause.ContractSent => From<Happening.ContractSent>(project),
+        Cause.HandedOver => From<Happening.HandedOver>(project),
+        Cause.InvoiceDue => [.. project.History.Of<Happening.InvoiceIssued>().Select(issued =>
+            new CauseAt(project.Calendar.At(issued.What.Due + Calendar.StudioCalendar.DefaultTime), issued.Recorded, issued.Fact))],
+        Cause.Booked => Booking.WonAt(project) is { } won ? [new(won, won, null)] : [],
+        Cause.NamedDate => (dateName is null ? project.MainDate : project.DateNamed(dateName)) is { } date
+            ? [new(project.Calendar.At(date), Instant.MinValue, null)] : [],
+        _ => [],
+    };
+
+    private static IReadOnlyList<CauseAt> From<T>(Case project) where T : Happening =>
+        [.. project.History.Of<T>().Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Fact))];
+}

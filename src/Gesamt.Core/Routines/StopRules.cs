@@ -1,0 +1,45 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
+using Gesamt.Core.Projects;
+
+namespace Gesamt.Core.Routines;
+
+/// <summary>Whether something that happened since ends a step before it acts.</summary>
+public static class StopRules
+{
+    /// <summary>The first of the step's rules that holds; null while none does. Follows what was recorded, not what is said to have happened earlier.</summary>
+    public static StopRule? Holds(Case project, Step step, CauseAt cause)
+    {
+        if (project.End is not null) return StopRule.Ended;
+        if (Replaced(project, cause)) return StopRule.Replaced;
+        return step.Stops.Where(rule => Holds(project, rule, cause)).Select(rule => (StopRule?)rule).FirstOrDefault();
+    }
+
+    private static bool Holds(Case project, StopRule rule, CauseAt cause) => rule switch
+    {
+        StopRule.Answered => Since(project, cause, what =>
+            what is Happening.LetterReceived { Automatic: false } or Happening.ChangeAsked or Happening.ProposalAccepted or Happening.ProposalDeclined),
+        StopRule.Opened => Since(project, cause, what => what is Happening.ProposalOpened opened && IsOf(cause, opened.Version)),
+        StopRule.Chosen => Since(project, cause, what => what is Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed),
+        StopRule.Signed => Since(project, cause, what => what is Happening.ContractSigned { Signer: Signer.Client }),
+        StopRule.Paid => cause.Fact?.What is Happening.InvoiceIssued issued
+            ? Owed.On(project.History, issued).Minor <= 0
+            : Since(project, cause, what => what is Happening.PaymentReceived),
+        StopRule.Resting => Turns.TurnRule.IsResting(project),
+        StopRule.Ended => project.End is not null,
+        StopRule.Replaced => Replaced(project, cause),
+        _ => false,
+    };
+
+    /// <summary>A step about a proposal ends when another took its place, or it was withdrawn.</summary>
+    private static bool Replaced(Case project, CauseAt cause) =>
+        cause.Fact is { What: Happening.ProposalSent sent } && Since(project, cause, what =>
+            what is Happening.ProposalSent or Happening.ProposalWithdrawn && what != (Happening)sent);
+
+    private static bool IsOf(CauseAt cause, VersionId version) =>
+        cause.Fact?.What is not Happening.ProposalSent sent || sent.Version == version;
+
+    private static bool Since(Case project, CauseAt cause, Func<Happening, bool> what) =>
+        project.History.Facts.Any(fact => what(fact.What)
+            && (cause.Fact is { } anchor ? History.IsAfter(fact, anchor) : fact.Recorded >= cause.After));
+}

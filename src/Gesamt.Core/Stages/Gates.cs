@@ -1,0 +1,178 @@
+using System.Collections.Immutable;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
+using NodaTime;
+
+namespace Gesamt.Core.Stages;
+
+/// <summary>What must be true for a project to leave a stage.</summary>
+public enum Gate { Lead, Proposal, Contract, Payment, Delivery }
+
+/// <summary>Where a project stands: at its first open gate, or finished.</summary>
+public enum Stage { Lead, Proposal, Contract, Payment, Delivery, Finished }
+
+/// <summary>What an open gate still needs.</summary>
+public enum Lack { Fit, Details, Acceptance, ClientSignature, OwnerSignature, Price, BookingPayment, Handover, Approval, Balance }
+
+/// <summary>One gate: since when it is closed, or what it lacks.</summary>
+public sealed record GateReading(Gate Gate, Instant? ClosedAt, ImmutableArray<Lack> Lacks, bool Waived)
+{
+    public bool IsClosed => ClosedAt is not null;
+}
+
+/// <summary>The gates of a project, read from its facts. A gate closes at the instant its last condition came true.</summary>
+public static class GateRule
+{
+    public static ImmutableArray<GateReading> Read(Case project)
+    {
+        var readings = new List<GateReading>();
+        Instant? before = null;
+        foreach (var gate in project.Kind.Gates)
+        {
+            var reading = Waived(project, gate) ?? gate switch
+            {
+                Gate.Lead => Lead(project),
+                Gate.Proposal => Proposal(project),
+                Gate.Contract => Contract(project),
+                Gate.Payment => Payment(project, before),
+                Gate.Delivery => Delivery(project),
+                _ => throw new ArgumentOutOfRangeException(nameof(project), gate, "No such gate."),
+            };
+            readings.Add(reading);
+            before = reading.ClosedAt;
+        }
+        return LeadClosedByLater(readings, project);
+    }
+
+    /// <summary>The first gate that is not closed; all closed is finished.</summary>
+    public static Stage StageOf(IEnumerable<GateReading> gates) =>
+        gates.FirstOrDefault(gate => !gate.IsClosed) is { Gate: var open } ? (Stage)open : Stage.Finished;
+
+    private static GateReading? Waived(Case project, Gate gate) =>
+        project.History.Last<Happening.GateWaived>(waived => waived.Gate == gate) is { Happened: var at }
+            ? new(gate, at, [], true) : null;
+
+    private static GateReading Lead(Case project)
+    {
+        var fit = project.History.Last<Happening.MarkedFit>();
+        var details = project.Kind.Demands.Select(detail => project.History.Of<Happening.DetailKnown>()
+            .Where(known => known.What.Detail == detail).Select(known => (Instant?)known.Happened).Min()).ToList();
+        List<Lack> lacks = [];
+        if (fit is null) lacks.Add(Lack.Fit);
+        if (details.Contains(null)) lacks.Add(Lack.Details);
+        return Reading(Gate.Lead, lacks, [fit?.Happened, .. details]);
+    }
+
+    /// <summary>Lead also closes with any later gate, or when a proposal is sent.</summary>
+    private static ImmutableArray<GateReading> LeadClosedByLater(List<GateReading> gates, Case project)
+    {
+        var at = gates.FindIndex(gate => gate.Gate == Gate.Lead);
+        if (at < 0) return [.. gates];
+        var first = gates.Where(gate => gate.Gate != Gate.Lead).Select(gate => gate.ClosedAt)
+            .Append(project.History.Of<Happening.ProposalSent>().Select(sent => (Instant?)sent.Happened).Min())
+            .Append(gates[at].ClosedAt)
+            .Min();
+        if (first is not null) gates[at] = gates[at] with { ClosedAt = first, Lacks = [] };
+        return [.. gates];
+    }
+
+    private static GateReading Proposal(Case project) =>
+        AgreedPrice.Of(project.History) is { } agreed
+            ? new(Gate.Proposal, agreed.First, [], false)
+            : new(Gate.Proposal, null, [Lack.Acceptance], false);
+
+    private static GateReading Contract(Case project)
+    {
+        var voided = project.History.Of<Happening.ContractVoided>().Select(v => v.What.Contract).ToHashSet();
+        var complete = project.History.Of<Happening.ContractSigned>()
+            .Where(signed => !voided.Contains(signed.What.Contract))
+            .GroupBy(signed => signed.What.Contract)
+            .Select(signatures => (
+                Client: signatures.Where(s => s.What.Signer == Signer.Client).Select(s => (Instant?)s.Happened).Min(),
+                Owner: signatures.Where(s => s.What.Signer == Signer.Owner).Select(s => (Instant?)s.Happened).Min()))
+            .ToList();
+        // a signed contract stays in force until its successor is signed, so the first complete one closes the gate
+        if (complete.Where(c => c is { Client: not null, Owner: not null }).Select(c => Later(c.Client, c.Owner)).Min() is { } closed)
+            return new(Gate.Contract, closed, [], false);
+        List<Lack> lacks = [];
+        if (complete.All(c => c.Client is null)) lacks.Add(Lack.ClientSignature);
+        if (complete.All(c => c.Owner is null)) lacks.Add(Lack.OwnerSignature);
+        return new(Gate.Contract, null, [.. lacks], false);
+    }
+
+    private static GateReading Payment(Case project, Instant? before)
+    {
+        if (AgreedPrice.Of(project.History) is not { } agreed) return new(Gate.Payment, null, [Lack.Price], false);
+        if (agreed.DueOnBooking.Minor == 0)
+            return before is null ? new(Gate.Payment, null, [Lack.BookingPayment], false) : new(Gate.Payment, Later(before, agreed.First), [], false);
+        return Payments.ReachedAt(project.History, agreed.DueOnBooking) is { } reached
+            ? new(Gate.Payment, Later(reached, agreed.First), [], false)
+            : new(Gate.Payment, null, [Lack.BookingPayment], false);
+    }
+
+    private static GateReading Delivery(Case project)
+    {
+        var history = project.History;
+        var handedOver = history.Last<Happening.HandedOver>()?.Happened;
+        var approved = history.Last<Happening.Approved>()?.Happened;
+        var price = AgreedPrice.Of(history);
+        var settled = price is { } agreed ? Payments.ReachedAt(history, agreed.Agreed) : null;
+        List<Lack> lacks = [];
+        if (handedOver is null) lacks.Add(Lack.Handover);
+        if (approved is null) lacks.Add(Lack.Approval);
+        if (settled is null) lacks.Add(Lack.Balance);
+        return Reading(Gate.Delivery, lacks, [handedOver, approved, settled]);
+    }
+
+    private static GateReading Reading(Gate gate, List<Lack> lacks, IReadOnlyCollection<Instant?> conditions) =>
+        new(gate, lacks.Count == 0 ? conditions.Max() : null, [.. lacks], false);
+
+    private static Instant? Later(Instant? a, Instant? b) => a > b ? a : b;
+}
+
+/// <summary>The price in force: what was accepted or agreed last. A successor counts from its acceptance on; sending one opens nothing.</summary>
+/// <param name="First">When a price was agreed for the first time, which is when the Proposal gate closed.</param>
+public sealed record AgreedPrice(Money Agreed, Money DueOnBooking, Instant First)
+{
+    public static AgreedPrice? Of(History history)
+    {
+        var agreed = history.Facts.Select(fact => fact.What switch
+        {
+            Happening.ProposalAccepted accepted => (fact.Happened, accepted.Agreed, accepted.DueOnBooking),
+            Happening.PriceAgreed price => (fact.Happened, price.Agreed, price.DueOnBooking),
+            _ => ((Instant, Money, Money)?)null,
+        }).OfType<(Instant Happened, Money Agreed, Money DueOnBooking)>().ToList();
+        return agreed.Count == 0 ? null : new(agreed[^1].Agreed, agreed[^1].DueOnBooking, agreed.Min(a => a.Happened));
+    }
+}
+
+/// <summary>Payments that still count: neither voided nor charged back.</summary>
+public static class Payments
+{
+    public static IEnumerable<Seen<Happening.PaymentReceived>> InForce(History history)
+    {
+        var gone = history.Facts.Select(fact => fact.What switch
+        {
+            Happening.PaymentVoided voided => voided.Payment,
+            Happening.PaymentChargedBack back => back.Payment,
+            _ => (PaymentId?)null,
+        }).OfType<PaymentId>().ToHashSet();
+        return history.Of<Happening.PaymentReceived>().Where(payment => !gone.Contains(payment.What.Payment));
+    }
+
+    public static Money Total(History history, Currency currency) =>
+        InForce(history).Select(payment => payment.What.Amount).Sum(currency);
+
+    /// <summary>When payments reached an amount; null while they do not.</summary>
+    public static Instant? ReachedAt(History history, Money amount)
+    {
+        var sum = Money.Zero(amount.Currency);
+        foreach (var payment in InForce(history).OrderBy(payment => payment.Happened))
+        {
+            sum += payment.What.Amount;
+            if (sum >= amount) return payment.Happened;
+        }
+        return amount.Minor <= 0 ? history.Began : null;
+    }
+}

@@ -1,0 +1,44 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core.Stages;
+using NodaTime;
+
+namespace Gesamt.Core.Turns;
+
+/// <summary>Whose turn it is.</summary>
+public enum Side { Yours, Clients, Nobodys }
+
+/// <summary>What somebody waits for.</summary>
+public enum WaitKind
+{
+    AnswerInquiry, AnswerLetter, ChangeAsked, Declined, RanOut, Countersign, SendContract, DecideFit, FillDetails,
+    WriteProposal, TaskDue, HandOver, LetterHeld, SayWhatIsNext, AskAgain,
+    ChooseProposal, SignContract, PayInvoice, Approve,
+    Resting, Planned, Ended, Finished,
+}
+
+/// <summary>One thing that waits for somebody, since its own instant.</summary>
+/// <param name="Words">The reason and next act, as a sentence without its age.</param>
+public sealed record Wait(WaitKind Kind, Instant Since, string Words);
+
+/// <summary>Where a project stands at an instant: f(facts, dates, settings, now).</summary>
+/// <param name="Since">How long the turn has lasted; null when it is nobody's.</param>
+/// <param name="Until">Until when nobody need act.</param>
+/// <param name="LateSince">The due date of the oldest unpaid invoice that is past due: a clock of its own, never mixed with waiting.</param>
+/// <param name="Held">Letters that wait for an OK.</param>
+/// <param name="ValidUntil">The next instant at which this changes by itself.</param>
+public sealed record Standing(
+    Stage Stage,
+    Side Turn,
+    WaitKind Waits,
+    string Words,
+    Instant? Since,
+    Instant? Until,
+    Instant? BookedAt,
+    EndReason? Ended,
+    LocalDate? LateSince,
+    int Held,
+    Instant? HeldSince,
+    Instant? ValidUntil)
+{
+    public bool IsOpen => Ended is null && Stage != Stage.Finished;
+}

@@ -1,0 +1,134 @@
+using System.Globalization;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Stages;
+using NodaTime;
+
+namespace Gesamt.Core.Turns;
+
+/// <summary>What waits for the owner and what is with the client.</summary>
+internal static class Waits
+{
+    /// <summary>What the client said or did that nobody has answered.</summary>
+    public static IEnumerable<Wait> Unanswered(Case project)
+    {
+        var history = project.History;
+        if (First<Happening.InquiryCame>(history) is { } inquiry)
+            yield return new(WaitKind.AnswerInquiry, inquiry.Happened, "Answer the inquiry");
+        if (First<Happening.LetterReceived>(history, letter => !letter.Automatic) is { } letter)
+            yield return new(WaitKind.AnswerLetter, letter.Happened, "Answer their letter");
+        if (First<Happening.ChangeAsked>(history) is { } change)
+            yield return new(WaitKind.ChangeAsked, change.Happened, "They asked for a change");
+        if (First<Happening.ProposalDeclined>(history) is { } declined && !history.Any<Happening.ProposalAccepted>())
+            yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
+    }
+
+    /// <summary>What else waits for the owner: signatures, decisions, tasks that are due.</summary>
+    public static IEnumerable<Wait> Yours(Case project, IReadOnlyList<GateReading> gates, Instant now)
+    {
+        var stage = GateRule.StageOf(gates);
+        var today = project.Calendar.DateOf(now);
+        foreach (var wait in Papers(project, now)) yield return wait;
+        foreach (var task in project.OpenTasks.Where(task => task.Due <= today))
+            yield return new(WaitKind.TaskDue, project.Calendar.StartOf(task.Due!.Value), task.Title);
+        if (Decision(project, gates, stage, today) is { } decision) yield return decision;
+    }
+
+    private static IEnumerable<Wait> Papers(Case project, Instant now)
+    {
+        var history = project.History;
+        if (history.Last<Happening.ProposalAccepted>() is { } accepted && project.Kind.Gates.Contains(Gate.Contract)
+            && !history.Any<Happening.ContractSent>() && !history.Any<Happening.ContractSigned>())
+            yield return new(WaitKind.SendContract, accepted.Happened, "Chosen, send the contract");
+        var signed = history.Last<Happening.ContractSigned>(s => s.Signer == Signer.Client);
+        if (signed is { } client && !history.Any<Happening.ContractSigned>(s => s.Signer == Signer.Owner && s.Contract == client.What.Contract))
+            yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
+        if (OpenProposal(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
+            yield return new(WaitKind.RanOut, end, "The proposal has run out");
+    }
+
+    /// <summary>The gate that needs only the owner, and since when: when its last other condition came true.</summary>
+    private static Wait? Decision(Case project, IReadOnlyList<GateReading> gates, Stage stage, LocalDate today)
+    {
+        var history = project.History;
+        var before = gates.TakeWhile(gate => (Stage)gate.Gate != stage).LastOrDefault()?.ClosedAt;
+        var begun = history.Began ?? Instant.MinValue;
+        return stage switch
+        {
+            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, LastOwnerAct(history) ?? begun, "Decide whether it is a fit"),
+            Stage.Lead => new(WaitKind.FillDetails, history.Last<Happening.MarkedFit>()!.Value.Happened, "Fill in what is still unknown"),
+            Stage.Proposal when OpenProposal(history) is null => new(WaitKind.WriteProposal, before ?? begun, "Write the proposal"),
+            Stage.Delivery when history.Any<Happening.HandedOver>() => null,
+            Stage.Delivery when project.OpenTasks.Length == 0 || project.MainDate is { } date && date.Date <= today =>
+                new(WaitKind.HandOver, HandOverSince(project, before ?? begun, today), "Hand over the work"),
+            _ => null,
+        };
+    }
+
+    private static Instant HandOverSince(Case project, Instant before, LocalDate today)
+    {
+        var lastDone = project.History.Last<Happening.TaskDone>()?.Happened;
+        var dateCame = project.MainDate is { } date && date.Date <= today ? project.Calendar.StartOf(date.Date) : (Instant?)null;
+        var ready = project.OpenTasks.Length == 0 ? lastDone ?? before : dateCame ?? before;
+        return ready > before ? ready : before;
+    }
+
+    /// <summary>What is with the client: a proposal, a contract, an invoice, a handover to approve.</summary>
+    public static IEnumerable<Wait> Clients(Case project, Instant now)
+    {
+        var history = project.History;
+        if (OpenProposal(history) is { } proposal && RunsOutAt(project, proposal.What) > now)
+            yield return new(WaitKind.ChooseProposal, proposal.Happened, OpenedWords(history, proposal.What.Version));
+        if (OpenContract(history) is { } contract)
+            yield return new(WaitKind.SignContract, contract.Happened, "Contract not signed yet");
+        foreach (var (invoice, _) in Owed.Open(history))
+            yield return new(WaitKind.PayInvoice, invoice.Happened, "Invoice not paid yet");
+        if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())
+            yield return new(WaitKind.Approve, handed.Happened, "Handed over, not approved yet");
+    }
+
+    /// <summary>The proposal that is out: sent last, not withdrawn, not answered by yes or no.</summary>
+    public static Seen<Happening.ProposalSent>? OpenProposal(History history) =>
+        history.Last<Happening.ProposalSent>() is { } sent && !history.Facts.Any(fact => History.IsAfter(fact, sent.Fact) && fact.What switch
+        {
+            Happening.ProposalWithdrawn withdrawn => withdrawn.Version == sent.What.Version,
+            Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed => true,
+            _ => false,
+        }) ? sent : null;
+
+    /// <summary>A proposal valid until a date runs out when that day is over.</summary>
+    public static Instant RunsOutAt(Case project, Happening.ProposalSent sent) => project.Calendar.StartOf(sent.ValidUntil.PlusDays(1));
+
+    private static Seen<Happening.ContractSent>? OpenContract(History history) =>
+        history.Last<Happening.ContractSent>() is { } sent
+        && !history.Any<Happening.ContractSigned>(signed => signed.Contract == sent.What.Contract && signed.Signer == Signer.Client)
+        && !history.Any<Happening.ContractVoided>(voided => voided.Contract == sent.What.Contract) ? sent : null;
+
+    private static string OpenedWords(History history, VersionId version) =>
+        history.Of<Happening.ProposalOpened>().Count(opened => opened.What.Version == version) switch
+        {
+            0 => "Not opened yet",
+            1 => "Opened, not chosen",
+            2 => "Opened twice, not chosen",
+            var times => string.Create(CultureInfo.InvariantCulture, $"Opened {times} times, not chosen"),
+        };
+
+    /// <summary>The oldest of a kind of fact since the owner last answered.</summary>
+    private static Seen<T>? First<T>(History history, Func<T, bool>? where = null) where T : Happening
+    {
+        Fact? answered = null;
+        foreach (var fact in history.Facts)
+            if (IsAnswer(fact.What)) answered = fact;
+        foreach (var seen in history.Of<T>())
+            if ((where is null || where(seen.What)) && (answered is null || History.IsAfter(seen.Fact, answered))) return seen;
+        return null;
+    }
+
+    /// <summary>A letter the owner wrote or gave an OK, a recorded call, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
+    private static bool IsAnswer(Happening what) => what is Happening.LetterSent { ByItself: false }
+        or Happening.CallHeld or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.TakenUp;
+
+    private static Instant? LastOwnerAct(History history) =>
+        history.Facts.Where(fact => IsAnswer(fact.What)).Select(fact => (Instant?)fact.Happened).LastOrDefault();
+}

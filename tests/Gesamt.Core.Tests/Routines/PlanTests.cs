@@ -1,0 +1,129 @@
+using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
+using static Gesamt.Core.Tests.World;
+
+namespace Gesamt.Core.Tests.Routines;
+
+public class PlanTests
+{
+    private static readonly RunId R = new(1);
+    private static readonly Happening Began = new Happening.RunBegan(R);
+
+    private static Step Nudge(int days, StepMode mode = StepMode.AsksFirst, params StopRule[] stops) =>
+        new($"nudge-{days}", new Timing(Cause.ProposalSent, Span.Days(days)), new StepAction.Letter("nudge"), mode, [.. stops]);
+
+    private static Case Project(Step[] steps, params (string, Happening)[] facts) =>
+        Case(KindRules.Default, [new Run(R, new Routine("proposal", "Proposal", Cause.ProposalSent, [.. steps]))], facts);
+
+    private static PlannedStep Only(Case project) => Assert.Single(Plan.Of(project));
+
+    [Fact]
+    public void A_step_whose_cause_is_unknown_is_parked() =>
+        Assert.Equal((StepState.Parked, null), Only(Project([Nudge(2)], ("2027-01-04 09:00", Began))) is var step ? (step.State, step.Due) : default);
+
+    [Fact]
+    public void Two_days_after_the_proposal_at_the_same_time_of_day() =>
+        Assert.Equal(At("2027-01-20 10:30"), Only(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began))).Due);
+
+    [Fact]
+    public void A_weekend_moves_it_to_monday_morning() =>
+        Assert.Equal(At("2027-01-25 08:00"), Only(Project([Nudge(2)], ("2027-01-21 10:30", Sent()), ("2027-01-21 10:30", Began))).Due);
+
+    [Fact]
+    public void Opening_stops_a_step_held_for_an_unopened_proposal_and_the_reason_is_kept()
+    {
+        var held = new Happening.StepHeld(new StepRef(R, "nudge-2", 0), new LetterId(7));
+        var project = Project([Nudge(2, StepMode.AsksFirst, StopRule.Opened)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-20 10:30", held), ("2027-01-20 11:00", Opened));
+        var stopped = Only(project);
+        Assert.Equal((StepState.Stopped, StopRule.Opened, new LetterId(7)), (stopped.State, stopped.Why!.Value, stopped.Letter!.Value));
+        Assert.Single(DueRule.Stopped(project));
+    }
+
+    [Fact] // common practice: an answer withdraws the nudges
+    public void An_answer_stops_what_is_still_to_come() =>
+        Assert.Equal(StopRule.Answered, Only(Project([Nudge(2, StepMode.ByItself, StopRule.Answered)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 10:00", Answer()))).Why);
+
+    [Fact]
+    public void What_came_before_the_cause_stops_nothing() =>
+        Assert.Equal(StepState.Planned, Only(Project([Nudge(2, StepMode.ByItself, StopRule.Answered)], ("2027-01-18 10:00", Answer()), ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began))).State);
+
+    [Fact]
+    public void A_new_version_has_its_own_step_and_ends_the_older_one()
+    {
+        var second = new Happening.ProposalSent(new VersionId(2), Date("2027-03-01"));
+        var plan = Plan.Of(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 10:00", second)));
+        Assert.Equal([(StepState.Stopped, 0), (StepState.Planned, 1)], plan.Select(step => (step.State, step.Ref.Occurrence)));
+    }
+
+    [Fact] // common practice: planned 10th, done 14th, three days later is the 17th
+    public void Days_after_the_previous_step_count_from_when_it_was_done()
+    {
+        Step first = new("a", new Timing(Cause.RunBegun, Span.Days(6), AnyHour: true), new StepAction.Letter("a"), StepMode.AsksFirst, []);
+        Step then = new("b", new Timing(Cause.PreviousStep, Span.Days(3), AnyHour: true), new StepAction.Letter("b"), StepMode.AsksFirst, []);
+        var plan = Plan.Of(Project([first, then], ("2027-05-04 09:00", Began), ("2027-05-14 09:00", new Happening.StepDone(new StepRef(R, "a", 0), null))));
+        Assert.Equal(At("2027-05-17 09:00"), plan[1].Due);
+        Assert.Equal(StepState.Parked, Plan.Of(Project([first, then], ("2027-05-04 09:00", Began)))[1].State);
+    }
+
+    [Theory] // common practice: days move by days, months by calendar months
+    [InlineData("2027-06-18", "2027-10-02", -60, SpanUnit.Days, 106)]
+    [InlineData("2027-06-18", "2027-10-02", -4, SpanUnit.Months, 104)]
+    public void A_moved_date_moves_what_hangs_on_it(string from, string to, int count, SpanUnit unit, int days)
+    {
+        Step step = new("order", new Timing(Cause.NamedDate, new Span(count, unit)), new StepAction.Tasks("order"), StepMode.ByItself, []);
+        Instant Due(params string[] dates) => Only(Project([step], [("2027-01-04 09:00", Began), .. dates.Select((d, i) => ($"2027-01-0{5 + i} 09:00", OpeningDay(d)))])).Due!.Value;
+        Assert.Equal(days, DateWords.DaysBetween(World.Calendar.DateOf(Due(from)), World.Calendar.DateOf(Due(from, to))));
+    }
+
+    [Theory]
+    [InlineData(LateStart.Skip, StepState.Skipped, "2027-01-02 09:00")]
+    [InlineData(LateStart.AtOnce, StepState.Planned, "2027-01-25 09:00")]
+    public void A_step_already_past_when_the_run_begins_follows_its_late_start_rule(LateStart rule, StepState state, string due)
+    {
+        Step step = new("order", new Timing(Cause.NamedDate, Span.Days(-60)), new StepAction.Tasks("order"), StepMode.ByItself, [], rule);
+        var planned = Only(Project([step], ("2027-01-25 09:00", OpeningDay("2027-03-03")), ("2027-01-25 09:00", Began)));
+        Assert.Equal((state, At(due)), (planned.State, planned.Due!.Value));
+    }
+
+    [Fact]
+    public void An_end_stops_everything_pending() =>
+        Assert.Equal(StopRule.Ended, Only(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 09:00", new Happening.Ended(EndReason.Lost)))).Why);
+
+    [Fact]
+    public void On_time_it_acts_by_itself_or_is_held_as_its_mode_says()
+    {
+        (string, Happening)[] sent = [("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began)];
+        Assert.Equal(DueAct.Act, Assert.Single(DueRule.Of(Project([Nudge(2, StepMode.ByItself)], sent), At("2027-01-20 10:30"))).Act);
+        Assert.Equal(DueAct.Hold, Assert.Single(DueRule.Of(Project([Nudge(2)], sent), At("2027-01-20 10:30"))).Act);
+        Assert.Empty(DueRule.Of(Project([Nudge(2)], sent), At("2027-01-20 10:29")));
+    }
+
+    [Fact]
+    public void Of_letters_over_a_day_late_only_the_newest_is_held()
+    {
+        var project = Project([Nudge(1, StepMode.ByItself), Nudge(2, StepMode.ByItself)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began));
+        Assert.Equal([DueAct.Skip, DueAct.Hold], DueRule.Of(project, At("2027-02-01 09:00")).Select(due => due.Act));
+    }
+
+    [Fact]
+    public void A_payment_reminder_stops_when_its_own_invoice_is_paid()
+    {
+        Step remind = new("remind", new Timing(Cause.InvoiceDue, Span.Days(1)), new StepAction.Letter("remind"), StepMode.ByItself, [StopRule.Paid]);
+        Happening Issued(long id) => new Happening.InvoiceIssued(new InvoiceId(id), Eur(100), Date("2027-01-20"));
+        var plan = Plan.Of(Project([remind], ("2027-01-10 09:00", Began), ("2027-01-10 09:00", Issued(1)), ("2027-01-10 09:00", Issued(2)), ("2027-01-12 09:00", Paid(100, 1, invoice: 2))));
+        Assert.Equal([StepState.Planned, StepState.Stopped], plan.Select(step => step.State));
+    }
+
+    [Fact]
+    public void Every_due_step_gets_exactly_one_act_and_acting_ends_it() =>
+        Gen.Select(Gen.Int[0, 9].Array[1, 8], Gen.Bool.Array[8], Gen.Int[0, 720]).Sample((days, asks, hours) =>
+        {
+            var steps = days.Select((d, i) => Nudge(d, asks[i] ? StepMode.AsksFirst : StepMode.ByItself) with { Key = $"s{i}" }).ToArray();
+            (string, Happening)[] facts = [("2027-01-04 10:00", Sent()), ("2027-01-04 10:00", Began)];
+            var now = At("2027-01-04 10:00") + Duration.FromHours(hours);
+            var due = DueRule.Of(Project(steps, facts), now);
+            Assert.Equal(due.Length, due.Select(d => d.Step.Ref).Distinct().Count());
+            var done = due.Select(d => ("2027-02-20 10:00", (Happening)new Happening.StepDone(d.Step.Ref, null)));
+            Assert.Empty(DueRule.Of(Project(steps, [.. facts, .. done]), now));
+        });
+}

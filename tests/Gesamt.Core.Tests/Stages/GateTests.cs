@@ -1,0 +1,89 @@
+using Gesamt.Core.Projects;
+using Gesamt.Core.Stages;
+using static Gesamt.Core.Tests.World;
+
+namespace Gesamt.Core.Tests.Stages;
+
+public class GateTests
+{
+    private static Stage StageOf(Case project) => GateRule.StageOf(GateRule.Read(project));
+
+    private static readonly (string, Happening)[] Booked =
+    [
+        ("2027-01-04 09:00", Inquiry), ("2027-01-05 09:00", Fit), ("2027-01-06 09:00", Sent()), ("2027-01-08 09:00", Accepted()),
+        ("2027-01-08 09:00", ContractSent), ("2027-01-08 09:05", Signed(Signer.Client)), ("2027-01-08 09:10", Paid(1200)), ("2027-01-09 10:00", Signed(Signer.Owner)),
+    ];
+
+    [Theory]
+    [InlineData(1, Stage.Lead), InlineData(2, Stage.Proposal), InlineData(3, Stage.Proposal), InlineData(4, Stage.Contract)]
+    [InlineData(6, Stage.Contract), InlineData(7, Stage.Contract), InlineData(8, Stage.Delivery)]
+    public void The_stage_follows_from_what_happened(int facts, Stage stage) => Assert.Equal(stage, StageOf(Case(Booked[..facts])));
+
+    [Fact]
+    public void A_gate_closes_when_its_last_condition_came_true() =>
+        Assert.Equal([At("2027-01-05 09:00"), At("2027-01-08 09:00"), At("2027-01-09 10:00"), At("2027-01-08 09:10")],
+            GateRule.Read(Case(Booked)).Take(4).Select(gate => gate.ClosedAt!.Value));
+
+    [Fact]
+    public void Lead_closes_with_a_proposal_sent_though_nobody_said_fit() =>
+        Assert.Equal(Stage.Proposal, StageOf(Case(("2027-01-04 09:00", Inquiry), ("2027-01-06 09:00", Sent()))));
+
+    [Fact]
+    public void Lead_waits_for_the_details_its_kind_demands()
+    {
+        var kind = KindRules.Default with { Demands = ["wall size"] };
+        var fit = Case(kind, [], ("2027-01-04 09:00", Inquiry), ("2027-01-05 09:00", Fit));
+        Assert.Equal([Lack.Details], GateRule.Read(fit)[0].Lacks);
+        var known = Case(kind, [], ("2027-01-04 09:00", Inquiry), ("2027-01-05 09:00", Fit), ("2027-01-06 09:00", new Happening.DetailKnown("wall size")));
+        Assert.Equal(At("2027-01-06 09:00"), GateRule.Read(known)[0].ClosedAt);
+    }
+
+    [Fact]
+    public void Out_of_order_evidence_waits_at_the_first_open_gate_then_passes_all()
+    {
+        var paidFirst = Case(("2027-01-04 09:00", Inquiry), ("2027-01-05 09:00", Fit), ("2027-01-06 09:00", Paid(1200)));
+        Assert.Equal(Stage.Proposal, StageOf(paidFirst));
+        var agreed = Case(("2027-01-04 09:00", Inquiry), ("2027-01-06 09:00", Paid(1200)), ("2027-01-07 09:00", Signed(Signer.Client)), ("2027-01-07 09:00", Signed(Signer.Owner)),
+            ("2027-01-08 09:00", new Happening.PriceAgreed(Eur(3000), Eur(1200))));
+        Assert.Equal(Stage.Delivery, StageOf(agreed));
+    }
+
+    [Fact]
+    public void Nothing_due_on_booking_closes_payment_with_the_gate_before() =>
+        Assert.Equal(At("2027-01-08 11:00"), GateRule.Read(Case(("2027-01-08 09:00", Accepted(3000, 0)),
+            ("2027-01-08 10:00", Signed(Signer.Client)), ("2027-01-08 11:00", Signed(Signer.Owner))))[3].ClosedAt);
+
+    [Fact]
+    public void Part_payments_add_up_to_what_is_due() =>
+        Assert.Equal(At("2027-01-12 09:00"), GateRule.Read(Case(("2027-01-08 09:00", Accepted()), ("2027-01-10 09:00", Paid(700, 1)), ("2027-01-12 09:00", Paid(500, 2))))[3].ClosedAt);
+
+    [Fact] // common practice: won at the later, in either order; a chargeback reopens the gate and takes the win back
+    public void Won_at_the_later_of_signature_and_payment_and_lost_by_a_chargeback()
+    {
+        Assert.Equal(At("2027-01-09 10:00"), Booking.WonAt(Case(Booked)));
+        var paidLast = Case([.. Booked[..6], Booked[7], ("2027-01-12 12:00", Paid(1200))]);
+        Assert.Equal(At("2027-01-12 12:00"), Booking.WonAt(paidLast));
+        var back = Case([.. Booked, ("2027-01-20 12:00", new Happening.PaymentChargedBack(new PaymentId(1)))]);
+        Assert.Null(Booking.WonAt(back));
+        Assert.Equal(Stage.Payment, StageOf(back));
+    }
+
+    [Fact] // common practice: won 12,000, then on into delivery: one record, still won
+    public void A_won_project_stays_won_in_delivery()
+    {
+        var delivered = Case([.. Booked, ("2027-03-12 12:00", new Happening.HandedOver()), ("2027-03-13 12:00", new Happening.Approved()), ("2027-03-14 12:00", Paid(1800, 2))]);
+        Assert.Equal(Stage.Finished, StageOf(delivered));
+        Assert.Equal(At("2027-01-09 10:00"), Booking.WonAt(delivered));
+    }
+
+    [Fact]
+    public void A_waived_gate_is_closed_with_the_waiver() =>
+        Assert.True(GateRule.Read(Case(("2027-01-04 09:00", new Happening.GateWaived(Gate.Contract))))[2] is { Waived: true, IsClosed: true });
+
+    [Fact]
+    public void A_kind_may_drop_a_gate()
+    {
+        var kind = KindRules.Default with { Gates = [Gate.Lead, Gate.Proposal, Gate.Delivery] };
+        Assert.Equal(Stage.Delivery, StageOf(Case(kind, [], ("2027-01-04 09:00", Inquiry), ("2027-01-08 09:00", Accepted()))));
+    }
+}
