@@ -32,11 +32,8 @@ public abstract record StepAction
     /// <summary>Makes the tasks of the list of that key.</summary>
     public sealed record Tasks(string Key) : StepAction;
 
-    /// <summary>Issues and sends the next planned invoice.</summary>
-    public sealed record Invoice : StepAction;
-
     /// <summary>Whether it leaves the house.</summary>
-    public bool LeavesTheHouse => this is Letter or Invoice;
+    public bool LeavesTheHouse => this is Letter;
 }
 
 /// <summary>One timed step of a routine.</summary>

@@ -92,7 +92,7 @@ public static class TurnRule
         [
             NextPlanned(project, plan, now),
             RestUntil(project),
-            Waits.OpenProposal(history) is { } open ? Waits.RunsOutAt(project, open.What) : null,
+            ProposalState.Open(history) is { } open ? Waits.RunsOutAt(project, open.What) : null,
             .. Owed.Open(history).Select(invoice => (Instant?)project.Calendar.StartOf(invoice.Invoice.What.Due.PlusDays(1))),
         ];
         return changes.Where(at => at > now).Min();

@@ -44,7 +44,7 @@ internal static class Waits
         var signed = history.Last<Happening.ContractSigned>(s => s.Signer == Signer.Client);
         if (signed is { } client && !history.Any<Happening.ContractSigned>(s => s.Signer == Signer.Owner && s.Contract == client.What.Contract))
             yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
-        if (OpenProposal(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
+        if (ProposalState.Open(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
             yield return new(WaitKind.RanOut, end, "The proposal has run out");
     }
 
@@ -58,7 +58,7 @@ internal static class Waits
         {
             Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, LastOwnerAct(history) ?? begun, "Decide whether it is a fit"),
             Stage.Lead => new(WaitKind.FillDetails, history.Last<Happening.MarkedFit>()!.Value.Happened, "Fill in what is still unknown"),
-            Stage.Proposal when OpenProposal(history) is null => new(WaitKind.WriteProposal, before ?? begun, "Write the proposal"),
+            Stage.Proposal when ProposalState.Open(history) is null => new(WaitKind.WriteProposal, before ?? begun, "Write the proposal"),
             Stage.Delivery when history.Any<Happening.HandedOver>() => null,
             Stage.Delivery when project.OpenTasks.Length == 0 || project.MainDate is { } date && date.Date <= today =>
                 new(WaitKind.HandOver, HandOverSince(project, before ?? begun, today), "Hand over the work"),
@@ -78,7 +78,7 @@ internal static class Waits
     public static IEnumerable<Wait> Clients(Case project, Instant now)
     {
         var history = project.History;
-        if (OpenProposal(history) is { } proposal && RunsOutAt(project, proposal.What) > now)
+        if (ProposalState.Open(history) is { } proposal && RunsOutAt(project, proposal.What) > now)
             yield return new(WaitKind.ChooseProposal, proposal.Happened, OpenedWords(history, proposal.What.Version));
         if (OpenContract(history) is { } contract)
             yield return new(WaitKind.SignContract, contract.Happened, "Contract not signed yet");
@@ -87,15 +87,6 @@ internal static class Waits
         if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())
             yield return new(WaitKind.Approve, handed.Happened, "Handed over, not approved yet");
     }
-
-    /// <summary>The proposal that is out: sent last, not withdrawn, not answered by yes or no.</summary>
-    public static Seen<Happening.ProposalSent>? OpenProposal(History history) =>
-        history.Last<Happening.ProposalSent>() is { } sent && !history.Facts.Any(fact => History.IsAfter(fact, sent.Fact) && fact.What switch
-        {
-            Happening.ProposalWithdrawn withdrawn => withdrawn.Version == sent.What.Version,
-            Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed => true,
-            _ => false,
-        }) ? sent : null;
 
     /// <summary>A proposal valid until a date runs out when that day is over.</summary>
     public static Instant RunsOutAt(Case project, Happening.ProposalSent sent) => project.Calendar.StartOf(sent.ValidUntil.PlusDays(1));
@@ -131,4 +122,17 @@ internal static class Waits
 
     private static Instant? LastOwnerAct(History history) =>
         history.Facts.Where(fact => IsAnswer(fact.What)).Select(fact => (Instant?)fact.Happened).LastOrDefault();
+}
+
+/// <summary>Where the proposal stands that was sent last.</summary>
+public static class ProposalState
+{
+    /// <summary>The proposal that is out: sent last, not withdrawn, not answered by yes or no.</summary>
+    public static Seen<Happening.ProposalSent>? Open(History history) =>
+        history.Last<Happening.ProposalSent>() is { } sent && !history.Facts.Any(fact => History.IsAfter(fact, sent.Fact) && fact.What switch
+        {
+            Happening.ProposalWithdrawn withdrawn => withdrawn.Version == sent.What.Version,
+            Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed => true,
+            _ => false,
+        }) ? sent : null;
 }

@@ -1,0 +1,93 @@
+using System.Net;
+using System.Text.RegularExpressions;
+using MimeKit;
+using NodaTime;
+
+namespace Gesamt.Formats.Mail;
+
+/// <summary>A letter ready to be made a message.</summary>
+/// <param name="ReplyTo">The project's own address, by which an answer is filed.</param>
+/// <param name="MessageId">Without angle brackets (RFC 5322, 3.6.4).</param>
+/// <param name="InReplyTo">Message-ID of the letter it answers, without angle brackets.</param>
+/// <param name="Automatic">Sent by itself: marked Auto-Submitted (RFC 3834, 5), so that no robot answers it.</param>
+public sealed record MailLetter(
+    (string Name, string Address) From,
+    (string Name, string Address) To,
+    string ReplyTo,
+    string Subject,
+    string Body,
+    string MessageId,
+    string? InReplyTo,
+    Instant Date,
+    bool Automatic);
+
+/// <summary>Makes messages of letters: RFC 5322 with a plain and an HTML part.</summary>
+public static partial class OutgoingMail
+{
+    /// <summary>The whole message as bytes, as it is kept and handed over.</summary>
+    /// <exception cref="ParseException">An address is none.</exception>
+    public static byte[] Compose(MailLetter letter)
+    {
+        var message = new MimeMessage { Subject = letter.Subject, Date = letter.Date.ToDateTimeOffset(), MessageId = letter.MessageId };
+        message.From.Add(Address(letter.From));
+        message.To.Add(Address(letter.To));
+        message.ReplyTo.Add(MailboxAddress.Parse(letter.ReplyTo));
+        if (letter.InReplyTo is { } answered)
+        {
+            message.InReplyTo = answered;
+            message.References.Add(answered);
+        }
+        if (letter.Automatic) message.Headers.Add("Auto-Submitted", "auto-generated");
+        message.Body = new MultipartAlternative { Text("plain", letter.Body), Text("html", Html(letter.Body)) };
+        return Bytes(message);
+    }
+
+    /// <summary>The same message with a placeholder replaced in its text parts by what it stands for.</summary>
+    public static byte[] Replace(byte[] message, string placeholder, string value)
+    {
+        using var stream = new MemoryStream(message);
+        var loaded = MimeMessage.Load(stream);
+        var found = loaded.BodyParts.OfType<TextPart>().Where(part => part.Text.Contains(placeholder, StringComparison.Ordinal)).ToList();
+        if (found.Count == 0) return message;
+        foreach (var part in found)
+        {
+            var shown = part.IsHtml ? $"<a href=\"{WebUtility.HtmlEncode(value)}\">{WebUtility.HtmlEncode(value)}</a>" : value;
+            part.SetText("utf-8", part.Text.Replace(placeholder, shown, StringComparison.Ordinal));
+        }
+        return Bytes(loaded);
+    }
+
+    /// <summary>Whether an address can be written to (RFC 5322 mailbox with a domain).</summary>
+    public static bool IsAddress(string? address) =>
+        MailboxAddress.TryParse(address, out var mailbox) && mailbox.Address.Contains('@', StringComparison.Ordinal) && mailbox.Name is null or "" && Domain().IsMatch(mailbox?.Address ?? "");
+
+    private static MailboxAddress Address((string Name, string Address) who) => new(who.Name, MailboxAddress.Parse(who.Address).Address);
+
+    private static TextPart Text(string subtype, string text)
+    {
+        var part = new TextPart(subtype) { ContentTransferEncoding = ContentEncoding.QuotedPrintable };
+        part.SetText("utf-8", text);
+        return part;
+    }
+
+    /// <summary>Paragraphs of escaped text; only addresses beginning with http become links.</summary>
+    private static string Html(string body)
+    {
+        var paragraphs = WebUtility.HtmlEncode(body.ReplaceLineEndings("\n")).Split("\n\n", StringSplitOptions.RemoveEmptyEntries)
+            .Select(paragraph => $"<p>{Link().Replace(paragraph, "<a href=\"$0\">$0</a>").Replace("\n", "<br>\n", StringComparison.Ordinal)}</p>");
+        return $"<!doctype html><html><body>\n{string.Join('\n', paragraphs)}\n</body></html>\n";
+    }
+
+    private static byte[] Bytes(MimeMessage message)
+    {
+        using var stream = new MemoryStream();
+        message.WriteTo(new FormatOptions { NewLineFormat = NewLineFormat.Dos }, stream);
+        return stream.ToArray();
+    }
+
+    [GeneratedRegex(@"https?://[^\s<>""]+")]
+    private static partial Regex Link();
+
+    [GeneratedRegex(@"^[^@\s]+@[^@\s.]+(\.[^@\s.]+)+$")]
+    private static partial Regex Domain();
+}

@@ -1,0 +1,169 @@
+using Gesamt.Core;
+using Gesamt.Store.Model;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+using NodaTime;
+
+namespace Gesamt.Store;
+
+/// <summary>The database of one studio, in one SQLite file.</summary>
+public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(options)
+{
+    public DbSet<StudioRow> Studio => Set<StudioRow>();
+    public DbSet<KindRow> Kinds => Set<KindRow>();
+    public DbSet<FormRow> Forms => Set<FormRow>();
+    public DbSet<ServiceRow> Services => Set<ServiceRow>();
+    public DbSet<LetterTemplateRow> LetterTemplates => Set<LetterTemplateRow>();
+    public DbSet<ContractTemplateRow> ContractTemplates => Set<ContractTemplateRow>();
+    public DbSet<RoutineRow> Routines => Set<RoutineRow>();
+    public DbSet<TaskListRow> TaskLists => Set<TaskListRow>();
+    public DbSet<PersonRow> People => Set<PersonRow>();
+    public DbSet<ProjectRow> Projects => Set<ProjectRow>();
+    public DbSet<FactRow> Facts => Set<FactRow>();
+    public DbSet<AnswersRow> Answers => Set<AnswersRow>();
+    public DbSet<NoteRow> Notes => Set<NoteRow>();
+    public DbSet<TaskRow> Tasks => Set<TaskRow>();
+    public DbSet<RunRow> Runs => Set<RunRow>();
+    public DbSet<PlannedStepRow> PlannedSteps => Set<PlannedStepRow>();
+    public DbSet<RequestRow> Requests => Set<RequestRow>();
+    public DbSet<LetterRow> Letters => Set<LetterRow>();
+    public DbSet<OutboxRow> Outbox => Set<OutboxRow>();
+    public DbSet<OfferDraftRow> OfferDrafts => Set<OfferDraftRow>();
+    public DbSet<VersionRow> Versions => Set<VersionRow>();
+    public DbSet<SignatureRow> Signatures => Set<SignatureRow>();
+    public DbSet<LinkRow> Links => Set<LinkRow>();
+    public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
+    public DbSet<PaymentRow> Payments => Set<PaymentRow>();
+    public DbSet<CheckoutRow> Checkouts => Set<CheckoutRow>();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder conventions)
+    {
+        conventions.Properties<Instant>().HaveConversion<InstantTicks>();
+        conventions.Properties<LocalDate>().HaveConversion<IsoDate>();
+        conventions.Properties<LocalTime>().HaveConversion<IsoTime>();
+        conventions.Properties<decimal>().HaveConversion<Millionths>();
+        conventions.Properties<Enum>().HaveConversion<string>();
+        Id<ProjectId>(conventions);
+        Id<PersonId>(conventions);
+        Id<KindId>(conventions);
+        Id<FactId>(conventions);
+        Id<AnswersId>(conventions);
+        Id<LetterId>(conventions);
+        Id<VersionId>(conventions);
+        Id<InvoiceId>(conventions);
+        Id<PaymentId>(conventions);
+        Id<TaskId>(conventions);
+        Id<NoteId>(conventions);
+        Id<RunId>(conventions);
+    }
+
+    protected override void OnModelCreating(ModelBuilder model)
+    {
+        Studios(model);
+        Projects_(model);
+        Letters_(model);
+        Papers(model);
+        Money(model);
+    }
+
+    private static void Studios(ModelBuilder model)
+    {
+        model.Entity<StudioRow>(e =>
+        {
+            e.ToTable("Studio", t => t.HasCheckConstraint("OneStudio", "Id = 1"));
+            e.Property(s => s.Id).ValueGeneratedNever();
+            e.Ignore(s => s.MailDomain);
+        });
+        Key<KindRow, KindId>(model, k => k.Id).HasIndex(k => k.Key).IsUnique();
+        model.Entity<FormRow>().HasIndex(f => f.Slug).IsUnique();
+        model.Entity<LetterTemplateRow>().HasIndex(l => l.Key).IsUnique();
+        model.Entity<TaskListRow>().HasIndex(l => l.Key).IsUnique();
+        model.Entity<RoutineRow>().HasIndex(r => new { r.KindId, r.Key }).IsUnique();
+        model.Entity<ContractTemplateRow>().HasIndex(c => c.KindId);
+        model.Entity<ServiceRow>().HasIndex(s => s.KindId);
+    }
+
+    private static void Projects_(ModelBuilder model)
+    {
+        Key<PersonRow, PersonId>(model, p => p.Id).HasIndex(p => p.Mail);
+        var project = Key<ProjectRow, ProjectId>(model, p => p.Id);
+        project.HasIndex(p => p.Code).IsUnique();
+        project.HasOne(p => p.Kind).WithMany().HasForeignKey(p => p.KindId).OnDelete(DeleteBehavior.Restrict);
+        project.HasOne(p => p.Client).WithMany().HasForeignKey(p => p.ClientId).OnDelete(DeleteBehavior.Restrict);
+        project.OwnsOne(p => p.Standing, s =>
+        {
+            s.HasIndex(x => x.ValidUntil);
+            s.HasIndex(x => new { x.Ended, x.Stage });
+        });
+        project.Navigation(p => p.Standing).IsRequired();
+        OfProject(Key<FactRow, FactId>(model, f => f.Id)).HasIndex(f => new { f.ProjectId, f.Recorded });
+        model.Entity<FactRow>().HasIndex(f => f.Recorded);
+        model.Entity<FactRow>().ToTable(t => t.HasCheckConstraint("NotAhead", "Happened <= Recorded"));
+        OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
+        OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
+        OfProject(Key<TaskRow, TaskId>(model, t => t.Id));
+        // a routine runs once per project
+        OfProject(Key<RunRow, RunId>(model, r => r.Id)).HasIndex(r => new { r.ProjectId, r.Key }).IsUnique();
+        OfProject(model.Entity<PlannedStepRow>()).HasIndex(s => new { s.RunId, s.Step, s.Occurrence }).IsUnique();
+        model.Entity<PlannedStepRow>().HasIndex(s => new { s.State, s.Due });
+        model.Entity<RequestRow>().HasKey(r => r.Key);
+    }
+
+    private static void Letters_(ModelBuilder model)
+    {
+        OfProject(Key<LetterRow, LetterId>(model, l => l.Id));
+        model.Entity<LetterRow>().HasIndex(l => l.MessageId).IsUnique();
+        model.Entity<LetterRow>().HasIndex(l => l.State);
+        OfProject(model.Entity<OutboxRow>()).HasIndex(o => o.Key).IsUnique();
+        model.Entity<OutboxRow>().HasIndex(o => o.MessageId).IsUnique();
+        model.Entity<OutboxRow>().HasIndex(o => new { o.State, o.NotBefore });
+    }
+
+    private static void Papers(ModelBuilder model)
+    {
+        OfProject(model.Entity<OfferDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
+        OfProject(Key<VersionRow, VersionId>(model, v => v.Id)).HasIndex(v => new { v.ProjectId, v.Sort, v.Number }).IsUnique();
+        // one signature of each side per version, however often the button is pressed
+        model.Entity<SignatureRow>().HasIndex(s => new { s.VersionId, s.Signer }).IsUnique();
+        OfProject(model.Entity<LinkRow>()).HasIndex(l => l.PublicId).IsUnique();
+        model.Entity<LinkRow>().HasIndex(l => new { l.ProjectId, l.PersonId }).IsUnique();
+    }
+
+    private static void Money(ModelBuilder model)
+    {
+        var invoice = OfProject(Key<InvoiceRow, InvoiceId>(model, i => i.Id));
+        invoice.HasIndex(i => new { i.Year, i.Sequence }).IsUnique();
+        invoice.HasIndex(i => i.PublicId).IsUnique();
+        invoice.HasIndex(i => new { i.ProposalId, i.Instalment }).IsUnique();
+        invoice.ToTable(t => t.HasCheckConstraint("Positive", "TotalMinor > 0"));
+        var payment = OfProject(Key<PaymentRow, PaymentId>(model, p => p.Id));
+        payment.HasIndex(p => p.Reference).IsUnique();
+        payment.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
+        OfProject(model.Entity<CheckoutRow>()).HasIndex(c => c.Session).IsUnique();
+    }
+
+    private static EntityTypeBuilder<T> Key<T, TId>(ModelBuilder model, System.Linq.Expressions.Expression<Func<T, TId>> id) where T : class
+    {
+        var entity = model.Entity<T>();
+        entity.Property(id).ValueGeneratedOnAdd().UseAutoincrement();
+        return entity;
+    }
+
+    private static EntityTypeBuilder<T> OfProject<T>(EntityTypeBuilder<T> entity) where T : class
+    {
+        entity.HasOne<ProjectRow>().WithMany().HasForeignKey("ProjectId").OnDelete(DeleteBehavior.Restrict);
+        return entity;
+    }
+
+    private static void Id<T>(ModelConfigurationBuilder conventions) where T : struct, IId<T> =>
+        conventions.Properties<T>().HaveConversion<IdNumber<T>>();
+
+    private sealed class IdNumber<T>() : ValueConverter<T, long>(id => id.Value, value => Made<T>(value)) where T : struct, IId<T>;
+    // an expression tree cannot call a static member of an interface itself
+    private static T Made<T>(long value) where T : struct, IId<T> => T.From(value);
+    private sealed class InstantTicks() : ValueConverter<Instant, long>(v => v.ToUnixTimeTicks(), v => Instant.FromUnixTimeTicks(v));
+    private sealed class IsoDate() : ValueConverter<LocalDate, string>(v => NodaTime.Text.LocalDatePattern.Iso.Format(v), v => NodaTime.Text.LocalDatePattern.Iso.Parse(v).Value);
+    private sealed class IsoTime() : ValueConverter<LocalTime, string>(v => NodaTime.Text.LocalTimePattern.GeneralIso.Format(v), v => NodaTime.Text.LocalTimePattern.GeneralIso.Parse(v).Value);
+    private sealed class Millionths() : ValueConverter<decimal, long>(v => (long)(v * 1_000_000m), v => v / 1_000_000m);
+}

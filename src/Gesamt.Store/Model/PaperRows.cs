@@ -1,0 +1,104 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using NodaTime;
+
+namespace Gesamt.Store.Model;
+
+/// <summary>A proposal being written.</summary>
+public sealed class OfferDraftRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Offer { get; set; }
+    public required string Contract { get; set; }
+    public int Edition { get; set; }
+    public Instant ChangedAt { get; set; }
+}
+
+public enum PaperSort { Proposal, Contract }
+
+/// <summary>A sent proposal or contract: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>
+public sealed class VersionRow
+{
+    public VersionId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public PaperSort Sort { get; set; }
+    public int Number { get; set; }
+    public required byte[] Canonical { get; set; }
+    public required string Hash { get; set; }
+    public Instant At { get; set; }
+    /// <summary>The proposal a contract was filled from.</summary>
+    public VersionId? FromProposal { get; set; }
+}
+
+/// <summary>A signature: the name as typed, what was consented to, and the hash of what was signed.</summary>
+public sealed class SignatureRow
+{
+    public int Id { get; set; }
+    public VersionId VersionId { get; set; }
+    public Signer Signer { get; set; }
+    public required string Name { get; set; }
+    public required string Consent { get; set; }
+    public Instant At { get; set; }
+    public required string Address { get; set; }
+    public required string Agent { get; set; }
+    public required string Hash { get; set; }
+}
+
+/// <summary>A link for one person to one project; ending or renewing it raises its generation.</summary>
+public sealed class LinkRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public PersonId PersonId { get; set; }
+    public required string PublicId { get; set; }
+    public int Generation { get; set; }
+    public Instant? EndedAt { get; set; }
+}
+
+/// <summary>An issued invoice; never changes.</summary>
+public sealed class InvoiceRow
+{
+    public InvoiceId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string PublicId { get; set; }
+    public required string Number { get; set; }
+    public int Year { get; set; }
+    public int Sequence { get; set; }
+    public LocalDate IssuedOn { get; set; }
+    public LocalDate Due { get; set; }
+    public long TotalMinor { get; set; }
+    public required string Currency { get; set; }
+    /// <summary>Its own copy of names, lines and sums.</summary>
+    public required string Snapshot { get; set; }
+    /// <summary>Which instalment of the chosen proposal it bills; once each.</summary>
+    public VersionId? ProposalId { get; set; }
+    public int Instalment { get; set; }
+}
+
+public enum PaymentMeans { Card, Transfer, Cash, Cheque }
+
+public sealed class PaymentRow
+{
+    public PaymentId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public InvoiceId? InvoiceId { get; set; }
+    public long AmountMinor { get; set; }
+    public required string Currency { get; set; }
+    public PaymentMeans Means { get; set; }
+    /// <summary>The provider's or bank's own reference; one payment each.</summary>
+    public string? Reference { get; set; }
+    public Instant At { get; set; }
+}
+
+/// <summary>A card payment that was begun with the provider.</summary>
+public sealed class CheckoutRow
+{
+    public int Id { get; set; }
+    /// <summary>The provider's session and our idempotency key.</summary>
+    public required string Session { get; set; }
+    public InvoiceId InvoiceId { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public long AmountMinor { get; set; }
+    public Instant At { get; set; }
+}

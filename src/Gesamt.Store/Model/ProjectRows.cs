@@ -1,0 +1,136 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
+using Gesamt.Core.Turns;
+using NodaTime;
+
+namespace Gesamt.Store.Model;
+
+/// <summary>A person or their organisation, with one way at least to reach them.</summary>
+public sealed class PersonRow
+{
+    public PersonId Id { get; set; }
+    public required string Name { get; set; }
+    public string? Greeted { get; set; }
+    public string? Organisation { get; set; }
+    public string? Mail { get; set; }
+    public string? Phone { get; set; }
+    public string? Profile { get; set; }
+}
+
+/// <summary>One project, with its standing as Core computed it when something last happened or its time ran out.</summary>
+public sealed class ProjectRow
+{
+    public ProjectId Id { get; set; }
+    public KindId KindId { get; set; }
+    public KindRow? Kind { get; set; }
+    public PersonId ClientId { get; set; }
+    public PersonRow? Client { get; set; }
+    public required string Title { get; set; }
+    public string? Source { get; set; }
+    /// <summary>The random part of the project's own reply address.</summary>
+    public required string Code { get; set; }
+    /// <summary>The kind's rules as they were when the project began.</summary>
+    public required string Rules { get; set; }
+    public string? Summary { get; set; }
+
+    public StandingColumns Standing { get; set; } = new();
+}
+
+/// <summary>A stored standing; must equal the computed one at any instant before <see cref="ValidUntil"/>.</summary>
+public sealed class StandingColumns
+{
+    public Stage Stage { get; set; }
+    public Side Turn { get; set; }
+    public WaitKind Waits { get; set; }
+    public string Words { get; set; } = "";
+    public Instant? Since { get; set; }
+    public Instant? Until { get; set; }
+    public Instant? BookedAt { get; set; }
+    public EndReason? Ended { get; set; }
+    public LocalDate? LateSince { get; set; }
+    public int Held { get; set; }
+    public Instant? HeldSince { get; set; }
+    public Instant? ValidUntil { get; set; }
+    public LocalDate? MainDate { get; set; }
+    public long? AgreedMinor { get; set; }
+
+    public Standing ToCore() => new(Stage, Turn, Waits, Words, Since, Until, BookedAt, Ended, LateSince, Held, HeldSince, ValidUntil);
+}
+
+/// <summary>A fact as it lies in the table; append-only.</summary>
+public sealed class FactRow
+{
+    public FactId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public Instant Happened { get; set; }
+    public Instant Recorded { get; set; }
+    public Actor By { get; set; }
+    public required string Kind { get; set; }
+    public int Version { get; set; }
+    public required string Payload { get; set; }
+}
+
+/// <summary>The answers of a form, each with its question as it was asked.</summary>
+public sealed class AnswersRow
+{
+    public AnswersId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Form { get; set; }
+    public required string Items { get; set; }
+    public Instant At { get; set; }
+}
+
+public enum NoteSort { Note, Call, Words }
+
+/// <summary>A short text: the owner's note, a call, or a client's words.</summary>
+public sealed class NoteRow
+{
+    public NoteId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public NoteSort Sort { get; set; }
+    public required string Text { get; set; }
+    public Instant At { get; set; }
+}
+
+public sealed class TaskRow
+{
+    public TaskId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Title { get; set; }
+    public LocalDate? Due { get; set; }
+    /// <summary>What the date was counted from, in words.</summary>
+    public string? Counted { get; set; }
+    public Instant? DoneAt { get; set; }
+}
+
+/// <summary>One routine at work on one project, with its steps pinned.</summary>
+public sealed class RunRow
+{
+    public RunId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Key { get; set; }
+    public required string Routine { get; set; }
+}
+
+/// <summary>A planned step, derived from facts and replaced in the transaction that changes it.</summary>
+public sealed class PlannedStepRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public RunId RunId { get; set; }
+    public required string Step { get; set; }
+    public int Occurrence { get; set; }
+    public StepState State { get; set; }
+    public Instant? Due { get; set; }
+}
+
+/// <summary>The first answer to a write, kept under the key its sender made, so that a double send returns it again.</summary>
+public sealed class RequestRow
+{
+    public required string Key { get; set; }
+    public Instant At { get; set; }
+    public int? Status { get; set; }
+    public string? Body { get; set; }
+}

@@ -1,0 +1,97 @@
+using Gesamt.Core;
+using NodaTime;
+
+namespace Gesamt.Store.Model;
+
+/// <summary>The one studio: who runs it, where its days begin, how its papers look.</summary>
+public sealed class StudioRow
+{
+    public int Id { get; set; } = 1;
+    public required string Name { get; set; }
+    public required string Owner { get; set; }
+    public required string Mail { get; set; }
+    public required string Zone { get; set; }
+    public required string Currency { get; set; }
+    public required string Brand { get; set; }
+    public string Address { get; set; } = "";
+    public string TaxNumber { get; set; } = "";
+    public string Iban { get; set; } = "";
+    public string Signature { get; set; } = "";
+    public LocalTime SendFrom { get; set; }
+    public LocalTime SendUntil { get; set; }
+    public string DaysOff { get; set; } = "[]";
+    public string? PasswordHash { get; set; }
+    public string SecurityStamp { get; set; } = "";
+    public Instant? LookedAt { get; set; }
+
+    /// <summary>The part behind the @ of the studio's own addresses.</summary>
+    public string MailDomain => Mail[(Mail.IndexOf('@') + 1)..];
+}
+
+/// <summary>A kind of work; its rules are pinned on each project that begins.</summary>
+public sealed class KindRow
+{
+    public KindId Id { get; set; }
+    public required string Key { get; set; }
+    public required string Name { get; set; }
+    public required string Rules { get; set; }
+}
+
+/// <summary>A public inquiry form of a kind.</summary>
+public sealed class FormRow
+{
+    public int Id { get; set; }
+    public KindId KindId { get; set; }
+    public required string Slug { get; set; }
+    public required string Title { get; set; }
+    public required string Intro { get; set; }
+    public required string Fields { get; set; }
+}
+
+/// <summary>A service of the price list.</summary>
+public sealed class ServiceRow
+{
+    public int Id { get; set; }
+    public KindId KindId { get; set; }
+    public required string Title { get; set; }
+    public string Detail { get; set; } = "";
+    public string Unit { get; set; } = "";
+    public decimal UnitPrice { get; set; }
+    public int TaxPartsPerMillion { get; set; }
+}
+
+/// <summary>A reusable text with named blanks.</summary>
+public sealed class LetterTemplateRow
+{
+    public int Id { get; set; }
+    public required string Key { get; set; }
+    public required string Name { get; set; }
+    public required string Subject { get; set; }
+    public required string Body { get; set; }
+}
+
+/// <summary>The text of a kind's contract with named blanks.</summary>
+public sealed class ContractTemplateRow
+{
+    public int Id { get; set; }
+    public KindId KindId { get; set; }
+    public required string Title { get; set; }
+    public required string Body { get; set; }
+}
+
+/// <summary>A kind's routine; its steps are pinned on each run.</summary>
+public sealed class RoutineRow
+{
+    public int Id { get; set; }
+    public KindId KindId { get; set; }
+    public required string Key { get; set; }
+    public required string Routine { get; set; }
+}
+
+/// <summary>Tasks that are made together, each with its distance to the date that matters.</summary>
+public sealed class TaskListRow
+{
+    public int Id { get; set; }
+    public required string Key { get; set; }
+    public required string Items { get; set; }
+}

@@ -1,0 +1,105 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
+using Gesamt.Core.Turns;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Store.Projects;
+
+/// <summary>The one way facts are written: with what follows from them, the plan and the standing, in the caller's transaction.</summary>
+/// <remarks>The caller opens the transaction, adds its own rows, records and commits.</remarks>
+public sealed class Ledger(GesamtDb db)
+{
+    /// <summary>Records what happened just now.</summary>
+    public Task RecordAsync(ProjectFile file, Actor by, Instant now, params Happening[] what) =>
+        RecordAsync(file, by, now, now, what);
+
+    /// <summary>Records what happened at an instant up to now, the routines it begins and the steps it stops.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">It is said to have happened later than now.</exception>
+    public async Task RecordAsync(ProjectFile file, Actor by, Instant happened, Instant now, params Happening[] what)
+    {
+        if (happened > now) throw new ArgumentOutOfRangeException(nameof(happened), happened, "Nothing can have happened later than now.");
+        await AppendAsync(file, by, happened, now, what);
+        await BeginRunsAsync(file, now);
+        await StopStepsAsync(file, now);
+        await RefreshAsync(file, now);
+    }
+
+    /// <summary>Computes standing and plan anew, because time has passed or something happened.</summary>
+    public async Task RefreshAsync(ProjectFile file, Instant now)
+    {
+        Store(file.Row.Standing, TurnRule.Of(file.Case, now), file.Case);
+        var rows = await db.PlannedSteps.Where(step => step.ProjectId == file.Id).ToListAsync();
+        var plan = Plan.Of(file.Case);
+        foreach (var row in rows.Where(row => plan.All(step => !Is(row, step)))) db.PlannedSteps.Remove(row);
+        foreach (var step in plan)
+        {
+            var row = rows.SingleOrDefault(row => Is(row, step));
+            if (row is null)
+            {
+                row = new() { ProjectId = file.Id, RunId = step.Ref.Run, Step = step.Ref.Step, Occurrence = step.Ref.Occurrence };
+                db.PlannedSteps.Add(row);
+            }
+            (row.State, row.Due) = (step.State, step.Due);
+        }
+        await db.SaveChangesAsync();
+    }
+
+    private async Task AppendAsync(ProjectFile file, Actor by, Instant happened, Instant now, IReadOnlyCollection<Happening> what)
+    {
+        if (what.Count == 0) return;
+        var rows = what.Select(one => new FactRow
+        {
+            ProjectId = file.Id,
+            Happened = happened,
+            Recorded = now,
+            By = by,
+            Kind = FactJson.KindOf(one),
+            Version = FactJson.Version,
+            Payload = FactJson.Write(one),
+        }).ToList();
+        db.Facts.AddRange(rows);
+        await db.SaveChangesAsync();
+        file.Case = await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar);
+    }
+
+    /// <summary>A routine of the kind begins once per project, when its cause has come true.</summary>
+    private async Task BeginRunsAsync(ProjectFile file, Instant now)
+    {
+        if (file.Case.End is not null) return;
+        var begun = file.Case.Runs.Select(run => run.Routine.Key).ToHashSet();
+        var rows = await db.Routines.AsNoTracking().Where(r => r.KindId == file.Row.KindId).ToListAsync();
+        foreach (var row in rows.Where(row => !begun.Contains(row.Key)))
+        {
+            if (Causes.Of(file.Case, StoreJson.Read<Routine>(row.Routine).Begins).Count == 0) continue;
+            var run = new RunRow { ProjectId = file.Id, Key = row.Key, Routine = row.Routine };
+            db.Runs.Add(run);
+            await db.SaveChangesAsync();
+            await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunBegan(run.Id)]);
+        }
+    }
+
+    private async Task StopStepsAsync(ProjectFile file, Instant now)
+    {
+        var stopped = DueRule.Stopped(file.Case).ToList();
+        if (stopped.Count == 0) return;
+        foreach (var letter in stopped.Select(step => step.Letter).OfType<Core.LetterId>())
+            if (await db.Letters.FindAsync(letter) is { State: LetterState.Held } held) held.State = LetterState.Stopped;
+        await AppendAsync(file, Actor.Gesamt, now, now, [.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]);
+    }
+
+    private static bool Is(PlannedStepRow row, PlannedStep step) =>
+        row.RunId == step.Ref.Run && row.Step == step.Ref.Step && row.Occurrence == step.Ref.Occurrence;
+
+    private static void Store(StandingColumns columns, Standing standing, Case project)
+    {
+        (columns.Stage, columns.Turn, columns.Waits, columns.Words) = (standing.Stage, standing.Turn, standing.Waits, standing.Words);
+        (columns.Since, columns.Until, columns.BookedAt, columns.Ended) = (standing.Since, standing.Until, standing.BookedAt, standing.Ended);
+        (columns.LateSince, columns.Held, columns.HeldSince, columns.ValidUntil) = (standing.LateSince, standing.Held, standing.HeldSince, standing.ValidUntil);
+        (columns.MainDate, columns.AgreedMinor) = (project.MainDate?.Date, AgreedPrice.Of(project.History)?.Agreed.Minor);
+    }
+}

@@ -1,0 +1,51 @@
+using System.Collections.Immutable;
+using Gesamt.Core;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Store.Projects;
+
+/// <summary>One project taken out to be decided on: its row, tracked, and what the rules need to know of it.</summary>
+public sealed class ProjectFile(ProjectRow row, Case @case)
+{
+    public ProjectRow Row { get; } = row;
+    public ProjectId Id => Row.Id;
+    public Case Case { get; internal set; } = @case;
+    public History History => Case.History;
+}
+
+/// <summary>Reads what the rules need of projects.</summary>
+public static class ProjectFiles
+{
+    /// <summary>One project, tracked; null when there is none.</summary>
+    public static async Task<ProjectFile?> OpenAsync(this GesamtDb db, ProjectId id, StudioCalendar calendar)
+    {
+        var row = await db.Projects.Include(p => p.Client).Include(p => p.Kind).SingleOrDefaultAsync(p => p.Id == id);
+        return row is null ? null : new(row, await ReadAsync(db, row, calendar));
+    }
+
+    /// <summary>What the rules need of one project, from its rows as they are now.</summary>
+    public static async Task<Case> ReadAsync(GesamtDb db, ProjectRow row, StudioCalendar calendar)
+    {
+        var facts = await db.Facts.AsNoTracking().Where(f => f.ProjectId == row.Id).OrderBy(f => f.Id).ToListAsync();
+        var tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == row.Id && t.DoneAt == null)
+            .Select(t => new OpenTask(t.Id, t.Title, t.Due)).ToListAsync();
+        var runs = await db.Runs.AsNoTracking().Where(r => r.ProjectId == row.Id).ToListAsync();
+        return new(row.Id, StoreJson.Read<KindRules>(row.Rules), new History(facts.Select(ToCore)), [.. tasks],
+            [.. runs.Select(run => new Run(run.Id, StoreJson.Read<Routine>(run.Routine)))], calendar);
+    }
+
+    public static Fact ToCore(FactRow row) =>
+        new(row.Id, row.ProjectId, row.Happened, row.Recorded, row.By, FactJson.Read(row.Kind, row.Version, row.Payload));
+
+    public static ImmutableHashSet<NodaTime.LocalDate> DaysOff(this StudioRow studio) =>
+        StoreJson.Read<ImmutableHashSet<NodaTime.LocalDate>>(studio.DaysOff);
+
+    public static StudioCalendar Calendar(this StudioRow studio) =>
+        new(NodaTime.DateTimeZoneProviders.Tzdb[studio.Zone], studio.DaysOff(), studio.SendFrom, studio.SendUntil);
+}

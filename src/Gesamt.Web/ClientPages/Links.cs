@@ -1,0 +1,58 @@
+using System.Buffers.Text;
+using System.Security.Cryptography;
+using System.Text;
+using Gesamt.Core;
+using Gesamt.Store;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.ClientPages;
+
+/// <summary>Links that open one project for one person. The token is an HMAC over the link's public name and generation, with a key kept outside the database.</summary>
+public sealed class Links
+{
+    private readonly byte[] key;
+    private readonly Settings settings;
+    private readonly IServiceProvider services;
+
+    public Links(Settings settings, IServiceProvider services)
+    {
+        (this.settings, this.services) = (settings, services);
+        Directory.CreateDirectory(settings.Keys);
+        var path = Path.Combine(settings.Keys, "links.key");
+        if (!File.Exists(path))
+        {
+            File.WriteAllBytes(path, RandomNumberGenerator.GetBytes(32));
+            if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(path, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+        }
+        key = File.ReadAllBytes(path);
+    }
+
+    /// <summary>The link of a person to a project, made when it is first needed.</summary>
+    public static async Task<LinkRow> OfAsync(GesamtDb db, ProjectId project, PersonId person)
+    {
+        var link = await db.Links.SingleOrDefaultAsync(l => l.ProjectId == project && l.PersonId == person);
+        if (link is not null) return link;
+        link = new() { ProjectId = project, PersonId = person, PublicId = Inquiry.NewCode() + Inquiry.NewCode(), Generation = 1 };
+        db.Links.Add(link);
+        await db.SaveChangesAsync();
+        return link;
+    }
+
+    /// <summary>The whole address with its token, as it is put into a letter at the moment it is handed over.</summary>
+    public string AddressOf(LinkRow link) => $"{BaseAddress}/p/{link.PublicId}/enter/{TokenOf(link)}";
+
+    /// <summary>Whether a token opens a link: the right one, of its present generation, and not ended.</summary>
+    public bool Opens(LinkRow link, string token) => link.EndedAt is null
+        && CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(token), Encoding.ASCII.GetBytes(TokenOf(link)));
+
+    private string TokenOf(LinkRow link) =>
+        Base64Url.EncodeToString(HMACSHA256.HashData(key, Encoding.UTF8.GetBytes($"{link.PublicId}:{link.Generation}")));
+
+    private string BaseAddress => settings.Address.Length > 0 ? settings.Address.TrimEnd('/')
+        : services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault()?.TrimEnd('/') ?? "http://localhost";
+}

@@ -1,0 +1,89 @@
+using System.Globalization;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
+using Gesamt.Store;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Inquiries;
+using Gesamt.Web.Routines;
+using Gesamt.Web.SignIn;
+using Microsoft.AspNetCore.Identity;
+using NodaTime;
+
+namespace Gesamt.Web.Demo;
+
+/// <summary>Reads the demo's studio, kinds and letters from their files.</summary>
+public static class DemoFiles
+{
+    private sealed record StudioFile(string Name, string Owner, string Mail, string Zone, string Currency, string Brand, string Address, string TaxNumber, string Iban, string Signature, LocalTime SendFrom, LocalTime SendUntil, string Password);
+
+    private sealed record ServiceFile(string Title, string Detail, string Unit, decimal UnitPrice, decimal Tax);
+
+    private sealed record StepFile(string Key, Cause Cause, int Count, SpanUnit Unit, LocalTime? At, bool AnyHour, string? Letter, string? Tasks, StepMode Mode, StopRule[] Stops);
+
+    private sealed record RoutineFile(string Key, string Name, Cause Begins, StepFile[] Steps);
+
+    private sealed record TaskFile(string Title, int Days);
+
+    private sealed record KindFile(
+        string Key, string Name, string MainDate, string[] Demands, int ReplyWithin, string FormTitle, string FormIntro, FormField[] Fields,
+        ServiceFile[] Services, TaskFile[] Tasks, RoutineFile[] Routines);
+
+    public static async Task LoadAsync(GesamtDb db, IPasswordHasher<StudioRow> hasher, string folder)
+    {
+        var file = StoreJson.Read<StudioFile>(await File.ReadAllTextAsync(Path.Combine(folder, "studio.json")));
+        var studio = new StudioRow
+        {
+            Name = file.Name,
+            Owner = file.Owner,
+            Mail = file.Mail,
+            Zone = file.Zone,
+            Currency = file.Currency,
+            Brand = file.Brand,
+            Address = file.Address,
+            TaxNumber = file.TaxNumber,
+            Iban = file.Iban,
+            Signature = file.Signature,
+            SendFrom = file.SendFrom,
+            SendUntil = file.SendUntil,
+            SecurityStamp = SignInEndpoints.NewStamp(),
+        };
+        studio.PasswordHash = hasher.HashPassword(studio, file.Password);
+        db.Studio.Add(studio);
+        foreach (var path in Directory.GetFiles(Path.Combine(folder, "letters"), "*.txt").Order(StringComparer.Ordinal)) db.LetterTemplates.Add(await LetterAsync(path));
+        foreach (var path in Directory.GetFiles(Path.Combine(folder, "kinds"), "*.json").Order(StringComparer.Ordinal)) await KindAsync(db, folder, path);
+        await db.SaveChangesAsync();
+    }
+
+    /// <summary>First line the name, second the subject, then the text; the file's name is the key.</summary>
+    private static async Task<LetterTemplateRow> LetterAsync(string path)
+    {
+        var lines = await File.ReadAllLinesAsync(path);
+        var row = new LetterTemplateRow { Key = KeyOf(path), Name = lines[0], Subject = lines[1], Body = string.Join('\n', lines[3..]).Trim() };
+        _ = Core.Letters.LetterText.Parse(row.Subject + row.Body);
+        return row;
+    }
+
+    private static async Task KindAsync(GesamtDb db, string folder, string path)
+    {
+        var file = StoreJson.Read<KindFile>(await File.ReadAllTextAsync(path));
+        var rules = KindRules.Default with { MainDate = file.MainDate, Demands = [.. file.Demands], ReplyWithin = file.ReplyWithin };
+        var kind = new KindRow { Key = file.Key, Name = file.Name, Rules = StoreJson.Write(rules) };
+        db.Kinds.Add(kind);
+        await db.SaveChangesAsync();
+        db.Forms.Add(new() { KindId = kind.Id, Slug = file.Key, Title = file.FormTitle, Intro = file.FormIntro, Fields = StoreJson.Write(file.Fields) });
+        db.Services.AddRange(file.Services.Select(s => new ServiceRow { KindId = kind.Id, Title = s.Title, Detail = s.Detail, Unit = s.Unit, UnitPrice = s.UnitPrice, TaxPartsPerMillion = (int)(s.Tax * 10_000) }));
+        db.TaskLists.Add(new() { Key = file.Key, Items = StoreJson.Write(file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days))).ToList()) });
+        db.Routines.AddRange(file.Routines.Select(r => new RoutineRow { KindId = kind.Id, Key = r.Key, Routine = StoreJson.Write(Routine(r)) }));
+        var contract = await File.ReadAllLinesAsync(Path.Combine(folder, "contracts", $"{file.Key}.txt"));
+        db.ContractTemplates.Add(new() { KindId = kind.Id, Title = contract[0], Body = string.Join('\n', contract[2..]).Trim() });
+    }
+
+    private static Routine Routine(RoutineFile file) => new(file.Key, file.Name, file.Begins, [.. file.Steps.Select(step => new Step(
+        step.Key, new Timing(step.Cause, new Span(step.Count, step.Unit), step.At, null, step.AnyHour),
+        step.Letter is { } letter ? new StepAction.Letter(letter) : new StepAction.Tasks(step.Tasks ?? throw new FormatException($"Step {step.Key} does nothing.")),
+        step.Mode, [.. step.Stops]))]);
+
+    private static string KeyOf(string path) => Path.GetFileNameWithoutExtension(path).ToLower(CultureInfo.InvariantCulture);
+}

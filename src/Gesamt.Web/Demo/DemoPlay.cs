@@ -1,0 +1,106 @@
+using System.Globalization;
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Store;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Routines;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Demo;
+
+/// <summary>One thing that happens in the demo: which project, when, and what.</summary>
+/// <param name="Rest">What the act is done with: words, a choice, a date.</param>
+public sealed record DemoEvent(string Project, Instant At, string Act, string Rest);
+
+/// <summary>A project of the demo before it begins.</summary>
+public sealed record DemoProject(string Title, string Kind, string Person, string? Organisation, string Mail, string Source, int? DateIn, string Words);
+
+/// <summary>Lays the demo by playing its dated events through the product's own acts, the ticker running in between.</summary>
+public static class DemoPlay
+{
+    public static async Task LayAsync(IServiceProvider services, AdjustableClock clock, string folder)
+    {
+        var (end, stands) = (clock.Now(), clock.Stands);
+        StudioZone zone;
+        await using (var scope = services.CreateAsyncScope())
+        {
+            var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
+            await DemoFiles.LoadAsync(db, scope.ServiceProvider.GetRequiredService<IPasswordHasher<StudioRow>>(), folder);
+            zone = new(scope.ServiceProvider.GetRequiredService<Desk>().Calendar);
+        }
+        var (projects, events) = await ReadAsync(Path.Combine(folder, "projects.txt"), zone.Calendar.DateOf(end), zone);
+        var ticker = services.GetRequiredService<Ticker>();
+        var acts = new DemoActs(services, projects);
+        foreach (var happening in events.Where(e => e.At <= end).OrderBy(e => e.At))
+        {
+            await RunUntilAsync(services, clock, ticker, happening.At);
+            clock.Set(happening.At, stands: true);
+            await acts.PlayAsync(happening);
+            await ticker.TickAsync(CancellationToken.None);
+        }
+        await RunUntilAsync(services, clock, ticker, end);
+        clock.Set(end, stands);
+        await ticker.TickAsync(CancellationToken.None);
+    }
+
+    private sealed record StudioZone(Core.Calendar.StudioCalendar Calendar);
+
+    /// <summary>Stops at every instant at which something is due, so that routines act when they would have.</summary>
+    private static async Task RunUntilAsync(IServiceProvider services, AdjustableClock clock, Ticker ticker, Instant until)
+    {
+        while (await NextDueAsync(services, clock.Now()) is { } next && next < until)
+        {
+            clock.Set(next, stands: true);
+            await ticker.TickAsync(CancellationToken.None);
+        }
+    }
+
+    private static async Task<Instant?> NextDueAsync(IServiceProvider services, Instant now)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
+        var step = await db.PlannedSteps.Where(s => s.State == Core.Routines.StepState.Planned && s.Due > now).MinAsync(s => s.Due);
+        var letter = await db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync();
+        return new[] { step, letter }.Min();
+    }
+
+    /// <summary>Projects as paragraphs: the first lines say who and what, then one line for each event, “-12d 09:30 letter: …”.</summary>
+    private static async Task<(Dictionary<string, DemoProject>, List<DemoEvent>)> ReadAsync(string path, LocalDate today, StudioZone zone)
+    {
+        var projects = new Dictionary<string, DemoProject>();
+        List<DemoEvent> events = [];
+        DemoProject? present = null;
+        foreach (var line in await File.ReadAllLinesAsync(path))
+        {
+            if (line.StartsWith('#') || line.Trim().Length == 0) continue;
+            if (!line.StartsWith(' '))
+            {
+                present = ProjectOf(line);
+                projects.Add(present.Title, present);
+                continue;
+            }
+            events.Add(EventOf(line.Trim(), present ?? throw new FormatException("An event stands before any project."), today, zone));
+        }
+        return (projects, events);
+    }
+
+    /// <summary>“Title | kind | person | organisation | mail | source | date in days | first words”.</summary>
+    private static DemoProject ProjectOf(string line)
+    {
+        var parts = line.Split('|', StringSplitOptions.TrimEntries);
+        if (parts.Length != 8) throw new FormatException($"A project needs eight parts: {line}");
+        return new(parts[0], parts[1], parts[2], parts[3].Length > 0 ? parts[3] : null, parts[4], parts[5], parts[6].Length > 0 ? int.Parse(parts[6], CultureInfo.InvariantCulture) : null, parts[7]);
+    }
+
+    private static DemoEvent EventOf(string line, DemoProject project, LocalDate today, StudioZone zone)
+    {
+        var parts = line.Split(' ', 3);
+        var days = int.Parse(parts[0].TrimEnd('d'), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture);
+        var time = NodaTime.Text.LocalTimePattern.CreateWithInvariantCulture("HH:mm").Parse(parts[1]).GetValueOrThrow();
+        var colon = parts[2].IndexOf(':');
+        return new(project.Title, zone.Calendar.At(today.PlusDays(days) + time), colon < 0 ? parts[2] : parts[2][..colon], colon < 0 ? "" : parts[2][(colon + 1)..].Trim());
+    }
+}

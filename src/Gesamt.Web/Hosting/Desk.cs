@@ -1,0 +1,61 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Store;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage;
+using NodaTime;
+
+namespace Gesamt.Web.Hosting;
+
+/// <summary>What every act needs at hand: the database, the ledger, the studio's settings and the time.</summary>
+public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings settings)
+{
+    private readonly HashSet<ProjectId> changed = [];
+    private StudioRow? studio;
+    private StudioCalendar? calendar;
+
+    public GesamtDb Db { get; } = db;
+    public Ledger Ledger { get; } = new(db);
+    public Instant Now => time.Now();
+    public StudioRow Studio => studio ??= Db.Studio.AsNoTracking().Single();
+    public StudioCalendar Calendar => calendar ??= Studio.Calendar();
+    public Currency Currency => Currency.Of(Studio.Currency);
+    /// <summary>How long a letter can be taken back before it is handed over.</summary>
+    public Duration Hold => Duration.FromSeconds(settings.HoldSeconds);
+    public LocalDate Today => Calendar.DateOf(Now);
+
+    /// <summary>Opens a project to be decided on.</summary>
+    /// <exception cref="MissingException">There is no such project.</exception>
+    public async Task<ProjectFile> OpenAsync(ProjectId id) =>
+        await Db.OpenAsync(id, Calendar) ?? throw new MissingException("project");
+
+    /// <summary>Records facts with all that follows; remembers the project, so that open screens learn of it after the commit.</summary>
+    public async Task RecordAsync(ProjectFile file, Actor by, params Happening[] what)
+    {
+        await Ledger.RecordAsync(file, by, Now, what);
+        changed.Add(file.Id);
+    }
+
+    /// <summary>The same for evidence from outside that happened earlier.</summary>
+    public async Task RecordAtAsync(ProjectFile file, Actor by, Instant happened, params Happening[] what)
+    {
+        await Ledger.RecordAsync(file, by, happened, Now, what);
+        changed.Add(file.Id);
+    }
+
+    /// <summary>BEGIN IMMEDIATE: what is read after this is what is written upon.</summary>
+    public Task<IDbContextTransaction> BeginAsync() => Db.Database.BeginTransactionAsync();
+
+    /// <summary>Saves, commits, and tells the open screens and the ticker.</summary>
+    public async Task CommitAsync(IDbContextTransaction transaction)
+    {
+        await Db.SaveChangesAsync();
+        await transaction.CommitAsync();
+        foreach (var project in changed) live.Changed(project);
+        changed.Clear();
+    }
+}

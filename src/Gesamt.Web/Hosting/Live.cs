@@ -1,0 +1,71 @@
+using System.Net.ServerSentEvents;
+using System.Runtime.CompilerServices;
+using System.Threading.Channels;
+using Gesamt.Core;
+
+namespace Gesamt.Web.Hosting;
+
+/// <summary>Tells the owner's open screens which project changed, and wakes the ticker.</summary>
+public sealed class Live
+{
+    private static readonly TimeSpan Ping = TimeSpan.FromSeconds(15);
+    private readonly Lock gate = new();
+    private readonly List<Channel<string>> listeners = [];
+    private readonly Channel<bool> wake = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+
+    public void Changed(ProjectId project) => Say(project.Value.ToString(System.Globalization.CultureInfo.InvariantCulture));
+
+    /// <summary>Everything may have changed: the clock was set.</summary>
+    public void ChangedAll() => Say("all");
+
+    /// <summary>Completes when something happened since the last call, or after a while.</summary>
+    public async Task WaitAsync(TimeSpan longest, CancellationToken stop)
+    {
+        using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        patience.CancelAfter(longest);
+        try
+        {
+            await wake.Reader.ReadAsync(patience.Token);
+        }
+        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+        {
+            // nothing happened in that time
+        }
+    }
+
+    public async IAsyncEnumerable<SseItem<string>> ListenAsync([EnumeratorCancellation] CancellationToken stop)
+    {
+        var channel = Channel.CreateBounded<string>(new BoundedChannelOptions(100) { FullMode = BoundedChannelFullMode.DropOldest });
+        lock (gate) listeners.Add(channel);
+        try
+        {
+            yield return new("", "hello") { ReconnectionInterval = TimeSpan.FromSeconds(2) };
+            while (!stop.IsCancellationRequested)
+            {
+                string? changed = null;
+                using var quiet = CancellationTokenSource.CreateLinkedTokenSource(stop);
+                quiet.CancelAfter(Ping);
+                try
+                {
+                    changed = await channel.Reader.ReadAsync(quiet.Token);
+                }
+                catch (OperationCanceledException)
+                {
+                    if (stop.IsCancellationRequested) yield break;
+                }
+                yield return changed is null ? new("", "ping") : new(changed, "changed");
+            }
+        }
+        finally
+        {
+            lock (gate) listeners.Remove(channel);
+        }
+    }
+
+    private void Say(string what)
+    {
+        lock (gate)
+            foreach (var listener in listeners) listener.Writer.TryWrite(what);
+        wake.Writer.TryWrite(true);
+    }
+}

@@ -1,0 +1,74 @@
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Letters;
+using Gesamt.Core.Proposals;
+using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Hosting;
+
+/// <summary>What was asked for does not exist, or not for whoever asks.</summary>
+public sealed class MissingException(string what) : Exception($"There is no such {what}.");
+
+/// <summary>An act that cannot be done as things stand; says why and what is possible.</summary>
+public sealed class RefusedException(string why) : Exception(why);
+
+/// <summary>Input that is not allowed, by field.</summary>
+public sealed class InvalidException(params (string Field, string Message)[] errors) : Exception(string.Join(" ", errors.Select(e => e.Message)))
+{
+    public Dictionary<string, string[]> Errors { get; } = errors.GroupBy(e => e.Field).ToDictionary(g => g.Key, g => g.Select(e => e.Message).ToArray());
+}
+
+/// <summary>Somebody saved the same thing in another window meanwhile.</summary>
+public sealed class StaleException(object theirs) : Exception("This was changed in another window. Both texts are shown; yours is kept as you wrote it.")
+{
+    public object Theirs { get; } = theirs;
+}
+
+/// <summary>Turns refusals into problem details (RFC 9457) that name the field and what is allowed.</summary>
+public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandler
+{
+    private const int SqliteConstraintUnique = 2067;
+
+    public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken stop)
+    {
+        var (status, errors, theirs) = Read(exception);
+        if (status == 0) return false;
+        context.Response.StatusCode = status;
+        var problem = new Microsoft.AspNetCore.Mvc.ProblemDetails { Status = status, Title = Title(status), Detail = Words(exception) };
+        if (errors is not null) problem.Extensions["errors"] = errors;
+        if (theirs is not null) problem.Extensions["theirs"] = theirs;
+        return await problems.TryWriteAsync(new() { HttpContext = context, ProblemDetails = problem, Exception = exception });
+    }
+
+    private static (int Status, Dictionary<string, string[]>? Errors, object? Theirs) Read(Exception exception) => exception switch
+    {
+        InvalidException invalid => (400, invalid.Errors, null),
+        OfferException offer => (400, new() { [offer.Field] = [offer.Message] }, null),
+        LetterTextException text => (400, new() { ["text"] = [text.Message] }, null),
+        InstalmentException instalment => (400, new() { ["plan"] = [instalment.Message] }, null),
+        BadHttpRequestException bad => (bad.StatusCode, null, null),
+        MissingException => (404, null, null),
+        RefusedException => (409, null, null),
+        StaleException stale => (409, null, stale.Theirs),
+        DbUpdateException { InnerException: SqliteException { SqliteExtendedErrorCode: SqliteConstraintUnique } } => (409, null, null),
+        _ => (0, null, null),
+    };
+
+    private static string Words(Exception exception) => exception switch
+    {
+        DbUpdateException => "This was done a moment ago already.",
+        BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => $"The request does not read as expected{(json.Path is { } path ? $" at {path}" : "")}.",
+        BadHttpRequestException => "The request does not read as expected.",
+        _ => exception.Message,
+    };
+
+    private static string Title(int status) => status switch
+    {
+        400 => "Something in it is not allowed",
+        404 => "Not found",
+        409 => "This cannot be done as things stand",
+        413 => "Too large",
+        _ => "Refused",
+    };
+}

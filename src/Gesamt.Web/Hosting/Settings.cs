@@ -1,0 +1,52 @@
+namespace Gesamt.Web.Hosting;
+
+/// <summary>How this copy runs: the real thing, or with stand-ins and a clock that can be set.</summary>
+public enum RunMode { Real, Demo, Test }
+
+/// <summary>Settings of one running copy, from the command line, the environment or appsettings.</summary>
+public sealed class Settings
+{
+    public RunMode Mode { get; init; } = RunMode.Real;
+
+    /// <summary>The folder that holds everything: database, keys, stand-ins.</summary>
+    public string Data { get; init; } = "data";
+
+    /// <summary>The address clients reach, for links in letters; the server's own when empty.</summary>
+    public string Address { get; init; } = "";
+
+    /// <summary>Seconds in which a letter can be taken back before it is handed over.</summary>
+    public int HoldSeconds { get; init; } = 10;
+
+    public SmtpSettings? Smtp { get; init; }
+
+    /// <summary>The folder of the demo's readable files, from which an empty demo is laid.</summary>
+    public string? DemoFiles { get; init; }
+
+    /// <summary>Where the clock of a demo or test begins, in ISO 8601 with its zone; now when left out.</summary>
+    public string? Clock { get; init; }
+
+    /// <summary>Whether that clock stands still until it is set.</summary>
+    public bool ClockStands { get; init; }
+
+    /// <summary>The owner's password, asked for once at the first real start.</summary>
+    public string? OwnerPassword { get; init; }
+
+    public NodaTime.Instant? ClockAt => Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
+
+    public string Database => Path.Combine(Data, "gesamt.db");
+    public string Keys => Path.Combine(Data, "keys");
+
+    /// <summary>Whether the small simulated outside world answers instead of real services.</summary>
+    public bool HasStandIns => Mode != RunMode.Real || Smtp is null;
+}
+
+/// <summary>A real mail server to hand letters over to (RFC 5321).</summary>
+public sealed class SmtpSettings
+{
+    public required string Host { get; init; }
+    public int Port { get; init; } = 587;
+    public string? User { get; init; }
+    public string? Password { get; init; }
+    /// <summary>Off only for a server on the same machine.</summary>
+    public bool Tls { get; init; } = true;
+}

@@ -1,0 +1,120 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core.Letters;
+using Gesamt.Core.Routines;
+using Gesamt.Formats.Mail;
+using Gesamt.Store.Model;
+using Gesamt.Web.ClientPages;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Letters;
+
+/// <summary>The second and third step of sending: hand over, and confirm. One at a time; what was begun before a restart is asked of the carrier first.</summary>
+public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Links links)
+{
+    /// <summary>Hands over everything claimed whose time has come.</summary>
+    public async Task DeliverDueAsync(CancellationToken stop)
+    {
+        foreach (var id in await DueAsync(stop))
+            await DeliverAsync(id, stop);
+    }
+
+    private async Task<List<int>> DueAsync(CancellationToken stop)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        var now = desk.Now;
+        return await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore <= now).OrderBy(o => o.Id).Select(o => o.Id).ToListAsync(stop);
+    }
+
+    private async Task DeliverAsync(int id, CancellationToken stop)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        var outgoing = await desk.Db.Outbox.AsNoTracking().SingleAsync(o => o.Id == id, stop);
+        if (outgoing.HandOverBegan is not null)
+        {
+            // begun before a restart: only the carrier can tell whether it got there
+            var known = await carrier.KnowsAsync(outgoing.MessageId, stop);
+            if (known is not false)
+            {
+                await SettleAsync(id, known is true ? new HandOver.Accepted() : new HandOver.Unknown("Gesamt was stopped while it was handed over."));
+                return;
+            }
+        }
+        if (await BeginAsync(desk, id) is not { } message) return;
+        KillPoints.Reach("hand-over-begun");
+        var answer = await carrier.SendAsync(outgoing.MessageId, message, stop);
+        KillPoints.Reach("handed-over");
+        await SettleAsync(id, answer);
+        KillPoints.Reach("confirmed");
+    }
+
+    /// <summary>Rechecks everything and notes that the hand-over begins; null when the letter must not go out any more.</summary>
+    private async Task<byte[]?> BeginAsync(Desk desk, int id)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
+        var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
+        if (outgoing.State != OutboxState.Claimed) return null;
+        var file = await desk.OpenAsync(outgoing.ProjectId);
+        if (letter.State != LetterState.Ready || await StoppedAsync(desk, letter, file))
+        {
+            outgoing.State = OutboxState.Withdrawn;
+            await desk.CommitAsync(transaction);
+            return null;
+        }
+        outgoing.HandOverBegan = desk.Now;
+        await desk.CommitAsync(transaction);
+        if (!Sending.MentionsLink(letter.Body)) return outgoing.Message;
+        var link = await Links.OfAsync(desk.Db, file.Id, file.Row.ClientId);
+        return OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link));
+    }
+
+    /// <summary>A step whose stop rule came true between claim and hand-over stays here, and the line says why.</summary>
+    private static async Task<bool> StoppedAsync(Desk desk, LetterRow letter, Store.Projects.ProjectFile file)
+    {
+        if (Sending.StepOf(letter) is not { } step) return false;
+        var planned = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == step);
+        if (planned is null or { State: StepState.Planned or StepState.Held }) return false;
+        letter.State = planned.State == StepState.Skipped ? LetterState.Skipped : LetterState.Stopped;
+        if (planned is { State: StepState.Stopped, Since: null, Why: { } why }) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, why));
+        return true;
+    }
+
+    private async Task SettleAsync(int id, HandOver answer)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        await using var transaction = await desk.BeginAsync();
+        var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
+        if (outgoing.State != OutboxState.Claimed) return;
+        var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
+        var file = await desk.OpenAsync(outgoing.ProjectId);
+        switch (answer)
+        {
+            case HandOver.Accepted:
+                outgoing.State = OutboxState.Confirmed;
+                (letter.State, letter.At) = (LetterState.Sent, desk.Now);
+                await desk.RecordAsync(file, letter.ByItself ? Actor.Gesamt : Actor.Owner, await Sending.SentAsync(desk, letter, file));
+                break;
+            case HandOver.NotTaken notTaken:
+                outgoing.HandOverBegan = null;
+                outgoing.Failures++;
+                outgoing.LastError = notTaken.Why;
+                outgoing.NotBefore = desk.Now + Duration.FromMinutes(Math.Pow(2, Math.Min(outgoing.Failures, 8)));
+                break;
+            case HandOver.Unknown unknown:
+                // it cannot be asked again: better named as uncertain than sent twice
+                outgoing.State = OutboxState.Uncertain;
+                outgoing.LastError = unknown.Why;
+                letter.State = LetterState.Uncertain;
+                await desk.RecordAsync(file, Actor.Gesamt, [new Happening.LetterUncertain(letter.Id), .. Sending.StepOf(letter) is { } step ? [new Happening.StepDone(step, letter.Id)] : Array.Empty<Happening>()]);
+                break;
+            default:
+                throw new ArgumentOutOfRangeException(nameof(answer), answer, "No such answer.");
+        }
+        await desk.CommitAsync(transaction);
+    }
+}

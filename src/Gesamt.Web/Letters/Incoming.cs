@@ -1,0 +1,78 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Letters;
+using Gesamt.Core.Stages;
+using Gesamt.Formats.Mail;
+using Gesamt.Store;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Letters;
+
+/// <summary>Fetches what came in and files it; what belongs nowhere waits and is on no client's page.</summary>
+public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILogger<Incoming> log)
+{
+    public async Task FetchAsync(CancellationToken stop)
+    {
+        foreach (var (number, message) in await mailbox.FetchAsync(stop))
+        {
+            try
+            {
+                await FileAsync(IncomingMail.Read(message), stop);
+            }
+            catch (FormatException e)
+            {
+                log.LogWarning("Message {Number} of the mailbox cannot be read: {Why}", number, e.Message);
+            }
+            await mailbox.FiledAsync(number, stop);
+        }
+    }
+
+    private async Task FileAsync(IncomingLetter incoming, CancellationToken stop)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        await using var transaction = await desk.BeginAsync();
+        // fetched twice is filed once
+        if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop)) return;
+        var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
+        var (own, quoted) = QuotedText.Split(incoming.Text);
+        var letter = new LetterRow
+        {
+            ProjectId = filed.Project,
+            State = filed.Project is null ? LetterState.Unfiled : LetterState.Received,
+            FromName = incoming.FromName,
+            FromMail = incoming.FromAddress,
+            ToName = desk.Studio.Owner,
+            ToMail = desk.Studio.Mail,
+            Subject = incoming.Subject,
+            Body = own,
+            Quoted = quoted,
+            At = desk.Now,
+            MessageId = incoming.MessageId,
+            InReplyTo = incoming.InReplyTo,
+        };
+        desk.Db.Letters.Add(letter);
+        await desk.Db.SaveChangesAsync(stop);
+        if (filed.Project is { } project)
+            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Client, new Happening.LetterReceived(letter.Id, incoming.Automatic));
+        await desk.CommitAsync(transaction);
+    }
+
+    private sealed class Index(GesamtDb db, string domain) : IFilingIndex
+    {
+        public ProjectId? ByMessageId(string messageId) =>
+            db.Letters.Where(l => l.MessageId == messageId).Select(l => l.ProjectId).FirstOrDefault();
+
+        public ProjectId? ByReplyAddress(string address)
+        {
+            if (!address.EndsWith($"@{domain}", StringComparison.OrdinalIgnoreCase)) return null;
+            var code = address[..address.IndexOf('@')];
+            return db.Projects.Where(p => p.Code == code).Select(p => (ProjectId?)p.Id).FirstOrDefault();
+        }
+
+        public IReadOnlyList<ProjectId> OpenProjectsOf(string address) =>
+            [.. db.Projects.Where(p => p.Client!.Mail == address && p.Standing.Ended == null && p.Standing.Stage != Stage.Finished).Select(p => p.Id)];
+    }
+}

@@ -1,0 +1,88 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Letters;
+using Gesamt.Core.Routines;
+using Gesamt.Formats.Mail;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Letters;
+
+/// <summary>The first of the three steps of sending: claim. The finished message lies in the outbox under a key that exists once, before anything leaves the house.</summary>
+public static class Sending
+{
+    /// <summary>A new letter to the client of a project.</summary>
+    /// <exception cref="RefusedException">The client has no mail address.</exception>
+    public static LetterRow NewLetter(Desk desk, ProjectFile file, string subject, string body, bool byItself)
+    {
+        var client = file.Row.Client!;
+        if (client.Mail is null) throw new RefusedException($"{client.Name} has no mail address yet. Add one, or reach them by phone.");
+        return new()
+        {
+            ProjectId = file.Id,
+            State = LetterState.Draft,
+            ByItself = byItself,
+            FromName = desk.Studio.Owner,
+            FromMail = desk.Studio.Mail,
+            ToName = client.Name,
+            ToMail = client.Mail,
+            Subject = subject,
+            Body = body,
+            At = desk.Now,
+        };
+    }
+
+    /// <summary>Claims a letter, to be handed over after <paramref name="notBefore"/>. Inside the caller's transaction.</summary>
+    /// <param name="message">The finished message of <see cref="Compose"/>.</param>
+    public static void Claim(Desk desk, LetterRow letter, string key, byte[] message, Instant notBefore)
+    {
+        letter.State = LetterState.Ready;
+        letter.At = desk.Now;
+        desk.Db.Outbox.Add(new()
+        {
+            Key = key,
+            LetterId = letter.Id,
+            ProjectId = letter.ProjectId!.Value,
+            MessageId = letter.MessageId!,
+            Message = message,
+            NotBefore = notBefore,
+            State = OutboxState.Claimed,
+        });
+    }
+
+    /// <summary>The message of a letter; its address and Message-ID are settled here. Before the transaction, since composing takes its time.</summary>
+    public static byte[] Compose(Desk desk, ProjectRow project, LetterRow letter)
+    {
+        letter.MessageId ??= $"{Guid.NewGuid():n}@{desk.Studio.MailDomain}";
+        return OutgoingMail.Compose(new(
+            (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), ReplyAddress(desk, project),
+            letter.Subject, letter.Body, letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself));
+    }
+
+    public static string ReplyAddress(Desk desk, ProjectRow project) => $"{project.Code}@{desk.Studio.MailDomain}";
+
+    public static string KeyOf(LetterRow letter) => StepOf(letter) is { } step ? KeyOf(step) : $"letter:{letter.Id.Value}";
+
+    public static string KeyOf(StepRef step) => $"step:{step.Run.Value}:{step.Step}:{step.Occurrence}";
+
+    public static StepRef? StepOf(LetterRow letter) =>
+        letter is { RunId: { } run, Step: { } step, Occurrence: { } occurrence } ? new(run, step, occurrence) : null;
+
+    /// <summary>The facts of a letter that has left the house: sent, its step done, its proposal put to the client.</summary>
+    public static async Task<Happening[]> SentAsync(Desk desk, LetterRow letter, ProjectFile file)
+    {
+        List<Happening> what = [new Happening.LetterSent(letter.Id, letter.ByItself)];
+        if (StepOf(letter) is { } step) what.Add(new Happening.StepDone(step, letter.Id));
+        if (letter.SendsVersion is { } version && !file.History.Any<Happening.ProposalSent>(sent => sent.Version == version))
+        {
+            var offer = Proposals.Versions.OfferOf(await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version));
+            what.Add(new Happening.ProposalSent(version, offer.ValidUntil));
+        }
+        return [.. what];
+    }
+
+    public static bool MentionsLink(string text) => text.Contains(Blanks.LinkPlaceholder, StringComparison.Ordinal);
+}

@@ -1,0 +1,109 @@
+using System.Threading.RateLimiting;
+using Gesamt.Store;
+using Gesamt.Web.ClientPages;
+using Gesamt.Web.Demo;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
+using Gesamt.Web.Invoicing;
+using Gesamt.Web.Letters;
+using Gesamt.Web.Projects;
+using Gesamt.Web.Proposals;
+using Gesamt.Web.Routines;
+using Gesamt.Web.SignIn;
+using Gesamt.Web.StandIns;
+using Gesamt.Web.Turns;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.RateLimiting;
+
+var builder = WebApplication.CreateBuilder(args);
+var settings = builder.Configuration.GetSection("Gesamt").Get<Settings>() ?? new Settings();
+// the tool that writes the API's description runs this program up to its start, and must leave no data behind
+var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+if (describing) settings = new() { Data = Directory.CreateTempSubdirectory("gesamt-describe").FullName, Mode = RunMode.Demo };
+Directory.CreateDirectory(settings.Data);
+
+var services = builder.Services;
+services.AddSingleton(settings);
+services.AddSingleton<TimeProvider>(settings.Mode == RunMode.Real ? TimeProvider.System : new AdjustableClock(TimeProvider.System));
+services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database));
+services.AddScoped<Desk>();
+services.AddSingleton<Live>();
+services.AddSingleton<Links>();
+services.AddSingleton<Incoming>();
+services.AddSingleton<Delivery>();
+services.AddSingleton<Settlement>();
+services.AddSingleton<Ticker>();
+if (!describing) services.AddHostedService(provider => provider.GetRequiredService<Ticker>());
+services.AddSingleton<CardHouse>();
+services.AddSingleton<ICardPayments>(provider => provider.GetRequiredService<CardHouse>());
+if (settings.HasStandIns)
+{
+    services.AddSingleton<PostOffice>();
+    services.AddSingleton<ICarrier>(provider => provider.GetRequiredService<PostOffice>());
+    services.AddSingleton<IMailbox>(provider => provider.GetRequiredService<PostOffice>());
+}
+else
+{
+    services.AddSingleton<ICarrier>(new SmtpCarrier(settings.Smtp!));
+    services.AddSingleton<IMailbox, NoMailbox>();
+}
+services.AddSignIn(secure: settings.Address.StartsWith("https:", StringComparison.Ordinal));
+services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));
+services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
+services.AddOpenApi(Api.Describe);
+services.AddProblemDetails();
+services.AddExceptionHandler<Refusals>();
+services.AddResponseCompression(options => options.EnableForHttps = true);
+services.AddRateLimiter(options =>
+{
+    options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+    options.OnRejected = (context, _) =>
+    {
+        if (context.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after)) context.HttpContext.Response.Headers.RetryAfter = ((int)after.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture);
+        return ValueTask.CompletedTask;
+    };
+    AddLimit(options, SignInEndpoints.RateLimit, perMinute: 10);
+    AddLimit(options, InquiryEndpoints.RateLimit, perMinute: 20);
+    AddLimit(options, ClientEndpoints.RateLimit, perMinute: 300);
+});
+builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024);
+
+var app = builder.Build();
+app.UseExceptionHandler();
+app.UseStatusCodePages();
+app.UseHeaders();
+app.UseResponseCompression();
+app.UseStaticFiles(new StaticFileOptions
+{
+    OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
+        file.Context.Request.Path.StartsWithSegments("/assets") ? "public,max-age=31536000,immutable" : "no-cache",
+});
+app.UseRouting();
+app.UseAuthentication();
+app.UseAuthorization();
+app.UseRateLimiter();
+
+var api = app.MapGroup("/api").GuardWrites().RequireAuthorization();
+api.MapSignIn();
+api.MapTurns();
+api.MapProjects();
+api.MapLetters();
+api.MapProposals();
+if (settings.HasStandIns) api.MapPostOffice();
+if (settings.Mode != RunMode.Real) api.MapClock();
+app.MapGroup("/api").Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found")).ExcludeFromDescription();
+app.MapGroup("/forms").GuardWrites().MapInquiries();
+app.MapEntering();
+app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages();
+app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
+app.MapOpenApi();
+app.MapPages();
+
+if (!describing) await Opening.PrepareAsync(app);
+app.Run();
+
+static void AddLimit(RateLimiterOptions options, string name, int perMinute) => options.AddPolicy(name, context =>
+    RateLimitPartition.GetFixedWindowLimiter(context.Connection.RemoteIpAddress?.ToString() ?? "-", _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }));
+
+/// <summary>Named so that the tests can start it.</summary>
+public partial class Program;

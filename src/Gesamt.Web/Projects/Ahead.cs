@@ -1,0 +1,95 @@
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Routines;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Contracts;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Projects;
+
+/// <summary>An instalment that is agreed and not invoiced yet.</summary>
+public sealed record PlannedInvoice(int Index, int Of, Money Amount, LocalDate? InvoiceOn, LocalDate? Due);
+
+/// <summary>What lies ahead of a project: steps with their dates, tasks, invoices to come.</summary>
+public static class Ahead
+{
+    public static async Task<IReadOnlyList<AheadDto>> OfAsync(Desk desk, ProjectFile file, LineRows rows, VersionRow? contract)
+    {
+        var steps = Plan.Of(file.Case).Where(step => step.IsPending && step.Step.Action is StepAction.Letter).Select(step => (step.Due, Step(desk, file, rows, step)));
+        var tasks = file.Case.OpenTasks.Where(task => task.Due is not null).Select(task => (
+            (Instant?)desk.Calendar.StartOf(task.Due!.Value),
+            new AheadDto($"task:{task.Id.Value}", Day(desk, task.Due.Value), "", EntrySort.Tasks, task.Title, $"{rows.Tasks[task.Id].Counted}", "task", false, task.Id.Value, null)));
+        var invoices = (await InstalmentsAsync(desk, file, contract)).Select(p => (
+            p.InvoiceOn is { } on ? (Instant?)desk.Calendar.StartOf(on) : null,
+            new AheadDto($"invoice:{p.Index}", p.InvoiceOn is { } day ? Day(desk, day) : "date unknown", "", EntrySort.Money, $"Invoice {p.Index + 1} of {p.Of}, {MoneyText.Of(p.Amount)}",
+                p.Due is { } due ? $"due {DateWords.Short(due, desk.Today)}" : $"when the {file.Case.Kind.MainDate} is known", "planned", false, null, null)));
+        return [.. steps.Concat(tasks).Concat(invoices).OrderBy(pair => pair.Item1 ?? Instant.MaxValue).Select(pair => pair.Item2)];
+    }
+
+    /// <summary>The agreed instalments for which no invoice was issued.</summary>
+    public static async Task<IReadOnlyList<PlannedInvoice>> InstalmentsAsync(Desk desk, ProjectFile file, VersionRow? contract)
+    {
+        if (contract is null || file.Case.End is not null) return [];
+        var (_, priced) = await Contracting.ChoiceAsync(desk, contract);
+        var issued = await desk.Db.Invoices.AsNoTracking().Where(i => i.ProposalId == contract.FromProposal).Select(i => i.Instalment).ToListAsync();
+        return [.. priced.Instalments.Select((planned, i) => new PlannedInvoice(i, priced.Instalments.Length, planned.Part.Payable, planned.InvoiceOn, planned.Due)).Where(p => !issued.Contains(p.Index))];
+    }
+
+    private static AheadDto Step(Desk desk, ProjectFile file, LineRows rows, PlannedStep step)
+    {
+        var held = step.State == StepState.Held;
+        var mark = held ? "waits for your OK" : step.Step.Mode == StepMode.AsksFirst ? "asks first" : "by itself";
+        var local = step.Due is { } due ? desk.Calendar.LocalOf(due) : (LocalDateTime?)null;
+        var run = file.Case.Runs.First(r => r.Id == step.Ref.Run);
+        var detail = step.State == StepState.Parked ? $"waits until {CauseWords(step.Step.When, file)}" : $"{TimingWords(step.Step, file)}{StopWords(step.Step)}";
+        return new($"step:{step.Ref.Run.Value}:{step.Ref.Step}:{step.Ref.Occurrence}",
+            step.State == StepState.Parked ? "no date yet" : Day(desk, local!.Value.Date), local is null || step.State == StepState.Parked ? "" : DateWords.Time(local.Value.TimeOfDay), EntrySort.Letters,
+            $"Letter “{LineText.LetterOf(step.Ref, rows)}”", $"{detail}. {run.Routine.Name}", mark, held, null,
+            step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null);
+    }
+
+    /// <summary>“2 days after the proposal was sent”.</summary>
+    public static string TimingWords(Step step, ProjectFile file)
+    {
+        var words = step.When.Offset.Words;
+        return words.Length == 0 ? $"when {CauseWords(step.When, file)}" : $"{words} {CauseNoun(step.When, file)}";
+    }
+
+    private static string StopWords(Step step) => step.Stops.Length == 0 ? "" : ", if not " + string.Join(" or ", step.Stops.Select(rule => rule.ToString().ToLowerInvariant()));
+
+    private static string CauseNoun(Timing when, ProjectFile file) => when.Cause switch
+    {
+        Cause.InquiryCame => "the inquiry",
+        Cause.ProposalSent => "the proposal",
+        Cause.ContractSent => "the contract",
+        Cause.Booked => "booking",
+        Cause.InvoiceDue => "the invoice is due",
+        Cause.HandedOver => "handover",
+        Cause.PreviousStep => "the step before",
+        Cause.NamedDate => $"the {when.DateName ?? file.Case.Kind.MainDate}",
+        _ => "it began",
+    };
+
+    private static string CauseWords(Timing when, ProjectFile file) => when.Cause switch
+    {
+        Cause.InquiryCame => "the inquiry comes",
+        Cause.ProposalSent => "a proposal is sent",
+        Cause.ContractSent => "the contract is sent",
+        Cause.Booked => "it is booked",
+        Cause.InvoiceDue => "an invoice is due",
+        Cause.HandedOver => "it is handed over",
+        Cause.PreviousStep => "the step before is done",
+        Cause.NamedDate => $"the {when.DateName ?? file.Case.Kind.MainDate} is known",
+        _ => "it begins",
+    };
+
+    private static string Day(Desk desk, LocalDate date) => DateWords.DaysBetween(desk.Today, date) switch
+    {
+        0 => "today",
+        1 => "tomorrow",
+        _ => DateWords.Short(date, desk.Today),
+    };
+}

@@ -1,0 +1,118 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
+using Gesamt.Store.Model;
+
+namespace Gesamt.Web.Projects;
+
+/// <summary>The rows that facts point to, so that the line can say them in words.</summary>
+public sealed record LineRows(
+    IReadOnlyDictionary<LetterId, LetterRow> Letters,
+    IReadOnlyDictionary<NoteId, NoteRow> Notes,
+    IReadOnlyDictionary<TaskId, TaskRow> Tasks,
+    IReadOnlyDictionary<InvoiceId, InvoiceRow> Invoices,
+    IReadOnlyDictionary<PaymentId, PaymentRow> Payments,
+    IReadOnlyDictionary<VersionId, VersionRow> Versions,
+    IReadOnlyDictionary<string, string> StepLetters,
+    string Client,
+    string Owner,
+    string MainDate);
+
+/// <summary>What a fact reads like on the line.</summary>
+public sealed record LineWords(EntrySort Sort, EntryFrom From, string Title, string Detail = "", OpensDto? Opens = null);
+
+/// <summary>Facts in words. Returns null for what is only bookkeeping and stands on the line through something else.</summary>
+public static class LineText
+{
+    public static LineWords? Of(Fact fact, LineRows rows) => fact.What switch
+    {
+        Happening.InquiryCame { Answers: { } answers } => new(EntrySort.Letters, EntryFrom.Client, $"Inquiry from {rows.Client}", "the answers of the form", new(OpensWhat.Answers, answers.Value)),
+        Happening.InquiryCame => new(EntrySort.Letters, EntryFrom.Client, $"Inquiry from {rows.Client}"),
+        Happening.LetterReceived received => Letter(rows.Letters[received.Letter], rows, received.Automatic),
+        Happening.LetterSent sent => Sent(rows.Letters[sent.Letter], sent.ByItself, rows),
+        Happening.LetterUncertain uncertain => new(EntrySort.Letters, EntryFrom.Done, $"“{rows.Letters[uncertain.Letter].Subject}” may have gone out", "Ask whether it arrived; it is never sent again by itself", Open(uncertain.Letter)),
+        Happening.MarkedFit => new(EntrySort.Notes, EntryFrom.Done, "Marked as a fit"),
+        Happening.NoAnswerNeeded => new(EntrySort.Notes, EntryFrom.Note, "No answer needed"),
+        Happening.CallHeld call => Note(rows.Notes[call.Note], "call, private note"),
+        Happening.NoteWritten note => Note(rows.Notes[note.Note], "private note"),
+        Happening.ProposalSent sent => new(EntrySort.Papers, EntryFrom.Done, $"Proposal, version {rows.Versions[sent.Version].Number}, is out", $"valid until {DateWords.Long(sent.ValidUntil)}", new(OpensWhat.Proposal, sent.Version.Value)),
+        Happening.ProposalOpened => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} opened the proposal"),
+        Happening.ProposalWithdrawn withdrawn => new(EntrySort.Papers, EntryFrom.Done, $"Proposal, version {rows.Versions[withdrawn.Version].Number}, withdrawn"),
+        Happening.ProposalDeclined => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} declined the proposal"),
+        Happening.ChangeAsked asked => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} asks for a change", $"“{rows.Notes[asked.Words].Text}”", new(OpensWhat.Note, asked.Words.Value)),
+        Happening.ProposalAccepted accepted => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} chose, {MoneyText.Of(accepted.Agreed)}", $"{MoneyText.Of(accepted.DueOnBooking)} due on booking", new(OpensWhat.Proposal, accepted.Version.Value)),
+        Happening.PriceAgreed agreed => new(EntrySort.Papers, EntryFrom.Done, $"Price agreed, {MoneyText.Of(agreed.Agreed)}"),
+        Happening.ContractSigned signed => new(EntrySort.Papers, signed.Signer == Signer.Client ? EntryFrom.Client : EntryFrom.Done, signed.Signer == Signer.Client ? $"{rows.Client} signed the contract" : $"{rows.Owner} signed the contract", "", new(OpensWhat.Contract, signed.Contract.Value)),
+        Happening.ContractVoided => new(EntrySort.Papers, EntryFrom.Done, "Contract voided"),
+        Happening.InvoiceIssued issued => new(EntrySort.Money, EntryFrom.Done, $"Invoice {rows.Invoices[issued.Invoice].Number}, {MoneyText.Of(issued.Amount)}", $"due {DateWords.Long(issued.Due)}", new(OpensWhat.Invoice, issued.Invoice.Value)),
+        Happening.PaymentReceived paid => new(EntrySort.Money, EntryFrom.Client, $"{MoneyText.Of(paid.Amount)} received", MeansOf(rows.Payments[paid.Payment])),
+        Happening.PaymentVoided => new(EntrySort.Money, EntryFrom.Done, "A payment was recorded by mistake and taken back"),
+        Happening.PaymentChargedBack => new(EntrySort.Money, EntryFrom.Client, "A payment was charged back"),
+        Happening.TaskDone done => new(EntrySort.Tasks, EntryFrom.Done, rows.Tasks[done.Task].Title, "task done"),
+        Happening.HandedOver => new(EntrySort.Papers, EntryFrom.Done, "Handed over"),
+        Happening.Approved => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} approved the work"),
+        Happening.DateSet set => new(EntrySort.Tasks, EntryFrom.Done, $"{Capital(set.Name)}: {DateWords.Long(set.Date)}"),
+        Happening.GateWaived waived => new(EntrySort.Notes, EntryFrom.Done, $"{waived.Gate} waived"),
+        Happening.Ended ended => new(EntrySort.Notes, EntryFrom.Done, EndWords(ended.Reason)),
+        Happening.TakenUp => new(EntrySort.Notes, EntryFrom.Done, "Taken up again"),
+        Happening.RestBegan rest => new(EntrySort.Notes, EntryFrom.Done, rest.Until is { } until ? $"Rests until {DateWords.Long(until)}" : "Rests"),
+        Happening.RestEnded => new(EntrySort.Notes, EntryFrom.Done, "The rest is over"),
+        Happening.NotWonAfterAll => new(EntrySort.Notes, EntryFrom.Done, "Not won after all"),
+        Happening.StepStopped stopped => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(stopped.Step, rows)}” stopped", StopWords(stopped.Why, rows)),
+        Happening.StepSkipped skipped => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(skipped.Step, rows)}” skipped"),
+        _ => null,
+    };
+
+    public static string EndWords(EndReason reason) => reason switch
+    {
+        EndReason.Declined => "Declined by us",
+        EndReason.Referred => "Referred to a colleague",
+        EndReason.Lost => "Lost: they decided otherwise",
+        EndReason.GoneQuiet => "Gone quiet",
+        EndReason.Cancelled => "Cancelled",
+        _ => "Not an inquiry",
+    };
+
+    public static string StopWords(StopRule why, LineRows rows) => why switch
+    {
+        StopRule.Answered => $"because {rows.Client} answered",
+        StopRule.Opened => $"because {rows.Client} opened the proposal",
+        StopRule.Chosen => $"because {rows.Client} chose",
+        StopRule.Signed => $"because {rows.Client} signed",
+        StopRule.Paid => "because it was paid",
+        StopRule.Ended => "because the project ended",
+        StopRule.Resting => "because the project rests",
+        _ => "because a newer proposal took its place",
+    };
+
+    public static string LetterOf(StepRef step, LineRows rows) => rows.StepLetters.GetValueOrDefault($"{step.Run.Value}:{step.Step}", step.Step);
+
+    public static string Capital(string word) => word.Length == 0 ? word : char.ToUpperInvariant(word[0]) + word[1..];
+
+    private static LineWords Letter(LetterRow letter, LineRows rows, bool automatic) =>
+        new(EntrySort.Letters, EntryFrom.Client, $"{rows.Client}: “{Short(letter.Body)}”", automatic ? "an automatic reply, which answers nothing" : letter.Subject, Open(letter.Id));
+
+    private static LineWords Sent(LetterRow letter, bool byItself, LineRows rows) =>
+        new(EntrySort.Letters, EntryFrom.Done, $"Letter “{letter.Subject}”", byItself ? "sent by itself" : $"from {rows.Owner}", Open(letter.Id));
+
+    private static LineWords Note(NoteRow note, string detail) => new(EntrySort.Notes, EntryFrom.Note, Short(note.Text), detail, new(OpensWhat.Note, note.Id.Value));
+
+    private static string MeansOf(PaymentRow payment) => payment.Means switch
+    {
+        PaymentMeans.Card => "by card",
+        PaymentMeans.Transfer => "by transfer",
+        PaymentMeans.Cash => "in cash",
+        _ => "by cheque",
+    };
+
+    private static OpensDto Open(LetterId letter) => new(OpensWhat.Letter, letter.Value);
+
+    public static string Short(string text)
+    {
+        var first = text.ReplaceLineEndings(" ").Trim();
+        return first.Length <= 110 ? first : first[..first.LastIndexOf(' ', 108)] + "…";
+    }
+}

@@ -1,0 +1,64 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Store.Model;
+using Gesamt.Web.Contracts;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Invoicing;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Projects;
+
+public sealed record NoteDto(string Text);
+
+public sealed record TaskDoneDto(bool Done);
+
+public static class ProjectEndpoints
+{
+    public static void MapProjects(this RouteGroupBuilder api)
+    {
+        api.MapGet("/projects/{id:long}", (long id, Desk desk) => Record.OfAsync(desk, new(id)));
+        api.MapGet("/projects/{id:long}/entries/{what}/{entry:long}", (long id, OpensWhat what, long entry, Desk desk) => Reader.OfAsync(desk, new(id), what, entry));
+
+        api.MapPost("/projects/{id:long}/happened", async (long id, HappenedDto what, Desk desk, HttpContext http) =>
+        {
+            await Happened.RecordAsync(desk, new(id), what, http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown", http.Request.Headers.UserAgent.ToString());
+            return TypedResults.NoContent();
+        });
+
+        api.MapPost("/projects/{id:long}/notes", async (long id, NoteDto note, Desk desk) =>
+        {
+            await using var transaction = await desk.BeginAsync();
+            var file = await desk.OpenAsync(new(id));
+            await desk.RecordAsync(file, Actor.Owner, new Happening.NoteWritten(await Happened.NoteAsync(desk, file.Id, NoteSort.Note, note.Text)));
+            await desk.CommitAsync(transaction);
+            return TypedResults.NoContent();
+        });
+
+        api.MapPost("/projects/{id:long}/tasks/{task:long}", async (long id, long task, TaskDoneDto to, Desk desk) =>
+        {
+            await using var transaction = await desk.BeginAsync();
+            var (project, number) = (new ProjectId(id), new TaskId(task));
+            var row = await desk.Db.Tasks.SingleOrDefaultAsync(t => t.Id == number && t.ProjectId == project) ?? throw new MissingException("task");
+            if (row.DoneAt is not null == to.Done) return TypedResults.NoContent();
+            row.DoneAt = to.Done ? desk.Now : null;
+            await desk.Db.SaveChangesAsync();
+            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, to.Done ? new Happening.TaskDone(number) : new Happening.TaskReopened(number));
+            await desk.CommitAsync(transaction);
+            return TypedResults.NoContent();
+        });
+
+        api.MapGet("/contracts/{id:long}.pdf", async (long id, Desk desk) =>
+        {
+            var number = new VersionId(id);
+            var row = await desk.Db.Versions.AsNoTracking().SingleOrDefaultAsync(v => v.Id == number && v.Sort == PaperSort.Contract) ?? throw new MissingException("contract");
+            return TypedResults.File(await Contracting.PdfAsync(desk, row), "application/pdf", "contract.pdf");
+        });
+
+        api.MapGet("/invoices/{id:long}.pdf", async (long id, Desk desk) =>
+        {
+            var number = new InvoiceId(id);
+            var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == number) ?? throw new MissingException("invoice");
+            return TypedResults.File(Issuing.Pdf(desk, row), "application/pdf", $"invoice-{row.Number}.pdf");
+        });
+    }
+}

@@ -1,0 +1,77 @@
+using Gesamt.Core;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Letters;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Contracts;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
+using Gesamt.Web.Proposals;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Projects;
+
+/// <summary>An entry opened whole.</summary>
+/// <param name="File">A paper to open beside it.</param>
+public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps);
+
+/// <summary>Opens an entry of the line.</summary>
+public static class Reader
+{
+    public static async Task<ReaderDto> OfAsync(Desk desk, ProjectId project, OpensWhat what, long id) => what switch
+    {
+        OpensWhat.Letter => Letter(desk, await OneAsync(desk.Db.Letters.Where(l => l.Id == new LetterId(id) && l.ProjectId == project))),
+        OpensWhat.Answers => Answers(desk, await OneAsync(desk.Db.Answers.Where(a => a.Id == new AnswersId(id) && a.ProjectId == project))),
+        OpensWhat.Note => Note(desk, await OneAsync(desk.Db.Notes.Where(n => n.Id == new NoteId(id) && n.ProjectId == project))),
+        OpensWhat.Proposal => Proposal(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
+        OpensWhat.Contract => Contract(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
+        OpensWhat.Invoice => Invoice(desk, await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))),
+        _ => throw new MissingException("entry"),
+    };
+
+    private static async Task<T> OneAsync<T>(IQueryable<T> query) where T : class => await query.AsNoTracking().SingleOrDefaultAsync() ?? throw new MissingException("entry");
+
+    private static ReaderDto Letter(Desk desk, LetterRow letter) => new(letter.Subject, $"{letter.FromName} to {letter.ToName}, {State(desk, letter)}",
+        letter.Body.Replace(Blanks.LinkPlaceholder, "[their own link, put in when it leaves]", StringComparison.Ordinal), letter.Quoted, [], [], null,
+        letter.State == LetterState.Held ? letter.Id.Value : null, letter.Gaps.Length > 0 ? letter.Gaps : null);
+
+    private static string State(Desk desk, LetterRow letter) => letter.State switch
+    {
+        LetterState.Held => $"waits for your OK since {Contracting.At(desk, letter.At)}",
+        LetterState.Stopped => "stopped before it was sent",
+        LetterState.Skipped => "skipped",
+        LetterState.Uncertain => "may have gone out",
+        LetterState.Ready => "leaves in a few seconds",
+        LetterState.Draft => "a draft",
+        _ => Contracting.At(desk, letter.At),
+    };
+
+    private static ReaderDto Answers(Desk desk, AnswersRow answers) => new(answers.Form, Contracting.At(desk, answers.At), "", "",
+        [.. StoreJson.Read<List<Answer>>(answers.Items).Select(a => new AnswerDto(a.Question, a.Text))], [], null, null, null);
+
+    private static ReaderDto Note(Desk desk, NoteRow note) => new(note.Sort switch { NoteSort.Call => "Call", NoteSort.Words => "Their words", _ => "Note" }, Contracting.At(desk, note.At), note.Text, "", [], [], null, null, null);
+
+    private static ReaderDto Proposal(Desk desk, VersionRow version)
+    {
+        var offer = Versions.OfferOf(version);
+        return new($"Proposal, version {version.Number}", $"valid until {DateWords.Long(offer.ValidUntil)}. SHA-256 {version.Hash}", offer.Intro, "",
+            [], [.. offer.Lines.Select(line => new MoneyLineDto($"{Wire.Words(line)} ({Role(line.Role)})", Core.Amounts.MoneyText.Of(line.Priced(offer.Currency).Net)))], null, null, null);
+    }
+
+    private static string Role(Core.Proposals.LineRole role) => role switch { Core.Proposals.LineRole.Included => "included", Core.Proposals.LineRole.OneOf => "choice of one", _ => "extra" };
+
+    private static ReaderDto Contract(Desk desk, VersionRow version)
+    {
+        var contract = Versions.Read<ContractSnapshot>(version);
+        return new(contract.Title, $"version {version.Number}, {Contracting.At(desk, version.At)}. SHA-256 {version.Hash}", contract.Text, "", [], [], $"/api/contracts/{version.Id.Value}.pdf", null, null);
+    }
+
+    private static ReaderDto Invoice(Desk desk, InvoiceRow invoice)
+    {
+        var snapshot = StoreJson.Read<Invoicing.InvoiceSnapshot>(invoice.Snapshot);
+        var sums = Invoicing.Issuing.Sums(snapshot.Totals);
+        return new($"Invoice {invoice.Number}", $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}", snapshot.Share, "", [],
+            [new("Net", Core.Amounts.MoneyText.Of(sums.Net)), .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", Core.Amounts.MoneyText.Of(t.Tax))), new("Total", Core.Amounts.MoneyText.Of(sums.Total))],
+            $"/api/invoices/{invoice.Id.Value}.pdf", null, null);
+    }
+}

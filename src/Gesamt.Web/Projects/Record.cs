@@ -1,0 +1,106 @@
+using System.Collections.Immutable;
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
+using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
+using Gesamt.Core.Turns;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Contracts;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
+using Gesamt.Web.Letters;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Projects;
+
+/// <summary>Puts together one project's record.</summary>
+public static class Record
+{
+    public static async Task<RecordDto> OfAsync(Desk desk, ProjectId id)
+    {
+        var file = await desk.OpenAsync(id);
+        var standing = file.Row.Standing.ToCore();
+        var rows = await RowsAsync(desk, file);
+        var answers = await desk.Db.Answers.AsNoTracking().Where(a => a.ProjectId == id).OrderBy(a => a.Id).ToListAsync();
+        var client = file.Row.Client!;
+        var contract = await Contracting.LatestAsync(desk, id);
+        return new(
+            id.Value, file.Row.Title, file.Row.Kind!.Name, new(client.Name, client.Organisation, client.Mail, client.Phone), file.Row.Source,
+            LineText.Capital(file.Case.Kind.MainDate), Short(desk, file.Case.MainDate?.Date), file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
+            standing.Stage, standing.Ended is { } end ? LineText.EndWords(end) : null, standing.BookedAt is not null,
+            TurnOf(desk, standing), Gates.Of(desk, file, rows), Line(desk, file, rows), await Ahead.OfAsync(desk, file, rows, contract), Money(desk, file, await Ahead.InstalmentsAsync(desk, file, contract)),
+            [.. file.Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue).Select(task => new SheetTaskDto(task.Id.Value, task.Title, task.Due is { } due ? DueWords(due, desk.Today) : "", task.Due < desk.Today))],
+            Papers(contract, rows), [.. answers.SelectMany(a => StoreJson.Read<List<Answer>>(a.Items)).Select(a => new AnswerDto(a.Question, a.Text))],
+            Happened.Possible(file), Sending.ReplyAddress(desk, file.Row), client.Mail is null);
+    }
+
+    public static TurnDto TurnOf(Desk desk, Standing standing)
+    {
+        var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : (Age?)null;
+        return new(standing.Turn, standing.Waits, WordsOf(desk, standing), age?.Short ?? "", age?.Long ?? "", standing.Until is { } until ? Short(desk, desk.Calendar.DateOf(until)) : null);
+    }
+
+    /// <summary>The reason as a sentence; for money that is late, the other clock beside it.</summary>
+    public static string WordsOf(Desk desk, Standing standing) =>
+        standing is { Waits: WaitKind.PayInvoice, LateSince: { } due } ? $"Invoice {DateWords.Due(due, desk.Today, false)}" : standing.Words;
+
+    public static string? Short(Desk desk, LocalDate? date) => date is { } known ? DateWords.Short(known, desk.Today) : null;
+
+    private static string DueWords(LocalDate due, LocalDate today) => DateWords.Due(due, today, false) is var words && words.StartsWith("due ", StringComparison.Ordinal) ? words[4..] : words;
+
+    private static async Task<LineRows> RowsAsync(Desk desk, ProjectFile file)
+    {
+        var (db, id) = (desk.Db, file.Id);
+        var letters = await db.Letters.AsNoTracking().Where(l => l.ProjectId == id).ToDictionaryAsync(l => l.Id);
+        var names = await db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Subject);
+        var steps = file.Case.Runs.SelectMany(run => run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", StepName(step, names))));
+        return new(letters,
+            await db.Notes.AsNoTracking().Where(n => n.ProjectId == id).ToDictionaryAsync(n => n.Id),
+            await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).ToDictionaryAsync(t => t.Id),
+            await db.Invoices.AsNoTracking().Where(i => i.ProjectId == id).ToDictionaryAsync(i => i.Id),
+            await db.Payments.AsNoTracking().Where(p => p.ProjectId == id).ToDictionaryAsync(p => p.Id),
+            await db.Versions.AsNoTracking().Where(v => v.ProjectId == id).ToDictionaryAsync(v => v.Id),
+            steps.ToDictionary(pair => pair.Item1, pair => pair.Item2),
+            file.Row.Client!.Name.Split(' ')[0], desk.Studio.Owner, file.Case.Kind.MainDate);
+    }
+
+    private static string StepName(Step step, Dictionary<string, string> letters) => step.Action switch
+    {
+        StepAction.Letter letter => letters.GetValueOrDefault(letter.Key, letter.Key),
+        StepAction.Tasks => "Tasks of the kind",
+        _ => step.Key,
+    };
+
+    private static IReadOnlyList<EntryDto> Line(Desk desk, ProjectFile file, LineRows rows) =>
+    [
+        .. from fact in file.History.Facts
+           let words = LineText.Of(fact, rows)
+           where words is not null
+           orderby fact.Happened, fact.Id.Value
+           let local = desk.Calendar.LocalOf(fact.Happened)
+           select new EntryDto(fact.Id.Value, DateWords.Short(local.Date, desk.Today), DateWords.Time(local.TimeOfDay),
+               $"{DateWords.Long(local.Date)}, {DateWords.Time(local.TimeOfDay)}, {desk.Studio.Zone}", words.Sort, words.From, words.Title, words.Detail, words.Opens),
+    ];
+
+    private static SheetMoneyDto? Money(Desk desk, ProjectFile file, IReadOnlyList<PlannedInvoice> planned)
+    {
+        if (AgreedPrice.Of(file.History) is not { } price) return null;
+        var paid = Payments.Total(file.History, price.Agreed.Currency);
+        List<MoneyLineDto> lines = [new("Agreed", MoneyText.Of(price.Agreed)), new("Paid", MoneyText.Of(paid))];
+        lines.AddRange(Owed.Open(file.History).Select(open => new MoneyLineDto($"Open, {DateWords.Due(open.Invoice.What.Due, desk.Today, false)}", MoneyText.Of(open.Owed))));
+        lines.AddRange(planned.Select(p => new MoneyLineDto(p.Due is { } due ? $"To come, due {DateWords.Short(due, desk.Today)}" : "To come", MoneyText.Of(p.Amount))));
+        return new(price.Agreed.Minor == 0 ? 100 : (int)Math.Clamp(100 * paid.Minor / price.Agreed.Minor, 0, 100), lines);
+    }
+
+    private static IReadOnlyList<FileDto> Papers(VersionRow? contract, LineRows rows) =>
+    [
+        .. contract is null ? [] : new[] { new FileDto("Contract", $"/api/contracts/{contract.Id.Value}.pdf") },
+        .. rows.Invoices.Values.OrderBy(i => i.Id.Value).Select(i => new FileDto($"Invoice {i.Number}", $"/api/invoices/{i.Id.Value}.pdf")),
+    ];
+}

@@ -1,0 +1,43 @@
+using Gesamt.Core;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Letters;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Proposals;
+
+/// <param name="Edition">The edition that was edited; a stale one is refused with both texts.</param>
+public sealed record SaveDraftDto(int Edition, OfferDto Offer, string Contract);
+
+public sealed record ServiceDto(long Id, string Title, string Detail, string Unit, string UnitPrice, string Tax);
+
+public static class ProposalEndpoints
+{
+    public static void MapProposals(this RouteGroupBuilder api)
+    {
+        api.MapGet("/projects/{id:long}/proposal", async (long id, Desk desk) =>
+        {
+            var file = await desk.OpenAsync(new(id));
+            return DraftDto.Of(desk, file, await Drafts.OfAsync(desk, file));
+        });
+
+        api.MapPut("/projects/{id:long}/proposal", async (long id, SaveDraftDto save, Desk desk) =>
+        {
+            await using var transaction = await desk.BeginAsync();
+            var file = await desk.OpenAsync(new(id));
+            var draft = await Drafts.SaveAsync(desk, file, Wire.Read(save.Offer, desk.Currency), save.Contract, save.Edition);
+            await desk.CommitAsync(transaction);
+            return DraftDto.Of(desk, file, draft);
+        });
+
+        api.MapPost("/projects/{id:long}/proposal/send", async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
+            new SentDto((await Drafts.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value, settings.HoldSeconds));
+
+        api.MapGet("/projects/{id:long}/services", async (long id, Desk desk) =>
+        {
+            var project = new ProjectId(id);
+            return await desk.Db.Services.AsNoTracking()
+                .Where(s => desk.Db.Projects.Any(p => p.Id == project && p.KindId == s.KindId)).OrderBy(s => s.Id)
+                .Select(s => new ServiceDto(s.Id, s.Title, s.Detail, s.Unit, Wire.Number(s.UnitPrice), Wire.Number(s.TaxPartsPerMillion / 10_000m))).ToListAsync();
+        });
+    }
+}

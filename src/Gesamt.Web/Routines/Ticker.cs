@@ -1,0 +1,120 @@
+using Gesamt.Core;
+using Gesamt.Core.Routines;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Invoicing;
+using Gesamt.Web.Letters;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Routines;
+
+/// <summary>The one loop: fetches mail, lets due steps act, refreshes standings whose time ran out, hands over letters. Sleeps until the earliest of what is due.</summary>
+public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
+    : BackgroundService
+{
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60);
+    private readonly SemaphoreSlim one = new(1, 1);
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        await Task.Yield();
+        // two copies may run on one folder, but only one of them ticks; a kill frees the lock
+        await using var copy = await OnlyCopyAsync(stoppingToken);
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            try
+            {
+                await TickAsync(stoppingToken);
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "A tick failed; it is tried again");
+            }
+            await live.WaitAsync(await SleepAsync(stoppingToken), stoppingToken);
+        }
+    }
+
+    /// <summary>Does everything that is due at this instant, until nothing is.</summary>
+    public async Task TickAsync(CancellationToken stop)
+    {
+        await one.WaitAsync(stop);
+        try
+        {
+            await incoming.FetchAsync(stop);
+            await settlement.SettleAsync(stop);
+            await StepsAsync(stop);
+            await StandingsAsync(stop);
+            await delivery.DeliverDueAsync(stop);
+            // what was handed over may have made the next step due
+            await StepsAsync(stop);
+        }
+        finally
+        {
+            one.Release();
+        }
+    }
+
+    private async Task StepsAsync(CancellationToken stop)
+    {
+        foreach (var project in await InScopeAsync(desk =>
+        {
+            var now = desk.Now;
+            return desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due <= now).Select(s => s.ProjectId).Distinct().ToListAsync(stop);
+        }))
+            await InScopeAsync(desk => Steps.ActAsync(desk, project));
+    }
+
+    private async Task StandingsAsync(CancellationToken stop)
+    {
+        foreach (var project in await InScopeAsync(desk =>
+        {
+            var now = desk.Now;
+            return desk.Db.Projects.Where(p => p.Standing.ValidUntil <= now).Select(p => p.Id).ToListAsync(stop);
+        }))
+            await InScopeAsync(async desk =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                await desk.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
+                await desk.CommitAsync(transaction);
+                return true;
+            });
+    }
+
+    private async Task<TimeSpan> SleepAsync(CancellationToken stop)
+    {
+        // what is due already was done, or waits for something other than time
+        var next = await InScopeAsync(async desk =>
+        {
+            var now = desk.Now;
+            Instant? step = await desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due > now).MinAsync(s => s.Due, stop);
+            Instant? standing = await desk.Db.Projects.Where(p => p.Standing.ValidUntil > now).MinAsync(p => p.Standing.ValidUntil, stop);
+            Instant? letter = await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync(stop);
+            return new[] { step, standing, letter }.Min();
+        });
+        if (next is not { } at) return Longest;
+        var wait = (at - time.Now()).ToTimeSpan();
+        return wait < TimeSpan.FromMilliseconds(200) ? TimeSpan.FromMilliseconds(200) : wait > Longest ? Longest : wait;
+    }
+
+    private async Task<T> InScopeAsync<T>(Func<Desk, Task<T>> act)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await act(scope.ServiceProvider.GetRequiredService<Desk>());
+    }
+
+    private async Task<FileStream> OnlyCopyAsync(CancellationToken stop)
+    {
+        while (true)
+        {
+            try
+            {
+                return new(Path.Combine(settings.Data, "ticker.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+            }
+            catch (IOException)
+            {
+                await live.WaitAsync(TimeSpan.FromSeconds(5), stop);
+            }
+        }
+    }
+}

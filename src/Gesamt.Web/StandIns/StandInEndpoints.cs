@@ -1,0 +1,61 @@
+using Gesamt.Core.Calendar;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Routines;
+using Microsoft.AspNetCore.Antiforgery;
+using NodaTime;
+
+namespace Gesamt.Web.StandIns;
+
+public sealed record AnswerDto(string Text);
+
+public sealed record CardDto(string Number);
+
+/// <param name="Now">The studio's local time, such as 2027-01-25T10:30:00; or how far to move on.</param>
+public sealed record SetClockDto(LocalDateTime? Now, int? AdvanceHours, bool Stands);
+
+public sealed record ClockDto(string Date, string Time, bool Stands);
+
+/// <summary>The doors of the simulated outside world. They exist only where stand-ins do.</summary>
+public static class StandInEndpoints
+{
+    public static void MapPostOffice(this RouteGroupBuilder api)
+    {
+        api.MapGet("/post-office", (string? address, PostOffice post) => post.List(string.IsNullOrWhiteSpace(address) ? null : address));
+        api.MapGet("/post-office/{id:long}", (long id, PostOffice post) => post.Letter(id));
+        api.MapPost("/post-office/{id:long}/answer", (long id, AnswerDto answer, PostOffice post, TimeProvider time, Live live) =>
+        {
+            if (answer.Text.Trim().Length is 0 or > 20_000) throw new InvalidException(("text", "An answer of 1 to 20 000 characters is needed."));
+            post.Answer(id, answer.Text.Trim(), time.GetUtcNow());
+            live.ChangedAll();
+        });
+    }
+
+    public static void MapCards(this RouteGroupBuilder cards)
+    {
+        cards.MapGet("/{session}", (string session, CardHouse house, HttpContext http, IAntiforgery antiforgery) => house.Page(session, antiforgery.GetAndStoreTokens(http).RequestToken!));
+        cards.MapPost("/{session}", (string session, CardDto card, CardHouse house, Live live) =>
+        {
+            house.Pay(session, card.Number);
+            live.ChangedAll();
+        });
+    }
+
+    /// <summary>The clock of a demo or a test; the real thing has no such address.</summary>
+    public static void MapClock(this RouteGroupBuilder api)
+    {
+        api.MapGet("/clock", (Desk desk, TimeProvider time) => Read(desk, (AdjustableClock)time));
+        api.MapPost("/clock", async (SetClockDto set, Desk desk, TimeProvider time, Ticker ticker, Live live, CancellationToken stop) =>
+        {
+            var clock = (AdjustableClock)time;
+            var to = set.Now is { } local ? desk.Calendar.At(local) : desk.Now + Duration.FromHours(set.AdvanceHours ?? 0);
+            if (to < desk.Now) throw new InvalidException(("now", "The clock only goes forward: what happened has happened."));
+            clock.Set(to, set.Stands);
+            await ticker.TickAsync(stop);
+            live.ChangedAll();
+            return Read(desk, clock);
+        });
+    }
+
+    private static ClockDto Read(Desk desk, AdjustableClock clock) =>
+        new(DateWords.Short(desk.Today, desk.Today), DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay), clock.Stands);
+}

@@ -1,0 +1,32 @@
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Stages;
+using Gesamt.Core.Turns;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Turns;
+
+/// <summary>Open projects from their stored standings: one statement, no facts read.</summary>
+public static class Cards
+{
+    public sealed record Row(long Id, string Title, string Client, string Rules, string? Summary, StandingColumns Standing);
+
+    public static async Task<List<Row>> RowsAsync(Desk desk) =>
+        await desk.Db.Projects.AsNoTracking().Where(p => p.Standing.Ended == null && p.Standing.Stage != Stage.Finished || p.Standing.Turn == Side.Yours)
+            .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Rules, p.Summary, p.Standing)).ToListAsync();
+
+    public static CardDto Of(Desk desk, Row row)
+    {
+        var standing = row.Standing;
+        var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : new Age(0, 0);
+        var limits = StoreJson.Read<KindRules>(row.Rules).AgeLimits;
+        var late = standing.LateSince is { } due ? DateWords.Due(due, desk.Today, false) : null;
+        var held = standing is { Held: > 0, HeldSince: { } heldSince }
+            ? $"Letter waits for your OK, {Age.Of(heldSince, desk.Now, desk.Calendar.Zone).Short}" : null;
+        var words = standing.Waits == WaitKind.PayInvoice && late is not null ? "Invoice" : standing.Words;
+        return new(row.Id, row.Title, words, late, age.Short, limits.BandOf(age), standing.Stage, standing.Turn, held, standing.BookedAt is not null, row.Client);
+    }
+}

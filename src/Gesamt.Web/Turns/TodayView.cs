@@ -1,0 +1,168 @@
+using System.Globalization;
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Routines;
+using Gesamt.Core.Turns;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Letters;
+using Gesamt.Web.Projects;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Turns;
+
+/// <summary>What the owner needs first in the morning.</summary>
+public static class TodayView
+{
+    private const int CameInShown = 8;
+
+    public static async Task<TodayDto> OfAsync(Desk desk)
+    {
+        var rows = await Cards.RowsAsync(desk);
+        var yours = rows.Where(row => row.Standing.Turn == Side.Yours)
+            .OrderByDescending(row => row.Standing.Waits == WaitKind.AnswerInquiry).ThenBy(row => row.Standing.Since).ToList();
+        var said = await LastSaidAsync(desk, [.. rows.Select(row => new ProjectId(row.Id))]);
+        var (paid, sent, late) = await MoneyAsync(desk);
+        var (came, more, since) = await CameInAsync(desk);
+        return new(
+            desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), desk.Today.ToString("MMMM", CultureInfo.InvariantCulture), MoneyText.Of(paid), MoneyText.Of(sent), MoneyText.Of(late),
+            yours.Count, [.. yours.Select(row => new TodayCardDto(Cards.Of(desk, row), LastWords(row, said), row.Standing.Waits == WaitKind.AnswerInquiry))],
+            await ReadyAsync(desk, said), await ByItselfAsync(desk), await TasksAsync(desk), came, more, since,
+            await UncertainAsync(desk), await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled));
+    }
+
+    private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>
+        said.TryGetValue(new(row.Id), out var words) ? $"{row.Standing.Stage}. “{words}”"
+        : row.Summary is { } summary ? LineText.Short(summary) : $"{row.Standing.Stage}. {row.Client}";
+
+    /// <summary>What each client wrote last, shortened.</summary>
+    private static async Task<IReadOnlyDictionary<ProjectId, string>> LastSaidAsync(Desk desk, IReadOnlyList<ProjectId> projects)
+    {
+        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Received && l.ProjectId != null && projects.Contains(l.ProjectId.Value))
+            .OrderBy(l => l.Id).Select(l => new { l.ProjectId, l.Body }).ToListAsync();
+        return letters.GroupBy(l => l.ProjectId!.Value).ToDictionary(g => g.Key, g => LineText.Short(g.Last().Body));
+    }
+
+    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(Desk desk, IReadOnlyDictionary<ProjectId, string> said)
+    {
+        var held = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held).OrderBy(l => l.At).Take(50).ToListAsync();
+        List<ReadyDto> ready = [];
+        foreach (var letter in held)
+        {
+            var file = await desk.OpenAsync(letter.ProjectId!.Value);
+            var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
+            ready.Add(new(letter.Id.Value, file.Id.Value, letter.ToName, file.Row.Title, $"since {Since(desk, letter.At)}", letter.Subject, LineText.Short(LetterEndpoints.Shown(letter.Body)),
+                step is null ? "" : Why(desk, file, step), said.GetValueOrDefault(file.Id), letter.Gaps.Length > 0 ? letter.Gaps : null));
+        }
+        return ready;
+    }
+
+    /// <summary>“not opened for 5 days”, else when it was to go by the routine.</summary>
+    private static string Why(Desk desk, ProjectFile file, PlannedStep step)
+    {
+        var cause = Causes.Of(file.Case, step.Step.When.Cause, step.Step.When.DateName).ElementAtOrDefault(step.Ref.Occurrence);
+        var age = cause is null ? "" : $" for {Age.Of(cause.At, desk.Now, desk.Calendar.Zone).Long}";
+        if (step.Step.Stops.Contains(StopRule.Opened)) return $"not opened{age}";
+        if (step.Step.Stops.Contains(StopRule.Chosen)) return $"not chosen{age}";
+        if (step.Step.Stops.Contains(StopRule.Answered)) return $"no answer{age}";
+        return Ahead.TimingWords(step.Step, file);
+    }
+
+    private static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk)
+    {
+        var end = desk.Calendar.StartOf(desk.Today.PlusDays(1));
+        var due = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Planned && s.Due < end).OrderBy(s => s.Due).Take(20).ToListAsync();
+        List<ByItselfDto> list = [];
+        var names = await desk.Db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
+        foreach (var row in due)
+        {
+            var file = await desk.OpenAsync(row.ProjectId);
+            var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
+            if (step is { Mode: StepMode.ByItself, Action: StepAction.Letter letter })
+                list.Add(new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), names.GetValueOrDefault(letter.Key, letter.Key),
+                    file.Row.Client!.Mail is null ? $"{file.Row.Title}: waits for a mail address" : $"to {file.Row.Client.Name}, {file.Row.Title}"));
+        }
+        return list;
+    }
+
+    private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
+    {
+        var today = desk.Today;
+        var rows = await desk.Db.Tasks.AsNoTracking().Where(t => t.DoneAt == null && t.Due != null && t.Due <= today)
+            .Join(desk.Db.Projects.Where(p => p.Standing.Ended == null), t => t.ProjectId, p => p.Id, (t, p) => new { t.Id, t.ProjectId, t.Title, t.Due, Project = p.Title }).ToListAsync();
+        return [.. rows.OrderBy(r => r.Due).Select(r => new DayTaskDto(r.Id.Value, r.ProjectId.Value, r.Title, r.Project, DateWords.Due(r.Due!.Value, today, false), r.Due < today))];
+    }
+
+    private static async Task<(IReadOnlyList<CameInDto>, int, string)> CameInAsync(Desk desk)
+    {
+        var looked = desk.Studio.LookedAt ?? desk.Now - Duration.FromDays(3);
+        var from = desk.Now - Duration.FromDays(7);
+        var facts = await desk.Db.Facts.AsNoTracking().Where(f => f.By == Actor.Client && f.Recorded >= from).OrderByDescending(f => f.Id).Take(60).ToListAsync();
+        var ids = facts.Select(f => f.ProjectId).Distinct().ToList();
+        var titles = await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.Id)).Select(p => new { p.Id, p.Title, Client = p.Client!.Name }).ToDictionaryAsync(p => p.Id);
+        var all = facts.Select(f => (f, Words: CameWords(FactJson.Read(f.Kind, f.Version, f.Payload), titles[f.ProjectId].Client, titles[f.ProjectId].Title))).Where(x => x.Words is not null)
+            .Select(x => new CameInDto(x.f.ProjectId.Value, x.Words!, Since(desk, x.f.Happened), x.f.Recorded > looked)).ToList();
+        return (all.Take(CameInShown).ToList(), Math.Max(0, all.Count - CameInShown), Record.Short(desk, desk.Calendar.DateOf(from))!);
+    }
+
+    private static string? CameWords(Happening what, string client, string project) => what switch
+    {
+        Happening.InquiryCame => $"{client} inquired: {project}",
+        Happening.LetterReceived { Automatic: false } => $"{client} wrote, {project}",
+        Happening.ProposalOpened => $"{client} opened the proposal, {project}",
+        Happening.ProposalAccepted => $"{client} chose, {project}",
+        Happening.ProposalDeclined => $"{client} declined, {project}",
+        Happening.ChangeAsked => $"{client} asks for a change, {project}",
+        Happening.ContractSigned => $"{client} signed, {project}",
+        Happening.PaymentReceived paid => $"{MoneyText.Of(paid.Amount)} from {client}, {project}",
+        Happening.Approved => $"{client} approved, {project}",
+        _ => null,
+    };
+
+    private static async Task<IReadOnlyList<UncertainDto>> UncertainAsync(Desk desk)
+    {
+        var rows = await desk.Db.Outbox.AsNoTracking().Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0)
+            .Join(desk.Db.Letters, o => o.LetterId, l => l.Id, (o, l) => new { o.ProjectId, o.State, o.LastError, l.Subject })
+            .Join(desk.Db.Projects, x => x.ProjectId, p => p.Id, (x, p) => new { x.ProjectId, x.State, x.LastError, x.Subject, p.Title }).Take(20).ToListAsync();
+        return [.. rows.Select(r => new UncertainDto(r.ProjectId.Value, r.State == OutboxState.Uncertain ? $"“{r.Subject}” may have gone out" : $"“{r.Subject}” could not be handed over yet: {r.LastError}", r.Title))];
+    }
+
+    private static async Task<(Money Paid, Money Sent, Money Late)> MoneyAsync(Desk desk)
+    {
+        var (currency, today) = (desk.Currency, desk.Today);
+        var first = new LocalDate(today.Year, today.Month, 1);
+        var start = desk.Calendar.StartOf(first);
+        var gone = await GonePaymentsAsync(desk);
+        var payments = await desk.Db.Payments.AsNoTracking().Select(p => new { p.Id, p.InvoiceId, p.AmountMinor, p.At }).ToListAsync();
+        var counted = payments.Where(p => !gone.Contains(p.Id)).ToList();
+        var invoices = await desk.Db.Invoices.AsNoTracking().Select(i => new { i.Id, i.TotalMinor, i.IssuedOn, i.Due }).ToListAsync();
+        var paidOn = counted.Where(p => p.InvoiceId is not null).GroupBy(p => p.InvoiceId!.Value).ToDictionary(g => g.Key, g => g.Sum(p => p.AmountMinor));
+        long Owed(InvoiceId id, long total) => Math.Max(0, total - paidOn.GetValueOrDefault(id));
+        return (new(counted.Where(p => p.At >= start).Sum(p => p.AmountMinor), currency),
+            new(invoices.Where(i => i.Due >= today).Sum(i => Owed(i.Id, i.TotalMinor)), currency),
+            new(invoices.Where(i => i.Due < today).Sum(i => Owed(i.Id, i.TotalMinor)), currency));
+    }
+
+    private static async Task<HashSet<PaymentId>> GonePaymentsAsync(Desk desk)
+    {
+        string[] kinds = [nameof(Happening.PaymentVoided), nameof(Happening.PaymentChargedBack)];
+        var facts = await desk.Db.Facts.AsNoTracking().Where(f => kinds.Contains(f.Kind)).ToListAsync();
+        return [.. facts.Select(f => FactJson.Read(f.Kind, f.Version, f.Payload)).Select(what => what switch
+        {
+            Happening.PaymentVoided voided => voided.Payment,
+            Happening.PaymentChargedBack back => back.Payment,
+            _ => default,
+        })];
+    }
+
+    private static string Since(Desk desk, Instant at)
+    {
+        var local = desk.Calendar.LocalOf(at);
+        return local.Date == desk.Today ? DateWords.Time(local.TimeOfDay) : local.Date > desk.Today.PlusDays(-6) ? local.Date.ToString("ddd", CultureInfo.InvariantCulture) : DateWords.Short(local.Date, desk.Today);
+    }
+}

@@ -1,0 +1,37 @@
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Stages;
+using Gesamt.Core.Turns;
+
+namespace Gesamt.Web.Turns;
+
+/// <summary>A project on Turns or Today.</summary>
+/// <param name="Words">The reason and next act.</param>
+/// <param name="Late">Said in bold: how late its money is.</param>
+/// <param name="Held">“Letter waits for your OK, 2 d”.</param>
+public sealed record CardDto(long Id, string Title, string Words, string? Late, string Age, AgeBand Band, Stage Stage, Side Side, string? Held, bool Booked, string Client);
+
+/// <summary>One stage across the six ages.</summary>
+public sealed record LaneDto(Stage Stage, string Under, IReadOnlyList<CardDto> Cards);
+
+public sealed record RestingDto(long Id, string Title, string Words);
+
+public sealed record TurnsDto(string Summary, int Yours, IReadOnlyList<LaneDto> Lanes, IReadOnlyList<RestingDto> Quiet, bool Dense);
+
+public sealed record TodayCardDto(CardDto Card, string LastWords, bool IsInquiry);
+
+/// <param name="Why">Why it is due.</param>
+/// <param name="LastSaid">What the client last said.</param>
+public sealed record ReadyDto(long Letter, long Project, string To, string ProjectTitle, string Since, string Subject, string Preview, string Why, string? LastSaid, string? Gaps);
+
+public sealed record ByItselfDto(long Project, string Time, string Title, string Detail);
+
+public sealed record CameInDto(long Project, string Words, string When, bool New);
+
+public sealed record DayTaskDto(long Id, long Project, string Title, string ProjectTitle, string Due, bool Late);
+
+public sealed record UncertainDto(long Project, string Title, string ProjectTitle);
+
+/// <summary>The first look of the day.</summary>
+public sealed record TodayDto(
+    string Date, string MoneyMonth, string Paid, string Sent, string Late, int Yours, IReadOnlyList<TodayCardDto> YourTurn, IReadOnlyList<ReadyDto> Ready, IReadOnlyList<ByItselfDto> ByItself,
+    IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Unfiled);

@@ -1,0 +1,21 @@
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Turns;
+
+public static class TurnEndpoints
+{
+    public static void MapTurns(this RouteGroupBuilder api)
+    {
+        api.MapGet("/today", (Desk desk) => TodayView.OfAsync(desk));
+        api.MapGet("/turns", (Desk desk) => TurnsView.OfAsync(desk));
+        api.MapPost("/today/looked", async (Desk desk) =>
+        {
+            var now = desk.Now;
+            await desk.Db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.LookedAt, now));
+            return TypedResults.NoContent();
+        });
+        api.MapGet("/live", (Live live, IHostApplicationLifetime life, HttpContext http) =>
+            TypedResults.ServerSentEvents(live.ListenAsync(CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, life.ApplicationStopping).Token))).ExcludeFromDescription();
+    }
+}
