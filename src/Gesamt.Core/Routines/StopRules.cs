@@ -11,7 +11,7 @@ public static class StopRules
     public static StopRule? Holds(Case project, Step step, CauseAt cause)
     {
         if (project.End is not null) return StopRule.Ended;
-        if (Replaced(project, cause)) return StopRule.Replaced;
+        if (step.Stops.Length > 0 && Replaced(project, cause)) return StopRule.Replaced;
         return step.Stops.Where(rule => Holds(project, rule, cause)).Select(rule => (StopRule?)rule).FirstOrDefault();
     }
 
@@ -31,10 +31,13 @@ public static class StopRules
         _ => false,
     };
 
-    /// <summary>A step about a proposal ends when another took its place, or it was withdrawn.</summary>
-    private static bool Replaced(Case project, CauseAt cause) =>
-        cause.Fact is { What: Happening.ProposalSent sent } && Since(project, cause, what =>
-            what is Happening.ProposalSent or Happening.ProposalWithdrawn && what != (Happening)sent);
+    /// <summary>A step about a proposal ends when another took its place or it was withdrawn; one about an inquiry when a proposal was sent.</summary>
+    private static bool Replaced(Case project, CauseAt cause) => cause.Fact?.What switch
+    {
+        Happening.ProposalSent => Since(project, cause, what => what is Happening.ProposalSent or Happening.ProposalWithdrawn),
+        Happening.InquiryCame => Since(project, cause, what => what is Happening.ProposalSent),
+        _ => false,
+    };
 
     private static bool IsOf(CauseAt cause, VersionId version) =>
         cause.Fact?.What is not Happening.ProposalSent sent || sent.Version == version;

@@ -71,7 +71,9 @@ public static class TurnRule
         if (clients.Count > 0) return (Side.Clients, Oldest(clients), null);
         if (held.Count > 0) return (Side.Yours, new(WaitKind.LetterHeld, held.Min(step => step.Since) ?? now, "A letter waits for your OK"), null);
         if (NextPlanned(project, plan, now) is { } next) return (Side.Nobodys, new(WaitKind.Planned, next, "Nothing to do before its next date"), next);
-        return (Side.Yours, new(WaitKind.SayWhatIsNext, project.History.Facts.LastOrDefault()?.Happened ?? now, "Say what is next"), null);
+        // what was approved and is not paid was never invoiced, else it would be with the client
+        var words = project.History.Any<Happening.Approved>() ? "Ask for the rest of the price" : "Say what is next";
+        return (Side.Yours, new(WaitKind.SayWhatIsNext, project.History.Facts.LastOrDefault()?.Happened ?? now, words), null);
     }
 
     private static Wait Oldest(List<Wait> waits) => waits.MinBy(wait => wait.Since)!;

@@ -56,9 +56,9 @@ internal static class Waits
         var begun = history.Began ?? Instant.MinValue;
         return stage switch
         {
-            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, LastOwnerAct(history) ?? begun, "Decide whether it is a fit"),
+            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, Latest(begun, LastExchange(history)), "Decide whether it is a fit"),
             Stage.Lead => new(WaitKind.FillDetails, history.Last<Happening.MarkedFit>()!.Value.Happened, "Fill in what is still unknown"),
-            Stage.Proposal when ProposalState.Open(history) is null => new(WaitKind.WriteProposal, before ?? begun, "Write the proposal"),
+            Stage.Proposal when ProposalState.Open(history) is null => new(WaitKind.WriteProposal, Latest(before ?? begun, LastExchange(history)), "Write the proposal"),
             Stage.Delivery when history.Any<Happening.HandedOver>() => null,
             Stage.Delivery when project.OpenTasks.Length == 0 || project.MainDate is { } date && date.Date <= today =>
                 new(WaitKind.HandOver, HandOverSince(project, before ?? begun, today), "Hand over the work"),
@@ -71,7 +71,7 @@ internal static class Waits
         var lastDone = project.History.Last<Happening.TaskDone>()?.Happened;
         var dateCame = project.MainDate is { } date && date.Date <= today ? project.Calendar.StartOf(date.Date) : (Instant?)null;
         var ready = project.OpenTasks.Length == 0 ? lastDone ?? before : dateCame ?? before;
-        return ready > before ? ready : before;
+        return Latest(before, ready);
     }
 
     /// <summary>What is with the client: a proposal, a contract, an invoice, a handover to approve.</summary>
@@ -120,8 +120,11 @@ internal static class Waits
     private static bool IsAnswer(Happening what) => what is Happening.LetterSent { ByItself: false }
         or Happening.CallHeld or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.TakenUp;
 
-    private static Instant? LastOwnerAct(History history) =>
-        history.Facts.Where(fact => IsAnswer(fact.What)).Select(fact => (Instant?)fact.Happened).LastOrDefault();
+    /// <summary>When a letter or a call last went one way or the other: what a decision waited for.</summary>
+    private static Instant? LastExchange(History history) =>
+        history.Facts.Where(fact => IsAnswer(fact.What) || fact.What is Happening.LetterReceived { Automatic: false }).Select(fact => (Instant?)fact.Happened).Max();
+
+    private static Instant Latest(Instant at, Instant? other) => other > at ? other.Value : at;
 }
 
 /// <summary>Where the proposal stands that was sent last.</summary>

@@ -85,7 +85,7 @@ public static class LineText
         StopRule.Paid => "because it was paid",
         StopRule.Ended => "because the project ended",
         StopRule.Resting => "because the project rests",
-        _ => "because a newer proposal took its place",
+        _ => "because a proposal took its place",
     };
 
     public static string LetterOf(StepRef step, LineRows rows) => rows.StepLetters.GetValueOrDefault($"{step.Run.Value}:{step.Step}", step.Step);

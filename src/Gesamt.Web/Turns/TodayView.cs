@@ -68,8 +68,8 @@ public static class TodayView
         var cause = Causes.Of(file.Case, step.Step.When.Cause, step.Step.When.DateName).ElementAtOrDefault(step.Ref.Occurrence);
         var age = cause is null ? "" : $" for {Age.Of(cause.At, desk.Now, desk.Calendar.Zone).Long}";
         if (step.Step.Stops.Contains(StopRule.Opened)) return $"not opened{age}";
-        if (step.Step.Stops.Contains(StopRule.Chosen)) return $"not chosen{age}";
         if (step.Step.Stops.Contains(StopRule.Answered)) return $"no answer{age}";
+        if (step.Step.Stops.Contains(StopRule.Chosen)) return $"not chosen{age}";
         return Ahead.TimingWords(step.Step, file);
     }
 

@@ -1,0 +1,79 @@
+import { type FormEvent, useState } from "react";
+import type { CardPageDto } from "../api/schema";
+import { TextField } from "../ui/Fields";
+import { post, type Refusal } from "../ui/http";
+import { Failed, Notice } from "./Frame";
+import { useLoaded } from "./useLoaded";
+
+/** The stand-in's payment page. No money moves, and no real card may be typed in. */
+export function CardPage({ session }: { session: string }) {
+	const { data: page, error } = useLoaded<CardPageDto>(
+		`/card-house/${session}`,
+	);
+	const [number, setNumber] = useState("");
+	const [wrong, setWrong] = useState<string>();
+	const [busy, setBusy] = useState(false);
+	if (error) return <Failed error={error} />;
+	if (!page) return <Notice title="One moment" />;
+
+	async function pay(event: FormEvent) {
+		event.preventDefault();
+		setBusy(true);
+		try {
+			await post(`/card-house/${session}`, { number });
+			location.assign(page!.returnTo);
+		} catch (refusal) {
+			setWrong((refusal as Refusal).message);
+			setBusy(false);
+		}
+	}
+	return (
+		<Notice title="Card payment, a stand-in">
+			<p className="pb-4 text-soft">
+				This page stands in for a card provider while you try Gesamt. No money
+				moves.
+			</p>
+			<div className="flex items-baseline gap-3 border-y-[1.5px] border-ink py-3">
+				<span>{page.what}</span>
+				<b className="num ml-auto text-[21px] whitespace-nowrap">
+					{page.amount}
+				</b>
+			</div>
+			{page.paid ? (
+				<p className="pt-4">
+					This is paid.{" "}
+					<a className="link" href={page.returnTo}>
+						Go back
+					</a>
+				</p>
+			) : (
+				<form noValidate onSubmit={pay} className="grid gap-3 pt-4">
+					<TextField
+						label="Card number"
+						inputMode="numeric"
+						value={number}
+						wrong={wrong}
+						onChange={(e) => setNumber(e.target.value)}
+					/>
+					<button className="btn btn-go" type="submit" disabled={busy}>
+						Pay {page.amount}
+					</button>
+					<ul className="under">
+						{page.cards.map((card) => (
+							<li key={card.number} className="pt-1">
+								<button
+									type="button"
+									className="link num"
+									onClick={() => setNumber(card.number)}
+								>
+									{card.number}
+								</button>{" "}
+								{card.does}
+							</li>
+						))}
+					</ul>
+				</form>
+			)}
+		</Notice>
+	);
+}

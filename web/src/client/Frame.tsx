@@ -1,0 +1,54 @@
+import type { CSSProperties, ReactNode } from "react";
+import { Alert } from "../ui/Fields";
+
+/** The studio's own page around everything a client sees. */
+export function Frame({
+	studio,
+	brand,
+	right,
+	children,
+}: {
+	studio: string;
+	brand: string;
+	right?: string;
+	children: ReactNode;
+}) {
+	return (
+		<div
+			className="client min-h-screen bg-sheet text-[16px]"
+			style={{ "--brand": brand } as CSSProperties}
+		>
+			<header className="flex min-h-16 flex-wrap items-center gap-x-3 border-b border-hair px-5 py-3 md:px-24">
+				<b className="font-head text-[17px] font-[650]">{studio}</b>
+				{right && (
+					<span className="ml-auto text-[14px] text-soft">{right}</span>
+				)}
+			</header>
+			<main className="px-5 py-5 md:px-24">{children}</main>
+		</div>
+	);
+}
+
+/** A page that could not be loaded, or is not there yet. */
+export function Notice({
+	title,
+	children,
+}: {
+	title: string;
+	children?: ReactNode;
+}) {
+	return (
+		<main className="client mx-auto min-h-screen max-w-xl bg-sheet p-6 text-[16px]">
+			<h1 className="mb-3">{title}</h1>
+			{children}
+		</main>
+	);
+}
+
+export function Failed({ error }: { error: Error }) {
+	return (
+		<Notice title="This page cannot be shown">
+			<Alert>{error.message}</Alert>
+		</Notice>
+	);
+}

@@ -1,0 +1,79 @@
+import { useEffect } from "react";
+import type { ClientPageDto, ClientStep } from "../api/schema";
+import { post } from "../ui/http";
+import { Book, Done } from "./Book";
+import { Choose } from "./Choose";
+import { Failed, Frame, Notice } from "./Frame";
+import { Sign } from "./Sign";
+import { useLoaded } from "./useLoaded";
+
+const steps: { step: ClientStep; words: string }[] = [
+	{ step: "Choose", words: "Choose" },
+	{ step: "Sign", words: "Sign" },
+	{ step: "Book", words: "Book with the first payment" },
+];
+
+/** One client's page of one project: one thing to do at a time. */
+export function ProjectPage({ link }: { link: string }) {
+	const base = `/p/${link}/api`;
+	const { data: page, error, reload } = useLoaded<ClientPageDto>(base);
+	const step = page?.step;
+
+	// coming back from the card page, the payment is asked after at once
+	useEffect(() => {
+		if (step === "Book") post(`${base}/settle`).then(reload, () => undefined);
+	}, [base, step, reload]);
+	useEffect(() => {
+		if (page) document.title = `${page.project}, ${page.studio}`;
+	}, [page]);
+
+	if (error) return <Failed error={error} />;
+	if (!page) return <Notice title="One moment" />;
+	return (
+		<Frame
+			studio={page.studio}
+			brand={page.brand}
+			right={
+				page.proposal
+					? `Proposal for ${page.person}, valid until ${page.proposal.validUntil}`
+					: `For ${page.person}`
+			}
+		>
+			{step !== "Nothing" && step !== "Done" && <Steps present={step!} />}
+			{step === "Choose" && <Choose page={page} base={base} onDone={reload} />}
+			{step === "Sign" && <Sign page={page} base={base} onDone={reload} />}
+			{step === "Book" && <Book page={page} base={base} />}
+			{step === "Done" && <Done page={page} base={base} />}
+			{step === "Nothing" && (
+				<div className="max-w-xl py-6">
+					<h1 className="mb-3">{page.project}</h1>
+					<p>
+						There is nothing for you to do at the moment. {page.owner} writes to
+						you when there is.
+					</p>
+				</div>
+			)}
+		</Frame>
+	);
+}
+
+function Steps({ present }: { present: ClientStep }) {
+	const at = steps.findIndex((one) => one.step === present);
+	return (
+		<ol className="flex flex-wrap gap-x-6 gap-y-1 pb-2 font-head text-[14.5px] font-semibold">
+			{steps.map((one, i) => (
+				<li
+					key={one.step}
+					aria-current={i === at ? "step" : undefined}
+					className={`flex items-center gap-2 ${i === at ? "text-brand" : "text-soft"}`}
+				>
+					<span
+						className={`inline-block size-2.5 border-[1.5px] border-current ${i <= at ? "bg-current" : ""}`}
+					/>
+					{one.words}
+					{i < at && <span className="sr-only"> (done)</span>}
+				</li>
+			))}
+		</ol>
+	);
+}

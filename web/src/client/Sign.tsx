@@ -1,0 +1,82 @@
+import { type FormEvent, useState } from "react";
+import type { ClientPageDto } from "../api/schema";
+import { Alert, TextField } from "../ui/Fields";
+import { post, type Refusal } from "../ui/http";
+import { Sum } from "./Sum";
+
+/** Reading the contract, filled with exactly the choice, and signing it by typing one's name. */
+export function Sign({
+	page,
+	base,
+	onDone,
+}: {
+	page: ClientPageDto;
+	base: string;
+	onDone: () => void;
+}) {
+	const contract = page.contract!;
+	const [name, setName] = useState("");
+	const [agreed, setAgreed] = useState(false);
+	const [refusal, setRefusal] = useState<Refusal>();
+	const [busy, setBusy] = useState(false);
+
+	async function sign(event: FormEvent) {
+		event.preventDefault();
+		setBusy(true);
+		try {
+			await post(`${base}/sign`, { name, agreed, hash: contract.hash });
+			onDone();
+		} catch (error) {
+			setRefusal(error as Refusal);
+			setBusy(false);
+		}
+	}
+
+	const named = refusal && (refusal.of("name") || refusal.of("agreed"));
+	return (
+		<div className="grid gap-8 md:grid-cols-[1fr_360px] md:gap-14">
+			<article>
+				<h1 className="mt-1 mb-2">{contract.title}</h1>
+				<p className="pb-3 text-soft">{contract.parties.join(" and ")}</p>
+				<div className="max-w-2xl whitespace-pre-line">{contract.text}</div>
+				<p className="pt-4 text-[13px] break-all text-soft">
+					SHA-256 of this version: {contract.hash}
+				</p>
+			</article>
+			<Sum title="What you chose" priced={contract.priced}>
+				<form noValidate onSubmit={sign} className="grid gap-3 pt-4">
+					<label className="flex items-start gap-3">
+						<input
+							type="checkbox"
+							className="mt-1 size-5 accent-(--brand)"
+							checked={agreed}
+							onChange={(e) => setAgreed(e.target.checked)}
+							aria-invalid={Boolean(refusal?.of("agreed"))}
+						/>
+						<span>
+							{contract.consent}
+							{refusal?.of("agreed") && (
+								<span className="wrong block">{refusal.of("agreed")}</span>
+							)}
+						</span>
+					</label>
+					<TextField
+						label="Your full name, as your signature"
+						autoComplete="name"
+						value={name}
+						wrong={refusal?.of("name")}
+						onChange={(e) => setName(e.target.value)}
+					/>
+					{refusal && !named && <Alert>{refusal.message}</Alert>}
+					<button
+						type="submit"
+						className="btn btn-brand w-full py-3 text-[16px]"
+						disabled={busy}
+					>
+						Sign the contract
+					</button>
+				</form>
+			</Sum>
+		</div>
+	);
+}

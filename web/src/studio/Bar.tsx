@@ -1,0 +1,71 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { NavLink } from "react-router";
+import type { SessionDto, TurnsDto } from "../api/schema";
+import { get, remove } from "../ui/http";
+
+/** The dark bar: places as words, with the number of projects whose turn is yours. */
+export function Bar({ session }: { session: SessionDto }) {
+	const queries = useQueryClient();
+	const turns = useQuery({
+		queryKey: ["turns"],
+		queryFn: () => get<TurnsDto>("/api/turns"),
+	});
+	async function signOut() {
+		await remove("/api/session");
+		queries.clear();
+	}
+	return (
+		<header className="flex min-h-[52px] flex-wrap items-center gap-x-1 gap-y-1 bg-(--bar) px-5 py-1 print:hidden">
+			<span className="mr-4 font-head text-[19px] font-[750] tracking-tight text-white [font-stretch:118%]">
+				Gesamt
+			</span>
+			<nav aria-label="Places" className="flex gap-1">
+				<Place to="/today" words="Today" count={turns.data?.yours} />
+				<Place to="/turns" words="Turns" />
+			</nav>
+			<nav aria-label="Other" className="ml-auto flex items-center gap-1">
+				{session.hasStandIns && <Place to="/post-office" words="Post office" />}
+				<button
+					type="button"
+					className="px-[11px] py-[7px] font-head text-[14.5px] font-medium text-(--bar-ink)"
+					onClick={signOut}
+				>
+					Sign out
+				</button>
+			</nav>
+		</header>
+	);
+}
+
+function Place({
+	to,
+	words,
+	count,
+}: {
+	to: string;
+	words: string;
+	count?: number;
+}) {
+	return (
+		<NavLink
+			to={to}
+			className={({ isActive }) =>
+				`rounded-xs px-[11px] py-[7px] font-head text-[14.5px] font-medium no-underline outline-offset-0 focus-visible:outline-white ${isActive ? "bg-sheet text-ink" : "text-(--bar-ink)"}`
+			}
+		>
+			{({ isActive }) => (
+				<>
+					{words}
+					{count !== undefined && (
+						<b
+							className={`num ml-1.5 font-[650] ${isActive ? "text-yours" : "text-[#ffb59b]"}`}
+						>
+							{count}
+							<span className="sr-only"> wait for you</span>
+						</b>
+					)}
+				</>
+			)}
+		</NavLink>
+	);
+}

@@ -1,0 +1,98 @@
+import { useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { Window } from "../ui/Window";
+
+const all: [string, string][] = [
+	["g then t", "go to Today"],
+	["g then u", "go to Turns"],
+	["j and k", "walk the projects or entries"],
+	["Enter", "open what is walked to"],
+	["w", "what happened?"],
+	["l", "write a letter"],
+	["n", "write a note"],
+	["Esc", "close what is open"],
+	["?", "all keys"],
+];
+
+/** A key that is meant for the page and not for a field. */
+export function isTyping(target: EventTarget | null): boolean {
+	const element = target as HTMLElement | null;
+	return Boolean(
+		element?.closest(
+			"input, textarea, select, [contenteditable], [role=dialog]",
+		),
+	);
+}
+
+/** Listens for single keys while nothing is being typed. */
+export function useKeys(keys: Record<string, () => void>) {
+	const newest = useRef(keys);
+	newest.current = keys;
+	useEffect(() => {
+		const listen = (event: KeyboardEvent) => {
+			if (
+				event.ctrlKey ||
+				event.metaKey ||
+				event.altKey ||
+				isTyping(event.target)
+			)
+				return;
+			const act = newest.current[event.key];
+			if (!act) return;
+			event.preventDefault();
+			act();
+		};
+		document.addEventListener("keydown", listen);
+		return () => document.removeEventListener("keydown", listen);
+	}, []);
+}
+
+/** j and k walk everything marked with data-walk; Enter is the link's own. */
+function walk(step: 1 | -1) {
+	const stops = [...document.querySelectorAll<HTMLElement>("[data-walk]")];
+	if (stops.length === 0) return;
+	const at = stops.indexOf(document.activeElement as HTMLElement);
+	const next =
+		at < 0
+			? step > 0
+				? 0
+				: stops.length - 1
+			: (at + step + stops.length) % stops.length;
+	stops[next]?.focus();
+	stops[next]?.scrollIntoView({ block: "nearest" });
+}
+
+/** The keys that work everywhere. */
+export function Keys() {
+	const navigate = useNavigate();
+	const [help, setHelp] = useState(false);
+	const going = useRef(0);
+	const go = (path: string) => () => {
+		if (Date.now() - going.current < 1500) navigate(path);
+		going.current = 0;
+	};
+	useKeys({
+		g: () => {
+			going.current = Date.now();
+		},
+		t: go("/today"),
+		u: go("/turns"),
+		j: () => walk(1),
+		k: () => walk(-1),
+		"?": () => setHelp(true),
+	});
+	return (
+		<Window title="All keys" open={help} onClose={() => setHelp(false)}>
+			<dl className="grid grid-cols-[90px_1fr] gap-y-2">
+				{all.map(([key, does]) => (
+					<div key={key} className="contents">
+						<dt>
+							<span className="kbd">{key}</span>
+						</dt>
+						<dd>{does}</dd>
+					</div>
+				))}
+			</dl>
+		</Window>
+	);
+}

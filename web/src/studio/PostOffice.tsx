@@ -1,0 +1,201 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Fragment, type ReactNode, useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import type { ClockDto, PostedDto, PostedLetterDto } from "../api/schema";
+import { Alert, TextArea, TextField } from "../ui/Fields";
+import { get, post } from "../ui/http";
+import { Shown } from "../ui/Shown";
+import { useAct } from "./useAct";
+
+/** The stand-in post office: letters as their recipients find them, with an answer under each. */
+export default function PostOffice({ clock }: { clock: boolean }) {
+	const letter = useParams().letter;
+	const [address, setAddress] = useState("");
+	const list = useQuery({
+		queryKey: ["post-office", address],
+		queryFn: () =>
+			get<PostedDto[]>(
+				`/api/post-office?address=${encodeURIComponent(address)}`,
+			),
+	});
+	useEffect(() => {
+		document.title = "Post office, Gesamt";
+	}, []);
+	return (
+		<main className="px-5 pb-8">
+			<div className="flex flex-wrap items-end gap-x-5 gap-y-2 pt-4 pb-3">
+				<h1>Post office</h1>
+				<p className="text-soft">
+					A stand-in: nothing here leaves this machine. You read and answer as
+					the recipient.
+				</p>
+				{clock && <Clock />}
+			</div>
+			<div className="grid gap-6 lg:grid-cols-[440px_1fr]">
+				<section aria-label="Letters">
+					<TextField
+						label="Only letters from or to"
+						placeholder="a name or an address"
+						value={address}
+						onChange={(e) => setAddress(e.target.value)}
+					/>
+					<Shown query={list}>
+						{(letters) => (
+							<ul className="pt-2">
+								{letters.map((one) => (
+									<li key={one.id}>
+										<Link
+											to={`/post-office/${one.id}`}
+											data-walk
+											aria-current={
+												String(one.id) === letter ? "true" : undefined
+											}
+											className={`block border-b border-hair px-2 py-2 outline-offset-0 ${String(one.id) === letter ? "bg-sheet" : ""}`}
+										>
+											<b className="font-[650]">{one.subject}</b>
+											<span className="under block truncate">
+												{one.fromStudio ? `to ${one.to}` : `from ${one.from}`}
+											</span>
+										</Link>
+									</li>
+								))}
+								{letters.length === 0 && (
+									<li className="py-3 text-soft">
+										No letter yet. What the studio sends arrives here.
+									</li>
+								)}
+							</ul>
+						)}
+					</Shown>
+				</section>
+				{letter && <Letter key={letter} id={letter} />}
+			</div>
+		</main>
+	);
+}
+
+function Letter({ id }: { id: string }) {
+	const letter = useQuery({
+		queryKey: ["posted", id],
+		queryFn: () => get<PostedLetterDto>(`/api/post-office/${id}`),
+	});
+	const [text, setText] = useState("");
+	const [said, setSaid] = useState(false);
+	const act = useAct();
+	return (
+		<Shown query={letter}>
+			{(data) => (
+				<article aria-label={data.subject} className="panel self-start p-5">
+					<h2>{data.subject}</h2>
+					<p className="under pb-4">
+						{data.from} to {data.to}
+					</p>
+					<div className="max-w-2xl whitespace-pre-line">
+						<Linked text={data.text} />
+					</div>
+					{data.fromStudio && (
+						<form
+							className="mt-5 grid gap-2 border-t border-hair pt-4"
+							onSubmit={async (event) => {
+								event.preventDefault();
+								if (
+									await act.run(() =>
+										post(`/api/post-office/${id}/answer`, { text }),
+									)
+								) {
+									setText("");
+									setSaid(true);
+								}
+							}}
+						>
+							<TextArea
+								label={`Answer as ${data.to.split("<")[0]?.replaceAll('"', "").trim()}`}
+								rows={4}
+								value={text}
+								wrong={act.refusal?.of("text")}
+								onChange={(e) => setText(e.target.value)}
+							/>
+							{act.refusal && <Alert>{act.refusal.message}</Alert>}
+							<div className="flex items-center gap-3">
+								<button
+									type="submit"
+									className="btn btn-go"
+									disabled={act.busy}
+								>
+									Send the answer
+								</button>
+								{said && (
+									<span role="status">The answer is with the studio.</span>
+								)}
+							</div>
+						</form>
+					)}
+				</article>
+			)}
+		</Shown>
+	);
+}
+
+/** Addresses in the text as links that open beside this page. */
+function Linked({ text }: { text: string }): ReactNode {
+	return text.split(/(https?:\/\/\S+)/).map((part, i) =>
+		part.startsWith("http") ? (
+			<a
+				key={i}
+				className="link break-all"
+				href={part}
+				target="_blank"
+				rel="noreferrer"
+			>
+				{part}
+			</a>
+		) : (
+			<Fragment key={i}>{part}</Fragment>
+		),
+	);
+}
+
+/** Moves a demo's clock on, so that what takes days can be seen. */
+function Clock() {
+	const queries = useQueryClient();
+	const clock = useQuery({
+		queryKey: ["clock"],
+		queryFn: () => get<ClockDto>("/api/clock"),
+		refetchInterval: 30_000,
+	});
+	const act = useAct();
+	const advance = (hours: number) =>
+		act.run(async () => {
+			await post("/api/clock", {
+				now: null,
+				advanceHours: hours,
+				stands: clock.data?.stands ?? false,
+			});
+			await queries.invalidateQueries({ queryKey: ["clock"] });
+		});
+	return (
+		<fieldset className="ml-auto flex items-center gap-2">
+			<legend className="sr-only">The demo's clock</legend>
+			<span className="num">
+				{clock.data?.date}, {clock.data?.time}
+			</span>
+			{(
+				[
+					["an hour on", 1],
+					["a day on", 24],
+					["a week on", 168],
+				] as const
+			).map(([words, hours]) => (
+				<button
+					key={hours}
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={() => advance(hours)}
+				>
+					{words}
+				</button>
+			))}
+		</fieldset>
+	);
+}

@@ -1,0 +1,74 @@
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
+import { Navigate, Route, Routes } from "react-router";
+import type { SessionDto } from "../api/schema";
+import { Alert } from "../ui/Fields";
+import { get, keepToken } from "../ui/http";
+import { Bar } from "./Bar";
+import { Keys } from "./Keys";
+import { useLive } from "./live";
+import { RecordPage } from "./record/RecordPage";
+import { SignIn } from "./SignIn";
+import { Today } from "./Today";
+import { Turns } from "./Turns";
+
+const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
+const PostOffice = lazy(() => import("./PostOffice"));
+
+/** The owner's side: signed in, or asked to. */
+export function Studio() {
+	const session = useQuery({
+		queryKey: ["session"],
+		queryFn: async () => {
+			const answer = await get<SessionDto>("/api/session");
+			keepToken(answer.token);
+			return answer;
+		},
+		staleTime: Number.POSITIVE_INFINITY,
+	});
+	if (session.error)
+		return (
+			<main className="p-6">
+				<Alert>{session.error.message}</Alert>
+			</main>
+		);
+	if (!session.data) return null;
+	return session.data.owner ? (
+		<SignedIn session={session.data} />
+	) : (
+		<SignIn studio={session.data.studio} />
+	);
+}
+
+function SignedIn({ session }: { session: SessionDto }) {
+	useLive();
+	return (
+		<>
+			<Bar session={session} />
+			<Keys />
+			<Suspense fallback={<main className="p-6">One moment</main>}>
+				<Routes>
+					<Route path="/" element={<Navigate to="/today" replace />} />
+					<Route path="/today" element={<Today />} />
+					<Route path="/turns" element={<Turns />} />
+					<Route path="/projects/:id" element={<RecordPage />} />
+					<Route path="/projects/:id/proposal" element={<ProposalPage />} />
+					{session.hasStandIns && (
+						<Route
+							path="/post-office/:letter?"
+							element={<PostOffice clock={session.clockCanBeSet} />}
+						/>
+					)}
+					<Route
+						path="*"
+						element={
+							<main className="p-6">
+								<h1>There is no such page</h1>
+							</main>
+						}
+					/>
+				</Routes>
+			</Suspense>
+		</>
+	);
+}

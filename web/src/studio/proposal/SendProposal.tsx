@@ -1,0 +1,68 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import type { LetterDeskDto, SentDto } from "../../api/schema";
+import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { useAct } from "../useAct";
+
+/** The letter that carries the proposal. */
+export function SendProposal({
+	project,
+	ready,
+	missing,
+	onSent,
+}: {
+	project: string;
+	ready: boolean;
+	missing: string | null;
+	onSent: () => void;
+}) {
+	const desk = useQuery({
+		queryKey: ["letter-desk", Number(project)],
+		queryFn: () => get<LetterDeskDto>(`/api/projects/${project}/letter`),
+	});
+	const [letter, setLetter] = useState<{ subject: string; body: string }>();
+	const act = useAct();
+	const template = desk.data?.templates.find((one) => one.key === "proposal");
+	useEffect(() => {
+		if (template && !letter)
+			setLetter({ subject: template.subject, body: template.body });
+	}, [template, letter]);
+	const text = letter ?? { subject: "", body: "" };
+	async function send() {
+		if (
+			await act.run(() =>
+				post<SentDto>(`/api/projects/${project}/proposal/send`, text),
+			)
+		)
+			onSent();
+	}
+	return (
+		<section className="panel grid gap-3 p-4">
+			<h2>The letter with it</h2>
+			<TextField
+				label="Subject"
+				value={text.subject}
+				wrong={act.refusal?.of("subject")}
+				onChange={(e) => setLetter({ ...text, subject: e.target.value })}
+			/>
+			<TextArea
+				label="Letter"
+				rows={9}
+				value={text.body}
+				wrong={act.refusal?.of("body")}
+				onChange={(e) => setLetter({ ...text, body: e.target.value })}
+			/>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<button
+				type="button"
+				className="btn btn-go"
+				disabled={!ready || act.busy}
+				onClick={send}
+			>
+				Send the proposal
+			</button>
+			{!ready && !missing && <p className="under">once it is kept</p>}
+		</section>
+	);
+}

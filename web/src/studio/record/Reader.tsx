@@ -1,0 +1,146 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { ReaderDto } from "../../api/schema";
+import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { useAct } from "../useAct";
+
+/** An entry opened whole, on the sheet's side. */
+export function Reader({
+	project,
+	name,
+	onClose,
+}: {
+	project: number;
+	name: string;
+	onClose: () => void;
+}) {
+	const [what, id] = name.split(".");
+	const entry = useQuery({
+		queryKey: ["entry", project, name],
+		queryFn: () =>
+			get<ReaderDto>(`/api/projects/${project}/entries/${what}/${id}`),
+	});
+	return (
+		<div className="panel p-4">
+			<Shown query={entry}>
+				{(data) => (
+					<>
+						<div className="flex items-start gap-3">
+							<h2>{data.title}</h2>
+							<button
+								type="button"
+								className="link ml-auto text-small"
+								onClick={onClose}
+							>
+								Close
+							</button>
+						</div>
+						<p className="under pb-3 break-words">{data.under}</p>
+						{data.heldLetter ? (
+							<Held key={data.heldLetter} data={data} onClose={onClose} />
+						) : (
+							<Whole data={data} />
+						)}
+					</>
+				)}
+			</Shown>
+		</div>
+	);
+}
+
+function Whole({ data }: { data: ReaderDto }) {
+	return (
+		<>
+			<div className="whitespace-pre-line">{data.text}</div>
+			{data.quoted && (
+				<details className="pt-3 text-soft">
+					<summary>What they answered to</summary>
+					<div className="pt-2 whitespace-pre-line">{data.quoted}</div>
+				</details>
+			)}
+			<dl>
+				{data.answers.map((answer) => (
+					<div key={answer.question} className="pb-2">
+						<dt className="under">{answer.question}</dt>
+						<dd className="whitespace-pre-line">{answer.text}</dd>
+					</div>
+				))}
+				{data.sums.map((sum) => (
+					<div
+						key={sum.label}
+						className="flex gap-3 border-t border-hair py-1.5 text-[14.3px]"
+					>
+						<dt>{sum.label}</dt>
+						<dd className="num ml-auto whitespace-nowrap">{sum.amount}</dd>
+					</div>
+				))}
+			</dl>
+			{data.file && (
+				<p className="pt-3">
+					<a className="btn" href={data.file}>
+						Open the PDF
+					</a>
+				</p>
+			)}
+		</>
+	);
+}
+
+/** A letter that waits for an OK: send, change, or skip. */
+function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
+	const [subject, setSubject] = useState(data.title);
+	const [body, setBody] = useState(
+		data.text.replace(
+			"[their own link, put in when it leaves]",
+			"[proposal link]",
+		),
+	);
+	const act = useAct();
+	const letter = `/api/letters/${data.heldLetter}`;
+	return (
+		<div className="grid gap-3">
+			{data.gaps && <p className="font-[650]">It still lacks: {data.gaps}</p>}
+			<TextField
+				label="Subject"
+				value={subject}
+				wrong={act.refusal?.of("subject")}
+				onChange={(e) => setSubject(e.target.value)}
+			/>
+			<TextArea
+				label="Text"
+				rows={12}
+				value={body}
+				wrong={act.refusal?.of("body")}
+				onChange={(e) => setBody(e.target.value)}
+			/>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2">
+				<button
+					type="button"
+					className="btn btn-go"
+					disabled={act.busy}
+					onClick={async () => {
+						if (
+							await act.run(() => post(`${letter}/release`, { subject, body }))
+						)
+							onClose();
+					}}
+				>
+					Send
+				</button>
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={async () => {
+						if (await act.run(() => post(`${letter}/skip`))) onClose();
+					}}
+				>
+					Skip
+				</button>
+			</div>
+		</div>
+	);
+}

@@ -1,0 +1,114 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useParams, useSearchParams } from "react-router";
+import type { RecordDto } from "../../api/schema";
+import { get } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { useKeys } from "../Keys";
+import { Gates } from "./Gates";
+import { LetterEditor } from "./LetterEditor";
+import { Line } from "./Line";
+import { Reader } from "./Reader";
+import { Sheet } from "./Sheet";
+import { WhatHappened } from "./WhatHappened";
+
+export function RecordPage() {
+	const id = useParams().id!;
+	const record = useQuery({
+		queryKey: ["record", id],
+		queryFn: () => get<RecordDto>(`/api/projects/${id}`),
+	});
+	return (
+		<Shown query={record}>
+			{(data) => <Page key={data.id} record={data} />}
+		</Shown>
+	);
+}
+
+function Page({ record }: { record: RecordDto }) {
+	const [search, setSearch] = useSearchParams();
+	const [asking, setAsking] = useState(false);
+	const open = search.get("open");
+	const writing = search.has("write");
+	const show = (to: Record<string, string>) =>
+		setSearch(to, { replace: Boolean(open || writing) });
+	useEffect(() => {
+		document.title = `${record.title}, Gesamt`;
+	}, [record.title]);
+	useKeys({
+		w: () => setAsking(true),
+		l: () => show({ write: "letter" }),
+		n: () => document.getElementById("write-here")?.focus(),
+		Escape: () => show({}),
+	});
+	return (
+		<main className="pb-8">
+			<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3">
+				<h1>{record.title}</h1>
+				<p className="text-soft">
+					<b className="font-semibold text-ink">{record.client.name}</b>
+					{record.client.organisation && `, ${record.client.organisation}`}.{" "}
+					{record.kind}.{" "}
+					{record.mainDate ? (
+						<>
+							{record.mainDateName}{" "}
+							<b className="font-semibold text-ink">{record.mainDate}</b>,{" "}
+							{record.mainDateDistance}.
+						</>
+					) : (
+						`${record.mainDateName} not known.`
+					)}
+				</p>
+				<div className="ml-auto flex gap-2">
+					{record.stage === "Lead" || record.stage === "Proposal" ? (
+						<Link className="btn" to={`/projects/${record.id}/proposal`}>
+							Proposal
+						</Link>
+					) : null}
+					<button
+						type="button"
+						className="btn btn-go"
+						onClick={() => setAsking(true)}
+					>
+						What happened?
+					</button>
+				</div>
+			</div>
+			<Gates record={record} />
+			{record.waitsForAddress && (
+				<p className="px-5 pt-2 font-[650]">
+					Letters wait: there is no mail address for {record.client.name}.
+				</p>
+			)}
+			<div className="grid gap-x-[22px] gap-y-5 px-5 pt-3.5 lg:grid-cols-[1fr_386px]">
+				<Line
+					record={record}
+					onOpen={(what) => show({ open: `${what.what}.${what.id}` })}
+					onWrite={() => show({ write: "letter" })}
+					opened={open}
+				/>
+				<aside aria-label={open || writing ? "Reader" : "Sheet"}>
+					{writing ? (
+						<LetterEditor
+							record={record}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
+					) : open ? (
+						<Reader
+							project={record.id}
+							name={open}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
+					) : (
+						<Sheet record={record} />
+					)}
+				</aside>
+			</div>
+			<WhatHappened
+				record={record}
+				open={asking}
+				onClose={() => setAsking(false)}
+			/>
+		</main>
+	);
+}

@@ -1,0 +1,31 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
+import type { Refusal } from "../ui/http";
+
+/** Runs a write, fetches what it changed, and keeps what was refused to be shown. */
+export function useAct() {
+	const queries = useQueryClient();
+	const [refusal, setRefusal] = useState<Refusal>();
+	const [busy, setBusy] = useState(false);
+	const run = useCallback(
+		async (write: () => Promise<unknown>): Promise<boolean> => {
+			setBusy(true);
+			setRefusal(undefined);
+			try {
+				await write();
+				await queries.invalidateQueries({
+					predicate: (query) =>
+						query.queryKey[0] !== "session" && query.queryKey[0] !== "draft",
+				});
+				return true;
+			} catch (error) {
+				setRefusal(error as Refusal);
+				return false;
+			} finally {
+				setBusy(false);
+			}
+		},
+		[queries],
+	);
+	return { run, refusal, busy };
+}

@@ -1,0 +1,21 @@
+import type { UseQueryResult } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Alert } from "./Fields";
+
+/** Shows what was asked for once it is there, or why it is not. */
+export function Shown<T>({
+	query,
+	children,
+}: {
+	query: UseQueryResult<T>;
+	children: (data: T) => ReactNode;
+}) {
+	if (query.data !== undefined) return <>{children(query.data)}</>;
+	if (query.error)
+		return (
+			<div className="p-5">
+				<Alert>{query.error.message}</Alert>
+			</div>
+		);
+	return <p className="p-5 text-soft">One moment</p>;
+}

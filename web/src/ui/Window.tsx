@@ -1,0 +1,37 @@
+import { Dialog } from "radix-ui";
+import type { ReactNode } from "react";
+
+/** A window over the page, for what is said once and then done. */
+export function Window({
+	title,
+	open,
+	onClose,
+	children,
+}: {
+	title: string;
+	open: boolean;
+	onClose: () => void;
+	children: ReactNode;
+}) {
+	return (
+		<Dialog.Root open={open} onOpenChange={(still) => !still && onClose()}>
+			<Dialog.Portal>
+				<Dialog.Overlay className="fixed inset-0 z-10 bg-black/35" />
+				<Dialog.Content
+					aria-describedby={undefined}
+					className="fixed top-[12vh] left-1/2 z-20 max-h-[80vh] w-[min(460px,calc(100vw-24px))] -translate-x-1/2 overflow-auto border-[1.5px] border-ink bg-sheet p-5"
+				>
+					<div className="mb-3 flex items-start">
+						<Dialog.Title asChild>
+							<h2>{title}</h2>
+						</Dialog.Title>
+						<Dialog.Close className="link ml-auto text-small">
+							Close
+						</Dialog.Close>
+					</div>
+					{children}
+				</Dialog.Content>
+			</Dialog.Portal>
+		</Dialog.Root>
+	);
+}
