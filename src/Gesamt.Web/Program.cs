@@ -22,6 +22,8 @@ var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name =
 if (describing) settings = new() { Data = Directory.CreateTempSubdirectory("gesamt-describe").FullName, Mode = RunMode.Demo };
 Directory.CreateDirectory(settings.Data);
 
+// it says at every token that it forbids caching, which is what it is for
+builder.Logging.AddFilter("Microsoft.AspNetCore.Antiforgery", LogLevel.Error);
 var services = builder.Services;
 services.AddSingleton(settings);
 services.AddSingleton<TimeProvider>(settings.Mode == RunMode.Real ? TimeProvider.System : new AdjustableClock(TimeProvider.System));

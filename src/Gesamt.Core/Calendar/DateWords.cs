@@ -59,8 +59,8 @@ public readonly record struct Age(int Days, int Hours)
         return days > 0 ? new(days, 0) : new(0, (int)Math.Min(23, (now - since).TotalHours));
     }
 
-    /// <summary>“4 h”, “3 d”.</summary>
-    public string Short => Days > 0 ? $"{Days} d" : Hours > 0 ? $"{Hours} h" : "now";
+    /// <summary>“4 h”, “3 d”, with a no-break space.</summary>
+    public string Short => Days > 0 ? $"{Days}\u00a0d" : Hours > 0 ? $"{Hours}\u00a0h" : "now";
 
     /// <summary>“4 hours”, “1 day”.</summary>
     public string Long => Days > 0 ? Plural(Days, "day") : Hours > 0 ? Plural(Hours, "hour") : "a moment";

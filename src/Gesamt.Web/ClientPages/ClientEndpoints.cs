@@ -38,7 +38,6 @@ public static class ClientEndpoints
     {
         page.MapGet("", async (HttpContext http, Desk desk, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery) =>
         {
-            http.Response.Headers.CacheControl = "no-store";
             return await ClientPage.OfAsync(desk, Link(http), antiforgery.GetAndStoreTokens(http).RequestToken!);
         });
 

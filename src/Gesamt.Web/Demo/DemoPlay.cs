@@ -21,7 +21,7 @@ public sealed record DemoProject(string Title, string Kind, string Person, strin
 /// <summary>Lays the demo by playing its dated events through the product's own acts, the ticker running in between.</summary>
 public static class DemoPlay
 {
-    public static async Task LayAsync(IServiceProvider services, AdjustableClock clock, string folder)
+    public static async Task LayAsync(IServiceProvider services, AdjustableClock clock, string folder, bool withProjects)
     {
         var (end, stands) = (clock.Now(), clock.Stands);
         StudioZone zone;
@@ -31,6 +31,7 @@ public static class DemoPlay
             await DemoFiles.LoadAsync(db, scope.ServiceProvider.GetRequiredService<IPasswordHasher<StudioRow>>(), folder);
             zone = new(scope.ServiceProvider.GetRequiredService<Desk>().Calendar);
         }
+        if (!withProjects) return;
         var (projects, events) = await ReadAsync(Path.Combine(folder, "projects.txt"), zone.Calendar.DateOf(end), zone);
         var ticker = services.GetRequiredService<Ticker>();
         var acts = new DemoActs(services, projects);
@@ -44,6 +45,10 @@ public static class DemoPlay
         await RunUntilAsync(services, clock, ticker, end);
         clock.Set(end, stands);
         await ticker.TickAsync(CancellationToken.None);
+        // the owner looked last on the evening before
+        await using var last = services.CreateAsyncScope();
+        var looked = end - Duration.FromHours(14);
+        await last.ServiceProvider.GetRequiredService<GesamtDb>().Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.LookedAt, looked));
     }
 
     private sealed record StudioZone(Core.Calendar.StudioCalendar Calendar);

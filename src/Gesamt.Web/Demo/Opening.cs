@@ -19,7 +19,7 @@ public static class Opening
         var clock = app.Services.GetRequiredService<TimeProvider>() as AdjustableClock;
         if (clock is not null && settings.ClockAt is { } at) clock.Set(at, settings.ClockStands);
         if (settings.Mode != RunMode.Real && settings.DemoFiles is { } files && !await db.Studio.AnyAsync())
-            await DemoPlay.LayAsync(app.Services, clock!, files);
+            await DemoPlay.LayAsync(app.Services, clock!, files, settings.DemoProjects);
         else if (settings.Mode != RunMode.Real && clock is not null) await ResumeAsync(db, clock);
         if (settings.Mode == RunMode.Real) await OwnerAsync(db, settings, app.Services.GetRequiredService<IPasswordHasher<StudioRow>>());
     }

@@ -22,6 +22,9 @@ public sealed class Settings
     /// <summary>The folder of the demo's readable files, from which an empty demo is laid.</summary>
     public string? DemoFiles { get; init; }
 
+    /// <summary>Whether the demo's projects are played, or its studio is laid without any.</summary>
+    public bool DemoProjects { get; init; } = true;
+
     /// <summary>Where the clock of a demo or test begins, in ISO 8601 with its zone; now when left out.</summary>
     public string? Clock { get; init; }
 

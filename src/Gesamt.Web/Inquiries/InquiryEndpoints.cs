@@ -26,7 +26,6 @@ public static class InquiryEndpoints
         forms.MapGet("/{slug}", async (string slug, Desk desk, HttpContext http, IAntiforgery antiforgery) =>
         {
             var form = await desk.Db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Slug == slug) ?? throw new MissingException("form");
-            http.Response.Headers.CacheControl = "no-store";
             var studio = desk.Studio;
             return new PublicFormDto(studio.Name, studio.Brand, studio.Mail, form.Title, form.Intro, StoreJson.Read<List<FormField>>(form.Fields), antiforgery.GetAndStoreTokens(http).RequestToken!);
         });

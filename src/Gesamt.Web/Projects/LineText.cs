@@ -24,10 +24,13 @@ public sealed record LineRows(
 /// <summary>What a fact reads like on the line.</summary>
 public sealed record LineWords(EntrySort Sort, EntryFrom From, string Title, string Detail = "", OpensDto? Opens = null);
 
+/// <summary>A fact, or several stopped steps that are told as one.</summary>
+public sealed record Gathered(Fact Fact, IReadOnlyList<StepRef> Steps);
+
 /// <summary>Facts in words. Returns null for what is only bookkeeping and stands on the line through something else.</summary>
 public static class LineText
 {
-    public static LineWords? Of(Fact fact, LineRows rows) => fact.What switch
+    public static LineWords? Of(Gathered happened, LineRows rows) => happened.Steps.Count > 1 ? Stopped(happened, rows) : happened.Fact.What switch
     {
         Happening.InquiryCame { Answers: { } answers } => new(EntrySort.Letters, EntryFrom.Client, $"Inquiry from {rows.Client}", "the answers of the form", new(OpensWhat.Answers, answers.Value)),
         Happening.InquiryCame => new(EntrySort.Letters, EntryFrom.Client, $"Inquiry from {rows.Client}"),
@@ -65,6 +68,19 @@ public static class LineText
         Happening.StepSkipped skipped => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(skipped.Step, rows)}” skipped"),
         _ => null,
     };
+
+    /// <summary>Steps stopped at one instant for one reason stand on the line once.</summary>
+    public static IEnumerable<Gathered> Gather(IEnumerable<Fact> facts) =>
+        from fact in facts
+        group fact by fact.What is Happening.StepStopped stopped ? (fact.Recorded, stopped.Why, 0L) : (fact.Recorded, StopRule.Ended, fact.Id.Value) into same
+        select new Gathered(same.First(), [.. same.Select(fact => fact.What).OfType<Happening.StepStopped>().Select(stopped => stopped.Step)]);
+
+    private static LineWords Stopped(Gathered happened, LineRows rows)
+    {
+        var why = StopWords(((Happening.StepStopped)happened.Fact.What).Why, rows);
+        var names = happened.Steps.Select(step => LetterOf(step, rows)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key);
+        return new(EntrySort.Steps, EntryFrom.Done, $"{happened.Steps.Count} planned letters stopped {why}", string.Join(", ", names));
+    }
 
     public static string EndWords(EndReason reason) => reason switch
     {

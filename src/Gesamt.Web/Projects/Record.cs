@@ -58,7 +58,7 @@ public static class Record
     {
         var (db, id) = (desk.Db, file.Id);
         var letters = await db.Letters.AsNoTracking().Where(l => l.ProjectId == id).ToDictionaryAsync(l => l.Id);
-        var names = await db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Subject);
+        var names = await db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
         var steps = file.Case.Runs.SelectMany(run => run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", StepName(step, names))));
         return new(letters,
             await db.Notes.AsNoTracking().Where(n => n.ProjectId == id).ToDictionaryAsync(n => n.Id),
@@ -79,12 +79,12 @@ public static class Record
 
     private static IReadOnlyList<EntryDto> Line(Desk desk, ProjectFile file, LineRows rows) =>
     [
-        .. from fact in file.History.Facts
-           let words = LineText.Of(fact, rows)
+        .. from happened in LineText.Gather(file.History.Facts)
+           let words = LineText.Of(happened, rows)
            where words is not null
-           orderby fact.Happened, fact.Id.Value
-           let local = desk.Calendar.LocalOf(fact.Happened)
-           select new EntryDto(fact.Id.Value, DateWords.Short(local.Date, desk.Today), DateWords.Time(local.TimeOfDay),
+           orderby happened.Fact.Happened, happened.Fact.Id.Value
+           let local = desk.Calendar.LocalOf(happened.Fact.Happened)
+           select new EntryDto(happened.Fact.Id.Value, DateWords.Short(local.Date, desk.Today), DateWords.Time(local.TimeOfDay),
                $"{DateWords.Long(local.Date)}, {DateWords.Time(local.TimeOfDay)}, {desk.Studio.Zone}", words.Sort, words.From, words.Title, words.Detail, words.Opens),
     ];
 

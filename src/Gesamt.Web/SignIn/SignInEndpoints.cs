@@ -29,7 +29,6 @@ public static class SignInEndpoints
     {
         api.MapGet("/session", (HttpContext http, Desk desk, IAntiforgery antiforgery, Settings settings) =>
         {
-            http.Response.Headers.CacheControl = "no-store";
             var owner = http.User.Identity?.IsAuthenticated == true ? desk.Studio.Owner : null;
             return TypedResults.Ok(new SessionDto(owner, desk.Studio.Name, antiforgery.GetAndStoreTokens(http).RequestToken!, settings.HasStandIns, settings.Mode != RunMode.Real));
         }).AllowAnonymous();

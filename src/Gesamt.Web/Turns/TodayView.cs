@@ -126,9 +126,9 @@ public static class TodayView
 
     private static async Task<IReadOnlyList<UncertainDto>> UncertainAsync(Desk desk)
     {
-        var rows = await desk.Db.Outbox.AsNoTracking().Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0)
+        var rows = await desk.Db.Outbox.AsNoTracking().Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0).OrderBy(o => o.Id).Take(20)
             .Join(desk.Db.Letters, o => o.LetterId, l => l.Id, (o, l) => new { o.ProjectId, o.State, o.LastError, l.Subject })
-            .Join(desk.Db.Projects, x => x.ProjectId, p => p.Id, (x, p) => new { x.ProjectId, x.State, x.LastError, x.Subject, p.Title }).Take(20).ToListAsync();
+            .Join(desk.Db.Projects, x => x.ProjectId, p => p.Id, (x, p) => new { x.ProjectId, x.State, x.LastError, x.Subject, p.Title }).ToListAsync();
         return [.. rows.Select(r => new UncertainDto(r.ProjectId.Value, r.State == OutboxState.Uncertain ? $"“{r.Subject}” may have gone out" : $"“{r.Subject}” could not be handed over yet: {r.LastError}", r.Title))];
     }
 

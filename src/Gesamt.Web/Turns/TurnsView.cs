@@ -28,7 +28,7 @@ public static class TurnsView
         int Of(Side side) => cards.Count(card => card.Side == side);
         var booked = cards.Count(card => card.Booked);
         var quiet = Of(Side.Nobodys);
-        return $"{cards.Count} open project{(cards.Count == 1 ? "" : "s")}, {booked} of them booked. {Of(Side.Yours)} wait{(Of(Side.Yours) == 1 ? "s" : "")} for you, {Of(Side.Clients)} for the client, {quiet} rest{(quiet == 1 ? "s" : "")}.";
+        return $"{cards.Count} open project{(cards.Count == 1 ? "" : "s")}, {booked} of them booked. {Of(Side.Yours)} wait{(Of(Side.Yours) == 1 ? "s" : "")} for you, {Of(Side.Clients)} for the client, {quiet} for a date.";
     }
 
     private static LaneDto Lane(Desk desk, Stage stage, IReadOnlyList<(Cards.Row Row, CardDto Card)> cards)

@@ -135,7 +135,7 @@ function Card({ card, dense }: { card: CardDto; dense: boolean }) {
 			to={`/projects/${card.id}`}
 			data-walk
 			title={dense ? card.words : undefined}
-			className={`group block border-hair py-[5px] text-[13.5px] leading-[1.25] outline-offset-0 ${mine ? "border-r-[5px] border-r-yours pr-2 pl-2.5" : "border-l-[5px] border-l-theirs pr-2.5 pl-2"} ${wash}`}
+			className={`group block py-[5px] text-[13.5px] leading-[1.25] focus-visible:-outline-offset-2 ${mine ? "card-yours pr-[17px] pl-2.5" : "card-theirs pr-2.5 pl-[17px]"} ${wash}`}
 		>
 			<span
 				className={`num float-right ml-1.5 text-[12.4px] font-semibold ${mine ? "text-yours" : "text-theirs"}`}

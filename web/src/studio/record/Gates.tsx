@@ -60,8 +60,13 @@ function Present({ gate, record }: { gate: GateDto; record: RecordDto }) {
 						The client's for {turn.ageLong}:{" "}
 					</b>
 				)}
-				{turn.words.charAt(0).toLowerCase() + turn.words.slice(1)}
-				{turn.until && `, until ${turn.until}`}
+				{turn.side === "Nobodys" ? (
+					<b className="font-[650]">
+						{turn.until ? `Nobody's turn until ${turn.until}` : turn.words}
+					</b>
+				) : (
+					turn.words.charAt(0).toLowerCase() + turn.words.slice(1)
+				)}
 			</span>
 			<span className="text-soft">
 				{gate.lacks.length > 0 && `still needs: ${gate.lacks.join(", ")}`}

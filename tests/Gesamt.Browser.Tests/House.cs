@@ -1,0 +1,69 @@
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Routines;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+
+namespace Gesamt.Browser.Tests;
+
+/// <summary>The real server on a real SQLite file with the demo laid, its clock standing at Mon 25 Jan 2027 10:30 in Dublin until a test sets it.</summary>
+public sealed class House : WebApplicationFactory<Program>
+{
+    private readonly string data = Directory.CreateTempSubdirectory("gesamt-browser").FullName;
+
+    // known beforehand, since the letters of the demo carry links to it
+    private readonly int port = FreePort();
+
+    public House() => UseKestrel(port);
+
+    public Uri Address
+    {
+        get
+        {
+            StartServer();
+            return ClientOptions.BaseAddress;
+        }
+    }
+
+    /// <summary>Moves the clock on and lets everything due act.</summary>
+    public async Task WaitUntilAsync(Instant now)
+    {
+        ((AdjustableClock)Services.GetRequiredService<TimeProvider>()).Set(now, stands: true);
+        await Services.GetRequiredService<Ticker>().TickAsync(CancellationToken.None);
+        Services.GetRequiredService<Live>().ChangedAll();
+    }
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
+        .UseSetting("Logging:LogLevel:Default", "Warning")
+        .UseSetting("Gesamt:Mode", "Test")
+        .UseSetting("Gesamt:Data", data)
+        .UseSetting("Gesamt:Address", $"http://127.0.0.1:{port}")
+        .UseSetting("Gesamt:HoldSeconds", "0")
+        .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
+        .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
+        .UseSetting("Gesamt:ClockStands", "true");
+
+    /// <summary>The folder of the repository, found from where the tests were built.</summary>
+    public static string Root { get; } = FindRoot();
+
+    private static int FreePort()
+    {
+        using var listener = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
+        listener.Start();
+        return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    private static string FindRoot()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Gesamt.slnx"))) folder = folder.Parent;
+        return folder?.FullName ?? throw new DirectoryNotFoundException("Gesamt.slnx is above the tests.");
+    }
+
+    protected override void Dispose(bool disposing)
+    {
+        base.Dispose(disposing);
+        if (disposing && Directory.Exists(data)) Directory.Delete(data, recursive: true);
+    }
+}

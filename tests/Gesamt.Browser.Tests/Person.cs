@@ -1,0 +1,158 @@
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
+using OpenQA.Selenium.Support.UI;
+
+namespace Gesamt.Browser.Tests;
+
+/// <summary>Somebody at a browser of their own, who finds things by what they are called.</summary>
+public sealed class Person : IDisposable
+{
+    private readonly string profile = Directory.CreateTempSubdirectory("gesamt-profile").FullName;
+    private readonly ChromeDriverService service;
+    private readonly Uri address;
+
+    public Person(Uri address)
+    {
+        this.address = address;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--hide-scrollbars", "--force-device-scale-factor=1",
+            "--force-prefers-reduced-motion", "--lang=en-IE", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-quic", "--disable-extensions",
+            "--no-first-run", "--no-default-browser-check", "--password-store=basic", $"--user-data-dir={profile}");
+        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
+        service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        Driver = new(service, options, TimeSpan.FromSeconds(60));
+        Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(30);
+        Screen(1280, 800);
+    }
+
+    public ChromeDriver Driver { get; }
+
+    public void Screen(int width, int height, bool dark = false)
+    {
+        Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = width < 500 });
+        Driver.ExecuteCdpCommand("Emulation.setEmulatedMedia", new() { ["features"] = new[] { new Dictionary<string, object> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" } } });
+    }
+
+    public void Go(string path) => Driver.Navigate().GoToUrl(new Uri(address, path));
+
+    public void SignIn()
+    {
+        Go("/");
+        Type("Your password", "harbour light");
+        Press("Sign in");
+        See("Your turn");
+    }
+
+    /// <summary>Waits until the page shows a text, however its spaces are set.</summary>
+    public void See(string text) => Wait(() => Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is not shown. Shown is:\n{Text}");
+
+    public void SeeNot(string text) => Wait(() => !Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is still shown.");
+
+    public string Text => (string)Driver.ExecuteScript("return document.body.innerText.replace(/[\\u00a0\\u202f]/g, ' ')")!;
+
+    /// <summary>Presses the button or link of that name.</summary>
+    public void Press(string name) => Click(() => Named(name));
+
+    /// <summary>Presses the first button or link whose text begins or goes on with these words.</summary>
+    public void PressWith(string words) => Click(() => Script(
+        "return [...document.querySelectorAll('main button,main a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').includes(arguments[0])) ?? null", words));
+
+    /// <summary>Ticks or chooses what is labelled so.</summary>
+    public void Tick(string label) => Click(() => Labelled(label));
+
+    public void Type(string label, string text)
+    {
+        Wait(() => Labelled(label) is not null, () => $"No field “{label}”. Shown is:\n{Text}");
+        var field = Labelled(label)!;
+        if (field.GetAttribute("type") == "date")
+        {
+            // a date field takes its parts in the order of its language; its value is the same everywhere
+            Driver.ExecuteScript("const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set; set.call(arguments[0], arguments[1]); arguments[0].dispatchEvent(new Event('input', { bubbles: true }));", field, text);
+            return;
+        }
+        field.SendKeys(Keys.Control + "a");
+        field.SendKeys(text);
+    }
+
+    public void Choose(string label, string option) => Click(() =>
+        Labelled(label)?.FindElements(By.TagName("option")).FirstOrDefault(o => o.Text.StartsWith(option, StringComparison.Ordinal)));
+
+    public string ValueOf(string label) => Labelled(label)!.GetAttribute("value")!;
+
+    public void Key(params string[] keys) => Array.ForEach(keys, key => new Actions(Driver).SendKeys(key).Perform());
+
+    /// <summary>The page under a heading of that name, as its nearest section.</summary>
+    public string Section(string name) => (string)Driver.ExecuteScript(
+        "const s = [...document.querySelectorAll('section,article,aside,fieldset')].find(s => s.getAttribute('aria-label') === arguments[0] || document.getElementById(s.getAttribute('aria-labelledby'))?.innerText === arguments[0]); return s ? s.innerText.replace(/[\\u00a0\\u202f]/g, ' ') : ''", name)!;
+
+    /// <summary>Violations of WCAG A and AA that axe-core finds on the page as it is.</summary>
+    public string Violations()
+    {
+        Driver.ExecuteScript(File.ReadAllText(Path.Combine(House.Root, "web", "node_modules", "axe-core", "axe.min.js")));
+        return (string)Driver.ExecuteAsyncScript("const cb = arguments[arguments.length - 1]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(r => cb(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + n.failureSummary).join('; ')).join('\\n')))")!;
+    }
+
+    public void Shot(string file)
+    {
+        Wait(() => (bool)Driver.ExecuteScript("return document.fonts.status === 'loaded'")!, () => "The fonts do not load.");
+        Directory.CreateDirectory(Path.GetDirectoryName(file)!);
+        Driver.GetScreenshot().SaveAsFile(file);
+    }
+
+    /// <summary>What the browser complained of, such as a refused style.</summary>
+    public IReadOnlyList<string> Complaints() =>
+        [.. Driver.Manage().Logs.GetLog(LogType.Browser).Where(entry => entry.Level >= LogLevel.Warning).Select(entry => entry.Message)];
+
+    public void Wait(Func<bool> until, Func<string> otherwise)
+    {
+        var wait = new WebDriverWait(new SystemClock(), Driver, TimeSpan.FromSeconds(12), TimeSpan.FromMilliseconds(25));
+        try
+        {
+            wait.Until(_ =>
+            {
+                try { return until(); }
+                catch (StaleElementReferenceException) { return false; }
+                catch (JavaScriptException) { return false; }
+            });
+        }
+        catch (WebDriverTimeoutException)
+        {
+            Assert.Fail(otherwise());
+        }
+    }
+
+    private void Click(Func<IWebElement?> find) => Wait(() =>
+    {
+        if (find() is not { } element) return false;
+        try
+        {
+            element.Click();
+            return true;
+        }
+        catch (ElementClickInterceptedException)
+        {
+            return false; // something still lies over it
+        }
+        catch (ElementNotInteractableException)
+        {
+            return false;
+        }
+    }, () => $"It cannot be pressed. Shown is:\n{Text}");
+
+    private IWebElement? Named(string name) => Script(
+        "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).find(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0])) ?? null", name);
+
+    private IWebElement? Labelled(string label) => Script(
+        "const is = t => (t ?? '').replace(/\\s+/g, ' ').trim() === arguments[0]; const l = [...document.querySelectorAll('label')].filter(l => l.getClientRects().length).find(l => is(l.innerText) || is(l.textContent) || (l.innerText.replace(/\\s+/g, ' ').trim().startsWith(arguments[0]) && l.control)); return l?.control ?? [...document.querySelectorAll('[aria-label]')].find(e => is(e.getAttribute('aria-label')) && e.matches('input,textarea,select')) ?? null", label);
+
+    private IWebElement? Script(string script, string argument) => Driver.ExecuteScript(script, argument) as IWebElement;
+
+    public void Dispose()
+    {
+        Driver.Quit();
+        Driver.Dispose();
+        service.Dispose();
+        Directory.Delete(profile, recursive: true);
+    }
+}

@@ -1,0 +1,69 @@
+namespace Gesamt.Browser.Tests;
+
+/// <summary>Makes the pictures of docs/screenshots from the demo. Run by ./gesamt shots, not with the tests.</summary>
+public sealed class Shots
+{
+    private static readonly string Folder = Environment.GetEnvironmentVariable("GESAMT_SHOTS") ?? Path.Combine(House.Root, "docs", "screenshots");
+
+    [Fact(Explicit = true)]
+    public void All()
+    {
+        using var house = new House();
+        using var owner = new Person(house.Address);
+        owner.Go("/");
+        owner.See("Your password");
+        Shot(owner, "sign-in");
+        owner.SignIn();
+        Shot(owner, "today", "Came in");
+        owner.Screen(1280, 800, dark: true);
+        Shot(owner, "today-dark", "Came in");
+        owner.Screen(390, 844);
+        Shot(owner, "today-phone", "Your turn");
+        owner.Screen(1280, 800);
+        Page(owner, "/turns", "turns", "Whose turn is it?");
+        owner.Go("/today");
+        owner.See("Came in");
+        owner.Go("/turns");
+        owner.PressWith("Harbour bakery wall");
+        Shot(owner, "record", "Open tasks");
+        owner.Screen(390, 844);
+        Shot(owner, "record-phone", "Open tasks");
+        owner.Screen(1280, 800);
+        var record = new Uri(owner.Driver.Url).AbsolutePath;
+        Page(owner, $"{record}?write=letter", "letter", "Earlier");
+        owner.Go("/turns");
+        owner.PressWith("Dovecote taproom");
+        owner.Press("Proposal");
+        Shot(owner, "proposal", "As suggested");
+        Page(owner, "/post-office", "post-office", "Post office");
+        Page(owner, "/i/mural", "inquiry", "A mural for your wall");
+        owner.Screen(390, 844);
+        Shot(owner, "inquiry-phone", "A mural for your wall");
+        owner.Screen(1280, 800);
+        owner.Go("/post-office");
+        owner.Type("Only letters from or to", "oskar");
+        owner.Wait(() => !owner.Text.Contains("to Ada", StringComparison.Ordinal), () => "The list does not narrow.");
+        owner.PressWith("Your proposal for Quay Street arcade");
+        owner.See("/p/");
+        var link = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
+        owner.Driver.Navigate().GoToUrl(link);
+        Shot(owner, "choose", "Your choice");
+        owner.Screen(390, 844);
+        Shot(owner, "choose-phone", "Your choice");
+        owner.Screen(1280, 800);
+        owner.Press("Choose this and go on to sign");
+        Shot(owner, "sign", "Sign the contract");
+    }
+
+    private static void Page(Person person, string path, string name, string shows)
+    {
+        person.Go(path);
+        Shot(person, name, shows);
+    }
+
+    private static void Shot(Person person, string name, string? shows = null)
+    {
+        if (shows is not null) person.See(shows);
+        person.Shot(Path.Combine(Folder, $"{name}.png"));
+    }
+}
