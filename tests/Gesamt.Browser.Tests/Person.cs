@@ -10,6 +10,7 @@ public sealed class Person : IDisposable
     private readonly string profile = Directory.CreateTempSubdirectory("gesamt-profile").FullName;
     private readonly ChromeDriverService service;
     private readonly Uri address;
+    private string within = "";
 
     public Person(Uri address)
     {
@@ -42,6 +43,14 @@ public sealed class Person : IDisposable
         Type("Your password", "harbour light");
         Press("Sign in");
         See("Your turn");
+    }
+
+    /// <summary>Does something inside the group of that name, where the same labels stand several times on a page.</summary>
+    public void Within(string group, Action act)
+    {
+        within = group;
+        try { act(); }
+        finally { within = ""; }
     }
 
     /// <summary>Waits until the page shows a text, however its spaces are set.</summary>
@@ -144,9 +153,17 @@ public sealed class Person : IDisposable
         "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).find(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0])) ?? null", name);
 
     private IWebElement? Labelled(string label) => Script(
-        "const is = t => (t ?? '').replace(/\\s+/g, ' ').trim() === arguments[0]; const l = [...document.querySelectorAll('label')].filter(l => l.getClientRects().length).find(l => is(l.innerText) || is(l.textContent) || (l.innerText.replace(/\\s+/g, ' ').trim().startsWith(arguments[0]) && l.control)); return l?.control ?? [...document.querySelectorAll('[aria-label]')].find(e => is(e.getAttribute('aria-label')) && e.matches('input,textarea,select')) ?? null", label);
+        """
+        const is = t => (t ?? '').replace(/\s+/g, ' ').trim() === arguments[0];
+        const all = (s, root) => [...root.querySelectorAll(s)].filter(e => e.getClientRects().length);
+        const root = arguments[1] ? all(`[aria-label="${arguments[1]}"]`, document).at(-1) : document;
+        if (!root) return null;
+        const labels = all('label', root);
+        const found = labels.find(l => is(l.innerText)) ?? labels.find(l => l.innerText.replace(/\s+/g, ' ').trim().startsWith(arguments[0]));
+        return found?.control ?? all('input,textarea,select', root).find(e => is(e.getAttribute('aria-label'))) ?? null
+        """, label, within);
 
-    private IWebElement? Script(string script, string argument) => Driver.ExecuteScript(script, argument) as IWebElement;
+    private IWebElement? Script(string script, params object[] arguments) => Driver.ExecuteScript(script, arguments) as IWebElement;
 
     public void Dispose()
     {

@@ -124,6 +124,7 @@ internal sealed class PdfSheet : IDisposable
     /// <summary>Every digit in a cell as wide as the widest, since Skia applies no tabular figures.</summary>
     private void RightFigures(string text, SKFont font, float right, float y)
     {
+        text = text.Replace('\u202f', ' ').Replace('\u00a0', ' '); // the fonts have no narrow space
         var cell = Enumerable.Range('0', 10).Max(digit => font.MeasureText(((char)digit).ToString()));
         var points = new SKPoint[text.Length];
         var x = 0f;

@@ -2,7 +2,6 @@ using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Model;
-using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;

@@ -1,7 +1,6 @@
 using System.Globalization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -17,7 +16,6 @@ using Gesamt.Web.Proposals;
 using Gesamt.Web.StandIns;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
-using NodaTime;
 
 namespace Gesamt.Web.Demo;
 
@@ -119,7 +117,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         {
             var parts = one.Split('×', StringSplitOptions.TrimEntries);
             var service = known.FirstOrDefault(s => s.Title == parts[0]) ?? throw new FormatException($"No service “{parts[0]}”.");
-            yield return new($"l{index}{j}", role, role == LineRole.OneOf ? $"g{index}" : null, service.Title, service.Detail, decimal.Parse(parts.ElementAtOrDefault(1) ?? "1", CultureInfo.InvariantCulture), service.Unit, service.UnitPrice, new Rate(service.TaxPartsPerMillion), j == 0);
+            yield return new($"l{index}{j}", role, role == LineRole.OneOf ? $"choice {index}" : null, service.Title, service.Detail, decimal.Parse(parts.ElementAtOrDefault(1) ?? "1", CultureInfo.InvariantCulture), service.Unit, service.UnitPrice, new Rate(service.TaxPartsPerMillion), j == 0);
         }
     }
 

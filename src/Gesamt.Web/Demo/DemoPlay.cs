@@ -1,6 +1,4 @@
 using System.Globalization;
-using Gesamt.Core;
-using Gesamt.Core.Facts;
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;

@@ -47,6 +47,9 @@ public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings set
         changed.Add(file.Id);
     }
 
+    /// <summary>Remembers that something of a project changed besides its facts, such as a letter on its way.</summary>
+    public void Touch(ProjectId project) => changed.Add(project);
+
     /// <summary>BEGIN IMMEDIATE: what is read after this is what is written upon.</summary>
     public Task<IDbContextTransaction> BeginAsync() => Db.Database.BeginTransactionAsync();
 

@@ -4,7 +4,6 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
-using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime.Text;

@@ -12,7 +12,7 @@ public sealed record PublicFormDto(string Studio, string Brand, string Mail, str
 
 /// <param name="Answers">By the key of their field.</param>
 /// <param name="Website">Left empty by people; what fills it in is no person.</param>
-public sealed record InquiryDto(Dictionary<string, string> Answers, string? Website);
+public sealed record InquiryDto(Dictionary<string, string> Answers, string? Website = null);
 
 /// <summary>What happens next, and by when.</summary>
 public sealed record ThanksDto(string Words, string Next);

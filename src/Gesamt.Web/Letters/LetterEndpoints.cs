@@ -52,7 +52,6 @@ public static class LetterEndpoints
             await using var transaction = await desk.BeginAsync();
             var file = await desk.OpenAsync(new(id));
             var letter = await LettersOut.ClaimAsync(desk, file, text.Subject, Kept(text.Body), null);
-            await desk.RecordAsync(file, Core.Facts.Actor.Owner);
             await desk.CommitAsync(transaction);
             return new SentDto(letter.Id.Value, settings.HoldSeconds);
         });

@@ -36,7 +36,6 @@ public static class LettersOut
         await using var transaction = await desk.BeginAsync();
         var (letter, file, _) = await HeldAsync(desk, id);
         await ClaimAsync(desk, file, subject ?? letter.Subject, body ?? letter.Body, letter.SendsVersion, letter);
-        await desk.RecordAsync(file, Actor.Owner);
         await desk.CommitAsync(transaction);
     }
 
@@ -60,7 +59,7 @@ public static class LettersOut
         desk.Db.Outbox.Remove(outgoing);
         letter.State = letter.Step is null ? LetterState.Draft : LetterState.Held;
         letter.MessageId = null;
-        await desk.RecordAsync(await desk.OpenAsync(outgoing.ProjectId), Actor.Owner);
+        desk.Touch(outgoing.ProjectId);
         await desk.CommitAsync(transaction);
     }
 

@@ -1,4 +1,3 @@
-using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
@@ -51,6 +50,7 @@ public static class Sending
             NotBefore = notBefore,
             State = OutboxState.Claimed,
         });
+        desk.Touch(letter.ProjectId!.Value);
     }
 
     /// <summary>The message of a letter; its address and Message-ID are settled here. Before the transaction, since composing takes its time.</summary>

@@ -1,12 +1,8 @@
-using Gesamt.Core;
-using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
-using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
-using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;

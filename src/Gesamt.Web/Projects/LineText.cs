@@ -3,7 +3,6 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Routines;
-using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
 
 namespace Gesamt.Web.Projects;

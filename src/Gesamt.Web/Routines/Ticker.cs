@@ -1,4 +1,3 @@
-using Gesamt.Core;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;

@@ -70,6 +70,12 @@ public static class SignInEndpoints
             options.Cookie.SameSite = SameSiteMode.Strict;
             options.Cookie.SecurePolicy = secure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
             options.ExpireTimeSpan = TimeSpan.FromDays(14);
+            // there is no page to go to: whoever asks is told, also for a file
+            options.Events.OnRedirectToLogin = context =>
+            {
+                context.Response.StatusCode = StatusCodes.Status401Unauthorized;
+                return Task.CompletedTask;
+            };
             options.Events.OnValidatePrincipal = async context =>
             {
                 var stamp = (await context.HttpContext.RequestServices.GetRequiredService<GesamtDb>().Studio.AsNoTracking().SingleAsync()).SecurityStamp;

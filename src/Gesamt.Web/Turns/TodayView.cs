@@ -51,10 +51,11 @@ public static class TodayView
     private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(Desk desk, IReadOnlyDictionary<ProjectId, string> said)
     {
         var held = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held).OrderBy(l => l.At).Take(50).ToListAsync();
+        var files = await desk.Db.OpenManyAsync([.. held.Select(letter => letter.ProjectId!.Value).Distinct()], desk.Calendar);
         List<ReadyDto> ready = [];
         foreach (var letter in held)
         {
-            var file = await desk.OpenAsync(letter.ProjectId!.Value);
+            var file = files[letter.ProjectId!.Value];
             var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
             ready.Add(new(letter.Id.Value, file.Id.Value, letter.ToName, file.Row.Title, $"since {Since(desk, letter.At)}", letter.Subject, LineText.Short(LetterEndpoints.Shown(letter.Body)),
                 step is null ? "" : Why(desk, file, step), said.GetValueOrDefault(file.Id), letter.Gaps.Length > 0 ? letter.Gaps : null));
@@ -79,9 +80,10 @@ public static class TodayView
         var due = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Planned && s.Due < end).OrderBy(s => s.Due).Take(20).ToListAsync();
         List<ByItselfDto> list = [];
         var names = await desk.Db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
+        var files = await desk.Db.OpenManyAsync([.. due.Select(row => row.ProjectId).Distinct()], desk.Calendar);
         foreach (var row in due)
         {
-            var file = await desk.OpenAsync(row.ProjectId);
+            var file = files[row.ProjectId];
             var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
             if (step is { Mode: StepMode.ByItself, Action: StepAction.Letter letter })
                 list.Add(new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), names.GetValueOrDefault(letter.Key, letter.Key),

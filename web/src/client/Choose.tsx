@@ -67,7 +67,7 @@ export function Choose({ page, base, onDone }: Props) {
 											id={id}
 											type="radio"
 											name={group}
-											className="mt-1 size-5 accent-(--brand)"
+											className="relative z-10 mt-1 size-5 accent-(--brand)"
 											checked={chosen.includes(line.key)}
 											onChange={() =>
 												setChosen((before) => [
@@ -94,7 +94,7 @@ export function Choose({ page, base, onDone }: Props) {
 							<input
 								id={id}
 								type="checkbox"
-								className="mt-1 size-5 accent-(--brand)"
+								className="relative z-10 mt-1 size-5 accent-(--brand)"
 								checked={chosen.includes(line.key)}
 								onChange={(e) =>
 									setChosen((before) =>
@@ -229,7 +229,7 @@ function Box({ id }: { id: string }) {
 			type="checkbox"
 			checked
 			disabled
-			className="mt-1 size-5 accent-(--brand)"
+			className="relative z-10 mt-1 size-5 accent-(--brand)"
 		/>
 	);
 }

@@ -25,15 +25,13 @@ export function Sum({
 				{priced.rounding && (
 					<Row label="Rounding" amount={priced.rounding} quiet />
 				)}
-				<div className="mt-2 flex border-t-[1.5px] border-ink pt-2 font-head text-[21px] font-[680]">
+				<div className="mt-2 mb-2 flex border-t-[1.5px] border-ink pt-2 font-head text-[21px] font-[680]">
 					<dt>Total</dt>
 					<dd className="num ml-auto">{priced.total}</dd>
 				</div>
-				<div className="pt-2">
-					{priced.instalments.map((part) => (
-						<Row key={part.label} label={part.label} amount={part.amount} />
-					))}
-				</div>
+				{priced.instalments.map((part) => (
+					<Row key={part.label} label={part.label} amount={part.amount} />
+				))}
 			</dl>
 			{children}
 		</section>

@@ -1,0 +1,156 @@
+namespace Gesamt.Browser.Tests;
+
+/// <summary>Every screen by what WCAG A and AA ask, by keyboard, and on a phone.</summary>
+public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
+{
+    private readonly Person owner = demo.Owner, client = demo.Client;
+
+    [Theory]
+    [InlineData("/today", "Came in"), InlineData("/turns", "Whose turn is it?"), InlineData("/post-office", "Only letters"), InlineData("/i/mural", "A mural for your wall")]
+    public void A_screen_has_no_violation_in_either_scheme(string path, string shows)
+    {
+        foreach (var dark in new[] { false, true })
+        {
+            owner.Screen(1280, 800, dark);
+            owner.Go(path);
+            owner.See(shows);
+            Assert.Equal("", owner.Violations());
+        }
+        owner.Screen(1280, 800);
+    }
+
+    [Fact]
+    public void The_sign_in_has_no_violation()
+    {
+        client.Go("/");
+        client.See("Your password");
+        Assert.Equal("", client.Violations());
+        client.Type("Your password", "not it");
+        client.Press("Sign in");
+        client.See("The password is not right.");
+    }
+
+    [Fact]
+    public void The_record_its_reader_its_letter_and_the_window_have_no_violation()
+    {
+        foreach (var dark in new[] { false, true })
+        {
+            owner.Screen(1280, 800, dark);
+            OpenRecord("Harbour bakery wall");
+            Assert.Equal("", owner.Violations());
+            owner.PressWith("Oona: “Love the gulls");
+            owner.See("Re: Harbour bakery wall");
+            owner.See("Close");
+            Assert.Equal("", owner.Violations());
+            owner.Press("Write a letter");
+            owner.See("Letter to Oona Pettigrew");
+            Assert.Equal("", owner.Violations());
+            owner.Press("What happened?");
+            owner.See("Choose what happened");
+            Assert.Equal("", owner.Violations());
+            owner.Key(Keys.Escape);
+        }
+        owner.Screen(1280, 800);
+    }
+
+    [Fact]
+    public void The_proposal_editor_has_no_violation_and_keeps_what_is_typed()
+    {
+        OpenRecord("Causeway hostel");
+        owner.Press("Proposal");
+        owner.See("Add from the price list");
+        owner.Choose("Add a service", "Gable mural");
+        owner.Within("Gable mural", () => owner.Type("Quantity", "12.5"));
+        owner.See("€ 2 152.50");
+        Assert.Equal("", owner.Violations());
+        owner.Driver.Navigate().Refresh();
+        owner.See("€ 2 152.50");
+        owner.Within("Gable mural", () => owner.Type("Quantity", "many"));
+        owner.See("The quantity of “Gable mural” must be a number");
+    }
+
+    [Fact]
+    public void The_clients_pages_have_no_violation_on_a_phone()
+    {
+        owner.Go("/post-office");
+        owner.PressWith("Your proposal for Larkspur nursery");
+        owner.See("/p/");
+        var link = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
+        client.Screen(390, 844);
+        client.Driver.Navigate().GoToUrl(link);
+        client.See("Your choice");
+        Assert.Equal("", client.Violations());
+        Assert.True(FitsItsWidth(client));
+        client.Press("Choose this and go on to sign");
+        client.See("Sign the contract");
+        Assert.Equal("", client.Violations());
+        client.Tick("I have read this contract");
+        client.Type("Your full name, as your signature", "Hollis Byrne");
+        client.Press("Sign the contract");
+        client.See("Pay by card");
+        Assert.Equal("", client.Violations());
+        client.Press("Pay by card");
+        client.See("Card payment, a stand-in");
+        Assert.Equal("", client.Violations());
+        client.Type("Card number", "1000 2000 3000 4000");
+        client.PressWith("Pay €");
+        client.See("is booked");
+        Assert.Equal("", client.Violations());
+        client.Screen(1280, 800);
+    }
+
+    [Fact]
+    public void Today_and_the_record_fit_a_phone()
+    {
+        owner.Screen(390, 844);
+        owner.Go("/today");
+        owner.See("Your turn");
+        Assert.True(FitsItsWidth(owner));
+        OpenRecord("Harbour bakery wall");
+        Assert.True(FitsItsWidth(owner));
+        owner.Screen(1280, 800);
+    }
+
+    [Fact]
+    public void Keys_go_walk_and_open()
+    {
+        owner.Go("/today");
+        owner.See("Your turn");
+        owner.Key("g", "u");
+        owner.See("Whose turn is it?");
+        owner.Key("j", Keys.Enter);
+        owner.See("What happened?");
+        owner.Key("w");
+        owner.See("Choose what happened");
+        owner.Key(Keys.Escape);
+        owner.SeeNot("Choose what happened");
+        owner.Key("l");
+        owner.See("Begin with");
+        owner.Key(Keys.Escape);
+        owner.Key("?");
+        owner.See("All keys");
+        owner.Key(Keys.Escape);
+        owner.Key("g", "t");
+        owner.See("Ready to go out");
+    }
+
+    [Fact]
+    public void The_count_in_the_bar_on_today_and_on_turns_is_one_number()
+    {
+        owner.Go("/today");
+        owner.See("Came in");
+        var count = (string)owner.Driver.ExecuteScript("return document.querySelector('nav b').firstChild.textContent")!;
+        Assert.StartsWith($"{count} project", owner.Section("Your turn").Split('\n')[1]);
+        owner.Go("/turns");
+        owner.See($"{count} wait for you");
+    }
+
+    private void OpenRecord(string title)
+    {
+        owner.Go("/turns");
+        owner.PressWith(title);
+        owner.See("The inquiry");
+    }
+
+    private static bool FitsItsWidth(Person person) => (bool)person.Driver.ExecuteScript("return document.documentElement.scrollWidth <= window.innerWidth")!;
+}

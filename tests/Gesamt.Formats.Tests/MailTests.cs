@@ -1,0 +1,87 @@
+using System.Text;
+using Gesamt.Formats.Mail;
+using MimeKit;
+using NodaTime;
+using Xunit;
+
+namespace Gesamt.Formats.Tests;
+
+/// <summary>Letters as messages, read back by MimeKit on its own.</summary>
+public sealed class MailTests
+{
+    private static MailLetter Letter(string body = "Hello Zoë,\n\n.see you\n", string? answers = null, bool automatic = false) => new(
+        ("Isolde Márrin", "isolde@studio.example"), ("Zoë Gröhl", "zoe@place.example"), "p1@studio.example", "Grüße aus dem Hafen", body, "m1@studio.example", answers, Instant.FromUtc(2027, 1, 25, 10, 30), automatic);
+
+    private static MimeMessage Read(byte[] bytes) => MimeMessage.Load(new MemoryStream(bytes));
+
+    [Fact]
+    public void What_was_written_is_what_is_read()
+    {
+        var message = Read(OutgoingMail.Compose(Letter()));
+        Assert.Equal("Grüße aus dem Hafen", message.Subject);
+        Assert.Equal("Zoë Gröhl", message.To.Mailboxes.Single().Name);
+        Assert.Equal("p1@studio.example", message.ReplyTo.Mailboxes.Single().Address);
+        Assert.Equal("Hello Zoë,\n\n.see you\n", message.TextBody!.ReplaceLineEndings("\n"));
+        Assert.Equal("m1@studio.example", message.MessageId);
+    }
+
+    [Fact] // RFC 5322, 3.6.4
+    public void An_answer_names_what_it_answers()
+    {
+        var message = Read(OutgoingMail.Compose(Letter(answers: "theirs@place.example")));
+        Assert.Equal("theirs@place.example", message.InReplyTo);
+        Assert.Contains("theirs@place.example", message.References);
+    }
+
+    [Fact] // RFC 3834, 5
+    public void What_leaves_by_itself_says_so() =>
+        Assert.Equal("auto-generated", Read(OutgoingMail.Compose(Letter(automatic: true))).Headers["Auto-Submitted"]);
+
+    [Fact]
+    public void Html_is_escaped_and_only_addresses_become_links()
+    {
+        var html = Read(OutgoingMail.Compose(Letter("<b>5 < 6</b> see https://studio.example/p/1"))).HtmlBody;
+        Assert.Contains("&lt;b&gt;5 &lt; 6&lt;/b&gt;", html);
+        Assert.Contains("<a href=\"https://studio.example/p/1\">", html);
+    }
+
+    [Fact]
+    public void A_placeholder_is_replaced_in_every_part_and_kept_nowhere()
+    {
+        var filled = Read(OutgoingMail.Replace(OutgoingMail.Compose(Letter("Open ⟦link⟧ please")), "⟦link⟧", "https://studio.example/p/x/enter/t?a=1&b=2"));
+        Assert.Contains("https://studio.example/p/x/enter/t?a=1&b=2", filled.TextBody);
+        Assert.Contains("a=1&amp;b=2", filled.HtmlBody);
+        Assert.DoesNotContain("⟦", filled.TextBody + filled.HtmlBody);
+        Assert.Equal("m1@studio.example", filled.MessageId);
+    }
+
+    [Theory]
+    [InlineData("Auto-Submitted: auto-replied", true), InlineData("Auto-Submitted: no", false), InlineData("X-Other: yes", false)] // RFC 3834
+    public void Automatic_replies_are_known(string header, bool automatic) =>
+        Assert.Equal(automatic, IncomingMail.Read(Raw(header, "Out of office")).Automatic);
+
+    [Fact] // RFC 3464
+    public void A_delivery_report_is_automatic() =>
+        Assert.True(IncomingMail.Read(Encoding.ASCII.GetBytes("From: <mailer@place.example>\r\nTo: isolde@studio.example\r\nMIME-Version: 1.0\r\nContent-Type: multipart/report; report-type=delivery-status; boundary=b\r\n\r\n--b\r\nContent-Type: text/plain\r\n\r\nfailed\r\n--b--\r\n")).Automatic);
+
+    [Fact]
+    public void Windows_1252_is_read() // its code for the euro sign is 0x80
+    {
+        byte[] raw = [.. Encoding.ASCII.GetBytes("From: a@place.example\r\nTo: b@studio.example\r\nContent-Type: text/plain; charset=windows-1252\r\n\r\n"), 0x80, .. Encoding.ASCII.GetBytes(" 40\r\n")];
+        Assert.Equal("€ 40", IncomingMail.Read(raw).Text.Trim());
+    }
+
+    [Fact]
+    public void An_html_letter_is_read_as_its_text() =>
+        Assert.Equal("Hello there", IncomingMail.Read(Encoding.ASCII.GetBytes("From: a@place.example\r\nTo: b@studio.example\r\nContent-Type: text/html\r\n\r\n<p>Hello <b>there</b></p>\r\n")).Text.Trim());
+
+    [Fact]
+    public void What_is_no_message_is_refused() => Assert.Throws<FormatException>(() => IncomingMail.Read("nothing at all"u8.ToArray()));
+
+    [Theory]
+    [InlineData("a@b.example", true), InlineData("a b@c.example", false), InlineData("a@b", false), InlineData("@b.example", false), InlineData("Zoë <a@b.example>", false), InlineData("", false)]
+    public void An_address_is_one_that_can_be_written_to(string address, bool possible) => Assert.Equal(possible, OutgoingMail.IsAddress(address));
+
+    private static byte[] Raw(string header, string text) =>
+        Encoding.ASCII.GetBytes($"From: Mona <mona@place.example>\r\nTo: isolde@studio.example\r\nSubject: Re\r\nMessage-ID: <x@place.example>\r\n{header}\r\n\r\n{text}\r\n");
+}

@@ -1,0 +1,55 @@
+using System.Net;
+using System.Text.Json;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>Steps that many tests begin with.</summary>
+public static class Booking
+{
+    public static async Task<long> InquireAsync(this Studio studio, Visitor visitor, string mail = "mona@lanternhouse.example")
+    {
+        await visitor.TokenAsync("/forms/mural");
+        var answer = await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } });
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        await studio.TickAsync();
+        return await studio.LookAsync(async db => (await db.Projects.MaxAsync(p => p.Id)).Value);
+    }
+
+    /// <summary>Sends a proposal and opens the link of its letter; the visitor is then that client.</summary>
+    public static async Task<(long Project, string Page)> ProposeAsync(this Studio studio, Visitor owner, Visitor client, string mail = "mona@lanternhouse.example")
+    {
+        var project = await studio.InquireAsync(new Visitor(studio), mail);
+        var draft = await owner.GetAsync($"/api/projects/{project}/proposal");
+        object Line(string key, string role, string? group, string title, string quantity, string price) =>
+            new { key, role, group, title, detail = "", quantity, unit = "", unitPrice = price, tax = "23", suggested = false };
+        var offer = JsonSerializer.Deserialize<Dictionary<string, object>>(draft.GetProperty("offer").GetRawText())!;
+        offer["lines"] = new[] { Line("g", "Included", null, "Gable mural", "31", "140"), Line("s", "OneOf", "access", "Scaffold", "6", "130"), Line("l", "OneOf", "access", "Scissor lift", "4", "140"), Line("n", "Extra", null, "Name", "14", "20") };
+        var saved = await owner.SendAsync(HttpMethod.Put, $"/api/projects/{project}/proposal", System.Net.Http.Json.JsonContent.Create(new { edition = draft.GetProperty("edition").GetInt32(), offer, contract = draft.GetProperty("contract").GetString() }));
+        Assert.Equal(HttpStatusCode.OK, saved.StatusCode);
+        var sent = await owner.PostAsync($"/api/projects/{project}/proposal/send", new { subject = "Your proposal", body = "Here it is: [proposal link]" });
+        Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync());
+        await studio.TickAsync();
+        return (project, await studio.EnterAsync(owner, client, mail));
+    }
+
+    /// <summary>Follows the link of the newest letter to an address.</summary>
+    public static async Task<string> EnterAsync(this Studio studio, Visitor owner, Visitor client, string mail)
+    {
+        var letters = await owner.GetAsync($"/api/post-office?address={mail}");
+        var letter = await owner.GetAsync($"/api/post-office/{letters[0].GetProperty("id").GetInt64()}");
+        var link = System.Text.RegularExpressions.Regex.Match(letter.GetProperty("text").GetString()!, @"http://studio\.example(/p/\S+)").Groups[1].Value;
+        var answer = await client.AskAsync(link);
+        Assert.Equal(HttpStatusCode.Found, answer.StatusCode);
+        var page = answer.Headers.Location!.ToString();
+        await client.TokenAsync($"{page}/api");
+        return page;
+    }
+
+    public static async Task<string> SignedAsync(this Studio studio, Visitor client, string page)
+    {
+        Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "n" } })).IsSuccessStatusCode);
+        var hash = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString()!;
+        Assert.True((await client.PostAsync($"{page}/api/sign", new { name = "Mona Delarue", agreed = true, hash })).IsSuccessStatusCode);
+        return hash;
+    }
+}

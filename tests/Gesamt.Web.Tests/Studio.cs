@@ -1,0 +1,147 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using Gesamt.Store;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Routines;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>The real server on a real SQLite file; with the demo's projects, or only its kinds.</summary>
+public class Studio(bool withProjects) : WebApplicationFactory<Program>
+{
+    public string Data { get; } = Directory.CreateTempSubdirectory("gesamt-web").FullName;
+
+    public async Task<Visitor> OwnerAsync()
+    {
+        var owner = new Visitor(this);
+        await owner.TokenAsync("/api/session");
+        (await owner.PostAsync("/api/session", new { password = "harbour light" })).EnsureSuccessStatusCode();
+        await owner.TokenAsync("/api/session");
+        return owner;
+    }
+
+    public async Task TickAsync() => await Services.GetRequiredService<Ticker>().TickAsync(CancellationToken.None);
+
+    public async Task WaitUntilAsync(Instant now)
+    {
+        ((AdjustableClock)Services.GetRequiredService<TimeProvider>()).Set(now, stands: true);
+        await TickAsync();
+    }
+
+    /// <summary>Looks into the database as it is.</summary>
+    public async Task<T> LookAsync<T>(Func<Desk, Task<T>> look)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        return await look(scope.ServiceProvider.GetRequiredService<Desk>());
+    }
+
+    public Task<T> LookAsync<T>(Func<GesamtDb, Task<T>> look) => LookAsync((Desk desk) => look(desk.Db));
+
+    public static string Root { get; } = FindRoot();
+
+    public static readonly Dictionary<string, string> Answers = new()
+    {
+        ["name"] = "Mona Delarue",
+        ["mail"] = "mona@lanternhouse.example",
+        ["wish"] = "A lantern.",
+        ["size"] = "31",
+        ["date"] = "2027-05-14",
+        ["consent"] = "yes",
+    };
+
+    /// <summary>Counts what is sent to SQLite.</summary>
+    public Statements Statements { get; } = new();
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
+        .ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(Statements)))
+        .UseSetting("Logging:LogLevel:Default", "Error")
+        .UseSetting("Gesamt:Mode", "Test")
+        .UseSetting("Gesamt:Data", Data)
+        .UseSetting("Gesamt:Address", "http://studio.example")
+        .UseSetting("Gesamt:HoldSeconds", "0")
+        .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
+        .UseSetting("Gesamt:DemoProjects", withProjects ? "true" : "false")
+        .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
+        .UseSetting("Gesamt:ClockStands", "true");
+
+    protected override void Dispose(bool disposing)
+    {
+        base.Dispose(disposing);
+        if (disposing && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
+    }
+
+    private static string FindRoot()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Gesamt.slnx"))) folder = folder.Parent;
+        return folder?.FullName ?? throw new DirectoryNotFoundException("Gesamt.slnx is above the tests.");
+    }
+}
+
+/// <summary>A studio with its kinds and no projects.</summary>
+public sealed class EmptyStudio() : Studio(withProjects: false);
+
+/// <summary>A studio with the whole demo.</summary>
+public sealed class FullStudio() : Studio(withProjects: true);
+
+/// <summary>Somebody with cookies of their own, who sends token and key as the pages do.</summary>
+public sealed class Visitor(Studio studio)
+{
+    private readonly HttpClient client = studio.CreateClient(new() { AllowAutoRedirect = false, HandleCookies = true });
+
+    public string Token { get; set; } = "";
+
+    public async Task<JsonElement> TokenAsync(string path)
+    {
+        var answer = await GetAsync(path);
+        Token = answer.GetProperty("token").GetString()!;
+        return answer;
+    }
+
+    public Task<HttpResponseMessage> AskAsync(string path) => client.GetAsync(path);
+
+    public async Task<JsonElement> GetAsync(string path)
+    {
+        var answer = await client.GetAsync(path);
+        Assert.True(answer.IsSuccessStatusCode, $"{path}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
+        return await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    public Task<HttpResponseMessage> PostAsync(string path, object? body = null, string? key = null) => SendAsync(HttpMethod.Post, path, JsonContent.Create(body ?? new { }), key);
+
+    public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, HttpContent? content, string? key = null)
+    {
+        var request = new HttpRequestMessage(method, path) { Content = content };
+        request.Headers.Add(Writes.TokenHeader, Token);
+        request.Headers.Add(Writes.KeyHeader, key ?? Guid.NewGuid().ToString("n"));
+        return client.SendAsync(request);
+    }
+}
+
+/// <summary>Counts the statements that read.</summary>
+public sealed class Statements : Microsoft.EntityFrameworkCore.Diagnostics.DbCommandInterceptor
+{
+    private int count;
+
+    public int Count => count;
+
+    public void Reset() => count = 0;
+
+    public override ValueTask<Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader>> ReaderExecutingAsync(
+        System.Data.Common.DbCommand command, Microsoft.EntityFrameworkCore.Diagnostics.CommandEventData eventData,
+        Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> result, CancellationToken cancellationToken = default)
+    {
+        Interlocked.Increment(ref count);
+        return new(result);
+    }
+
+    public override Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> ReaderExecuting(
+        System.Data.Common.DbCommand command, Microsoft.EntityFrameworkCore.Diagnostics.CommandEventData eventData,
+        Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> result)
+    {
+        Interlocked.Increment(ref count);
+        return result;
+    }
+}
