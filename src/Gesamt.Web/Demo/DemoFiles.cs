@@ -51,6 +51,12 @@ public static class DemoFiles
         };
         studio.PasswordHash = hasher.HashPassword(studio, file.Password);
         db.Studio.Add(studio);
+        await LoadKindsAsync(db, folder);
+    }
+
+    /// <summary>The letters and kinds alone: what a new studio begins with.</summary>
+    public static async Task LoadKindsAsync(GesamtDb db, string folder)
+    {
         foreach (var path in Directory.GetFiles(Path.Combine(folder, "letters"), "*.txt").Order(StringComparer.Ordinal)) db.LetterTemplates.Add(await LetterAsync(path));
         foreach (var path in Directory.GetFiles(Path.Combine(folder, "kinds"), "*.json").Order(StringComparer.Ordinal)) await KindAsync(db, folder, path);
         await db.SaveChangesAsync();

@@ -1,3 +1,4 @@
+using Gesamt.Formats.Mail;
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -38,20 +39,24 @@ public static class Opening
         if (studio is { PasswordHash: not null }) return;
         if (string.IsNullOrWhiteSpace(settings.OwnerPassword) || settings.OwnerPassword.Length < 10)
             throw new InvalidOperationException("Choose an owner password of at least 10 characters: ./gesamt start asks for it once.");
+        if (!OutgoingMail.IsAddress(settings.OwnerMail))
+            throw new InvalidOperationException("The owner's mail address must be one such as name@place.example: ./gesamt start asks for it once.");
         studio = new()
         {
-            Name = "My studio",
-            Owner = "Owner",
-            Mail = "studio@localhost.example",
+            Name = settings.StudioName,
+            Owner = settings.OwnerName,
+            Mail = settings.OwnerMail,
             Zone = "Europe/Dublin",
             Currency = "EUR",
             Brand = "#0f4c46",
+            Signature = settings.OwnerName,
             SendFrom = new(8, 0),
             SendUntil = new(18, 0),
             SecurityStamp = SignInEndpoints.NewStamp(),
         };
         studio.PasswordHash = hasher.HashPassword(studio, settings.OwnerPassword);
         db.Studio.Add(studio);
+        if (settings.DemoFiles is { } files) await DemoFiles.LoadKindsAsync(db, files);
         await db.SaveChangesAsync();
     }
 }

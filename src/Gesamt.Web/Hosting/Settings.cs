@@ -19,7 +19,7 @@ public sealed class Settings
 
     public SmtpSettings? Smtp { get; init; }
 
-    /// <summary>The folder of the demo's readable files, from which an empty demo is laid.</summary>
+    /// <summary>The folder of the demo's readable files: an empty demo is laid from it, and a new studio takes its kinds and letters from it to begin with.</summary>
     public string? DemoFiles { get; init; }
 
     /// <summary>Whether the demo's projects are played, or its studio is laid without any.</summary>
@@ -31,8 +31,11 @@ public sealed class Settings
     /// <summary>Whether that clock stands still until it is set.</summary>
     public bool ClockStands { get; init; }
 
-    /// <summary>The owner's password, asked for once at the first real start.</summary>
+    /// <summary>The owner's password, asked for once at the first real start, with the names that stand on letters.</summary>
     public string? OwnerPassword { get; init; }
+    public string OwnerName { get; init; } = "";
+    public string OwnerMail { get; init; } = "";
+    public string StudioName { get; init; } = "";
 
     public NodaTime.Instant? ClockAt => Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
 

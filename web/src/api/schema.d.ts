@@ -1701,7 +1701,7 @@ export interface components {
             answers: {
                 [key: string]: string;
             };
-            website: null | string;
+            website?: null | string;
         };
         InvoicePageDto: {
             publicId: string;

@@ -49,7 +49,7 @@ export function Choose({ page, base, onDone }: Props) {
 				{proposal.intro && <p className="mb-4 max-w-xl">{proposal.intro}</p>}
 				{of("Included").length > 0 && <Group title="Included" />}
 				{of("Included").map((line) => (
-					<Line key={line.key} line={line} mark={(id) => <Box id={id} />} />
+					<Line key={line.key} line={line} mark={() => <Box />} />
 				))}
 				{groups.map((group) => (
 					<fieldset key={group}>
@@ -222,15 +222,15 @@ function Group({ title }: { title: string }) {
 	);
 }
 
-function Box({ id }: { id: string }) {
+/** What is included is ticked for good: a sign, not a control. */
+function Box() {
 	return (
-		<input
-			id={id}
-			type="checkbox"
-			checked
-			disabled
-			className="relative z-10 mt-1 size-5 accent-(--brand)"
-		/>
+		<span
+			className="mt-1 grid size-5 place-items-center border-[1.5px] border-brand"
+			aria-hidden="true"
+		>
+			<span className="size-2.5 bg-brand" />
+		</span>
 	);
 }
 
@@ -243,15 +243,24 @@ function Line({
 	mark: (id: string) => ReactNode;
 }) {
 	const id = useId();
+	const words = (
+		<>
+			{line.words}
+			{line.detail && (
+				<span className="block text-[14.5px] text-soft">{line.detail}</span>
+			)}
+		</>
+	);
 	return (
 		<div className="relative grid grid-cols-[26px_1fr_auto] gap-3 border-t border-hair py-3">
 			{mark(id)}
-			<label htmlFor={id} className="after:absolute after:inset-0">
-				{line.words}
-				{line.detail && (
-					<span className="block text-[14.5px] text-soft">{line.detail}</span>
-				)}
-			</label>
+			{line.role === "Included" ? (
+				<div>{words}</div>
+			) : (
+				<label htmlFor={id} className="after:absolute after:inset-0">
+					{words}
+				</label>
+			)}
 			<span className="num font-[650] whitespace-nowrap">{line.price}</span>
 		</div>
 	);

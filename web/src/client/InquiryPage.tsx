@@ -148,7 +148,7 @@ function Field({
 			<label className="flex items-start gap-3">
 				<input
 					type="checkbox"
-					className="mt-1 size-5 accent-(--brand)"
+					className="mt-1 size-5 shrink-0 accent-(--brand)"
 					checked={value === "yes"}
 					aria-invalid={Boolean(wrong)}
 					onChange={(e) => onChange(e.target.checked ? "yes" : "")}

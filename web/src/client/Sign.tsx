@@ -48,7 +48,7 @@ export function Sign({
 					<label className="flex items-start gap-3">
 						<input
 							type="checkbox"
-							className="mt-1 size-5 accent-(--brand)"
+							className="mt-1 size-5 shrink-0 accent-(--brand)"
 							checked={agreed}
 							onChange={(e) => setAgreed(e.target.checked)}
 							aria-invalid={Boolean(refusal?.of("agreed"))}

@@ -1,0 +1,62 @@
+using System.Net;
+using Microsoft.AspNetCore.Hosting;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>The real thing, as ./gesamt start opens it.</summary>
+public sealed class RealStudio() : Studio(withProjects: false)
+{
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        base.ConfigureWebHost(builder);
+        builder.UseSetting("Gesamt:Mode", "Real").UseSetting("Gesamt:OwnerPassword", "harbour light").UseSetting("Gesamt:OwnerName", "Ida").UseSetting("Gesamt:OwnerMail", "ida@studio.example").UseSetting("Gesamt:StudioName", "Ida paints");
+    }
+}
+
+public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
+{
+    [Fact]
+    public async Task The_real_thing_has_no_clock_to_set_and_begins_with_kinds_and_letters()
+    {
+        var owner = await studio.OwnerAsync();
+        Assert.Equal(HttpStatusCode.NotFound, (await owner.AskAsync("/api/clock")).StatusCode);
+        Assert.Equal(0, (await owner.GetAsync("/api/today")).GetProperty("yours").GetInt32());
+        Assert.Equal("Ida paints", (await owner.GetAsync("/forms/mural")).GetProperty("studio").GetString());
+    }
+
+    [Fact]
+    public async Task Guessing_passwords_is_slowed_down()
+    {
+        var guesser = new Visitor(studio);
+        await guesser.TokenAsync("/api/session");
+        List<HttpStatusCode> answers = [];
+        for (var i = 0; i < 12; i++) answers.Add((await guesser.PostAsync("/api/session", new { password = $"guess {i}" })).StatusCode);
+        Assert.Equal(HttpStatusCode.Unauthorized, answers[0]);
+        Assert.Equal(HttpStatusCode.TooManyRequests, answers[^1]);
+    }
+
+    [Fact]
+    public async Task Every_table_is_strict_and_no_column_is_a_floating_number()
+    {
+        var tables = await studio.LookAsync(db => db.Database.SqlQuery<string>($"SELECT sql AS Value FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name <> '__EFMigrationsLock'").ToListAsync());
+        Assert.True(tables.Count > 20);
+        Assert.All(tables, sql => Assert.EndsWith("STRICT", sql.TrimEnd(';', ' ', '\n')));
+        Assert.DoesNotContain(tables, sql => sql.Contains(" REAL", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task Commits_are_flushed_and_foreign_keys_hold()
+    {
+        Assert.Equal("wal", (await PragmaAsync("journal_mode")));
+        Assert.Equal("2", await PragmaAsync("synchronous")); // FULL
+        Assert.Equal("1", await PragmaAsync("foreign_keys"));
+    }
+
+    private Task<string> PragmaAsync(string name) => studio.LookAsync(async db =>
+    {
+        await db.Database.OpenConnectionAsync();
+        await using var command = db.Database.GetDbConnection().CreateCommand();
+        command.CommandText = $"PRAGMA {name}";
+        return (await command.ExecuteScalarAsync())!.ToString()!;
+    });
+}
