@@ -36,8 +36,13 @@ services.AddSingleton<Delivery>();
 services.AddSingleton<Settlement>();
 services.AddSingleton<Ticker>();
 if (!describing) services.AddHostedService(provider => provider.GetRequiredService<Ticker>());
-services.AddSingleton<CardHouse>();
-services.AddSingleton<ICardPayments>(provider => provider.GetRequiredService<CardHouse>());
+// its sample cards must never book a real project
+if (settings.Mode == RunMode.Real) services.AddSingleton<ICardPayments, NoCardPayments>();
+else
+{
+    services.AddSingleton<CardHouse>();
+    services.AddSingleton<ICardPayments>(provider => provider.GetRequiredService<CardHouse>());
+}
 if (settings.HasStandIns)
 {
     services.AddSingleton<PostOffice>();
@@ -97,7 +102,7 @@ app.MapGroup("/api").Map("{**rest}", () => Results.Problem(statusCode: 404, titl
 app.MapGroup("/forms").GuardWrites().MapInquiries();
 app.MapEntering();
 app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages();
-app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
+if (settings.Mode != RunMode.Real) app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
 app.MapOpenApi();
 app.MapPages();
 

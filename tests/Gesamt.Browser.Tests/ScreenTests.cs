@@ -112,6 +112,18 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
     }
 
     [Fact]
+    public void A_task_done_can_be_undone()
+    {
+        owner.Go("/today");
+        owner.See("3 days late");
+        owner.Tick("Order scaffold and lift is done");
+        owner.See("Done: Order scaffold and lift");
+        owner.SeeNot("3 days late");
+        owner.Press("Undo");
+        owner.See("3 days late");
+    }
+
+    [Fact]
     public void Keys_go_walk_and_open()
     {
         owner.Go("/today");

@@ -54,11 +54,12 @@ public sealed class PdfTests
     [Fact]
     public void A_contract_carries_its_text_choice_payments_and_signatures()
     {
-        var paper = new ContractPaper(Head, "Contract for a mural", "Harbour wall", ["Marrin Murals", "Zoë Gröhl"], "Between us.\n\nFair words.", [new("Gable", "", Eur(4340))],
+        var paper = new ContractPaper(Head, "Contract for a mural", "Harbour wall", ["Marrin Murals", "Zoë Gröhl"], $"Between us.\n\nFair words for {MoneyText.Of(Eur(5338.20m))}.", [new("Gable", "", Eur(4340))],
             new(Eur(4340), [("23 %", Eur(998.20m))], Eur(0), Eur(5338.20m)), [("40 % to book", Eur(2135.28m))], new string('a', 64),
             ImmutableArray.Create(new SignaturePaper("Zoë Gröhl", "client", "I agree.", "25 January 2027, 10:30", "192.0.2.7", new string('a', 64))));
         using var pdf = PdfDocument.Open(Papers.Draw(paper, At));
         var text = new string([.. string.Concat(pdf.GetPages().Select(page => page.Text)).Where(c => !char.IsWhiteSpace(c))]);
-        foreach (var said in new[] { "Fairwords.", "Gable", "40%tobook", "2135.28", "ZoëGröhl", "192.0.2.7", new string('a', 40) }) Assert.Contains(said, text);
+        Assert.DoesNotContain(pdf.GetPages().SelectMany(page => page.Letters), letter => letter.Value is "\u202f" or "\0" or ""); // a glyph no font has
+        foreach (var said in new[] { "Fairwordsfor€5338.20.", "Gable", "40%tobook", "2135.28", "ZoëGröhl", "192.0.2.7", new string('a', 40) }) Assert.Contains(said, text);
     }
 }

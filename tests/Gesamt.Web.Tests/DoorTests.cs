@@ -20,8 +20,18 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
     {
         var owner = await studio.OwnerAsync();
         Assert.Equal(HttpStatusCode.NotFound, (await owner.AskAsync("/api/clock")).StatusCode);
-        Assert.Equal(0, (await owner.GetAsync("/api/today")).GetProperty("yours").GetInt32());
         Assert.Equal("Ida paints", (await owner.GetAsync("/forms/mural")).GetProperty("studio").GetString());
+    }
+
+    [Fact]
+    public async Task No_sample_card_books_a_real_project()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var (_, page) = await studio.ProposeAsync(owner, client, "real@lanternhouse.example");
+        await studio.SignedAsync(client, page);
+        Assert.False((await client.GetAsync($"{page}/api")).GetProperty("paysByCard").GetBoolean());
+        Assert.Contains("by transfer", await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync());
+        Assert.NotEqual("application/json", (await client.AskAsync("/card-house/any")).Content.Headers.ContentType?.MediaType);
     }
 
     [Fact]

@@ -11,7 +11,7 @@ public static class StopRules
     public static StopRule? Holds(Case project, Step step, CauseAt cause)
     {
         if (project.End is not null) return StopRule.Ended;
-        if (step.Stops.Length > 0 && Replaced(project, cause)) return StopRule.Replaced;
+        if (Replaced(project, step, cause)) return StopRule.Replaced;
         return step.Stops.Where(rule => Holds(project, rule, cause)).Select(rule => (StopRule?)rule).FirstOrDefault();
     }
 
@@ -27,15 +27,15 @@ public static class StopRules
             : Since(project, cause, what => what is Happening.PaymentReceived),
         StopRule.Resting => Turns.TurnRule.IsResting(project),
         StopRule.Ended => project.End is not null,
-        StopRule.Replaced => Replaced(project, cause),
+        StopRule.Replaced => false, // never asked for: it holds for every step by what it hangs on
         _ => false,
     };
 
-    /// <summary>A step about a proposal ends when another took its place or it was withdrawn; one about an inquiry when a proposal was sent.</summary>
-    private static bool Replaced(Case project, CauseAt cause) => cause.Fact?.What switch
+    /// <summary>A step about a proposal ends when another took its place or it was withdrawn; a follow-up of an inquiry when a proposal was sent.</summary>
+    private static bool Replaced(Case project, Step step, CauseAt cause) => cause.Fact?.What switch
     {
         Happening.ProposalSent => Since(project, cause, what => what is Happening.ProposalSent or Happening.ProposalWithdrawn),
-        Happening.InquiryCame => Since(project, cause, what => what is Happening.ProposalSent),
+        Happening.InquiryCame => step.Stops.Length > 0 && Since(project, cause, what => what is Happening.ProposalSent),
         _ => false,
     };
 

@@ -45,7 +45,7 @@ internal sealed class PdfSheet : IDisposable
 
     public void Heading(string text)
     {
-        Room(44);
+        Room(80); // a heading never stands alone at the foot of a page
         Y += 12;
         Line(text, PdfFonts.Heading, 17);
     }
@@ -117,14 +117,14 @@ internal sealed class PdfSheet : IDisposable
     private void Line(string text, SKFont font, float height, bool quiet = false)
     {
         Room(height);
-        canvas.DrawText(text, Left, Y, SKTextAlign.Left, font, quiet ? soft : ink);
+        canvas.DrawText(Printable(text), Left, Y, SKTextAlign.Left, font, quiet ? soft : ink);
         Y += height;
     }
 
     /// <summary>Every digit in a cell as wide as the widest, since Skia applies no tabular figures.</summary>
     private void RightFigures(string text, SKFont font, float right, float y)
     {
-        text = text.Replace('\u202f', ' ').Replace('\u00a0', ' '); // the fonts have no narrow space
+        text = Printable(text);
         var cell = Enumerable.Range('0', 10).Max(digit => font.MeasureText(((char)digit).ToString()));
         var points = new SKPoint[text.Length];
         var x = 0f;
@@ -139,6 +139,9 @@ internal sealed class PdfSheet : IDisposable
         using var blob = SKTextBlob.CreatePositioned(text, font, points);
         canvas.DrawText(blob, right - x, y, ink);
     }
+
+    /// <summary>The fonts have no narrow no-break space, with which amounts are grouped on screens.</summary>
+    private static string Printable(string text) => text.Replace('\u202f', '\u00a0');
 
     private static IEnumerable<string> Wrap(string text, SKFont font, float width)
     {

@@ -35,9 +35,9 @@ public static class ClientEndpoints
 
     public static void MapClientPages(this RouteGroupBuilder page)
     {
-        page.MapGet("", async (HttpContext http, Desk desk, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery) =>
+        page.MapGet("", async (HttpContext http, Desk desk, ICardPayments cards, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery) =>
         {
-            return await ClientPage.OfAsync(desk, Link(http), antiforgery.GetAndStoreTokens(http).RequestToken!);
+            return await ClientPage.OfAsync(desk, cards, Link(http), antiforgery.GetAndStoreTokens(http).RequestToken!);
         });
 
         page.MapPost("/opened", async (HttpContext http, Desk desk) =>

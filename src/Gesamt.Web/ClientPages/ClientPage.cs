@@ -6,6 +6,7 @@ using Gesamt.Core.Proposals;
 using Gesamt.Store.Model;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Invoicing;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
@@ -28,12 +29,12 @@ public sealed record InvoicePageDto(string PublicId, string Number, string Total
 /// <param name="AskedForChange">What was asked for and waits for an answer.</param>
 public sealed record ClientPageDto(
     string Studio, string Owner, string Brand, string Mail, string Project, string Person, string Token, ClientStep Step,
-    ProposalPageDto? Proposal, ContractPageDto? Contract, IReadOnlyList<InvoicePageDto> Invoices, bool AskedForChange);
+    ProposalPageDto? Proposal, ContractPageDto? Contract, IReadOnlyList<InvoicePageDto> Invoices, bool AskedForChange, bool PaysByCard);
 
 /// <summary>Puts together what a client may see: only what was sent to them.</summary>
 public static class ClientPage
 {
-    public static async Task<ClientPageDto> OfAsync(Desk desk, LinkRow link, string token)
+    public static async Task<ClientPageDto> OfAsync(Desk desk, ICardPayments cards, LinkRow link, string token)
     {
         var file = await desk.OpenAsync(link.ProjectId);
         var (history, studio) = (file.History, desk.Studio);
@@ -48,7 +49,7 @@ public static class ClientPage
         return new(studio.Name, studio.Owner, studio.Brand, studio.Mail, file.Row.Title, file.Row.Client!.Name, token, step,
             waiting is null ? null : await ProposalAsync(desk, file),
             contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract), invoices,
-            history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting);
+            history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting, cards.Available);
     }
 
     private static async Task<ProposalPageDto> ProposalAsync(Desk desk, Store.Projects.ProjectFile file)

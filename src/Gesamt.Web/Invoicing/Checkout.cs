@@ -16,12 +16,26 @@ public enum CheckoutState { Open, Paid }
 /// <summary>A provider of card payments. The card is typed on the provider's own page and never seen here.</summary>
 public interface ICardPayments
 {
+    /// <summary>Whether a client can pay by card at all.</summary>
+    bool Available { get; }
+
     /// <summary>Begins a payment; the same key gives the same one again.</summary>
     /// <param name="returnTo">Where the provider sends the payer back.</param>
     /// <returns>The provider's session and the address of its page.</returns>
     Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo);
 
     Task<CheckoutState> AskAsync(string session);
+}
+
+/// <summary>For a studio without a card provider: clients pay by transfer.</summary>
+public sealed class NoCardPayments : ICardPayments
+{
+    public bool Available => false;
+
+    public Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo) =>
+        throw new RefusedException("Card payment is not set up here. Please pay by transfer, with the details on the invoice.");
+
+    public Task<CheckoutState> AskAsync(string session) => Task.FromResult(CheckoutState.Open);
 }
 
 /// <summary>Pays an invoice by card.</summary>

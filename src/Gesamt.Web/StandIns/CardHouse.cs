@@ -24,6 +24,8 @@ public sealed class CardHouse(Settings settings) : StandInFile(settings.Data, "c
 
     public static readonly SampleCardDto[] Samples = [new(Good, "pays"), new(NoMoney, "is refused: not enough money"), new(Expired, "is refused: expired")];
 
+    public bool Available => true;
+
     public Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo)
     {
         using var open = Open();

@@ -90,6 +90,24 @@ public class PlanTests
         Assert.Equal(StopRule.Ended, Only(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 09:00", new Happening.Ended(EndReason.Lost)))).Why);
 
     [Fact]
+    public void A_follow_up_of_an_inquiry_ends_when_a_proposal_takes_its_place_and_a_thank_you_does_not()
+    {
+        Step thanks = new("thanks", new Timing(Cause.InquiryCame, Span.None, AnyHour: true), new StepAction.Letter("thanks"), StepMode.ByItself, []);
+        Step follow = new("follow", new Timing(Cause.InquiryCame, Span.Days(9)), new StepAction.Letter("follow"), StepMode.AsksFirst, [StopRule.Answered]);
+        var plan = Plan.Of(Project([thanks, follow], ("2027-01-18 10:00", Inquiry), ("2027-01-18 10:00", Began), ("2027-01-19 10:00", Sent())));
+        Assert.Equal([(StepState.Planned, null), (StepState.Stopped, StopRule.Replaced)], plan.Select(step => (step.State, step.Why)));
+    }
+
+    [Fact]
+    public void A_confirmation_leaves_at_any_hour_and_what_must_be_out_before_a_date_leaves_earlier()
+    {
+        Step thanks = new("thanks", new Timing(Cause.InquiryCame, Span.None, AnyHour: true), new StepAction.Letter("thanks"), StepMode.ByItself, []);
+        Step before = new("before", new Timing(Cause.NamedDate, Span.Days(-3)), new StepAction.Letter("before"), StepMode.AsksFirst, []);
+        var plan = Plan.Of(Project([thanks, before], ("2027-01-23 22:30", Inquiry), ("2027-01-23 22:30", Began), ("2027-01-23 22:30", OpeningDay("2027-03-17"))));
+        Assert.Equal([At("2027-01-23 22:30"), At("2027-03-12 17:59")], plan.Select(step => step.Due!.Value)); // three days before is a Sunday
+    }
+
+    [Fact]
     public void On_time_it_acts_by_itself_or_is_held_as_its_mode_says()
     {
         (string, Happening)[] sent = [("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began)];

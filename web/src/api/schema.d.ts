@@ -1599,6 +1599,7 @@ export interface components {
             contract: null | components["schemas"]["ContractPageDto"];
             invoices: components["schemas"]["InvoicePageDto"][];
             askedForChange: boolean;
+            paysByCard: boolean;
         };
         /** @enum {unknown} */
         ClientStep: "Nothing" | "Choose" | "Sign" | "Book" | "Done";

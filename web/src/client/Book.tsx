@@ -37,17 +37,19 @@ export function Book({ page, base }: Props) {
 					</span>
 				</div>
 				{error && <Alert>{error.message}</Alert>}
-				<button
-					type="button"
-					className="btn btn-brand mt-4 w-full py-3 text-[16px]"
-					disabled={busy}
-					onClick={pay}
-				>
-					Pay by card
-				</button>
+				{page.paysByCard && (
+					<button
+						type="button"
+						className="btn btn-brand mt-4 w-full py-3 text-[16px]"
+						disabled={busy}
+						onClick={pay}
+					>
+						Pay by card
+					</button>
+				)}
 				<p className="pt-3 text-[14.5px] text-soft">
-					Or by transfer, with the details on the invoice; it then takes a day
-					or two until it is seen.
+					{page.paysByCard ? "Or by" : "By"} transfer, with the details on the
+					invoice; it then takes a day or two until it is seen.
 				</p>
 			</div>
 			<Papers page={page} base={base} />

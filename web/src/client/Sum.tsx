@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { PricedDto } from "../api/schema";
+import { AmountRow } from "../ui/AmountRow";
 
 /** What the choice comes to, as the server computed it. */
 export function Sum({
@@ -14,45 +15,31 @@ export function Sum({
 	return (
 		<section aria-label={title} className="self-start bg-plaster p-5">
 			<h2 className="pb-2">{title}</h2>
-			<dl aria-live="polite">
+			<dl aria-live="polite" className="text-[15px]">
 				{priced.lines.map((line) => (
-					<Row key={line.words} label={line.words} amount={line.net} />
+					<AmountRow key={line.words} label={line.words} amount={line.net} />
 				))}
-				<Row label="Net" amount={priced.net} quiet />
+				<AmountRow label="Net" amount={priced.net} quiet />
 				{priced.taxes.map((tax) => (
-					<Row key={tax.label} label={tax.label} amount={tax.amount} quiet />
+					<AmountRow
+						key={tax.label}
+						label={tax.label}
+						amount={tax.amount}
+						quiet
+					/>
 				))}
 				{priced.rounding && (
-					<Row label="Rounding" amount={priced.rounding} quiet />
+					<AmountRow label="Rounding" amount={priced.rounding} quiet />
 				)}
 				<div className="mt-2 mb-2 flex border-t-[1.5px] border-ink pt-2 font-head text-[21px] font-[680]">
 					<dt>Total</dt>
 					<dd className="num ml-auto">{priced.total}</dd>
 				</div>
 				{priced.instalments.map((part) => (
-					<Row key={part.label} label={part.label} amount={part.amount} />
+					<AmountRow key={part.label} label={part.label} amount={part.amount} />
 				))}
 			</dl>
 			{children}
 		</section>
-	);
-}
-
-function Row({
-	label,
-	amount,
-	quiet,
-}: {
-	label: string;
-	amount: string;
-	quiet?: boolean;
-}) {
-	return (
-		<div
-			className={`flex gap-3 py-[3px] text-[15px] ${quiet ? "text-soft" : ""}`}
-		>
-			<dt>{label}</dt>
-			<dd className="num ml-auto whitespace-nowrap text-[14.5px]">{amount}</dd>
-		</div>
 	);
 }

@@ -4,6 +4,7 @@ import { Navigate, Route, Routes } from "react-router";
 import type { SessionDto } from "../api/schema";
 import { Alert } from "../ui/Fields";
 import { get, keepToken } from "../ui/http";
+import { UndoProvider } from "../ui/Undo";
 import { Bar } from "./Bar";
 import { Keys } from "./Keys";
 import { useLive } from "./live";
@@ -43,7 +44,7 @@ export function Studio() {
 function SignedIn({ session }: { session: SessionDto }) {
 	useLive();
 	return (
-		<>
+		<UndoProvider>
 			<Bar session={session} />
 			<Keys />
 			<Suspense fallback={<main className="p-6">One moment</main>}>
@@ -69,6 +70,6 @@ function SignedIn({ session }: { session: SessionDto }) {
 					/>
 				</Routes>
 			</Suspense>
-		</>
+		</UndoProvider>
 	);
 }

@@ -5,7 +5,7 @@ import type { TodayCardDto, TodayDto } from "../api/schema";
 import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
 import { Ready } from "./Ready";
-import { useAct } from "./useAct";
+import { useTaskDone } from "./useTaskDone";
 
 /** The first look of the day. */
 export function Today() {
@@ -221,20 +221,14 @@ function Turn({ turn }: { turn: TodayCardDto }) {
 }
 
 function Task({ task }: { task: TodayDto["tasks"][number] }) {
-	const act = useAct();
+	const done = useTaskDone(task.project);
 	return (
 		<div className="flex items-start gap-3 border-b border-hair py-2">
 			<input
 				type="checkbox"
 				aria-label={`${task.title} is done`}
 				className="mt-1 size-4 accent-(--ink)"
-				onChange={() =>
-					act.run(() =>
-						post(`/api/projects/${task.project}/tasks/${task.id}`, {
-							done: true,
-						}),
-					)
-				}
+				onChange={() => done(task.id, task.title)}
 			/>
 			<span>
 				{task.title}

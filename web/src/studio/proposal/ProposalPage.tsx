@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { DraftDto, OfferDto, SaveDraftDto } from "../../api/schema";
+import { AmountRow } from "../../ui/AmountRow";
 import { Alert, TextArea, TextField } from "../../ui/Fields";
 import { get, put, type Refusal } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
@@ -129,39 +130,31 @@ function Sums({ draft }: { draft: DraftDto }) {
 			{priced && (
 				<dl className="text-[14.3px]">
 					{priced.lines.map((line) => (
-						<Row key={line.words} label={line.words} amount={line.net} />
+						<AmountRow key={line.words} label={line.words} amount={line.net} />
 					))}
-					<Row label="Net" amount={priced.net} quiet />
+					<AmountRow label="Net" amount={priced.net} quiet />
 					{priced.taxes.map((tax) => (
-						<Row key={tax.label} label={tax.label} amount={tax.amount} quiet />
+						<AmountRow
+							key={tax.label}
+							label={tax.label}
+							amount={tax.amount}
+							quiet
+						/>
 					))}
 					<div className="mt-1 flex border-t-[1.5px] border-ink pt-1.5 font-head text-[17px] font-[680]">
 						<dt>Total</dt>
 						<dd className="num ml-auto">{priced.total}</dd>
 					</div>
 					{priced.instalments.map((part) => (
-						<Row key={part.label} label={part.label} amount={part.amount} />
+						<AmountRow
+							key={part.label}
+							label={part.label}
+							amount={part.amount}
+						/>
 					))}
 				</dl>
 			)}
 		</section>
-	);
-}
-
-function Row({
-	label,
-	amount,
-	quiet,
-}: {
-	label: string;
-	amount: string;
-	quiet?: boolean;
-}) {
-	return (
-		<div className={`flex gap-3 py-[2.5px] ${quiet ? "text-soft" : ""}`}>
-			<dt>{label}</dt>
-			<dd className="num ml-auto whitespace-nowrap">{amount}</dd>
-		</div>
 	);
 }
 

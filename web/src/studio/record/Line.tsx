@@ -9,6 +9,7 @@ import type {
 import { Alert } from "../../ui/Fields";
 import { post } from "../../ui/http";
 import { useAct } from "../useAct";
+import { useTaskDone } from "../useTaskDone";
 
 const sorts: { sort: EntrySort; words: string }[] = [
 	{ sort: "Letters", words: "letters" },
@@ -157,7 +158,7 @@ function Ahead({
 	record: RecordDto;
 	onOpen: (what: OpensDto) => void;
 }) {
-	const act = useAct();
+	const done = useTaskDone(record.id);
 	const open = entry.opens;
 	return (
 		<li className="grid min-h-9 grid-cols-[64px_22px_1fr_auto] text-[14.5px] md:grid-cols-[92px_22px_1fr_auto]">
@@ -191,13 +192,7 @@ function Ahead({
 					<button
 						type="button"
 						className="link"
-						onClick={() =>
-							act.run(() =>
-								post(`/api/projects/${record.id}/tasks/${entry.taskId}`, {
-									done: true,
-								}),
-							)
-						}
+						onClick={() => done(entry.taskId!, entry.title)}
 					>
 						done
 						<span className="sr-only">: {entry.title}</span>

@@ -1,11 +1,11 @@
 import type { ReactNode } from "react";
 import type { RecordDto } from "../../api/schema";
-import { post } from "../../ui/http";
-import { useAct } from "../useAct";
+import { AmountRow } from "../../ui/AmountRow";
+import { useTaskDone } from "../useTaskDone";
 
 /** The standing details beside the line. */
 export function Sheet({ record }: { record: RecordDto }) {
-	const act = useAct();
+	const done = useTaskDone(record.id);
 	return (
 		<div className="panel px-4 py-0.5">
 			{record.money && (
@@ -21,12 +21,12 @@ export function Sheet({ record }: { record: RecordDto }) {
 						/>
 						<span className="flex-1 bg-[repeating-linear-gradient(135deg,var(--hatch)_0_1.5px,transparent_1.5px_5px)]" />
 					</div>
-					<dl>
+					<dl className="text-[14.3px]">
 						{record.money.lines.map((line, i) => (
-							<Row
+							<AmountRow
 								key={`${line.label}${i}`}
 								label={line.label}
-								value={line.amount}
+								amount={line.amount}
 							/>
 						))}
 					</dl>
@@ -42,13 +42,7 @@ export function Sheet({ record }: { record: RecordDto }) {
 							<input
 								type="checkbox"
 								className="mt-1 size-3.5 accent-(--ink)"
-								onChange={() =>
-									act.run(() =>
-										post(`/api/projects/${record.id}/tasks/${task.id}`, {
-											done: true,
-										}),
-									)
-								}
+								onChange={() => done(task.id, task.title)}
 							/>
 							<span>{task.title}</span>
 							<span
@@ -106,14 +100,5 @@ function Block({ title, children }: { title: string; children: ReactNode }) {
 			<h2 className="pb-0.5 text-[15px]">{title}</h2>
 			{children}
 		</section>
-	);
-}
-
-function Row({ label, value }: { label: string; value: string }) {
-	return (
-		<div className="flex gap-2.5 py-[2.5px] text-[14.3px]">
-			<dt>{label}</dt>
-			<dd className="num ml-auto">{value}</dd>
-		</div>
 	);
 }

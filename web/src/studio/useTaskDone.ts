@@ -1,0 +1,15 @@
+import { post } from "../ui/http";
+import { useUndo } from "../ui/Undo";
+import { useAct } from "./useAct";
+
+/** Marks a task as done, and offers to take that back. */
+export function useTaskDone(project: number) {
+	const act = useAct();
+	const offer = useUndo();
+	const mark = (task: number, done: boolean) =>
+		act.run(() => post(`/api/projects/${project}/tasks/${task}`, { done }));
+	return async (task: number, title: string) => {
+		if (await mark(task, true))
+			offer({ words: `Done: ${title}`, undo: () => mark(task, false) });
+	};
+}

@@ -1,0 +1,49 @@
+import {
+	createContext,
+	type ReactNode,
+	useCallback,
+	useContext,
+	useEffect,
+	useState,
+} from "react";
+
+type Offer = { words: string; undo: () => Promise<unknown> };
+
+const Offering = createContext<(offer: Offer) => void>(() => undefined);
+
+/** Offers to take back what was just done, as long as it has not left the house. */
+export const useUndo = () => useContext(Offering);
+
+const seconds = 10;
+
+export function UndoProvider({ children }: { children: ReactNode }) {
+	const [offer, setOffer] = useState<Offer>();
+	const show = useCallback((next: Offer) => setOffer(next), []);
+	useEffect(() => {
+		if (!offer) return;
+		const timer = setTimeout(() => setOffer(undefined), seconds * 1000);
+		return () => clearTimeout(timer);
+	}, [offer]);
+	return (
+		<Offering.Provider value={show}>
+			{children}
+			<div role="status" className="fixed bottom-4 left-5 z-10">
+				{offer && (
+					<div className="flex items-center gap-4 border-[1.5px] border-ink bg-sheet px-4 py-2.5">
+						<span>{offer.words}</span>
+						<button
+							type="button"
+							className="btn"
+							onClick={async () => {
+								setOffer(undefined);
+								await offer.undo();
+							}}
+						>
+							Undo
+						</button>
+					</div>
+				)}
+			</div>
+		</Offering.Provider>
+	);
+}
