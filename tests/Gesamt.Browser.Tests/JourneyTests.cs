@@ -55,7 +55,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.Go("/turns");
         owner.See("Mural for Lantern House");
         owner.Go("/post-office");
-        owner.PressWith("Your inquiry has arrived to \"Mona Delarue\"");
+        owner.PressWith("Your inquiry has arrived to Mona Delarue");
         owner.See("thank you for writing to us about your Mural");
     }
 
@@ -89,7 +89,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
     private void TheClientAnswers()
     {
         owner.Go("/post-office");
-        owner.PressWith("Your Mural: one question first to \"Mona Delarue\"");
+        owner.PressWith("Your Mural: one question first to Mona Delarue");
         owner.Type("Answer as Mona Delarue", "It is 31 square metres, and the opening is on the 14th of May.");
         owner.Press("Send the answer");
         owner.See("The answer is with the studio.");
@@ -113,6 +113,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.Within("Payment 2", () => Assert.Equal("60", owner.ValueOf("Share %")));
         owner.Within("Payment 2", () => Assert.Equal("14", owner.ValueOf("Invoiced, days before it is due")));
         owner.See("€ 6 297.60"); // (4 340 + 780) × 1.23
+        Assert.Contains("[proposal link]", owner.ValueOf("Letter"));
         owner.Press("Send the proposal");
         owner.See("Proposal, version 1, is out");
         owner.See("The client's for a moment");
@@ -142,7 +143,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
 
         owner.Go("/post-office");
         owner.PressWith("Your proposal for Mural for Lantern House");
-        owner.See("/p/");
+        owner.See("It is valid until 5 February 2027.");
         var link = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
         client.Driver.Navigate().GoToUrl(link);
         client.See("Your choice");

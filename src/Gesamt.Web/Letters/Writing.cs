@@ -1,7 +1,9 @@
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
+using Gesamt.Store.Json;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
@@ -40,12 +42,15 @@ public static class Writing
         var invoice = about ?? Owed.Open(history).Select(open => open.Invoice.What).FirstOrDefault();
         var number = invoice is null ? null : await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
         var client = file.Row.Client!;
+        // the draft is what goes out next; what was sent before may be valid until another day
+        var draft = await desk.Db.OfferDrafts.AsNoTracking().Where(d => d.ProjectId == file.Id).Select(d => d.Offer).SingleOrDefaultAsync();
+        var validUntil = draft is null ? proposal?.What.ValidUntil : StoreJson.Read<Offer>(draft).ValidUntil;
         var asked = history.Last<Happening.InquiryCame>()?.Happened ?? desk.Now;
         return new(
             client.Greeted, client.Name, client.Organisation, file.Row.Title, file.Row.Kind!.Name, file.Case.MainDate?.Date,
-            desk.Studio.Name, desk.Studio.Owner, price?.Agreed, price?.DueOnBooking, proposal?.What.ValidUntil,
+            desk.Studio.Name, desk.Studio.Owner, price?.Agreed, price?.DueOnBooking, validUntil,
             InquiryEndpoints.ReplyBy(desk.Calendar, desk.Calendar.DateOf(asked), file.Case.Kind),
             InvoiceNumber: number, InvoiceDue: invoice?.Due, InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
-            HasProposal: proposal is not null || await desk.Db.OfferDrafts.AnyAsync(d => d.ProjectId == file.Id));
+            HasProposal: proposal is not null || draft is not null);
     }
 }

@@ -57,7 +57,7 @@ public sealed class PostOffice(Settings settings) : StandInFile(settings.Data, "
     public PostedLetterDto Letter(long id)
     {
         var (message, fromStudio) = Load(id);
-        return new(id, message.From.ToString(), message.To.ToString(), message.Subject ?? "", message.TextBody ?? "", message.Date, fromStudio);
+        return new(id, Shown(message.From), Shown(message.To), message.Subject ?? "", message.TextBody ?? "", message.Date, fromStudio);
     }
 
     /// <summary>The recipient's answer to a letter of the studio, quoting it as mail programs do.</summary>
@@ -86,13 +86,16 @@ public sealed class PostOffice(Settings settings) : StandInFile(settings.Data, "
         Put(stream.ToArray(), fromStudio: false);
     }
 
+    /// <summary>“Oskar Lind &lt;oskar@quaystreet.example&gt;”.</summary>
+    private static string Shown(InternetAddressList addresses) => string.Join(", ", addresses.Mailboxes.Select(a => string.IsNullOrEmpty(a.Name) ? a.Address : $"{a.Name} <{a.Address}>"));
+
     private void Put(byte[] bytes, bool fromStudio)
     {
         using var stream = new MemoryStream(bytes);
         var message = MimeMessage.Load(stream);
         using var open = Open();
         Run(open, "INSERT INTO Messages(MessageId, FromStudio, Fetched, Sender, Recipient, Subject, At, Raw) VALUES($m, $f, 0, $s, $r, $j, $a, $b) ON CONFLICT(MessageId) DO NOTHING",
-            ("$m", message.MessageId), ("$f", fromStudio ? 1 : 0), ("$s", message.From.ToString()), ("$r", message.To.ToString()), ("$j", message.Subject ?? ""), ("$a", message.Date.ToString("O")), ("$b", bytes));
+            ("$m", message.MessageId), ("$f", fromStudio ? 1 : 0), ("$s", Shown(message.From)), ("$r", Shown(message.To)), ("$j", message.Subject ?? ""), ("$a", message.Date.ToString("O")), ("$b", bytes));
     }
 
     private (MimeMessage Message, bool FromStudio) Load(long id)

@@ -113,6 +113,7 @@ function Editor({ id, first }: { id: string; first: DraftDto }) {
 						project={id}
 						ready={!draft.missing && state === "kept"}
 						missing={draft.missing}
+						edition={draft.edition}
 						onSent={() => navigate(`/projects/${id}`)}
 					/>
 				</aside>

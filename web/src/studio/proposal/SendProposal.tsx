@@ -1,5 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import type { LetterDeskDto, SentDto } from "../../api/schema";
 import { Alert, TextArea, TextField } from "../../ui/Fields";
 import { get, post } from "../../ui/http";
@@ -10,25 +10,28 @@ export function SendProposal({
 	project,
 	ready,
 	missing,
+	edition,
 	onSent,
 }: {
 	project: string;
+	edition: number;
 	ready: boolean;
 	missing: string | null;
 	onSent: () => void;
 }) {
+	// filled anew with every kept draft, so that it says the date and price that go out
 	const desk = useQuery({
-		queryKey: ["letter-desk", Number(project)],
+		queryKey: ["letter-desk", Number(project), edition],
 		queryFn: () => get<LetterDeskDto>(`/api/projects/${project}/letter`),
+		placeholderData: keepPreviousData,
 	});
-	const [letter, setLetter] = useState<{ subject: string; body: string }>();
+	const [written, setLetter] = useState<{ subject: string; body: string }>();
 	const act = useAct();
 	const template = desk.data?.templates.find((one) => one.key === "proposal");
-	useEffect(() => {
-		if (template && !letter)
-			setLetter({ subject: template.subject, body: template.body });
-	}, [template, letter]);
-	const text = letter ?? { subject: "", body: "" };
+	const text = written ?? {
+		subject: template?.subject ?? "",
+		body: template?.body ?? "",
+	};
 	async function send() {
 		if (
 			await act.run(() =>
@@ -57,7 +60,7 @@ export function SendProposal({
 			<button
 				type="button"
 				className="btn btn-go"
-				disabled={!ready || act.busy}
+				disabled={!ready || act.busy || desk.isPlaceholderData}
 				onClick={send}
 			>
 				Send the proposal

@@ -134,7 +134,7 @@ function Past({
 					type="button"
 					data-walk
 					aria-expanded={Boolean(isOpen)}
-					className={`px-2 pt-px pb-2 text-left hover:bg-sheet ${isOpen ? "bg-sheet" : ""}`}
+					className={`self-start px-2 pt-px pb-2 text-left hover:bg-sheet ${isOpen ? "bg-sheet" : ""}`}
 					onClick={() => onOpen(open)}
 				>
 					{words}
