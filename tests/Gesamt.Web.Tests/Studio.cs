@@ -9,9 +9,9 @@ using Microsoft.AspNetCore.Mvc.Testing;
 namespace Gesamt.Web.Tests;
 
 /// <summary>The real server on a real SQLite file; with the demo's projects, or only its kinds.</summary>
-public class Studio(bool withProjects) : WebApplicationFactory<Program>
+public class Studio(bool withProjects, string? data = null) : WebApplicationFactory<Program>
 {
-    public string Data { get; } = Directory.CreateTempSubdirectory("gesamt-web").FullName;
+    public string Data { get; } = data ?? Directory.CreateTempSubdirectory("gesamt-web").FullName;
 
     public async Task<Visitor> OwnerAsync()
     {

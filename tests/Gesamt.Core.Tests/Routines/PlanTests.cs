@@ -124,6 +124,24 @@ public class PlanTests
     }
 
     [Fact]
+    public void What_stays_in_the_house_acts_also_when_late()
+    {
+        Step tasks = new("tasks", new Timing(Cause.RunBegun, Span.None), new StepAction.Tasks("mural"), StepMode.ByItself, []);
+        Assert.Equal(DueAct.Act, Assert.Single(DueRule.Of(Project([tasks], ("2027-01-18 10:30", Began)), At("2027-02-18 10:30"))).Act);
+    }
+
+    [Fact]
+    public void A_held_step_makes_those_that_hang_on_it_wait_and_a_skipped_one_lets_them_go()
+    {
+        Step first = new("a", new Timing(Cause.RunBegun, Span.Days(1), AnyHour: true), new StepAction.Letter("a"), StepMode.AsksFirst, []);
+        Step then = new("b", new Timing(Cause.PreviousStep, Span.Days(2), AnyHour: true), new StepAction.Letter("b"), StepMode.AsksFirst, []);
+        var reference = new StepRef(R, "a", 0);
+        (string, Happening)[] held = [("2027-01-18 10:00", Began), ("2027-01-19 10:00", new Happening.StepHeld(reference, new LetterId(1)))];
+        Assert.Equal(StepState.Parked, Plan.Of(Project([first, then], held))[1].State);
+        Assert.Equal(At("2027-01-23 09:00"), Plan.Of(Project([first, then], [.. held, ("2027-01-21 09:00", new Happening.StepSkipped(reference))]))[1].Due);
+    }
+
+    [Fact]
     public void A_payment_reminder_stops_when_its_own_invoice_is_paid()
     {
         Step remind = new("remind", new Timing(Cause.InvoiceDue, Span.Days(1)), new StepAction.Letter("remind"), StepMode.ByItself, [StopRule.Paid]);

@@ -1,0 +1,95 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core.Routines;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>The ticker after standstills, with two copies, and with answers no person wrote.</summary>
+public sealed class TickerTests
+{
+    [Fact]
+    public async Task After_a_standstill_only_the_newest_late_letter_is_held_and_the_others_skipped()
+    {
+        await using var studio = new EmptyStudio();
+        var (project, _) = await studio.ProposeAsync(await studio.OwnerAsync(), new Visitor(studio), "still@lanternhouse.example");
+        // nothing ticked for two weeks: two follow-ups of the proposal are over a day late
+        await studio.WaitUntilAsync(Instant.FromUtc(2027, 2, 8, 12, 0));
+        var steps = await studio.LookAsync(db => db.PlannedSteps.AsNoTracking().Where(s => s.ProjectId == new ProjectId(project) && (s.Step == "did-it-reach-you" || s.Step == "still-open")).ToDictionaryAsync(s => s.Step, s => s.State));
+        Assert.Equal((StepState.Skipped, StepState.Held), (steps["did-it-reach-you"], steps["still-open"]));
+        await studio.TickAsync();
+        Assert.Equal(1, await studio.LookAsync(db => db.Letters.CountAsync(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held)));
+    }
+
+    [Fact]
+    public async Task Two_copies_on_one_folder_send_each_letter_once()
+    {
+        await using var one = new EmptyStudio();
+        _ = one.Services;
+        await using var other = new SecondCopy(one.Data);
+        _ = other.Services;
+        var mails = Enumerable.Range(0, 6).Select(i => $"copy{i}@lanternhouse.example").ToList();
+        foreach (var (mail, i) in mails.Select((mail, i) => (mail, i)))
+        {
+            var visitor = new Visitor(i % 2 == 0 ? one : other);
+            await visitor.TokenAsync("/forms/mural");
+            Assert.True((await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } })).IsSuccessStatusCode);
+        }
+        await Task.WhenAll(one.TickAsync(), other.TickAsync(), one.TickAsync(), other.TickAsync());
+        var sent = await one.LookAsync(db => db.Letters.Where(l => l.State == LetterState.Sent).Select(l => l.ToMail).ToListAsync());
+        Assert.Equal(mails.Order(), sent.Order());
+        Assert.Equal(mails.Count, await one.LookAsync(db => db.Facts.CountAsync(f => f.Kind == nameof(Happening.StepDone))));
+    }
+
+    [Fact] // RFC 3834: an automatic reply is no answer from the client
+    public async Task An_automatic_reply_answers_nothing_and_stops_nothing()
+    {
+        await using var studio = new EmptyStudio();
+        var project = new ProjectId(await studio.InquireAsync(new Visitor(studio), "away@lanternhouse.example"));
+        var code = await studio.LookAsync(db => db.Projects.Where(p => p.Id == project).Select(p => p.Code).SingleAsync());
+        var raw = System.Text.Encoding.ASCII.GetBytes($"From: away@lanternhouse.example\r\nTo: {code}@marrin-murals.example\r\nSubject: Away\r\nMessage-ID: <away@lanternhouse.example>\r\nAuto-Submitted: auto-replied\r\n\r\nI am away.\r\n");
+        await studio.LookAsync((Desk _) => DeliverAsync(studio, raw));
+        await studio.TickAsync();
+        var standing = await studio.LookAsync(db => db.Projects.Where(p => p.Id == project).Select(p => p.Standing.Waits).SingleAsync());
+        Assert.Equal(Core.Turns.WaitKind.AnswerInquiry, standing);
+        Assert.Equal(StepState.Planned, await studio.LookAsync(db => db.PlannedSteps.Where(s => s.ProjectId == project && s.Step == "still-interested").Select(s => s.State).SingleAsync()));
+    }
+
+    [Fact]
+    public async Task Open_screens_learn_of_what_happened()
+    {
+        await using var studio = new EmptyStudio();
+        var live = studio.Services.GetRequiredService<Live>();
+        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+        await using var screen = live.ListenAsync(stop.Token).GetAsyncEnumerator(stop.Token);
+        Assert.True(await screen.MoveNextAsync());
+        Assert.Equal("hello", screen.Current.EventType);
+        var project = await studio.InquireAsync(new Visitor(studio), "live@lanternhouse.example");
+        Assert.True(await screen.MoveNextAsync());
+        Assert.Equal(("changed", project.ToString()), (screen.Current.EventType, screen.Current.Data));
+    }
+
+    [Fact]
+    public async Task A_refused_write_can_be_sent_again_under_its_key()
+    {
+        await using var studio = new EmptyStudio();
+        var visitor = new Visitor(studio);
+        await visitor.TokenAsync("/forms/mural");
+        Assert.Equal(400, (int)(await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>() }, "key-of-this-form")).StatusCode);
+        Assert.Equal(200, (int)(await visitor.PostAsync("/forms/mural", new { answers = Studio.Answers }, "key-of-this-form")).StatusCode);
+        Assert.Equal(1, await studio.LookAsync(db => db.Projects.CountAsync()));
+    }
+
+    private sealed class SecondCopy(string data) : Studio(withProjects: false, data);
+
+    /// <summary>Puts a message into the studio's mailbox as it came over the wire.</summary>
+    private static Task<bool> DeliverAsync(Studio studio, byte[] raw)
+    {
+        using var open = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={Path.Combine(studio.Data, "post-office.db")};Pooling=False");
+        open.Open();
+        using var command = open.CreateCommand();
+        command.CommandText = "INSERT INTO Messages(MessageId, FromStudio, Fetched, Sender, Recipient, Subject, At, Raw) VALUES('away@lanternhouse.example', 0, 0, 'away', 'studio', 'Away', '2027-01-25', $raw)";
+        command.Parameters.AddWithValue("$raw", raw);
+        return Task.FromResult(command.ExecuteNonQuery() == 1);
+    }
+}
