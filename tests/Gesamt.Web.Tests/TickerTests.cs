@@ -41,6 +41,19 @@ public sealed class TickerTests
         Assert.Equal(mails.Count, await one.LookAsync(db => db.Facts.CountAsync(f => f.Kind == nameof(Happening.StepDone))));
     }
 
+    [Fact]
+    public async Task A_step_that_fails_holds_up_nothing_else()
+    {
+        await using var studio = new EmptyStudio();
+        await studio.LookAsync(db => db.LetterTemplates.Where(t => t.Key == "thank-you").ExecuteDeleteAsync());
+        var project = await studio.InquireAsync(new Visitor(studio), "fails@lanternhouse.example");
+        var owner = await studio.OwnerAsync();
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Hello", body = "Hello there." })).IsSuccessStatusCode);
+        await studio.TickAsync();
+        Assert.Equal(["Hello"], await studio.LookAsync(db => db.Letters.Where(l => l.State == LetterState.Sent).Select(l => l.Subject).ToListAsync()));
+        Assert.Equal(StepState.Planned, await studio.LookAsync(db => db.PlannedSteps.Where(s => s.Step == "thank-you").Select(s => s.State).SingleAsync()));
+    }
+
     [Fact] // RFC 3834: an automatic reply is no answer from the client
     public async Task An_automatic_reply_answers_nothing_and_stops_nothing()
     {

@@ -42,7 +42,8 @@ public static class Steps
         KillPoints.Reach("claiming");
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (file.History.Facts.Length != facts) return; // decided again on the next tick
+        // something happened meanwhile, or another copy was quicker: decided again on the next tick
+        if (file.History.Facts.Length != facts || await WaitsAsync(desk, project, due)) return;
         if (due.Act == DueAct.Skip) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));
         else if (letter is not null) await ClaimOrHoldAsync(desk, file, due, letter, message);
         else if (due.Step.Step.Action is StepAction.Tasks tasks) await MakeTasksAsync(desk, file, due, tasks.Key);

@@ -61,7 +61,15 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             var now = desk.Now;
             return desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due <= now).Select(s => s.ProjectId).Distinct().ToListAsync(stop);
         }))
-            await InScopeAsync(desk => Steps.ActAsync(desk, project));
+            try
+            {
+                await InScopeAsync(desk => Steps.ActAsync(desk, project));
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                // one project's mistake must not hold up the letters of all others
+                log.LogError(e, "A step of project {Project} failed; it is tried again", project.Value);
+            }
     }
 
     private async Task StandingsAsync(CancellationToken stop)
