@@ -24,6 +24,8 @@ Directory.CreateDirectory(settings.Data);
 
 // it says at every token that it forbids caching, which is what it is for
 builder.Logging.AddFilter("Microsoft.AspNetCore.Antiforgery", LogLevel.Error);
+// it would write whole addresses, and a client's first one carries the token of a link
+builder.Logging.AddFilter("Microsoft.AspNetCore.Hosting.Diagnostics", LogLevel.Warning);
 var services = builder.Services;
 services.AddSingleton(settings);
 services.AddSingleton<TimeProvider>(settings.Mode == RunMode.Real ? TimeProvider.System : new AdjustableClock(TimeProvider.System));

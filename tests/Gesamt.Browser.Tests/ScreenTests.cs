@@ -112,6 +112,19 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
     }
 
     [Fact]
+    public void What_was_changed_in_a_held_letter_survives_a_reload()
+    {
+        owner.Go("/today");
+        owner.See("Did the proposal reach you?");
+        owner.Press("Edit");
+        owner.See("waits for your OK since");
+        owner.Type("Subject", "Did it arrive?");
+        owner.Driver.Navigate().Refresh();
+        owner.See("waits for your OK since");
+        Assert.Equal("Did it arrive?", owner.ValueOf("Subject"));
+    }
+
+    [Fact]
     public void A_task_done_can_be_undone()
     {
         owner.Go("/today");

@@ -9,7 +9,10 @@ import type {
 import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
 import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
+
+const empty = { subject: "", body: "" };
 
 type Props = { record: RecordDto; onClose: () => void };
 
@@ -29,27 +32,20 @@ export function LetterEditor({ record, onClose }: Props) {
 }
 
 function Editor({ record, desk, onClose }: Props & { desk: LetterDeskDto }) {
-	const kept = `letter:${record.id}`;
-	const [draft, setDraft] = useState<{ subject: string; body: string }>(() =>
-		JSON.parse(localStorage.getItem(kept) ?? '{"subject":"","body":""}'),
-	);
+	const [draft, change, forget] = useKept(`letter:${record.id}`, empty);
 	const [sent, setSent] = useState<SentDto>();
 	const act = useAct();
 	const preview = usePreview(record.id, draft);
-	useEffect(
-		() => localStorage.setItem(kept, JSON.stringify(draft)),
-		[kept, draft],
-	);
 
 	function begin(key: string) {
 		const template = desk.templates.find((one) => one.key === key);
-		if (template) setDraft({ subject: template.subject, body: template.body });
+		if (template) change({ subject: template.subject, body: template.body });
 	}
 	async function send() {
 		const done = await act.run(async () =>
 			setSent(await post<SentDto>(`/api/projects/${record.id}/letter`, draft)),
 		);
-		if (done) localStorage.removeItem(kept);
+		if (done) forget();
 	}
 	if (sent)
 		return (
@@ -87,14 +83,14 @@ function Editor({ record, desk, onClose }: Props & { desk: LetterDeskDto }) {
 				label="Subject"
 				value={draft.subject}
 				wrong={act.refusal?.of("subject")}
-				onChange={(e) => setDraft({ ...draft, subject: e.target.value })}
+				onChange={(e) => change({ ...draft, subject: e.target.value })}
 			/>
 			<TextArea
 				label="Text"
 				rows={11}
 				value={draft.body}
 				wrong={act.refusal?.of("body") ?? act.refusal?.of("text")}
-				onChange={(e) => setDraft({ ...draft, body: e.target.value })}
+				onChange={(e) => change({ ...draft, body: e.target.value })}
 			/>
 			{gaps.length > 0 && (
 				<p role="status" className="border-l-4 border-ink pl-3 font-[650]">

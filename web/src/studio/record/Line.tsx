@@ -8,6 +8,7 @@ import type {
 } from "../../api/schema";
 import { Alert } from "../../ui/Fields";
 import { post } from "../../ui/http";
+import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
 import { useTaskDone } from "../useTaskDone";
 
@@ -216,8 +217,7 @@ function Writing({
 	project: number;
 	onWrite: () => void;
 }) {
-	const kept = `note:${project}`;
-	const [text, setText] = useState(() => sessionStorage.getItem(kept) ?? "");
+	const [text, change, forget] = useKept(`note:${project}`, "");
 	const act = useAct();
 	const isCall = /^call\b/i.test(text);
 	async function keep() {
@@ -231,11 +231,9 @@ function Writing({
 						until: null,
 					})
 			: () => post(`/api/projects/${project}/notes`, { text: words });
-		if (await act.run(kind)) change("");
-	}
-	function change(next: string) {
-		sessionStorage.setItem(kept, next);
-		setText(next);
+		if (!(await act.run(kind))) return;
+		change("");
+		forget();
 	}
 	return (
 		<div className="my-1 mb-3 border-y-[1.5px] border-ink bg-sheet">

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import type { ReaderDto } from "../../api/schema";
 import { Alert, TextArea, TextField } from "../../ui/Fields";
 import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
 
 /** An entry opened whole, on the sheet's side. */
@@ -90,13 +90,13 @@ function Whole({ data }: { data: ReaderDto }) {
 
 /** A letter that waits for an OK: send, change, or skip. */
 function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
-	const [subject, setSubject] = useState(data.title);
-	const [body, setBody] = useState(
-		data.text.replace(
+	const [draft, change, forget] = useKept(`held:${data.heldLetter}`, {
+		subject: data.title,
+		body: data.text.replace(
 			"[their own link, put in when it leaves]",
 			"[proposal link]",
 		),
-	);
+	});
 	const act = useAct();
 	const letter = `/api/letters/${data.heldLetter}`;
 	return (
@@ -104,16 +104,16 @@ function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 			{data.gaps && <p className="font-[650]">It still lacks: {data.gaps}</p>}
 			<TextField
 				label="Subject"
-				value={subject}
+				value={draft.subject}
 				wrong={act.refusal?.of("subject")}
-				onChange={(e) => setSubject(e.target.value)}
+				onChange={(e) => change({ ...draft, subject: e.target.value })}
 			/>
 			<TextArea
 				label="Text"
 				rows={12}
-				value={body}
+				value={draft.body}
 				wrong={act.refusal?.of("body")}
-				onChange={(e) => setBody(e.target.value)}
+				onChange={(e) => change({ ...draft, body: e.target.value })}
 			/>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div className="flex gap-2">
@@ -122,10 +122,10 @@ function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 					className="btn btn-go"
 					disabled={act.busy}
 					onClick={async () => {
-						if (
-							await act.run(() => post(`${letter}/release`, { subject, body }))
-						)
+						if (await act.run(() => post(`${letter}/release`, draft))) {
+							forget();
 							onClose();
+						}
 					}}
 				>
 					Send
@@ -135,7 +135,10 @@ function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 					className="btn"
 					disabled={act.busy}
 					onClick={async () => {
-						if (await act.run(() => post(`${letter}/skip`))) onClose();
+						if (await act.run(() => post(`${letter}/skip`))) {
+							forget();
+							onClose();
+						}
 					}}
 				>
 					Skip
