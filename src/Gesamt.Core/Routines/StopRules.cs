@@ -25,7 +25,8 @@ public static class StopRules
         StopRule.Paid => cause.Fact?.What is Happening.InvoiceIssued issued
             ? Owed.On(project.History, issued).Minor <= 0
             : Since(project, cause, what => what is Happening.PaymentReceived),
-        StopRule.Resting => Turns.TurnRule.IsResting(project),
+        // a rest begun later than its cause; one that was over before stops nothing new
+        StopRule.Resting => Since(project, cause, what => what is Happening.RestBegan),
         StopRule.Ended => project.End is not null,
         StopRule.Replaced => false, // never asked for: it holds for every step by what it hangs on
         _ => false,

@@ -43,9 +43,3 @@ public static class Api
         });
     }
 }
-
-/// <summary>An amount on the wire: exact minor units for writing back, and the text to show.</summary>
-public sealed record MoneyDto(long Minor, string Currency, string Text)
-{
-    public static MoneyDto Of(Core.Amounts.Money money) => new(money.Minor, money.Currency.Code, Core.Amounts.MoneyText.Of(money));
-}

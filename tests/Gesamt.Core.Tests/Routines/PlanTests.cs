@@ -123,6 +123,11 @@ public class PlanTests
         Assert.Equal([DueAct.Skip, DueAct.Hold], DueRule.Of(project, At("2027-02-01 09:00")).Select(due => due.Act));
     }
 
+    [Theory]
+    [InlineData("2027-01-19 10:00", StepState.Stopped), InlineData("2027-01-05 10:00", StepState.Planned)]
+    public void A_rest_stops_what_was_under_way_and_nothing_that_begins_after_it(string rested, StepState state) =>
+        Assert.Equal(state, Only(Project([Nudge(2, StepMode.AsksFirst, StopRule.Resting)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), (rested, new Happening.RestBegan(Date("2027-01-12"))))).State);
+
     [Fact]
     public void What_stays_in_the_house_acts_also_when_late()
     {
