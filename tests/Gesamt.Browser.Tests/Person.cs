@@ -115,7 +115,7 @@ public sealed class Person : IDisposable
 
     public void Wait(Func<bool> until, Func<string> otherwise)
     {
-        var wait = new WebDriverWait(new SystemClock(), Driver, TimeSpan.FromSeconds(12), TimeSpan.FromMilliseconds(25));
+        var wait = new WebDriverWait(new SystemClock(), Driver, TimeSpan.FromSeconds(40), TimeSpan.FromMilliseconds(25));
         try
         {
             wait.Until(_ =>

@@ -37,12 +37,15 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
     [Fact]
     public async Task Guessing_passwords_is_slowed_down()
     {
-        var guesser = new Visitor(studio);
+        // a studio of its own: what is used up here would be missing elsewhere
+        await using var guessed = new EmptyStudio();
+        var guesser = new Visitor(guessed);
         await guesser.TokenAsync("/api/session");
         List<HttpStatusCode> answers = [];
-        for (var i = 0; i < 12; i++) answers.Add((await guesser.PostAsync("/api/session", new { password = $"guess {i}" })).StatusCode);
+        // more than two minutes' worth, so that a minute that ends in between changes nothing
+        for (var i = 0; i < 25; i++) answers.Add((await guesser.PostAsync("/api/session", new { password = $"guess {i}" })).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, answers[0]);
-        Assert.Equal(HttpStatusCode.TooManyRequests, answers[^1]);
+        Assert.Contains(HttpStatusCode.TooManyRequests, answers);
     }
 
     [Fact]

@@ -56,7 +56,7 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
 
     protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
         .ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(Statements)))
-        .UseSetting("Logging:LogLevel:Default", "Error")
+        .UseSetting("Logging:LogLevel:Default", "Critical")
         .UseSetting("Gesamt:Mode", "Test")
         .UseSetting("Gesamt:Data", Data)
         .UseSetting("Gesamt:Address", "http://studio.example")

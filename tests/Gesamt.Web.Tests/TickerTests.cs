@@ -73,7 +73,7 @@ public sealed class TickerTests
     {
         await using var studio = new EmptyStudio();
         var live = studio.Services.GetRequiredService<Live>();
-        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(20));
+        using var stop = new CancellationTokenSource(TimeSpan.FromMinutes(2));
         await using var screen = live.ListenAsync(stop.Token).GetAsyncEnumerator(stop.Token);
         Assert.True(await screen.MoveNextAsync());
         Assert.Equal("hello", screen.Current.EventType);
