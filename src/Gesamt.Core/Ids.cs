@@ -20,4 +20,6 @@ public readonly record struct InvoiceId(long Value) : IId<InvoiceId> { public st
 public readonly record struct PaymentId(long Value) : IId<PaymentId> { public static PaymentId From(long value) => new(value); }
 public readonly record struct TaskId(long Value) : IId<TaskId> { public static TaskId From(long value) => new(value); }
 public readonly record struct NoteId(long Value) : IId<NoteId> { public static NoteId From(long value) => new(value); }
+public readonly record struct FileId(long Value) : IId<FileId> { public static FileId From(long value) => new(value); }
+public readonly record struct ReviewId(long Value) : IId<ReviewId> { public static ReviewId From(long value) => new(value); }
 public readonly record struct RunId(long Value) : IId<RunId> { public static RunId From(long value) => new(value); }

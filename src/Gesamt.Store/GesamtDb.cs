@@ -35,6 +35,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<LinkRow> Links => Set<LinkRow>();
     public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
     public DbSet<PaymentRow> Payments => Set<PaymentRow>();
+    public DbSet<FileRow> Files => Set<FileRow>();
+    public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
+    public DbSet<SavedViewRow> SavedViews => Set<SavedViewRow>();
     public DbSet<CheckoutRow> Checkouts => Set<CheckoutRow>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder conventions)
@@ -56,6 +59,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<TaskId>(conventions);
         Id<NoteId>(conventions);
         Id<RunId>(conventions);
+        Id<FileId>(conventions);
+        Id<ReviewId>(conventions);
     }
 
     protected override void OnModelCreating(ModelBuilder model)
@@ -64,6 +69,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Projects_(model);
         Letters_(model);
         Papers(model);
+        Files_(model);
         Money(model);
     }
 
@@ -94,7 +100,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         project.OwnsOne(p => p.Standing, s =>
         {
             s.HasIndex(x => x.ValidUntil);
+            s.HasIndex(x => x.InvoiceAt);
             s.HasIndex(x => new { x.Ended, x.Stage });
+            s.HasIndex(x => x.Turn);
         });
         project.Navigation(p => p.Standing).IsRequired();
         OfProject(Key<FactRow, FactId>(model, f => f.Id)).HasIndex(f => new { f.ProjectId, f.Recorded });
@@ -102,7 +110,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<FactRow>().ToTable(t => t.HasCheckConstraint("NotAhead", "Happened <= Recorded"));
         OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
         OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
-        OfProject(Key<TaskRow, TaskId>(model, t => t.Id));
+        OfProject(Key<TaskRow, TaskId>(model, t => t.Id)).HasIndex(t => new { t.DoneAt, t.Due });
         // a routine runs once per project
         OfProject(Key<RunRow, RunId>(model, r => r.Id)).HasIndex(r => new { r.ProjectId, r.Key }).IsUnique();
         OfProject(model.Entity<PlannedStepRow>()).HasIndex(s => new { s.RunId, s.Step, s.Occurrence }).IsUnique();
@@ -114,7 +122,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     {
         OfProject(Key<LetterRow, LetterId>(model, l => l.Id));
         model.Entity<LetterRow>().HasIndex(l => l.MessageId).IsUnique();
-        model.Entity<LetterRow>().HasIndex(l => l.State);
+        model.Entity<LetterRow>().HasIndex(l => new { l.State, l.ProjectId });
         OfProject(model.Entity<OutboxRow>()).HasIndex(o => o.Key).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => o.MessageId).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => new { o.State, o.NotBefore });
@@ -130,15 +138,26 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<LinkRow>().HasIndex(l => new { l.ProjectId, l.PersonId }).IsUnique();
     }
 
+    private static void Files_(ModelBuilder model)
+    {
+        var file = OfProject(Key<FileRow, FileId>(model, f => f.Id));
+        file.HasIndex(f => f.PublicId).IsUnique();
+        file.HasIndex(f => f.Hash);
+        OfProject(Key<ReviewRow, ReviewId>(model, r => r.Id)).HasIndex(r => r.PublicId).IsUnique();
+        model.Entity<SavedViewRow>().HasIndex(v => v.Name).IsUnique();
+    }
+
     private static void Money(ModelBuilder model)
     {
         var invoice = OfProject(Key<InvoiceRow, InvoiceId>(model, i => i.Id));
-        invoice.HasIndex(i => new { i.Year, i.Sequence }).IsUnique();
+        invoice.HasIndex(i => new { i.Sort, i.Year, i.Sequence }).IsUnique();
+        invoice.HasIndex(i => new { i.OwedMinor, i.Due });
         invoice.HasIndex(i => i.PublicId).IsUnique();
         invoice.HasIndex(i => new { i.ProposalId, i.Instalment }).IsUnique();
         invoice.ToTable(t => t.HasCheckConstraint("Positive", "TotalMinor > 0"));
         var payment = OfProject(Key<PaymentRow, PaymentId>(model, p => p.Id));
         payment.HasIndex(p => p.Reference).IsUnique();
+        payment.HasIndex(p => p.At);
         payment.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
         OfProject(model.Entity<CheckoutRow>()).HasIndex(c => c.Session).IsUnique();
     }

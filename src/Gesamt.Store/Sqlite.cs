@@ -17,14 +17,18 @@ public static class Sqlite
         .ReplaceService<IMigrationsSqlGenerator, StrictTables>();
 
     /// <summary>Brings the file to the newest schema. A process killed in here once leaves a lock row that would stop every later start, so it is cleared first.</summary>
-    public static async Task MigrateAsync(GesamtDb db, CancellationToken stop = default)
+    /// <returns>Whether an older file was brought up, so that what is derived must be computed anew.</returns>
+    public static async Task<bool> MigrateAsync(GesamtDb db, CancellationToken stop = default)
     {
+        var isOlder = false;
         if (await db.Database.GetService<IHistoryRepository>().ExistsAsync(stop))
         {
             await db.Database.ExecuteSqlRawAsync("CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER NOT NULL PRIMARY KEY, Timestamp TEXT NOT NULL)", stop);
             await db.Database.ExecuteSqlRawAsync("DELETE FROM __EFMigrationsLock", stop);
+            isOlder = (await db.Database.GetPendingMigrationsAsync(stop)).Any();
         }
         await db.Database.MigrateAsync(stop);
+        return isOlder;
     }
 
     private static T GetService<T>(this Microsoft.EntityFrameworkCore.Infrastructure.DatabaseFacade facade) where T : class =>

@@ -36,7 +36,12 @@ public static class World
     public static Happening Answer(long id = 2) => new Happening.LetterReceived(new LetterId(id), false);
     public static Happening Sent(string validUntil = "2027-03-01") => new Happening.ProposalSent(V1, Date(validUntil));
     public static Happening Opened => new Happening.ProposalOpened(V1);
-    public static Happening Accepted(decimal price = 3000, decimal deposit = 1200) => new Happening.ProposalAccepted(V1, Eur(price), Eur(deposit));
+    /// <summary>A price with a deposit on booking and the rest around the date that matters, its invoice 14 days before.</summary>
+    public static Happening Accepted(decimal price = 3000, decimal deposit = 1200) => new Happening.ProposalAccepted(V1, Eur(price), Eur(deposit), Eur(price),
+    [
+        new(Eur(deposit), new Gesamt.Core.Proposals.DueRule.OnBooking(7)),
+        new(Eur(price - deposit), new Gesamt.Core.Proposals.DueRule.AroundMainDate(Span.None, 14)),
+    ]);
     public static Happening ContractSent => new Happening.ContractSent(Contract);
     public static Happening Signed(Signer signer) => new Happening.ContractSigned(Contract, signer);
     public static Happening Paid(decimal amount, long id = 1, long? invoice = null) =>

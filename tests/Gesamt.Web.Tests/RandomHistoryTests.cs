@@ -1,3 +1,4 @@
+using static Gesamt.Core.Proposals.DueRule;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Turns;
@@ -77,15 +78,17 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
         var today = desk.Today;
-        var version = new VersionId(random.Next(1, 4));
+        var (version, review) = (new VersionId(random.Next(1, 4)), new ReviewId(random.Next(1, 3)));
         Happening[] kinds =
         [
             new Happening.MarkedFit(), new Happening.NoAnswerNeeded(), new Happening.LetterReceived(new LetterId(1), random.Next(2) == 0), new Happening.LetterSent(new LetterId(1), random.Next(2) == 0),
-            new Happening.ProposalSent(version, today.PlusDays(random.Next(0, 20))), new Happening.ProposalOpened(version), new Happening.ProposalWithdrawn(version), new Happening.ProposalAccepted(version, Euro(3000), Euro(1200)),
+            new Happening.ProposalSent(version, today.PlusDays(random.Next(0, 20))), new Happening.ProposalOpened(version), new Happening.ProposalWithdrawn(version), new Happening.ProposalAccepted(version, Euro(3000), Euro(1200), Euro(3000), [new(Euro(1200), new OnBooking(7)), new(Euro(1800), new AroundMainDate(Core.Calendar.Span.None, 14))]),
             new Happening.ContractSent(version), new Happening.ContractSigned(version, (Signer)random.Next(2)), new Happening.InvoiceIssued(new InvoiceId(random.Next(1, 3)), Euro(1200), today.PlusDays(random.Next(0, 14))),
             new Happening.PaymentReceived(new PaymentId(random.Next(1, 5)), new InvoiceId(random.Next(1, 3)), Euro(1200)), new Happening.PaymentVoided(new PaymentId(random.Next(1, 5))),
             new Happening.RestBegan(random.Next(2) == 0 ? null : today.PlusDays(random.Next(1, 30))), new Happening.RestEnded(), new Happening.Ended((EndReason)random.Next(6)), new Happening.TakenUp(),
             new Happening.DateSet("opening day", today.PlusDays(random.Next(-10, 90)), null), new Happening.HandedOver(), new Happening.Approved(),
+            new Happening.ReviewOpened(review, "sketch"), new Happening.ChangesAsked(review, new NoteId(1)), new Happening.RemarkLeft(review, new NoteId(1)), new Happening.ReviewApproved(review, "sketch"), new Happening.ReviewWithdrawn(review),
+            new Happening.InvoiceCredited(new InvoiceId(random.Next(1, 3)), new InvoiceId(9), Euro(300)), new Happening.PutAway(), new Happening.TakenOut(), new Happening.TaskMade(new TaskId(7), today, Closing: true), new Happening.TaskDone(new TaskId(7)),
         ];
         await desk.RecordAsync(file, Actor.Owner, kinds[random.Next(kinds.Length)]);
         await desk.CommitAsync(transaction);

@@ -1,6 +1,10 @@
+using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.ClientPages;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.Facts;
@@ -35,33 +39,56 @@ public abstract record Happening
     public sealed record ProposalWithdrawn(VersionId Version) : Happening;
     public sealed record ProposalDeclined(VersionId Version) : Happening;
     public sealed record ChangeAsked(VersionId Version, NoteId Words) : Happening;
-    public sealed record ProposalAccepted(VersionId Version, Money Agreed, Money DueOnBooking) : Happening;
-    public sealed record PriceAgreed(Money Agreed, Money DueOnBooking) : Happening;
+    public sealed record ProposalAccepted(VersionId Version, Money Agreed, Money DueOnBooking, Money Net, ImmutableArray<AgreedPart> Parts) : Happening;
+    public sealed record PriceAgreed(VersionId Version, Money Agreed, Money DueOnBooking, Money Net, ImmutableArray<AgreedPart> Parts) : Happening;
     public sealed record ContractSent(VersionId Contract) : Happening;
     public sealed record ContractSigned(VersionId Contract, Signer Signer) : Happening;
     public sealed record ContractVoided(VersionId Contract) : Happening;
 
     // money
-    public sealed record InvoiceIssued(InvoiceId Invoice, Money Amount, LocalDate Due) : Happening;
+    public sealed record InvoiceIssued(InvoiceId Invoice, Money Amount, LocalDate Due, int? Part = null) : Happening;
+    public sealed record InvoiceCredited(InvoiceId Invoice, InvoiceId Note, Money Amount) : Happening;
     public sealed record PaymentReceived(PaymentId Payment, InvoiceId? Invoice, Money Amount) : Happening;
     public sealed record PaymentVoided(PaymentId Payment) : Happening;
     public sealed record PaymentChargedBack(PaymentId Payment) : Happening;
 
     // work
-    public sealed record TaskMade(TaskId Task, LocalDate? Due) : Happening;
+    public sealed record TaskMade(TaskId Task, LocalDate? Due, bool Closing = false) : Happening;
+    public sealed record TaskMoved(TaskId Task, LocalDate? Due) : Happening;
+    public sealed record TaskRemoved(TaskId Task) : Happening;
     public sealed record TaskDone(TaskId Task) : Happening;
     public sealed record TaskReopened(TaskId Task) : Happening;
+    public sealed record PhaseSet(string Phase, PhaseState State) : Happening;
     public sealed record HandedOver : Happening;
     public sealed record Approved : Happening;
 
+    // files and reviews
+    public sealed record FileKept(FileId File, FileGroup Group) : Happening;
+    public sealed record FileShown(FileId File) : Happening;
+    public sealed record FileHidden(FileId File) : Happening;
+    public sealed record FileRemoved(FileId File) : Happening;
+    public sealed record FileFetched(FileId File) : Happening;
+    public sealed record ReviewOpened(ReviewId Review, string? Phase) : Happening;
+    public sealed record ReviewWithdrawn(ReviewId Review) : Happening;
+    public sealed record RemarkLeft(ReviewId Review, NoteId Words) : Happening;
+    public sealed record ChangesAsked(ReviewId Review, NoteId Words) : Happening;
+    public sealed record ReviewApproved(ReviewId Review, string? Phase) : Happening;
+    public sealed record ApprovalWithdrawn(ReviewId Review, string? Phase) : Happening;
+
+    // the client page
+    public sealed record PartOpened(PagePart Part) : Happening;
+    public sealed record PartClosed(PagePart Part) : Happening;
+
     // the project as a whole
     public sealed record DateSet(string Name, LocalDate Date, LocalTime? Time) : Happening;
-    public sealed record GateWaived(Gate Gate) : Happening;
-    public sealed record Ended(EndReason Reason) : Happening;
+    public sealed record GateWaived(Gate Gate, NoteId? Why = null) : Happening;
+    public sealed record Ended(EndReason Reason, NoteId? Words = null) : Happening;
     public sealed record TakenUp : Happening;
-    public sealed record RestBegan(LocalDate? Until) : Happening;
+    public sealed record RestBegan(LocalDate? Until, NoteId? Why = null) : Happening;
     public sealed record RestEnded : Happening;
     public sealed record NotWonAfterAll : Happening;
+    public sealed record PutAway : Happening;
+    public sealed record TakenOut : Happening;
 
     // routines
     public sealed record RunBegan(RunId Run) : Happening;
@@ -69,4 +96,6 @@ public abstract record Happening
     public sealed record StepDone(StepRef Step, LetterId? Letter) : Happening;
     public sealed record StepSkipped(StepRef Step) : Happening;
     public sealed record StepStopped(StepRef Step, StopRule Why) : Happening;
+    public sealed record StepFixed(StepRef Step, LocalDateTime At) : Happening;
+    public sealed record StepReplanned(StepRef Step) : Happening;
 }

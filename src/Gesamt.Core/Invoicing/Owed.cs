@@ -3,11 +3,11 @@ using Gesamt.Core.Facts;
 
 namespace Gesamt.Core.Invoicing;
 
-/// <summary>What is still owed on an invoice: issued less paid.</summary>
+/// <summary>What is still owed on an invoice: issued less credited less paid.</summary>
 public static class Owed
 {
     public static Money On(History history, Happening.InvoiceIssued invoice) =>
-        invoice.Amount - Stages.Payments.InForce(history)
+        invoice.Amount - CreditedOn(history, invoice) - Stages.Payments.InForce(history)
             .Where(payment => payment.What.Invoice == invoice.Invoice)
             .Select(payment => payment.What.Amount).Sum(invoice.Amount.Currency);
 
@@ -18,6 +18,13 @@ public static class Owed
         where owed.Minor > 0
         orderby issued.What.Due
         select (issued, owed);
+
+    /// <summary>All that was credited of issued invoices.</summary>
+    public static Money Credited(History history, Currency currency) =>
+        history.Of<Happening.InvoiceCredited>().Select(credit => credit.What.Amount).Sum(currency);
+
+    private static Money CreditedOn(History history, Happening.InvoiceIssued invoice) =>
+        history.Of<Happening.InvoiceCredited>().Where(credit => credit.What.Invoice == invoice.Invoice).Select(credit => credit.What.Amount).Sum(invoice.Amount.Currency);
 }
 
 /// <summary>Invoice numbers: per series and year, without gaps, given at issue.</summary>
@@ -25,4 +32,7 @@ public static class InvoiceNumber
 {
     /// <summary>“2027-004” for the fourth invoice of 2027.</summary>
     public static string Of(int year, int sequence) => $"{year}-{sequence:000}";
+
+    /// <summary>“C2027-001”: credit notes have a series of their own.</summary>
+    public static string OfCredit(int year, int sequence) => $"C{Of(year, sequence)}";
 }

@@ -35,7 +35,7 @@ public static class Blanks
     public static readonly ImmutableArray<string> Names =
     [
         "first name", "full name", "organisation", "project", "kind", "date", "studio", "owner", "price", "deposit",
-        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link",
+        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link",
     ];
 
     /// <summary>The value of every blank; null where the record does not know it.</summary>
@@ -59,6 +59,7 @@ public static class Blanks
         ["invoice number"] = record.InvoiceNumber,
         ["invoice due"] = Long(record.InvoiceDue),
         ["invoice owed"] = record.InvoiceOwed?.ToString(),
+        ["page link"] = LinkPlaceholder,
         ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
     }.ToImmutableDictionary();
 

@@ -8,7 +8,9 @@ using NodaTime;
 namespace Gesamt.Core.Projects;
 
 /// <summary>A task as the rules see it.</summary>
-public sealed record OpenTask(TaskId Id, string Title, LocalDate? Due);
+/// <param name="Offset">Its distance to the date that matters, when it is counted from it.</param>
+/// <param name="Fixed">Its date was set by hand, so a moved date asks before it moves this.</param>
+public sealed record OpenTask(TaskId Id, string Title, LocalDate? Due, Span? Offset = null, bool Fixed = false, bool Closing = false);
 
 /// <summary>Everything the rules need to know of one project: its kind as it was when it began, its facts, open tasks and runs.</summary>
 public sealed record Case(
@@ -27,6 +29,11 @@ public sealed record Case(
         History.Last<Happening.DateSet>(set => set.Name == name) is { What: var set }
             ? set.Date + (set.Time ?? StudioCalendar.DefaultTime) : null;
 
+    /// <summary>Whether it was put out of the daily lists.</summary>
+    public bool IsPutAway =>
+        History.Last<Happening.PutAway>() is { } away
+        && !History.Facts.Any(fact => fact.What is Happening.TakenOut or Happening.TakenUp && History.IsAfter(fact, away.Fact));
+
     /// <summary>How it ended, unless it was taken up again.</summary>
     public Seen<Happening.Ended>? End =>
         History.Last<Happening.Ended>() is { } end
@@ -38,6 +45,9 @@ public sealed record Case(
 /// <param name="Demands">Details that must be known before the Lead gate closes.</param>
 /// <param name="MainDate">What the date that matters is called, such as “opening day”.</param>
 /// <param name="BookingDays">Days from the signature until the booking payment is due.</param>
+/// <param name="Phases">Phases of the work in their order.</param>
+/// <param name="Rounds">Rounds of review that are included in the price.</param>
+/// <param name="ClosingSteps">What is done after the handover before the project is finished.</param>
 /// <param name="ReplyWithin">Business days within which an inquiry is promised an answer.</param>
 public sealed record KindRules(
     ImmutableArray<Gate> Gates,
@@ -46,8 +56,11 @@ public sealed record KindRules(
     string MainDate,
     int BookingDays,
     int ReplyWithin,
-    AgeLimits AgeLimits)
+    AgeLimits AgeLimits,
+    ImmutableArray<string> Phases,
+    int Rounds,
+    ImmutableArray<string> ClosingSteps)
 {
     public static readonly KindRules Default =
-        new([.. Enum.GetValues<Gate>()], WinRule.Both, [], "date", 7, 2, AgeLimits.Default);
+        new([.. Enum.GetValues<Gate>()], WinRule.Both, [], "date", 7, 2, AgeLimits.Default, [], 3, []);
 }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Invoicing;
 using NodaTime;
 
 namespace Gesamt.Core.Proposals;
@@ -26,6 +27,9 @@ public abstract record DueRule
 
     /// <summary>So far from the date that matters; its invoice goes out so many days earlier.</summary>
     public sealed record AroundMainDate(Span Offset, int InvoiceDaysBefore) : DueRule;
+
+    /// <summary>So many days after the handover, with which its invoice goes out.</summary>
+    public sealed record OnHandover(int Days) : DueRule;
 
     /// <summary>On a fixed date.</summary>
     public sealed record OnDate(LocalDate Date, int InvoiceDaysBefore) : DueRule;
@@ -53,6 +57,9 @@ public sealed record PricedChoice(ImmutableArray<OfferLine> Lines, Totals Totals
     /// <summary>What is due on booking; zero when nothing is.</summary>
     public Money DueOnBooking(Offer offer) =>
         Instalments.Zip(offer.Plan).Where(pair => pair.Second.Due is DueRule.OnBooking).Select(pair => pair.First.Part.Payable).Sum(offer.Currency);
+
+    /// <summary>The instalments as the fact of the agreement keeps them.</summary>
+    public ImmutableArray<AgreedPart> Parts(Offer offer) => [.. offer.Plan.Zip(Instalments, (plan, part) => new AgreedPart(part.Part.Payable, plan.Due))];
 }
 
 /// <summary>A choice, or an offer, that does not hold together; says which field and what is allowed.</summary>

@@ -69,6 +69,8 @@ public static class Pricing
         {
             case DueRule.OnBooking booking:
                 return new($"{plan.Share} to book", part, signedOn.PlusDays(booking.Days), signedOn);
+            case DueRule.OnHandover handover:
+                return new($"{plan.Share}, due {(handover.Days == 0 ? "on handover" : $"{Span.Days(handover.Days).Words} handover")}", part, null, null);
             case DueRule.OnDate fixedDate:
                 return new($"{plan.Share}, due {DateWords.Long(fixedDate.Date)}", part, fixedDate.Date, fixedDate.Date.PlusDays(-fixedDate.InvoiceDaysBefore));
             case DueRule.AroundMainDate around when mainDate is { } date:

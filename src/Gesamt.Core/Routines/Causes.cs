@@ -8,8 +8,9 @@ namespace Gesamt.Core.Routines;
 /// <summary>One time a cause came true.</summary>
 /// <param name="At">What offsets are counted from.</param>
 /// <param name="After">What was recorded after this instant can stop the step.</param>
+/// <param name="Known">When it became known: a step counted back from it that lay before this never had its chance.</param>
 /// <param name="Fact">The fact behind it, where there is one.</param>
-public sealed record CauseAt(Instant At, Instant After, Fact? Fact);
+public sealed record CauseAt(Instant At, Instant After, Instant Known, Fact? Fact);
 
 /// <summary>When the causes of steps came true in a project.</summary>
 public static class Causes
@@ -21,13 +22,16 @@ public static class Causes
         Cause.ContractSent => From<Happening.ContractSent>(project),
         Cause.HandedOver => From<Happening.HandedOver>(project),
         Cause.InvoiceDue => [.. project.History.Of<Happening.InvoiceIssued>().Select(issued =>
-            new CauseAt(project.Calendar.At(issued.What.Due + Calendar.StudioCalendar.DefaultTime), issued.Recorded, issued.Fact))],
-        Cause.Booked => Booking.WonAt(project) is { } won ? [new(won, won, null)] : [],
+            new CauseAt(project.Calendar.At(issued.What.Due + Calendar.StudioCalendar.DefaultTime), issued.Recorded, issued.Recorded, issued.Fact))],
+        Cause.Booked => Booking.WonAt(project) is { } won ? [new(won, won, won, null)] : [],
         Cause.NamedDate => (dateName is null ? project.MainDate : project.DateNamed(dateName)) is { } date
-            ? [new(project.Calendar.At(date), Instant.MinValue, null)] : [],
+            ? [new(project.Calendar.At(date), Instant.MinValue, KnownSince(project, dateName ?? project.Kind.MainDate), null)] : [],
         _ => [],
     };
 
     private static IReadOnlyList<CauseAt> From<T>(Case project) where T : Happening =>
-        [.. project.History.Of<T>().Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Fact))];
+        [.. project.History.Of<T>().Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Recorded, seen.Fact))];
+
+    private static Instant KnownSince(Case project, string date) =>
+        project.History.Last<Happening.DateSet>(set => set.Name == date)?.Recorded ?? Instant.MinValue;
 }

@@ -12,7 +12,8 @@ public enum StepState { Planned, Parked, Held, Done, Skipped, Stopped }
 /// <param name="Due">When it acts, in sending hours; null while parked.</param>
 /// <param name="Since">When it came into its state, for all but planned and parked.</param>
 /// <param name="Why">Why it was stopped.</param>
-public sealed record PlannedStep(StepRef Ref, Step Step, StepState State, Instant? Due, Instant? Since = null, StopRule? Why = null, LetterId? Letter = null)
+/// <param name="LateStart">Its time had passed before it could have acted.</param>
+public sealed record PlannedStep(StepRef Ref, Step Step, StepState State, Instant? Due, Instant? Since = null, StopRule? Why = null, LetterId? Letter = null, bool LateStart = false, bool FixedByHand = false)
 {
     public bool IsPending => State is StepState.Planned or StepState.Held or StepState.Parked;
 }
@@ -25,7 +26,7 @@ public static class Plan
     public static ImmutableArray<PlannedStep> OfRun(Case project, Run run)
     {
         if (project.History.Last<Happening.RunBegan>(began => began.Run == run.Id) is not { } began) return [];
-        var marks = Marks(project.History, run.Id);
+        var (marks, fixedAt) = (Marks(project.History, run.Id), FixedAt(project.History, run.Id));
         var steps = ImmutableArray.CreateBuilder<PlannedStep>();
         PlannedStep? previous = null;
         foreach (var step in run.Routine.Steps)
@@ -41,8 +42,9 @@ public static class Plan
             for (var k = 0; k < causes.Count; k++)
             {
                 var reference = new StepRef(run.Id, step.Key, k);
-                var due = DueAt(project, step, causes[k]);
-                steps.Add(StateOf(project, step, reference, causes[k], due, marks.GetValueOrDefault(reference), began.Recorded));
+                var byHand = fixedAt.TryGetValue(reference, out var at);
+                var due = byHand ? project.Calendar.At(at) : DueAt(project, step, causes[k]);
+                steps.Add(StateOf(project, step, reference, causes[k], due, marks.GetValueOrDefault(reference), began.Recorded) with { FixedByHand = byHand });
             }
             previous = steps[^1];
         }
@@ -51,9 +53,9 @@ public static class Plan
 
     private static IReadOnlyList<CauseAt> CausesOf(Case project, Step step, Seen<Happening.RunBegan> began, PlannedStep? previous) => step.When.Cause switch
     {
-        Cause.RunBegun => [new(began.Recorded, began.Recorded, began.Fact)],
+        Cause.RunBegun => [new(began.Recorded, began.Recorded, began.Recorded, began.Fact)],
         // a skipped step counts as done when skipped; a held one makes those that hang on it wait
-        Cause.PreviousStep => previous is { State: StepState.Done or StepState.Skipped, Since: { } since } ? [new(since, began.Recorded, null)] : [],
+        Cause.PreviousStep => previous is { State: StepState.Done or StepState.Skipped, Since: { } since } ? [new(since, began.Recorded, since, null)] : [],
         var cause => Causes.Of(project, cause, step.When.DateName),
     };
 
@@ -70,10 +72,11 @@ public static class Plan
         if (StopRules.Holds(project, step, cause) is { } why)
             return new(reference, step, StepState.Stopped, due, null, why, (mark?.What as Happening.StepHeld)?.Letter);
         if (mark is not null) return Marked(reference, step, mark, due);
-        if (due >= began) return new(reference, step, StepState.Planned, due);
+        var possible = began > cause.Known ? began : cause.Known;
+        if (due >= possible) return new(reference, step, StepState.Planned, due);
         return step.LateStart == LateStart.Skip
-            ? new(reference, step, StepState.Skipped, due, began)
-            : new(reference, step, StepState.Planned, began);
+            ? new(reference, step, StepState.Skipped, due, possible)
+            : new(reference, step, StepState.Planned, possible, LateStart: true);
     }
 
     private static PlannedStep Marked(StepRef reference, Step step, Fact mark, Instant? due) => mark.What switch
@@ -89,8 +92,18 @@ public static class Plan
     {
         var marks = new Dictionary<StepRef, Fact>();
         foreach (var fact in history.Facts)
-            if (RefOf(fact.What) is { } reference && reference.Run == run) marks[reference] = fact;
+            if (fact.What is Happening.StepReplanned replanned) marks.Remove(replanned.Step);
+            else if (RefOf(fact.What) is { } reference && reference.Run == run) marks[reference] = fact;
         return marks;
+    }
+
+    private static Dictionary<StepRef, LocalDateTime> FixedAt(History history, RunId run)
+    {
+        var dates = new Dictionary<StepRef, LocalDateTime>();
+        foreach (var fact in history.Facts)
+            if (fact.What is Happening.StepFixed set && set.Step.Run == run) dates[set.Step] = set.At;
+            else if (fact.What is Happening.StepReplanned replanned) dates.Remove(replanned.Step);
+        return dates;
     }
 
     private static StepRef? RefOf(Happening what) => what switch

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using NodaTime;
 
@@ -13,7 +14,7 @@ public enum Gate { Lead, Proposal, Contract, Payment, Delivery }
 public enum Stage { Lead, Proposal, Contract, Payment, Delivery, Finished }
 
 /// <summary>What an open gate still needs.</summary>
-public enum Lack { Fit, Details, Acceptance, ClientSignature, OwnerSignature, Price, BookingPayment, Handover, Approval, Balance }
+public enum Lack { Fit, Details, Acceptance, ClientSignature, OwnerSignature, Price, BookingPayment, Handover, Approval, ClosingSteps, Balance }
 
 /// <summary>One gate: since when it is closed, or what it lacks.</summary>
 public sealed record GateReading(Gate Gate, Instant? ClosedAt, ImmutableArray<Lack> Lacks, bool Waived)
@@ -117,12 +118,42 @@ public static class GateRule
         var handedOver = history.Last<Happening.HandedOver>()?.Happened;
         var approved = history.Last<Happening.Approved>()?.Happened;
         var price = AgreedPrice.Of(history);
-        var settled = price is { } agreed ? Payments.ReachedAt(history, agreed.Agreed) : null;
+        // what was credited is not owed any more
+        var settled = price is { } agreed ? Payments.ReachedAt(history, agreed.Agreed - Owed.Credited(history, agreed.Agreed.Currency)) : null;
+        var (closed, closedAt) = ClosingSteps(project);
         List<Lack> lacks = [];
         if (handedOver is null) lacks.Add(Lack.Handover);
         if (approved is null) lacks.Add(Lack.Approval);
+        if (!closed) lacks.Add(Lack.ClosingSteps);
         if (settled is null) lacks.Add(Lack.Balance);
-        return Reading(Gate.Delivery, lacks, [handedOver, approved, settled]);
+        return Reading(Gate.Delivery, lacks, [handedOver, approved, settled, .. closedAt is null ? Array.Empty<Instant?>() : [closedAt]]);
+    }
+
+    /// <summary>Whether what the kind asks for after the handover is done, and since when; tasks that were removed are not asked for.</summary>
+    private static (bool Closed, Instant? At) ClosingSteps(Case project)
+    {
+        var state = new Dictionary<TaskId, Instant?>();
+        foreach (var fact in project.History.Facts)
+            switch (fact.What)
+            {
+                case Happening.TaskMade { Closing: true } made:
+                    state[made.Task] = null;
+                    break;
+                case Happening.TaskDone done when state.ContainsKey(done.Task):
+                    state[done.Task] = fact.Happened;
+                    break;
+                case Happening.TaskReopened again when state.ContainsKey(again.Task):
+                    state[again.Task] = null;
+                    break;
+                case Happening.TaskRemoved removed:
+                    state.Remove(removed.Task);
+                    break;
+                default:
+                    break;
+            }
+        // they are made with the handover, so before it there is nothing to be done yet
+        if (state.Count == 0) return (project.Kind.ClosingSteps.IsEmpty || project.History.Any<Happening.HandedOver>(), null);
+        return (state.Values.All(at => at is not null), state.Values.Max());
     }
 
     private static GateReading Reading(Gate gate, List<Lack> lacks, IReadOnlyCollection<Instant?> conditions) =>
@@ -132,18 +163,30 @@ public static class GateRule
 }
 
 /// <summary>The price in force: what was accepted or agreed last. A successor counts from its acceptance on; sending one opens nothing.</summary>
+/// <param name="Net">The price without tax: its value.</param>
+/// <param name="Version">The offer it was taken from.</param>
 /// <param name="First">When a price was agreed for the first time, which is when the Proposal gate closed.</param>
-public sealed record AgreedPrice(Money Agreed, Money DueOnBooking, Instant First)
+/// <param name="Fact">The agreement in force.</param>
+public sealed record AgreedPrice(Money Agreed, Money DueOnBooking, Money Net, ImmutableArray<AgreedPart> Parts, VersionId Version, Instant First, Fact Fact)
 {
     public static AgreedPrice? Of(History history)
     {
-        var agreed = history.Facts.Select(fact => fact.What switch
+        AgreedPrice? inForce = null;
+        Instant? first = null;
+        foreach (var fact in history.Facts)
         {
-            Happening.ProposalAccepted accepted => (fact.Happened, accepted.Agreed, accepted.DueOnBooking),
-            Happening.PriceAgreed price => (fact.Happened, price.Agreed, price.DueOnBooking),
-            _ => ((Instant, Money, Money)?)null,
-        }).OfType<(Instant Happened, Money Agreed, Money DueOnBooking)>().ToList();
-        return agreed.Count == 0 ? null : new(agreed[^1].Agreed, agreed[^1].DueOnBooking, agreed.Min(a => a.Happened));
+            AgreedPrice? Agreed(Money agreed, Money onBooking, Money net, ImmutableArray<AgreedPart> parts, VersionId version) =>
+                new(agreed, onBooking, net, parts, version, first is { } earlier && earlier < fact.Happened ? earlier : fact.Happened, fact);
+            var next = fact.What switch
+            {
+                Happening.ProposalAccepted a => Agreed(a.Agreed, a.DueOnBooking, a.Net, a.Parts, a.Version),
+                Happening.PriceAgreed p => Agreed(p.Agreed, p.DueOnBooking, p.Net, p.Parts, p.Version),
+                _ => null,
+            };
+            if (next is null) continue;
+            (inForce, first) = (next, next.First);
+        }
+        return inForce;
     }
 }
 

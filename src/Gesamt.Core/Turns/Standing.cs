@@ -11,8 +11,8 @@ public enum Side { Yours, Clients, Nobodys }
 public enum WaitKind
 {
     AnswerInquiry, AnswerLetter, ChangeAsked, Declined, RanOut, Countersign, SendContract, DecideFit, FillDetails,
-    WriteProposal, TaskDue, HandOver, LetterHeld, SayWhatIsNext, AskAgain,
-    ChooseProposal, SignContract, PayInvoice, Approve,
+    WriteProposal, TaskDue, HandOver, ReworkDraft, AnswerRemark, CloseUp, LetterHeld, SayWhatIsNext, AskAgain,
+    ChooseProposal, SignContract, PayInvoice, Review, Approve,
     Resting, Planned, Ended, Finished,
 }
 

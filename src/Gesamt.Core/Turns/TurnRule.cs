@@ -84,6 +84,7 @@ public static class TurnRule
         plan.Where(step => step.State == StepState.Planned).Select(step => step.Due)
             .Concat(project.OpenTasks.Where(task => task.Due is not null).Select(task => (Instant?)project.Calendar.StartOf(task.Due!.Value)))
             .Append(project.MainDate is { } date ? project.Calendar.StartOf(date.Date) : null)
+            .Append(Billing.NextAt(project))
             .Where(at => at > now).Min();
 
     /// <summary>The next instant at which the standing changes with nothing happening: a date comes, a rest ends, a proposal runs out, an invoice is late.</summary>

@@ -3,6 +3,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.Turns;
@@ -22,6 +23,8 @@ internal static class Waits
             yield return new(WaitKind.ChangeAsked, change.Happened, "They asked for a change");
         if (First<Happening.ProposalDeclined>(history) is { } declined && !history.Any<Happening.ProposalAccepted>())
             yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
+        if (First<Happening.RemarkLeft>(history) is { } remark)
+            yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
     }
 
     /// <summary>What else waits for the owner: signatures, decisions, tasks that are due.</summary>
@@ -46,6 +49,8 @@ internal static class Waits
             yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
         if (ProposalState.Open(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
             yield return new(WaitKind.RanOut, end, "The proposal has run out");
+        if (ReviewRule.ToRework(history) is { Answered: { } returned } back)
+            yield return new(WaitKind.ReworkDraft, returned, $"{Of(back)}: they ask for changes");
     }
 
     /// <summary>The gate that needs only the owner, and since when: when its last other condition came true.</summary>
@@ -59,12 +64,17 @@ internal static class Waits
             Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, Latest(begun, LastExchange(history)), "Decide whether it is a fit"),
             Stage.Lead => new(WaitKind.FillDetails, history.Last<Happening.MarkedFit>()!.Value.Happened, "Fill in what is still unknown"),
             Stage.Proposal when ProposalState.Open(history) is null => new(WaitKind.WriteProposal, Latest(before ?? begun, LastExchange(history)), "Write the proposal"),
-            Stage.Delivery when history.Any<Happening.HandedOver>() => null,
-            Stage.Delivery when project.OpenTasks.Length == 0 || project.MainDate is { } date && date.Date <= today =>
+            Stage.Delivery when history.Any<Happening.HandedOver>() => CloseUp(project),
+            Stage.Delivery when project.OpenTasks.Length == 0 && ReviewRule.Open(history) is null && ReviewRule.ToRework(history) is null || project.MainDate is { } date && date.Date <= today =>
                 new(WaitKind.HandOver, HandOverSince(project, before ?? begun, today), "Hand over the work"),
             _ => null,
         };
     }
+
+    /// <summary>All that is left are closing steps of the owner.</summary>
+    private static Wait? CloseUp(Case project) =>
+        GateRule.Read(project).FirstOrDefault(gate => gate.Gate == Gate.Delivery) is { Lacks: [Lack.ClosingSteps] }
+            ? new(WaitKind.CloseUp, Latest(project.History.Last<Happening.Approved>()!.Value.Happened, project.History.Last<Happening.PaymentReceived>()?.Happened), "Do the closing steps") : null;
 
     private static Instant HandOverSince(Case project, Instant before, LocalDate today)
     {
@@ -84,12 +94,18 @@ internal static class Waits
             yield return new(WaitKind.SignContract, contract.Happened, "Contract not signed yet");
         foreach (var (invoice, _) in Owed.Open(history))
             yield return new(WaitKind.PayInvoice, invoice.Happened, "Invoice not paid yet");
+        if (ReviewRule.Open(history) is { } review)
+            yield return new(WaitKind.Review, review.Opened, $"{Of(review)}: not answered yet");
         if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())
             yield return new(WaitKind.Approve, handed.Happened, "Handed over, not approved yet");
     }
 
     /// <summary>A proposal valid until a date runs out when that day is over.</summary>
     public static Instant RunsOutAt(Case project, Happening.ProposalSent sent) => project.Calendar.StartOf(sent.ValidUntil.PlusDays(1));
+
+    /// <summary>“Sketch, round 2”.</summary>
+    private static string Of(Review review) => review.Phase is { Length: > 0 } phase
+        ? string.Create(CultureInfo.InvariantCulture, $"{char.ToUpperInvariant(phase[0])}{phase[1..]}, round {review.Round}") : string.Create(CultureInfo.InvariantCulture, $"Round {review.Round}");
 
     private static Seen<Happening.ContractSent>? OpenContract(History history) =>
         history.Last<Happening.ContractSent>() is { } sent
@@ -118,7 +134,7 @@ internal static class Waits
 
     /// <summary>A letter the owner wrote or gave an OK, a recorded call, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
     private static bool IsAnswer(Happening what) => what is Happening.LetterSent { ByItself: false }
-        or Happening.CallHeld or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.TakenUp;
+        or Happening.CallHeld or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.ReviewOpened or Happening.TakenUp;
 
     /// <summary>When a letter or a call last went one way or the other: what a decision waited for.</summary>
     private static Instant? LastExchange(History history) =>

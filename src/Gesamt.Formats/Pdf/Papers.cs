@@ -15,11 +15,11 @@ public sealed record PaperSums(Money Net, ImmutableArray<(string Rate, Money Tax
 /// <param name="Addressee">Name, organisation and address, a line each.</param>
 public sealed record InvoicePaper(
     Letterhead Head, string Number, LocalDate IssuedOn, LocalDate Due, ImmutableArray<string> Addressee,
-    string Project, string Share, ImmutableArray<PaperLine> Lines, PaperSums Sums, string Iban);
+    string Project, string Share, ImmutableArray<PaperLine> Lines, PaperSums Sums, string Iban, bool IsCredit = false);
 
 /// <summary>What a contract says: its text, what was chosen, how it is paid, and who signed what.</summary>
 public sealed record ContractPaper(
-    Letterhead Head, string Title, string Project, ImmutableArray<string> Parties, string Text, ImmutableArray<PaperLine> Lines, PaperSums Sums,
+    Letterhead Head, string Title, string Project, ImmutableArray<string> Parties, string Text, ImmutableArray<PaperLine> Lines, PaperSums? Sums,
     ImmutableArray<(string Words, Money Amount)> Payments, string Hash, ImmutableArray<SignaturePaper> Signatures);
 
 /// <summary>A signature as printed on the last page.</summary>
@@ -30,9 +30,10 @@ public static class Papers
 {
     public static byte[] Draw(InvoicePaper paper, Instant at)
     {
-        using var sheet = new PdfSheet(paper.Head, $"Invoice {paper.Number}", at);
-        sheet.Title($"Invoice {paper.Number}");
-        sheet.Paragraph($"Issued {DateWords.Long(paper.IssuedOn)}, due {DateWords.Long(paper.Due)}", quiet: true);
+        var title = $"{(paper.IsCredit ? "Credit note" : "Invoice")} {paper.Number}";
+        using var sheet = new PdfSheet(paper.Head, title, at);
+        sheet.Title(title);
+        sheet.Paragraph(paper.IsCredit ? $"Issued {DateWords.Long(paper.IssuedOn)}" : $"Issued {DateWords.Long(paper.IssuedOn)}, due {DateWords.Long(paper.Due)}", quiet: true);
         sheet.Gap(8);
         sheet.Paragraph(string.Join('\n', paper.Addressee));
         sheet.Heading(paper.Project);
@@ -40,9 +41,9 @@ public static class Papers
         sheet.Gap(6);
         sheet.Rule(heavy: true);
         Lines(sheet, paper.Lines);
-        Sums(sheet, paper.Sums, "To pay");
+        Sums(sheet, paper.Sums, paper.IsCredit ? "Credited" : "To pay");
         sheet.Gap(16);
-        if (paper.Iban.Length > 0) sheet.Paragraph($"By transfer to {paper.Iban}, with the reference {paper.Number}.");
+        if (paper.Iban.Length > 0 && !paper.IsCredit) sheet.Paragraph($"By transfer to {paper.Iban}, with the reference {paper.Number}.");
         return sheet.Save();
     }
 
@@ -54,17 +55,22 @@ public static class Papers
         sheet.Paragraph(string.Join('\n', paper.Parties), quiet: true);
         sheet.Gap(6);
         sheet.Paragraph(paper.Text);
-        sheet.Heading("What was chosen");
-        sheet.Rule(heavy: true);
-        Lines(sheet, paper.Lines);
-        Sums(sheet, paper.Sums, "Total");
-        sheet.Heading("Payments");
-        foreach (var (words, amount) in paper.Payments) sheet.Row(words, MoneyText.Of(amount));
+        if (paper.Sums is { } sums) Choice(sheet, paper, sums);
         sheet.Heading("Signatures");
         sheet.Paragraph($"SHA-256 of this version: {paper.Hash}", quiet: true);
         foreach (var signature in paper.Signatures) Signature(sheet, signature);
         if (paper.Signatures.IsEmpty) sheet.Paragraph("Not signed yet.");
         return sheet.Save();
+    }
+
+    private static void Choice(PdfSheet sheet, ContractPaper paper, PaperSums sums)
+    {
+        sheet.Heading("What was chosen");
+        sheet.Rule(heavy: true);
+        Lines(sheet, paper.Lines);
+        Sums(sheet, sums, "Total");
+        sheet.Heading("Payments");
+        foreach (var (words, amount) in paper.Payments) sheet.Row(words, MoneyText.Of(amount));
     }
 
     private static void Signature(PdfSheet sheet, SignaturePaper signature)

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Gesamt.Core.Facts;
 
 namespace Gesamt.Store.Json;
@@ -7,7 +8,7 @@ namespace Gesamt.Store.Json;
 /// <remarks>A payload that changes gets the next version and an upcaster here; rows are never rewritten.</remarks>
 public static class FactJson
 {
-    public const int Version = 1;
+    public const int Version = 2;
 
     private static readonly Dictionary<string, Type> ByName = StoreJson.Kinds(typeof(Happening)).ToDictionary(kind => kind.Name);
 
@@ -18,6 +19,16 @@ public static class FactJson
     /// <exception cref="JsonException">The kind is unknown to this version of the program.</exception>
     public static Happening Read(string kind, int version, string payload) =>
         ByName.TryGetValue(kind, out var type) && version <= Version
-            ? (Happening)JsonSerializer.Deserialize(payload, type, StoreJson.Options)!
+            ? (Happening)JsonSerializer.Deserialize(version < Version ? Upcast(kind, payload) : payload, type, StoreJson.Options)!
             : throw new JsonException($"A fact of kind “{kind}”, version {version}, is not known here. The data was written by a newer Gesamt.");
+
+    /// <summary>Version 1 of an acceptance knew neither the price without tax nor the instalments: they read as the price itself, and as none still to be invoiced by itself.</summary>
+    private static string Upcast(string kind, string payload)
+    {
+        if (kind != nameof(Happening.ProposalAccepted)) return payload;
+        var old = JsonNode.Parse(payload)!.AsObject();
+        old.TryAdd("net", old["agreed"]!.DeepClone());
+        old.TryAdd("parts", new JsonArray());
+        return old.ToJsonString();
+    }
 }

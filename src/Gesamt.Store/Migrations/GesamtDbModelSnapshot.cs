@@ -88,6 +88,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("KindId")
                         .HasColumnType("INTEGER");
 
@@ -146,6 +149,72 @@ namespace Gesamt.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.FileRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Group")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Phase")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("PublicId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Size")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Type")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Use")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Hash");
+
+                    b.HasIndex("ProjectId");
+
+                    b.HasIndex("PublicId")
+                        .IsUnique();
+
+                    b.ToTable("Files");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.FormRow", b =>
                 {
                     b.Property<int>("Id")
@@ -187,6 +256,9 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<long?>("Credits")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -206,6 +278,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("OwedMinor")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 
@@ -223,6 +298,10 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Sort")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("TotalMinor")
                         .HasColumnType("INTEGER");
 
@@ -236,10 +315,12 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("PublicId")
                         .IsUnique();
 
+                    b.HasIndex("OwedMinor", "Due");
+
                     b.HasIndex("ProposalId", "Instalment")
                         .IsUnique();
 
-                    b.HasIndex("Year", "Sequence")
+                    b.HasIndex("Sort", "Year", "Sequence")
                         .IsUnique();
 
                     b.ToTable("Invoices", t =>
@@ -255,6 +336,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Key")
                         .IsRequired()
@@ -357,7 +441,7 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("ProjectId");
 
-                    b.HasIndex("State");
+                    b.HasIndex("State", "ProjectId");
 
                     b.ToTable("Letters");
                 });
@@ -371,6 +455,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Body")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Key")
                         .IsRequired()
@@ -437,6 +524,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ReviewId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Sort")
@@ -558,6 +648,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("GoneAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("InvoiceId")
                         .HasColumnType("INTEGER");
 
@@ -572,6 +665,8 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("At");
 
                     b.HasIndex("ProjectId");
 
@@ -719,10 +814,55 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Requests");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.ReviewRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("AnsweredBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Files")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Phase")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("PublicId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId");
+
+                    b.HasIndex("PublicId")
+                        .IsUnique();
+
+                    b.ToTable("Reviews");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.RoutineRow", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Key")
@@ -771,6 +911,28 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Runs");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.SavedViewRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Query")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name")
+                        .IsUnique();
+
+                    b.ToTable("SavedViews");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.ServiceRow", b =>
                 {
                     b.Property<int>("Id")
@@ -782,6 +944,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<long>("KindId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Position")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("TaxPartsPerMillion")
@@ -954,6 +1119,9 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<bool>("Closing")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Counted")
                         .HasColumnType("TEXT");
 
@@ -963,7 +1131,22 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Due")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Fixed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("OffsetCount")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("OffsetUnit")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Phase")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Title")
@@ -973,6 +1156,8 @@ namespace Gesamt.Store.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ProjectId");
+
+                    b.HasIndex("DoneAt", "Due");
 
                     b.ToTable("Tasks");
                 });
@@ -1036,6 +1221,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.FactRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.FileRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()
@@ -1137,11 +1331,17 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long?>("AgreedMinor")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<long?>("BeganAt")
+                                .HasColumnType("INTEGER");
+
                             b1.Property<long?>("BookedAt")
                                 .HasColumnType("INTEGER");
 
                             b1.Property<string>("Ended")
                                 .HasColumnType("TEXT");
+
+                            b1.Property<long?>("FinishedAt")
+                                .HasColumnType("INTEGER");
 
                             b1.Property<int>("Held")
                                 .HasColumnType("INTEGER");
@@ -1149,11 +1349,26 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long?>("HeldSince")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<long?>("InvoiceAt")
+                                .HasColumnType("INTEGER");
+
                             b1.Property<string>("LateSince")
                                 .HasColumnType("TEXT");
 
                             b1.Property<string>("MainDate")
                                 .HasColumnType("TEXT");
+
+                            b1.Property<long?>("NetMinor")
+                                .HasColumnType("INTEGER");
+
+                            b1.Property<long>("OwedMinor")
+                                .HasColumnType("INTEGER");
+
+                            b1.Property<long>("PaidMinor")
+                                .HasColumnType("INTEGER");
+
+                            b1.Property<bool>("PutAway")
+                                .HasColumnType("INTEGER");
 
                             b1.Property<long?>("Since")
                                 .HasColumnType("INTEGER");
@@ -1182,6 +1397,10 @@ namespace Gesamt.Store.Migrations
 
                             b1.HasKey("ProjectRowId");
 
+                            b1.HasIndex("InvoiceAt");
+
+                            b1.HasIndex("Turn");
+
                             b1.HasIndex("ValidUntil");
 
                             b1.HasIndex("Ended", "Stage");
@@ -1197,6 +1416,15 @@ namespace Gesamt.Store.Migrations
                     b.Navigation("Kind");
 
                     b.Navigation("Standing")
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ReviewRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

@@ -56,7 +56,9 @@ public sealed class LinkRow
     public Instant? EndedAt { get; set; }
 }
 
-/// <summary>An issued invoice; never changes.</summary>
+public enum InvoiceSort { Invoice, CreditNote }
+
+/// <summary>An issued invoice or credit note; never changes but for what is still owed, which is derived.</summary>
 public sealed class InvoiceRow
 {
     public InvoiceId Id { get; set; }
@@ -74,6 +76,11 @@ public sealed class InvoiceRow
     /// <summary>Which instalment of the chosen proposal it bills; once each.</summary>
     public VersionId? ProposalId { get; set; }
     public int Instalment { get; set; }
+    public InvoiceSort Sort { get; set; }
+    /// <summary>The invoice a credit note takes back.</summary>
+    public InvoiceId? Credits { get; set; }
+    /// <summary>Derived from the facts, so that sums need not read them.</summary>
+    public long OwedMinor { get; set; }
 }
 
 public enum PaymentMeans { Card, Transfer, Cash, Cheque }
@@ -89,6 +96,8 @@ public sealed class PaymentRow
     /// <summary>The provider's or bank's own reference; one payment each.</summary>
     public string? Reference { get; set; }
     public Instant At { get; set; }
+    /// <summary>When it was taken back or charged back.</summary>
+    public Instant? GoneAt { get; set; }
 }
 
 /// <summary>A card payment that was begun with the provider.</summary>

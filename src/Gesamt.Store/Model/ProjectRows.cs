@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
@@ -55,6 +56,16 @@ public sealed class StandingColumns
     public Instant? ValidUntil { get; set; }
     public LocalDate? MainDate { get; set; }
     public long? AgreedMinor { get; set; }
+    /// <summary>The agreed price without tax.</summary>
+    public long? NetMinor { get; set; }
+    public long PaidMinor { get; set; }
+    /// <summary>What is open on issued invoices.</summary>
+    public long OwedMinor { get; set; }
+    public Instant? BeganAt { get; set; }
+    public Instant? FinishedAt { get; set; }
+    public bool PutAway { get; set; }
+    /// <summary>When the next agreed instalment is to be invoiced.</summary>
+    public Instant? InvoiceAt { get; set; }
 
     public Standing ToCore() => new(Stage, Turn, Waits, Words, Since, Until, BookedAt, Ended, LateSince, Held, HeldSince, ValidUntil);
 }
@@ -92,6 +103,8 @@ public sealed class NoteRow
     public NoteSort Sort { get; set; }
     public required string Text { get; set; }
     public Instant At { get; set; }
+    /// <summary>The round of review it is a remark on.</summary>
+    public ReviewId? ReviewId { get; set; }
 }
 
 public sealed class TaskRow
@@ -102,6 +115,15 @@ public sealed class TaskRow
     public LocalDate? Due { get; set; }
     /// <summary>What the date was counted from, in words.</summary>
     public string? Counted { get; set; }
+    /// <summary>Its distance to the date that matters, where it is counted from it.</summary>
+    public int? OffsetCount { get; set; }
+    public SpanUnit? OffsetUnit { get; set; }
+    /// <summary>Its date was set by hand.</summary>
+    public bool Fixed { get; set; }
+    /// <summary>Belongs to what is done after the handover.</summary>
+    public bool Closing { get; set; }
+    public string? Phase { get; set; }
+    public bool Removed { get; set; }
     public Instant? DoneAt { get; set; }
 }
 

@@ -31,6 +31,8 @@ public sealed class StudioRow
 /// <summary>A kind of work; its rules are pinned on each project that begins.</summary>
 public sealed class KindRow
 {
+    /// <summary>Raised by every edit; a stale save is answered with both texts.</summary>
+    public int Edition { get; set; }
     public KindId Id { get; set; }
     public required string Key { get; set; }
     public required string Name { get; set; }
@@ -58,6 +60,7 @@ public sealed class ServiceRow
     public string Unit { get; set; } = "";
     public decimal UnitPrice { get; set; }
     public int TaxPartsPerMillion { get; set; }
+    public int Position { get; set; }
 }
 
 /// <summary>A reusable text with named blanks.</summary>
@@ -68,6 +71,7 @@ public sealed class LetterTemplateRow
     public required string Name { get; set; }
     public required string Subject { get; set; }
     public required string Body { get; set; }
+    public int Edition { get; set; }
 }
 
 /// <summary>The text of a kind's contract with named blanks.</summary>
@@ -77,6 +81,7 @@ public sealed class ContractTemplateRow
     public KindId KindId { get; set; }
     public required string Title { get; set; }
     public required string Body { get; set; }
+    public int Edition { get; set; }
 }
 
 /// <summary>A kind's routine; its steps are pinned on each run.</summary>
@@ -86,6 +91,7 @@ public sealed class RoutineRow
     public KindId KindId { get; set; }
     public required string Key { get; set; }
     public required string Routine { get; set; }
+    public int Edition { get; set; }
 }
 
 /// <summary>Tasks that are made together, each with its distance to the date that matters.</summary>

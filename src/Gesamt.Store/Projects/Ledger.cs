@@ -1,4 +1,5 @@
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
@@ -26,6 +27,15 @@ public sealed class Ledger(GesamtDb db)
         await AppendAsync(file, by, happened, now, what);
         await BeginRunsAsync(file, now);
         await StopStepsAsync(file, now);
+        if (what.Any(one => one is Happening.PaymentVoided or Happening.PaymentChargedBack or Happening.TakenUp)) await ResumeStepsAsync(file, now);
+        if (what.Any(IsMoney)) await RefreshOwedAsync(file);
+        await RefreshAsync(file, now);
+    }
+
+    /// <summary>Computes all that is derived of a project anew from its facts.</summary>
+    public async Task RebuildAsync(ProjectFile file, Instant now)
+    {
+        await RefreshOwedAsync(file);
         await RefreshAsync(file, now);
     }
 
@@ -92,6 +102,20 @@ public sealed class Ledger(GesamtDb db)
         await AppendAsync(file, Actor.Gesamt, now, now, [.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]);
     }
 
+    /// <summary>What stopped steps is undone: only those still ahead go on.</summary>
+    private Task ResumeStepsAsync(ProjectFile file, Instant now) =>
+        AppendAsync(file, Actor.Gesamt, now, now, [.. Resuming.Of(file.Case, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref))]);
+
+    private static bool IsMoney(Happening what) => what is Happening.InvoiceIssued or Happening.InvoiceCredited
+        or Happening.PaymentReceived or Happening.PaymentVoided or Happening.PaymentChargedBack;
+
+    private async Task RefreshOwedAsync(ProjectFile file)
+    {
+        var issued = file.History.Of<Happening.InvoiceIssued>().ToDictionary(seen => seen.What.Invoice, seen => seen.What);
+        foreach (var row in await db.Invoices.Where(i => i.ProjectId == file.Id && i.Sort == InvoiceSort.Invoice).ToListAsync())
+            if (issued.TryGetValue(row.Id, out var invoice)) row.OwedMinor = Owed.On(file.History, invoice).Minor;
+    }
+
     private static bool Is(PlannedStepRow row, PlannedStep step) =>
         row.RunId == step.Ref.Run && row.Step == step.Ref.Step && row.Occurrence == step.Ref.Occurrence;
 
@@ -100,6 +124,11 @@ public sealed class Ledger(GesamtDb db)
         (columns.Stage, columns.Turn, columns.Waits, columns.Words) = (standing.Stage, standing.Turn, standing.Waits, standing.Words);
         (columns.Since, columns.Until, columns.BookedAt, columns.Ended) = (standing.Since, standing.Until, standing.BookedAt, standing.Ended);
         (columns.LateSince, columns.Held, columns.HeldSince, columns.ValidUntil) = (standing.LateSince, standing.Held, standing.HeldSince, standing.ValidUntil);
-        (columns.MainDate, columns.AgreedMinor) = (project.MainDate?.Date, AgreedPrice.Of(project.History)?.Agreed.Minor);
+        var price = AgreedPrice.Of(project.History);
+        (columns.MainDate, columns.AgreedMinor, columns.NetMinor) = (project.MainDate?.Date, price?.Agreed.Minor, price?.Net.Minor);
+        columns.PaidMinor = Payments.InForce(project.History).Sum(payment => payment.What.Amount.Minor);
+        columns.OwedMinor = Owed.Open(project.History).Sum(open => open.Owed.Minor);
+        columns.FinishedAt = standing.Stage == Stage.Finished ? GateRule.Read(project).Max(gate => gate.ClosedAt) : null;
+        (columns.BeganAt, columns.PutAway, columns.InvoiceAt) = (project.History.Began, project.IsPutAway, Billing.NextAt(project));
     }
 }

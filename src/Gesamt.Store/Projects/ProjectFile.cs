@@ -33,8 +33,7 @@ public static class ProjectFiles
     public static async Task<Case> ReadAsync(GesamtDb db, ProjectRow row, StudioCalendar calendar)
     {
         var facts = await db.Facts.AsNoTracking().Where(f => f.ProjectId == row.Id).OrderBy(f => f.Id).ToListAsync();
-        var tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == row.Id && t.DoneAt == null)
-            .Select(t => new OpenTask(t.Id, t.Title, t.Due)).ToListAsync();
+        var tasks = (await db.Tasks.AsNoTracking().Where(t => t.ProjectId == row.Id && t.DoneAt == null && !t.Removed).ToListAsync()).Select(ToCore);
         var runs = await db.Runs.AsNoTracking().Where(r => r.ProjectId == row.Id).ToListAsync();
         return CaseOf(row, facts, tasks, runs, calendar);
     }
@@ -45,15 +44,18 @@ public static class ProjectFiles
         if (ids.Count == 0) return ImmutableDictionary<ProjectId, ProjectFile>.Empty;
         var rows = await db.Projects.AsNoTracking().Include(p => p.Client).Include(p => p.Kind).Where(p => ids.Contains(p.Id)).ToListAsync();
         var facts = (await db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id).ToListAsync()).ToLookup(f => f.ProjectId);
-        var tasks = (await db.Tasks.AsNoTracking().Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null).ToListAsync()).ToLookup(t => t.ProjectId);
+        var tasks = (await db.Tasks.AsNoTracking().Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed).ToListAsync()).ToLookup(t => t.ProjectId);
         var runs = (await db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId)).ToListAsync()).ToLookup(r => r.ProjectId);
         return rows.ToDictionary(row => row.Id, row => new ProjectFile(row, CaseOf(row, facts[row.Id],
-            tasks[row.Id].Select(t => new OpenTask(t.Id, t.Title, t.Due)), runs[row.Id], calendar)));
+            tasks[row.Id].Select(ToCore), runs[row.Id], calendar)));
     }
 
     private static Case CaseOf(ProjectRow row, IEnumerable<FactRow> facts, IEnumerable<OpenTask> tasks, IEnumerable<RunRow> runs, StudioCalendar calendar) =>
         new(row.Id, StoreJson.Read<KindRules>(row.Rules), new History(facts.Select(ToCore)), [.. tasks],
             [.. runs.Select(run => new Run(run.Id, StoreJson.Read<Routine>(run.Routine)))], calendar);
+
+    private static OpenTask ToCore(TaskRow row) => new(row.Id, row.Title, row.Due,
+        row is { OffsetCount: { } count, OffsetUnit: { } unit } ? new Span(count, unit) : null, row.Fixed, row.Closing);
 
     public static Fact ToCore(FactRow row) =>
         new(row.Id, row.ProjectId, row.Happened, row.Recorded, row.By, FactJson.Read(row.Kind, row.Version, row.Payload));

@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Model;
@@ -33,11 +34,12 @@ public static class ClientEndpoints
         return Results.Redirect($"/p/{link}");
     }).RequireRateLimiting(RateLimit).ExcludeFromDescription();
 
-    public static void MapClientPages(this RouteGroupBuilder page)
+    public static RouteGroupBuilder MapClientPages(this RouteGroupBuilder page)
     {
         page.MapGet("", async (HttpContext http, Desk desk, ICardPayments cards, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery) =>
         {
-            return await ClientPage.OfAsync(desk, cards, Link(http), antiforgery.GetAndStoreTokens(http).RequestToken!);
+            var file = await desk.OpenAsync(Link(http).ProjectId);
+            return await ClientPage.OfAsync(desk, cards, file, antiforgery.GetAndStoreTokens(http).RequestToken!, part => Sight.IsOpen(file.History, part));
         });
 
         page.MapPost("/opened", async (HttpContext http, Desk desk) =>
@@ -96,6 +98,7 @@ public static class ClientEndpoints
             var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.PublicId == invoice && i.ProjectId == project) ?? throw new MissingException("invoice");
             return Results.File(Issuing.Pdf(desk, row), "application/pdf", $"invoice-{row.Number}.pdf");
         });
+        return page;
     }
 
     /// <summary>Lets only a link that opens pass, and keeps it for the endpoint.</summary>
@@ -111,7 +114,8 @@ public static class ClientEndpoints
         return await next(context);
     }
 
-    private static LinkRow Link(HttpContext http) => (LinkRow)http.Items[typeof(LinkRow)]!;
+    /// <summary>The link that let this request in.</summary>
+    public static LinkRow Link(HttpContext http) => (LinkRow)http.Items[typeof(LinkRow)]!;
 
     private static string AddressOf(HttpContext http) => http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown";
 

@@ -1,9 +1,12 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
+using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
@@ -12,7 +15,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
-/// <summary>The one thing a client has to do now.</summary>
+/// <summary>The one thing a client has to do now on the way to a booking; then done.</summary>
 public enum ClientStep { Nothing, Choose, Sign, Book, Done }
 
 public sealed record ChoiceLineDto(string Key, LineRole Role, string? Group, string Words, string Detail, string Price);
@@ -21,38 +24,50 @@ public sealed record ProposalPageDto(string Intro, string Terms, string ValidUnt
 
 public sealed record SignedDto(string Name, string Side, string At);
 
-public sealed record ContractPageDto(string Title, string Text, IReadOnlyList<string> Parties, string Hash, string Consent, PricedDto Priced, IReadOnlyList<SignedDto> Signatures);
+/// <param name="Priced">What was chosen; none for a contract signed on paper before any price was agreed.</param>
+public sealed record ContractPageDto(string Title, string Text, IReadOnlyList<string> Parties, string Hash, string Consent, PricedDto? Priced, IReadOnlyList<SignedDto> Signatures);
 
-public sealed record InvoicePageDto(string PublicId, string Number, string Total, string Owed, string Due, bool Paid);
+public sealed record InvoicePageDto(string PublicId, string Number, string Total, string Owed, string Due, bool Paid, bool IsCredit);
 
 /// <param name="Token">Goes back with every write of this page.</param>
 /// <param name="AskedForChange">What was asked for and waits for an answer.</param>
+/// <param name="Whole">The project as a whole; null until the owner opens that part, as with the others.</param>
 public sealed record ClientPageDto(
     string Studio, string Owner, string Brand, string Mail, string Project, string Person, string Token, ClientStep Step,
-    ProposalPageDto? Proposal, ContractPageDto? Contract, IReadOnlyList<InvoicePageDto> Invoices, bool AskedForChange, bool PaysByCard);
+    ProposalPageDto? Proposal, ContractPageDto? Contract, IReadOnlyList<InvoicePageDto> Invoices, bool AskedForChange, bool PaysByCard,
+    WholeDto? Whole, DraftsDto? Drafts, FilesPageDto? Files, string? Help);
 
-/// <summary>Puts together what a client may see: only what was sent to them.</summary>
+/// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
 public static class ClientPage
 {
-    public static async Task<ClientPageDto> OfAsync(Desk desk, ICardPayments cards, LinkRow link, string token)
+    /// <param name="open">Which parts are open: as the facts say, or, seen beforehand by the owner, one more.</param>
+    public static async Task<ClientPageDto> OfAsync(Desk desk, ICardPayments cards, ProjectFile file, string token, Func<PagePart, bool> open)
     {
-        var file = await desk.OpenAsync(link.ProjectId);
         var (history, studio) = (file.History, desk.Studio);
         var contract = await Contracting.LatestAsync(desk, file.Id);
         var waiting = Drafts.Waiting(file);
-        var signed = contract is not null && history.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client);
-        var invoices = await InvoicesAsync(desk, file.History, link);
-        var step = waiting is not null ? ClientStep.Choose
-            : contract is null ? ClientStep.Nothing
-            : !signed ? ClientStep.Sign
-            : invoices.Any(invoice => !invoice.Paid) ? ClientStep.Book : ClientStep.Done;
+        var invoices = await InvoicesAsync(desk, file);
+        var step = StepOf(file, contract, invoices);
         return new(studio.Name, studio.Owner, studio.Brand, studio.Mail, file.Row.Title, file.Row.Client!.Name, token, step,
             waiting is null ? null : await ProposalAsync(desk, file),
             contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract), invoices,
-            history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting, cards.Available);
+            history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting, cards.Available,
+            open(PagePart.Whole) ? ClientParts.Whole(desk, file, invoices) : null,
+            open(PagePart.Drafts) ? await ClientParts.DraftsAsync(desk, file) : null,
+            open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
+            open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null);
     }
 
-    private static async Task<ProposalPageDto> ProposalAsync(Desk desk, Store.Projects.ProjectFile file)
+    private static ClientStep StepOf(ProjectFile file, VersionRow? contract, IReadOnlyList<InvoicePageDto> invoices)
+    {
+        if (Drafts.Waiting(file) is not null) return ClientStep.Choose;
+        var paid = GateRule.Read(file.Case).FirstOrDefault(gate => gate.Gate == Gate.Payment) is not { IsClosed: false };
+        if (contract is null) return paid && AgreedPrice.Of(file.History) is not null ? ClientStep.Done : ClientStep.Nothing;
+        if (!file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client)) return ClientStep.Sign;
+        return !paid && invoices.Any(invoice => !invoice.Paid) ? ClientStep.Book : ClientStep.Done;
+    }
+
+    private static async Task<ProposalPageDto> ProposalAsync(Desk desk, ProjectFile file)
     {
         var offer = Versions.OfferOf(await Contracting.OpenVersionAsync(desk, file));
         var priced = Pricing.Of(offer, Pricing.Suggested(offer), file.Case.MainDate?.Date, desk.Today, desk.Calendar);
@@ -64,20 +79,20 @@ public static class ClientPage
     private static async Task<ContractPageDto> ContractAsync(Desk desk, VersionRow contract)
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
-        var (offer, priced) = await Contracting.ChoiceAsync(desk, contract);
+        var choice = await Contracting.ChoiceAsync(desk, contract);
         var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
-        return new(snapshot.Title, snapshot.Text, snapshot.Parties, contract.Hash, Contracting.Consent, PricedDto.Of(offer, priced),
+        return new(snapshot.Title, snapshot.Text, snapshot.Parties, contract.Hash, Contracting.Consent, choice is null ? null : PricedDto.Of(choice.Offer, choice.Priced),
             [.. signatures.Select(s => new SignedDto(s.Name, s.Signer == Signer.Client ? "client" : "studio", Contracting.At(desk, s.At)))]);
     }
 
-    private static async Task<IReadOnlyList<InvoicePageDto>> InvoicesAsync(Desk desk, History history, LinkRow link)
+    private static async Task<IReadOnlyList<InvoicePageDto>> InvoicesAsync(Desk desk, ProjectFile file)
     {
-        var rows = await desk.Db.Invoices.AsNoTracking().Where(i => i.ProjectId == link.ProjectId).OrderBy(i => i.Id).ToListAsync();
-        var facts = history.Of<Happening.InvoiceIssued>().ToDictionary(issued => issued.What.Invoice, issued => issued.What);
+        var rows = await desk.Db.Invoices.AsNoTracking().Where(i => i.ProjectId == file.Id).OrderBy(i => i.Id).ToListAsync();
         return [.. rows.Select(row =>
         {
-            var owed = Owed.On(history, facts[row.Id]);
-            return new InvoicePageDto(row.PublicId, row.Number, MoneyText.Of(new(row.TotalMinor, Currency.Of(row.Currency))), MoneyText.Of(owed), DateWords.Long(row.Due), owed.Minor <= 0);
+            var currency = Currency.Of(row.Currency);
+            return new InvoicePageDto(row.PublicId, row.Number, MoneyText.Of(new(row.TotalMinor, currency)), MoneyText.Of(new(row.OwedMinor, currency)), DateWords.Long(row.Due),
+                row.OwedMinor <= 0, row.Sort == InvoiceSort.CreditNote);
         })];
     }
 }

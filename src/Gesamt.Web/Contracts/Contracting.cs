@@ -36,7 +36,7 @@ public static class Contracting
         var priced = Pricing.Of(snapshot.Offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
         var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, await FillAsync(desk, file, row, snapshot, priced, chosen), row.Id);
         await desk.RecordAsync(file, Actor.Client,
-            new Happening.ProposalAccepted(row.Id, priced.Totals.Payable, priced.DueOnBooking(snapshot.Offer)), new Happening.ContractSent(contract.Id));
+            new Happening.ProposalAccepted(row.Id, priced.Totals.Payable, priced.DueOnBooking(snapshot.Offer), priced.Totals.Net, priced.Parts(snapshot.Offer)), new Happening.ContractSent(contract.Id));
         await desk.CommitAsync(transaction);
     }
 
@@ -48,7 +48,7 @@ public static class Contracting
         var file = await desk.OpenAsync(project);
         var contract = await LatestAsync(desk, project) ?? throw new RefusedException("There is no contract to sign yet. Choose first.");
         await AddSignatureAsync(desk, file, contract, Signer.Client, Actor.Client, input);
-        await Issuing.IssueBookingAsync(desk, file, contract);
+        await Issuing.IssueBookingAsync(desk, file);
         await desk.CommitAsync(transaction);
     }
 
@@ -72,23 +72,21 @@ public static class Contracting
     public static async Task<byte[]> PdfAsync(Desk desk, VersionRow contract)
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
-        var (offer, priced) = await ChoiceAsync(desk, contract);
+        var choice = await ChoiceAsync(desk, contract);
         var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
         var paper = new ContractPaper(Issuing.Letterhead(desk), snapshot.Title, snapshot.Project, snapshot.Parties, snapshot.Text,
-            Issuing.Lines(offer, priced.Lines), Issuing.Sums(priced.Totals),
-            [.. priced.Instalments.Select(i => (i.Words, i.Part.Payable))], contract.Hash,
+            choice is null ? [] : Issuing.Lines(choice.Offer, choice.Priced.Lines), choice is null ? null : Issuing.Sums(choice.Priced.Totals),
+            choice is null ? [] : [.. choice.Priced.Instalments.Select(i => (i.Words, i.Part.Payable))], contract.Hash,
             [.. signatures.Select(s => new SignaturePaper(s.Name, s.Signer == Signer.Client ? "client" : "studio", s.Consent, At(desk, s.At), s.Address, s.Hash))]);
         return Papers.Draw(paper, contract.At);
     }
 
-    /// <summary>The choice a contract was filled from, priced as of the day it was made.</summary>
-    public static async Task<(Offer Offer, PricedChoice Priced)> ChoiceAsync(Desk desk, VersionRow contract)
+    /// <summary>The choice a contract was filled from, priced as of the day it was made; none for one signed on paper before any price was agreed.</summary>
+    public static async Task<Agreement?> ChoiceAsync(Desk desk, VersionRow contract)
     {
-        var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == contract.FromProposal);
-        var offer = Versions.OfferOf(proposal);
-        var file = await desk.OpenAsync(contract.ProjectId);
-        var chosen = Versions.Read<ContractSnapshot>(contract).Chosen.ToHashSet();
-        return (offer, Pricing.Of(offer, chosen, file.Case.MainDate?.Date, desk.Calendar.DateOf(contract.At), desk.Calendar));
+        if (contract.FromProposal is not { } from) return null;
+        var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == from);
+        return Agreements.Of(desk, await desk.OpenAsync(contract.ProjectId), proposal, contract);
     }
 
     public static string At(Desk desk, NodaTime.Instant at) =>

@@ -4,6 +4,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
+using Gesamt.Store.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Contracts;
@@ -46,7 +47,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         }
     }
 
-    private static Task PlayAsync(Desk desk, PostOffice post, DemoProject project, ProjectId id, DemoEvent e) => e.Act switch
+    private Task PlayAsync(Desk desk, PostOffice post, DemoProject project, ProjectId id, DemoEvent e) => e.Act switch
     {
         "letter" => LetterAsync(desk, id, e.Rest),
         "writes" => WritesAsync(desk, post, id, project, e.Rest),
@@ -59,8 +60,9 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         "pays" => PayAsync(desk, id),
         "task done" => TaskAsync(desk, id, e.Rest),
         "note" => NoteAsync(desk, id, e.Rest),
-        "rest" => Happened.RecordAsync(desk, id, new(HappenedSort.Rest, null, null, desk.Today.PlusDays(int.Parse(e.Rest, CultureInfo.InvariantCulture))), "", ""),
+        "rest" => Happened.RecordAsync(desk, id, new(HappenedSort.Rest, Words: "They asked for time", Until: desk.Today.PlusDays(int.Parse(e.Rest, CultureInfo.InvariantCulture))), "", ""),
         "release" => ReleaseAsync(desk, id),
+        _ when DemoWork.Knows(e.Act) => DemoWork.PlayAsync(desk, services.GetRequiredService<FileVault>(), id, project, e),
         _ => SayAsync(desk, id, Enum.TryParse<HappenedSort>(e.Act.Replace(" ", ""), ignoreCase: true, out var sort) ? sort : throw new FormatException($"Unknown act “{e.Act}”."), e.Rest),
     };
 
@@ -191,5 +193,5 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         foreach (var letter in held) await LettersOut.ReleaseAsync(desk, letter, null, null);
     }
 
-    private static Task SayAsync(Desk desk, ProjectId id, HappenedSort sort, string words) => Happened.RecordAsync(desk, id, new(sort, null, words, null), "192.0.2.1", "the demo");
+    private static Task SayAsync(Desk desk, ProjectId id, HappenedSort sort, string words) => Happened.RecordAsync(desk, id, new(sort, Words: words.Length > 0 ? words : null), "192.0.2.1", "the demo");
 }

@@ -6,7 +6,7 @@ using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Inquiries;
-using Gesamt.Web.Routines;
+using Gesamt.Web.Work;
 using Gesamt.Web.SignIn;
 using Microsoft.AspNetCore.Identity;
 using NodaTime;
@@ -24,11 +24,11 @@ public static class DemoFiles
 
     private sealed record RoutineFile(string Key, string Name, Cause Begins, StepFile[] Steps);
 
-    private sealed record TaskFile(string Title, int Days);
+    private sealed record TaskFile(string Title, int Days, string? Phase = null);
 
     private sealed record KindFile(
         string Key, string Name, string MainDate, string[] Demands, int ReplyWithin, string FormTitle, string FormIntro, FormField[] Fields,
-        ServiceFile[] Services, TaskFile[] Tasks, RoutineFile[] Routines);
+        ServiceFile[] Services, TaskFile[] Tasks, RoutineFile[] Routines, string[] Phases, int Rounds, string[] ClosingSteps);
 
     public static async Task LoadAsync(GesamtDb db, IPasswordHasher<StudioRow> hasher, string folder)
     {
@@ -74,13 +74,13 @@ public static class DemoFiles
     private static async Task KindAsync(GesamtDb db, string folder, string path)
     {
         var file = StoreJson.Read<KindFile>(await File.ReadAllTextAsync(path));
-        var rules = KindRules.Default with { MainDate = file.MainDate, Demands = [.. file.Demands], ReplyWithin = file.ReplyWithin };
+        var rules = KindRules.Default with { MainDate = file.MainDate, Demands = [.. file.Demands], ReplyWithin = file.ReplyWithin, Phases = [.. file.Phases], Rounds = file.Rounds, ClosingSteps = [.. file.ClosingSteps] };
         var kind = new KindRow { Key = file.Key, Name = file.Name, Rules = StoreJson.Write(rules) };
         db.Kinds.Add(kind);
         await db.SaveChangesAsync();
         db.Forms.Add(new() { KindId = kind.Id, Slug = file.Key, Title = file.FormTitle, Intro = file.FormIntro, Fields = StoreJson.Write(file.Fields) });
-        db.Services.AddRange(file.Services.Select(s => new ServiceRow { KindId = kind.Id, Title = s.Title, Detail = s.Detail, Unit = s.Unit, UnitPrice = s.UnitPrice, TaxPartsPerMillion = (int)(s.Tax * 10_000) }));
-        db.TaskLists.Add(new() { Key = file.Key, Items = StoreJson.Write(file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days))).ToList()) });
+        db.Services.AddRange(file.Services.Select((s, i) => new ServiceRow { KindId = kind.Id, Position = i, Title = s.Title, Detail = s.Detail, Unit = s.Unit, UnitPrice = s.UnitPrice, TaxPartsPerMillion = (int)(s.Tax * 10_000) }));
+        db.TaskLists.Add(new() { Key = file.Key, Items = StoreJson.Write(file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase)).ToList()) });
         db.Routines.AddRange(file.Routines.Select(r => new RoutineRow { KindId = kind.Id, Key = r.Key, Routine = StoreJson.Write(Routine(r)) }));
         var contract = await File.ReadAllLinesAsync(Path.Combine(folder, "contracts", $"{file.Key}.txt"));
         db.ContractTemplates.Add(new() { KindId = kind.Id, Title = contract[0], Body = string.Join('\n', contract[2..]).Trim() });

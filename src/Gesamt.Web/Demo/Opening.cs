@@ -16,13 +16,26 @@ public static class Opening
         var settings = app.Services.GetRequiredService<Settings>();
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
-        await Sqlite.MigrateAsync(db);
+        var isOlder = await Sqlite.MigrateAsync(db);
         var clock = app.Services.GetRequiredService<TimeProvider>() as AdjustableClock;
         if (clock is not null && settings.ClockAt is { } at) clock.Set(at, settings.ClockStands);
         if (settings.Mode != RunMode.Real && settings.DemoFiles is { } files && !await db.Studio.AnyAsync())
             await DemoPlay.LayAsync(app.Services, clock!, files, settings.DemoProjects);
         else if (settings.Mode != RunMode.Real && clock is not null) await ResumeAsync(db, clock);
+        if (isOlder) await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>());
         if (settings.Mode == RunMode.Real) await OwnerAsync(db, settings, app.Services.GetRequiredService<IPasswordHasher<StudioRow>>());
+    }
+
+    /// <summary>What is derived may have gained columns: it is computed anew from the facts.</summary>
+    private static async Task RebuildAsync(Desk desk)
+    {
+        await using var transaction = await desk.BeginAsync();
+        foreach (var id in await desk.Db.Projects.Select(p => p.Id).ToListAsync())
+        {
+            await desk.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);
+            desk.Db.ChangeTracker.Clear();
+        }
+        await desk.CommitAsync(transaction);
     }
 
     /// <summary>A demo started again does not go back behind what happened in it.</summary>

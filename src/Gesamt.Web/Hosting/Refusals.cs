@@ -47,6 +47,7 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         OfferException offer => (400, new() { [offer.Field] = [offer.Message] }, null),
         LetterTextException text => (400, new() { ["text"] = [text.Message] }, null),
         InstalmentException instalment => (400, new() { ["plan"] = [instalment.Message] }, null),
+        Store.Files.FileTooLargeException large => (413, new() { ["file"] = [large.Message] }, null),
         BadHttpRequestException bad => (bad.StatusCode, null, null),
         MissingException => (404, null, null),
         RefusedException => (409, null, null),

@@ -40,6 +40,7 @@ public sealed class Settings
     public NodaTime.Instant? ClockAt => Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
 
     public string Database => Path.Combine(Data, "gesamt.db");
+    public string Files => Path.Combine(Data, "files");
     public string Keys => Path.Combine(Data, "keys");
 
     /// <summary>Whether the small simulated outside world answers instead of real services.</summary>

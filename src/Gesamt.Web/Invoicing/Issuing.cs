@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
+using Gesamt.Core;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -10,8 +12,10 @@ using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
+using Gesamt.Web.Letters;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Invoicing;
 
@@ -20,23 +24,54 @@ public sealed record InvoiceSnapshot(ImmutableArray<string> Addressee, string Pr
 
 public sealed record InvoiceLine(string Title, string Detail, Money Net);
 
-/// <summary>Issues invoices of agreed instalments: numbered without gaps, with their own copy of everything.</summary>
+/// <summary>Issues invoices of agreed instalments, and credit notes: numbered without gaps, with their own copy of everything.</summary>
 public static class Issuing
 {
-    /// <summary>The invoice of what is due on booking, issued with the client's signature. Inside the caller's transaction.</summary>
-    public static async Task IssueBookingAsync(Desk desk, ProjectFile file, VersionRow contract)
+    private const string InvoiceLetter = "invoice";
+
+    /// <summary>The invoices of what is due on booking. Inside the caller's transaction.</summary>
+    public static async Task IssueBookingAsync(Desk desk, ProjectFile file)
     {
-        var (offer, priced) = await Contracting.ChoiceAsync(desk, contract);
-        for (var i = 0; i < offer.Plan.Length; i++)
-            if (offer.Plan[i].Due is DueRule.OnBooking booking)
-                await IssueAsync(desk, file, contract, i, priced.Instalments[i], desk.Today.PlusDays(booking.Days));
+        if (await Agreements.OfAsync(desk, file) is not { } agreed) return;
+        foreach (var planned in Billing.Planned(file.Case).Where(planned => agreed.Offer.Plan[planned.Index].Due is DueRule.OnBooking))
+            await IssueAsync(desk, file, agreed, planned);
+    }
+
+    /// <summary>Invoices whose day has come go out by themselves, each with its letter.</summary>
+    public static async Task<bool> IssueDueAsync(Desk desk, ProjectId project)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(project);
+        if (await Agreements.OfAsync(desk, file) is not { } agreed) return false;
+        foreach (var planned in Billing.DueNow(file.Case, desk.Now))
+        {
+            var issued = await IssueAsync(desk, file, agreed, planned);
+            await LetterAsync(desk, file, issued);
+        }
+        await desk.CommitAsync(transaction);
+        return true;
+    }
+
+    /// <summary>A credit note over what is still owed of an invoice. Inside the caller's transaction.</summary>
+    public static async Task CreditAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
+    {
+        var (owed, invoice) = (Owed.On(file.History, issued), await desk.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == issued.Invoice));
+        if (owed.Minor <= 0) return;
+        var old = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot);
+        // what was paid of it stays billed, so only the open part of each rate is taken back
+        var totals = owed == issued.Amount ? old.Totals : Instalments.Of(old.Totals, owed.Minor, issued.Amount.Minor - owed.Minor)[0].Totals;
+        var snapshot = old with { Share = $"Credit note for invoice {invoice.Number}", Totals = totals, Lines = [.. totals.Parts.Select(part => new InvoiceLine($"{file.Row.Title}, not carried out", $"takes back invoice {invoice.Number}", part.Net))] };
+        var row = await NewAsync(desk, file, snapshot, InvoiceSort.CreditNote, desk.Today);
+        row.Credits = invoice.Id;
+        await desk.Db.SaveChangesAsync();
+        await desk.RecordAsync(file, Actor.Owner, new Happening.InvoiceCredited(invoice.Id, row.Id, owed));
     }
 
     public static byte[] Pdf(Desk desk, InvoiceRow row)
     {
         var snapshot = StoreJson.Read<InvoiceSnapshot>(row.Snapshot);
         return Papers.Draw(new InvoicePaper(Letterhead(desk), row.Number, row.IssuedOn, row.Due, snapshot.Addressee, snapshot.Project, snapshot.Share,
-            [.. snapshot.Lines.Select(line => new PaperLine(line.Title, line.Detail, line.Net))], Sums(snapshot.Totals), desk.Studio.Iban), desk.Calendar.StartOf(row.IssuedOn));
+            [.. snapshot.Lines.Select(line => new PaperLine(line.Title, line.Detail, line.Net))], Sums(snapshot.Totals), desk.Studio.Iban, row.Sort == InvoiceSort.CreditNote), desk.Calendar.StartOf(row.IssuedOn));
     }
 
     public static Letterhead Letterhead(Desk desk) =>
@@ -48,32 +83,60 @@ public static class Issuing
     public static PaperSums Sums(Totals totals) =>
         new(totals.Net, [.. totals.Parts.Select(part => (part.Rate.ToString(), part.Tax))], totals.RoundingAmount, totals.Payable);
 
-    private static async Task IssueAsync(Desk desk, ProjectFile file, VersionRow contract, int index, PlannedInstalment planned, NodaTime.LocalDate due)
+    private static async Task<Happening.InvoiceIssued> IssueAsync(Desk desk, ProjectFile file, Agreement agreed, PlannedInvoice planned)
     {
-        var (year, client) = (desk.Today.Year, file.Row.Client!);
+        var instalment = agreed.Priced.Instalments[planned.Index];
+        var totals = instalment.Part.Totals;
+        var since = DateWords.Long(desk.Calendar.DateOf(agreed.Contract?.At ?? agreed.Proposal.At));
+        var snapshot = new InvoiceSnapshot(Addressee(file.Row.Client!), file.Row.Title, $"Instalment {planned.Index + 1}: {instalment.Words}",
+            [.. totals.Parts.Select(part => new InvoiceLine($"{file.Row.Title}, {instalment.Words}", $"as agreed {(agreed.Contract is null ? "on" : "in the contract of")} {since}", part.Net))], totals);
+        // one that goes out late is not due before it was issued
+        var due = planned.Due is { } date && date > desk.Today ? date : desk.Today;
+        var row = await NewAsync(desk, file, snapshot, InvoiceSort.Invoice, due);
+        (row.ProposalId, row.Instalment) = (agreed.Proposal.Id, planned.Index);
+        await desk.Db.SaveChangesAsync();
+        var issued = new Happening.InvoiceIssued(row.Id, totals.Payable, due, planned.Index);
+        await desk.RecordAsync(file, Actor.Gesamt, issued);
+        return issued;
+    }
+
+    private static ImmutableArray<string> Addressee(PersonRow client) => [.. new[] { client.Name, client.Organisation, client.Mail }.OfType<string>()];
+
+    private static async Task<InvoiceRow> NewAsync(Desk desk, ProjectFile file, InvoiceSnapshot snapshot, InvoiceSort sort, LocalDate due)
+    {
+        var year = desk.Today.Year;
         // read and written in one immediate transaction, so no number is given twice or left out
-        var sequence = (await desk.Db.Invoices.Where(i => i.Year == year).MaxAsync(i => (int?)i.Sequence) ?? 0) + 1;
-        var totals = planned.Part.Totals;
-        var snapshot = new InvoiceSnapshot(
-            [.. new[] { client.Name, client.Organisation, client.Mail }.OfType<string>()], file.Row.Title, $"Instalment {index + 1}: {planned.Words}",
-            [.. totals.Parts.Select(part => new InvoiceLine($"{file.Row.Title}, {planned.Words}", $"as agreed in the contract of {Core.Calendar.DateWords.Long(desk.Calendar.DateOf(contract.At))}", part.Net))], totals);
+        var sequence = (await desk.Db.Invoices.Where(i => i.Sort == sort && i.Year == year).MaxAsync(i => (int?)i.Sequence) ?? 0) + 1;
         var row = new InvoiceRow
         {
             ProjectId = file.Id,
             PublicId = Inquiry.NewCode(),
-            Number = InvoiceNumber.Of(year, sequence),
+            Sort = sort,
+            Number = sort == InvoiceSort.Invoice ? InvoiceNumber.Of(year, sequence) : InvoiceNumber.OfCredit(year, sequence),
             Year = year,
             Sequence = sequence,
             IssuedOn = desk.Today,
             Due = due,
-            TotalMinor = totals.Payable.Minor,
-            Currency = totals.Payable.Currency.Code,
+            TotalMinor = snapshot.Totals.Payable.Minor,
+            Currency = snapshot.Totals.Payable.Currency.Code,
             Snapshot = StoreJson.Write(snapshot),
-            ProposalId = contract.FromProposal,
-            Instalment = index,
         };
         desk.Db.Invoices.Add(row);
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, Actor.Gesamt, new Happening.InvoiceIssued(row.Id, totals.Payable, due));
+        return row;
+    }
+
+    /// <summary>The letter that carries an invoice; a client without a mail address gets it by hand, and the record says so.</summary>
+    private static async Task LetterAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
+    {
+        if (file.Row.Client!.Mail is null) return;
+        var filled = await Writing.FillAsync(desk, file, InvoiceLetter, issued);
+        var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: true);
+        letter.Gaps = string.Join(", ", filled.Gaps);
+        // one with a gap waits for the owner instead of going out so
+        letter.State = filled.Gaps.Count > 0 ? LetterState.Held : LetterState.Draft;
+        desk.Db.Letters.Add(letter);
+        await desk.Db.SaveChangesAsync();
+        if (filled.Gaps.Count == 0) Sending.Claim(desk, letter, $"invoice:{issued.Invoice.Value}", Sending.Compose(desk, file.Row, letter), desk.Now);
     }
 }

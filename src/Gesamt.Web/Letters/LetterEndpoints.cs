@@ -74,7 +74,7 @@ public static class LetterEndpoints
     }
 
     /// <summary>In the editor a link stands as a blank with a name, never as a mark.</summary>
-    public static string Shown(string body) => body.Replace(Blanks.LinkPlaceholder, "[proposal link]", StringComparison.Ordinal);
+    public static string Shown(string body) => body.Replace(Blanks.LinkPlaceholder, "[page link]", StringComparison.Ordinal);
 
     // the placeholder cannot be typed in from outside
     private static string Kept(string body) => body.Replace(Blanks.LinkPlaceholder, "", StringComparison.Ordinal);

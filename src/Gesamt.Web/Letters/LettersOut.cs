@@ -44,7 +44,7 @@ public static class LettersOut
         await using var transaction = await desk.BeginAsync();
         var (letter, file, step) = await HeldAsync(desk, id);
         letter.State = LetterState.Skipped;
-        await desk.RecordAsync(file, Actor.Owner, new Happening.StepSkipped(step));
+        await desk.RecordAsync(file, Actor.Owner, step is { } held ? [new Happening.StepSkipped(held)] : []);
         await desk.CommitAsync(transaction);
     }
 
@@ -63,17 +63,17 @@ public static class LettersOut
         await desk.CommitAsync(transaction);
     }
 
-    private static async Task<(LetterRow, ProjectFile, StepRef)> HeldAsync(Desk desk, LetterId id)
+    private static async Task<(LetterRow, ProjectFile, StepRef?)> HeldAsync(Desk desk, LetterId id)
     {
         var letter = await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
-        if (letter.State != LetterState.Held || Sending.StepOf(letter) is not { } step)
+        if (letter.State != LetterState.Held)
             throw new RefusedException(letter.State switch
             {
                 LetterState.Stopped => "It was stopped by itself meanwhile; the line says why.",
                 LetterState.Skipped => "It was skipped already.",
                 _ => "It is on its way already.",
             });
-        return (letter, await desk.OpenAsync(letter.ProjectId!.Value), step);
+        return (letter, await desk.OpenAsync(letter.ProjectId!.Value), Sending.StepOf(letter));
     }
 
     private static void Check(FilledLetter filled)

@@ -1,41 +1,27 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Routines;
-using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Projects;
 
-/// <summary>An instalment that is agreed and not invoiced yet.</summary>
-public sealed record PlannedInvoice(int Index, int Of, Money Amount, LocalDate? InvoiceOn, LocalDate? Due);
-
 /// <summary>What lies ahead of a project: steps with their dates, tasks, invoices to come.</summary>
 public static class Ahead
 {
-    public static async Task<IReadOnlyList<AheadDto>> OfAsync(Desk desk, ProjectFile file, LineRows rows, VersionRow? contract)
+    public static IReadOnlyList<AheadDto> Of(Desk desk, ProjectFile file, LineRows rows)
     {
         var steps = Plan.Of(file.Case).Where(step => step.IsPending && step.Step.Action is StepAction.Letter).Select(step => (step.Due, Step(desk, file, rows, step)));
         var tasks = file.Case.OpenTasks.Where(task => task.Due is not null).Select(task => (
             (Instant?)desk.Calendar.StartOf(task.Due!.Value),
             new AheadDto($"task:{task.Id.Value}", Day(desk, task.Due.Value), "", EntrySort.Tasks, task.Title, $"{rows.Tasks[task.Id].Counted}", "task", false, task.Id.Value, null)));
-        var invoices = (await InstalmentsAsync(desk, file, contract)).Select(p => (
-            p.InvoiceOn is { } on ? (Instant?)desk.Calendar.StartOf(on) : null,
-            new AheadDto($"invoice:{p.Index}", p.InvoiceOn is { } day ? Day(desk, day) : "date unknown", "", EntrySort.Money, $"Invoice {p.Index + 1} of {p.Of}, {MoneyText.Of(p.Amount)}",
-                p.Due is { } due ? $"due {DateWords.Short(due, desk.Today)}" : $"when the {file.Case.Kind.MainDate} is known", "planned", false, null, null)));
+        var invoices = Billing.Planned(file.Case).Select(p => (
+            p.On is { } on ? (Instant?)desk.Calendar.StartOf(on) : null,
+            new AheadDto($"invoice:{p.Index}", p.On is { } day ? Day(desk, day) : "date unknown", "", EntrySort.Money, $"Invoice {p.Index + 1} of {p.Of}, {MoneyText.Of(p.Amount)}",
+                p.Due is { } due ? $"due {DateWords.Short(due, desk.Today)}" : "when what it hangs on is known", "by itself", false, null, null)));
         return [.. steps.Concat(tasks).Concat(invoices).OrderBy(pair => pair.Item1 ?? Instant.MaxValue).Select(pair => pair.Item2)];
-    }
-
-    /// <summary>The agreed instalments for which no invoice was issued.</summary>
-    public static async Task<IReadOnlyList<PlannedInvoice>> InstalmentsAsync(Desk desk, ProjectFile file, VersionRow? contract)
-    {
-        if (contract is null || file.Case.End is not null) return [];
-        var (_, priced) = await Contracting.ChoiceAsync(desk, contract);
-        var issued = await desk.Db.Invoices.AsNoTracking().Where(i => i.ProposalId == contract.FromProposal).Select(i => i.Instalment).ToListAsync();
-        return [.. priced.Instalments.Select((planned, i) => new PlannedInvoice(i, priced.Instalments.Length, planned.Part.Payable, planned.InvoiceOn, planned.Due)).Where(p => !issued.Contains(p.Index))];
     }
 
     private static AheadDto Step(Desk desk, ProjectFile file, LineRows rows, PlannedStep step)
@@ -44,11 +30,12 @@ public static class Ahead
         var mark = held ? "waits for your OK" : step.Step.Mode == StepMode.AsksFirst ? "asks first" : "by itself";
         var local = step.Due is { } due ? desk.Calendar.LocalOf(due) : (LocalDateTime?)null;
         var run = file.Case.Runs.First(r => r.Id == step.Ref.Run);
-        var detail = step.State == StepState.Parked ? $"waits until {CauseWords(step.Step.When, file)}" : $"{TimingWords(step.Step, file)}{StopWords(step.Step)}";
+        var detail = step.State == StepState.Parked ? $"waits until {CauseWords(step.Step.When, file)}" : $"{TimingWords(step.Step, file)}{StopWords(step.Step)}{(step.FixedByHand ? ", its day set by hand" : "")}";
         return new($"step:{step.Ref.Run.Value}:{step.Ref.Step}:{step.Ref.Occurrence}",
             step.State == StepState.Parked ? "no date yet" : Day(desk, local!.Value.Date), local is null || step.State == StepState.Parked ? "" : DateWords.Time(local.Value.TimeOfDay), EntrySort.Letters,
             $"Letter “{LineText.LetterOf(step.Ref, rows)}”", $"{detail}. {run.Routine.Name}", mark, held, null,
-            step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null);
+            step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null,
+            new(step.Ref.Run.Value, step.Ref.Step, step.Ref.Occurrence, local, step.FixedByHand));
     }
 
     /// <summary>“2 days after the proposal was sent”.</summary>

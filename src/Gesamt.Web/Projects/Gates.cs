@@ -58,7 +58,8 @@ public static class Gates
         Lack.BookingPayment => AgreedPrice.Of(file.History) is { } price ? $"{MoneyText.Of(price.DueOnBooking)} on booking" : "the booking payment",
         Lack.Handover => "handover",
         Lack.Approval => "approval",
-        Lack.Balance => AgreedPrice.Of(file.History) is { } agreed ? MoneyText.Of(agreed.Agreed - Payments.Total(file.History, agreed.Agreed.Currency)) : "payment",
+        Lack.ClosingSteps => "the closing steps",
+        Lack.Balance => AgreedPrice.Of(file.History) is { } agreed ? MoneyText.Of(agreed.Agreed - Core.Invoicing.Owed.Credited(file.History, agreed.Agreed.Currency) - Payments.Total(file.History, agreed.Agreed.Currency)) : "payment",
         _ => "",
     };
 }

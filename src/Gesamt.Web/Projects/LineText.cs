@@ -18,7 +18,10 @@ public sealed record LineRows(
     IReadOnlyDictionary<string, string> StepLetters,
     string Client,
     string Owner,
-    string MainDate);
+    string MainDate,
+    IReadOnlyDictionary<FileId, FileRow> Files,
+    IReadOnlyDictionary<ReviewId, ReviewRow> Reviews,
+    IReadOnlyDictionary<ReviewId, int?> Rounds);
 
 /// <summary>What a fact reads like on the line.</summary>
 public sealed record LineWords(EntrySort Sort, EntryFrom From, string Title, string Detail = "", OpensDto? Opens = null);
@@ -50,20 +53,36 @@ public static class LineText
         Happening.ContractSigned signed => new(EntrySort.Papers, signed.Signer == Signer.Client ? EntryFrom.Client : EntryFrom.Done, signed.Signer == Signer.Client ? $"{rows.Client} signed the contract" : $"{rows.Owner} signed the contract", "", new(OpensWhat.Contract, signed.Contract.Value)),
         Happening.ContractVoided => new(EntrySort.Papers, EntryFrom.Done, "Contract voided"),
         Happening.InvoiceIssued issued => new(EntrySort.Money, EntryFrom.Done, $"Invoice {rows.Invoices[issued.Invoice].Number}, {MoneyText.Of(issued.Amount)}", $"due {DateWords.Long(issued.Due)}", new(OpensWhat.Invoice, issued.Invoice.Value)),
-        Happening.PaymentReceived paid => new(EntrySort.Money, EntryFrom.Client, $"{MoneyText.Of(paid.Amount)} received", MeansOf(rows.Payments[paid.Payment])),
+        Happening.PaymentReceived paid => new(EntrySort.Money, EntryFrom.Client, $"{MoneyText.Of(paid.Amount)} received", MeansOf(rows.Payments[paid.Payment], rows), new(OpensWhat.Payment, paid.Payment.Value)),
+        Happening.InvoiceCredited credited => new(EntrySort.Money, EntryFrom.Done, $"Credit note {rows.Invoices[credited.Note].Number}, {MoneyText.Of(credited.Amount)}", $"takes back invoice {rows.Invoices[credited.Invoice].Number}", new(OpensWhat.Invoice, credited.Note.Value)),
         Happening.PaymentVoided => new(EntrySort.Money, EntryFrom.Done, "A payment was recorded by mistake and taken back"),
         Happening.PaymentChargedBack => new(EntrySort.Money, EntryFrom.Client, "A payment was charged back"),
         Happening.TaskDone done => new(EntrySort.Tasks, EntryFrom.Done, rows.Tasks[done.Task].Title, "task done"),
         Happening.HandedOver => new(EntrySort.Papers, EntryFrom.Done, "Handed over"),
         Happening.Approved => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} approved the work"),
         Happening.DateSet set => new(EntrySort.Tasks, EntryFrom.Done, $"{Capital(set.Name)}: {DateWords.Long(set.Date)}"),
-        Happening.GateWaived waived => new(EntrySort.Notes, EntryFrom.Done, $"{waived.Gate} waived"),
-        Happening.Ended ended => new(EntrySort.Notes, EntryFrom.Done, EndWords(ended.Reason)),
+        Happening.GateWaived waived => new(EntrySort.Notes, EntryFrom.Done, $"{waived.Gate} waived", Why(waived.Why, rows)),
+        Happening.Ended ended => new(EntrySort.Notes, EntryFrom.Done, EndWords(ended.Reason), Why(ended.Words, rows)),
         Happening.TakenUp => new(EntrySort.Notes, EntryFrom.Done, "Taken up again"),
-        Happening.RestBegan rest => new(EntrySort.Notes, EntryFrom.Done, rest.Until is { } until ? $"Rests until {DateWords.Long(until)}" : "Rests"),
+        Happening.RestBegan rest => new(EntrySort.Notes, EntryFrom.Done, rest.Until is { } until ? $"Rests until {DateWords.Long(until)}" : "Rests", Why(rest.Why, rows)),
         Happening.RestEnded => new(EntrySort.Notes, EntryFrom.Done, "The rest is over"),
         Happening.NotWonAfterAll => new(EntrySort.Notes, EntryFrom.Done, "Not won after all"),
         Happening.StepStopped stopped => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(stopped.Step, rows)}” stopped", StopWords(stopped.Why, rows)),
+        Happening.StepFixed set => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(set.Step, rows)}” set to {DateWords.Long(set.At.Date)}", "by hand"),
+        Happening.PhaseSet phase => new(EntrySort.Work, EntryFrom.Done, $"{Capital(phase.Phase)}: {PhaseWords(phase.State)}"),
+        Happening.FileKept kept => new(EntrySort.Work, EntryFrom.Done, $"File “{rows.Files[kept.File].Name}” kept", GroupWords(kept.Group, rows.Files[kept.File])),
+        Happening.FileRemoved removed => new(EntrySort.Work, EntryFrom.Done, $"File “{rows.Files[removed.File].Name}” taken out"),
+        Happening.FileFetched fetched => new(EntrySort.Work, EntryFrom.Client, $"{rows.Client} fetched “{rows.Files[fetched.File].Name}”"),
+        Happening.ReviewOpened up => new(EntrySort.Work, EntryFrom.Done, $"{RoundOf(up.Review, rows)} put up for review", "", new(OpensWhat.Review, up.Review.Value)),
+        Happening.ReviewWithdrawn back => new(EntrySort.Work, EntryFrom.Done, "A round of review taken back", "", new(OpensWhat.Review, back.Review.Value)),
+        Happening.RemarkLeft remark => new(EntrySort.Work, EntryFrom.Client, $"{rows.Client} remarks on {Low(RoundOf(remark.Review, rows))}", $"“{Short(rows.Notes[remark.Words].Text)}”", new(OpensWhat.Review, remark.Review.Value)),
+        Happening.ChangesAsked asked => new(EntrySort.Work, EntryFrom.Client, $"{rows.Client} asks for changes, {Low(RoundOf(asked.Review, rows))}", $"“{Short(rows.Notes[asked.Words].Text)}”", new(OpensWhat.Review, asked.Review.Value)),
+        Happening.ReviewApproved yes => new(EntrySort.Work, EntryFrom.Client, $"{rows.Client} approved {Low(RoundOf(yes.Review, rows))}", "", new(OpensWhat.Review, yes.Review.Value)),
+        Happening.ApprovalWithdrawn no => new(EntrySort.Work, EntryFrom.Done, $"The approval of {Low(RoundOf(no.Review, rows))} was taken back", "", new(OpensWhat.Review, no.Review.Value)),
+        Happening.PartOpened part => new(EntrySort.Work, EntryFrom.Done, $"Client page: {PartWords(part.Part)} opened"),
+        Happening.PartClosed part => new(EntrySort.Work, EntryFrom.Done, $"Client page: {PartWords(part.Part)} closed"),
+        Happening.PutAway => new(EntrySort.Notes, EntryFrom.Done, "Put away"),
+        Happening.TakenOut => new(EntrySort.Notes, EntryFrom.Done, "Back in the daily lists"),
         Happening.StepSkipped skipped => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(skipped.Step, rows)}” skipped"),
         _ => null,
     };
@@ -114,6 +133,42 @@ public static class LineText
         new(EntrySort.Letters, EntryFrom.Done, $"Letter “{letter.Subject}”", byItself ? "sent by itself" : $"from {rows.Owner}", Open(letter.Id));
 
     private static LineWords Note(NoteRow note, string detail) => new(EntrySort.Notes, EntryFrom.Note, Short(note.Text), detail, new(OpensWhat.Note, note.Id.Value));
+
+    private static string Why(NoteId? note, LineRows rows) => note is { } id ? rows.Notes[id].Text : "";
+
+    public static string RoundOf(ReviewId review, LineRows rows)
+    {
+        var number = rows.Rounds.GetValueOrDefault(review) is { } round ? $"round {round}" : "a withdrawn round";
+        return Capital(rows.Reviews[review].Phase is { } phase ? $"{phase}, {number}" : number);
+    }
+
+    private static string Low(string words) => char.ToLowerInvariant(words[0]) + words[1..];
+
+    public static string PhaseWords(Core.Work.PhaseState state) => state switch
+    {
+        Core.Work.PhaseState.Ahead => "ahead",
+        Core.Work.PhaseState.InWork => "in work",
+        Core.Work.PhaseState.Resting => "resting",
+        _ => "done",
+    };
+
+    private static string GroupWords(Core.Work.FileGroup group, FileRow file) => group switch
+    {
+        Core.Work.FileGroup.Supplied => file.By == Actor.Client ? "supplied by the client" : "supplied",
+        Core.Work.FileGroup.Drafts => $"draft {file.Version}{(file.Phase is { } phase ? $", {phase}" : "")}",
+        _ => "final",
+    };
+
+    public static string PartWords(Core.ClientPages.PagePart part) => part switch
+    {
+        Core.ClientPages.PagePart.Whole => "the project as a whole",
+        Core.ClientPages.PagePart.Drafts => "drafts",
+        Core.ClientPages.PagePart.Files => "files",
+        _ => "help",
+    };
+
+    private static string MeansOf(PaymentRow payment, LineRows rows) =>
+        $"{MeansOf(payment)}{(payment.InvoiceId is { } invoice ? $", invoice {rows.Invoices[invoice].Number}" : ", ahead of any invoice")}";
 
     private static string MeansOf(PaymentRow payment) => payment.Means switch
     {

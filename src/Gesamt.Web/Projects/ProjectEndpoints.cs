@@ -10,8 +10,6 @@ namespace Gesamt.Web.Projects;
 
 public sealed record NoteDto(string Text);
 
-public sealed record TaskDoneDto(bool Done);
-
 public static class ProjectEndpoints
 {
     public static void MapProjects(this RouteGroupBuilder api)
@@ -34,16 +32,9 @@ public static class ProjectEndpoints
             return TypedResults.NoContent();
         });
 
-        api.MapPost("/projects/{id:long}/tasks/{task:long}", async (long id, long task, TaskDoneDto to, Desk desk) =>
+        api.MapPost("/projects/{id:long}/payments/{payment:long}/void", async (long id, long payment, Desk desk) =>
         {
-            await using var transaction = await desk.BeginAsync();
-            var (project, number) = (new ProjectId(id), new TaskId(task));
-            var row = await desk.Db.Tasks.SingleOrDefaultAsync(t => t.Id == number && t.ProjectId == project) ?? throw new MissingException("task");
-            if (row.DoneAt is not null == to.Done) return TypedResults.NoContent();
-            row.DoneAt = to.Done ? desk.Now : null;
-            await desk.Db.SaveChangesAsync();
-            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, to.Done ? new Happening.TaskDone(number) : new Happening.TaskReopened(number));
-            await desk.CommitAsync(transaction);
+            await Happened.VoidAsync(desk, new(id), new(payment));
             return TypedResults.NoContent();
         });
 

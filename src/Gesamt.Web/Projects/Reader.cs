@@ -1,19 +1,28 @@
 using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
+using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Proposals;
+using Gesamt.Web.Reviews;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Projects;
 
 /// <summary>An entry opened whole.</summary>
 /// <param name="File">A paper to open beside it.</param>
-public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps);
+public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps, ReviewReadDto? Review = null, long? VoidsPayment = null);
+
+/// <summary>A round of review opened whole.</summary>
+public sealed record ReviewReadDto(long Id, ReviewState State, IReadOnlyList<ReviewFileDto> Files, IReadOnlyList<AnswerDto> Said);
+
+public sealed record ReviewFileDto(long Id, string Name, string About, bool HasPreview);
 
 /// <summary>Opens an entry of the line.</summary>
 public static class Reader
@@ -26,6 +35,8 @@ public static class Reader
         OpensWhat.Proposal => Proposal(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
         OpensWhat.Contract => Contract(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
         OpensWhat.Invoice => Invoice(desk, await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))),
+        OpensWhat.Payment => Payment(desk, await OneAsync(desk.Db.Payments.Where(p => p.Id == new PaymentId(id) && p.ProjectId == project))),
+        OpensWhat.Review => await ReviewAsync(desk, await OneAsync(desk.Db.Reviews.Where(r => r.Id == new ReviewId(id) && r.ProjectId == project))),
         _ => throw new MissingException("entry"),
     };
 
@@ -55,7 +66,7 @@ public static class Reader
     {
         var offer = Versions.OfferOf(version);
         return new($"Proposal, version {version.Number}", $"valid until {DateWords.Long(offer.ValidUntil)}. SHA-256 {version.Hash}", offer.Intro, "",
-            [], [.. offer.Lines.Select(line => new MoneyLineDto($"{Wire.Words(line)} ({Role(line.Role)})", Core.Amounts.MoneyText.Of(line.Priced(offer.Currency).Net)))], null, null, null);
+            [], [.. offer.Lines.Select(line => new MoneyLineDto($"{Wire.Words(line)} ({Role(line.Role)})", MoneyText.Of(line.Priced(offer.Currency).Net)))], null, null, null);
     }
 
     private static string Role(Core.Proposals.LineRole role) => role switch { Core.Proposals.LineRole.Included => "included", Core.Proposals.LineRole.OneOf => "choice of one", _ => "extra" };
@@ -70,8 +81,33 @@ public static class Reader
     {
         var snapshot = StoreJson.Read<Invoicing.InvoiceSnapshot>(invoice.Snapshot);
         var sums = Invoicing.Issuing.Sums(snapshot.Totals);
-        return new($"Invoice {invoice.Number}", $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}", snapshot.Share, "", [],
-            [new("Net", Core.Amounts.MoneyText.Of(sums.Net)), .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", Core.Amounts.MoneyText.Of(t.Tax))), new("Total", Core.Amounts.MoneyText.Of(sums.Total))],
+        return new($"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}", $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}", snapshot.Share, "", [],
+            [new("Net", MoneyText.Of(sums.Net)), .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", MoneyText.Of(t.Tax))), new("Total", MoneyText.Of(sums.Total))],
             $"/api/invoices/{invoice.Id.Value}.pdf", null, null);
+    }
+
+    private static ReaderDto Payment(Desk desk, PaymentRow payment) =>
+        new($"{MoneyText.Of(new(payment.AmountMinor, Currency.Of(payment.Currency)))} received", $"{payment.Means}, {Contracting.At(desk, payment.At)}",
+            payment.GoneAt is { } gone ? $"Taken back {Contracting.At(desk, gone)}: it counts nowhere any more." : "", "", [], [], null, null, null,
+            VoidsPayment: payment is { GoneAt: null, Reference: null } ? payment.Id.Value : null);
+
+    private static async Task<ReaderDto> ReviewAsync(Desk desk, ReviewRow row)
+    {
+        var file = await desk.OpenAsync(row.ProjectId);
+        var review = ReviewRule.Of(file.History).First(r => r.Id == row.Id);
+        var ids = Reviewing.FilesOf(row);
+        var files = await desk.Db.Files.AsNoTracking().Where(f => ids.Contains(f.Id)).OrderBy(f => f.Id).ToListAsync();
+        var notes = await desk.Db.Notes.AsNoTracking().Where(n => n.ReviewId == row.Id).OrderBy(n => n.Id).ToListAsync();
+        var title = review.Round is { } round ? $"{(row.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {round} of {file.Case.Kind.Rounds}" : "A round that was taken back";
+        var state = review.State switch
+        {
+            ReviewState.Open => "waits for the client",
+            ReviewState.Returned => $"changes asked by {row.AnsweredBy}, {Contracting.At(desk, review.Answered!.Value)}",
+            ReviewState.Approved => $"approved by {row.AnsweredBy}, {Contracting.At(desk, review.Answered!.Value)}",
+            _ => "does not count",
+        };
+        return new(title, state, "", "", [], [], null, null, null, new(row.Id.Value, review.State,
+            [.. files.Select(f => new ReviewFileDto(f.Id.Value, f.Name, RecordWork.About(desk, f), RecordWork.IsPicture(f)))],
+            [.. notes.Select(n => new AnswerDto(Contracting.At(desk, n.At), n.Text))]));
     }
 }

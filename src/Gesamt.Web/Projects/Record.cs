@@ -33,10 +33,12 @@ public static class Record
             id.Value, file.Row.Title, file.Row.Kind!.Name, new(client.Name, client.Organisation, client.Mail, client.Phone), file.Row.Source,
             LineText.Capital(file.Case.Kind.MainDate), Short(desk, file.Case.MainDate?.Date), file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
             standing.Stage, standing.Ended is { } end ? LineText.EndWords(end) : null, standing.BookedAt is not null,
-            TurnOf(desk, standing), Gates.Of(desk, file, rows), Line(desk, file, rows), await Ahead.OfAsync(desk, file, rows, contract), Money(desk, file, await Ahead.InstalmentsAsync(desk, file, contract)),
-            [.. file.Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue).Select(task => new SheetTaskDto(task.Id.Value, task.Title, task.Due is { } due ? DueWords(due, desk.Today) : "", task.Due < desk.Today))],
+            TurnOf(desk, standing), Gates.Of(desk, file, rows), Line(desk, file, rows), Ahead.Of(desk, file, rows), Money(desk, file), ToPay(desk, file, rows),
+            [.. file.Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue).Select(task => Task(desk, task, rows.Tasks[task.Id]))],
+            RecordWork.Phases(desk, file, rows.Tasks.Values), await RecordWork.FilesAsync(desk, file), RecordWork.Rounds(file), RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file),
+            file.Case.MainDate?.Date, file.Case.IsPutAway, standing.Stage == Stage.Delivery && standing.Ended is null && !file.History.Any<Core.Facts.Happening.HandedOver>(),
             Papers(contract, rows), [.. answers.SelectMany(a => StoreJson.Read<List<Answer>>(a.Items)).Select(a => new AnswerDto(a.Question, a.Text))],
-            Happened.Possible(file), Sending.ReplyAddress(desk, file.Row), client.Mail is null);
+            Happened.Possible(file, desk.Now), Sending.ReplyAddress(desk, file.Row), client.Mail is null);
     }
 
     public static TurnDto TurnOf(Desk desk, Standing standing)
@@ -66,7 +68,10 @@ public static class Record
             await db.Payments.AsNoTracking().Where(p => p.ProjectId == id).ToDictionaryAsync(p => p.Id),
             await db.Versions.AsNoTracking().Where(v => v.ProjectId == id).ToDictionaryAsync(v => v.Id),
             steps.ToDictionary(pair => pair.Item1, pair => pair.Item2),
-            file.Row.Client!.Name.Split(' ')[0], desk.Studio.Owner, file.Case.Kind.MainDate);
+            file.Row.Client!.Name.Split(' ')[0], desk.Studio.Owner, file.Case.Kind.MainDate,
+            await db.Files.AsNoTracking().Where(f => f.ProjectId == id).ToDictionaryAsync(f => f.Id),
+            await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
+            Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round));
     }
 
     private static string StepName(Step step, Dictionary<string, string> letters) => step.Action switch
@@ -87,19 +92,33 @@ public static class Record
                $"{DateWords.Long(local.Date)}, {DateWords.Time(local.TimeOfDay)}, {desk.Studio.Zone}", words.Sort, words.From, words.Title, words.Detail, words.Opens),
     ];
 
-    private static SheetMoneyDto? Money(Desk desk, ProjectFile file, IReadOnlyList<PlannedInvoice> planned)
+    private static SheetTaskDto Task(Desk desk, Core.Projects.OpenTask task, TaskRow row) =>
+        new(task.Id.Value, task.Title, task.Due is { } due ? DueWords(due, desk.Today) : "", task.Due, task.Due < desk.Today, row.Phase, row.Counted, row.Fixed);
+
+    private static ToPayDto ToPay(Desk desk, ProjectFile file, LineRows rows)
+    {
+        var open = Owed.Open(file.History).ToList();
+        var ahead = open.Count == 0 && AgreedPrice.Of(file.History) is { } price ? price.Agreed - Payments.Total(file.History, desk.Currency) : (Core.Amounts.Money?)null;
+        return new([.. open.Select(o => new OpenInvoiceDto(o.Invoice.What.Invoice.Value, $"{rows.Invoices[o.Invoice.What.Invoice].Number}, {DateWords.Due(o.Invoice.What.Due, desk.Today, false)}", Plain(o.Owed)))],
+            ahead is { Minor: > 0 } rest ? Plain(rest) : null);
+    }
+
+    private static string Plain(Core.Amounts.Money money) => money.Major.ToString(System.Globalization.CultureInfo.InvariantCulture);
+
+    private static SheetMoneyDto? Money(Desk desk, ProjectFile file)
     {
         if (AgreedPrice.Of(file.History) is not { } price) return null;
         var paid = Payments.Total(file.History, price.Agreed.Currency);
         List<MoneyLineDto> lines = [new("Agreed", MoneyText.Of(price.Agreed)), new("Paid", MoneyText.Of(paid))];
         lines.AddRange(Owed.Open(file.History).Select(open => new MoneyLineDto($"Open, {DateWords.Due(open.Invoice.What.Due, desk.Today, false)}", MoneyText.Of(open.Owed))));
-        lines.AddRange(planned.Select(p => new MoneyLineDto(p.Due is { } due ? $"To come, due {DateWords.Short(due, desk.Today)}" : "To come", MoneyText.Of(p.Amount))));
+        if (Owed.Credited(file.History, price.Agreed.Currency) is { Minor: > 0 } credited) lines.Add(new("Credited", MoneyText.Of(credited)));
+        lines.AddRange(Billing.Planned(file.Case).Select(p => new MoneyLineDto(p.Due is { } due ? $"To come, due {DateWords.Short(due, desk.Today)}" : "To come", MoneyText.Of(p.Amount))));
         return new(price.Agreed.Minor == 0 ? 100 : (int)Math.Clamp(100 * paid.Minor / price.Agreed.Minor, 0, 100), lines);
     }
 
     private static IReadOnlyList<FileDto> Papers(VersionRow? contract, LineRows rows) =>
     [
         .. contract is null ? [] : new[] { new FileDto("Contract", $"/api/contracts/{contract.Id.Value}.pdf") },
-        .. rows.Invoices.Values.OrderBy(i => i.Id.Value).Select(i => new FileDto($"Invoice {i.Number}", $"/api/invoices/{i.Id.Value}.pdf")),
+        .. rows.Invoices.Values.OrderBy(i => i.Id.Value).Select(i => new FileDto($"{(i.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {i.Number}", $"/api/invoices/{i.Id.Value}.pdf")),
     ];
 }

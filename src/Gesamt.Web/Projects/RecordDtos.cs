@@ -1,16 +1,19 @@
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Work;
+using NodaTime;
 
 namespace Gesamt.Web.Projects;
 
 /// <summary>Sorts of entries on the line, that can be hidden and shown.</summary>
-public enum EntrySort { Letters, Papers, Money, Tasks, Notes, Steps }
+public enum EntrySort { Letters, Papers, Work, Money, Tasks, Notes, Steps }
 
 /// <summary>Where an entry comes from, which is how it is drawn.</summary>
 public enum EntryFrom { Done, Client, Note }
 
 /// <summary>What opens in the reader: its sort and number.</summary>
-public enum OpensWhat { Answers, Letter, Note, Proposal, Contract, Invoice }
+public enum OpensWhat { Answers, Letter, Note, Proposal, Contract, Invoice, Payment, Review }
 
 public sealed record OpensDto(OpensWhat What, long Id);
 
@@ -20,7 +23,11 @@ public sealed record EntryDto(long Id, string Day, string Time, string Exact, En
 
 /// <summary>Something planned.</summary>
 /// <param name="Mark">“asks first”, “by itself”, “task”, “waits for your OK”.</param>
-public sealed record AheadDto(string Key, string Day, string Time, EntrySort Sort, string Title, string Detail, string Mark, bool Held, long? TaskId, OpensDto? Opens);
+/// <param name="Step">The step it is, so that its day can be fixed by hand.</param>
+public sealed record AheadDto(string Key, string Day, string Time, EntrySort Sort, string Title, string Detail, string Mark, bool Held, long? TaskId, OpensDto? Opens, AheadStepDto? Step = null);
+
+/// <param name="At">When it acts, in the studio's time.</param>
+public sealed record AheadStepDto(long Run, string Step, int Occurrence, LocalDateTime? At, bool Fixed);
 
 /// <summary>A gate with its evidence, or what it still lacks.</summary>
 public sealed record GateDto(Gate Gate, bool Closed, bool Now, string Evidence, string Detail, IReadOnlyList<string> Lacks);
@@ -32,7 +39,29 @@ public sealed record MoneyLineDto(string Label, string Amount);
 /// <param name="PaidShare">Paid part of the agreed price, per cent, for the bar alone.</param>
 public sealed record SheetMoneyDto(int PaidShare, IReadOnlyList<MoneyLineDto> Lines);
 
-public sealed record SheetTaskDto(long Id, string Title, string Due, bool Late);
+/// <param name="Due">Its day in words; empty for one without.</param>
+/// <param name="Counted">What its day is counted from.</param>
+public sealed record SheetTaskDto(long Id, string Title, string Due, LocalDate? Day, bool Late, string? Phase, string? Counted, bool Fixed);
+
+/// <param name="Since">Since when it stands so, or when its last task is due.</param>
+public sealed record PhaseRowDto(string Name, PhaseState State, string Since);
+
+/// <param name="About">Whose it is, how large, since when.</param>
+/// <param name="Shown">Whether the client may see it.</param>
+public sealed record KeptFileDto(long Id, string Name, FileGroup Group, string? Phase, string About, string Use, bool Shown, bool HasPreview);
+
+/// <param name="Next">The number the next round would have.</param>
+/// <param name="Open">The round that is with the client.</param>
+public sealed record RoundsDto(int Next, int Agreed, long? Open, string? OpenWords);
+
+/// <param name="Since">Since when it is open; null while it is not.</param>
+public sealed record PagePartDto(PagePart Part, string? Since);
+
+/// <param name="Invoices">Those with something open, for a payment that came by hand.</param>
+/// <param name="Ahead">What is not invoiced of the agreed price, where nothing is open.</param>
+public sealed record ToPayDto(IReadOnlyList<OpenInvoiceDto> Invoices, string? Ahead);
+
+public sealed record OpenInvoiceDto(long Id, string Words, string Owed);
 
 public sealed record PersonDto(string Name, string? Organisation, string? Mail, string? Phone);
 
@@ -42,9 +71,9 @@ public sealed record FileDto(string Name, string Address);
 public sealed record RecordDto(
     long Id, string Title, string Kind, PersonDto Client, string? Source, string MainDateName, string? MainDate, string? MainDateDistance,
     Stage Stage, string? Ended, bool Booked, TurnDto Turn, IReadOnlyList<GateDto> Gates, IReadOnlyList<EntryDto> Line, IReadOnlyList<AheadDto> Ahead,
-    SheetMoneyDto? Money, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress);
+    SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress);
 
 public sealed record AnswerDto(string Question, string Text);
 
 /// <summary>What the owner can say happened.</summary>
-public enum HappenedSort { Fit, NotAFit, Countersign, Call, NoAnswerNeeded, HandedOver, Approved, Rest, GoOn, GoneQuiet, Lost, NotAnInquiry, TakenUp }
+public enum HappenedSort { Fit, Countersign, Call, NoAnswerNeeded, PriceAgreed, SignedOnPaper, Paid, HandedOver, Approved, Waived, Rest, GoOn, NotAFit, Referred, Lost, GoneQuiet, Cancelled, NotAnInquiry, TakenUp }

@@ -15,7 +15,7 @@ namespace Gesamt.Web.Proposals;
 public sealed record OfferLineDto(string Key, LineRole Role, string? Group, string Title, string Detail, string Quantity, string Unit, string UnitPrice, string Tax, bool Suggested);
 
 /// <summary>When an instalment is due: on booking, around the date that matters, or on a date.</summary>
-public enum DueSort { OnBooking, AroundMainDate, OnDate }
+public enum DueSort { OnBooking, AroundMainDate, OnDate, OnHandover }
 
 /// <param name="Share">Per cent.</param>
 /// <param name="Days">After the signature, or after (negative: before) the date that matters.</param>
@@ -110,6 +110,7 @@ public static class Wire
         return part.Sort switch
         {
             DueSort.OnBooking => new DueRule.OnBooking(part.Days),
+            DueSort.OnHandover => new DueRule.OnHandover(part.Days),
             DueSort.AroundMainDate => new DueRule.AroundMainDate(Span.Days(part.Days), part.InvoiceDaysBefore),
             _ => new DueRule.OnDate(part.Date ?? default, part.InvoiceDaysBefore),
         };
@@ -118,6 +119,7 @@ public static class Wire
     private static PlanPartDto Of(PlanPart part) => part.Due switch
     {
         DueRule.OnBooking booking => new(Percent(part), DueSort.OnBooking, booking.Days, null, 0),
+        DueRule.OnHandover handover => new(Percent(part), DueSort.OnHandover, handover.Days, null, 0),
         DueRule.AroundMainDate around => new(Percent(part), DueSort.AroundMainDate, around.Offset.Count, null, around.InvoiceDaysBefore),
         DueRule.OnDate date => new(Percent(part), DueSort.OnDate, 0, date.Date, date.InvoiceDaysBefore),
         _ => throw new ArgumentOutOfRangeException(nameof(part), part.Due, "No such due rule."),

@@ -36,7 +36,7 @@ public static class ProposalEndpoints
         {
             var project = new ProjectId(id);
             return await desk.Db.Services.AsNoTracking()
-                .Where(s => desk.Db.Projects.Any(p => p.Id == project && p.KindId == s.KindId)).OrderBy(s => s.Id)
+                .Where(s => desk.Db.Projects.Any(p => p.Id == project && p.KindId == s.KindId)).OrderBy(s => s.Position)
                 .Select(s => new ServiceDto(s.Id, s.Title, s.Detail, s.Unit, Wire.Number(s.UnitPrice), Wire.Number(s.TaxPartsPerMillion / 10_000m))).ToListAsync();
         });
     }

@@ -1,5 +1,4 @@
 using Gesamt.Core;
-using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
@@ -7,12 +6,10 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Routines;
-
-/// <summary>A task of a list, with its distance to the date that matters.</summary>
-public sealed record ListedTask(string Title, Span Offset);
 
 /// <summary>Lets the due steps of one project act, each in a short transaction of its own.</summary>
 public static class Steps
@@ -92,7 +89,7 @@ public static class Steps
         foreach (var item in list is null ? [] : StoreJson.Read<List<ListedTask>>(list.Items))
         {
             var on = file.Case.MainDate is { } date ? desk.Calendar.Add(date.Date, item.Offset) : (NodaTime.LocalDate?)null;
-            var task = new TaskRow { ProjectId = file.Id, Title = item.Title, Due = on, Counted = $"{item.Offset.Words} {file.Case.Kind.MainDate}" };
+            var task = new TaskRow { ProjectId = file.Id, Title = item.Title, Due = on, Counted = $"{item.Offset.Words} {file.Case.Kind.MainDate}", OffsetCount = item.Offset.Count, OffsetUnit = item.Offset.Unit, Phase = item.Phase };
             desk.Db.Tasks.Add(task);
             await desk.Db.SaveChangesAsync();
             made.Add(new Happening.TaskMade(task.Id, on));

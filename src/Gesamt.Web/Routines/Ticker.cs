@@ -43,6 +43,7 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             await incoming.FetchAsync(stop);
             await settlement.SettleAsync(stop);
             await StepsAsync(stop);
+            await InvoicesAsync(stop);
             await StandingsAsync(stop);
             await delivery.DeliverDueAsync(stop);
             // what was handed over may have made the next step due
@@ -72,6 +73,23 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             }
     }
 
+    private async Task InvoicesAsync(CancellationToken stop)
+    {
+        foreach (var project in await InScopeAsync(desk =>
+        {
+            var now = desk.Now;
+            return desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop);
+        }))
+            try
+            {
+                await InScopeAsync(desk => Issuing.IssueDueAsync(desk, project));
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "An invoice of project {Project} could not be issued; it is tried again", project.Value);
+            }
+    }
+
     private async Task StandingsAsync(CancellationToken stop)
     {
         foreach (var project in await InScopeAsync(desk =>
@@ -97,7 +115,8 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             Instant? step = await desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due > now).MinAsync(s => s.Due, stop);
             Instant? standing = await desk.Db.Projects.Where(p => p.Standing.ValidUntil > now).MinAsync(p => p.Standing.ValidUntil, stop);
             Instant? letter = await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync(stop);
-            return new[] { step, standing, letter }.Min();
+            Instant? invoice = await desk.Db.Projects.Where(p => p.Standing.InvoiceAt > now).MinAsync(p => p.Standing.InvoiceAt, stop);
+            return new[] { step, standing, letter, invoice }.Min();
         });
         if (next is not { } at) return Longest;
         var wait = (at - time.Now()).ToTimeSpan();

@@ -27,10 +27,9 @@ public static class TodayView
         var yours = rows.Where(row => row.Standing.Turn == Side.Yours)
             .OrderByDescending(row => row.Standing.Waits == WaitKind.AnswerInquiry).ThenBy(row => row.Standing.Since).ToList();
         var said = await LastSaidAsync(desk, [.. rows.Select(row => new ProjectId(row.Id))]);
-        var (paid, sent, late) = await MoneyAsync(desk);
         var (came, more, since) = await CameInAsync(desk);
         return new(
-            desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), desk.Today.ToString("MMMM", CultureInfo.InvariantCulture), MoneyText.Of(paid), MoneyText.Of(sent), MoneyText.Of(late),
+            desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), await MoneyAsync(desk),
             yours.Count, [.. yours.Select(row => new TodayCardDto(Cards.Of(desk, row), LastWords(row, said), row.Standing.Waits == WaitKind.AnswerInquiry))],
             await ReadyAsync(desk, said), await ByItselfAsync(desk), await TasksAsync(desk), came, more, since,
             await UncertainAsync(desk), await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled));
@@ -95,7 +94,7 @@ public static class TodayView
     private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
     {
         var today = desk.Today;
-        var rows = await desk.Db.Tasks.AsNoTracking().Where(t => t.DoneAt == null && t.Due != null && t.Due <= today)
+        var rows = await desk.Db.Tasks.AsNoTracking().Where(t => t.DoneAt == null && !t.Removed && t.Due != null && t.Due <= today)
             .Join(desk.Db.Projects.Where(p => p.Standing.Ended == null), t => t.ProjectId, p => p.Id, (t, p) => new { t.Id, t.ProjectId, t.Title, t.Due, Project = p.Title }).ToListAsync();
         return [.. rows.OrderBy(r => r.Due).Select(r => new DayTaskDto(r.Id.Value, r.ProjectId.Value, r.Title, r.Project, DateWords.Due(r.Due!.Value, today, false), r.Due < today))];
     }
@@ -122,7 +121,11 @@ public static class TodayView
         Happening.ChangeAsked => $"{client} asks for a change, {project}",
         Happening.ContractSigned => $"{client} signed, {project}",
         Happening.PaymentReceived paid => $"{MoneyText.Of(paid.Amount)} from {client}, {project}",
-        Happening.Approved => $"{client} approved, {project}",
+        Happening.Approved => $"{client} approved the work, {project}",
+        Happening.RemarkLeft => $"{client} left a remark, {project}",
+        Happening.ChangesAsked => $"{client} asks for changes, {project}",
+        Happening.ReviewApproved => $"{client} approved a draft, {project}",
+        Happening.FileKept => $"{client} sent a file, {project}",
         _ => null,
     };
 
@@ -134,32 +137,17 @@ public static class TodayView
         return [.. rows.Select(r => new UncertainDto(r.ProjectId.Value, r.State == OutboxState.Uncertain ? $"“{r.Subject}” may have gone out" : $"“{r.Subject}” could not be handed over yet: {r.LastError}", r.Title))];
     }
 
-    private static async Task<(Money Paid, Money Sent, Money Late)> MoneyAsync(Desk desk)
+    /// <summary>The month so far: what was booked (net) and received, and what is open on invoices.</summary>
+    private static async Task<MoneyDto> MoneyAsync(Desk desk)
     {
         var (currency, today) = (desk.Currency, desk.Today);
-        var first = new LocalDate(today.Year, today.Month, 1);
-        var start = desk.Calendar.StartOf(first);
-        var gone = await GonePaymentsAsync(desk);
-        var payments = await desk.Db.Payments.AsNoTracking().Select(p => new { p.Id, p.InvoiceId, p.AmountMinor, p.At }).ToListAsync();
-        var counted = payments.Where(p => !gone.Contains(p.Id)).ToList();
-        var invoices = await desk.Db.Invoices.AsNoTracking().Select(i => new { i.Id, i.TotalMinor, i.IssuedOn, i.Due }).ToListAsync();
-        var paidOn = counted.Where(p => p.InvoiceId is not null).GroupBy(p => p.InvoiceId!.Value).ToDictionary(g => g.Key, g => g.Sum(p => p.AmountMinor));
-        long Owed(InvoiceId id, long total) => Math.Max(0, total - paidOn.GetValueOrDefault(id));
-        return (new(counted.Where(p => p.At >= start).Sum(p => p.AmountMinor), currency),
-            new(invoices.Where(i => i.Due >= today).Sum(i => Owed(i.Id, i.TotalMinor)), currency),
-            new(invoices.Where(i => i.Due < today).Sum(i => Owed(i.Id, i.TotalMinor)), currency));
-    }
-
-    private static async Task<HashSet<PaymentId>> GonePaymentsAsync(Desk desk)
-    {
-        string[] kinds = [nameof(Happening.PaymentVoided), nameof(Happening.PaymentChargedBack)];
-        var facts = await desk.Db.Facts.AsNoTracking().Where(f => kinds.Contains(f.Kind)).ToListAsync();
-        return [.. facts.Select(f => FactJson.Read(f.Kind, f.Version, f.Payload)).Select(what => what switch
-        {
-            Happening.PaymentVoided voided => voided.Payment,
-            Happening.PaymentChargedBack back => back.Payment,
-            _ => default,
-        })];
+        var start = desk.Calendar.StartOf(new LocalDate(today.Year, today.Month, 1));
+        var booked = await desk.Db.Projects.AsNoTracking().Where(p => p.Standing.BookedAt >= start).Select(p => p.Standing.NetMinor ?? 0).ToListAsync();
+        var received = await desk.Db.Payments.AsNoTracking().Where(p => p.At >= start && p.GoneAt == null).SumAsync(p => p.AmountMinor);
+        var open = await desk.Db.Invoices.AsNoTracking().Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice).Select(i => new { i.OwedMinor, i.Due }).ToListAsync();
+        string Words(long minor) => MoneyText.Of(new(minor, currency));
+        return new(today.ToString("MMMM", CultureInfo.InvariantCulture), booked.Count, Words(booked.Sum()), Words(received),
+            Words(open.Where(i => i.Due >= today).Sum(i => i.OwedMinor)), Words(open.Where(i => i.Due < today).Sum(i => i.OwedMinor)));
     }
 
     private static string Since(Desk desk, Instant at)

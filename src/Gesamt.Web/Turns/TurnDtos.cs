@@ -31,7 +31,12 @@ public sealed record DayTaskDto(long Id, long Project, string Title, string Proj
 
 public sealed record UncertainDto(long Project, string Title, string ProjectTitle);
 
+/// <summary>The month's money in one sentence.</summary>
+/// <param name="Won">Booked this month, without tax.</param>
+/// <param name="Received">Payments of this month, tax included, as all that is owed and paid.</param>
+public sealed record MoneyDto(string Month, int Booked, string Won, string Received, string Sent, string Late);
+
 /// <summary>The first look of the day.</summary>
 public sealed record TodayDto(
-    string Date, string MoneyMonth, string Paid, string Sent, string Late, int Yours, IReadOnlyList<TodayCardDto> YourTurn, IReadOnlyList<ReadyDto> Ready, IReadOnlyList<ByItselfDto> ByItself,
+    string Date, MoneyDto Money, int Yours, IReadOnlyList<TodayCardDto> YourTurn, IReadOnlyList<ReadyDto> Ready, IReadOnlyList<ByItselfDto> ByItself,
     IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Unfiled);

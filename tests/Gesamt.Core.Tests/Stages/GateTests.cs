@@ -44,7 +44,7 @@ public class GateTests
         var paidFirst = Case(("2027-01-04 09:00", Inquiry), ("2027-01-05 09:00", Fit), ("2027-01-06 09:00", Paid(1200)));
         Assert.Equal(Stage.Proposal, StageOf(paidFirst));
         var agreed = Case(("2027-01-04 09:00", Inquiry), ("2027-01-06 09:00", Paid(1200)), ("2027-01-07 09:00", Signed(Signer.Client)), ("2027-01-07 09:00", Signed(Signer.Owner)),
-            ("2027-01-08 09:00", new Happening.PriceAgreed(Eur(3000), Eur(1200))));
+            ("2027-01-08 09:00", new Happening.PriceAgreed(V1, Eur(3000), Eur(1200), Eur(3000), [])));
         Assert.Equal(Stage.Delivery, StageOf(agreed));
     }
 
@@ -85,5 +85,34 @@ public class GateTests
     {
         var kind = KindRules.Default with { Gates = [Gate.Lead, Gate.Proposal, Gate.Delivery] };
         Assert.Equal(Stage.Delivery, StageOf(Case(kind, [], ("2027-01-04 09:00", Inquiry), ("2027-01-08 09:00", Accepted()))));
+    }
+
+    private static readonly KindRules WithClosing = KindRules.Default with { ClosingSteps = ["Take photos"] };
+
+    private static (string, Happening)[] Delivered(params (string, Happening)[] more) =>
+    [
+        ("2027-01-04 09:00", Inquiry), ("2027-01-05 09:00", Accepted()), ("2027-01-05 10:00", Signed(Signer.Client)), ("2027-01-05 11:00", Signed(Signer.Owner)), ("2027-01-06 09:00", Paid(3000)),
+        ("2027-05-14 09:00", new Happening.HandedOver()), ("2027-05-14 09:00", new Happening.TaskMade(new TaskId(1), null, Closing: true)), ("2027-05-15 09:00", new Happening.Approved()), .. more,
+    ];
+
+    [Fact]
+    public void Delivery_waits_for_the_closing_steps_and_closes_with_the_last()
+    {
+        Assert.Equal([Lack.ClosingSteps], GateRule.Read(Case(WithClosing, [], Delivered())).Last().Lacks);
+        var done = Case(WithClosing, [], Delivered(("2027-05-18 10:00", new Happening.TaskDone(new TaskId(1)))));
+        Assert.Equal((Stage.Finished, At("2027-05-18 10:00")), (StageOf(done), GateRule.Read(done).Last().ClosedAt));
+        Assert.Equal(Stage.Delivery, StageOf(Case(WithClosing, [], Delivered(("2027-05-18 10:00", new Happening.TaskDone(new TaskId(1))), ("2027-05-18 11:00", new Happening.TaskReopened(new TaskId(1)))))));
+    }
+
+    [Fact]
+    public void A_closing_step_that_was_taken_out_is_not_waited_for() =>
+        Assert.Equal(Stage.Finished, StageOf(Case(WithClosing, [], Delivered(("2027-05-18 10:00", new Happening.TaskRemoved(new TaskId(1)))))));
+
+    [Fact] // a goodwill credit note: nothing is owed by what was credited
+    public void What_was_credited_is_not_owed_for_delivery()
+    {
+        (string, Happening)[] facts = [.. Delivered()[..4], ("2027-01-06 09:00", Paid(1200)), ("2027-05-14 09:00", new Happening.HandedOver()), ("2027-05-15 09:00", new Happening.Approved())];
+        Assert.Equal([Lack.Balance], GateRule.Read(Case(facts)).Last().Lacks);
+        Assert.Equal(Stage.Finished, StageOf(Case([.. facts, ("2027-05-20 09:00", new Happening.InvoiceCredited(new InvoiceId(2), new InvoiceId(3), Eur(1800)))])));
     }
 }

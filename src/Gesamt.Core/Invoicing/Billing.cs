@@ -1,0 +1,65 @@
+using System.Collections.Immutable;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Proposals;
+using Gesamt.Core.Stages;
+using NodaTime;
+
+namespace Gesamt.Core.Invoicing;
+
+/// <summary>An instalment as it was agreed: what is to be paid, tax included, and when it is due.</summary>
+public sealed record AgreedPart(Money Amount, DueRule Due);
+
+/// <summary>An agreed instalment for which no invoice was issued yet.</summary>
+/// <param name="Index">Which part of the agreement, from 0.</param>
+/// <param name="On">The day its invoice goes out; null while what it hangs on is not known.</param>
+/// <param name="Due">Its due date as it is known now.</param>
+public sealed record PlannedInvoice(int Index, int Of, Money Amount, LocalDate? On, LocalDate? Due);
+
+/// <summary>Which instalments are still to be invoiced, and when. Dates follow the date that matters until the invoice is issued.</summary>
+public static class Billing
+{
+    public static ImmutableArray<PlannedInvoice> Planned(Case project)
+    {
+        if (project.End is not null || AgreedPrice.Of(project.History) is not { } price) return [];
+        var issued = project.History.Of<Happening.InvoiceIssued>().Where(invoice => History.IsAfter(invoice.Fact, price.Fact)).Select(invoice => invoice.What.Part).ToHashSet();
+        return
+        [
+            .. from part in price.Parts.Select((part, index) => (part.Amount, part.Due, Index: index))
+               where part.Amount.Minor > 0 && !issued.Contains(part.Index)
+               let dates = DatesOf(project, part.Due)
+               select new PlannedInvoice(part.Index, price.Parts.Length, part.Amount, dates.On, dates.Due),
+        ];
+    }
+
+    /// <summary>When the next invoice goes out by itself, in sending hours; null when none can yet. Nothing is invoiced before the client has signed, where the kind asks for a contract.</summary>
+    public static Instant? NextAt(Case project) =>
+        SignedOn(project) is null ? null : Planned(project).Min(planned => planned.On is { } on ? SendingAt(project, on) : (Instant?)null);
+
+    /// <summary>Those whose time has come.</summary>
+    public static IEnumerable<PlannedInvoice> DueNow(Case project, Instant now) =>
+        SignedOn(project) is null ? [] : Planned(project).Where(planned => planned.On is { } on && SendingAt(project, on) <= now);
+
+    private static Instant SendingAt(Case project, LocalDate on) =>
+        project.Calendar.WithinSendingHours(project.Calendar.At(on + Calendar.StudioCalendar.DefaultTime), earlier: false);
+
+    private static (LocalDate? On, LocalDate? Due) DatesOf(Case project, DueRule rule) => rule switch
+    {
+        DueRule.OnBooking booking => SignedOn(project) is { } signed ? (signed, signed.PlusDays(booking.Days)) : (null, null),
+        DueRule.OnDate date => (date.Date.PlusDays(-date.InvoiceDaysBefore), date.Date),
+        DueRule.AroundMainDate around => project.MainDate is { } main
+            ? (project.Calendar.Add(main.Date, around.Offset).PlusDays(-around.InvoiceDaysBefore), project.Calendar.Add(main.Date, around.Offset)) : (null, null),
+        DueRule.OnHandover handover => project.History.Last<Happening.HandedOver>() is { } handed
+            ? (project.Calendar.DateOf(handed.Happened), project.Calendar.DateOf(handed.Happened).PlusDays(handover.Days)) : (null, null),
+        _ => throw new ArgumentOutOfRangeException(nameof(rule), rule, "No such due rule."),
+    };
+
+    /// <summary>The day from which booking counts: the client's signature, else, for a kind without a contract or where it was waived, the agreement.</summary>
+    private static LocalDate? SignedOn(Case project)
+    {
+        var asks = project.Kind.Gates.Contains(Gate.Contract) && !project.History.Any<Happening.GateWaived>(waived => waived.Gate == Gate.Contract);
+        var signed = asks ? project.History.Of<Happening.ContractSigned>().Where(s => s.What.Signer == Signer.Client).Select(s => (Instant?)s.Happened).Min() : AgreedPrice.Of(project.History)?.First;
+        return signed is { } at ? project.Calendar.DateOf(at) : null;
+    }
+}

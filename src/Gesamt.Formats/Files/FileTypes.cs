@@ -1,0 +1,71 @@
+using System.Text;
+
+namespace Gesamt.Formats.Files;
+
+/// <summary>A kind of file that is kept: what its bytes say it is, whatever its name claims.</summary>
+/// <param name="MediaType">As registered with IANA.</param>
+/// <param name="Ending">The usual ending of its name, with the dot.</param>
+public sealed record FileType(string MediaType, string Ending, bool IsPicture);
+
+/// <summary>Tells kinds of files by their first bytes, as the WHATWG MIME Sniffing Standard and the formats' own documents give them.</summary>
+public static class FileTypes
+{
+    /// <summary>Bytes that are enough to tell.</summary>
+    public const int HeadLength = 512;
+
+    /// <summary>What is kept, in words for a refusal.</summary>
+    public const string Allowed = "pictures (PNG, JPEG, GIF, WebP), PDF, plain text, CSV, ZIP, documents and tables of office programs, MP4 and MP3";
+
+    private static readonly Dictionary<string, FileType> OfficeByEnding = new(StringComparer.OrdinalIgnoreCase)
+    {
+        [".docx"] = new("application/vnd.openxmlformats-officedocument.wordprocessingml.document", ".docx", false),
+        [".xlsx"] = new("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ".xlsx", false),
+        [".pptx"] = new("application/vnd.openxmlformats-officedocument.presentationml.presentation", ".pptx", false),
+        [".odt"] = new("application/vnd.oasis.opendocument.text", ".odt", false),
+        [".ods"] = new("application/vnd.oasis.opendocument.spreadsheet", ".ods", false),
+    };
+
+    /// <summary>The kind of a file; null when it is none that is kept.</summary>
+    /// <param name="head">Its first bytes, up to <see cref="HeadLength"/>.</param>
+    /// <param name="name">Decides only between kinds that share their first bytes: ZIP packages, and plain texts.</param>
+    public static FileType? Of(ReadOnlySpan<byte> head, string name)
+    {
+        if (head.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A])) return new("image/png", ".png", true);
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF])) return new("image/jpeg", ".jpg", true);
+        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8)) return new("image/gif", ".gif", true);
+        if (head.Length >= 12 && head.StartsWith("RIFF"u8) && head[8..].StartsWith("WEBP"u8)) return new("image/webp", ".webp", true);
+        if (head.StartsWith("%PDF-"u8)) return new("application/pdf", ".pdf", false);
+        if (head.Length >= 12 && head[4..].StartsWith("ftyp"u8)) return new("video/mp4", ".mp4", false);
+        if (head.StartsWith("ID3"u8)) return new("audio/mpeg", ".mp3", false);
+        if (head.StartsWith("PK\x03\x04"u8)) return OfficeByEnding.GetValueOrDefault(Path.GetExtension(name)) ?? new("application/zip", ".zip", false);
+        return IsText(head) ? Text(name) : null;
+    }
+
+    private static FileType? Text(string name) => Path.GetExtension(name).ToLowerInvariant() switch
+    {
+        ".csv" => new("text/csv", ".csv", false),
+        ".ics" => new("text/calendar", ".ics", false),
+        ".vcf" => new("text/vcard", ".vcf", false),
+        ".eml" => new("message/rfc822", ".eml", false),
+        // markup could run where it is opened, so it is not kept under a name that opens it
+        ".html" or ".htm" or ".svg" or ".xml" or ".js" => null,
+        _ => new("text/plain", ".txt", false),
+    };
+
+    private static bool IsText(ReadOnlySpan<byte> head)
+    {
+        if (head.IsEmpty || head.Contains((byte)0)) return false;
+        // the last character may be cut in two
+        for (var cut = 0; cut < 4 && cut < head.Length; cut++)
+            if (IsUtf8(head[..^cut])) return !LooksLikeMarkup(head);
+        return false;
+    }
+
+    private static bool LooksLikeMarkup(ReadOnlySpan<byte> head)
+    {
+        var text = Encoding.UTF8.GetString(head).TrimStart('\uFEFF', ' ', '\t', '\r', '\n');
+        return text.StartsWith('<') || text.StartsWith("#!", StringComparison.Ordinal);
+    }
+
+    private static bool IsUtf8(ReadOnlySpan<byte> bytes) => System.Text.Unicode.Utf8.IsValid(bytes);
+}

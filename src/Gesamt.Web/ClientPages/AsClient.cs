@@ -1,0 +1,31 @@
+using Gesamt.Core;
+using Gesamt.Core.ClientPages;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Invoicing;
+using Gesamt.Web.Projects;
+
+namespace Gesamt.Web.ClientPages;
+
+/// <summary>A client page as its client would see it, with what else becomes visible if one more part is opened.</summary>
+public sealed record AsClientDto(ClientPageDto Page, string? With, IReadOnlyList<string> AlsoVisible);
+
+/// <summary>Seeing a page as its client: making, seeing and opening are three acts.</summary>
+public static class AsClient
+{
+    public static async Task<AsClientDto> OfAsync(Desk desk, ICardPayments cards, ProjectId project, PagePart? with)
+    {
+        var file = await desk.OpenAsync(project);
+        // it is only looked at, so it carries no token with which it could act
+        var page = await ClientPage.OfAsync(desk, cards, file, "", part => part == with || Sight.IsOpen(file.History, part));
+        return new(page, with is { } part ? LineText.PartWords(part) : null,
+            with is { } closed && !Sight.IsOpen(file.History, closed) ? [.. Also(page, closed)] : []);
+    }
+
+    private static IEnumerable<string> Also(ClientPageDto page, PagePart part) => part switch
+    {
+        PagePart.Whole => page.Whole!.Phases.Select(phase => $"the phase {phase.Name}").Append(page.Whole.Date is { } date ? $"{page.Whole.DateName}, {date}" : "no date yet"),
+        PagePart.Drafts => page.Drafts!.Rounds.SelectMany(round => round.Files.Select(file => $"{file.Name} ({round.Title})")).DefaultIfEmpty("no draft yet"),
+        PagePart.Files => page.Files!.Final.Concat(page.Files.Supplied).Select(file => file.Name).DefaultIfEmpty("no file yet"),
+        _ => [$"the address {page.Help}"],
+    };
+}

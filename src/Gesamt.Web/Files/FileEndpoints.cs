@@ -1,0 +1,73 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Work;
+using Gesamt.Formats.Files;
+using Gesamt.Store.Files;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Files;
+
+/// <param name="Use">A word on its use; null leaves it as it is.</param>
+public sealed record ShowFileDto(bool Shown, string? Use);
+
+public sealed record RemovedDto(bool Removed);
+
+public sealed record KeptDto(long Id);
+
+public static class FileEndpoints
+{
+    public static void MapFiles(this RouteGroupBuilder api)
+    {
+        api.MapPost("/projects/{id:long}/files", async (long id, string name, FileGroup group, string? phase, Desk desk, FileVault vault, HttpContext http, CancellationToken stop) =>
+            new KeptDto((await KeptFiles.KeepAsync(desk, vault, new(id), new(name, group, phase, http.Request.Body), Actor.Owner, stop)).Id.Value))
+            .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).Accepts<byte[]>("application/octet-stream");
+
+        api.MapPost("/projects/{id:long}/files/{file:long}/shown", async (long id, long file, ShowFileDto show, Desk desk) =>
+        {
+            await KeptFiles.ShowAsync(desk, new(id), new(file), show.Shown, show.Use);
+            return TypedResults.NoContent();
+        });
+        api.MapPost("/projects/{id:long}/files/{file:long}/removed", async (long id, long file, RemovedDto to, Desk desk) =>
+        {
+            await KeptFiles.RemoveAsync(desk, new(id), new(file), to.Removed);
+            return TypedResults.NoContent();
+        });
+
+        api.MapGet("/files/{id:long}", async (long id, Desk desk, FileVault vault, HttpContext http) => Whole(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
+        api.MapGet("/files/{id:long}/preview", async (long id, Desk desk, FileVault vault, HttpContext http) => Preview(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
+    }
+
+    /// <summary>The whole file as a download: it is never opened in the page's own place.</summary>
+    public static IResult Whole(HttpContext http, FileVault vault, FileRow row)
+    {
+        http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
+        return Results.File(vault.Open(row.Hash), row.Type, row.Name, enableRangeProcessing: true);
+    }
+
+    /// <summary>A small picture of a picture, made once and kept beside it.</summary>
+    /// <exception cref="MissingException">It is no picture, or cannot be read.</exception>
+    public static IResult Preview(HttpContext http, FileVault vault, FileRow row)
+    {
+        if (!row.Type.StartsWith("image/", StringComparison.Ordinal)) throw new MissingException("preview");
+        var path = $"{vault.PathOf(row.Hash)}.small";
+        if (!File.Exists(path))
+        {
+            using var picture = vault.Open(row.Hash);
+            var made = Thumbnails.Of(picture) ?? throw new MissingException("preview");
+            var aside = $"{path}.{Guid.NewGuid():n}";
+            File.WriteAllBytes(aside, made);
+            File.Move(aside, path, overwrite: true);
+        }
+        http.Response.Headers.CacheControl = "private,max-age=3600";
+        return Results.File(path, "image/jpeg");
+    }
+
+    private static async Task<FileRow> RowAsync(Desk desk, long id)
+    {
+        var number = new FileId(id);
+        return await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.Id == number) ?? throw new MissingException("file");
+    }
+}

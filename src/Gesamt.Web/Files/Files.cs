@@ -1,0 +1,102 @@
+using Gesamt.Core;
+using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Work;
+using Gesamt.Formats.Files;
+using Gesamt.Store.Files;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Files;
+
+/// <summary>A file as it was handed in.</summary>
+public sealed record NewFile(string Name, FileGroup Group, string? Phase, Stream Content);
+
+/// <summary>Keeps files of projects: their bytes in the vault, a row, and the fact.</summary>
+public static class KeptFiles
+{
+    /// <summary>Most bytes of one file.</summary>
+    public const long Most = 50L * 1024 * 1024;
+
+    private const int LongestName = 160;
+
+    /// <summary>Keeps a file. The bytes are stored first; the row is what makes them the project's.</summary>
+    /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>
+    /// <exception cref="FileTooLargeException">It has more than <see cref="Most"/> bytes.</exception>
+    public static async Task<FileRow> KeepAsync(Desk desk, FileVault vault, ProjectId project, NewFile file, Actor by, CancellationToken stop)
+    {
+        var name = NameOf(file.Name);
+        var (hash, size) = await vault.KeepAsync(file.Content, Most, stop);
+        var type = await TypeAsync(vault, hash, name, stop)
+            ?? throw new InvalidException(("file", $"“{name}” is of a kind that is not kept. Kept are {FileTypes.Allowed}."));
+        await using var transaction = await desk.BeginAsync();
+        var opened = await desk.OpenAsync(project);
+        if (file.Phase is { } phase && !opened.Case.Kind.Phases.Contains(phase)) throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+        var version = file.Group == FileGroup.Drafts ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1 : 0;
+        var row = new FileRow { ProjectId = project, PublicId = Inquiry.NewCode() + Inquiry.NewCode(), Group = file.Group, Phase = file.Phase, Version = version, Name = name, Hash = hash, Size = size, Type = type.MediaType, At = desk.Now, By = by };
+        desk.Db.Files.Add(row);
+        await desk.Db.SaveChangesAsync();
+        Happening[] what = [new Happening.FileKept(row.Id, row.Group), .. by == Actor.Client ? new Happening[] { new Happening.FileShown(row.Id) } : []];
+        await desk.RecordAsync(opened, by, what);
+        await desk.CommitAsync(transaction);
+        return row;
+    }
+
+    /// <summary>Takes a file out of the record, or puts it back; its bytes stay.</summary>
+    public static async Task RemoveAsync(Desk desk, ProjectId project, FileId id, bool removed)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var row = await OneAsync(desk, project, id);
+        if (row.Removed == removed) return;
+        row.Removed = removed;
+        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, removed ? new Happening.FileRemoved(id) : new Happening.FileKept(id, row.Group));
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>Shows a file to the client, or hides it again; a word on its use goes with it.</summary>
+    public static async Task ShowAsync(Desk desk, ProjectId project, FileId id, bool shown, string? use)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var row = await OneAsync(desk, project, id);
+        if (row.Removed) throw new RefusedException("The file was removed. Put it back first.");
+        if (use is not null) row.Use = UseOf(use);
+        var file = await desk.OpenAsync(project);
+        if (Sight.Shown(file.History).Contains(id) != shown) await desk.RecordAsync(file, Actor.Owner, shown ? new Happening.FileShown(id) : new Happening.FileHidden(id));
+        desk.Touch(project);
+        await desk.CommitAsync(transaction);
+    }
+
+    public static string UseOf(string use) =>
+        use.Trim().Length <= 300 ? use.Trim() : throw new InvalidException(("use", "A word on its use has at most 300 characters."));
+
+    /// <exception cref="MissingException">The project has no such file.</exception>
+    public static async Task<FileRow> OneAsync(Desk desk, ProjectId project, FileId id) =>
+        await desk.Db.Files.SingleOrDefaultAsync(f => f.Id == id && f.ProjectId == project) ?? throw new MissingException("file");
+
+    /// <summary>A file of a client page, if it may be seen through it now.</summary>
+    /// <exception cref="MissingException">There is none, or it is not shown; both read the same.</exception>
+    public static async Task<FileRow> SeenAsync(Desk desk, ProjectFile file, string publicId)
+    {
+        var row = await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.PublicId == publicId && f.ProjectId == file.Id && !f.Removed);
+        return row is not null && Sight.MaySee(file.History, row.Id, row.Group) ? row : throw new MissingException("file");
+    }
+
+    private static string NameOf(string name)
+    {
+        // only the last part of what a browser sends, and nothing that could act in a header or a path
+        var last = new string([.. name.Replace('\\', '/').Split('/')[^1].Where(c => !char.IsControl(c) && c is not ('"' or '<' or '>' or ':' or '*' or '?' or '|'))]).Trim(' ', '.');
+        if (last.Length == 0) throw new InvalidException(("name", "A file needs a name."));
+        return last.Length <= LongestName ? last : last[..(LongestName - Path.GetExtension(last).Length)] + Path.GetExtension(last);
+    }
+
+    private static async Task<FileType?> TypeAsync(FileVault vault, string hash, string name, CancellationToken stop)
+    {
+        await using var stream = vault.Open(hash);
+        var head = new byte[FileTypes.HeadLength];
+        var read = await stream.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, stop);
+        return FileTypes.Of(head.AsSpan(0, read), name);
+    }
+}

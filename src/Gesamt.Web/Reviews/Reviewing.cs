@@ -1,0 +1,107 @@
+using Gesamt.Core;
+using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Work;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
+using Gesamt.Web.Letters;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Reviews;
+
+/// <summary>Puts drafts up for review, and takes what the client says of them.</summary>
+public static class Reviewing
+{
+    /// <summary>Puts drafts up: they are shown, the part Drafts of the client page is open, and a letter says so.</summary>
+    /// <param name="beyond">That more rounds than agreed are meant.</param>
+    /// <exception cref="RefusedException">A round is still open, or it would be one too many and that was not said.</exception>
+    /// <exception cref="InvalidException">No draft was chosen, or the letter has a gap.</exception>
+    public static async Task<LetterRow> PutUpAsync(Desk desk, ProjectId project, IReadOnlyCollection<long> files, string? phase, string subject, string body, bool beyond)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(project);
+        if (file.Case.End is not null) throw new RefusedException("The project has ended. Take it up again first.");
+        if (ReviewRule.Open(file.History) is { } open) throw new RefusedException($"Round {open.Round} is still with the client. Withdraw it first, or wait for the answer.");
+        if (phase is not null && !file.Case.Kind.Phases.Contains(phase)) throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+        var ids = files.Select(id => new FileId(id)).Distinct().ToList();
+        var drafts = await desk.Db.Files.Where(f => f.ProjectId == project && ids.Contains(f.Id) && f.Group == FileGroup.Drafts && !f.Removed).ToListAsync();
+        if (drafts.Count == 0 || drafts.Count != ids.Count) throw new InvalidException(("files", "Choose one draft or several of this project."));
+        var round = ReviewRule.NextRound(file.History);
+        if (round > file.Case.Kind.Rounds && !beyond)
+            throw new InvalidException(("beyond", $"{file.Case.Kind.Rounds} rounds were agreed and this is round {round}. Say that a further one is meant, and what it costs, in the letter."));
+        var row = new ReviewRow { ProjectId = project, PublicId = Inquiry.NewCode(), Phase = phase, Files = StoreJson.Write(ids), At = desk.Now };
+        desk.Db.Reviews.Add(row);
+        await desk.Db.SaveChangesAsync();
+        var shown = Sight.Shown(file.History);
+        await desk.RecordAsync(file, Actor.Owner,
+        [
+            .. Sight.IsOpen(file.History, PagePart.Drafts) ? [] : new Happening[] { new Happening.PartOpened(PagePart.Drafts) },
+            .. ids.Where(id => !shown.Contains(id)).Select(id => new Happening.FileShown(id)),
+            new Happening.ReviewOpened(row.Id, phase),
+        ]);
+        var letter = await LettersOut.ClaimAsync(desk, file, subject, body, null);
+        row.Words = letter.Body;
+        await desk.CommitAsync(transaction);
+        return letter;
+    }
+
+    /// <summary>Takes a round back that was put up by mistake; it does not count.</summary>
+    /// <exception cref="RefusedException">It was answered.</exception>
+    public static async Task WithdrawAsync(Desk desk, ReviewId id)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var (row, file) = await OpenAsync(desk, id);
+        if (ReviewRule.Open(file.History)?.Id != id) throw new RefusedException("The client has answered it already.");
+        await desk.RecordAsync(file, Actor.Owner, [new Happening.ReviewWithdrawn(id), .. FilesOf(row).Select(f => new Happening.FileHidden(f))]);
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>An approval that does not hold: the round is open again and its phase goes on.</summary>
+    public static async Task ReopenAsync(Desk desk, ReviewId id, Actor by)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var (row, file) = await OpenAsync(desk, id);
+        if (ReviewRule.Of(file.History).LastOrDefault(r => r.Round is not null) is not { State: ReviewState.Approved } last || last.Id != id)
+            throw new RefusedException("Only the approval of the last round can be taken back.");
+        await desk.RecordAsync(file, by, new Happening.ApprovalWithdrawn(id, row.Phase));
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>What a client says of the open round: a remark, changes to make, or yes.</summary>
+    /// <param name="words">Needed for all but a yes.</param>
+    /// <param name="what">The fact, from the round and the words.</param>
+    /// <exception cref="RefusedException">The round is not open any more.</exception>
+    public static async Task AnswerAsync(Desk desk, ProjectId project, string publicId, string person, string? words, Func<ReviewRow, NoteId, Happening> what)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var row = await desk.Db.Reviews.SingleOrDefaultAsync(r => r.PublicId == publicId && r.ProjectId == project) ?? throw new MissingException("round");
+        var file = await desk.OpenAsync(project);
+        if (!Sight.IsOpen(file.History, PagePart.Drafts)) throw new MissingException("round");
+        if (ReviewRule.Open(file.History)?.Id != row.Id) throw new RefusedException("This round has been answered, or taken back. Load the page again to see what is open.");
+        var note = words is null ? default : await NoteAsync(desk, row, words);
+        var fact = what(row, note);
+        if (fact is not Happening.RemarkLeft) row.AnsweredBy = person;
+        await desk.RecordAsync(file, Actor.Client, fact);
+        await desk.CommitAsync(transaction);
+    }
+
+    public static IReadOnlyList<FileId> FilesOf(ReviewRow row) => StoreJson.Read<List<FileId>>(row.Files);
+
+    private static async Task<NoteId> NoteAsync(Desk desk, ReviewRow review, string words)
+    {
+        if (words.Trim().Length is 0 or > 5_000) throw new InvalidException(("words", "Say in 1 to 5 000 characters what you see."));
+        var note = new NoteRow { ProjectId = review.ProjectId, Sort = NoteSort.Words, Text = words.Trim(), At = desk.Now, ReviewId = review.Id };
+        desk.Db.Notes.Add(note);
+        await desk.Db.SaveChangesAsync();
+        return note.Id;
+    }
+
+    private static async Task<(ReviewRow, ProjectFile)> OpenAsync(Desk desk, ReviewId id)
+    {
+        var row = await desk.Db.Reviews.SingleOrDefaultAsync(r => r.Id == id) ?? throw new MissingException("round");
+        return (row, await desk.OpenAsync(row.ProjectId));
+    }
+}

@@ -1,0 +1,120 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Projects;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Work;
+
+/// <param name="To">The new date.</param>
+/// <param name="Also">Keys of what was fixed by hand or skipped and shall move all the same.</param>
+/// <param name="Confirmed">Without it nothing is moved, and what would be is shown.</param>
+public sealed record MoveDateDto(LocalDate To, string[] Also, bool Confirmed);
+
+/// <param name="Ask">May be ticked to move all the same.</param>
+public sealed record MovedDto(string Key, string Title, string Old, string New, string Words, bool Ask);
+
+/// <param name="Old">The date as it is, in words; null while it is not known.</param>
+public sealed record RedatingDto(string? Old, string New, IReadOnlyList<MovedDto> Moved, int Staying);
+
+/// <param name="At">The day and time it shall act, fixed by hand; null counts it anew from its cause.</param>
+public sealed record StepMoveDto(long Run, string Step, int Occurrence, LocalDateTime? At);
+
+/// <summary>Moves the date that matters, and single steps by hand.</summary>
+public static class Dates
+{
+    /// <summary>What would move, or, confirmed, what has moved.</summary>
+    /// <exception cref="InvalidException">It is the date it has already, or one out of reach.</exception>
+    public static async Task<RedatingDto> MoveAsync(Desk desk, ProjectId project, MoveDateDto move)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(project);
+        var name = file.Case.Kind.MainDate;
+        if (move.To == file.Case.MainDate?.Date) throw new InvalidException(("to", $"The {name} is {DateWords.Long(move.To)} already."));
+        if (move.To < desk.Today.PlusYears(-20) || move.To > desk.Today.PlusYears(20)) throw new InvalidException(("to", "Choose a date within twenty years."));
+        var moved = Redating.Of(file.Case, move.To, desk.Now);
+        var preview = await PreviewAsync(desk, file, move.To, moved);
+        if (!move.Confirmed) return preview;
+        var also = moved.Where(one => move.Also.Contains(KeyOf(one))).ToHashSet();
+        var facts = Redating.Facts(file.Case, move.To, desk.Now, also);
+        await ApplyAsync(desk, facts);
+        await desk.RecordAsync(file, Actor.Owner, [.. facts]);
+        await desk.CommitAsync(transaction);
+        return preview;
+    }
+
+    /// <summary>Fixes a planned step to a day and time, or lets it be counted from its cause again.</summary>
+    /// <exception cref="RefusedException">It has acted, or was stopped.</exception>
+    public static async Task FixAsync(Desk desk, ProjectId project, StepMoveDto move)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(project);
+        var reference = new StepRef(new(move.Run), move.Step, move.Occurrence);
+        var step = Plan.Of(file.Case).FirstOrDefault(step => step.Ref == reference) ?? throw new MissingException("step");
+        if (!step.IsPending) throw new RefusedException("This step has acted, was skipped or was stopped. Load the page again.");
+        if (move.At is { } at && desk.Calendar.At(at) < desk.Now) throw new InvalidException(("at", "Choose a time that is still ahead."));
+        var facts = new List<Happening> { new Happening.StepReplanned(reference) };
+        if (move.At is { } when) facts.Add(new Happening.StepFixed(reference, when));
+        await ApplyAsync(desk, facts);
+        await desk.RecordAsync(file, Actor.Owner, [.. facts]);
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>Tasks get their new days; held letters that are planned again are written anew when their time comes.</summary>
+    private static async Task ApplyAsync(Desk desk, IEnumerable<Happening> facts)
+    {
+        foreach (var fact in facts)
+            if (fact is Happening.TaskMoved task)
+            {
+                var row = await desk.Db.Tasks.SingleAsync(t => t.Id == task.Task);
+                (row.Due, row.Fixed) = (task.Due, false);
+            }
+            else if (fact is Happening.StepReplanned { Step: var step })
+                foreach (var letter in await desk.Db.Letters.Where(l => l.RunId == step.Run && l.Step == step.Step && l.Occurrence == step.Occurrence && l.State == LetterState.Held).ToListAsync())
+                    letter.State = LetterState.Stopped;
+        await desk.Db.SaveChangesAsync();
+    }
+
+    private static async Task<RedatingDto> PreviewAsync(Desk desk, ProjectFile file, LocalDate to, IReadOnlyCollection<Moved> moved)
+    {
+        var names = await desk.Db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
+        return new(file.Case.MainDate is { } old ? DateWords.Short(old.Date, desk.Today) : null, DateWords.Short(to, desk.Today),
+            [.. moved.Where(one => one.Fate != Fate.Stays).Select(one => new MovedDto(KeyOf(one), Title(one, names), Day(desk, one.Old), Day(desk, one.New), Words(one, desk.Today), one.Fate is Fate.Asked or Fate.Skipped))],
+            moved.Count(one => one.Fate == Fate.Stays));
+    }
+
+    private static string KeyOf(Moved moved) => moved switch
+    {
+        Moved.OfStep step => $"step:{step.Step.Ref.Run.Value}:{step.Step.Ref.Step}:{step.Step.Ref.Occurrence}",
+        Moved.OfTask task => $"task:{task.Task.Id.Value}",
+        Moved.OfInvoice invoice => $"invoice:{invoice.Invoice.Index}",
+        _ => throw new ArgumentOutOfRangeException(nameof(moved), moved, "No such thing."),
+    };
+
+    private static string Title(Moved moved, Dictionary<string, string> names) => moved switch
+    {
+        Moved.OfStep { Step.Step.Action: StepAction.Letter letter } => $"Letter “{names.GetValueOrDefault(letter.Key, letter.Key)}”",
+        Moved.OfStep step => step.Step.Step.Key,
+        Moved.OfTask task => task.Task.Title,
+        Moved.OfInvoice invoice => $"Invoice {invoice.Invoice.Index + 1} of {invoice.Invoice.Of}, {MoneyText.Of(invoice.Invoice.Amount)}",
+        _ => "",
+    };
+
+    private static string Words(Moved moved, LocalDate today) => moved.Fate switch
+    {
+        Fate.Asked => "its day was set by hand",
+        Fate.Skipped => "was skipped",
+        Fate.Past => "its new day has gone by, so it is left out",
+        _ when moved.New < today => "will be late at once",
+        _ => moved is Moved.OfStep { Step.State: StepState.Held } ? "waits for your OK now; it is written anew" : "",
+    };
+
+    private static string Day(Desk desk, LocalDate? day) => Record.Short(desk, day) ?? "no date";
+}

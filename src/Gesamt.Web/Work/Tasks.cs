@@ -1,0 +1,93 @@
+using Gesamt.Core;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Work;
+
+/// <summary>A task of a list, with its distance to the date that matters.</summary>
+public sealed record ListedTask(string Title, Span Offset, string? Phase = null);
+
+/// <summary>Tasks of a project: made, moved, done, removed.</summary>
+public static class Tasks
+{
+    private const int LongestTitle = 200;
+
+    /// <exception cref="InvalidException">It has no title, or a phase the kind does not have.</exception>
+    public static async Task<TaskId> AddAsync(Desk desk, ProjectId project, string title, LocalDate? due, string? phase)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(project);
+        Check(file, title, phase);
+        var row = new TaskRow { ProjectId = project, Title = title.Trim(), Due = due, Phase = phase };
+        desk.Db.Tasks.Add(row);
+        await desk.Db.SaveChangesAsync();
+        await desk.RecordAsync(file, Actor.Owner, new Happening.TaskMade(row.Id, due));
+        await desk.CommitAsync(transaction);
+        return row.Id;
+    }
+
+    /// <summary>Changes title, day or phase. A day set by hand no longer follows the date that matters unasked.</summary>
+    public static async Task ChangeAsync(Desk desk, ProjectId project, TaskId id, string title, LocalDate? due, string? phase)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var (row, file) = (await OneAsync(desk, project, id), await desk.OpenAsync(project));
+        Check(file, title, phase);
+        var moved = row.Due != due;
+        (row.Title, row.Due, row.Phase) = (title.Trim(), due, phase);
+        if (moved && row.OffsetCount is not null) row.Fixed = true;
+        await desk.Db.SaveChangesAsync();
+        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, moved ? [new Happening.TaskMoved(id, due)] : []);
+        await desk.CommitAsync(transaction);
+    }
+
+    public static async Task DoneAsync(Desk desk, ProjectId project, TaskId id, bool done)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var row = await OneAsync(desk, project, id);
+        if (row.DoneAt is not null == done) return;
+        row.DoneAt = done ? desk.Now : null;
+        await desk.Db.SaveChangesAsync();
+        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, done ? new Happening.TaskDone(id) : new Happening.TaskReopened(id));
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>Takes a task out, or puts it back.</summary>
+    public static async Task RemoveAsync(Desk desk, ProjectId project, TaskId id, bool removed)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var row = await OneAsync(desk, project, id);
+        if (row.Removed == removed) return;
+        row.Removed = removed;
+        await desk.Db.SaveChangesAsync();
+        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, removed ? new Happening.TaskRemoved(id) : new Happening.TaskMade(id, row.Due, row.Closing));
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>What the kind asks for after the handover, as tasks due that day. Inside the caller's transaction.</summary>
+    public static async Task<IReadOnlyList<Happening>> CloseUpAsync(Desk desk, ProjectFile file)
+    {
+        List<Happening> made = [];
+        foreach (var title in file.Case.Kind.ClosingSteps)
+        {
+            var row = new TaskRow { ProjectId = file.Id, Title = title, Due = desk.Today, Closing = true };
+            desk.Db.Tasks.Add(row);
+            await desk.Db.SaveChangesAsync();
+            made.Add(new Happening.TaskMade(row.Id, row.Due, Closing: true));
+        }
+        return made;
+    }
+
+    private static async Task<TaskRow> OneAsync(Desk desk, ProjectId project, TaskId id) =>
+        await desk.Db.Tasks.SingleOrDefaultAsync(t => t.Id == id && t.ProjectId == project) ?? throw new MissingException("task");
+
+    private static void Check(ProjectFile file, string title, string? phase)
+    {
+        if (title.Trim().Length is 0 or > LongestTitle) throw new InvalidException(("title", $"A task of 1 to {LongestTitle} characters is needed."));
+        if (phase is not null && !file.Case.Kind.Phases.Contains(phase)) throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+    }
+}
