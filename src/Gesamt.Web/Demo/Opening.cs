@@ -1,6 +1,7 @@
 using Gesamt.Formats.Mail;
 using Gesamt.Store;
 using Gesamt.Store.Model;
+using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.SignIn;
 using Microsoft.AspNetCore.Identity;
@@ -17,6 +18,7 @@ public static class Opening
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
         var isOlder = await Sqlite.MigrateAsync(db);
+        await SearchIndex.PrepareAsync(db);
         var clock = app.Services.GetRequiredService<TimeProvider>() as AdjustableClock;
         if (clock is not null && settings.ClockAt is { } at) clock.Set(at, settings.ClockStands);
         if (settings.Mode != RunMode.Real && settings.DemoFiles is { } files && !await db.Studio.AnyAsync())

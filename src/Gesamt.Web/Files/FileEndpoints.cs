@@ -36,6 +36,12 @@ public static class FileEndpoints
             return TypedResults.NoContent();
         });
 
+        // as the client's page names them, so that the owner can look at it
+        api.MapGet("/projects/{id:long}/as-client/files/{file}/preview", async (long id, string file, Desk desk, FileVault vault, HttpContext http) =>
+        {
+            var project = new ProjectId(id);
+            return Preview(http, vault, await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.PublicId == file && f.ProjectId == project) ?? throw new MissingException("file"));
+        }).ExcludeFromDescription();
         api.MapGet("/files/{id:long}", async (long id, Desk desk, FileVault vault, HttpContext http) => Whole(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
         api.MapGet("/files/{id:long}/preview", async (long id, Desk desk, FileVault vault, HttpContext http) => Preview(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
     }

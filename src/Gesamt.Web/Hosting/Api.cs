@@ -13,6 +13,7 @@ public static class Api
     private static readonly Dictionary<Type, string> Formats = new()
     {
         [typeof(LocalDate)] = "date",
+        [typeof(LocalDateTime)] = "local-date-time",
         [typeof(Instant)] = "date-time",
         [typeof(LocalTime)] = "time",
     };

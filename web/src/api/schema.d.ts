@@ -367,7 +367,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/tasks/{task}": {
+    "/api/projects/{id}/payments/{payment}/void": {
         parameters: {
             query?: never;
             header?: never;
@@ -382,15 +382,11 @@ export interface paths {
                 header?: never;
                 path: {
                     id: number;
-                    task: number;
+                    payment: number;
                 };
                 cookie?: never;
             };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["TaskDoneDto"];
-                };
-            };
+            requestBody?: never;
             responses: {
                 /** @description No Content */
                 204: {
@@ -831,6 +827,689 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                    group: components["schemas"]["FileGroup"];
+                    phase?: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeptDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/files/{file}/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    file: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ShowFileDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/files/{file}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    file: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/reviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PutUpDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reviews/{id}/reopen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    Columns?: components["schemas"]["RegisterColumn"][];
+                    Group?: components["schemas"]["RegisterGroup"];
+                    Sort?: string;
+                    Desc?: boolean;
+                    Words?: string;
+                    Kind?: string;
+                    Source?: string;
+                    Stage?: components["schemas"]["Stage"];
+                    Year?: number;
+                    Standing?: components["schemas"]["RegisterStanding"];
+                    Most?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RegisterDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SavedViewDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveViewDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SavedViewDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/views/{id}/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    words: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FoundDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KindDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KindPageDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/services": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveServicesDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/contract": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TextDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/routines/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveRoutineDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-texts/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveLetterDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LetterKeyDto"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveLetterDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LetterKeyDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/post-office": {
         parameters: {
             query?: never;
@@ -993,6 +1672,483 @@ export interface paths {
                     content: {
                         "application/json": components["schemas"]["ClockDto"];
                     };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/tasks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TaskMadeDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/tasks/{task}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    task: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/tasks/{task}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    task: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskDoneDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/tasks/{task}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    task: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/date": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MoveDateDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RedatingDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/steps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StepMoveDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/phases": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PhaseDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PartDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/as-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    with?: components["schemas"]["PagePart"];
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AsClientDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LinkDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/handover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandOverDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AwayDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
                 };
             };
         };
@@ -1453,6 +2609,296 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    file: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/files/{file}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    file: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/files/{file}/fetched": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    file: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/rounds/{round}/remark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    round: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WordsDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/rounds/{round}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    round: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WordsDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/rounds/{round}/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    round: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/card-house/{session}": {
         parameters: {
             query?: never;
@@ -1534,10 +2980,29 @@ export interface components {
             /** Format: int64 */
             taskId: null | number;
             opens: null | components["schemas"]["OpensDto"];
+            step?: null | components["schemas"]["AheadStepDto"];
+        };
+        AheadStepDto: {
+            /** Format: int64 */
+            run: number;
+            step: string;
+            /** Format: int32 */
+            occurrence: number;
+            /** Format: local-date-time */
+            at: null | string;
+            fixed: boolean;
         };
         AnswerDto: {
             question: string;
             text: string;
+        };
+        AsClientDto: {
+            page: components["schemas"]["ClientPageDto"];
+            with: null | string;
+            alsoVisible: string[];
+        };
+        AwayDto: {
+            away: boolean;
         };
         ByItselfDto: {
             /** Format: int64 */
@@ -1575,6 +3040,8 @@ export interface components {
             cards: components["schemas"]["SampleCardDto"][];
             token: string;
         };
+        /** @enum {unknown} */
+        Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ContractSent" | "Booked" | "InvoiceDue" | "HandedOver" | "NamedDate";
         ChoiceLineDto: {
             key: string;
             role: components["schemas"]["LineRole"];
@@ -1585,6 +3052,13 @@ export interface components {
         };
         ChosenDto: {
             chosen: string[];
+        };
+        ClientFileDto: {
+            id: string;
+            name: string;
+            about: string;
+            use: string;
+            hasPreview: boolean;
         };
         ClientPageDto: {
             studio: string;
@@ -1600,6 +3074,15 @@ export interface components {
             invoices: components["schemas"]["InvoicePageDto"][];
             askedForChange: boolean;
             paysByCard: boolean;
+            whole: null | components["schemas"]["WholeDto"];
+            drafts: null | components["schemas"]["DraftsDto"];
+            files: null | components["schemas"]["FilesPageDto"];
+            help: null | string;
+        };
+        ClientPhaseDto: {
+            name: string;
+            state: components["schemas"]["PhaseState"];
+            when: string;
         };
         /** @enum {unknown} */
         ClientStep: "Nothing" | "Choose" | "Sign" | "Book" | "Done";
@@ -1614,7 +3097,7 @@ export interface components {
             parties: string[];
             hash: string;
             consent: string;
-            priced: components["schemas"]["PricedDto"];
+            priced: null | components["schemas"]["PricedDto"];
             signatures: components["schemas"]["SignedDto"][];
         };
         DayTaskDto: {
@@ -1638,8 +3121,13 @@ export interface components {
             priced: null | components["schemas"]["PricedDto"];
             missing: null | string;
         };
+        DraftsDto: {
+            /** Format: int32 */
+            agreed: number;
+            rounds: components["schemas"]["RoundDto"][];
+        };
         /** @enum {unknown} */
-        DueSort: "OnBooking" | "AroundMainDate" | "OnDate";
+        DueSort: "OnBooking" | "AroundMainDate" | "OnDate" | "OnHandover";
         EarlierDto: {
             who: string;
             when: string;
@@ -1661,12 +3149,26 @@ export interface components {
         /** @enum {unknown} */
         EntryFrom: "Done" | "Client" | "Note";
         /** @enum {unknown} */
-        EntrySort: "Letters" | "Papers" | "Money" | "Tasks" | "Notes" | "Steps";
+        EntrySort: "Letters" | "Papers" | "Work" | "Money" | "Tasks" | "Notes" | "Steps";
         /** @enum {unknown} */
         FieldSort: "ShortText" | "LongText" | "OneOf" | "Number" | "Date" | "Mail" | "Phone" | "Consent";
         FileDto: {
             name: string;
             address: string;
+        };
+        /** @enum {unknown} */
+        FileGroup: "Supplied" | "Drafts" | "Final";
+        FilesPageDto: {
+            handedOver: null | string;
+            waitsForYes: boolean;
+            approved: null | string;
+            final: components["schemas"]["ClientFileDto"][];
+            supplied: components["schemas"]["ClientFileDto"][];
+        };
+        FinalDto: {
+            /** Format: int64 */
+            file: number;
+            use: string;
         };
         FormField: {
             key: string;
@@ -1678,6 +3180,17 @@ export interface components {
             options: null | string[];
             fills: null | string;
         };
+        FoundDto: {
+            key: string;
+            sort: components["schemas"]["FoundSort"];
+            /** Format: int64 */
+            project: null | number;
+            title: string;
+            words: string;
+            opens: null | string;
+        };
+        /** @enum {unknown} */
+        FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note";
         /** @enum {unknown} */
         Gate: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery";
         GateDto: {
@@ -1688,16 +3201,31 @@ export interface components {
             detail: string;
             lacks: string[];
         };
+        HandOverDto: {
+            files: components["schemas"]["FinalDto"][];
+            subject: string;
+            body: string;
+        };
         HappenedDto: {
             sort: components["schemas"]["HappenedSort"];
             /** Format: date */
-            on: null | string;
-            words: null | string;
+            on?: null | string;
+            words?: null | string;
             /** Format: date */
-            until: null | string;
+            until?: null | string;
+            amount?: null | string;
+            tax?: null | string;
+            onBooking?: null | string;
+            means?: null | components["schemas"]["PaymentMeans"];
+            /** Format: int64 */
+            invoice?: null | number;
+            /** Format: int64 */
+            file?: null | number;
+            /** @default false */
+            credit: boolean;
         };
         /** @enum {unknown} */
-        HappenedSort: "Fit" | "NotAFit" | "Countersign" | "Call" | "NoAnswerNeeded" | "HandedOver" | "Approved" | "Rest" | "GoOn" | "GoneQuiet" | "Lost" | "NotAnInquiry" | "TakenUp";
+        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp";
         InquiryDto: {
             answers: {
                 [key: string]: string;
@@ -1711,6 +3239,45 @@ export interface components {
             owed: string;
             due: string;
             paid: boolean;
+            isCredit: boolean;
+        };
+        KeptDto: {
+            /** Format: int64 */
+            id: number;
+        };
+        KeptFileDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            group: components["schemas"]["FileGroup"];
+            phase: null | string;
+            about: string;
+            use: string;
+            shown: boolean;
+            hasPreview: boolean;
+        };
+        KindDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            projects: number;
+        };
+        KindPageDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            edition: number;
+            services: components["schemas"]["ServiceDto"][];
+            contract: components["schemas"]["TextDto"];
+            letters: components["schemas"]["LetterTextRowDto"][];
+            routines: components["schemas"]["RoutineDto"][];
+            blanks: string[];
+            phases: string[];
+            /** Format: int32 */
+            rounds: number;
+            closingSteps: string[];
         };
         LabelledDto: {
             label: string;
@@ -1729,16 +3296,53 @@ export interface components {
             earlier: components["schemas"]["EarlierDto"][];
             blanks: string[];
         };
+        LetterKeyDto: {
+            key: string;
+        };
         LetterTextDto: {
             subject: string;
             body: string;
         };
+        LetterTextRowDto: {
+            key: string;
+            name: string;
+            subject: string;
+            body: string;
+            /** Format: int32 */
+            edition: number;
+            usedBy: string[];
+        };
         /** @enum {unknown} */
         LineRole: "Included" | "OneOf" | "Extra";
-        LocalDateTime: unknown;
+        LinkDto: {
+            open: boolean;
+        };
+        MoneyDto: {
+            month: string;
+            /** Format: int32 */
+            booked: number;
+            won: string;
+            received: string;
+            sent: string;
+            late: string;
+        };
         MoneyLineDto: {
             label: string;
             amount: string;
+        };
+        MoveDateDto: {
+            /** Format: date */
+            to: string;
+            also: string[];
+            confirmed: boolean;
+        };
+        MovedDto: {
+            key: string;
+            title: string;
+            old: string;
+            new: string;
+            words: string;
+            ask: boolean;
         };
         NoteDto: {
             text: string;
@@ -1764,19 +3368,48 @@ export interface components {
             tax: string;
             suggested: boolean;
         };
+        OpenInvoiceDto: {
+            /** Format: int64 */
+            id: number;
+            words: string;
+            owed: string;
+        };
         OpensDto: {
             what: components["schemas"]["OpensWhat"];
             /** Format: int64 */
             id: number;
         };
         /** @enum {unknown} */
-        OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice";
+        OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice" | "Payment" | "Review";
+        /** @enum {unknown} */
+        PagePart: "Whole" | "Drafts" | "Files" | "Help";
+        PagePartDto: {
+            part: components["schemas"]["PagePart"];
+            since: null | string;
+        };
+        PartDto: {
+            part: components["schemas"]["PagePart"];
+            open: boolean;
+        };
+        /** @enum {unknown} */
+        PaymentMeans: "Card" | "Transfer" | "Cash" | "Cheque" | null;
         PersonDto: {
             name: string;
             organisation: null | string;
             mail: null | string;
             phone: null | string;
         };
+        PhaseDto: {
+            phase: string;
+            state: components["schemas"]["PhaseState"];
+        };
+        PhaseRowDto: {
+            name: string;
+            state: components["schemas"]["PhaseState"];
+            since: string;
+        };
+        /** @enum {unknown} */
+        PhaseState: "Ahead" | "InWork" | "Resting" | "Done";
         PlanPartDto: {
             share: string;
             sort: components["schemas"]["DueSort"];
@@ -1844,6 +3477,13 @@ export interface components {
             fields: components["schemas"]["FormField"][];
             token: string;
         };
+        PutUpDto: {
+            files: number[];
+            phase: null | string;
+            subject: string;
+            body: string;
+            beyond: boolean;
+        };
         ReaderDto: {
             title: string;
             under: string;
@@ -1855,6 +3495,9 @@ export interface components {
             /** Format: int64 */
             heldLetter: null | number;
             gaps: null | string;
+            review?: null | components["schemas"]["ReviewReadDto"];
+            /** Format: int64 */
+            voidsPayment?: null | number;
         };
         ReadyDto: {
             /** Format: int64 */
@@ -1888,22 +3531,122 @@ export interface components {
             line: components["schemas"]["EntryDto"][];
             ahead: components["schemas"]["AheadDto"][];
             money: null | components["schemas"]["SheetMoneyDto"];
+            toPay: components["schemas"]["ToPayDto"];
             tasks: components["schemas"]["SheetTaskDto"][];
+            phases: components["schemas"]["PhaseRowDto"][];
+            files: components["schemas"]["KeptFileDto"][];
+            rounds: components["schemas"]["RoundsDto"];
+            parts: components["schemas"]["PagePartDto"][];
+            linkEnded: boolean;
+            /** Format: date */
+            mainDay: null | string;
+            putAway: boolean;
+            canHandOver: boolean;
             papers: components["schemas"]["FileDto"][];
             brief: components["schemas"]["AnswerDto"][];
             canHappen: components["schemas"]["HappenedSort"][];
             replyAddress: string;
             waitsForAddress: boolean;
         };
+        RedatingDto: {
+            old: null | string;
+            new: string;
+            moved: components["schemas"]["MovedDto"][];
+            /** Format: int32 */
+            staying: number;
+        };
+        /** @enum {unknown} */
+        RegisterColumn: "Client" | "Kind" | "Stage" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over";
+        RegisterColumnDto: {
+            column: components["schemas"]["RegisterColumn"];
+            words: string;
+            isAmount: boolean;
+        };
+        RegisterDto: {
+            summary: string;
+            columns: components["schemas"]["RegisterColumnDto"][];
+            groups: components["schemas"]["RegisterGroupDto"][];
+            kinds: string[];
+            sources: string[];
+            years: number[];
+        };
+        /** @enum {unknown} */
+        RegisterGroup: "Standing" | "Month" | "Year" | "Kind" | "Source" | "Client" | "Stage" | "BookedMonth" | "None" | null;
+        RegisterGroupDto: {
+            name: string;
+            count: string;
+            sums: string[];
+            rows: components["schemas"]["RegisterRowDto"][];
+            /** Format: int32 */
+            more: number;
+        };
+        RegisterRowDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            cells: string[];
+        };
+        /** @enum {unknown} */
+        RegisterStanding: "NotBooked" | "Booked" | "Over" | "PutAway" | null;
         ReleaseDto: {
             subject: null | string;
             body: null | string;
+        };
+        RemovedDto: {
+            removed: boolean;
         };
         RestingDto: {
             /** Format: int64 */
             id: number;
             title: string;
             words: string;
+        };
+        ReviewFileDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            about: string;
+            hasPreview: boolean;
+        };
+        ReviewReadDto: {
+            /** Format: int64 */
+            id: number;
+            state: components["schemas"]["ReviewState"];
+            files: components["schemas"]["ReviewFileDto"][];
+            said: components["schemas"]["AnswerDto"][];
+        };
+        /** @enum {unknown} */
+        ReviewState: "Open" | "Returned" | "Approved" | "Withdrawn";
+        RoundDto: {
+            id: string;
+            title: string;
+            state: components["schemas"]["ReviewState"];
+            when: string;
+            last: boolean;
+            beyond: boolean;
+            files: components["schemas"]["ClientFileDto"][];
+            said: components["schemas"]["SaidDto"][];
+        };
+        RoundsDto: {
+            /** Format: int32 */
+            next: number;
+            /** Format: int32 */
+            agreed: number;
+            /** Format: int64 */
+            open: null | number;
+            openWords: null | string;
+        };
+        RoutineDto: {
+            key: string;
+            name: string;
+            begins: components["schemas"]["Cause"];
+            /** Format: int32 */
+            edition: number;
+            steps: components["schemas"]["StepDto"][];
+        };
+        SaidDto: {
+            text: string;
+            at: string;
         };
         SampleCardDto: {
             number: string;
@@ -1914,6 +3657,33 @@ export interface components {
             edition: number;
             offer: components["schemas"]["OfferDto"];
             contract: string;
+        };
+        SaveLetterDto: {
+            name: string;
+            subject: string;
+            body: string;
+            /** Format: int32 */
+            edition: number;
+        };
+        SaveRoutineDto: {
+            /** Format: int32 */
+            edition: number;
+            steps: components["schemas"]["StepDto"][];
+        };
+        SaveServicesDto: {
+            /** Format: int32 */
+            edition: number;
+            services: components["schemas"]["ServiceDto"][];
+        };
+        SaveViewDto: {
+            name: string;
+            query: string;
+        };
+        SavedViewDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            query: string;
         };
         SentDto: {
             /** Format: int64 */
@@ -1938,7 +3708,8 @@ export interface components {
             clockCanBeSet: boolean;
         };
         SetClockDto: {
-            now: null | components["schemas"]["LocalDateTime"];
+            /** Format: local-date-time */
+            now: null | string;
             /** Format: int32 */
             advanceHours: null | number;
             stands: boolean;
@@ -1953,7 +3724,16 @@ export interface components {
             id: number;
             title: string;
             due: string;
+            /** Format: date */
+            day: null | string;
             late: boolean;
+            phase: null | string;
+            counted: null | string;
+            fixed: boolean;
+        };
+        ShowFileDto: {
+            shown: boolean;
+            use: null | string;
         };
         /** @enum {unknown} */
         Side: "Yours" | "Clients" | "Nobodys";
@@ -1971,9 +3751,47 @@ export interface components {
             at: string;
         };
         /** @enum {unknown} */
+        SpanUnit: "Minutes" | "Hours" | "Days" | "BusinessDays" | "Weeks" | "Months" | "Years";
+        /** @enum {unknown} */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
+        StepDto: {
+            key: string;
+            cause: components["schemas"]["Cause"];
+            /** Format: int32 */
+            count: number;
+            unit: components["schemas"]["SpanUnit"];
+            /** Format: time */
+            at: null | string;
+            anyHour: boolean;
+            letter: null | string;
+            mode: components["schemas"]["StepMode"];
+            stops: components["schemas"]["StopRule"][];
+        };
+        /** @enum {unknown} */
+        StepMode: "AsksFirst" | "ByItself";
+        StepMoveDto: {
+            /** Format: int64 */
+            run: number;
+            step: string;
+            /** Format: int32 */
+            occurrence: number;
+            /** Format: local-date-time */
+            at: null | string;
+        };
+        /** @enum {unknown} */
+        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "Ended" | "Resting" | "Replaced";
         TaskDoneDto: {
             done: boolean;
+        };
+        TaskDto: {
+            title: string;
+            /** Format: date */
+            due: null | string;
+            phase: null | string;
+        };
+        TaskMadeDto: {
+            /** Format: int64 */
+            id: number;
         };
         TemplateDto: {
             key: string;
@@ -1982,9 +3800,23 @@ export interface components {
             body: string;
             gaps: string[];
         };
+        TextDto: {
+            title: string;
+            body: string;
+            /** Format: int32 */
+            edition: number;
+        };
         ThanksDto: {
             words: string;
             next: string;
+        };
+        ToDoDto: {
+            words: string;
+            where: string;
+        };
+        ToPayDto: {
+            invoices: components["schemas"]["OpenInvoiceDto"][];
+            ahead: null | string;
         };
         TodayCardDto: {
             card: components["schemas"]["CardDto"];
@@ -1993,10 +3825,7 @@ export interface components {
         };
         TodayDto: {
             date: string;
-            moneyMonth: string;
-            paid: string;
-            sent: string;
-            late: string;
+            money: components["schemas"]["MoneyDto"];
             /** Format: int32 */
             yours: number;
             yourTurn: components["schemas"]["TodayCardDto"][];
@@ -2034,7 +3863,15 @@ export interface components {
             projectTitle: string;
         };
         /** @enum {unknown} */
-        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Approve" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "Resting" | "Planned" | "Ended" | "Finished";
+        WholeDto: {
+            dateName: string;
+            date: null | string;
+            distance: null | string;
+            phases: components["schemas"]["ClientPhaseDto"][];
+            toDo: components["schemas"]["ToDoDto"][];
+            finished: boolean;
+        };
         WordsDto: {
             words: string;
         };
@@ -2048,19 +3885,26 @@ export interface components {
 export type AddressDto = components['schemas']['AddressDto'];
 export type AgeBand = components['schemas']['AgeBand'];
 export type AheadDto = components['schemas']['AheadDto'];
+export type AheadStepDto = components['schemas']['AheadStepDto'];
 export type AnswerDto = components['schemas']['AnswerDto'];
+export type AsClientDto = components['schemas']['AsClientDto'];
+export type AwayDto = components['schemas']['AwayDto'];
 export type ByItselfDto = components['schemas']['ByItselfDto'];
 export type CameInDto = components['schemas']['CameInDto'];
 export type CardDto = components['schemas']['CardDto'];
 export type CardPageDto = components['schemas']['CardPageDto'];
+export type Cause = components['schemas']['Cause'];
 export type ChoiceLineDto = components['schemas']['ChoiceLineDto'];
 export type ChosenDto = components['schemas']['ChosenDto'];
+export type ClientFileDto = components['schemas']['ClientFileDto'];
 export type ClientPageDto = components['schemas']['ClientPageDto'];
+export type ClientPhaseDto = components['schemas']['ClientPhaseDto'];
 export type ClientStep = components['schemas']['ClientStep'];
 export type ClockDto = components['schemas']['ClockDto'];
 export type ContractPageDto = components['schemas']['ContractPageDto'];
 export type DayTaskDto = components['schemas']['DayTaskDto'];
 export type DraftDto = components['schemas']['DraftDto'];
+export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
 export type EarlierDto = components['schemas']['EarlierDto'];
 export type EntryDto = components['schemas']['EntryDto'];
@@ -2068,26 +3912,49 @@ export type EntryFrom = components['schemas']['EntryFrom'];
 export type EntrySort = components['schemas']['EntrySort'];
 export type FieldSort = components['schemas']['FieldSort'];
 export type FileDto = components['schemas']['FileDto'];
+export type FileGroup = components['schemas']['FileGroup'];
+export type FilesPageDto = components['schemas']['FilesPageDto'];
+export type FinalDto = components['schemas']['FinalDto'];
 export type FormField = components['schemas']['FormField'];
+export type FoundDto = components['schemas']['FoundDto'];
+export type FoundSort = components['schemas']['FoundSort'];
 export type Gate = components['schemas']['Gate'];
 export type GateDto = components['schemas']['GateDto'];
+export type HandOverDto = components['schemas']['HandOverDto'];
 export type HappenedDto = components['schemas']['HappenedDto'];
 export type HappenedSort = components['schemas']['HappenedSort'];
 export type InquiryDto = components['schemas']['InquiryDto'];
 export type InvoicePageDto = components['schemas']['InvoicePageDto'];
+export type KeptDto = components['schemas']['KeptDto'];
+export type KeptFileDto = components['schemas']['KeptFileDto'];
+export type KindDto = components['schemas']['KindDto'];
+export type KindPageDto = components['schemas']['KindPageDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
 export type LaneDto = components['schemas']['LaneDto'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
+export type LetterKeyDto = components['schemas']['LetterKeyDto'];
 export type LetterTextDto = components['schemas']['LetterTextDto'];
+export type LetterTextRowDto = components['schemas']['LetterTextRowDto'];
 export type LineRole = components['schemas']['LineRole'];
-export type LocalDateTime = components['schemas']['LocalDateTime'];
+export type LinkDto = components['schemas']['LinkDto'];
+export type MoneyDto = components['schemas']['MoneyDto'];
 export type MoneyLineDto = components['schemas']['MoneyLineDto'];
+export type MoveDateDto = components['schemas']['MoveDateDto'];
+export type MovedDto = components['schemas']['MovedDto'];
 export type NoteDto = components['schemas']['NoteDto'];
 export type OfferDto = components['schemas']['OfferDto'];
 export type OfferLineDto = components['schemas']['OfferLineDto'];
+export type OpenInvoiceDto = components['schemas']['OpenInvoiceDto'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
+export type PagePart = components['schemas']['PagePart'];
+export type PagePartDto = components['schemas']['PagePartDto'];
+export type PartDto = components['schemas']['PartDto'];
+export type PaymentMeans = components['schemas']['PaymentMeans'];
 export type PersonDto = components['schemas']['PersonDto'];
+export type PhaseDto = components['schemas']['PhaseDto'];
+export type PhaseRowDto = components['schemas']['PhaseRowDto'];
+export type PhaseState = components['schemas']['PhaseState'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
 export type PostedDto = components['schemas']['PostedDto'];
 export type PostedLetterDto = components['schemas']['PostedLetterDto'];
@@ -2096,33 +3963,67 @@ export type PricedDto = components['schemas']['PricedDto'];
 export type PricedLineDto = components['schemas']['PricedLineDto'];
 export type ProposalPageDto = components['schemas']['ProposalPageDto'];
 export type PublicFormDto = components['schemas']['PublicFormDto'];
+export type PutUpDto = components['schemas']['PutUpDto'];
 export type ReaderDto = components['schemas']['ReaderDto'];
 export type ReadyDto = components['schemas']['ReadyDto'];
 export type RecordDto = components['schemas']['RecordDto'];
+export type RedatingDto = components['schemas']['RedatingDto'];
+export type RegisterColumn = components['schemas']['RegisterColumn'];
+export type RegisterColumnDto = components['schemas']['RegisterColumnDto'];
+export type RegisterDto = components['schemas']['RegisterDto'];
+export type RegisterGroup = components['schemas']['RegisterGroup'];
+export type RegisterGroupDto = components['schemas']['RegisterGroupDto'];
+export type RegisterRowDto = components['schemas']['RegisterRowDto'];
+export type RegisterStanding = components['schemas']['RegisterStanding'];
 export type ReleaseDto = components['schemas']['ReleaseDto'];
+export type RemovedDto = components['schemas']['RemovedDto'];
 export type RestingDto = components['schemas']['RestingDto'];
+export type ReviewFileDto = components['schemas']['ReviewFileDto'];
+export type ReviewReadDto = components['schemas']['ReviewReadDto'];
+export type ReviewState = components['schemas']['ReviewState'];
+export type RoundDto = components['schemas']['RoundDto'];
+export type RoundsDto = components['schemas']['RoundsDto'];
+export type RoutineDto = components['schemas']['RoutineDto'];
+export type SaidDto = components['schemas']['SaidDto'];
 export type SampleCardDto = components['schemas']['SampleCardDto'];
 export type SaveDraftDto = components['schemas']['SaveDraftDto'];
+export type SaveLetterDto = components['schemas']['SaveLetterDto'];
+export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
+export type SaveServicesDto = components['schemas']['SaveServicesDto'];
+export type SaveViewDto = components['schemas']['SaveViewDto'];
+export type SavedViewDto = components['schemas']['SavedViewDto'];
 export type SentDto = components['schemas']['SentDto'];
 export type ServiceDto = components['schemas']['ServiceDto'];
 export type SessionDto = components['schemas']['SessionDto'];
 export type SetClockDto = components['schemas']['SetClockDto'];
 export type SheetMoneyDto = components['schemas']['SheetMoneyDto'];
 export type SheetTaskDto = components['schemas']['SheetTaskDto'];
+export type ShowFileDto = components['schemas']['ShowFileDto'];
 export type Side = components['schemas']['Side'];
 export type SignDto = components['schemas']['SignDto'];
 export type SignInDto = components['schemas']['SignInDto'];
 export type SignedDto = components['schemas']['SignedDto'];
+export type SpanUnit = components['schemas']['SpanUnit'];
 export type Stage = components['schemas']['Stage'];
+export type StepDto = components['schemas']['StepDto'];
+export type StepMode = components['schemas']['StepMode'];
+export type StepMoveDto = components['schemas']['StepMoveDto'];
+export type StopRule = components['schemas']['StopRule'];
 export type TaskDoneDto = components['schemas']['TaskDoneDto'];
+export type TaskDto = components['schemas']['TaskDto'];
+export type TaskMadeDto = components['schemas']['TaskMadeDto'];
 export type TemplateDto = components['schemas']['TemplateDto'];
+export type TextDto = components['schemas']['TextDto'];
 export type ThanksDto = components['schemas']['ThanksDto'];
+export type ToDoDto = components['schemas']['ToDoDto'];
+export type ToPayDto = components['schemas']['ToPayDto'];
 export type TodayCardDto = components['schemas']['TodayCardDto'];
 export type TodayDto = components['schemas']['TodayDto'];
 export type TurnDto = components['schemas']['TurnDto'];
 export type TurnsDto = components['schemas']['TurnsDto'];
 export type UncertainDto = components['schemas']['UncertainDto'];
 export type WaitKind = components['schemas']['WaitKind'];
+export type WholeDto = components['schemas']['WholeDto'];
 export type WordsDto = components['schemas']['WordsDto'];
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { ClientPageDto } from "../api/schema";
 import { Alert } from "../ui/Fields";
 import { post } from "../ui/http";
+import { Papers } from "./Papers";
 
 type Props = { page: ClientPageDto; base: string };
 
@@ -52,7 +53,9 @@ export function Book({ page, base }: Props) {
 					invoice; it then takes a day or two until it is seen.
 				</p>
 			</div>
-			<Papers page={page} base={base} />
+			<div className="pt-6">
+				<Papers page={page} base={base} />
+			</div>
 		</div>
 	);
 }
@@ -71,42 +74,9 @@ export function Done({ page, base }: Props) {
 					? `${page.owner} has signed as well.`
 					: `${page.owner} signs as well and writes to you.`}
 			</p>
-			<Papers page={page} base={base} />
+			<div className="pt-6">
+				<Papers page={page} base={base} />
+			</div>
 		</div>
-	);
-}
-
-function Papers({ page, base }: Props) {
-	return (
-		<section className="pt-6">
-			<h2 className="rule pb-1.5">To keep</h2>
-			<ul>
-				{page.contract && (
-					<li className="border-b border-hair py-2.5">
-						<a className="link" href={`${base}/contract.pdf`}>
-							Contract (PDF)
-						</a>
-						{page.contract.signatures.map((signature) => (
-							<div key={signature.side} className="under">
-								Signed by {signature.name}, {signature.at}
-							</div>
-						))}
-					</li>
-				)}
-				{page.invoices.map((invoice) => (
-					<li key={invoice.publicId} className="border-b border-hair py-2.5">
-						<a
-							className="link"
-							href={`${base}/invoices/${invoice.publicId}.pdf`}
-						>
-							Invoice {invoice.number} (PDF)
-						</a>{" "}
-						<span className="text-soft">
-							{invoice.total}, {invoice.paid ? "paid" : `due ${invoice.due}`}
-						</span>
-					</li>
-				))}
-			</ul>
-		</section>
 	);
 }

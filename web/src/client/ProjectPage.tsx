@@ -4,6 +4,7 @@ import { post } from "../ui/http";
 import { Book, Done } from "./Book";
 import { Choose } from "./Choose";
 import { Failed, Frame, Notice } from "./Frame";
+import { Parts } from "./Parts";
 import { Sign } from "./Sign";
 import { useLoaded } from "./useLoaded";
 
@@ -21,7 +22,8 @@ export function ProjectPage({ link }: { link: string }) {
 
 	// coming back from the card page, the payment is asked after at once
 	useEffect(() => {
-		if (step === "Book") post(`${base}/settle`).then(reload, () => undefined);
+		if (step === "Book" || step === "Done")
+			post(`${base}/settle`).then(reload, () => undefined);
 	}, [base, step, reload]);
 	useEffect(() => {
 		if (page) document.title = `${page.project}, ${page.studio}`;
@@ -43,8 +45,16 @@ export function ProjectPage({ link }: { link: string }) {
 			{step === "Choose" && <Choose page={page} base={base} onDone={reload} />}
 			{step === "Sign" && <Sign page={page} base={base} onDone={reload} />}
 			{step === "Book" && <Book page={page} base={base} />}
-			{step === "Done" && <Done page={page} base={base} />}
-			{step === "Nothing" && (
+			{step === "Done" &&
+				(hasParts(page) ? (
+					<Parts page={page} base={base} reload={reload} />
+				) : (
+					<Done page={page} base={base} />
+				))}
+			{step === "Nothing" && hasParts(page) && (
+				<Parts page={page} base={base} reload={reload} />
+			)}
+			{step === "Nothing" && !hasParts(page) && (
 				<div className="max-w-xl py-6">
 					<h1 className="mb-3">{page.project}</h1>
 					<p>
@@ -56,6 +66,9 @@ export function ProjectPage({ link }: { link: string }) {
 		</Frame>
 	);
 }
+
+const hasParts = (page: ClientPageDto) =>
+	Boolean(page.whole || page.drafts || page.files || page.help);
 
 function Steps({ present }: { present: ClientStep }) {
 	const at = steps.findIndex((one) => one.step === present);

@@ -43,7 +43,7 @@ export function Sign({
 					SHA-256 of this version: {contract.hash}
 				</p>
 			</article>
-			<Sum title="What you chose" priced={contract.priced}>
+			<Sum title="What you chose" priced={contract.priced!}>
 				<form noValidate onSubmit={sign} className="grid gap-3 pt-4">
 					<label className="flex items-start gap-3">
 						<input

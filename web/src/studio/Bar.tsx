@@ -22,8 +22,17 @@ export function Bar({ session }: { session: SessionDto }) {
 			<nav aria-label="Places" className="flex gap-1">
 				<Place to="/today" words="Today" count={turns.data?.yours} />
 				<Place to="/turns" words="Turns" />
+				<Place to="/register" words="Register" />
+				<Place to="/templates" words="Templates" />
 			</nav>
 			<nav aria-label="Other" className="ml-auto flex items-center gap-1">
+				<button
+					type="button"
+					className="px-[11px] py-[7px] font-head text-[14.5px] font-medium text-(--bar-ink)"
+					onClick={() => document.dispatchEvent(new Event("gesamt:find"))}
+				>
+					Find <span className="kbd">Ctrl K</span>
+				</button>
 				{session.hasStandIns && <Place to="/post-office" words="Post office" />}
 				<button
 					type="button"

@@ -1,10 +1,14 @@
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { Window } from "../ui/Window";
+
+const Find = lazy(() => import("./Find"));
 
 const all: [string, string][] = [
 	["g then t", "go to Today"],
 	["g then u", "go to Turns"],
+	["g then r", "go to the Register"],
+	["Ctrl K", "find a project, person, letter or file"],
 	["j and k", "walk the projects or entries"],
 	["Enter", "open what is walked to"],
 	["w", "what happened?"],
@@ -66,6 +70,7 @@ function walk(step: 1 | -1) {
 export function Keys() {
 	const navigate = useNavigate();
 	const [help, setHelp] = useState(false);
+	const [finding, setFinding] = useState(false);
 	const going = useRef(0);
 	const go = (path: string) => () => {
 		if (Date.now() - going.current < 1500) navigate(path);
@@ -77,10 +82,31 @@ export function Keys() {
 		},
 		t: go("/today"),
 		u: go("/turns"),
+		r: go("/register"),
 		j: () => walk(1),
 		k: () => walk(-1),
 		"?": () => setHelp(true),
 	});
+	useEffect(() => {
+		const find = () => setFinding(true);
+		const listen = (event: KeyboardEvent) => {
+			if (event.key !== "k" || !(event.ctrlKey || event.metaKey)) return;
+			event.preventDefault();
+			find();
+		};
+		document.addEventListener("keydown", listen);
+		document.addEventListener("gesamt:find", find);
+		return () => {
+			document.removeEventListener("keydown", listen);
+			document.removeEventListener("gesamt:find", find);
+		};
+	}, []);
+	if (finding)
+		return (
+			<Suspense>
+				<Find onClose={() => setFinding(false)} />
+			</Suspense>
+		);
 	return (
 		<Window title="All keys" open={help} onClose={() => setHelp(false)}>
 			<dl className="grid grid-cols-[90px_1fr] gap-y-2">

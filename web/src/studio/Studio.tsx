@@ -14,6 +14,9 @@ import { Today } from "./Today";
 import { Turns } from "./Turns";
 
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
+const AsClient = lazy(() => import("./record/AsClient"));
+const Register = lazy(() => import("./Register"));
+const Templates = lazy(() => import("./templates/Templates"));
 const PostOffice = lazy(() => import("./PostOffice"));
 
 /** The owner's side: signed in, or asked to. */
@@ -52,8 +55,11 @@ function SignedIn({ session }: { session: SessionDto }) {
 					<Route path="/" element={<Navigate to="/today" replace />} />
 					<Route path="/today" element={<Today />} />
 					<Route path="/turns" element={<Turns />} />
+					<Route path="/register" element={<Register />} />
+					<Route path="/templates/:kind?" element={<Templates />} />
 					<Route path="/projects/:id" element={<RecordPage />} />
 					<Route path="/projects/:id/proposal" element={<ProposalPage />} />
+					<Route path="/projects/:id/as-client" element={<AsClient />} />
 					{session.hasStandIns && (
 						<Route
 							path="/post-office/:letter?"

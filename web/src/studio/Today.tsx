@@ -32,14 +32,18 @@ function Page({ today }: { today: TodayDto }) {
 				<h1>{today.date}</h1>
 				<p className="ml-auto flex flex-wrap gap-x-5 text-soft">
 					<span>
-						{today.moneyMonth} so far:{" "}
-						<b className="num text-ink">{today.paid}</b> received
+						{today.money.month} so far:{" "}
+						<b className="num text-ink">{today.money.booked}</b> booked, worth{" "}
+						<b className="num text-ink">{today.money.won}</b> net
 					</span>
 					<span>
-						<b className="num text-ink">{today.sent}</b> sent, not yet due
+						<b className="num text-ink">{today.money.received}</b> received
 					</span>
 					<span>
-						<b className="num text-ink">{today.late}</b> late
+						<b className="num text-ink">{today.money.sent}</b> sent, not yet due
+					</span>
+					<span>
+						<b className="num text-ink">{today.money.late}</b> late
 					</span>
 				</p>
 			</div>

@@ -7,7 +7,9 @@ export function useTaskDone(project: number) {
 	const act = useAct();
 	const offer = useUndo();
 	const mark = (task: number, done: boolean) =>
-		act.run(() => post(`/api/projects/${project}/tasks/${task}`, { done }));
+		act.run(() =>
+			post(`/api/projects/${project}/tasks/${task}/done`, { done }),
+		);
 	return async (task: number, title: string) => {
 		if (await mark(task, true))
 			offer({ words: `Done: ${title}`, undo: () => mark(task, false) });

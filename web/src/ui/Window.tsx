@@ -6,11 +6,13 @@ export function Window({
 	title,
 	open,
 	onClose,
+	wide,
 	children,
 }: {
 	title: string;
 	open: boolean;
 	onClose: () => void;
+	wide?: boolean;
 	children: ReactNode;
 }) {
 	return (
@@ -19,7 +21,7 @@ export function Window({
 				<Dialog.Overlay className="fixed inset-0 z-10 bg-black/35" />
 				<Dialog.Content
 					aria-describedby={undefined}
-					className="fixed top-[12vh] left-1/2 z-20 max-h-[80vh] w-[min(460px,calc(100vw-24px))] -translate-x-1/2 overflow-auto border-[1.5px] border-ink bg-sheet p-5"
+					className={`fixed top-[8vh] left-1/2 z-20 max-h-[84vh] -translate-x-1/2 overflow-auto border-[1.5px] border-ink bg-sheet p-5 ${wide ? "w-[min(680px,calc(100vw-24px))]" : "w-[min(460px,calc(100vw-24px))]"}`}
 				>
 					<div className="mb-3 flex items-start">
 						<Dialog.Title asChild>

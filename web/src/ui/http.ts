@@ -26,17 +26,19 @@ async function send<T>(
 	method: string,
 	path: string,
 	body?: unknown,
+	file?: File,
 ): Promise<T> {
 	const writes = method !== "GET";
 	const answer = await fetch(path, {
 		method,
 		headers: {
+			...(file ? { "Content-Type": "application/octet-stream" } : {}),
 			...(body === undefined ? {} : { "Content-Type": "application/json" }),
 			...(writes
 				? { "X-Gesamt-Token": token, "Idempotency-Key": newKey() }
 				: {}),
 		},
-		body: body === undefined ? undefined : JSON.stringify(body),
+		body: file ?? (body === undefined ? undefined : JSON.stringify(body)),
 	}).catch(() => {
 		throw new Refusal(
 			0,
@@ -49,6 +51,8 @@ async function send<T>(
 }
 
 function refusalOf(status: number, text: string): Refusal {
+	if (status === 413)
+		return new Refusal(status, "This is too large. A file may have 50 MB.");
 	if (status === 429)
 		return new Refusal(
 			status,
@@ -75,6 +79,9 @@ export const post = <T = void>(path: string, body?: unknown) =>
 	send<T>("POST", path, body ?? {});
 export const put = <T>(path: string, body: unknown) =>
 	send<T>("PUT", path, body);
+/** Sends a file as it is. */
+export const upload = <T = void>(path: string, file: File) =>
+	send<T>("POST", path, undefined, file);
 export const remove = (path: string) => send<void>("DELETE", path);
 
 /** A key for one write. randomUUID exists only on secure origins, and a studio may run on a plain address at home. */

@@ -152,7 +152,8 @@ function usePreview(
 	return preview;
 }
 
-function Sent({
+/** It was sent, and can be taken back for a moment. */
+export function Sent({
 	sent,
 	onClose,
 	onBack,

@@ -11,10 +11,12 @@ import { post } from "../../ui/http";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
 import { useTaskDone } from "../useTaskDone";
+import { MoveStep } from "./MoveStep";
 
 const sorts: { sort: EntrySort; words: string }[] = [
 	{ sort: "Letters", words: "letters" },
 	{ sort: "Papers", words: "papers" },
+	{ sort: "Work", words: "work" },
 	{ sort: "Money", words: "money" },
 	{ sort: "Tasks", words: "tasks" },
 	{ sort: "Notes", words: "notes" },
@@ -160,6 +162,7 @@ function Ahead({
 	onOpen: (what: OpensDto) => void;
 }) {
 	const done = useTaskDone(record.id);
+	const [moving, setMoving] = useState(false);
 	const open = entry.opens;
 	return (
 		<li className="grid min-h-9 grid-cols-[64px_22px_1fr_auto] text-[14.5px] md:grid-cols-[92px_22px_1fr_auto]">
@@ -201,6 +204,24 @@ function Ahead({
 				) : (
 					entry.mark
 				)}
+				{entry.step && (
+					<button
+						type="button"
+						className="link block w-full text-right font-normal text-soft"
+						onClick={() => setMoving(true)}
+					>
+						move
+						<span className="sr-only">: {entry.title}</span>
+					</button>
+				)}
+				{moving && entry.step && (
+					<MoveStep
+						project={record.id}
+						entry={entry}
+						step={entry.step}
+						onClose={() => setMoving(false)}
+					/>
+				)}
 				{entry.time && (
 					<span className="block font-normal text-soft">{entry.time}</span>
 				)}
@@ -223,13 +244,7 @@ function Writing({
 	async function keep() {
 		const words = isCall ? text.replace(/^call[:,]?\s*/i, "") : text;
 		const kind = isCall
-			? () =>
-					post(`/api/projects/${project}/happened`, {
-						sort: "Call",
-						on: null,
-						words,
-						until: null,
-					})
+			? () => post(`/api/projects/${project}/happened`, { sort: "Call", words })
 			: () => post(`/api/projects/${project}/notes`, { text: words });
 		if (!(await act.run(kind))) return;
 		change("");

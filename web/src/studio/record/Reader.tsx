@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import type { ReaderDto } from "../../api/schema";
+import type { ReaderDto, ReviewReadDto } from "../../api/schema";
 import { Alert, TextArea, TextField } from "../../ui/Fields";
 import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
+import { Thumb } from "./Files";
 
 /** An entry opened whole, on the sheet's side. */
 export function Reader({
@@ -41,7 +42,7 @@ export function Reader({
 						{data.heldLetter ? (
 							<Held key={data.heldLetter} data={data} onClose={onClose} />
 						) : (
-							<Whole data={data} />
+							<Whole data={data} project={project} onClose={onClose} />
 						)}
 					</>
 				)}
@@ -50,7 +51,15 @@ export function Reader({
 	);
 }
 
-function Whole({ data }: { data: ReaderDto }) {
+function Whole({
+	data,
+	project,
+	onClose,
+}: {
+	data: ReaderDto;
+	project: number;
+	onClose: () => void;
+}) {
 	return (
 		<>
 			<div className="whitespace-pre-line">{data.text}</div>
@@ -77,6 +86,10 @@ function Whole({ data }: { data: ReaderDto }) {
 					</div>
 				))}
 			</dl>
+			{data.review && <Round review={data.review} onDone={onClose} />}
+			{data.voidsPayment && (
+				<Taken project={project} payment={data.voidsPayment} onDone={onClose} />
+			)}
 			{data.file && (
 				<p className="pt-3">
 					<a className="btn" href={data.file}>
@@ -94,7 +107,7 @@ function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 		subject: data.title,
 		body: data.text.replace(
 			"[their own link, put in when it leaves]",
-			"[proposal link]",
+			"[page link]",
 		),
 	});
 	const act = useAct();
@@ -142,6 +155,115 @@ function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 					}}
 				>
 					Skip
+				</button>
+			</div>
+		</div>
+	);
+}
+
+/** A round of review: what was put up and what was said of it. */
+function Round({
+	review,
+	onDone,
+}: {
+	review: ReviewReadDto;
+	onDone: () => void;
+}) {
+	const act = useAct();
+	const run = (how: string) => async () => {
+		if (await act.run(() => post(`/api/reviews/${review.id}/${how}`))) onDone();
+	};
+	return (
+		<div className="grid gap-2">
+			{review.files.map((file) => (
+				<a
+					key={file.id}
+					className="flex items-center gap-3"
+					href={`/api/files/${file.id}`}
+				>
+					<Thumb
+						address={
+							file.hasPreview ? `/api/files/${file.id}/preview` : undefined
+						}
+						name={file.name}
+					/>
+					<span>
+						<span className="link">{file.name}</span>
+						<span className="under block">{file.about}</span>
+					</span>
+				</a>
+			))}
+			{review.said.map((said) => (
+				<p
+					key={`${said.question}${said.text}`}
+					className="border-l-2 border-ink pl-3 whitespace-pre-line"
+				>
+					{said.text}
+					<span className="under block">{said.question}</span>
+				</p>
+			))}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			{review.state === "Open" && (
+				<div>
+					<button
+						type="button"
+						className="btn"
+						disabled={act.busy}
+						onClick={run("withdraw")}
+					>
+						Take this round back
+					</button>
+				</div>
+			)}
+			{review.state === "Approved" && (
+				<div>
+					<button
+						type="button"
+						className="btn"
+						disabled={act.busy}
+						onClick={run("reopen")}
+					>
+						The approval does not hold
+					</button>
+				</div>
+			)}
+		</div>
+	);
+}
+
+/** A payment that was recorded by mistake. */
+function Taken({
+	project,
+	payment,
+	onDone,
+}: {
+	project: number;
+	payment: number;
+	onDone: () => void;
+}) {
+	const act = useAct();
+	return (
+		<div className="grid gap-2 pt-2">
+			<p className="text-soft">
+				Recorded by mistake? Taken back, it counts nowhere any more; reminders
+				that are still ahead go on, those missed meanwhile do not go out.
+			</p>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div>
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={async () => {
+						if (
+							await act.run(() =>
+								post(`/api/projects/${project}/payments/${payment}/void`),
+							)
+						)
+							onDone();
+					}}
+				>
+					Take this payment back
 				</button>
 			</div>
 		</div>

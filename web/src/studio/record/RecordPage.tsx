@@ -2,12 +2,17 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { RecordDto } from "../../api/schema";
-import { get } from "../../ui/http";
+import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
+import { useAct } from "../useAct";
+import { KeepFiles } from "./Files";
 import { Gates } from "./Gates";
+import { HandOver } from "./HandOver";
 import { LetterEditor } from "./LetterEditor";
 import { Line } from "./Line";
+import { MoveDate } from "./MoveDate";
+import { PutUp } from "./PutUp";
 import { Reader } from "./Reader";
 import { Sheet } from "./Sheet";
 import { WhatHappened } from "./WhatHappened";
@@ -28,8 +33,10 @@ export function RecordPage() {
 function Page({ record }: { record: RecordDto }) {
 	const [search, setSearch] = useSearchParams();
 	const [asking, setAsking] = useState(false);
+	const [moving, setMoving] = useState(false);
+	const [files, setFiles] = useState<File[]>([]);
 	const open = search.get("open");
-	const writing = search.has("write");
+	const writing = search.get("write");
 	const show = (to: Record<string, string>) =>
 		setSearch(to, { replace: Boolean(open || writing) });
 	useEffect(() => {
@@ -42,7 +49,17 @@ function Page({ record }: { record: RecordDto }) {
 		Escape: () => show({}),
 	});
 	return (
-		<main className="pb-8">
+		<main
+			className="min-h-[calc(100vh-52px)] pb-8"
+			onDragOver={(e) =>
+				e.dataTransfer.types.includes("Files") && e.preventDefault()
+			}
+			onDrop={(e) => {
+				if (e.dataTransfer.files.length === 0) return;
+				e.preventDefault();
+				setFiles([...e.dataTransfer.files]);
+			}}
+		>
 			<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3">
 				<h1>{record.title}</h1>
 				<p className="text-soft">
@@ -57,9 +74,23 @@ function Page({ record }: { record: RecordDto }) {
 						</>
 					) : (
 						`${record.mainDateName} not known.`
+					)}{" "}
+					{!record.ended && (
+						<button
+							type="button"
+							className="link text-small"
+							onClick={() => setMoving(true)}
+						>
+							{record.mainDate ? "move" : "set"}
+							<span className="sr-only">
+								{" "}
+								the {record.mainDateName.toLowerCase()}
+							</span>
+						</button>
 					)}
 				</p>
 				<div className="ml-auto flex gap-2">
+					<Away record={record} />
 					{record.stage === "Lead" || record.stage === "Proposal" ? (
 						<Link className="btn" to={`/projects/${record.id}/proposal`}>
 							Proposal
@@ -88,7 +119,17 @@ function Page({ record }: { record: RecordDto }) {
 					opened={open}
 				/>
 				<aside aria-label={open || writing ? "Reader" : "Sheet"}>
-					{writing ? (
+					{writing === "review" ? (
+						<PutUp
+							record={record}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
+					) : writing === "handover" ? (
+						<HandOver
+							record={record}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
+					) : writing ? (
 						<LetterEditor
 							record={record}
 							onClose={() => setSearch({}, { replace: true })}
@@ -100,15 +141,48 @@ function Page({ record }: { record: RecordDto }) {
 							onClose={() => setSearch({}, { replace: true })}
 						/>
 					) : (
-						<Sheet record={record} />
+						<Sheet
+							record={record}
+							onKeep={setFiles}
+							onWrite={(what) => show({ write: what })}
+						/>
 					)}
 				</aside>
 			</div>
+			<MoveDate
+				key={record.mainDay}
+				record={record}
+				open={moving}
+				onClose={() => setMoving(false)}
+			/>
+			{files.length > 0 && (
+				<KeepFiles record={record} files={files} onClose={() => setFiles([])} />
+			)}
 			<WhatHappened
 				record={record}
 				open={asking}
 				onClose={() => setAsking(false)}
 			/>
 		</main>
+	);
+}
+
+/** Out of the daily lists once it is over, and back again. */
+function Away({ record }: { record: RecordDto }) {
+	const act = useAct();
+	if (!record.ended && record.stage !== "Finished") return null;
+	return (
+		<button
+			type="button"
+			className="btn"
+			disabled={act.busy}
+			onClick={() =>
+				act.run(() =>
+					post(`/api/projects/${record.id}/away`, { away: !record.putAway }),
+				)
+			}
+		>
+			{record.putAway ? "Take it out again" : "Put it away"}
+		</button>
 	);
 }

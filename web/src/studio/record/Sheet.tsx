@@ -1,59 +1,33 @@
-import type { ReactNode } from "react";
 import type { RecordDto } from "../../api/schema";
 import { AmountRow } from "../../ui/AmountRow";
-import { useTaskDone } from "../useTaskDone";
+import { Block } from "./Block";
+import { ClientParts } from "./ClientParts";
+import { Files } from "./Files";
+import { Phases } from "./Phases";
+import { Tasks } from "./Tasks";
 
 /** The standing details beside the line. */
-export function Sheet({ record }: { record: RecordDto }) {
-	const done = useTaskDone(record.id);
+export function Sheet({
+	record,
+	onKeep,
+	onWrite,
+}: {
+	record: RecordDto;
+	onKeep: (files: File[]) => void;
+	onWrite: (what: string) => void;
+}) {
 	return (
 		<div className="panel px-4 py-0.5">
-			{record.money && (
-				<Block title="Money">
-					<div
-						className="my-2 flex h-3.5 border-[1.5px] border-ink"
-						role="img"
-						aria-label={`${record.money.paidShare} per cent of the agreed price is paid`}
-					>
-						<span
-							className="bg-ink"
-							style={{ width: `${record.money.paidShare}%` }}
-						/>
-						<span className="flex-1 bg-[repeating-linear-gradient(135deg,var(--hatch)_0_1.5px,transparent_1.5px_5px)]" />
-					</div>
-					<dl className="text-[14.3px]">
-						{record.money.lines.map((line, i) => (
-							<AmountRow
-								key={`${line.label}${i}`}
-								label={line.label}
-								amount={line.amount}
-							/>
-						))}
-					</dl>
-				</Block>
-			)}
-			{record.tasks.length > 0 && (
-				<Block title="Open tasks">
-					{record.tasks.map((task) => (
-						<label
-							key={task.id}
-							className="flex gap-2.5 py-[3px] text-[14.3px]"
-						>
-							<input
-								type="checkbox"
-								className="mt-1 size-3.5 accent-(--ink)"
-								onChange={() => done(task.id, task.title)}
-							/>
-							<span>{task.title}</span>
-							<span
-								className={`ml-auto whitespace-nowrap ${task.late ? "font-[650]" : "text-soft"}`}
-							>
-								{task.due}
-							</span>
-						</label>
-					))}
-				</Block>
-			)}
+			{record.money && <Money money={record.money} />}
+			<Tasks record={record} />
+			{record.phases.length > 0 && record.booked && <Phases record={record} />}
+			<Files
+				record={record}
+				onKeep={onKeep}
+				onPutUp={() => onWrite("review")}
+				onHandOver={() => onWrite("handover")}
+			/>
+			<ClientParts record={record} />
 			<Block title="People">
 				<p className="text-[14.3px]">
 					<b className="font-[650]">{record.client.name}</b>
@@ -94,11 +68,26 @@ export function Sheet({ record }: { record: RecordDto }) {
 	);
 }
 
-function Block({ title, children }: { title: string; children: ReactNode }) {
+function Money({ money }: { money: NonNullable<RecordDto["money"]> }) {
 	return (
-		<section className="border-b border-hair py-3 last:border-0">
-			<h2 className="pb-0.5 text-[15px]">{title}</h2>
-			{children}
-		</section>
+		<Block title="Money">
+			<div
+				className="my-2 flex h-3.5 border-[1.5px] border-ink"
+				role="img"
+				aria-label={`${money.paidShare} per cent of the agreed price is paid`}
+			>
+				<span className="bg-ink" style={{ width: `${money.paidShare}%` }} />
+				<span className="flex-1 bg-[repeating-linear-gradient(135deg,var(--hatch)_0_1.5px,transparent_1.5px_5px)]" />
+			</div>
+			<dl className="text-[14.3px]">
+				{money.lines.map((line, i) => (
+					<AmountRow
+						key={`${line.label}${i}`}
+						label={line.label}
+						amount={line.amount}
+					/>
+				))}
+			</dl>
+		</Block>
 	);
 }

@@ -1,24 +1,77 @@
 import { type FormEvent, useState } from "react";
-import type { HappenedSort, RecordDto } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import type {
+	Gate,
+	HappenedSort,
+	PaymentMeans,
+	RecordDto,
+} from "../../api/schema";
+import { Alert, Select, TextField } from "../../ui/Fields";
 import { post } from "../../ui/http";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
 const words: Record<HappenedSort, string> = {
 	Fit: "It is a fit",
-	NotAFit: "It is not a fit",
-	NotAnInquiry: "It is not an inquiry",
 	Countersign: "I sign the contract",
 	Call: "We spoke",
 	NoAnswerNeeded: "It needs no answer",
+	PriceAgreed: "We agreed a price outside",
+	SignedOnPaper: "They signed on paper",
+	Paid: "They paid",
 	HandedOver: "I handed the work over",
 	Approved: "They approved the work",
+	Waived: "This gate is waived",
 	Rest: "It rests",
 	GoOn: "It goes on",
-	GoneQuiet: "They went quiet",
+	NotAFit: "It is not a fit",
+	Referred: "I referred it to a colleague",
 	Lost: "They decided otherwise",
+	GoneQuiet: "They went quiet",
+	Cancelled: "It was cancelled",
+	NotAnInquiry: "It is not an inquiry",
 	TakenUp: "It is taken up again",
+};
+
+const ends: HappenedSort[] = [
+	"NotAFit",
+	"Referred",
+	"Lost",
+	"GoneQuiet",
+	"Cancelled",
+	"NotAnInquiry",
+];
+
+const means: { means: NonNullable<PaymentMeans>; words: string }[] = [
+	{ means: "Transfer", words: "by transfer" },
+	{ means: "Cheque", words: "by cheque" },
+	{ means: "Cash", words: "in cash" },
+];
+
+/** What the form holds; each sort of event shows and sends what it needs. */
+type Said = {
+	on: string;
+	words: string;
+	until: string;
+	amount: string;
+	tax: string;
+	onBooking: string;
+	means: NonNullable<PaymentMeans>;
+	invoice: string;
+	file: string;
+	credit: boolean;
+};
+
+const nothing: Said = {
+	on: "",
+	words: "",
+	until: "",
+	amount: "",
+	tax: "23",
+	onBooking: "40",
+	means: "Transfer",
+	invoice: "",
+	file: "",
+	credit: true,
 };
 
 /** How the owner records what came outside Gesamt, and decides. */
@@ -32,29 +85,46 @@ export function WhatHappened({
 	onClose: () => void;
 }) {
 	const [sort, setSort] = useState<HappenedSort>();
-	const [text, setText] = useState("");
-	const [on, setOn] = useState("");
-	const [until, setUntil] = useState("");
+	const [said, setSaid] = useState(nothing);
 	const act = useAct();
+	function choose(one: HappenedSort) {
+		const first = record.toPay.invoices[0];
+		setSort(one);
+		setSaid({
+			...nothing,
+			invoice: first ? String(first.id) : "",
+			amount: one === "Paid" ? (first?.owed ?? record.toPay.ahead ?? "") : "",
+			file: String(record.files.at(-1)?.id ?? ""),
+		});
+	}
 	async function say(event: FormEvent) {
 		event.preventDefault();
 		const done = await act.run(() =>
 			post(`/api/projects/${record.id}/happened`, {
 				sort,
-				on: on || null,
-				words: text || null,
-				until: until || null,
+				on: said.on || null,
+				words: said.words || null,
+				until: said.until || null,
+				amount: said.amount || null,
+				tax: said.tax,
+				onBooking: said.onBooking,
+				means: sort === "Paid" ? said.means : null,
+				invoice: said.invoice ? Number(said.invoice) : null,
+				file: said.file ? Number(said.file) : null,
+				credit:
+					ends.includes(sort!) &&
+					said.credit &&
+					record.toPay.invoices.length > 0,
 			}),
 		);
 		if (!done) return;
 		setSort(undefined);
-		setText("");
 		onClose();
 	}
 	return (
 		<Window title="What happened?" open={open} onClose={onClose}>
 			<form onSubmit={say} className="grid gap-3">
-				<fieldset>
+				<fieldset className={sort ? "max-h-44 overflow-auto" : ""}>
 					<legend className="sr-only">What happened</legend>
 					{record.canHappen.map((one) => (
 						<label
@@ -66,46 +136,21 @@ export function WhatHappened({
 								name="sort"
 								className="size-4 accent-(--ink)"
 								checked={sort === one}
-								onChange={() => setSort(one)}
+								onChange={() => choose(one)}
 							/>
-							{words[one]}
+							{one === "Waived"
+								? `The gate ${record.stage as Gate} is waived`
+								: words[one]}
 						</label>
 					))}
 				</fieldset>
-				{sort === "Call" && (
-					<TextField
-						label="What was said"
-						value={text}
-						wrong={act.refusal?.of("words")}
-						onChange={(e) => setText(e.target.value)}
-					/>
-				)}
-				{sort === "Countersign" && (
-					<TextField
-						label="Your full name, as your signature"
-						value={text}
-						wrong={act.refusal?.of("name")}
-						onChange={(e) => setText(e.target.value)}
-					/>
-				)}
-				{sort === "Rest" && (
-					<TextField
-						label="Until"
-						type="date"
-						hint="left empty, you are asked again in 14 days"
-						value={until}
-						wrong={act.refusal?.of("until")}
-						onChange={(e) => setUntil(e.target.value)}
-					/>
-				)}
-				{sort && sort !== "Rest" && sort !== "Countersign" && (
-					<TextField
-						label="On"
-						type="date"
-						hint="today, unless it was earlier"
-						value={on}
-						wrong={act.refusal?.of("on")}
-						onChange={(e) => setOn(e.target.value)}
+				{sort && (
+					<Details
+						sort={sort}
+						record={record}
+						said={said}
+						wrong={(field) => act.refusal?.of(field)}
+						onChange={(part) => setSaid({ ...said, ...part })}
 					/>
 				)}
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
@@ -119,4 +164,194 @@ export function WhatHappened({
 			</form>
 		</Window>
 	);
+}
+
+type Fields = {
+	sort: HappenedSort;
+	record: RecordDto;
+	said: Said;
+	wrong: (field: string) => string | undefined;
+	onChange: (part: Partial<Said>) => void;
+};
+
+/** What goes with an event: who said what, how much, when. */
+function Details({ sort, record, said, wrong, onChange }: Fields) {
+	const text = textLabel(sort);
+	return (
+		<>
+			{text && (
+				<TextField
+					label={text}
+					value={said.words}
+					wrong={wrong("words") ?? wrong("name")}
+					onChange={(e) => onChange({ words: e.target.value })}
+				/>
+			)}
+			{sort === "PriceAgreed" && (
+				<Price said={said} wrong={wrong} onChange={onChange} />
+			)}
+			{sort === "Paid" && (
+				<Paid record={record} said={said} wrong={wrong} onChange={onChange} />
+			)}
+			{sort === "SignedOnPaper" && (
+				<Select
+					label="The signed paper"
+					hint="a scan or a photo kept among the files"
+					value={said.file}
+					wrong={wrong("file")}
+					onChange={(e) => onChange({ file: e.target.value })}
+				>
+					{record.files.length === 0 && (
+						<option value="">No file is kept yet</option>
+					)}
+					{record.files.map((file) => (
+						<option key={file.id} value={file.id}>
+							{file.name}
+						</option>
+					))}
+				</Select>
+			)}
+			{sort === "Rest" && (
+				<TextField
+					label="Until"
+					type="date"
+					hint="left empty, you are asked again in 14 days"
+					value={said.until}
+					wrong={wrong("until")}
+					onChange={(e) => onChange({ until: e.target.value })}
+				/>
+			)}
+			{ends.includes(sort) && record.toPay.invoices.length > 0 && (
+				<label className="flex gap-2.5">
+					<input
+						type="checkbox"
+						className="mt-1 size-4 accent-(--ink)"
+						checked={said.credit}
+						onChange={(e) => onChange({ credit: e.target.checked })}
+					/>
+					<span>
+						Credit what is unpaid:{" "}
+						{record.toPay.invoices.map((one) => one.words).join("; ")}
+					</span>
+				</label>
+			)}
+			{sort !== "Rest" && sort !== "Countersign" && (
+				<TextField
+					label="On"
+					type="date"
+					hint="today, unless it was earlier"
+					value={said.on}
+					wrong={wrong("on")}
+					onChange={(e) => onChange({ on: e.target.value })}
+				/>
+			)}
+		</>
+	);
+}
+
+type Part = Pick<Fields, "said" | "wrong" | "onChange">;
+
+function Price({ said, wrong, onChange }: Part) {
+	return (
+		<div className="grid grid-cols-3 gap-3">
+			<TextField
+				label="Price, before tax"
+				inputMode="decimal"
+				value={said.amount}
+				wrong={wrong("amount")}
+				onChange={(e) => onChange({ amount: e.target.value })}
+			/>
+			<TextField
+				label="Tax %"
+				inputMode="decimal"
+				value={said.tax}
+				wrong={wrong("tax")}
+				onChange={(e) => onChange({ tax: e.target.value })}
+			/>
+			<TextField
+				label="On booking %"
+				inputMode="decimal"
+				value={said.onBooking}
+				wrong={wrong("onBooking")}
+				onChange={(e) => onChange({ onBooking: e.target.value })}
+			/>
+		</div>
+	);
+}
+
+function Paid({ record, said, wrong, onChange }: Part & { record: RecordDto }) {
+	return (
+		<>
+			{record.toPay.invoices.length > 0 ? (
+				<Select
+					label="Invoice"
+					value={said.invoice}
+					wrong={wrong("invoice")}
+					onChange={(e) =>
+						onChange({
+							invoice: e.target.value,
+							amount:
+								record.toPay.invoices.find(
+									(one) => String(one.id) === e.target.value,
+								)?.owed ?? "",
+						})
+					}
+				>
+					{record.toPay.invoices.map((one) => (
+						<option key={one.id} value={one.id}>
+							{one.words}
+						</option>
+					))}
+				</Select>
+			) : (
+				<p className="under">
+					No invoice is open: this is kept as paid ahead of the next.
+				</p>
+			)}
+			<div className="grid grid-cols-2 gap-3">
+				<TextField
+					label="Amount"
+					inputMode="decimal"
+					hint="less, if it came in parts"
+					value={said.amount}
+					wrong={wrong("amount")}
+					onChange={(e) => onChange({ amount: e.target.value })}
+				/>
+				<Select
+					label="How"
+					value={said.means}
+					wrong={wrong("means")}
+					onChange={(e) => onChange({ means: e.target.value as Said["means"] })}
+				>
+					{means.map((one) => (
+						<option key={one.means} value={one.means}>
+							{one.words}
+						</option>
+					))}
+				</Select>
+			</div>
+		</>
+	);
+}
+
+function textLabel(sort: HappenedSort): string | undefined {
+	switch (sort) {
+		case "Call":
+			return "What was said";
+		case "Countersign":
+			return "Your full name, as your signature";
+		case "Rest":
+		case "Waived":
+			return "The reason";
+		case "Referred":
+			return "To whom";
+		case "NotAFit":
+		case "Lost":
+		case "GoneQuiet":
+		case "Cancelled":
+		case "NotAnInquiry":
+			return "The reason, if you know it";
+		default:
+			return undefined;
+	}
 }

@@ -1,0 +1,137 @@
+import { useRef, useState } from "react";
+import type { ClientFileDto } from "../api/schema";
+import { Alert } from "../ui/Fields";
+import { post, upload } from "../ui/http";
+import type { PartProps } from "./Parts";
+
+/** What was handed over, each with a word on its use, and what the client sends. */
+export function DeliveredFiles({ page, base, reload, files }: PartProps) {
+	const part = page.files!;
+	const [error, setError] = useState<Error>();
+	const [busy, setBusy] = useState(false);
+	const picker = useRef<HTMLInputElement>(null);
+	async function run(act: () => Promise<unknown>) {
+		setBusy(true);
+		setError(undefined);
+		try {
+			await act();
+			await reload();
+		} catch (refusal) {
+			setError(refusal as Error);
+		}
+		setBusy(false);
+	}
+	return (
+		<section id="files">
+			<h2 className="rule pb-1.5">Files</h2>
+			{part.handedOver && (
+				<p className="pt-2">
+					Handed over on {part.handedOver}
+					{part.approved && `, and approved by you on ${part.approved}`}.
+				</p>
+			)}
+			<ul>
+				{part.final.map((file) => (
+					<Row
+						key={file.id}
+						file={file}
+						address={`${files ?? base}/files/${file.id}`}
+						onFetch={() => post(`${base}/files/${file.id}/fetched`)}
+					/>
+				))}
+			</ul>
+			{part.waitsForYes && (
+				<div className="mt-3 bg-plaster p-4">
+					<p className="pb-3">
+						Is all well? A yes closes the work; if something is missing, answer
+						any letter of {page.owner}.
+					</p>
+					<button
+						type="button"
+						className="btn btn-brand py-2.5"
+						disabled={busy}
+						onClick={() => run(() => post(`${base}/approve`))}
+					>
+						All is well, I approve the work
+					</button>
+				</div>
+			)}
+			<h3 className="pt-5">From you</h3>
+			{part.supplied.length === 0 && (
+				<p className="pt-1 text-soft">
+					Photos, texts or logos for this project can be sent here.
+				</p>
+			)}
+			<ul>
+				{part.supplied.map((file) => (
+					<Row
+						key={file.id}
+						file={file}
+						address={`${files ?? base}/files/${file.id}`}
+					/>
+				))}
+			</ul>
+			<input
+				ref={picker}
+				type="file"
+				aria-label="A file to send"
+				className="sr-only"
+				tabIndex={-1}
+				onChange={(e) => {
+					const file = e.target.files?.[0];
+					e.target.value = "";
+					if (file)
+						run(() =>
+							upload(
+								`${base}/files?name=${encodeURIComponent(file.name)}`,
+								file,
+							),
+						);
+				}}
+			/>
+			{error && <Alert>{error.message}</Alert>}
+			<button
+				type="button"
+				className="btn mt-3 py-2.5"
+				disabled={busy}
+				onClick={() => picker.current?.click()}
+			>
+				Send a file
+			</button>
+		</section>
+	);
+}
+
+function Row({
+	file,
+	address,
+	onFetch,
+}: {
+	file: ClientFileDto;
+	address: string;
+	onFetch?: () => Promise<unknown>;
+}) {
+	return (
+		<li className="flex gap-3 border-b border-hair py-2.5">
+			{file.hasPreview && (
+				<img
+					src={`${address}/preview`}
+					alt=""
+					loading="lazy"
+					className="h-14 w-20 shrink-0 border border-hair object-cover"
+				/>
+			)}
+			<span className="min-w-0">
+				<a
+					className="link break-words"
+					href={address}
+					onClick={() => onFetch?.().catch(() => undefined)}
+				>
+					{file.name}
+				</a>
+				{file.use && <span className="block">{file.use}</span>}
+				<span className="under block">{file.about}</span>
+			</span>
+		</li>
+	);
+}

@@ -1,0 +1,82 @@
+import { useState } from "react";
+import type { ClientPageDto } from "../api/schema";
+import { Alert } from "../ui/Fields";
+import { post } from "../ui/http";
+
+/** What was agreed and billed, to keep; what is open can be paid here. */
+export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
+	const open = page.invoices.some((one) => !one.paid && !one.isCredit);
+	return (
+		<section id="papers">
+			<h2 className="rule pb-1.5">To keep</h2>
+			<ul>
+				{page.contract && (
+					<li className="border-b border-hair py-2.5">
+						<a className="link" href={`${base}/contract.pdf`}>
+							Contract (PDF)
+						</a>
+						{page.contract.signatures.map((signature) => (
+							<div key={signature.side} className="under">
+								Signed by {signature.name}, {signature.at}
+							</div>
+						))}
+					</li>
+				)}
+				{page.invoices.map((invoice) => (
+					<li key={invoice.publicId} className="border-b border-hair py-2.5">
+						<a
+							className="link"
+							href={`${base}/invoices/${invoice.publicId}.pdf`}
+						>
+							{invoice.isCredit ? "Credit note" : "Invoice"} {invoice.number}{" "}
+							(PDF)
+						</a>{" "}
+						<span className="text-soft">
+							{invoice.total}
+							{invoice.isCredit
+								? ""
+								: invoice.paid
+									? ", paid"
+									: `, ${invoice.owed === invoice.total ? "" : `${invoice.owed} open, `}due ${invoice.due}`}
+						</span>
+					</li>
+				))}
+			</ul>
+			{open && page.step === "Done" && <PayOpen page={page} base={base} />}
+		</section>
+	);
+}
+
+function PayOpen({ page, base }: { page: ClientPageDto; base: string }) {
+	const [error, setError] = useState<Error>();
+	const [busy, setBusy] = useState(false);
+	async function pay() {
+		setBusy(true);
+		try {
+			const { address } = await post<{ address: string }>(`${base}/pay`);
+			location.assign(address);
+		} catch (refusal) {
+			setError(refusal as Error);
+			setBusy(false);
+		}
+	}
+	return (
+		<div className="grid gap-2 pt-3">
+			{page.paysByCard && (
+				<button
+					type="button"
+					className="btn btn-brand py-3 text-[16px]"
+					disabled={busy}
+					onClick={pay}
+				>
+					Pay by card
+				</button>
+			)}
+			<p className="text-[14.5px] text-soft">
+				{page.paysByCard ? "Or by" : "By"} transfer, with the details on the
+				invoice; it then takes a day or two until it is seen.
+			</p>
+			{error && <Alert>{error.message}</Alert>}
+		</div>
+	);
+}

@@ -1,0 +1,127 @@
+import type { ClientPageDto, ClientPhaseDto, WholeDto } from "../api/schema";
+import { DeliveredFiles } from "./DeliveredFiles";
+import { Papers } from "./Papers";
+import { Rounds } from "./Rounds";
+
+export type PartProps = {
+	page: ClientPageDto;
+	base: string;
+	reload: () => Promise<void>;
+	/** Set when the owner looks at the page: pictures come from there, and nothing can be done. */
+	files?: string;
+};
+
+/** The parts of a client page that are open: the project as a whole first. */
+export function Parts({ page, base, reload, files }: PartProps) {
+	return (
+		<div className="grid gap-x-14 gap-y-8 md:grid-cols-[1.5fr_1fr]">
+			<div className="grid content-start gap-8">
+				<Whole page={page} />
+				{page.drafts && (
+					<Rounds page={page} base={base} reload={reload} files={files} />
+				)}
+				{page.files && (
+					<DeliveredFiles
+						page={page}
+						base={base}
+						reload={reload}
+						files={files}
+					/>
+				)}
+			</div>
+			<div className="grid content-start gap-8">
+				<Papers page={page} base={base} />
+				{page.help && (
+					<section id="help">
+						<h2 className="rule pb-1.5">Help</h2>
+						<p className="pt-2">
+							Write to {page.owner} at{" "}
+							<a className="link break-all" href={`mailto:${page.help}`}>
+								{page.help}
+							</a>
+							, or answer any letter you got. Whatever you send there is filed
+							with this project.
+						</p>
+					</section>
+				)}
+			</div>
+		</div>
+	);
+}
+
+function Whole({ page }: { page: ClientPageDto }) {
+	const whole = page.whole;
+	if (!whole) return <h1 className="text-[28px]">{page.project}</h1>;
+	return (
+		<section aria-label="The project as a whole">
+			<h1 className="text-[28px]">{page.project}</h1>
+			{whole.date && (
+				<p className="pt-1 text-soft">
+					{whole.dateName} {whole.date}, {whole.distance}
+				</p>
+			)}
+			<ToDo whole={whole} owner={page.owner} />
+			{whole.phases.length > 0 && (
+				<ol className="pt-5">
+					{whole.phases.map((phase) => (
+						<Phase key={phase.name} phase={phase} />
+					))}
+				</ol>
+			)}
+		</section>
+	);
+}
+
+function ToDo({ whole, owner }: { whole: WholeDto; owner: string }) {
+	if (whole.toDo.length === 0)
+		return (
+			<p className="mt-4 bg-plaster p-4">
+				{whole.finished
+					? "Everything is done. This page stays for you to come back to."
+					: `There is nothing for you to do at the moment. ${owner} writes to you when there is.`}
+			</p>
+		);
+	return (
+		<div className="mt-4 border-l-[6px] border-brand bg-plaster p-4">
+			<h2 className="pb-1">For you to do now</h2>
+			<ul>
+				{whole.toDo.map((one) => (
+					<li key={one.words} className="py-0.5">
+						<a className="link" href={`#${one.where}`}>
+							{one.words}
+						</a>
+					</li>
+				))}
+			</ul>
+		</div>
+	);
+}
+
+const states: Record<ClientPhaseDto["state"], string> = {
+	Ahead: "ahead",
+	InWork: "in work",
+	Resting: "resting",
+	Done: "done",
+};
+
+function Phase({ phase }: { phase: ClientPhaseDto }) {
+	const mark = {
+		Ahead: "border-2 border-soft",
+		InWork: "border-[3px] border-brand bg-sheet",
+		Resting: "border-2 border-dotted border-soft",
+		Done: "bg-ink",
+	}[phase.state];
+	return (
+		<li className="flex items-baseline gap-3 border-b border-hair py-2">
+			<span className={`size-3 shrink-0 self-center ${mark}`} />
+			<span className={phase.state === "InWork" ? "font-[650]" : ""}>
+				{phase.name}
+			</span>
+			<span className="ml-auto text-[14.5px] text-soft">
+				{states[phase.state]}
+				{phase.when &&
+					`, ${phase.state === "InWork" ? "since " : ""}${phase.when}`}
+			</span>
+		</li>
+	);
+}

@@ -1,0 +1,181 @@
+import { type FormEvent, useState } from "react";
+import type { ClientFileDto, RoundDto } from "../api/schema";
+import { Alert, TextArea } from "../ui/Fields";
+import { post, type Refusal } from "../ui/http";
+import type { PartProps } from "./Parts";
+
+/** Drafts, round by round, newest first; the open one can be answered. */
+export function Rounds({ page, base, reload, files }: PartProps) {
+	const { rounds, agreed } = page.drafts!;
+	return (
+		<section id="drafts">
+			<h2 className="rule pb-1.5">Drafts</h2>
+			{rounds.length === 0 && (
+				<p className="pt-2 text-soft">
+					The first draft stands here when it is ready. {agreed} round
+					{agreed === 1 ? "" : "s"} of changes {agreed === 1 ? "is" : "are"}{" "}
+					included.
+				</p>
+			)}
+			{rounds.map((round) => (
+				<Round
+					key={round.id}
+					round={round}
+					base={base}
+					reload={reload}
+					owner={page.owner}
+					files={files}
+				/>
+			))}
+		</section>
+	);
+}
+
+const states: Record<RoundDto["state"], string> = {
+	Open: "waits for you since",
+	Returned: "you asked for changes,",
+	Approved: "you said yes,",
+	Withdrawn: "taken back,",
+};
+
+function Round({
+	round,
+	base,
+	reload,
+	owner,
+	files,
+}: Omit<PartProps, "page"> & { round: RoundDto; owner: string }) {
+	const open = round.state === "Open";
+	return (
+		<article aria-label={round.title} className="border-b border-hair py-4">
+			<h3>{round.title}</h3>
+			<p className="under">
+				{states[round.state]} {round.when}
+			</p>
+			<div className="grid gap-3 pt-2">
+				{round.files.map((file) => (
+					<Draft key={file.id} file={file} base={base} files={files} />
+				))}
+			</div>
+			{round.said.map((said) => (
+				<p
+					key={`${said.at}${said.text}`}
+					className="mt-2 border-l-2 border-ink pl-3 whitespace-pre-line"
+				>
+					{said.text}
+					<span className="under block">{said.at}</span>
+				</p>
+			))}
+			{open && (
+				<Answer round={round} base={base} reload={reload} owner={owner} />
+			)}
+		</article>
+	);
+}
+
+function Draft({
+	file,
+	base,
+	files,
+}: {
+	file: ClientFileDto;
+	base: string;
+	files?: string;
+}) {
+	const address = `${files ?? base}/files/${file.id}`;
+	return (
+		<figure>
+			{file.hasPreview && (
+				<img
+					src={`${address}/preview`}
+					alt={`Preview of ${file.name}`}
+					className="max-h-96 w-full border border-hair object-contain"
+				/>
+			)}
+			<figcaption className="pt-1">
+				<a className="link" href={address}>
+					{file.name}
+				</a>{" "}
+				<span className="text-soft">{file.about}</span>
+			</figcaption>
+		</figure>
+	);
+}
+
+function Answer({
+	round,
+	base,
+	reload,
+	owner,
+}: {
+	round: RoundDto;
+	base: string;
+	reload: () => Promise<void>;
+	owner: string;
+}) {
+	const [words, setWords] = useState("");
+	const [refusal, setRefusal] = useState<Refusal>();
+	const [busy, setBusy] = useState(false);
+	async function say(how: "remark" | "changes" | "approve") {
+		setBusy(true);
+		setRefusal(undefined);
+		try {
+			await post(
+				`${base}/rounds/${round.id}/${how}`,
+				how === "approve" ? {} : { words },
+			);
+			setWords("");
+			await reload();
+		} catch (error) {
+			setRefusal(error as Refusal);
+		}
+		setBusy(false);
+	}
+	const submit = (event: FormEvent) => {
+		event.preventDefault();
+		say("remark");
+	};
+	return (
+		<form onSubmit={submit} className="mt-4 grid gap-3 bg-plaster p-4">
+			<TextArea
+				label="What do you see?"
+				rows={3}
+				hint={`only ${owner} reads it`}
+				value={words}
+				wrong={refusal?.of("words")}
+				onChange={(e) => setWords(e.target.value)}
+			/>
+			{round.last && (
+				<p className="font-[650]">
+					This is the last round that is included. {owner} and you agree on a
+					further one before it begins.
+				</p>
+			)}
+			{round.beyond && (
+				<p className="font-[650]">This round goes beyond what is included.</p>
+			)}
+			{refusal && !refusal.of("words") && <Alert>{refusal.message}</Alert>}
+			<div className="flex flex-wrap gap-2">
+				<button
+					type="button"
+					className="btn btn-brand py-2.5"
+					disabled={busy}
+					onClick={() => say("approve")}
+				>
+					It is good as it is
+				</button>
+				<button
+					type="button"
+					className="btn py-2.5"
+					disabled={busy}
+					onClick={() => say("changes")}
+				>
+					Ask for these changes
+				</button>
+				<button type="submit" className="btn py-2.5" disabled={busy}>
+					Only leave a remark
+				</button>
+			</div>
+		</form>
+	);
+}

@@ -1,0 +1,100 @@
+import { useQuery } from "@tanstack/react-query";
+import { Command } from "cmdk";
+import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import type { FoundDto, FoundSort } from "../api/schema";
+import { get } from "../ui/http";
+import { Window } from "../ui/Window";
+
+const sorts: Record<FoundSort, string> = {
+	Project: "project",
+	Person: "person",
+	Letter: "letter",
+	File: "file",
+	Paper: "invoice",
+	Note: "note",
+};
+const places = [
+	{ words: "Go to Today", to: "/today" },
+	{ words: "Go to Turns", to: "/turns" },
+	{ words: "Go to the Register", to: "/register" },
+	{ words: "Go to Templates", to: "/templates" },
+];
+
+/** Finds any project, person, letter, paper, file or note, and the places. */
+export default function Find({ onClose }: { onClose: () => void }) {
+	const [words, setWords] = useState("");
+	const [asked, setAsked] = useState("");
+	const navigate = useNavigate();
+	useEffect(() => {
+		const timer = setTimeout(() => setAsked(words.trim()), 120);
+		return () => clearTimeout(timer);
+	}, [words]);
+	const found = useQuery({
+		queryKey: ["found", asked],
+		queryFn: () =>
+			get<FoundDto[]>(`/api/search?words=${encodeURIComponent(asked)}`),
+		enabled: asked.length > 0,
+		placeholderData: (before) => before,
+	});
+	const go = (to: string) => {
+		onClose();
+		navigate(to);
+	};
+	const hits = asked ? (found.data ?? []) : [];
+	const going = places.filter((place) =>
+		place.words.toLowerCase().includes(words.trim().toLowerCase()),
+	);
+	return (
+		<Window title="Find" open onClose={onClose} wide>
+			<Command shouldFilter={false} label="Find">
+				<Command.Input
+					autoFocus
+					className="field"
+					placeholder="A project, person, letter, file or number"
+					value={words}
+					onValueChange={setWords}
+				/>
+				<Command.List className="max-h-[56vh] overflow-auto pt-2">
+					{asked && found.isSuccess && hits.length === 0 && (
+						<Command.Empty className="py-2 text-soft">
+							Nothing is called so. Each word is looked for from its beginning.
+						</Command.Empty>
+					)}
+					{hits.map((hit) => (
+						<Command.Item
+							key={hit.key}
+							value={hit.key}
+							disabled={!hit.project}
+							className="flex gap-3 border-b border-hair px-1 py-1.5 data-[selected=true]:bg-plaster"
+							onSelect={() =>
+								go(
+									`/projects/${hit.project}${hit.opens ? `?open=${hit.opens}` : ""}`,
+								)
+							}
+						>
+							<span className="w-16 shrink-0 text-small text-soft">
+								{sorts[hit.sort]}
+							</span>
+							<span className="min-w-0">
+								<b className="font-[650]">{hit.title}</b>
+								<span className="under block truncate">{hit.words}</span>
+							</span>
+						</Command.Item>
+					))}
+					{going.map((place) => (
+						<Command.Item
+							key={place.to}
+							value={place.to}
+							className="flex gap-3 border-b border-hair px-1 py-1.5 data-[selected=true]:bg-plaster"
+							onSelect={() => go(place.to)}
+						>
+							<span className="w-16 shrink-0 text-small text-soft">place</span>
+							{place.words}
+						</Command.Item>
+					))}
+				</Command.List>
+			</Command>
+		</Window>
+	);
+}

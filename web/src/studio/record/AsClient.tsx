@@ -1,0 +1,105 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import type { AsClientDto } from "../../api/schema";
+import { Parts } from "../../client/Parts";
+import { Alert } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { useAct } from "../useAct";
+
+/** The page as its client sees it, with what else becomes visible if one more part is opened. */
+export default function AsClient() {
+	const id = useParams().id!;
+	const [search] = useSearchParams();
+	const part = search.get("with");
+	const seen = useQuery({
+		queryKey: ["as-client", id, part],
+		queryFn: () =>
+			get<AsClientDto>(
+				`/api/projects/${id}/as-client${part ? `?with=${part}` : ""}`,
+			),
+	});
+	return (
+		<main className="px-5 py-4">
+			<Shown query={seen}>
+				{(data) => (
+					<>
+						<div className="flex flex-wrap items-start gap-x-6 gap-y-2 pb-4">
+							<div>
+								<h1>As {data.page.person} sees it</h1>
+								<p className="text-soft">
+									<Link className="link" to={`/projects/${id}`}>
+										{data.page.project}
+									</Link>
+									{data.with && `, with ${data.with} open`}
+								</p>
+							</div>
+							{part && data.alsoVisible.length > 0 && (
+								<Opening id={id} part={part} also={data.alsoVisible} />
+							)}
+						</div>
+						<div
+							className="client border border-hair bg-sheet p-5 text-[16px] md:px-10"
+							inert
+						>
+							{data.page.whole ||
+							data.page.drafts ||
+							data.page.files ||
+							data.page.help ? (
+								<Parts
+									page={data.page}
+									base=""
+									reload={async () => undefined}
+									files={`/api/projects/${id}/as-client`}
+								/>
+							) : (
+								<p>
+									No part is open yet.{" "}
+									{data.page.step === "Done" || data.page.step === "Nothing"
+										? "They see their papers and nothing else."
+										: "They see what they have to do: choose, sign and book."}
+								</p>
+							)}
+						</div>
+					</>
+				)}
+			</Shown>
+		</main>
+	);
+}
+
+function Opening({
+	id,
+	part,
+	also,
+}: {
+	id: string;
+	part: string;
+	also: readonly string[];
+}) {
+	const act = useAct();
+	const navigate = useNavigate();
+	return (
+		<div className="ml-auto max-w-xl border-l-4 border-ink pl-4">
+			<p>
+				<b className="font-[650]">Also becomes visible:</b> {also.join(", ")}.
+			</p>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<button
+				type="button"
+				className="btn btn-go mt-2"
+				disabled={act.busy}
+				onClick={async () => {
+					if (
+						await act.run(() =>
+							post(`/api/projects/${id}/parts`, { part, open: true }),
+						)
+					)
+						navigate(`/projects/${id}`);
+				}}
+			>
+				Open this part
+			</button>
+		</div>
+	);
+}

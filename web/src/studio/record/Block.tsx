@@ -1,0 +1,25 @@
+import type { ReactNode } from "react";
+
+/** One part of the sheet under its heading, with what can be done there beside it. */
+export function Block({
+	title,
+	aside,
+	children,
+}: {
+	title: string;
+	aside?: ReactNode;
+	children: ReactNode;
+}) {
+	return (
+		<section
+			aria-label={title}
+			className="border-b border-hair py-3 last:border-0"
+		>
+			<div className="flex items-baseline gap-3 pb-0.5">
+				<h2 className="text-[15px]">{title}</h2>
+				{aside && <span className="ml-auto text-small">{aside}</span>}
+			</div>
+			{children}
+		</section>
+	);
+}

@@ -1,0 +1,103 @@
+import { useQuery } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useState } from "react";
+import type { LetterDeskDto, SentDto } from "../../api/schema";
+import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { get, type Refusal } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { useAct } from "../useAct";
+import { Sent } from "./LetterEditor";
+
+export type CarryingLetter = { subject: string; body: string };
+
+/** Something that is done and carried by a letter: its own fields above, the letter below, one button. */
+export function Carried({
+	project,
+	title,
+	template,
+	button,
+	disabled,
+	send,
+	onClose,
+	children,
+}: {
+	project: number;
+	title: string;
+	template: string;
+	button: string;
+	disabled?: boolean;
+	send: (letter: CarryingLetter) => Promise<SentDto>;
+	onClose: () => void;
+	children: (refusal: Refusal | undefined) => ReactNode;
+}) {
+	const desk = useQuery({
+		queryKey: ["letter-desk", project],
+		queryFn: () => get<LetterDeskDto>(`/api/projects/${project}/letter`),
+	});
+	const [letter, setLetter] = useState<CarryingLetter>();
+	const [sent, setSent] = useState<SentDto>();
+	const act = useAct();
+	useEffect(() => {
+		const found = desk.data?.templates.find((one) => one.key === template);
+		if (found)
+			setLetter((mine) => mine ?? { subject: found.subject, body: found.body });
+	}, [desk.data, template]);
+	if (sent)
+		return (
+			<div className="panel p-4">
+				<Sent sent={sent} onClose={onClose} onBack={onClose} />
+			</div>
+		);
+	return (
+		<div className="panel p-4">
+			<Shown query={desk}>
+				{() => (
+					<div className="grid gap-3">
+						<div className="flex items-start">
+							<h2>{title}</h2>
+							<button
+								type="button"
+								className="link ml-auto text-small"
+								onClick={onClose}
+							>
+								Close
+							</button>
+						</div>
+						{children(act.refusal)}
+						<TextField
+							label="Subject"
+							value={letter?.subject ?? ""}
+							wrong={act.refusal?.of("subject")}
+							onChange={(e) =>
+								setLetter({ body: "", ...letter, subject: e.target.value })
+							}
+						/>
+						<TextArea
+							label="Letter"
+							rows={9}
+							value={letter?.body ?? ""}
+							wrong={act.refusal?.of("body") ?? act.refusal?.of("text")}
+							onChange={(e) =>
+								setLetter({ subject: "", ...letter, body: e.target.value })
+							}
+						/>
+						{act.refusal && <Alert>{act.refusal.message}</Alert>}
+						<div>
+							<button
+								type="button"
+								className="btn btn-go"
+								disabled={disabled || act.busy}
+								onClick={() =>
+									act.run(async () =>
+										setSent(await send(letter ?? { subject: "", body: "" })),
+									)
+								}
+							>
+								{button}
+							</button>
+						</div>
+					</div>
+				)}
+			</Shown>
+		</div>
+	);
+}

@@ -1,0 +1,88 @@
+import { Link } from "react-router";
+import type { PagePart, RecordDto } from "../../api/schema";
+import { Alert } from "../../ui/Fields";
+import { post } from "../../ui/http";
+import { useUndo } from "../../ui/Undo";
+import { useAct } from "../useAct";
+import { Block } from "./Block";
+
+export const partWords: Record<PagePart, string> = {
+	Whole: "The project as a whole",
+	Drafts: "Drafts and rounds",
+	Files: "Files",
+	Help: "Help",
+};
+
+/** The client page, opened part by part; each part can be seen as that client first. */
+export function ClientParts({ record }: { record: RecordDto }) {
+	const act = useAct();
+	const offer = useUndo();
+	const set = (part: PagePart, open: boolean) =>
+		act.run(() => post(`/api/projects/${record.id}/parts`, { part, open }));
+	const end = (open: boolean) =>
+		act.run(() => post(`/api/projects/${record.id}/link`, { open }));
+	return (
+		<Block
+			title="Client page"
+			aside={
+				<Link className="link" to={`/projects/${record.id}/as-client`}>
+					See it as {record.client.name.split(" ")[0]}
+				</Link>
+			}
+		>
+			<p className="under">
+				Proposal, contract and invoices show by themselves once they were sent.
+			</p>
+			{record.parts.map(({ part, since }) => (
+				<div key={part} className="flex gap-3 py-[3px] text-[14.3px]">
+					<span>{partWords[part]}</span>
+					<span className="ml-auto flex gap-3 text-small whitespace-nowrap">
+						{since ? (
+							<>
+								<span className="font-[650]">open since {since}</span>
+								<button
+									type="button"
+									className="link"
+									disabled={act.busy}
+									onClick={async () => {
+										if (await set(part, false))
+											offer({
+												words: `Closed: ${partWords[part].toLowerCase()}`,
+												undo: () => set(part, true),
+											});
+									}}
+								>
+									Close
+									<span className="sr-only">: {partWords[part]}</span>
+								</button>
+							</>
+						) : (
+							<Link
+								className="link"
+								to={`/projects/${record.id}/as-client?with=${part}`}
+							>
+								Look and open
+								<span className="sr-only">: {partWords[part]}</span>
+							</Link>
+						)}
+					</span>
+				</div>
+			))}
+			<p className="pt-1.5 text-small">
+				{record.linkEnded ? (
+					<>
+						<b className="font-[650]">The page is closed.</b>{" "}
+						<button type="button" className="link" onClick={() => end(true)}>
+							Open it again with a new link
+						</button>
+					</>
+				) : (
+					<button type="button" className="link" onClick={() => end(false)}>
+						Close the page: its link opens nothing any more
+					</button>
+				)}
+			</p>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</Block>
+	);
+}

@@ -1,0 +1,62 @@
+import { useState } from "react";
+import type { RecordDto, SentDto } from "../../api/schema";
+import { TextField } from "../../ui/Fields";
+import { post } from "../../ui/http";
+import { Carried } from "./Carried";
+
+/** Hands over: the final files, each with a word on its use, and the letter that says so. */
+export function HandOver({
+	record,
+	onClose,
+}: {
+	record: RecordDto;
+	onClose: () => void;
+}) {
+	const finals = record.files.filter((file) => file.group === "Final");
+	const [uses, setUses] = useState<Record<number, string>>(() =>
+		Object.fromEntries(finals.map((file) => [file.id, file.use])),
+	);
+	return (
+		<Carried
+			project={record.id}
+			title="Hand over the work"
+			template="handover"
+			button="Hand over"
+			onClose={onClose}
+			send={(letter) =>
+				post<SentDto>(`/api/projects/${record.id}/handover`, {
+					files: finals.map((file) => ({
+						file: file.id,
+						use: uses[file.id] ?? "",
+					})),
+					...letter,
+				})
+			}
+		>
+			{(refusal) => (
+				<>
+					{finals.length === 0 && (
+						<p className="under">
+							There is no final file. Work that is not a file is handed over all
+							the same; keep files as final first, if there are any.
+						</p>
+					)}
+					{finals.map((file) => (
+						<TextField
+							key={file.id}
+							label={`What ${file.name} is for`}
+							placeholder="for print, 300 dpi; keep it"
+							value={uses[file.id] ?? ""}
+							wrong={refusal?.of(`use:${file.id}`)}
+							onChange={(e) => setUses({ ...uses, [file.id]: e.target.value })}
+						/>
+					))}
+					<p className="under">
+						The part “Files” of the client page opens with it, and the closing
+						steps become tasks.
+					</p>
+				</>
+			)}
+		</Carried>
+	);
+}

@@ -1,0 +1,109 @@
+import { useState } from "react";
+import type { KindPageDto, ServiceDto } from "../../api/schema";
+import { Alert, TextField } from "../../ui/Fields";
+import { put } from "../../ui/http";
+import { useAct } from "../useAct";
+import { Section } from "./Section";
+
+const empty: ServiceDto = {
+	id: 0,
+	title: "",
+	detail: "",
+	unit: "",
+	unitPrice: "0",
+	tax: "23",
+};
+
+/** The price list of a kind. */
+export function Services({ kind }: { kind: KindPageDto }) {
+	const [services, setServices] = useState(kind.services);
+	const act = useAct();
+	const change = (at: number, part: Partial<ServiceDto>) =>
+		setServices(
+			services.map((one, i) => (i === at ? { ...one, ...part } : one)),
+		);
+	const wrong = (at: number, field: string) =>
+		act.refusal?.of(`services[${at}].${field}`);
+	return (
+		<Section
+			title="Services"
+			under={`${kind.services.length}, prices before tax`}
+			open
+		>
+			<ul className="grid gap-2">
+				{services.map((service, i) => (
+					<li
+						key={i}
+						aria-label={service.title || "New service"}
+						className="grid gap-2 border-b border-hair pb-2 md:grid-cols-[1.3fr_1.7fr_80px_100px_70px_auto]"
+					>
+						<TextField
+							label="Service"
+							value={service.title}
+							wrong={wrong(i, "title")}
+							onChange={(e) => change(i, { title: e.target.value })}
+						/>
+						<TextField
+							label="Detail"
+							value={service.detail}
+							onChange={(e) => change(i, { detail: e.target.value })}
+						/>
+						<TextField
+							label="Unit"
+							value={service.unit}
+							onChange={(e) => change(i, { unit: e.target.value })}
+						/>
+						<TextField
+							label="Price"
+							inputMode="decimal"
+							className="text-right"
+							value={service.unitPrice}
+							wrong={wrong(i, "unitPrice")}
+							onChange={(e) => change(i, { unitPrice: e.target.value })}
+						/>
+						<TextField
+							label="Tax %"
+							inputMode="decimal"
+							className="text-right"
+							value={service.tax}
+							wrong={wrong(i, "tax")}
+							onChange={(e) => change(i, { tax: e.target.value })}
+						/>
+						<button
+							type="button"
+							className="link self-end pb-2 text-small"
+							onClick={() => setServices(services.filter((_, at) => at !== i))}
+						>
+							take out<span className="sr-only">: {service.title}</span>
+						</button>
+					</li>
+				))}
+			</ul>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2 pt-3">
+				<button
+					type="button"
+					className="btn"
+					onClick={() => setServices([...services, empty])}
+				>
+					Add a service
+				</button>
+				<button
+					type="button"
+					className="btn btn-go"
+					disabled={act.busy || services === kind.services}
+					onClick={() =>
+						act.run(() =>
+							put(`/api/kinds/${kind.id}/services`, {
+								edition: kind.edition,
+								services,
+							}),
+						)
+					}
+				>
+					Keep the services
+				</button>
+			</div>
+		</Section>
+	);
+}
