@@ -27,6 +27,7 @@ var settings = builder.Configuration.GetSection("Gesamt").Get<Settings>() ?? new
 // the tool that writes the API's description runs this program up to its start, and must leave no data behind
 var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 if (describing) settings = new() { Data = Directory.CreateTempSubdirectory("gesamt-describe").FullName, Mode = RunMode.Demo };
+if (await Commands.RunAsync(args, settings) is { } exit) return exit;
 Directory.CreateDirectory(settings.Data);
 
 // it says at every token that it forbids caching, which is what it is for
@@ -79,9 +80,9 @@ services.AddRateLimiter(options =>
         if (context.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after)) context.HttpContext.Response.Headers.RetryAfter = ((int)after.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture);
         return ValueTask.CompletedTask;
     };
-    AddLimit(options, SignInEndpoints.RateLimit, perMinute: 10);
-    AddLimit(options, InquiryEndpoints.RateLimit, perMinute: 20);
-    AddLimit(options, ClientEndpoints.RateLimit, perMinute: 300);
+    AddLimit(options, SignInEndpoints.RateLimit, settings.SignInsPerMinute);
+    AddLimit(options, InquiryEndpoints.RateLimit, settings.InquiriesPerMinute);
+    AddLimit(options, ClientEndpoints.RateLimit, settings.ClientCallsPerMinute);
 });
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024);
 
@@ -124,6 +125,7 @@ app.MapPages();
 
 if (!describing) await Opening.PrepareAsync(app);
 app.Run();
+return 0;
 
 static void AddLimit(RateLimiterOptions options, string name, int perMinute) => options.AddPolicy(name, context =>
     RateLimitPartition.GetFixedWindowLimiter(context.Connection.RemoteIpAddress?.ToString() ?? "-", _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }));

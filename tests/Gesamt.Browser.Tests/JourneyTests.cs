@@ -2,14 +2,14 @@ using NodaTime;
 
 namespace Gesamt.Browser.Tests;
 
-/// <summary>From an inquiry on the public page to a booked project, by hand as people do it; nothing is put behind the interface's back but the clock.</summary>
+/// <summary>From an inquiry on the public page to a project that is put away, by hand as people do it; nothing is put behind the interface's back but the clock.</summary>
 public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
 {
     private readonly Person owner = demo.Owner, client = demo.Client;
     private string record = "";
 
     [Fact]
-    public async Task An_inquiry_becomes_a_booked_project()
+    public async Task An_inquiry_is_booked_delivered_paid_and_put_away()
     {
         AStrangerInquires();
         TheOwnerFindsIt();
@@ -22,6 +22,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         TheClientPays();
         TheOwnerSigns();
         GatesAreClosedAndPapersExist();
+        await new DeliveryJourney(demo, record).RunAsync();
         Assert.DoesNotContain(owner.Complaints(), line => !line.Contains("status of 4", StringComparison.Ordinal));
         Assert.DoesNotContain(client.Complaints(), line => !line.Contains("status of 4", StringComparison.Ordinal));
     }
@@ -113,7 +114,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.Within("Payment 2", () => Assert.Equal("60", owner.ValueOf("Share %")));
         owner.Within("Payment 2", () => Assert.Equal("14", owner.ValueOf("Invoiced, days before it is due")));
         owner.See("€ 6 297.60"); // (4 340 + 780) × 1.23
-        Assert.Contains("[proposal link]", owner.ValueOf("Letter"));
+        Assert.Contains("[page link]", owner.ValueOf("Letter"));
         owner.Press("Send the proposal");
         owner.See("Proposal, version 1, is out");
         owner.See("The client's for a moment");
@@ -210,7 +211,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.See("Chosen Wed 27 Jan, € 6 371.40");
         owner.See("Signed Wed 27 Jan by both");
         owner.See("€ 2 548.56 in, Wed 27 Jan");
-        owner.See("still needs: handover, approval, € 3 822.84");
+        owner.See("still needs: handover, approval, the closing steps, € 3 822.84");
         owner.See("Order scaffold and lift");
         owner.See("28 days before opening day");
         owner.See("Fri 16 Apr");

@@ -61,7 +61,7 @@ public sealed class Person : IDisposable
     public string Text => (string)Driver.ExecuteScript("return document.body.innerText.replace(/[\\u00a0\\u202f]/g, ' ')")!;
 
     /// <summary>Presses the button or link of that name.</summary>
-    public void Press(string name) => Click(() => Named(name));
+    public void Press(string name, int which = 0) => Click(() => Named(name, which));
 
     /// <summary>Presses the first button or link whose text begins or goes on with these words.</summary>
     public void PressWith(string words) => Click(() => Script(
@@ -83,6 +83,15 @@ public sealed class Person : IDisposable
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(text);
     }
+
+    /// <summary>Chooses a file for the field of that name, which need not be seen.</summary>
+    public void Attach(string label, string file)
+    {
+        Wait(() => Attached(label) is not null, () => $"No field “{label}”. Shown is:\n{Text}");
+        Attached(label)!.SendKeys(file);
+    }
+
+    private IWebElement? Attached(string label) => Script("return [...document.querySelectorAll('input[type=file]')].find(e => e.getAttribute('aria-label') === arguments[0]) ?? null", label);
 
     public void Choose(string label, string option) => Click(() =>
         Labelled(label)?.FindElements(By.TagName("option")).FirstOrDefault(o => o.Text.StartsWith(option, StringComparison.Ordinal)));
@@ -149,8 +158,8 @@ public sealed class Person : IDisposable
         }
     }, () => $"It cannot be pressed. Shown is:\n{Text}");
 
-    private IWebElement? Named(string name) => Script(
-        "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).find(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0])) ?? null", name);
+    private IWebElement? Named(string name, int which) => Script(
+        "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).filter(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0]))[arguments[1]] ?? null", name, which);
 
     private IWebElement? Labelled(string label) => Script(
         """

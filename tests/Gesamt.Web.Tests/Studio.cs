@@ -57,6 +57,8 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
     protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
         .ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(Statements)))
         .UseSetting("Logging:LogLevel:Default", "Critical")
+        // many people of a test come from one address; what the limits do is tested where they are
+        .UseSetting("Gesamt:SignInsPerMinute", "10000").UseSetting("Gesamt:InquiriesPerMinute", "10000").UseSetting("Gesamt:ClientCallsPerMinute", "100000")
         .UseSetting("Gesamt:Mode", "Test")
         .UseSetting("Gesamt:Data", Data)
         .UseSetting("Gesamt:Address", "http://studio.example")

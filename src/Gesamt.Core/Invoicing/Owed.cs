@@ -3,13 +3,21 @@ using Gesamt.Core.Facts;
 
 namespace Gesamt.Core.Invoicing;
 
-/// <summary>What is still owed on an invoice: issued less credited less paid.</summary>
+/// <summary>What is still owed on an invoice: issued less credited less paid. What was paid ahead of any invoice counts for the earliest due.</summary>
 public static class Owed
 {
-    public static Money On(History history, Happening.InvoiceIssued invoice) =>
-        invoice.Amount - CreditedOn(history, invoice) - Stages.Payments.InForce(history)
-            .Where(payment => payment.What.Invoice == invoice.Invoice)
-            .Select(payment => payment.What.Amount).Sum(invoice.Amount.Currency);
+    public static Money On(History history, Happening.InvoiceIssued invoice)
+    {
+        var ahead = PaidAhead(history, invoice.Amount.Currency);
+        foreach (var earlier in history.Of<Happening.InvoiceIssued>().Select(issued => issued.What).OrderBy(issued => issued.Due).ThenBy(issued => issued.Invoice.Value))
+        {
+            var open = Unpaid(history, earlier);
+            var taken = open.Minor <= 0 ? Money.Zero(open.Currency) : open < ahead ? open : ahead;
+            if (earlier.Invoice == invoice.Invoice) return open - taken;
+            ahead -= taken;
+        }
+        return Unpaid(history, invoice);
+    }
 
     /// <summary>Issued invoices with something still owed, earliest due first.</summary>
     public static IEnumerable<(Seen<Happening.InvoiceIssued> Invoice, Money Owed)> Open(History history) =>
@@ -18,6 +26,14 @@ public static class Owed
         where owed.Minor > 0
         orderby issued.What.Due
         select (issued, owed);
+
+    private static Money Unpaid(History history, Happening.InvoiceIssued invoice) =>
+        invoice.Amount - CreditedOn(history, invoice) - Stages.Payments.InForce(history)
+            .Where(payment => payment.What.Invoice == invoice.Invoice)
+            .Select(payment => payment.What.Amount).Sum(invoice.Amount.Currency);
+
+    private static Money PaidAhead(History history, Currency currency) =>
+        Stages.Payments.InForce(history).Where(payment => payment.What.Invoice is null).Select(payment => payment.What.Amount).Sum(currency);
 
     /// <summary>All that was credited of issued invoices.</summary>
     public static Money Credited(History history, Currency currency) =>

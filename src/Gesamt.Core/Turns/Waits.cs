@@ -23,7 +23,8 @@ internal static class Waits
             yield return new(WaitKind.ChangeAsked, change.Happened, "They asked for a change");
         if (First<Happening.ProposalDeclined>(history) is { } declined && !history.Any<Happening.ProposalAccepted>())
             yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
-        if (First<Happening.RemarkLeft>(history) is { } remark)
+        // the next round answers the changes asked for and the remarks with them
+        if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(history) is { } remark)
             yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
     }
 

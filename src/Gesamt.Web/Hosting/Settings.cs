@@ -37,6 +37,11 @@ public sealed class Settings
     public string OwnerMail { get; init; } = "";
     public string StudioName { get; init; } = "";
 
+    /// <summary>How often one address may try in a minute.</summary>
+    public int SignInsPerMinute { get; init; } = 10;
+    public int InquiriesPerMinute { get; init; } = 20;
+    public int ClientCallsPerMinute { get; init; } = 300;
+
     public NodaTime.Instant? ClockAt => Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
 
     public string Database => Path.Combine(Data, "gesamt.db");

@@ -14,7 +14,7 @@ public class OwedTests
     public void Part_payments_come_off() => Assert.Equal(Eur(500), Owed(Paid(400, 1, invoice: 1), Paid(300, 2, invoice: 1)));
 
     [Fact]
-    public void A_payment_of_another_invoice_or_of_none_does_not() => Assert.Equal(Eur(1200), Owed(Paid(400, 1, invoice: 2), Paid(300, 2)));
+    public void A_payment_of_another_invoice_does_not() => Assert.Equal(Eur(1200), Owed(Paid(400, 1, invoice: 2)));
 
     [Fact]
     public void A_payment_voided_or_charged_back_is_owed_again() =>
@@ -43,4 +43,13 @@ public class OwedTests
             var reached = Payments.ReachedAt(Case([.. payments.Select(p => ("2027-01-10 09:00", p))]).History, Eur(1200));
             Assert.Equal(expected.Minor <= 0, reached is not null);
         });
+
+    [Fact]
+    public void What_was_paid_ahead_counts_for_the_earliest_due_and_then_the_next()
+    {
+        static Happening Issued(long id, decimal amount, string due) => new Happening.InvoiceIssued(new InvoiceId(id), Eur(amount), Date(due));
+        var history = Case(("2027-01-04 09:00", Paid(1500)), ("2027-01-05 09:00", Issued(2, 1800, "2027-05-14")), ("2027-01-05 09:00", Issued(1, 1200, "2027-01-12"))).History;
+        Assert.Equal([(2L, Eur(1500))], Gesamt.Core.Invoicing.Owed.Open(history).Select(open => (open.Invoice.What.Invoice.Value, open.Owed)));
+        Assert.Equal(Eur(0), Gesamt.Core.Invoicing.Owed.On(history, (Happening.InvoiceIssued)Issued(1, 1200, "2027-01-12")));
+    }
 }

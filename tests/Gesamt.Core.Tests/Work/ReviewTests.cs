@@ -56,6 +56,10 @@ public sealed class ReviewTests
     }
 
     [Fact]
+    public void Changes_asked_take_up_the_remarks_before_them() =>
+        Assert.Equal(WaitKind.ReworkDraft, At_(With(("2027-02-01 09:00", Up(1)), ("2027-02-02 09:00", new Happening.RemarkLeft(new ReviewId(1), new NoteId(3))), ("2027-02-02 10:00", Changes(1))), "2027-02-02 11:00").Waits);
+
+    [Fact]
     public void An_approved_round_waits_for_nobody_and_can_be_opened_again()
     {
         var approved = With(("2027-02-01 09:00", Up(1)), ("2027-02-02 09:00", Approved(1)));

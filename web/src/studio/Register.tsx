@@ -223,9 +223,11 @@ function Table({ view, register }: { view: View; register: RegisterDto }) {
 				}
 			>
 				{words}
-				<span aria-hidden="true" className="inline-block w-3 text-soft">
-					{sort === name ? (desc ? "↓" : "↑") : ""}
-				</span>
+				{sort === name && (
+					<span aria-hidden="true" className="pl-1 text-soft">
+						{desc ? "↓" : "↑"}
+					</span>
+				)}
 			</button>
 		</th>
 	);

@@ -64,7 +64,16 @@ export function Files({
 						<h3 className="text-[12.5px] font-semibold text-soft">{words}</h3>
 						<ul>
 							{files.map((file) => (
-								<Kept key={file.id} project={record.id} file={file} />
+								<Kept
+									key={file.id}
+									project={record.id}
+									file={file}
+									seen={record.parts.some(
+										(part) =>
+											part.since &&
+											part.part === (group === "Drafts" ? "Drafts" : "Files"),
+									)}
+								/>
 							))}
 						</ul>
 					</div>
@@ -93,7 +102,16 @@ export function Files({
 	);
 }
 
-function Kept({ project, file }: { project: number; file: KeptFileDto }) {
+function Kept({
+	project,
+	file,
+	seen,
+}: {
+	project: number;
+	file: KeptFileDto;
+	/** Whether the part of the client page it stands in is open. */
+	seen: boolean;
+}) {
 	const act = useAct();
 	const offer = useUndo();
 	const address = `/api/projects/${project}/files/${file.id}`;
@@ -150,7 +168,7 @@ function Kept({ project, file }: { project: number; file: KeptFileDto }) {
 					file.shown ? "text-small font-[650]" : "text-small text-soft"
 				}
 			>
-				{file.shown ? "shown" : "private"}
+				{!file.shown ? "private" : seen ? "shown" : "shown once its part opens"}
 			</span>
 		</li>
 	);

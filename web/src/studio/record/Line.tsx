@@ -187,7 +187,22 @@ function Ahead({
 				) : (
 					entry.title
 				)}
-				<span className="block text-small text-soft">{entry.detail}</span>
+				<span className="block text-small text-soft">
+					{entry.detail}
+					{entry.step && (
+						<>
+							{" "}
+							<button
+								type="button"
+								className="link"
+								onClick={() => setMoving(true)}
+							>
+								move
+								<span className="sr-only">: {entry.title}</span>
+							</button>
+						</>
+					)}
+				</span>
 			</span>
 			<span
 				className={`pt-[3px] text-right text-small ${entry.held || entry.mark === "asks first" ? "font-semibold" : "text-soft"}`}
@@ -203,16 +218,6 @@ function Ahead({
 					</button>
 				) : (
 					entry.mark
-				)}
-				{entry.step && (
-					<button
-						type="button"
-						className="link block w-full text-right font-normal text-soft"
-						onClick={() => setMoving(true)}
-					>
-						move
-						<span className="sr-only">: {entry.title}</span>
-					</button>
 				)}
 				{moving && entry.step && (
 					<MoveStep

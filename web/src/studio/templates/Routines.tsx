@@ -81,7 +81,8 @@ function Routine({
 			<h4 className="font-head text-[14.5px] font-[650]">
 				{routine.name}
 				<span className="pl-2 font-normal text-soft">
-					begins with {causes[routine.begins]}
+					begins with{" "}
+					{causes[routine.begins].replace(/ (was sent|is due)$/, "")}
 				</span>
 			</h4>
 			<ol>

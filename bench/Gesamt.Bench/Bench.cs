@@ -1,0 +1,184 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.IO.Compression;
+using System.Net;
+using Gesamt.Bench;
+using Gesamt.Core.Turns;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Routines;
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using NodaTime;
+
+// What it costs at ten years of a busy studio. Written to docs/performance.md; never a test.
+const int Projects = 5_000, DueSteps = 1_000, LettersEach = 15, ServerPort = 5191, TwinPort = 5192;
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+var root = args[0];
+var web = Path.Combine(root, "src/Gesamt.Web");
+var data = Directory.CreateTempSubdirectory("gesamt-bench").FullName;
+var database = Path.Combine(data, "gesamt.db");
+List<string> report = [];
+void Say(string line)
+{
+    Console.Error.WriteLine(line);
+    report.Add(line);
+}
+
+try
+{
+    await using (var demo = new House(data, root, demo: true)) _ = demo.Services;
+    SqliteConnection.ClearAllPools();
+    Console.Error.WriteLine("Laying ten years");
+    new Bulk(database).Lay(Projects, DueSteps, LettersEach);
+    Head();
+
+    var record = Ask("SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage = 'Delivery' ORDER BY Id LIMIT 1");
+    var addresses = new Dictionary<string, string>
+    {
+        ["today"] = "/api/today", ["turns"] = "/api/turns", ["record"] = $"/api/projects/{record}", ["register"] = "/api/register?year=2026", ["register-all"] = "/api/register", ["search"] = "/api/search?words=harbour%20gulls",
+    };
+    Dictionary<string, (IReadOnlyList<Statement>, byte[])> answers = [];
+    await using (var house = new House(data, root, demo: true))
+    {
+        var owner = await Load.OwnerAsync(house.CreateClient());
+        foreach (var (name, path) in addresses)
+        {
+            byte[] body = [];
+            var statements = await house.WatchAsync(async () => body = await owner.GetByteArrayAsync(path));
+            answers[name] = (name == "search" ? [.. statements, SearchStatement()] : statements, body);
+        }
+    }
+    SqliteConnection.ClearAllPools();
+
+    using var server = await StartAsync();
+    await using (var twin = Load.Twin(database, TwinPort, answers))
+    {
+        await twin.StartAsync();
+        using var client = await Load.OwnerAsync(new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new($"http://127.0.0.1:{ServerPort}") });
+        using var bare = new HttpClient { BaseAddress = new($"http://127.0.0.1:{TwinPort}") };
+        Say("\n## Screens\n\nWhole HTTP round trips in milliseconds, 200 each after 30 to warm up, in turns with the twin.\n");
+        Say("| Screen | p50 | p95 | twin p50 | twin p95 | p95, times the twin's | wanted |\n|---|---|---|---|---|---|---|");
+        foreach (var (name, path) in addresses)
+        {
+            var (ours, theirs) = await Load.PairAsync(() => client.GetByteArrayAsync(path), () => bare.GetByteArrayAsync($"/{name}"));
+            Say($"| {name} ({answers[name].Item2.Length / 1024} kB) | {ours.P50:0.0} | {ours.P95:0.0} | {theirs.P50:0.0} | {theirs.P95:0.0} | {ours.P95 / theirs.P95:0.0} | {(name.StartsWith("register") ? "no budget" : "p95 under 50, under 3 times")} |");
+        }
+        Say($"\n## Memory\n\nResident memory of the server after these requests: {Resident(server):0} MB (wanted: under 250).");
+    }
+    server.Kill();
+    server.WaitForExit();
+
+    await using (var house = new House(data, root, demo: true)) await TicksAsync(house);
+    await using (var house = new House(data, root, demo: true)) await RebuildAsync(house);
+    Bundles();
+    File.WriteAllText(Path.Combine(root, "docs", "performance.md"), string.Join('\n', report) + "\n");
+    Console.WriteLine("Written to docs/performance.md");
+}
+finally
+{
+    SqliteConnection.ClearAllPools();
+    Directory.Delete(data, recursive: true);
+}
+
+void Head()
+{
+    Say("# Performance\n\nMade by `./gesamt bench`; measured, not promised. The twin sends the same statements over a bare SQLite connection, reads every value and returns the same body, without computing anything: less than hand-written SQL with the same answers would cost.\n");
+    Say($"Machine: {Environment.ProcessorCount} cores, {File.ReadLines("/proc/cpuinfo").FirstOrDefault(l => l.StartsWith("model name"))?.Split(':')[1].Trim() ?? "unknown"}, {RuntimeInformationOf()}. A shared, noisy machine: read the figures as ratios.\n");
+    Say($"Laid: {Ask("SELECT count(*) FROM Projects"):N0} projects, {Ask("SELECT count(*) FROM Facts"):N0} facts, {Ask("SELECT count(*) FROM Letters"):N0} letters, {Ask("SELECT (SELECT count(*) FROM Versions) + (SELECT count(*) FROM Invoices)"):N0} papers, {Ask("SELECT count(*) FROM PlannedSteps"):N0} steps, {new FileInfo(database).Length / (1024 * 1024)} MB in one file. Open projects: {Ask("SELECT count(*) FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished'"):N0}, of which {DueSteps:N0} wait for a step.");
+}
+
+string RuntimeInformationOf() => $"{System.Runtime.InteropServices.RuntimeInformation.FrameworkDescription}";
+
+long Ask(string sql)
+{
+    using var open = new SqliteConnection($"Data Source={database};Mode=ReadOnly;Pooling=False");
+    open.Open();
+    return Bulk.Number(open, sql);
+}
+
+Statement SearchStatement() => new("SELECT rowid, Sort, ProjectId, Title, snippet(Search, 3, '', '', '…', 14) FROM Search WHERE Search MATCH $words ORDER BY bm25(Search, 0, 0, 8, 1) * CASE Sort WHEN 'Project' THEN 3 WHEN 'Person' THEN 2 ELSE 1 END LIMIT 20", [("$words", "\"harbour\"* \"gulls\"*")]);
+
+async Task<Process> StartAsync()
+{
+    var start = new ProcessStartInfo("dotnet", [Path.Combine(web, "bin/Release/net10.0/Gesamt.Web.dll")]) { WorkingDirectory = web };
+    foreach (var (name, value) in new[]
+    {
+        ("ASPNETCORE_ENVIRONMENT", "Production"), ("ASPNETCORE_URLS", $"http://127.0.0.1:{ServerPort}"), ("Gesamt__Mode", "Test"), ("Gesamt__Data", data), ("Gesamt__Address", $"http://127.0.0.1:{ServerPort}"),
+        ("Gesamt__DemoFiles", Path.Combine(root, "demo")), ("Gesamt__Clock", House.Clock), ("Gesamt__ClockStands", "true"), ("Logging__LogLevel__Default", "Error"),
+    }) start.Environment[name] = value;
+    List<double> starts = [];
+    Process? server = null;
+    for (var i = 0; i < 3; i++)
+    {
+        server?.Kill();
+        server?.WaitForExit();
+        var begun = Stopwatch.GetTimestamp();
+        server = Process.Start(start)!;
+        using var client = new HttpClient { BaseAddress = new($"http://127.0.0.1:{ServerPort}") };
+        while (!await AnswersAsync(client)) await Task.Delay(10);
+        starts.Add(Stopwatch.GetElapsedTime(begun).TotalSeconds);
+    }
+    Say($"\n## Start\n\nFrom the process to the first answer: {string.Join(", ", starts.Select(s => $"{s:0.00} s"))} (wanted: under 2).");
+    return server!;
+}
+
+static async Task<bool> AnswersAsync(HttpClient client)
+{
+    try { return (await client.GetAsync("/forms/mural")).IsSuccessStatusCode; }
+    catch (HttpRequestException) { return false; }
+}
+
+static double Resident(Process process)
+{
+    process.Refresh();
+    return process.WorkingSet64 / (1024.0 * 1024);
+}
+
+async Task TicksAsync(House house)
+{
+    var ticker = house.Services.GetRequiredService<Ticker>();
+    for (var i = 0; i < 20; i++) await ticker.TickAsync(CancellationToken.None);
+    List<double> quiet = [];
+    for (var i = 0; i < 50; i++) quiet.Add(await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None)));
+    var due = Ask("SELECT max(Due) FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open'");
+    ((AdjustableClock)house.Services.GetRequiredService<TimeProvider>()).Set(Instant.FromUnixTimeTicks(due) + Duration.FromSeconds(1), stands: true);
+    var held = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'");
+    var busy = await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None));
+    var acted = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'") - held;
+    Say($"\n## Ticks\n\nWith nothing due: p50 {Times.Of(quiet).P50:0.0} ms, p95 {Times.Of(quiet).P95:0.0} ms (wanted: under 5). With {acted:N0} letters to be held for an OK: {busy / 1000:0.0} s, each in a transaction of its own that is flushed (wanted: 1,000 under 2 s).");
+}
+
+async Task RebuildAsync(House house)
+{
+    await using var scope = house.Services.CreateAsyncScope();
+    var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+    var ids = await desk.Db.Projects.Select(p => p.Id).ToListAsync();
+    var differs = 0;
+    var took = await Load.TimeAsync(async () =>
+    {
+        foreach (var chunk in ids.Chunk(250))
+            foreach (var file in (await desk.Db.OpenManyAsync(chunk, desk.Calendar)).Values)
+                if (TurnRule.Of(file.Case, desk.Now) is var standing && (standing.Stage, standing.Ended) != (file.Row.Standing.Stage, file.Row.Standing.Ended)) differs++;
+    });
+    Say($"\n## Rebuilding\n\nAll {ids.Count:N0} standings from their facts: {took / 1000:0.0} s (wanted: under 30); {differs} differ in stage or end from what is stored.");
+}
+
+void Bundles()
+{
+    Say("\n## First scripts\n");
+    foreach (var (page, most) in new[] { ("studio.html", 180), ("client.html", 90) })
+    {
+        var html = File.ReadAllText(Path.Combine(web, "wwwroot", page));
+        var scripts = System.Text.RegularExpressions.Regex.Matches(html, "(?:src|href)=\"(/assets/[^\"]+\\.js)\"").Select(m => m.Groups[1].Value).Distinct();
+        Say($"- {page}: {scripts.Sum(script => Zipped(Path.Combine(web, "wwwroot", script.TrimStart('/')))) / 1024.0:0} kB gzip (wanted: under {most})");
+    }
+}
+
+static long Zipped(string path)
+{
+    using var memory = new MemoryStream();
+    using (var zip = new GZipStream(memory, CompressionLevel.SmallestSize, leaveOpen: true)) zip.Write(File.ReadAllBytes(path));
+    return memory.Length;
+}

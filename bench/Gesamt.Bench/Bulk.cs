@@ -1,0 +1,148 @@
+using System.Globalization;
+using System.Text.Json.Nodes;
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Store.Json;
+using Microsoft.Data.Sqlite;
+
+namespace Gesamt.Bench;
+
+/// <summary>Ten years of a busy studio, made from the demo's own rows: its ended projects again and again, each with numbers and names of its own, and with the long exchange of letters that real projects have.</summary>
+public sealed class Bulk(string database)
+{
+    private static readonly string[] Tables = ["People", "Projects", "Answers", "Notes", "Tasks", "Runs", "Files", "Reviews", "Letters", "Versions", "Signatures", "Invoices", "Payments", "PlannedSteps", "Facts"];
+    // which table a number in a fact's payload, or in a column, belongs to
+    private static readonly Dictionary<string, string> Points = new(StringComparer.OrdinalIgnoreCase)
+    {
+        ["ProjectId"] = "Projects", ["ClientId"] = "People", ["RunId"] = "Runs", ["run"] = "Runs", ["LetterId"] = "Letters", ["letter"] = "Letters", ["note"] = "Notes", ["words"] = "Notes", ["why"] = "Notes",
+        ["answers"] = "Answers", ["version"] = "Versions", ["contract"] = "Versions", ["VersionId"] = "Versions", ["FromProposal"] = "Versions", ["ProposalId"] = "Versions", ["SendsVersion"] = "Versions",
+        ["invoice"] = "Invoices", ["InvoiceId"] = "Invoices", ["Credits"] = "Invoices", ["payment"] = "Payments", ["task"] = "Tasks", ["file"] = "Files", ["review"] = "Reviews", ["ReviewId"] = "Reviews",
+    };
+    private readonly Dictionary<string, long> largest = [];
+
+    private sealed record Row(string[] Names, object?[] Values);
+
+    /// <summary>Copies ended projects until there are so many, and open ones with a step that will be due so many times.</summary>
+    public void Lay(int projects, int due, int lettersEach)
+    {
+        using var open = new SqliteConnection($"Data Source={database};Pooling=False");
+        open.Open();
+        Run(open, "PRAGMA foreign_keys=OFF; PRAGMA synchronous=OFF; PRAGMA cache_size=-200000");
+        foreach (var table in Tables) largest[table] = Number(open, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
+        var ended = Rows(open, "SELECT Id FROM Projects WHERE Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished'").Select(row => (long)row.Values[0]!).ToList();
+        var waiting = Rows(open, "SELECT ProjectId FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open' ORDER BY Id LIMIT 1").Select(row => (long)row.Values[0]!).ToList();
+        using var transaction = open.BeginTransaction();
+        var copy = 0;
+        var have = Number(open, "SELECT count(*) FROM Projects");
+        foreach (var source in Enumerable.Repeat(waiting, due).SelectMany(one => one)) Copy(open, source, ++copy, 0);
+        for (; have + copy < projects;) Copy(open, ended[copy % ended.Count], ++copy, lettersEach);
+        transaction.Commit();
+        Run(open, "ANALYZE");
+    }
+
+    private void Copy(SqliteConnection open, long project, int copy, int letters)
+    {
+        var client = Number(open, $"SELECT ClientId FROM Projects WHERE Id = {project}");
+        foreach (var table in Tables)
+            foreach (var row in Rows(open, table switch
+            {
+                "People" => $"SELECT * FROM People WHERE Id = {client}",
+                "Projects" => $"SELECT * FROM Projects WHERE Id = {project}",
+                "Signatures" => $"SELECT * FROM Signatures WHERE VersionId IN (SELECT Id FROM Versions WHERE ProjectId = {project})",
+                _ => $"SELECT * FROM {table} WHERE ProjectId = {project}",
+            })) Insert(open, table, Moved(table, row, copy));
+        if (letters > 0) Exchange(open, project + copy * largest["Projects"], copy, letters);
+    }
+
+    private Row Moved(string table, Row row, int copy)
+    {
+        var values = (object?[])row.Values.Clone();
+        for (var i = 0; i < values.Length; i++)
+            values[i] = (row.Names[i], values[i]) switch
+            {
+                (_, null) => null,
+                ("Id", long id) => id + copy * largest[table],
+                ("Payload", string payload) => Payload(payload, copy),
+                ("Code" or "PublicId" or "MessageId" or "Reference", string name) => $"{name}-{copy}",
+                ("Number", string number) => $"{number}-{copy}",
+                ("Sequence", long sequence) => sequence + copy * 100_000L,
+                ("Name" or "Title", string name) when table is "People" or "Projects" => $"{name} {copy.ToString(CultureInfo.InvariantCulture)}",
+                (var name, long number) when Points.TryGetValue(name, out var target) => number + copy * largest[target],
+                (_, var same) => same,
+            };
+        return new(row.Names, values);
+    }
+
+    private string Payload(string payload, int copy)
+    {
+        var node = JsonNode.Parse(payload)!.AsObject();
+        Move(node, copy);
+        return node.ToJsonString();
+    }
+
+    private void Move(JsonObject node, int copy)
+    {
+        foreach (var (name, value) in node.ToList())
+            if (value is JsonObject inner) Move(inner, copy);
+            else if (value is JsonValue number && Points.TryGetValue(name, out var table) && number.TryGetValue<long>(out var id)) node[name] = id + copy * largest[table];
+    }
+
+    /// <summary>Letters to and fro, as facts made by Core.</summary>
+    private void Exchange(SqliteConnection open, long project, int copy, int letters)
+    {
+        var first = Number(open, $"SELECT min(Recorded) FROM Facts WHERE ProjectId = {project}");
+        var last = Number(open, $"SELECT min(Recorded) + 36000000000 FROM Facts WHERE ProjectId = {project}");
+        for (var i = 0; i < letters; i++)
+        {
+            var id = 20_000_000L + copy * 100L + i;
+            var at = first + (last - first) * i / letters;
+            var came = i % 2 == 1;
+            Insert(open, "Letters", new(["Id", "ProjectId", "State", "ByItself", "FromName", "FromMail", "ToName", "ToMail", "Subject", "Body", "Quoted", "At", "MessageId", "Gaps", "Edition"],
+                [id, project, came ? "Received" : "Sent", 0L, "Somebody", "one@bulk.example", "Somebody else", "two@bulk.example", $"About the wall, {copy}", "The scaffold stands on the left and the gulls look towards the ferry. Could the lettering be a little taller, and the varnish matt?", "", at, $"bulk-{id}@bulk.example", "", 0L]));
+            Happening what = came ? new Happening.LetterReceived(new LetterId(id), false) : new Happening.LetterSent(new LetterId(id), false);
+            foreach (var (kind, n) in new[] { (what, 0L), (new Happening.NoAnswerNeeded(), 1L) })
+                Insert(open, "Facts", new(["Id", "ProjectId", "Happened", "Recorded", "By", "Kind", "Version", "Payload"], [40_000_000L + id * 2 + n, project, at, at, came ? "Client" : "Owner", FactJson.KindOf(kind), (long)FactJson.Version, FactJson.Write(kind)]));
+        }
+    }
+
+    private readonly Dictionary<string, SqliteCommand> inserts = [];
+
+    private void Insert(SqliteConnection open, string table, Row row)
+    {
+        var key = $"{table}({string.Join(',', row.Names)})";
+        if (!inserts.TryGetValue(key, out var command))
+        {
+            command = open.CreateCommand();
+            command.CommandText = $"INSERT INTO {table}({string.Join(',', row.Names.Select(name => $"\"{name}\""))}) VALUES({string.Join(',', row.Names.Select((_, i) => $"$p{i}"))})";
+            for (var i = 0; i < row.Names.Length; i++) command.Parameters.Add(new SqliteParameter($"$p{i}", DBNull.Value));
+            inserts[key] = command;
+        }
+        for (var i = 0; i < row.Values.Length; i++) command.Parameters[i].Value = row.Values[i] ?? DBNull.Value;
+        command.ExecuteNonQuery();
+    }
+
+    private static List<Row> Rows(SqliteConnection open, string sql)
+    {
+        using var command = open.CreateCommand();
+        command.CommandText = sql;
+        using var reader = command.ExecuteReader();
+        List<Row> rows = [];
+        var names = Enumerable.Range(0, reader.FieldCount).Select(reader.GetName).ToArray();
+        while (reader.Read()) rows.Add(new(names, [.. Enumerable.Range(0, names.Length).Select(i => reader.IsDBNull(i) ? null : reader.GetValue(i))]));
+        return rows;
+    }
+
+    public static long Number(SqliteConnection open, string sql)
+    {
+        using var command = open.CreateCommand();
+        command.CommandText = sql;
+        return Convert.ToInt64(command.ExecuteScalar(), CultureInfo.InvariantCulture);
+    }
+
+    private static void Run(SqliteConnection open, string sql)
+    {
+        using var command = open.CreateCommand();
+        command.CommandText = sql;
+        command.ExecuteNonQuery();
+    }
+}
