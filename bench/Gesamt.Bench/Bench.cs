@@ -31,7 +31,7 @@ try
     await using (var demo = new House(data, root, demo: true)) _ = demo.Services;
     SqliteConnection.ClearAllPools();
     Console.Error.WriteLine("Laying ten years");
-    new Bulk(database).Lay(Projects, DueSteps, LettersEach);
+    new Bulk(database).Lay(Projects, due: 0, LettersEach);
     Head();
 
     var record = Ask("SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage = 'Delivery' ORDER BY Id LIMIT 1");
@@ -70,7 +70,10 @@ try
     server.Kill();
     server.WaitForExit();
 
-    await using (var house = new House(data, root, demo: true)) await TicksAsync(house);
+    await using (var house = new House(data, root, demo: true)) await QuietTicksAsync(house);
+    SqliteConnection.ClearAllPools();
+    new Bulk(database).Lay(Projects, DueSteps, lettersEach: 0);
+    await using (var house = new House(data, root, demo: true)) await BusyTickAsync(house);
     await using (var house = new House(data, root, demo: true)) await RebuildAsync(house);
     Bundles();
     File.WriteAllText(Path.Combine(root, "docs", "performance.md"), string.Join('\n', report) + "\n");
@@ -86,7 +89,7 @@ void Head()
 {
     Say("# Performance\n\nMade by `./gesamt bench`; measured, not promised. The twin sends the same statements over a bare SQLite connection, reads every value and returns the same body, without computing anything: less than hand-written SQL with the same answers would cost.\n");
     Say($"Machine: {Environment.ProcessorCount} cores, {File.ReadLines("/proc/cpuinfo").FirstOrDefault(l => l.StartsWith("model name"))?.Split(':')[1].Trim() ?? "unknown"}, {RuntimeInformationOf()}. A shared, noisy machine: read the figures as ratios.\n");
-    Say($"Laid: {Ask("SELECT count(*) FROM Projects"):N0} projects, {Ask("SELECT count(*) FROM Facts"):N0} facts, {Ask("SELECT count(*) FROM Letters"):N0} letters, {Ask("SELECT (SELECT count(*) FROM Versions) + (SELECT count(*) FROM Invoices)"):N0} papers, {Ask("SELECT count(*) FROM PlannedSteps"):N0} steps, {new FileInfo(database).Length / (1024 * 1024)} MB in one file. Open projects: {Ask("SELECT count(*) FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished'"):N0}, of which {DueSteps:N0} wait for a step.");
+    Say($"Laid: {Ask("SELECT count(*) FROM Projects"):N0} projects, {Ask("SELECT count(*) FROM Facts"):N0} facts, {Ask("SELECT count(*) FROM Letters"):N0} letters, {Ask("SELECT (SELECT count(*) FROM Versions) + (SELECT count(*) FROM Invoices)"):N0} papers, {Ask("SELECT count(*) FROM PlannedSteps"):N0} steps, {new FileInfo(database).Length / (1024 * 1024)} MB in one file. Open projects: {Ask("SELECT count(*) FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished'"):N0}.");
 }
 
 string RuntimeInformationOf() => $"{System.Runtime.InteropServices.RuntimeInformation.FrameworkDescription}";
@@ -136,18 +139,24 @@ static double Resident(Process process)
     return process.WorkingSet64 / (1024.0 * 1024);
 }
 
-async Task TicksAsync(House house)
+async Task QuietTicksAsync(House house)
 {
     var ticker = house.Services.GetRequiredService<Ticker>();
     for (var i = 0; i < 20; i++) await ticker.TickAsync(CancellationToken.None);
     List<double> quiet = [];
     for (var i = 0; i < 50; i++) quiet.Add(await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None)));
+    Say($"\n## Ticks\n\nWith nothing due: p50 {Times.Of(quiet).P50:0.0} ms, p95 {Times.Of(quiet).P95:0.0} ms (wanted: under 5).");
+}
+
+async Task BusyTickAsync(House house)
+{
+    var ticker = house.Services.GetRequiredService<Ticker>();
     var due = Ask("SELECT max(Due) FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open'");
     ((AdjustableClock)house.Services.GetRequiredService<TimeProvider>()).Set(Instant.FromUnixTimeTicks(due) + Duration.FromSeconds(1), stands: true);
     var held = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'");
     var busy = await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None));
     var acted = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'") - held;
-    Say($"\n## Ticks\n\nWith nothing due: p50 {Times.Of(quiet).P50:0.0} ms, p95 {Times.Of(quiet).P95:0.0} ms (wanted: under 5). With {acted:N0} letters to be held for an OK: {busy / 1000:0.0} s, each in a transaction of its own that is flushed (wanted: 1,000 under 2 s).");
+    Say($"\nWith {acted:N0} letters to be held for an OK: {busy / 1000:0.0} s, each in a transaction of its own that is flushed (wanted: 1,000 under 2 s).");
 }
 
 async Task RebuildAsync(House house)

@@ -62,6 +62,7 @@ public sealed class Bulk(string database)
             {
                 (_, null) => null,
                 ("Id", long id) => id + copy * largest[table],
+                ("Version", var same) => same, // of a payload, not of a paper
                 ("Payload", string payload) => Payload(payload, copy),
                 ("Code" or "PublicId" or "MessageId" or "Reference", string name) => $"{name}-{copy}",
                 ("Number", string number) => $"{number}-{copy}",

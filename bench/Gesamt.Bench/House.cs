@@ -24,6 +24,7 @@ public sealed class House(string data, string root, bool demo) : WebApplicationF
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
+        .UseContentRoot(Path.Combine(root, "src", "Gesamt.Web"))
         .ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(seen)))
         .UseSetting("Logging:LogLevel:Default", "Error")
         .UseSetting("Gesamt:Mode", "Test").UseSetting("Gesamt:Data", data).UseSetting("Gesamt:Address", "http://studio.example").UseSetting("Gesamt:HoldSeconds", "0")

@@ -95,6 +95,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Key<PersonRow, PersonId>(model, p => p.Id).HasIndex(p => p.Mail);
         var project = Key<ProjectRow, ProjectId>(model, p => p.Id);
         project.HasIndex(p => p.Code).IsUnique();
+        project.HasIndex(p => p.Source);
         project.HasOne(p => p.Kind).WithMany().HasForeignKey(p => p.KindId).OnDelete(DeleteBehavior.Restrict);
         project.HasOne(p => p.Client).WithMany().HasForeignKey(p => p.ClientId).OnDelete(DeleteBehavior.Restrict);
         project.OwnsOne(p => p.Standing, s =>
@@ -103,6 +104,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             s.HasIndex(x => x.InvoiceAt);
             s.HasIndex(x => new { x.Ended, x.Stage });
             s.HasIndex(x => x.Turn);
+            s.HasIndex(x => x.BookedAt);
+            s.HasIndex(x => x.BeganAt);
         });
         project.Navigation(p => p.Standing).IsRequired();
         OfProject(Key<FactRow, FactId>(model, f => f.Id)).HasIndex(f => new { f.ProjectId, f.Recorded });

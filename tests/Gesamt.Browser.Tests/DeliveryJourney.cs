@@ -130,6 +130,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
 
     private async Task AMistakenPaymentIsTakenBackAsync()
     {
+        await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 5, 25, 8, 1)); // three days before it is due a reminder goes out by itself
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 5, 26, 10, 0));
         SayTheyPaid();
         owner.See("4 planned letters stopped because it was paid");
@@ -157,10 +158,10 @@ public sealed class DeliveryJourney(Demo demo, string record)
         Keep("wall-final.png", "final, to be handed over");
         owner.Press("Hand over");
         owner.See("Hand over the work");
-        owner.Press("Hand over", 1);
+        owner.Press("Hand over");
         owner.See("Say in a few words what “wall-final.png” is for.");
         owner.Type("What wall-final.png is for", "for print, 300 dpi");
-        owner.Press("Hand over", 1);
+        owner.Press("Hand over");
         owner.See("It is on its way");
         owner.Press("Close");
         owner.See("Handed over");

@@ -61,7 +61,7 @@ public sealed class Person : IDisposable
     public string Text => (string)Driver.ExecuteScript("return document.body.innerText.replace(/[\\u00a0\\u202f]/g, ' ')")!;
 
     /// <summary>Presses the button or link of that name.</summary>
-    public void Press(string name, int which = 0) => Click(() => Named(name, which));
+    public void Press(string name) => Click(() => Named(name));
 
     /// <summary>Presses the first button or link whose text begins or goes on with these words.</summary>
     public void PressWith(string words) => Click(() => Script(
@@ -158,8 +158,8 @@ public sealed class Person : IDisposable
         }
     }, () => $"It cannot be pressed. Shown is:\n{Text}");
 
-    private IWebElement? Named(string name, int which) => Script(
-        "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).filter(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0]))[arguments[1]] ?? null", name, which);
+    private IWebElement? Named(string name) => Script(
+        "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).find(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0])) ?? null", name);
 
     private IWebElement? Labelled(string label) => Script(
         """

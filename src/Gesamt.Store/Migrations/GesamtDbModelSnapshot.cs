@@ -792,6 +792,8 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("KindId");
 
+                    b.HasIndex("Source");
+
                     b.ToTable("Projects");
                 });
 
@@ -1396,6 +1398,10 @@ namespace Gesamt.Store.Migrations
                                 .HasColumnType("TEXT");
 
                             b1.HasKey("ProjectRowId");
+
+                            b1.HasIndex("BeganAt");
+
+                            b1.HasIndex("BookedAt");
 
                             b1.HasIndex("InvoiceAt");
 

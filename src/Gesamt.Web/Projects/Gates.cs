@@ -39,7 +39,7 @@ public static class Gates
                 ($"Chosen {day}, {MoneyText.Of(accepted.What.Agreed)}", $"version {rows.Versions[accepted.What.Version].Number}"),
             Gate.Proposal => ($"Agreed {day}, {MoneyText.Of(price!.Agreed)}", "agreed outside"),
             Gate.Contract => ($"Signed {day} by both", rows.Versions.Values.LastOrDefault(v => v.Sort == Store.Model.PaperSort.Contract) is { } contract ? $"version {contract.Number}, SHA-256 {contract.Hash[..8]}" : ""),
-            Gate.Payment => ($"{MoneyText.Of(Payments.Total(history, desk.Currency))} in, {day}", price is { Agreed.Minor: > 0 } ? $"{100m * price.DueOnBooking.Minor / price.Agreed.Minor:0} % of the price" : ""),
+            Gate.Payment => ($"{MoneyText.Of(Payments.InForce(history).Where(payment => payment.Happened <= gate.ClosedAt).Select(payment => payment.What.Amount).Sum(desk.Currency))} in, {day}", price is { Agreed.Minor: > 0 } ? $"{100m * price.DueOnBooking.Minor / price.Agreed.Minor:0} % of the price" : ""),
             Gate.Delivery => ($"Done {day}", "handed over, approved and paid"),
             _ => ("", ""),
         };

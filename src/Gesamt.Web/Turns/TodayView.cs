@@ -103,7 +103,7 @@ public static class TodayView
     {
         var looked = desk.Studio.LookedAt ?? desk.Now - Duration.FromDays(3);
         var from = desk.Now - Duration.FromDays(7);
-        var facts = await desk.Db.Facts.AsNoTracking().Where(f => f.By == Actor.Client && f.Recorded >= from).OrderByDescending(f => f.Id).Take(60).ToListAsync();
+        var facts = await desk.Db.Facts.AsNoTracking().Where(f => f.By == Actor.Client && f.Recorded >= from).OrderByDescending(f => f.Recorded).ThenByDescending(f => f.Id).Take(60).ToListAsync();
         var ids = facts.Select(f => f.ProjectId).Distinct().ToList();
         var titles = await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.Id)).Select(p => new { p.Id, p.Title, Client = p.Client!.Name }).ToDictionaryAsync(p => p.Id);
         var all = facts.Select(f => (f, Words: CameWords(FactJson.Read(f.Kind, f.Version, f.Payload), titles[f.ProjectId].Client, titles[f.ProjectId].Title))).Where(x => x.Words is not null)

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Gesamt.Store.Migrations
 {
     [DbContext(typeof(GesamtDb))]
-    [Migration("20261123191752_Work")]
+    [Migration("20261123202553_Work")]
     partial class Work
     {
         /// <inheritdoc />
@@ -795,6 +795,8 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("KindId");
 
+                    b.HasIndex("Source");
+
                     b.ToTable("Projects");
                 });
 
@@ -1399,6 +1401,10 @@ namespace Gesamt.Store.Migrations
                                 .HasColumnType("TEXT");
 
                             b1.HasKey("ProjectRowId");
+
+                            b1.HasIndex("BeganAt");
+
+                            b1.HasIndex("BookedAt");
 
                             b1.HasIndex("InvoiceAt");
 

@@ -245,6 +245,21 @@ namespace Gesamt.Store.Migrations
                 columns: new[] { "DoneAt", "Due" });
 
             migrationBuilder.CreateIndex(
+                name: "IX_Projects_Source",
+                table: "Projects",
+                column: "Source");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Projects_Standing_BeganAt",
+                table: "Projects",
+                column: "Standing_BeganAt");
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Projects_Standing_BookedAt",
+                table: "Projects",
+                column: "Standing_BookedAt");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Projects_Standing_InvoiceAt",
                 table: "Projects",
                 column: "Standing_InvoiceAt");
@@ -328,6 +343,18 @@ namespace Gesamt.Store.Migrations
             migrationBuilder.DropIndex(
                 name: "IX_Tasks_DoneAt_Due",
                 table: "Tasks");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Projects_Source",
+                table: "Projects");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Projects_Standing_BeganAt",
+                table: "Projects");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Projects_Standing_BookedAt",
+                table: "Projects");
 
             migrationBuilder.DropIndex(
                 name: "IX_Projects_Standing_InvoiceAt",
