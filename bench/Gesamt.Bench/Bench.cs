@@ -9,7 +9,6 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Routines;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using NodaTime;
 
 // What it costs at ten years of a busy studio. Written to docs/performance.md; never a test.
@@ -31,13 +30,19 @@ try
     await using (var demo = new House(data, root, demo: true)) _ = demo.Services;
     SqliteConnection.ClearAllPools();
     Console.Error.WriteLine("Laying ten years");
-    new Bulk(database).Lay(Projects, due: 0, LettersEach);
+    var bulk = new Bulk(database);
+    bulk.Lay(Projects, due: 0, LettersEach);
     Head();
 
     var record = Ask("SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage = 'Delivery' ORDER BY Id LIMIT 1");
     var addresses = new Dictionary<string, string>
     {
-        ["today"] = "/api/today", ["turns"] = "/api/turns", ["record"] = $"/api/projects/{record}", ["register"] = "/api/register?year=2026", ["register-all"] = "/api/register", ["search"] = "/api/search?words=harbour%20gulls",
+        ["today"] = "/api/today",
+        ["turns"] = "/api/turns",
+        ["record"] = $"/api/projects/{record}",
+        ["register"] = "/api/register?year=2026",
+        ["register-all"] = "/api/register",
+        ["search"] = "/api/search?words=harbour%20gulls",
     };
     Dictionary<string, (IReadOnlyList<Statement>, byte[])> answers = [];
     await using (var house = new House(data, root, demo: true))
@@ -72,7 +77,7 @@ try
 
     await using (var house = new House(data, root, demo: true)) await QuietTicksAsync(house);
     SqliteConnection.ClearAllPools();
-    new Bulk(database).Lay(Projects, DueSteps, lettersEach: 0);
+    bulk.Lay(Projects, DueSteps, lettersEach: 0);
     await using (var house = new House(data, root, demo: true)) await BusyTickAsync(house);
     await using (var house = new House(data, root, demo: true)) await RebuildAsync(house);
     Bundles();

@@ -14,11 +14,33 @@ public sealed class Bulk(string database)
     // which table a number in a fact's payload, or in a column, belongs to
     private static readonly Dictionary<string, string> Points = new(StringComparer.OrdinalIgnoreCase)
     {
-        ["ProjectId"] = "Projects", ["ClientId"] = "People", ["RunId"] = "Runs", ["run"] = "Runs", ["LetterId"] = "Letters", ["letter"] = "Letters", ["note"] = "Notes", ["words"] = "Notes", ["why"] = "Notes",
-        ["answers"] = "Answers", ["version"] = "Versions", ["contract"] = "Versions", ["VersionId"] = "Versions", ["FromProposal"] = "Versions", ["ProposalId"] = "Versions", ["SendsVersion"] = "Versions",
-        ["invoice"] = "Invoices", ["InvoiceId"] = "Invoices", ["Credits"] = "Invoices", ["payment"] = "Payments", ["task"] = "Tasks", ["file"] = "Files", ["review"] = "Reviews", ["ReviewId"] = "Reviews",
+        ["ProjectId"] = "Projects",
+        ["ClientId"] = "People",
+        ["RunId"] = "Runs",
+        ["run"] = "Runs",
+        ["LetterId"] = "Letters",
+        ["letter"] = "Letters",
+        ["note"] = "Notes",
+        ["words"] = "Notes",
+        ["why"] = "Notes",
+        ["answers"] = "Answers",
+        ["version"] = "Versions",
+        ["contract"] = "Versions",
+        ["VersionId"] = "Versions",
+        ["FromProposal"] = "Versions",
+        ["ProposalId"] = "Versions",
+        ["SendsVersion"] = "Versions",
+        ["invoice"] = "Invoices",
+        ["InvoiceId"] = "Invoices",
+        ["Credits"] = "Invoices",
+        ["payment"] = "Payments",
+        ["task"] = "Tasks",
+        ["file"] = "Files",
+        ["review"] = "Reviews",
+        ["ReviewId"] = "Reviews",
     };
     private readonly Dictionary<string, long> largest = [];
+    private int copy;
 
     private sealed record Row(string[] Names, object?[] Values);
 
@@ -28,12 +50,13 @@ public sealed class Bulk(string database)
         using var open = new SqliteConnection($"Data Source={database};Pooling=False");
         open.Open();
         Run(open, "PRAGMA foreign_keys=OFF; PRAGMA synchronous=OFF; PRAGMA cache_size=-200000");
-        foreach (var table in Tables) largest[table] = Number(open, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
+        inserts.Clear();
+        if (largest.Count == 0)
+            foreach (var table in Tables) largest[table] = Number(open, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
         var ended = Rows(open, "SELECT Id FROM Projects WHERE Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished'").Select(row => (long)row.Values[0]!).ToList();
         var waiting = Rows(open, "SELECT ProjectId FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open' ORDER BY Id LIMIT 1").Select(row => (long)row.Values[0]!).ToList();
         using var transaction = open.BeginTransaction();
-        var copy = 0;
-        var have = Number(open, "SELECT count(*) FROM Projects");
+        var have = Number(open, "SELECT count(*) FROM Projects") - copy;
         foreach (var source in Enumerable.Repeat(waiting, due).SelectMany(one => one)) Copy(open, source, ++copy, 0);
         for (; have + copy < projects;) Copy(open, ended[copy % ended.Count], ++copy, lettersEach);
         transaction.Commit();

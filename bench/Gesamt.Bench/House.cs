@@ -1,9 +1,7 @@
 using System.Data.Common;
 using Gesamt.Store;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore.Diagnostics;
-using Microsoft.Extensions.DependencyInjection;
 
 namespace Gesamt.Bench;
 

@@ -1,12 +1,7 @@
 using System.Diagnostics;
-using System.Net.Http.Json;
 using System.Text.Json;
 using Gesamt.Web.Hosting;
-using Microsoft.AspNetCore.Builder;
-using Microsoft.AspNetCore.Http;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.Data.Sqlite;
-using Microsoft.Extensions.Logging;
 
 namespace Gesamt.Bench;
 

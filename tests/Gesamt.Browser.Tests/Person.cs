@@ -98,6 +98,9 @@ public sealed class Person : IDisposable
 
     public string ValueOf(string label) => Labelled(label)!.GetAttribute("value")!;
 
+    /// <summary>Presses a key while another is held down.</summary>
+    public void Chord(string held, string key) => new Actions(Driver).KeyDown(held).SendKeys(key).KeyUp(held).Perform();
+
     public void Key(params string[] keys) => Array.ForEach(keys, key => new Actions(Driver).SendKeys(key).Perform());
 
     /// <summary>The page under a heading of that name, as its nearest section.</summary>

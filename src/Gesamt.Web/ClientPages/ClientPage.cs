@@ -2,7 +2,6 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Model;

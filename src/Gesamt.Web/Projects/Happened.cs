@@ -10,7 +10,6 @@ using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
-using Gesamt.Web.Proposals;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -49,7 +48,7 @@ public static class Happened
         if (owes) can.Add(HappenedSort.Paid);
         if (standing.Stage == Stage.Delivery && !history.Any<Happening.HandedOver>()) can.Add(HappenedSort.HandedOver);
         if (history.Any<Happening.HandedOver>() && !history.Any<Happening.Approved>()) can.Add(HappenedSort.Approved);
-        if (standing.Stage is Stage.Proposal or Stage.Contract or Stage.Payment) can.Add(HappenedSort.Waived);
+        if (standing.Stage != Stage.Finished) can.Add(HappenedSort.Waived);
         can.Add(TurnRule.RestUntil(file.Case) > now ? HappenedSort.GoOn : HappenedSort.Rest);
         can.AddRange(standing.BookedAt is null
             ? [HappenedSort.NotAFit, HappenedSort.Referred, HappenedSort.Lost, HappenedSort.GoneQuiet] : [HappenedSort.Cancelled, HappenedSort.GoneQuiet]);

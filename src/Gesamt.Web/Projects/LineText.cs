@@ -8,6 +8,7 @@ using Gesamt.Store.Model;
 namespace Gesamt.Web.Projects;
 
 /// <summary>The rows that facts point to, so that the line can say them in words.</summary>
+/// <param name="Missed">Letters that were stopped for a reason since undone, and whose time has passed.</param>
 public sealed record LineRows(
     IReadOnlyDictionary<LetterId, LetterRow> Letters,
     IReadOnlyDictionary<NoteId, NoteRow> Notes,
@@ -21,7 +22,8 @@ public sealed record LineRows(
     string MainDate,
     IReadOnlyDictionary<FileId, FileRow> Files,
     IReadOnlyDictionary<ReviewId, ReviewRow> Reviews,
-    IReadOnlyDictionary<ReviewId, int?> Rounds);
+    IReadOnlyDictionary<ReviewId, int?> Rounds,
+    string Missed);
 
 /// <summary>What a fact reads like on the line.</summary>
 public sealed record LineWords(EntrySort Sort, EntryFrom From, string Title, string Detail = "", OpensDto? Opens = null);
@@ -55,7 +57,7 @@ public static class LineText
         Happening.InvoiceIssued issued => new(EntrySort.Money, EntryFrom.Done, $"Invoice {rows.Invoices[issued.Invoice].Number}, {MoneyText.Of(issued.Amount)}", $"due {DateWords.Long(issued.Due)}", new(OpensWhat.Invoice, issued.Invoice.Value)),
         Happening.PaymentReceived paid => new(EntrySort.Money, EntryFrom.Client, $"{MoneyText.Of(paid.Amount)} received", MeansOf(rows.Payments[paid.Payment], rows), new(OpensWhat.Payment, paid.Payment.Value)),
         Happening.InvoiceCredited credited => new(EntrySort.Money, EntryFrom.Done, $"Credit note {rows.Invoices[credited.Note].Number}, {MoneyText.Of(credited.Amount)}", $"takes back invoice {rows.Invoices[credited.Invoice].Number}", new(OpensWhat.Invoice, credited.Note.Value)),
-        Happening.PaymentVoided => new(EntrySort.Money, EntryFrom.Done, "A payment was recorded by mistake and taken back"),
+        Happening.PaymentVoided => new(EntrySort.Money, EntryFrom.Done, "A payment was recorded by mistake and taken back", rows.Missed.Length > 0 ? $"missed meanwhile and not sent: {rows.Missed}" : ""),
         Happening.PaymentChargedBack => new(EntrySort.Money, EntryFrom.Client, "A payment was charged back"),
         Happening.TaskDone done => new(EntrySort.Tasks, EntryFrom.Done, rows.Tasks[done.Task].Title, "task done"),
         Happening.HandedOver => new(EntrySort.Papers, EntryFrom.Done, "Handed over"),

@@ -1,7 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;

@@ -71,8 +71,12 @@ public static class Record
             file.Row.Client!.Name.Split(' ')[0], desk.Studio.Owner, file.Case.Kind.MainDate,
             await db.Files.AsNoTracking().Where(f => f.ProjectId == id).ToDictionaryAsync(f => f.Id),
             await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
-            Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round));
+            Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
+            Missed(desk, file, names));
     }
+
+    private static string Missed(Desk desk, ProjectFile file, Dictionary<string, string> letters) =>
+        string.Join(", ", Resuming.Of(file.Case, desk.Now).Missed.Select(step => StepName(step.Step, letters)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key));
 
     private static string StepName(Step step, Dictionary<string, string> letters) => step.Action switch
     {

@@ -1,8 +1,6 @@
 using System.Globalization;
-using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Formats.Tables;

@@ -1,6 +1,4 @@
-using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Registers;

@@ -7,7 +7,6 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Work;
 
