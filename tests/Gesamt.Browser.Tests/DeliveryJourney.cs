@@ -195,8 +195,8 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.Press("Put it away");
         owner.See("Take it out again");
 
-        owner.Go("/today");
-        owner.See("Your turn");
+        owner.Go("/templates");
+        owner.See("Menu boards");
         owner.Chord(Keys.Control, "k");
         owner.Type("Find", "lantern");
         owner.See("Mural for Lantern House");

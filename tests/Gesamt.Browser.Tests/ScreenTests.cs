@@ -69,6 +69,7 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
             owner.Press("Put up for review");
             owner.See("A yes closes the phase");
             Assert.Equal("", owner.Violations());
+            owner.Press("Close");
             owner.Press("See it as Wren");
             owner.See("As Wren Adair sees it");
             Assert.Equal("", owner.Violations());
@@ -183,7 +184,9 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         owner.Go("/today");
         owner.See("Your turn");
         Assert.True(FitsItsWidth(owner));
+        owner.Screen(1280, 800);
         OpenRecord("Harbour bakery wall");
+        owner.Screen(390, 844);
         Assert.True(FitsItsWidth(owner));
         owner.Screen(1280, 800);
     }

@@ -12,7 +12,7 @@ public sealed class TrustTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         select ("GET", $"/api/{path}"));
 
     public static TheoryData<string, string> OwnersActs => new(
-        from path in new[] { "projects/1/happened", "projects/1/notes", "projects/1/tasks/1", "projects/1/letter", "projects/1/letter/preview", "letters/1/release", "letters/1/skip", "letters/1/take-back", "projects/1/proposal/send", "post-office/1/answer", "clock", "today/looked", "session/end-all" }
+        from path in new[] { "projects/1/happened", "projects/1/notes", "projects/1/tasks/1/done", "projects/1/letter", "projects/1/letter/preview", "letters/1/release", "letters/1/skip", "letters/1/take-back", "projects/1/proposal/send", "post-office/1/answer", "clock", "today/looked", "session/end-all" }
         select ("POST", $"/api/{path}"));
 
     [Theory, MemberData(nameof(OwnersDoors)), MemberData(nameof(OwnersActs))]
