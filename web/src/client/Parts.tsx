@@ -36,7 +36,7 @@ export function Parts({ page, base, reload, files }: PartProps) {
 						<h2 className="rule pb-1.5">Help</h2>
 						<p className="pt-2">
 							Write to {page.owner} at{" "}
-							<a className="link break-all" href={`mailto:${page.help}`}>
+							<a className="link break-words" href={`mailto:${page.help}`}>
 								{page.help}
 							</a>
 							, or answer any letter you got. Whatever you send there is filed

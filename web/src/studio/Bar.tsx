@@ -31,7 +31,7 @@ export function Bar({ session }: { session: SessionDto }) {
 					className="px-[11px] py-[7px] font-head text-[14.5px] font-medium text-(--bar-ink)"
 					onClick={() => document.dispatchEvent(new Event("gesamt:find"))}
 				>
-					Find <span className="kbd">Ctrl K</span>
+					Find <span className="kbd max-md:hidden">Ctrl K</span>
 				</button>
 				{session.hasStandIns && <Place to="/post-office" words="Post office" />}
 				<button

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import type { CSSProperties } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { AsClientDto } from "../../api/schema";
 import { Parts } from "../../client/Parts";
@@ -40,6 +41,7 @@ export default function AsClient() {
 						</div>
 						<div
 							className="client border border-hair bg-sheet p-5 text-[16px] md:px-10"
+							style={{ "--brand": data.page.brand } as CSSProperties}
 							inert
 						>
 							{data.page.whole ||
