@@ -160,7 +160,7 @@ namespace Gesamt.Store.Migrations
                 table: "Invoices",
                 type: "TEXT",
                 nullable: false,
-                defaultValue: "");
+                defaultValue: "Invoice");
 
             migrationBuilder.AddColumn<int>(
                 name: "Edition",
