@@ -1,26 +1,14 @@
-import { useState } from "react";
 import type { ClientPageDto } from "../api/schema";
 import { Alert } from "../ui/Fields";
-import { post } from "../ui/http";
 import { Papers } from "./Papers";
+import { usePay } from "./usePay";
 
 type Props = { page: ClientPageDto; base: string };
 
 /** Booking with the first payment. */
 export function Book({ page, base }: Props) {
-	const [error, setError] = useState<Error>();
-	const [busy, setBusy] = useState(false);
+	const { pay, error, busy } = usePay(base);
 	const invoice = page.invoices.find((one) => !one.paid)!;
-	async function pay() {
-		setBusy(true);
-		try {
-			const { address } = await post<{ address: string }>(`${base}/pay`);
-			location.assign(address);
-		} catch (refusal) {
-			setError(refusal as Error);
-			setBusy(false);
-		}
-	}
 	return (
 		<div className="max-w-xl">
 			<h1 className="mt-1 mb-2">Book {page.project}</h1>

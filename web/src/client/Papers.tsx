@@ -1,7 +1,6 @@
-import { useState } from "react";
 import type { ClientPageDto } from "../api/schema";
 import { Alert } from "../ui/Fields";
-import { post } from "../ui/http";
+import { usePay } from "./usePay";
 
 /** What was agreed and billed, to keep; what is open can be paid here. */
 export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
@@ -48,18 +47,7 @@ export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
 }
 
 function PayOpen({ page, base }: { page: ClientPageDto; base: string }) {
-	const [error, setError] = useState<Error>();
-	const [busy, setBusy] = useState(false);
-	async function pay() {
-		setBusy(true);
-		try {
-			const { address } = await post<{ address: string }>(`${base}/pay`);
-			location.assign(address);
-		} catch (refusal) {
-			setError(refusal as Error);
-			setBusy(false);
-		}
-	}
+	const { pay, error, busy } = usePay(base);
 	return (
 		<div className="grid gap-2 pt-3">
 			{page.paysByCard && (
