@@ -23,3 +23,4 @@ public readonly record struct NoteId(long Value) : IId<NoteId> { public static N
 public readonly record struct FileId(long Value) : IId<FileId> { public static FileId From(long value) => new(value); }
 public readonly record struct ReviewId(long Value) : IId<ReviewId> { public static ReviewId From(long value) => new(value); }
 public readonly record struct RunId(long Value) : IId<RunId> { public static RunId From(long value) => new(value); }
+public readonly record struct MeetingId(long Value) : IId<MeetingId> { public static MeetingId From(long value) => new(value); }

@@ -19,6 +19,19 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<RoutineRow> Routines => Set<RoutineRow>();
     public DbSet<TaskListRow> TaskLists => Set<TaskListRow>();
     public DbSet<PersonRow> People => Set<PersonRow>();
+    public DbSet<ProjectPersonRow> ProjectPeople => Set<ProjectPersonRow>();
+    public DbSet<JoinRow> Joins => Set<JoinRow>();
+    public DbSet<LabelRow> Labels => Set<LabelRow>();
+    public DbSet<SlipRow> Slips => Set<SlipRow>();
+    public DbSet<UploadRow> Uploads => Set<UploadRow>();
+    public DbSet<DetailRow> Details => Set<DetailRow>();
+    public DbSet<BriefRow> Briefs => Set<BriefRow>();
+    public DbSet<ImportRow> Imports => Set<ImportRow>();
+    public DbSet<ImportedRow> Imported => Set<ImportedRow>();
+    public DbSet<MeetingKindRow> MeetingKinds => Set<MeetingKindRow>();
+    public DbSet<MeetingRow> Meetings => Set<MeetingRow>();
+    public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
+    public DbSet<BusyRow> Busy => Set<BusyRow>();
     public DbSet<ProjectRow> Projects => Set<ProjectRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
     public DbSet<AnswersRow> Answers => Set<AnswersRow>();
@@ -61,6 +74,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<RunId>(conventions);
         Id<FileId>(conventions);
         Id<ReviewId>(conventions);
+        Id<MeetingId>(conventions);
     }
 
     protected override void OnModelCreating(ModelBuilder model)
@@ -70,6 +84,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Letters_(model);
         Papers(model);
         Files_(model);
+        People_(model);
+        Meetings_(model);
         Money(model);
     }
 
@@ -92,7 +108,6 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
 
     private static void Projects_(ModelBuilder model)
     {
-        Key<PersonRow, PersonId>(model, p => p.Id).HasIndex(p => p.Mail);
         var project = Key<ProjectRow, ProjectId>(model, p => p.Id);
         project.HasIndex(p => p.Code).IsUnique();
         project.HasIndex(p => p.Source);
@@ -150,6 +165,36 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<SavedViewRow>().HasIndex(v => v.Name).IsUnique();
     }
 
+    private static void People_(ModelBuilder model)
+    {
+        var person = Key<PersonRow, PersonId>(model, p => p.Id);
+        person.HasIndex(p => p.Mail);
+        person.HasIndex(p => p.MergedInto);
+        var part = OfProject(model.Entity<ProjectPersonRow>(), p => p.People);
+        part.HasIndex(p => new { p.ProjectId, p.PersonId, p.Part }).IsUnique();
+        part.HasOne(p => p.Person).WithMany().HasForeignKey(p => p.PersonId).OnDelete(DeleteBehavior.Restrict);
+        model.Entity<JoinRow>().HasIndex(j => new { j.FromId, j.ToId });
+        model.Entity<LabelRow>().HasIndex(l => l.Label);
+        model.Entity<LabelRow>().HasIndex(l => l.ProjectId);
+        model.Entity<LabelRow>().HasIndex(l => l.PersonId);
+        model.Entity<SlipRow>().HasIndex(s => new { s.GoneAt, s.ProjectId });
+        model.Entity<UploadRow>().HasIndex(u => u.PublicId).IsUnique();
+        OfProject(model.Entity<DetailRow>()).HasIndex(d => new { d.ProjectId, d.Name }).IsUnique();
+        OfProject(model.Entity<BriefRow>()).HasIndex(b => new { b.ProjectId, b.Part }).IsUnique();
+        model.Entity<ImportedRow>().HasIndex(i => i.ImportId);
+    }
+
+    private static void Meetings_(ModelBuilder model)
+    {
+        model.Entity<MeetingKindRow>().Ignore(k => k.Rule);
+        var meeting = OfProject(Key<MeetingRow, MeetingId>(model, m => m.Id));
+        meeting.HasIndex(m => m.PublicId).IsUnique();
+        meeting.HasIndex(m => new { m.Cancelled, m.Start });
+        meeting.HasIndex(m => m.RemindAt);
+        meeting.ToTable(t => t.HasCheckConstraint("EndsLater", "\"End\" > Start"));
+        model.Entity<BusyRow>().HasIndex(b => new { b.CalendarId, b.Start });
+    }
+
     private static void Money(ModelBuilder model)
     {
         var invoice = OfProject(Key<InvoiceRow, InvoiceId>(model, i => i.Id));
@@ -172,9 +217,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         return entity;
     }
 
-    private static EntityTypeBuilder<T> OfProject<T>(EntityTypeBuilder<T> entity) where T : class
+    private static EntityTypeBuilder<T> OfProject<T>(EntityTypeBuilder<T> entity, System.Linq.Expressions.Expression<Func<ProjectRow, IEnumerable<T>?>>? many = null) where T : class
     {
-        entity.HasOne<ProjectRow>().WithMany().HasForeignKey("ProjectId").OnDelete(DeleteBehavior.Restrict);
+        entity.HasOne<ProjectRow>().WithMany(many).HasForeignKey("ProjectId").OnDelete(DeleteBehavior.Restrict);
         return entity;
     }
 

@@ -1,6 +1,7 @@
 using System.Threading.RateLimiting;
 using Gesamt.Store;
 using Gesamt.Store.Files;
+using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
 using Gesamt.Web.Demo;
 using Gesamt.Web.Files;
@@ -8,6 +9,10 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Meetings;
+using Gesamt.Web.People;
+using Gesamt.Web.Studios;
+using Gesamt.Web.Briefs;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Registers;
@@ -41,6 +46,7 @@ services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Databa
 services.AddScoped<Desk>();
 services.AddSingleton<Live>();
 services.AddSingleton<Links>();
+services.AddSingleton<FormTokens>();
 services.AddSingleton(new FileVault(settings.Files));
 services.AddSingleton<Incoming>();
 services.AddSingleton<Delivery>();
@@ -53,6 +59,21 @@ else
 {
     services.AddSingleton<CardHouse>();
     services.AddSingleton<ICardPayments>(provider => provider.GetRequiredService<CardHouse>());
+}
+services.AddScoped<Scheduling>();
+services.AddSingleton<Importing>();
+services.AddSingleton<WebCalendars>();
+if (settings.Mode == RunMode.Real)
+{
+    services.AddSingleton<ICalendarSource>(provider => provider.GetRequiredService<WebCalendars>());
+    services.AddSingleton<IVideoRooms, NoVideoRooms>();
+}
+else
+{
+    services.AddSingleton<SampleCalendar>();
+    services.AddSingleton<ICalendarSource>(provider => provider.GetRequiredService<SampleCalendar>());
+    services.AddSingleton<SampleRooms>();
+    services.AddSingleton<IVideoRooms>(provider => provider.GetRequiredService<SampleRooms>());
 }
 if (settings.HasStandIns)
 {
@@ -113,17 +134,39 @@ api.MapWork();
 api.MapRegister();
 api.MapSearch();
 api.MapTemplates();
+api.MapStudio();
+api.MapTypedIn();
+api.MapTray();
+api.MapPeople();
+api.MapBriefs();
+api.MapMeetings();
+api.MapSlips();
+Importing.MapImport(api);
 if (settings.HasStandIns) api.MapPostOffice();
-if (settings.Mode != RunMode.Real) api.MapClock();
+if (settings.Mode != RunMode.Real)
+{
+    api.MapClock();
+    api.MapSampleCalendar();
+    app.MapGroup("/rooms").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapRooms();
+    app.MapSampleSite();
+}
 app.MapGroup("/api").Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found")).ExcludeFromDescription();
-app.MapGroup("/forms").GuardWrites().MapInquiries();
+var forms = app.MapGroup("/forms").ReceiveOnce();
+forms.MapInquiries();
+forms.MapPlainForms();
+app.MapEmbedding();
+app.MapFeed();
 app.MapEntering();
-app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages().MapClientWork();
+app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages().MapClientWork().MapClientBrief().MapClientMeetings();
 if (settings.Mode != RunMode.Real) app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
 app.MapOpenApi();
 app.MapPages();
 
-if (!describing) await Opening.PrepareAsync(app);
+if (!describing)
+{
+    await Opening.PrepareAsync(app);
+    await app.Services.GetRequiredService<Importing>().ResumeAsync();
+}
 app.Run();
 return 0;
 

@@ -24,9 +24,26 @@ public abstract record Happening
     public sealed record InquiryCame(AnswersId? Answers) : Happening;
     public sealed record DetailKnown(string Detail) : Happening;
     public sealed record MarkedFit : Happening;
+    public sealed record InquiryRead(bool FollowUp) : Happening;
+    public sealed record Imported : Happening;
     public sealed record NoAnswerNeeded : Happening;
     public sealed record CallHeld(NoteId Note) : Happening;
     public sealed record NoteWritten(NoteId Note) : Happening;
+    public sealed record NoteTakenBack(NoteId Note) : Happening;
+
+    // the brief
+    public sealed record BriefPut(string Hash) : Happening;
+    public sealed record BriefTakenBack : Happening;
+    public sealed record BriefApproved(string Hash) : Happening;
+    public sealed record BriefRemarked(NoteId Words) : Happening;
+
+    // meetings
+    public sealed record MeetingOffered(int MeetingKind) : Happening;
+    public sealed record MeetingNotOffered : Happening;
+    public sealed record MeetingBooked(MeetingId Meeting, Instant Start, Instant End) : Happening;
+    public sealed record MeetingMoved(MeetingId Meeting, Instant Start, Instant End) : Happening;
+    public sealed record MeetingCancelled(MeetingId Meeting, bool ByClient) : Happening;
+    public sealed record MeetingHeld(MeetingId Meeting) : Happening;
 
     // letters
     public sealed record LetterSent(LetterId Letter, bool ByItself) : Happening;
@@ -92,7 +109,7 @@ public abstract record Happening
 
     // routines
     public sealed record RunBegan(RunId Run) : Happening;
-    public sealed record StepHeld(StepRef Step, LetterId Letter) : Happening;
+    public sealed record StepHeld(StepRef Step, LetterId? Letter) : Happening;
     public sealed record StepDone(StepRef Step, LetterId? Letter) : Happening;
     public sealed record StepSkipped(StepRef Step) : Happening;
     public sealed record StepStopped(StepRef Step, StopRule Why) : Happening;

@@ -3,10 +3,10 @@ using NodaTime;
 
 namespace Gesamt.Core.Facts;
 
-/// <summary>All facts of one project in the order they were recorded.</summary>
+/// <summary>All facts of one project in the order they were recorded. A note or call that was taken back reads as if it had never been written down.</summary>
 public sealed class History(IEnumerable<Fact> facts)
 {
-    public ImmutableArray<Fact> Facts { get; } = [.. facts.OrderBy(fact => fact.Recorded).ThenBy(fact => fact.Id.Value)];
+    public ImmutableArray<Fact> Facts { get; } = Standing([.. facts.OrderBy(fact => fact.Recorded).ThenBy(fact => fact.Id.Value)]);
 
     /// <summary>The facts of one kind, oldest first.</summary>
     public IEnumerable<Seen<T>> Of<T>() where T : Happening =>
@@ -24,6 +24,18 @@ public sealed class History(IEnumerable<Fact> facts)
     /// <summary>Whether one fact stands after another in the order of recording.</summary>
     public static bool IsAfter(Fact later, Fact earlier) =>
         later.Recorded > earlier.Recorded || (later.Recorded == earlier.Recorded && later.Id.Value > earlier.Id.Value);
+
+    private static ImmutableArray<Fact> Standing(ImmutableArray<Fact> facts)
+    {
+        var takenBack = facts.Select(fact => fact.What).OfType<Happening.NoteTakenBack>().Select(taken => taken.Note).ToHashSet();
+        return takenBack.Count == 0 ? facts : [.. facts.Where(fact => fact.What switch
+        {
+            Happening.NoteWritten note => !takenBack.Contains(note.Note),
+            Happening.CallHeld call => !takenBack.Contains(call.Note),
+            Happening.NoteTakenBack => false,
+            _ => true,
+        })];
+    }
 
     /// <summary>The instant the project's first fact happened; none for an empty history.</summary>
     public Instant? Began => Facts.IsEmpty ? null : Facts.Min(fact => fact.Happened);

@@ -24,7 +24,10 @@ public sealed record RecordWords(
     string? InvoiceNumber = null,
     LocalDate? InvoiceDue = null,
     Money? InvoiceOwed = null,
-    bool HasProposal = false);
+    bool HasProposal = false,
+    string? Meeting = null,
+    string? MeetingWhen = null,
+    string? MeetingPlace = null);
 
 /// <summary>The fixed set of blanks that a letter or a contract may name.</summary>
 public static class Blanks
@@ -35,7 +38,7 @@ public static class Blanks
     public static readonly ImmutableArray<string> Names =
     [
         "first name", "full name", "organisation", "project", "kind", "date", "studio", "owner", "price", "deposit",
-        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link",
+        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link", "meeting", "meeting when", "meeting place",
     ];
 
     /// <summary>The value of every blank; null where the record does not know it.</summary>
@@ -59,6 +62,9 @@ public static class Blanks
         ["invoice number"] = record.InvoiceNumber,
         ["invoice due"] = Long(record.InvoiceDue),
         ["invoice owed"] = record.InvoiceOwed?.ToString(),
+        ["meeting"] = record.Meeting,
+        ["meeting when"] = record.MeetingWhen,
+        ["meeting place"] = record.MeetingPlace,
         ["page link"] = LinkPlaceholder,
         ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
     }.ToImmutableDictionary();

@@ -17,7 +17,8 @@ public static class Causes
 {
     public static IReadOnlyList<CauseAt> Of(Case project, Cause cause, string? dateName = null) => cause switch
     {
-        Cause.InquiryCame => From<Happening.InquiryCame>(project),
+        // where it waited for the owner to read the answers, its follow-ups are counted from then
+        Cause.InquiryCame => project.History.Any<Happening.InquiryRead>(read => read.FollowUp) ? From<Happening.InquiryRead>(project) : From<Happening.InquiryCame>(project),
         Cause.ProposalSent => From<Happening.ProposalSent>(project),
         Cause.ContractSent => From<Happening.ContractSent>(project),
         Cause.HandedOver => From<Happening.HandedOver>(project),
@@ -28,6 +29,11 @@ public static class Causes
             ? [new(project.Calendar.At(date), Instant.MinValue, KnownSince(project, dateName ?? project.Kind.MainDate), null)] : [],
         _ => [],
     };
+
+    /// <summary>Whether a routine that begins with a cause begins now. What the owner typed in, and kinds whose answers are read first, wait for a word.</summary>
+    public static bool Begins(Case project, Cause cause) => Of(project, cause).Count > 0 && (cause != Cause.InquiryCame
+        || project.History.Any<Happening.InquiryRead>(read => read.FollowUp)
+        || project.Kind.FollowUps == FollowUps.AtOnce && project.History.Last<Happening.InquiryCame>() is { Fact.By: Actor.Client } && !project.History.Any<Happening.InquiryRead>());
 
     private static IReadOnlyList<CauseAt> From<T>(Case project) where T : Happening =>
         [.. project.History.Of<T>().Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Recorded, seen.Fact))];

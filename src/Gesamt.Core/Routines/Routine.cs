@@ -32,6 +32,9 @@ public abstract record StepAction
     /// <summary>Makes the tasks of the list of that key.</summary>
     public sealed record Tasks(string Key) : StepAction;
 
+    /// <summary>Proposes to end the project as gone quiet; always asks first.</summary>
+    public sealed record EndAsQuiet : StepAction;
+
     /// <summary>Whether it leaves the house.</summary>
     public bool LeavesTheHouse => this is Letter;
 }

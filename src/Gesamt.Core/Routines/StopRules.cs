@@ -11,7 +11,7 @@ public static class StopRules
     public static StopRule? Holds(Case project, Step step, CauseAt cause)
     {
         if (project.End is not null) return StopRule.Ended;
-        if (Replaced(project, step, cause)) return StopRule.Replaced;
+        if (Replaced(project, step, cause) || step.Action is StepAction.EndAsQuiet && Since(project, cause, IsTalk)) return StopRule.Replaced;
         return step.Stops.Where(rule => Holds(project, rule, cause)).Select(rule => (StopRule?)rule).FirstOrDefault();
     }
 
@@ -39,6 +39,9 @@ public static class StopRules
         Happening.InquiryCame => step.Stops.Length > 0 && Since(project, cause, what => what is Happening.ProposalSent),
         _ => false,
     };
+
+    /// <summary>Whoever speaks with the owner has not gone quiet.</summary>
+    private static bool IsTalk(Happening what) => what is Happening.ProposalSent or Happening.PriceAgreed or Happening.CallHeld or Happening.MeetingBooked or Happening.MeetingHeld;
 
     private static bool IsOf(CauseAt cause, VersionId version) =>
         cause.Fact?.What is not Happening.ProposalSent sent || sent.Version == version;

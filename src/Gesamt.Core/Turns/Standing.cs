@@ -11,8 +11,8 @@ public enum Side { Yours, Clients, Nobodys }
 public enum WaitKind
 {
     AnswerInquiry, AnswerLetter, ChangeAsked, Declined, RanOut, Countersign, SendContract, DecideFit, FillDetails,
-    WriteProposal, TaskDue, HandOver, ReworkDraft, AnswerRemark, CloseUp, LetterHeld, SayWhatIsNext, AskAgain,
-    ChooseProposal, SignContract, PayInvoice, Review, Approve,
+    WriteProposal, TaskDue, HandOver, ReworkDraft, AnswerRemark, CloseUp, NoteMeeting, MeetingCancelled, BriefRemarked, LetterHeld, SayWhatIsNext, AskAgain,
+    ChooseProposal, SignContract, PayInvoice, Review, Approve, ChooseTime, ApproveBrief,
     Resting, Planned, Ended, Finished,
 }
 

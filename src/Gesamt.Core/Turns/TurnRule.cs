@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
+using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
@@ -85,6 +86,7 @@ public static class TurnRule
             .Concat(project.OpenTasks.Where(task => task.Due is not null).Select(task => (Instant?)project.Calendar.StartOf(task.Due!.Value)))
             .Append(project.MainDate is { } date ? project.Calendar.StartOf(date.Date) : null)
             .Append(Billing.NextAt(project))
+            .Concat(MeetingState.Of(project.History).Where(meeting => meeting.IsStanding).Select(meeting => (Instant?)meeting.Start))
             .Where(at => at > now).Min();
 
     /// <summary>The next instant at which the standing changes with nothing happening: a date comes, a rest ends, a proposal runs out, an invoice is late.</summary>
@@ -95,6 +97,7 @@ public static class TurnRule
         [
             NextPlanned(project, plan, now),
             RestUntil(project),
+            .. MeetingState.Of(history).Where(meeting => meeting.IsStanding).Select(meeting => (Instant?)meeting.End),
             ProposalState.Open(history) is { } open ? Waits.RunsOutAt(project, open.What) : null,
             .. Owed.Open(history).Select(invoice => (Instant?)project.Calendar.StartOf(invoice.Invoice.What.Due.PlusDays(1))),
         ];

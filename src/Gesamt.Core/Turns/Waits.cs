@@ -1,6 +1,8 @@
 using System.Globalization;
+using Gesamt.Core.Briefs;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
+using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Work;
@@ -23,6 +25,10 @@ internal static class Waits
             yield return new(WaitKind.ChangeAsked, change.Happened, "They asked for a change");
         if (First<Happening.ProposalDeclined>(history) is { } declined && !history.Any<Happening.ProposalAccepted>())
             yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
+        if (First<Happening.MeetingCancelled>(history, cancelled => cancelled.ByClient) is { } cancelled)
+            yield return new(WaitKind.MeetingCancelled, cancelled.Happened, "They cancelled the meeting");
+        if (First<Happening.BriefRemarked>(history) is { } brief)
+            yield return new(WaitKind.BriefRemarked, brief.Happened, "They remarked on the brief");
         // the next round answers the changes asked for and the remarks with them
         if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(history) is { } remark)
             yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
@@ -50,6 +56,8 @@ internal static class Waits
             yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
         if (ProposalState.Open(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
             yield return new(WaitKind.RanOut, end, "The proposal has run out");
+        if (MeetingState.Of(history).FirstOrDefault(meeting => meeting.IsStanding && meeting.End <= now) is { } over)
+            yield return new(WaitKind.NoteMeeting, over.End, "Say how the meeting went");
         if (ReviewRule.ToRework(history) is { Answered: { } returned } back)
             yield return new(WaitKind.ReworkDraft, returned, $"{Of(back)}: they ask for changes");
     }
@@ -60,6 +68,8 @@ internal static class Waits
         var history = project.History;
         var before = gates.TakeWhile(gate => (Stage)gate.Gate != stage).LastOrDefault()?.ClosedAt;
         var begun = history.Began ?? Instant.MinValue;
+        // while a talk is still to come, fit and price do not hang on the owner alone
+        if (stage is Stage.Lead or Stage.Proposal && (MeetingState.Offered(history) is not null || MeetingState.Of(history).Any(meeting => meeting.IsStanding))) return null;
         return stage switch
         {
             Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, Latest(begun, LastExchange(history)), "Decide whether it is a fit"),
@@ -97,6 +107,10 @@ internal static class Waits
             yield return new(WaitKind.PayInvoice, invoice.Happened, "Invoice not paid yet");
         if (ReviewRule.Open(history) is { } review)
             yield return new(WaitKind.Review, review.Opened, $"{Of(review)}: not answered yet");
+        if (MeetingState.Offered(history) is { } offered)
+            yield return new(WaitKind.ChooseTime, offered.Happened, "Time for the meeting not chosen yet");
+        if (BriefRule.Of(history) is { IsOpen: true, Put: { } put })
+            yield return new(WaitKind.ApproveBrief, put, "Brief not approved yet");
         if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())
             yield return new(WaitKind.Approve, handed.Happened, "Handed over, not approved yet");
     }
@@ -135,7 +149,7 @@ internal static class Waits
 
     /// <summary>A letter the owner wrote or gave an OK, a recorded call, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
     private static bool IsAnswer(Happening what) => what is Happening.LetterSent { ByItself: false }
-        or Happening.CallHeld or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.ReviewOpened or Happening.TakenUp;
+        or Happening.CallHeld or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.ReviewOpened or Happening.TakenUp or Happening.MeetingHeld or Happening.BriefPut;
 
     /// <summary>When a letter or a call last went one way or the other: what a decision waited for.</summary>
     private static Instant? LastExchange(History history) =>

@@ -9,6 +9,7 @@ namespace Gesamt.Formats.Mail;
 /// <param name="ReplyTo">The project's own address, by which an answer is filed.</param>
 /// <param name="MessageId">Without angle brackets (RFC 5322, 3.6.4).</param>
 /// <param name="InReplyTo">Message-ID of the letter it answers, without angle brackets.</param>
+/// <param name="Invitation">An iCalendar text that goes with it (RFC 6047, 2.4).</param>
 /// <param name="Automatic">Sent by itself: marked Auto-Submitted (RFC 3834, 5), so that no robot answers it.</param>
 public sealed record MailLetter(
     (string Name, string Address) From,
@@ -19,7 +20,8 @@ public sealed record MailLetter(
     string MessageId,
     string? InReplyTo,
     Instant Date,
-    bool Automatic);
+    bool Automatic,
+    string? Invitation = null);
 
 /// <summary>Makes messages of letters: RFC 5322 with a plain and an HTML part.</summary>
 public static partial class OutgoingMail
@@ -38,7 +40,9 @@ public static partial class OutgoingMail
             message.References.Add(answered);
         }
         if (letter.Automatic) message.Headers.Add("Auto-Submitted", "auto-generated");
-        message.Body = new MultipartAlternative { Text("plain", letter.Body), Text("html", Html(letter.Body)) };
+        var body = new MultipartAlternative { Text("plain", letter.Body), Text("html", Html(letter.Body)) };
+        if (letter.Invitation is { } invitation) body.Add(Calendar(invitation));
+        message.Body = body;
         return Bytes(message);
     }
 
@@ -62,6 +66,14 @@ public static partial class OutgoingMail
         MailboxAddress.TryParse(address, out var mailbox) && mailbox.Address.Contains('@', StringComparison.Ordinal) && mailbox.Name is null or "" && Domain().IsMatch(mailbox?.Address ?? "");
 
     private static MailboxAddress Address((string Name, string Address) who) => new(who.Name, MailboxAddress.Parse(who.Address).Address);
+
+    /// <summary>The invitation as a part of its own; its method is told in the type too, as RFC 6047 asks.</summary>
+    private static TextPart Calendar(string text)
+    {
+        var part = Text("calendar", text);
+        part.ContentType.Parameters.Add("method", text.Contains("METHOD:CANCEL", StringComparison.Ordinal) ? "CANCEL" : "REQUEST");
+        return part;
+    }
 
     private static TextPart Text(string subtype, string text)
     {

@@ -46,6 +46,84 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Answers");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.BriefRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Part")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId", "Part")
+                        .IsUnique();
+
+                    b.ToTable("Briefs");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.BusyRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("CalendarId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("End")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Start")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CalendarId", "Start");
+
+                    b.ToTable("Busy");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.CalendarRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Content")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("FetchedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Calendars");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.CheckoutRow", b =>
                 {
                     b.Property<int>("Id")
@@ -103,6 +181,31 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("KindId");
 
                     b.ToTable("ContractTemplates");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.DetailRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Value")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId", "Name")
+                        .IsUnique();
+
+                    b.ToTable("Details");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.FactRow", b =>
@@ -221,8 +324,17 @@ namespace Gesamt.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Closed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Fields")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("GoTo")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Intro")
@@ -236,6 +348,13 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Source")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Thanks")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -246,6 +365,77 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("Forms");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ImportRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Errors")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Made")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Matching")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Read")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Total")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Imports");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ImportedRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ImportId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("NewPerson")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ImportId");
+
+                    b.ToTable("Imported");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.InvoiceRow", b =>
@@ -329,6 +519,39 @@ namespace Gesamt.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.JoinRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("FromId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Moved")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Sort")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ToId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("UndoneAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FromId", "ToId");
+
+                    b.ToTable("Joins");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.KindRow", b =>
                 {
                     b.Property<long>("Id")
@@ -358,6 +581,36 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("Kinds");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.LabelRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Label")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TaskId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Label");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("Labels");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.LetterRow", b =>
@@ -394,6 +647,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("InReplyTo")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Invitation")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("MessageId")
@@ -433,6 +689,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("ToName")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("ToPerson")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -510,6 +769,168 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("Links");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.MeetingKindRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Agenda")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Buffer")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ChangeHours")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("DaysAhead")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Minutes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("MostPerDay")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("NoticeHours")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Questions")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ReminderHours")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Step")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("When")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Where")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("MeetingKinds");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.MeetingRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("Agenda")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Answers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Buffer")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Cancelled")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("ChangeHours")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("End")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Held")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("KindId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Notes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Passcode")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("PublicId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("RemindAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Room")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Sequence")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Start")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Uid")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Where")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Zone")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId");
+
+                    b.HasIndex("PublicId")
+                        .IsUnique();
+
+                    b.HasIndex("RemindAt");
+
+                    b.HasIndex("Cancelled", "Start");
+
+                    b.ToTable("Meetings", t =>
+                        {
+                            t.HasCheckConstraint("EndsLater", "\"End\" > Start");
+                        });
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.NoteRow", b =>
@@ -687,13 +1108,26 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<string>("Address")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Greeted")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Mail")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("MergedInto")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Notes")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -703,12 +1137,30 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Phone")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Picture")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Prefers")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Profile")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("RemovedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Sort")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("TaxNumber")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
                     b.HasIndex("Mail");
+
+                    b.HasIndex("MergedInto");
 
                     b.ToTable("People");
                 });
@@ -749,6 +1201,32 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("PlannedSteps");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ProjectPersonRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Part")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PersonId");
+
+                    b.HasIndex("ProjectId", "PersonId", "Part")
+                        .IsUnique();
+
+                    b.ToTable("ProjectPeople");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.ProjectRow", b =>
@@ -1016,6 +1494,38 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Signatures");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.SlipRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("GoneAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("NoteId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TaskId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("GoneAt", "ProjectId");
+
+                    b.ToTable("Slips");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.StudioRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1037,8 +1547,17 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("FeedKey")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Iban")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Logo")
                         .HasColumnType("TEXT");
 
                     b.Property<long?>("LookedAt")
@@ -1049,6 +1568,10 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("OpenHours")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1133,7 +1656,13 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Due")
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("EstimateMinutes")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Fixed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Importance")
                         .HasColumnType("INTEGER");
 
                     b.Property<int?>("OffsetCount")
@@ -1162,6 +1691,48 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("DoneAt", "Due");
 
                     b.ToTable("Tasks");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.UploadRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("FormId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PublicId")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Size")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Taken")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Type")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("PublicId")
+                        .IsUnique();
+
+                    b.ToTable("Uploads");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.VersionRow", b =>
@@ -1213,7 +1784,25 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.BriefRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.CheckoutRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.DetailRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()
@@ -1266,6 +1855,15 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.MeetingRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.NoteRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
@@ -1309,6 +1907,23 @@ namespace Gesamt.Store.Migrations
                         .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ProjectPersonRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.PersonRow", "Person")
+                        .WithMany()
+                        .HasForeignKey("PersonId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany("People")
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Person");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.ProjectRow", b =>
@@ -1459,6 +2074,11 @@ namespace Gesamt.Store.Migrations
                         .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ProjectRow", b =>
+                {
+                    b.Navigation("People");
                 });
 #pragma warning restore 612, 618
         }

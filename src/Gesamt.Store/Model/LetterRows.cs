@@ -3,8 +3,8 @@ using NodaTime;
 
 namespace Gesamt.Store.Model;
 
-/// <summary>Where a letter stands. Ready: handed over in a few seconds unless taken back. Uncertain: it may have gone out, and is never sent again by itself.</summary>
-public enum LetterState { Draft, Held, Ready, Sent, Uncertain, Stopped, Skipped, Received, Unfiled }
+/// <summary>Where a letter stands. Aside: it belongs to no project. Ready: handed over in a few seconds unless taken back. Uncertain: it may have gone out, and is never sent again by itself.</summary>
+public enum LetterState { Draft, Held, Ready, Sent, Uncertain, Stopped, Skipped, Received, Unfiled, Aside }
 
 /// <summary>A letter in or out, with its own copy of the text.</summary>
 public sealed class LetterRow
@@ -17,11 +17,15 @@ public sealed class LetterRow
     public required string FromMail { get; set; }
     public required string ToName { get; set; }
     public required string ToMail { get; set; }
+    /// <summary>Whose address it is, which is whose link it carries; the client when nothing is said.</summary>
+    public PersonId? ToPerson { get; set; }
     public string Subject { get; set; } = "";
     public string Body { get; set; } = "";
     public string Quoted { get; set; } = "";
     public Instant At { get; set; }
     public string? MessageId { get; set; }
+    /// <summary>An invitation that goes with it (RFC 5546), as text.</summary>
+    public string? Invitation { get; set; }
     public string? InReplyTo { get; set; }
     /// <summary>The blanks nothing filled, by name; sending waits for them.</summary>
     public string Gaps { get; set; } = "";

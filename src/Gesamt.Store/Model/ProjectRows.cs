@@ -8,18 +8,6 @@ using NodaTime;
 
 namespace Gesamt.Store.Model;
 
-/// <summary>A person or their organisation, with one way at least to reach them.</summary>
-public sealed class PersonRow
-{
-    public PersonId Id { get; set; }
-    public required string Name { get; set; }
-    public string? Greeted { get; set; }
-    public string? Organisation { get; set; }
-    public string? Mail { get; set; }
-    public string? Phone { get; set; }
-    public string? Profile { get; set; }
-}
-
 /// <summary>One project, with its standing as Core computed it when something last happened or its time ran out.</summary>
 public sealed class ProjectRow
 {
@@ -28,6 +16,7 @@ public sealed class ProjectRow
     public KindRow? Kind { get; set; }
     public PersonId ClientId { get; set; }
     public PersonRow? Client { get; set; }
+    public List<ProjectPersonRow> People { get; set; } = [];
     public required string Title { get; set; }
     public string? Source { get; set; }
     /// <summary>The random part of the project's own reply address.</summary>
@@ -123,6 +112,9 @@ public sealed class TaskRow
     /// <summary>Belongs to what is done after the handover.</summary>
     public bool Closing { get; set; }
     public string? Phase { get; set; }
+    /// <summary>1 to 3, 3 is high; null when nothing was said.</summary>
+    public int? Importance { get; set; }
+    public int? EstimateMinutes { get; set; }
     public bool Removed { get; set; }
     public Instant? DoneAt { get; set; }
 }

@@ -20,6 +20,13 @@ public sealed class StudioRow
     public LocalTime SendFrom { get; set; }
     public LocalTime SendUntil { get; set; }
     public string DaysOff { get; set; } = "[]";
+    /// <summary>Spans of the week in which meetings can be, as JSON.</summary>
+    public string OpenHours { get; set; } = "[]";
+    /// <summary>SHA-256 of the logo that clients see.</summary>
+    public string? Logo { get; set; }
+    /// <summary>The secret part of the feed's address.</summary>
+    public string? FeedKey { get; set; }
+    public int Edition { get; set; }
     public string? PasswordHash { get; set; }
     public string SecurityStamp { get; set; } = "";
     public Instant? LookedAt { get; set; }
@@ -48,6 +55,14 @@ public sealed class FormRow
     public required string Title { get; set; }
     public required string Intro { get; set; }
     public required string Fields { get; set; }
+    /// <summary>Said after sending; empty for the usual words.</summary>
+    public string Thanks { get; set; } = "";
+    /// <summary>Where a visitor goes after sending, instead of a message.</summary>
+    public string? GoTo { get; set; }
+    /// <summary>The source of inquiries that name none.</summary>
+    public string? Source { get; set; }
+    public bool Closed { get; set; }
+    public int Edition { get; set; }
 }
 
 /// <summary>A service of the price list.</summary>

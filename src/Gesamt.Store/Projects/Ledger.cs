@@ -85,7 +85,7 @@ public sealed class Ledger(GesamtDb db)
         var rows = await db.Routines.AsNoTracking().Where(r => r.KindId == file.Row.KindId).ToListAsync();
         foreach (var row in rows.Where(row => !begun.Contains(row.Key)))
         {
-            if (Causes.Of(file.Case, StoreJson.Read<Routine>(row.Routine).Begins).Count == 0) continue;
+            if (!Causes.Begins(file.Case, StoreJson.Read<Routine>(row.Routine).Begins)) continue;
             var run = new RunRow { ProjectId = file.Id, Key = row.Key, Routine = row.Routine };
             db.Runs.Add(run);
             await db.SaveChangesAsync();

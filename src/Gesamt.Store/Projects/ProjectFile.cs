@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.People;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
@@ -17,6 +18,9 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
     public ProjectId Id => Row.Id;
     public Case Case { get; internal set; } = @case;
     public History History => Case.History;
+
+    /// <summary>Who gets the letters of this project: somebody with that part and an address, else the client.</summary>
+    public PersonRow MailContact => Row.People.FirstOrDefault(one => one is { Part: PersonPart.GetsMail, Person.Mail: not null })?.Person ?? Row.Client!;
 }
 
 /// <summary>Reads what the rules need of projects.</summary>
@@ -25,7 +29,7 @@ public static class ProjectFiles
     /// <summary>One project, tracked; null when there is none.</summary>
     public static async Task<ProjectFile?> OpenAsync(this GesamtDb db, ProjectId id, StudioCalendar calendar)
     {
-        var row = await db.Projects.Include(p => p.Client).Include(p => p.Kind).SingleOrDefaultAsync(p => p.Id == id);
+        var row = await db.Projects.Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person).SingleOrDefaultAsync(p => p.Id == id);
         return row is null ? null : new(row, await ReadAsync(db, row, calendar));
     }
 
@@ -42,7 +46,7 @@ public static class ProjectFiles
     public static async Task<IReadOnlyDictionary<ProjectId, ProjectFile>> OpenManyAsync(this GesamtDb db, IReadOnlyCollection<ProjectId> ids, StudioCalendar calendar)
     {
         if (ids.Count == 0) return ImmutableDictionary<ProjectId, ProjectFile>.Empty;
-        var rows = await db.Projects.AsNoTracking().Include(p => p.Client).Include(p => p.Kind).Where(p => ids.Contains(p.Id)).ToListAsync();
+        var rows = await db.Projects.AsNoTracking().Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person).Where(p => ids.Contains(p.Id)).ToListAsync();
         var facts = (await db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id).ToListAsync()).ToLookup(f => f.ProjectId);
         var tasks = (await db.Tasks.AsNoTracking().Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed).ToListAsync()).ToLookup(t => t.ProjectId);
         var runs = (await db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId)).ToListAsync()).ToLookup(r => r.ProjectId);

@@ -1,3 +1,4 @@
+using Gesamt.Core.People;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Store.Search;
@@ -25,6 +26,15 @@ public static class SearchIndex
         ("Notes", FoundSort.Note, "{0}.ProjectId", "''", "{0}.Text"),
     ];
 
+    // names that are found when they are misspelt: three-letter pieces of titles and names
+    private static readonly (string Table, FoundSort Sort, string Name)[] Names =
+    [
+        ("Projects", FoundSort.Project, "{0}.Title"),
+        ("People", FoundSort.Person, "{0}.Name || ' ' || coalesce({0}.Organisation, '')"),
+    ];
+
+    private const double Alike = 0.45;
+
     /// <summary>Makes the index and its triggers if they are missing, and fills a new one.</summary>
     public static async Task PrepareAsync(GesamtDb db)
     {
@@ -35,6 +45,48 @@ public static class SearchIndex
             foreach (var sql in Triggers(source)) await db.Database.ExecuteSqlRawAsync(sql);
             if (isNew) await db.Database.ExecuteSqlRawAsync(Filled(source));
         }
+        await PrepareNamesAsync(db);
+    }
+
+    private static async Task PrepareNamesAsync(GesamtDb db)
+    {
+        var isNew = await db.Database.SqlQuery<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = 'Names'").SingleAsync() == 0;
+        await db.Database.ExecuteSqlRawAsync("CREATE VIRTUAL TABLE IF NOT EXISTS Names USING fts5(Sort UNINDEXED, Name, tokenize = 'trigram')");
+        foreach (var (table, sort, name) in Names)
+        {
+            foreach (var sql in NameTriggers(table, sort, name)) await db.Database.ExecuteSqlRawAsync(sql);
+            var filled = $"INSERT INTO Names(rowid, Sort, Name) SELECT {RowId(sort, "t")}, '{sort}', {Of(name, "t")} FROM {table} t";
+            if (isNew) await db.Database.ExecuteSqlRawAsync(filled);
+        }
+    }
+
+    private static IEnumerable<string> NameTriggers(string table, FoundSort sort, string name)
+    {
+        var insert = $"INSERT INTO Names(rowid, Sort, Name) VALUES({RowId(sort, "new")}, '{sort}', {Of(name, "new")});";
+        var delete = $"DELETE FROM Names WHERE rowid = {RowId(sort, "old")};";
+        yield return $"CREATE TRIGGER IF NOT EXISTS {table}_named AFTER INSERT ON {table} BEGIN {insert} END";
+        yield return $"CREATE TRIGGER IF NOT EXISTS {table}_unnamed AFTER DELETE ON {table} BEGIN {delete} END";
+        yield return $"CREATE TRIGGER IF NOT EXISTS {table}_renamed AFTER UPDATE OF {Columns(sort)} ON {table} BEGIN {delete} {insert} END";
+    }
+
+    /// <summary>Projects and people whose names are like the words, most alike first: what was misspelt.</summary>
+    public static async Task<IReadOnlyList<Found>> FindAlikeAsync(GesamtDb db, string words, int most)
+    {
+        var plain = string.Join(' ', Words(words)).ToLowerInvariant();
+        var pieces = Enumerable.Range(0, Math.Max(0, plain.Length - 2)).Select(i => plain.Substring(i, 3)).Where(piece => !piece.Contains(' ', StringComparison.Ordinal)).Distinct().Take(24).ToList();
+        if (pieces.Count == 0) return [];
+        await db.Database.OpenConnectionAsync();
+        await using var command = db.Database.GetDbConnection().CreateCommand();
+        command.CommandText = "SELECT rowid, Sort, Name FROM Names WHERE Names MATCH $pieces ORDER BY rank LIMIT 60";
+        Add(command, "$pieces", string.Join(" OR ", pieces.Select(piece => $"\"{piece}\"")));
+        await using var reader = await command.ExecuteReaderAsync();
+        List<(Found Found, double Like)> alike = [];
+        while (await reader.ReadAsync())
+        {
+            var (id, sort, name) = (reader.GetInt64(0) / SortsPerRow, Enum.Parse<FoundSort>(reader.GetString(1)), reader.GetString(2).Trim());
+            if (Words(words).Select(word => Similarity.OfAnyWord(word, name)).DefaultIfEmpty().Average() is >= Alike and var like) alike.Add((new(sort, id, sort == FoundSort.Project ? id : 0, name, ""), like));
+        }
+        return [.. alike.OrderByDescending(one => one.Like).Take(most).Select(one => one.Found)];
     }
 
     private static string Filled((string Table, FoundSort Sort, string Project, string Title, string Text) source) =>

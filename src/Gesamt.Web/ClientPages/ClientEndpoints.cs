@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
+using Gesamt.Core.People;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Model;
 using Gesamt.Web.Contracts;
@@ -111,7 +112,21 @@ public static class ClientEndpoints
         if (row is null || !links.Opens(row, http.Request.Cookies[Cookie] ?? ""))
             return Results.Problem("This link is not valid any more. Ask for a new one by answering any letter you got.", statusCode: 401, title: "The link does not open");
         http.Items[typeof(LinkRow)] = row;
-        return await next(context);
+        var need = HttpMethods.IsGet(http.Request.Method) || Looks.Any(path => http.Request.Path.Value!.EndsWith(path, StringComparison.Ordinal)) ? PageAct.Look
+            : http.Request.Path.Value!.EndsWith("/pay", StringComparison.Ordinal) ? PageAct.Pay : PageAct.Answer;
+        if (!await MayAsync(desk, row, PageAct.Look)) return Results.Problem("This link is not valid any more. Ask for a new one by answering any letter you got.", statusCode: 401, title: "The link does not open");
+        return need == PageAct.Look || await MayAsync(desk, row, need) ? await next(context)
+            : Results.Problem("This page is yours to read. Whoever decides answers on it.", statusCode: 403, title: "Only for reading");
+    }
+
+    // what a page tells by itself while it is only looked at
+    private static readonly string[] Looks = ["/opened", "/fetched", "/settle"];
+
+    /// <summary>Whether the person of a link may do something, by the part they have in the project.</summary>
+    public static async Task<bool> MayAsync(Desk desk, LinkRow link, PageAct act)
+    {
+        var isClient = await desk.Db.Projects.AnyAsync(p => p.Id == link.ProjectId && (p.ClientId == link.PersonId || desk.Db.People.Any(one => one.Id == link.PersonId && one.MergedInto == p.ClientId)));
+        return PartRule.May(isClient, isClient ? [] : await desk.Db.ProjectPeople.Where(p => p.ProjectId == link.ProjectId && p.PersonId == link.PersonId).Select(p => p.Part).ToListAsync(), act);
     }
 
     /// <summary>The link that let this request in.</summary>

@@ -6,9 +6,11 @@ using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Briefs;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
+using Gesamt.Web.Meetings;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
@@ -34,7 +36,7 @@ public sealed record InvoicePageDto(string PublicId, string Number, string Total
 public sealed record ClientPageDto(
     string Studio, string Owner, string Brand, string Mail, string Project, string Person, string Token, ClientStep Step,
     ProposalPageDto? Proposal, ContractPageDto? Contract, IReadOnlyList<InvoicePageDto> Invoices, bool AskedForChange, bool PaysByCard,
-    WholeDto? Whole, DraftsDto? Drafts, FilesPageDto? Files, string? Help);
+    WholeDto? Whole, DraftsDto? Drafts, FilesPageDto? Files, string? Help, string? ChooseTime, IReadOnlyList<ClientMeetingDto> Meetings, ShownBriefDto? Brief, string? Logo);
 
 /// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
 public static class ClientPage
@@ -54,7 +56,8 @@ public static class ClientPage
             open(PagePart.Whole) ? ClientParts.Whole(desk, file, invoices) : null,
             open(PagePart.Drafts) ? await ClientParts.DraftsAsync(desk, file) : null,
             open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
-            open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null);
+            open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
+            await MeetingViews.OfferedAsync(desk, file), await MeetingViews.ForClientAsync(desk, file), await ProjectBrief.ShownAsync(desk, file), studio.Logo is null ? null : "/logo");
     }
 
     private static ClientStep StepOf(ProjectFile file, VersionRow? contract, IReadOnlyList<InvoicePageDto> invoices)

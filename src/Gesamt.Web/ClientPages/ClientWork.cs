@@ -15,7 +15,7 @@ namespace Gesamt.Web.ClientPages;
 /// <summary>What a client does in the parts of the page that were opened: looks at drafts, fetches and sends files, says yes.</summary>
 public static class ClientWork
 {
-    public static void MapClientWork(this RouteGroupBuilder page)
+    public static RouteGroupBuilder MapClientWork(this RouteGroupBuilder page)
     {
         page.MapGet("/files/{file}", async (string file, HttpContext http, Desk desk, FileVault vault) => FileEndpoints.Whole(http, vault, await SeenAsync(desk, http, file)));
         page.MapGet("/files/{file}/preview", async (string file, HttpContext http, Desk desk, FileVault vault) => FileEndpoints.Preview(http, vault, await SeenAsync(desk, http, file)));
@@ -56,6 +56,7 @@ public static class ClientWork
             await desk.CommitAsync(transaction);
             return Results.NoContent();
         });
+        return page;
     }
 
     private static async Task<FileRow> SeenAsync(Desk desk, HttpContext http, string file) =>

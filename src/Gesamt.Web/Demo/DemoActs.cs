@@ -2,6 +2,7 @@ using System.Globalization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Files;
@@ -62,6 +63,9 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         "note" => NoteAsync(desk, id, e.Rest),
         "rest" => Happened.RecordAsync(desk, id, new(HappenedSort.Rest, Words: "They asked for time", Until: desk.Today.PlusDays(int.Parse(e.Rest, CultureInfo.InvariantCulture))), "", ""),
         "release" => ReleaseAsync(desk, id),
+        "meets" => new DemoTalk(services).SetAsync(desk, id, e.Rest),
+        "met" => new DemoTalk(services).HeldAsync(desk, id, e.Rest),
+        "stray" => DemoTalk.StrayAsync(desk, post, e.Rest),
         _ when DemoWork.Knows(e.Act) => DemoWork.PlayAsync(desk, services.GetRequiredService<FileVault>(), id, project, e),
         _ => SayAsync(desk, id, Enum.TryParse<HappenedSort>(e.Act.Replace(" ", ""), ignoreCase: true, out var sort) ? sort : throw new FormatException($"Unknown act “{e.Act}”."), e.Rest),
     };
@@ -73,7 +77,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         if (project.Organisation is { } firm) answers["organisation"] = firm;
         if (project.DateIn is { } days) answers["date"] = desk.Today.PlusDays(days).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
         foreach (var field in StoreJson.Read<List<FormField>>(form.Fields).Where(f => f.Required && !answers.ContainsKey(f.Key)))
-            answers[field.Key] = field.Sort switch { FieldSort.Number => "24", FieldSort.OneOf => field.Options![0], _ => "to be seen" };
+            answers[field.Key] = field.Sort switch { FieldSort.Number => "24", FieldSort.OneOf => field.Options!.Value[0], _ => "to be seen" };
         var id = await Inquiry.ReceiveAsync(desk, form, answers);
         await desk.Db.Projects.Where(p => p.Id == id).ExecuteUpdateAsync(set => set.SetProperty(p => p.Title, project.Title));
         return id;

@@ -1,5 +1,8 @@
 using System.Globalization;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Briefs;
+using Gesamt.Core.Forms;
+using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store;
@@ -16,11 +19,17 @@ namespace Gesamt.Web.Demo;
 /// <summary>Reads the demo's studio, kinds and letters from their files.</summary>
 public static class DemoFiles
 {
-    private sealed record StudioFile(string Name, string Owner, string Mail, string Zone, string Currency, string Brand, string Address, string TaxNumber, string Iban, string Signature, LocalTime SendFrom, LocalTime SendUntil, string Password);
+    private sealed record StudioFile(string Name, string Owner, string Mail, string Zone, string Currency, string Brand, string Address, string TaxNumber, string Iban, string Signature, LocalTime SendFrom, LocalTime SendUntil, string Password, PersonFile[] People);
+
+    private sealed record PersonFile(string Name, PersonSort Sort, string? Organisation, string? Mail, string? Phone, string Notes);
+
+    private sealed record MeetingKindFile(string Name, MeetingTime When, MeetingPlace Place, string Where, int Minutes, int Step, int Buffer, int NoticeHours, int DaysAhead, int? MostPerDay, int ChangeHours, int ReminderHours, string Agenda, string Questions);
+
+    private sealed record MeetingsFile(OpenSpan[] OpenHours, MeetingKindFile[] Kinds);
 
     private sealed record ServiceFile(string Title, string Detail, string Unit, decimal UnitPrice, decimal Tax);
 
-    private sealed record StepFile(string Key, Cause Cause, int Count, SpanUnit Unit, LocalTime? At, bool AnyHour, string? Letter, string? Tasks, StepMode Mode, StopRule[] Stops);
+    private sealed record StepFile(string Key, Cause Cause, int Count, SpanUnit Unit, LocalTime? At, bool AnyHour, string? Letter, string? Tasks, StepMode Mode, StopRule[] Stops, bool Quiet = false);
 
     private sealed record RoutineFile(string Key, string Name, Cause Begins, StepFile[] Steps);
 
@@ -28,7 +37,7 @@ public static class DemoFiles
 
     private sealed record KindFile(
         string Key, string Name, string MainDate, string[] Demands, int ReplyWithin, string FormTitle, string FormIntro, FormField[] Fields,
-        ServiceFile[] Services, TaskFile[] Tasks, RoutineFile[] Routines, string[] Phases, int Rounds, string[] ClosingSteps);
+        ServiceFile[] Services, TaskFile[] Tasks, RoutineFile[] Routines, string[] Phases, int Rounds, string[] ClosingSteps, DetailRule[]? Details = null, BriefPart[]? Brief = null, string? Source = null);
 
     public static async Task LoadAsync(GesamtDb db, IPasswordHasher<StudioRow> hasher, string folder)
     {
@@ -50,7 +59,9 @@ public static class DemoFiles
             SecurityStamp = SignInEndpoints.NewStamp(),
         };
         studio.PasswordHash = hasher.HashPassword(studio, file.Password);
+        studio.OpenHours = StoreJson.Write((await MeetingsAsync(folder)).OpenHours);
         db.Studio.Add(studio);
+        db.People.AddRange(file.People.Select(p => new PersonRow { Name = p.Name, Sort = p.Sort, Organisation = p.Organisation, Mail = p.Mail, Phone = p.Phone, Notes = p.Notes }));
         await LoadKindsAsync(db, folder);
     }
 
@@ -59,8 +70,30 @@ public static class DemoFiles
     {
         foreach (var path in Directory.GetFiles(Path.Combine(folder, "letters"), "*.txt").Order(StringComparer.Ordinal)) db.LetterTemplates.Add(await LetterAsync(path));
         foreach (var path in Directory.GetFiles(Path.Combine(folder, "kinds"), "*.json").Order(StringComparer.Ordinal)) await KindAsync(db, folder, path);
+        db.MeetingKinds.AddRange((await MeetingsAsync(folder)).Kinds.Select(k => new MeetingKindRow
+        {
+            Name = k.Name,
+            When = k.When,
+            Place = k.Place,
+            Where = k.Where,
+            Minutes = k.Minutes,
+            Step = k.Step,
+            Buffer = k.Buffer,
+            NoticeHours = k.NoticeHours,
+            DaysAhead = k.DaysAhead,
+            MostPerDay = k.MostPerDay,
+            ChangeHours = k.ChangeHours,
+            ReminderHours = k.ReminderHours,
+            Agenda = k.Agenda,
+            Questions = k.Questions,
+        }));
         await db.SaveChangesAsync();
     }
+
+    /// <summary>The hours a studio begins with.</summary>
+    public static async Task<string> OpenHoursAsync(string folder) => StoreJson.Write((await MeetingsAsync(folder)).OpenHours);
+
+    private static async Task<MeetingsFile> MeetingsAsync(string folder) => StoreJson.Read<MeetingsFile>(await File.ReadAllTextAsync(Path.Combine(folder, "meetings.json")));
 
     /// <summary>First line the name, second the subject, then the text; the file's name is the key.</summary>
     private static async Task<LetterTemplateRow> LetterAsync(string path)
@@ -74,11 +107,11 @@ public static class DemoFiles
     private static async Task KindAsync(GesamtDb db, string folder, string path)
     {
         var file = StoreJson.Read<KindFile>(await File.ReadAllTextAsync(path));
-        var rules = KindRules.Default with { MainDate = file.MainDate, Demands = [.. file.Demands], ReplyWithin = file.ReplyWithin, Phases = [.. file.Phases], Rounds = file.Rounds, ClosingSteps = [.. file.ClosingSteps] };
+        var rules = KindRules.Default with { MainDate = file.MainDate, Demands = [.. file.Demands], ReplyWithin = file.ReplyWithin, Phases = [.. file.Phases], Rounds = file.Rounds, ClosingSteps = [.. file.ClosingSteps], Details = [.. file.Details ?? []], Brief = [.. file.Brief ?? []] };
         var kind = new KindRow { Key = file.Key, Name = file.Name, Rules = StoreJson.Write(rules) };
         db.Kinds.Add(kind);
         await db.SaveChangesAsync();
-        db.Forms.Add(new() { KindId = kind.Id, Slug = file.Key, Title = file.FormTitle, Intro = file.FormIntro, Fields = StoreJson.Write(file.Fields) });
+        db.Forms.Add(new() { KindId = kind.Id, Slug = file.Key, Title = file.FormTitle, Intro = file.FormIntro, Fields = StoreJson.Write(file.Fields), Source = file.Source });
         db.Services.AddRange(file.Services.Select((s, i) => new ServiceRow { KindId = kind.Id, Position = i, Title = s.Title, Detail = s.Detail, Unit = s.Unit, UnitPrice = s.UnitPrice, TaxPartsPerMillion = (int)(s.Tax * 10_000) }));
         db.TaskLists.Add(new() { Key = file.Key, Items = StoreJson.Write(file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase)).ToList()) });
         db.Routines.AddRange(file.Routines.Select(r => new RoutineRow { KindId = kind.Id, Key = r.Key, Routine = StoreJson.Write(Routine(r)) }));
@@ -88,7 +121,7 @@ public static class DemoFiles
 
     private static Routine Routine(RoutineFile file) => new(file.Key, file.Name, file.Begins, [.. file.Steps.Select(step => new Step(
         step.Key, new Timing(step.Cause, new Span(step.Count, step.Unit), step.At, null, step.AnyHour),
-        step.Letter is { } letter ? new StepAction.Letter(letter) : new StepAction.Tasks(step.Tasks ?? throw new FormatException($"Step {step.Key} does nothing.")),
+        step.Letter is { } letter ? new StepAction.Letter(letter) : step.Quiet ? new StepAction.EndAsQuiet() : new StepAction.Tasks(step.Tasks ?? throw new FormatException($"Step {step.Key} does nothing.")),
         step.Mode, [.. step.Stops]))]);
 
     private static string KeyOf(string path) => Path.GetFileNameWithoutExtension(path).ToLower(CultureInfo.InvariantCulture);

@@ -67,7 +67,8 @@ public static class DemoPlay
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
         var step = await db.PlannedSteps.Where(s => s.State == Core.Routines.StepState.Planned && s.Due > now).MinAsync(s => s.Due);
         var letter = await db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync();
-        return new[] { step, letter }.Min();
+        var reminder = await db.Meetings.Where(m => m.RemindAt > now).MinAsync(m => m.RemindAt);
+        return new[] { step, letter, reminder }.Min();
     }
 
     /// <summary>Projects as paragraphs: the first lines say who and what, then one line for each event, “-12d 09:30 letter: …”.</summary>

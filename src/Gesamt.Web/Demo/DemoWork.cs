@@ -5,8 +5,10 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
+using Gesamt.Web.Briefs;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.People;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
@@ -16,7 +18,7 @@ namespace Gesamt.Web.Demo;
 /// <summary>What happens in the demo while the work is done: files, rounds of review, phases, dates, the handover.</summary>
 public static class DemoWork
 {
-    private static readonly string[] Acts = ["page", "draft", "supplies", "puts up", "remarks", "asks changes", "approves draft", "final", "hands over", "moves date", "phase", "task", "put away"];
+    private static readonly string[] Acts = ["page", "draft", "supplies", "puts up", "remarks", "asks changes", "approves draft", "final", "hands over", "moves date", "phase", "task", "put away", "brief", "detail", "slip", "label", "has part"];
 
     public static bool Knows(string act) => Acts.Contains(act);
 
@@ -34,9 +36,22 @@ public static class DemoWork
         "moves date" => MoveAsync(desk, id, int.Parse(e.Rest, CultureInfo.InvariantCulture)),
         "phase" => Handover.SetPhaseAsync(desk, id, new(e.Rest.Split(',')[0].Trim(), Enum.Parse<PhaseState>(e.Rest.Split(',')[1].Trim()))),
         "task" => Tasks.AddAsync(desk, id, e.Rest.Split(" in ")[0], desk.Today.PlusDays(int.Parse(e.Rest.Split(" in ")[1], CultureInfo.InvariantCulture)), null),
+        "brief" => BriefAsync(desk, id, e.Rest.Split('=', 2)),
+        "detail" => ProjectBrief.SaveDetailsAsync(desk, id, new(new() { [e.Rest.Split('=', 2)[0].Trim()] = e.Rest.Split('=', 2)[1].Trim() })),
+        "slip" => DemoTalk.SlipAsync(desk, e.Rest),
+        "label" => Labels.PutAsync(desk, new(e.Rest, id.Value, null, null)),
+        "has part" => DemoTalk.PartAsync(desk, id, e.Rest.Split(',', StringSplitOptions.TrimEntries)),
         "put away" => Handover.PutAwayAsync(desk, id, true),
         _ => throw new FormatException($"Unknown act “{e.Act}”."),
     };
+
+    /// <summary>“wish = a dove / hops”: a part of the brief, its lines apart by strokes.</summary>
+    private static async Task BriefAsync(Desk desk, ProjectId id, string[] part)
+    {
+        var key = part[0].Trim();
+        var edition = await desk.Db.Briefs.Where(b => b.ProjectId == id && b.Part == key).Select(b => b.Edition).SingleOrDefaultAsync();
+        await ProjectBrief.SaveAsync(desk, id, key, new(part[1].Trim().Replace(" / ", "\n", StringComparison.Ordinal), edition));
+    }
 
     /// <summary>“sketch-1.png, sketch”: a small picture is drawn for it.</summary>
     private static async Task KeepAsync(Desk desk, FileVault vault, ProjectId id, string rest, FileGroup group, Actor by)

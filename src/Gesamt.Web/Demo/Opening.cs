@@ -71,7 +71,11 @@ public static class Opening
         };
         studio.PasswordHash = hasher.HashPassword(studio, settings.OwnerPassword);
         db.Studio.Add(studio);
-        if (settings.DemoFiles is { } files) await DemoFiles.LoadKindsAsync(db, files);
+        if (settings.DemoFiles is { } files)
+        {
+            studio.OpenHours = await DemoFiles.OpenHoursAsync(files);
+            await DemoFiles.LoadKindsAsync(db, files);
+        }
         await db.SaveChangesAsync();
     }
 }

@@ -55,13 +55,16 @@ public static class FileEndpoints
 
     /// <summary>A small picture of a picture, made once and kept beside it.</summary>
     /// <exception cref="MissingException">It is no picture, or cannot be read.</exception>
-    public static IResult Preview(HttpContext http, FileVault vault, FileRow row)
+    public static IResult Preview(HttpContext http, FileVault vault, FileRow row) => Preview(http, vault, row.Hash, row.Type);
+
+    /// <summary>The same of any bytes in the vault.</summary>
+    public static IResult Preview(HttpContext http, FileVault vault, string hash, string type)
     {
-        if (!row.Type.StartsWith("image/", StringComparison.Ordinal)) throw new MissingException("preview");
-        var path = $"{vault.PathOf(row.Hash)}.small";
+        if (!type.StartsWith("image/", StringComparison.Ordinal)) throw new MissingException("preview");
+        var path = $"{vault.PathOf(hash)}.small";
         if (!File.Exists(path))
         {
-            using var picture = vault.Open(row.Hash);
+            using var picture = vault.Open(hash);
             var made = Thumbnails.Of(picture) ?? throw new MissingException("preview");
             var aside = $"{path}.{Guid.NewGuid():n}";
             File.WriteAllBytes(aside, made);

@@ -28,21 +28,29 @@ public static class KeptFiles
     /// <exception cref="FileTooLargeException">It has more than <see cref="Most"/> bytes.</exception>
     public static async Task<FileRow> KeepAsync(Desk desk, FileVault vault, ProjectId project, NewFile file, Actor by, CancellationToken stop)
     {
-        var name = NameOf(file.Name);
-        var (hash, size) = await vault.KeepAsync(file.Content, Most, stop);
-        var type = await TypeAsync(vault, hash, name, stop)
-            ?? throw new InvalidException(("file", $"“{name}” is of a kind that is not kept. Kept are {FileTypes.Allowed}."));
+        var (name, hash, size, type) = await TakeAsync(vault, file.Name, file.Content, stop);
         await using var transaction = await desk.BeginAsync();
         var opened = await desk.OpenAsync(project);
         if (file.Phase is { } phase && !opened.Case.Kind.Phases.Contains(phase)) throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
         var version = file.Group == FileGroup.Drafts ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1 : 0;
-        var row = new FileRow { ProjectId = project, PublicId = Inquiry.NewCode() + Inquiry.NewCode(), Group = file.Group, Phase = file.Phase, Version = version, Name = name, Hash = hash, Size = size, Type = type.MediaType, At = desk.Now, By = by };
+        var row = new FileRow { ProjectId = project, PublicId = Inquiry.NewCode() + Inquiry.NewCode(), Group = file.Group, Phase = file.Phase, Version = version, Name = name, Hash = hash, Size = size, Type = type, At = desk.Now, By = by };
         desk.Db.Files.Add(row);
         await desk.Db.SaveChangesAsync();
         Happening[] what = [new Happening.FileKept(row.Id, row.Group), .. by == Actor.Client ? new Happening[] { new Happening.FileShown(row.Id) } : []];
         await desk.RecordAsync(opened, by, what);
         await desk.CommitAsync(transaction);
         return row;
+    }
+
+    /// <summary>Takes bytes into the vault under a plain name, told what they are by themselves.</summary>
+    /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>
+    public static async Task<(string Name, string Hash, long Size, string Type)> TakeAsync(FileVault vault, string name, Stream content, CancellationToken stop)
+    {
+        var plain = NameOf(name);
+        var (hash, size) = await vault.KeepAsync(content, Most, stop);
+        var type = await TypeAsync(vault, hash, plain, stop)
+            ?? throw new InvalidException(("file", $"“{plain}” is of a kind that is not kept. Kept are {FileTypes.Allowed}."));
+        return (plain, hash, size, type.MediaType);
     }
 
     /// <summary>Takes a file out of the record, or puts it back; its bytes stay.</summary>
@@ -92,7 +100,8 @@ public static class KeptFiles
         return last.Length <= LongestName ? last : last[..(LongestName - Path.GetExtension(last).Length)] + Path.GetExtension(last);
     }
 
-    private static async Task<FileType?> TypeAsync(FileVault vault, string hash, string name, CancellationToken stop)
+    /// <summary>What the bytes of a kept file say they are; null for what is not kept.</summary>
+    public static async Task<FileType?> TypeAsync(FileVault vault, string hash, string name, CancellationToken stop)
     {
         await using var stream = vault.Open(hash);
         var head = new byte[FileTypes.HeadLength];

@@ -34,6 +34,13 @@ public static class Writes
         return group;
     }
 
+    /// <summary>For public forms, which have no session that could be forged: the key alone.</summary>
+    public static RouteGroupBuilder ReceiveOnce(this RouteGroupBuilder group)
+    {
+        group.AddEndpointFilter((context, next) => HttpMethods.IsPost(context.HttpContext.Request.Method) && !context.HttpContext.Request.HasFormContentType ? OnceAsync(context, next) : next(context));
+        return group;
+    }
+
     private static async ValueTask<object?> OnceAsync(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
     {
         var http = context.HttpContext;

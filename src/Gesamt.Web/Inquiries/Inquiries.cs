@@ -1,68 +1,136 @@
 using System.Security.Cryptography;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime.Text;
 
 namespace Gesamt.Web.Inquiries;
 
-/// <summary>An inquiry comes in and becomes a client and a project at Lead.</summary>
+/// <summary>An inquiry comes in through a form and becomes a client and a project at Lead.</summary>
 public static class Inquiry
 {
-    /// <summary>Keeps the answers with their questions and the source. A known address never joins projects by itself: each inquiry has a client of its own until the owner says otherwise.</summary>
+    /// <summary>Keeps the answers with their questions, the source and the files. A known address never joins projects by itself: each inquiry has a client of its own until the owner says otherwise.</summary>
     /// <exception cref="InvalidException">A field is missing or not as asked.</exception>
     public static async Task<ProjectId> ReceiveAsync(Desk desk, FormRow form, IReadOnlyDictionary<string, string> given)
     {
         var fields = StoreJson.Read<List<FormField>>(form.Fields);
-        var answers = FormCheck.Read(fields, given);
-        var fills = fields.Where(field => field.Fills is not null)
-            .Join(answers, field => field.Key, answer => answer.Key, (field, answer) => (field.Fills, answer.Text))
-            .ToLookup(pair => pair.Fills!, pair => pair.Text);
-        var kind = await desk.Db.Kinds.AsNoTracking().SingleAsync(k => k.Id == form.KindId);
+        var (answers, mistakes) = FormRule.Read(fields, given);
+        if (mistakes.Length > 0) throw new InvalidException([.. mistakes.Select(mistake => (mistake.Field, mistake.Words))]);
+        var sorts = fields.ToDictionary(field => field.Key);
+        var fills = answers.Where(answer => sorts[answer.Key].Fills is not null).ToLookup(answer => sorts[answer.Key].Fills!, answer => answer.Text);
 
         await using var transaction = await desk.BeginAsync();
+        var uploads = await UploadsAsync(desk, form, [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]);
         var person = new PersonRow
         {
-            Name = fills["name"].FirstOrDefault() ?? fills["mail"].First(),
+            Name = fills["name"].FirstOrDefault() ?? fills["mail"].Concat(fills["phone"]).First(),
             Organisation = fills["organisation"].FirstOrDefault(),
             Mail = fills["mail"].FirstOrDefault()?.ToLowerInvariant(),
             Phone = fills["phone"].FirstOrDefault(),
+            Address = fills["address"].FirstOrDefault(),
         };
-        desk.Db.People.Add(person);
+        var project = await AddAsync(desk, form.KindId, person, new(fills["title"].FirstOrDefault(), fills["source"].FirstOrDefault() ?? form.Source,
+            answers.FirstOrDefault(answer => sorts[answer.Key].Sort == FieldSort.LongText)?.Text));
+        var named = uploads.ToDictionary(upload => upload.PublicId, upload => upload.Name);
+        var kept = answers.Select(answer => sorts[answer.Key].Sort == FieldSort.File ? answer with { Text = string.Join('\n', FormRule.Lines(answer.Text).Select(id => named[id])) } : answer).ToList();
+        var row = new AnswersRow { ProjectId = project.Id, Form = form.Title, Items = StoreJson.Write(kept), At = desk.Now };
+        desk.Db.Answers.Add(row);
+        await desk.Db.SaveChangesAsync();
+
+        var file = await desk.OpenAsync(project.Id);
+        await desk.RecordAsync(file, Actor.Client, [new Happening.InquiryCame(row.Id), .. await KnownAsync(desk, file, fills), .. await FilesAsync(desk, project.Id, uploads)]);
+        await FillBriefAsync(desk, file, answers);
+        await desk.CommitAsync(transaction);
+        return project.Id;
+    }
+
+    /// <summary>What is said of a new project beside its client and kind.</summary>
+    public sealed record Beginning(string? Title, string? Source, string? Summary);
+
+    /// <summary>The rows of a new client and project, without any fact. Inside the caller's transaction.</summary>
+    public static async Task<ProjectRow> AddAsync(Desk desk, KindId kindId, PersonRow person, Beginning beginning)
+    {
+        var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId) ?? throw new InvalidException(("kind", "Choose a kind of work."));
+        if (person.Id.Value == 0) desk.Db.People.Add(person);
         await desk.Db.SaveChangesAsync();
         var project = new ProjectRow
         {
             KindId = kind.Id,
             ClientId = person.Id,
-            Title = fills["title"].FirstOrDefault() ?? $"{kind.Name} for {person.Organisation ?? person.Name}",
-            Source = fills["source"].FirstOrDefault(),
+            Title = beginning.Title ?? $"{kind.Name} for {person.Organisation ?? person.Name}",
+            Source = beginning.Source,
             Code = NewCode(),
             Rules = kind.Rules,
-            Summary = answers.FirstOrDefault(answer => fields.Single(field => field.Key == answer.Key).Sort == FieldSort.LongText)?.Text,
+            Summary = beginning.Summary,
         };
         desk.Db.Projects.Add(project);
         await desk.Db.SaveChangesAsync();
-        var kept = new AnswersRow { ProjectId = project.Id, Form = form.Title, Items = StoreJson.Write(answers), At = desk.Now };
-        desk.Db.Answers.Add(kept);
-        await desk.Db.SaveChangesAsync();
-
-        var file = await desk.OpenAsync(project.Id);
-        await desk.RecordAsync(file, Actor.Client, [new Happening.InquiryCame(kept.Id), .. Known(file.Case.Kind, fills)]);
-        await desk.CommitAsync(transaction);
-        return project.Id;
+        return project;
     }
 
     /// <summary>Random and unguessable, in letters that survive being read aloud.</summary>
     public static string NewCode() => RandomNumberGenerator.GetString("abcdefghjkmnpqrstuvwxyz23456789", 10);
 
-    private static IEnumerable<Happening> Known(KindRules kind, ILookup<string, string> fills)
+    private static async Task<IReadOnlyList<Happening>> KnownAsync(Desk desk, ProjectFile file, ILookup<string, string> fills)
     {
-        foreach (var detail in kind.Demands.Where(fills.Contains)) yield return new Happening.DetailKnown(detail);
+        List<Happening> known = [];
+        foreach (var detail in file.Case.Kind.AllDetails.Where(detail => fills.Contains(detail.Name)))
+        {
+            desk.Db.Details.Add(new() { ProjectId = file.Id, Name = detail.Name, Value = fills[detail.Name].First() });
+            known.Add(new Happening.DetailKnown(detail.Name));
+        }
+        await desk.Db.SaveChangesAsync();
         if (fills["date"].FirstOrDefault() is { } date && LocalDatePattern.Iso.Parse(date) is { Success: true, Value: var day })
-            yield return new Happening.DateSet(kind.MainDate, day, null);
+            known.Add(new Happening.DateSet(file.Case.Kind.MainDate, day, null));
+        return known;
+    }
+
+    /// <summary>Parts of the brief that an answer of the form fills to begin with.</summary>
+    private static async Task FillBriefAsync(Desk desk, ProjectFile file, IReadOnlyList<Answer> answers)
+    {
+        foreach (var part in file.Case.Kind.Brief)
+            if (answers.FirstOrDefault(answer => answer.Key == part.From) is { } answer)
+                desk.Db.Briefs.Add(new() { ProjectId = file.Id, Part = part.Key, Text = answer.Text });
+        await desk.Db.SaveChangesAsync();
+    }
+
+    private static async Task<IReadOnlyList<UploadRow>> UploadsAsync(Desk desk, FormRow form, IReadOnlyList<Answer> answers)
+    {
+        List<UploadRow> taken = [];
+        foreach (var answer in answers)
+            foreach (var id in FormRule.Lines(answer.Text).Distinct())
+            {
+                var upload = await desk.Db.Uploads.SingleOrDefaultAsync(u => u.PublicId == id && u.FormId == form.Id && !u.Taken)
+                    ?? throw new InvalidException((answer.Key, "A file has not arrived. Choose it again."));
+                upload.Taken = true;
+                taken.Add(upload);
+            }
+        return taken;
+    }
+
+    private static async Task<IReadOnlyList<Happening>> FilesAsync(Desk desk, ProjectId project, IReadOnlyList<UploadRow> uploads)
+    {
+        var rows = uploads.Select(upload => new FileRow
+        {
+            ProjectId = project,
+            PublicId = NewCode() + NewCode(),
+            Group = FileGroup.Supplied,
+            Name = upload.Name,
+            Hash = upload.Hash,
+            Size = upload.Size,
+            Type = upload.Type,
+            At = desk.Now,
+            By = Actor.Client,
+        }).ToList();
+        desk.Db.Files.AddRange(rows);
+        await desk.Db.SaveChangesAsync();
+        return [.. rows.SelectMany(row => new Happening[] { new Happening.FileKept(row.Id, row.Group), new Happening.FileShown(row.Id) })];
     }
 }

@@ -68,7 +68,7 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         outgoing.HandOverBegan = desk.Now;
         await desk.CommitAsync(transaction);
         if (!Sending.MentionsLink(letter.Body)) return outgoing.Message;
-        var link = await Links.OfAsync(desk.Db, file.Id, file.Row.ClientId);
+        var link = await Links.OfAsync(desk.Db, file.Id, letter.ToPerson ?? file.Row.ClientId);
         return OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link));
     }
 

@@ -37,11 +37,22 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         // fetched twice is filed once
         if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop)) return;
         var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
+        var letter = RowOf(desk, incoming, filed.Project);
+        desk.Db.Letters.Add(letter);
+        await desk.Db.SaveChangesAsync(stop);
+        if (filed.Project is { } project)
+            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Client, new Happening.LetterReceived(letter.Id, incoming.Automatic));
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>A letter as it came in, filed or not yet.</summary>
+    public static LetterRow RowOf(Desk desk, IncomingLetter incoming, ProjectId? project)
+    {
         var (own, quoted) = QuotedText.Split(incoming.Text);
-        var letter = new LetterRow
+        return new()
         {
-            ProjectId = filed.Project,
-            State = filed.Project is null ? LetterState.Unfiled : LetterState.Received,
+            ProjectId = project,
+            State = project is null ? LetterState.Unfiled : LetterState.Received,
             FromName = incoming.FromName,
             FromMail = incoming.FromAddress,
             ToName = desk.Studio.Owner,
@@ -53,14 +64,10 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
             MessageId = incoming.MessageId,
             InReplyTo = incoming.InReplyTo,
         };
-        desk.Db.Letters.Add(letter);
-        await desk.Db.SaveChangesAsync(stop);
-        if (filed.Project is { } project)
-            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Client, new Happening.LetterReceived(letter.Id, incoming.Automatic));
-        await desk.CommitAsync(transaction);
     }
 
-    private sealed class Index(GesamtDb db, string domain) : IFilingIndex
+    /// <summary>What the studio's rows tell of where letters belong.</summary>
+    internal sealed class Index(GesamtDb db, string domain) : IFilingIndex
     {
         public ProjectId? ByMessageId(string messageId) =>
             db.Letters.Where(l => l.MessageId == messageId).Select(l => l.ProjectId).FirstOrDefault();
@@ -73,6 +80,6 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         }
 
         public IReadOnlyList<ProjectId> OpenProjectsOf(string address) =>
-            [.. db.Projects.Where(p => p.Client!.Mail == address && p.Standing.Ended == null && p.Standing.Stage != Stage.Finished).Select(p => p.Id)];
+            [.. db.Projects.Where(p => (p.Client!.Mail == address || p.People.Any(one => one.Person!.Mail == address) || db.People.Any(one => one.Mail == address && one.MergedInto == p.ClientId)) && p.Standing.Ended == null && p.Standing.Stage != Stage.Finished).Select(p => p.Id)];
     }
 }

@@ -35,7 +35,7 @@ public static class LetterEndpoints
             var words = await Writing.WordsAsync(desk, file);
             var templates = await desk.Db.LetterTemplates.AsNoTracking().OrderBy(t => t.Id).ToListAsync();
             var earlier = await desk.Db.Letters.AsNoTracking().Where(l => l.ProjectId == file.Id && (l.State == LetterState.Sent || l.State == LetterState.Received)).OrderByDescending(l => l.At).Take(20).ToListAsync();
-            return new LetterDeskDto(file.Row.Client!.Name, file.Row.Client.Mail, desk.Studio.Signature,
+            return new LetterDeskDto(file.MailContact.Name, file.MailContact.Mail, desk.Studio.Signature,
                 [.. templates.Select(t => (t, Filled: Writing.Fill(t.Subject, t.Body, words))).Select(x => new TemplateDto(x.t.Key, x.t.Name, x.Filled.Subject, Shown(x.Filled.Body), x.Filled.Gaps))],
                 [.. earlier.Select(l => new EarlierDto(l.FromName, Record.Short(desk, desk.Calendar.DateOf(l.At))!, l.Subject, Shown(l.Body)))], Blanks.Names);
         });

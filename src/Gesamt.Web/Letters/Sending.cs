@@ -17,8 +17,8 @@ public static class Sending
     /// <exception cref="RefusedException">The client has no mail address.</exception>
     public static LetterRow NewLetter(Desk desk, ProjectFile file, string subject, string body, bool byItself)
     {
-        var client = file.Row.Client!;
-        if (client.Mail is null) throw new RefusedException($"{client.Name} has no mail address yet. Add one, or reach them by phone.");
+        var contact = file.MailContact;
+        if (contact.Mail is null) throw new RefusedException($"{contact.Name} has no mail address yet. Add one, or reach them by phone.");
         return new()
         {
             ProjectId = file.Id,
@@ -26,8 +26,9 @@ public static class Sending
             ByItself = byItself,
             FromName = desk.Studio.Owner,
             FromMail = desk.Studio.Mail,
-            ToName = client.Name,
-            ToMail = client.Mail,
+            ToName = contact.Name,
+            ToMail = contact.Mail,
+            ToPerson = contact.Id,
             Subject = subject,
             Body = body,
             At = desk.Now,
@@ -59,7 +60,7 @@ public static class Sending
         letter.MessageId ??= $"{Guid.NewGuid():n}@{desk.Studio.MailDomain}";
         return OutgoingMail.Compose(new(
             (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), ReplyAddress(desk, project),
-            letter.Subject, letter.Body, letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself));
+            letter.Subject, $"{letter.Body}\n\n-- \nAbout: {project.Title}", letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself, letter.Invitation));
     }
 
     public static string ReplyAddress(Desk desk, ProjectRow project) => $"{project.Code}@{desk.Studio.MailDomain}";

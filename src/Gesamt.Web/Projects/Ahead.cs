@@ -13,7 +13,7 @@ public static class Ahead
 {
     public static IReadOnlyList<AheadDto> Of(Desk desk, ProjectFile file, LineRows rows)
     {
-        var steps = Plan.Of(file.Case).Where(step => step.IsPending && step.Step.Action is StepAction.Letter).Select(step => (step.Due, Step(desk, file, rows, step)));
+        var steps = Plan.Of(file.Case).Where(step => step.IsPending && step.Step.Action is StepAction.Letter or StepAction.EndAsQuiet).Select(step => (step.Due, Step(desk, file, rows, step)));
         var tasks = file.Case.OpenTasks.Where(task => task.Due is not null).Select(task => (
             (Instant?)desk.Calendar.StartOf(task.Due!.Value),
             new AheadDto($"task:{task.Id.Value}", Day(desk, task.Due.Value), "", EntrySort.Tasks, task.Title, $"{rows.Tasks[task.Id].Counted}", "task", false, task.Id.Value, null)));
@@ -21,7 +21,10 @@ public static class Ahead
             p.On is { } on ? (Instant?)desk.Calendar.StartOf(on) : null,
             new AheadDto($"invoice:{p.Index}", p.On is { } day ? Day(desk, day) : "date unknown", "", EntrySort.Money, $"Invoice {p.Index + 1} of {p.Of}, {MoneyText.Of(p.Amount)}",
                 p.Due is { } due ? $"due {DateWords.Short(due, desk.Today)}" : "when what it hangs on is known", "by itself", false, null, null)));
-        return [.. steps.Concat(tasks).Concat(invoices).OrderBy(pair => pair.Item1 ?? Instant.MaxValue).Select(pair => pair.Item2)];
+        var meetings = Core.Meetings.MeetingState.Of(file.History).Where(m => m.IsStanding && m.End > desk.Now).Select(m => (
+            (Instant?)m.Start, new AheadDto($"meeting:{m.Id.Value}", Day(desk, desk.Calendar.DateOf(m.Start)), DateWords.Time(desk.Calendar.LocalOf(m.Start).TimeOfDay), EntrySort.Meetings, rows.Meetings[m.Id].Name,
+                Meetings.MeetingLetters.PlaceWords(rows.Meetings[m.Id]), "meeting", false, null, new(OpensWhat.Meeting, m.Id.Value))));
+        return [.. steps.Concat(meetings).Concat(tasks).Concat(invoices).OrderBy(pair => pair.Item1 ?? Instant.MaxValue).Select(pair => pair.Item2)];
     }
 
     private static AheadDto Step(Desk desk, ProjectFile file, LineRows rows, PlannedStep step)
@@ -33,7 +36,7 @@ public static class Ahead
         var detail = step.State == StepState.Parked ? $"waits until {CauseWords(step.Step.When, file)}" : $"{TimingWords(step.Step, file)}{StopWords(step.Step)}{(step.FixedByHand ? ", its day set by hand" : "")}";
         return new($"step:{step.Ref.Run.Value}:{step.Ref.Step}:{step.Ref.Occurrence}",
             step.State == StepState.Parked ? "no date yet" : Day(desk, local!.Value.Date), local is null || step.State == StepState.Parked ? "" : DateWords.Time(local.Value.TimeOfDay), EntrySort.Letters,
-            $"Letter “{LineText.LetterOf(step.Ref, rows)}”", $"{detail}. {run.Routine.Name}", mark, held, null,
+            step.Step.Action is StepAction.EndAsQuiet ? "End it as gone quiet?" : $"Letter “{LineText.LetterOf(step.Ref, rows)}”", $"{detail}. {run.Routine.Name}", mark, held, null,
             step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null,
             new(step.Ref.Run.Value, step.Ref.Step, step.Ref.Occurrence, local, step.FixedByHand));
     }

@@ -24,10 +24,13 @@ namespace Gesamt.Web.Projects;
 /// <param name="OnBooking">The part of an agreed price due on booking, per cent.</param>
 /// <param name="Invoice">The invoice that was paid; null for a payment ahead of any.</param>
 /// <param name="File">The kept scan of a contract signed on paper.</param>
+/// <param name="Colleague">To whom it was referred, when that is somebody known.</param>
+/// <param name="Subject">A letter that goes with an end; none when left out.</param>
 /// <param name="Credit">Whether unpaid invoices of a project that ends are credited.</param>
 public sealed record HappenedDto(
     HappenedSort Sort, LocalDate? On = null, string? Words = null, LocalDate? Until = null, string? Amount = null, string? Tax = null, string? OnBooking = null,
-    PaymentMeans? Means = null, long? Invoice = null, long? File = null, bool Credit = false);
+    PaymentMeans? Means = null, long? Invoice = null, long? File = null, bool Credit = false,
+    long? Colleague = null, string? Subject = null, string? Body = null);
 
 /// <summary>“What happened?”: how the owner records what came outside Gesamt, and decides.</summary>
 public static class Happened
@@ -42,7 +45,9 @@ public static class Happened
         if (standing.Stage == Stage.Lead && !history.Any<Happening.MarkedFit>()) can.Add(HappenedSort.Fit);
         if (standing.Waits == WaitKind.Countersign) can.Add(HappenedSort.Countersign);
         if (standing.Waits is WaitKind.AnswerInquiry or WaitKind.AnswerLetter or WaitKind.ChangeAsked or WaitKind.Declined or WaitKind.AnswerRemark) can.Add(HappenedSort.NoAnswerNeeded);
+        if (MayBeRead(file)) can.Add(HappenedSort.Read);
         can.Add(HappenedSort.Call);
+        if (AgreedPrice.Of(history) is null && standing.Stage is Stage.Lead or Stage.Proposal) can.Add(HappenedSort.BookedStraightAway);
         if (AgreedPrice.Of(history) is null) can.Add(HappenedSort.PriceAgreed);
         if (IsOpen(file, Gate.Contract)) can.Add(HappenedSort.SignedOnPaper);
         if (owes) can.Add(HappenedSort.Paid);
@@ -55,6 +60,10 @@ public static class Happened
         if (standing.Stage == Stage.Lead) can.Add(HappenedSort.NotAnInquiry);
         return can;
     }
+
+    /// <summary>An inquiry whose follow-ups wait for the owner to read the answers.</summary>
+    public static bool MayBeRead(ProjectFile file) =>
+        file.Case.End is null && file.History.Any<Happening.InquiryCame>() && !file.History.Any<Happening.InquiryRead>() && !file.Case.Runs.Any(run => run.Routine.Begins == Core.Routines.Cause.InquiryCame);
 
     /// <exception cref="RefusedException">It cannot be said of this project as things stand.</exception>
     /// <exception cref="InvalidException">Something it needs is missing or not allowed; the field is named.</exception>
@@ -81,6 +90,9 @@ public static class Happened
             case HappenedSort.PriceAgreed:
                 await desk.RecordAtAsync(file, Actor.Owner, happened, [.. Withdrawn(file), await PriceAsync(desk, file, what)]);
                 break;
+            case HappenedSort.BookedStraightAway:
+                await BookStraightAwayAsync(desk, file, what, happened);
+                break;
             case HappenedSort.HandedOver:
                 await desk.RecordAtAsync(file, Actor.Owner, happened, [new Happening.HandedOver(), .. await Tasks.CloseUpAsync(desk, file)]);
                 break;
@@ -101,6 +113,7 @@ public static class Happened
     private static async Task<Happening> FactAsync(Desk desk, ProjectId id, HappenedDto what) => what.Sort switch
     {
         HappenedSort.Fit => new Happening.MarkedFit(),
+        HappenedSort.Read => new Happening.InquiryRead(true),
         HappenedSort.TakenUp => new Happening.TakenUp(),
         HappenedSort.NoAnswerNeeded => new Happening.NoAnswerNeeded(),
         HappenedSort.Approved => new Happening.Approved(),
@@ -113,11 +126,24 @@ public static class Happened
     /// <summary>Ending withdraws what is out and, if wanted, credits what is unpaid; what was paid is untouched.</summary>
     private static async Task EndAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
     {
-        if (what.Sort == HappenedSort.Referred && string.IsNullOrWhiteSpace(what.Words)) throw new InvalidException(("words", "Name the colleague it was referred to."));
-        NoteId? words = string.IsNullOrWhiteSpace(what.Words) ? null : await NoteAsync(desk, file.Id, NoteSort.Note, what.Words);
+        var colleague = what.Colleague is { } id ? await desk.Db.People.Where(p => p.Id == new PersonId(id) && p.RemovedAt == null).Select(p => p.Name).SingleOrDefaultAsync() ?? throw new InvalidException(("colleague", "There is no such person.")) : null;
+        if (what.Sort == HappenedSort.Referred && colleague is null && string.IsNullOrWhiteSpace(what.Words)) throw new InvalidException(("words", "Name the colleague it was referred to."));
+        var said = string.Join(". ", new[] { colleague, what.Words }.Where(text => !string.IsNullOrWhiteSpace(text)));
+        NoteId? words = said.Length == 0 ? null : await NoteAsync(desk, file.Id, NoteSort.Note, said);
+        if (!string.IsNullOrWhiteSpace(what.Body)) await Letters.LettersOut.ClaimAsync(desk, file, what.Subject ?? "", what.Body, null);
         if (what.Credit)
             foreach (var (invoice, _) in Owed.Open(file.History).ToList()) await Issuing.CreditAsync(desk, file, invoice.What);
         await desk.RecordAtAsync(file, Actor.Owner, happened, [.. Withdrawn(file), .. Voided(file), new Happening.Ended(ReasonOf(what.Sort), words)]);
+    }
+
+    /// <summary>A trusted client is booked on their word: the price is agreed, nothing is due on booking, and no contract is asked for.</summary>
+    private static async Task BookStraightAwayAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
+    {
+        var why = await ReasonAsync(desk, file.Id, what);
+        var price = await PriceAsync(desk, file, what with { OnBooking = "0" });
+        Happening[] waived = file.Case.Kind.Gates.Contains(Gate.Contract) ? [new Happening.GateWaived(Gate.Contract, why)] : [];
+        await desk.RecordAtAsync(file, Actor.Owner, happened, [new Happening.MarkedFit(), .. Withdrawn(file), price, .. waived]);
+        await Issuing.IssueBookingAsync(desk, file);
     }
 
     private static EndReason ReasonOf(HappenedSort sort) => sort switch

@@ -23,7 +23,9 @@ public sealed record LineRows(
     IReadOnlyDictionary<FileId, FileRow> Files,
     IReadOnlyDictionary<ReviewId, ReviewRow> Reviews,
     IReadOnlyDictionary<ReviewId, int?> Rounds,
-    string Missed);
+    string Missed,
+    IReadOnlyDictionary<MeetingId, MeetingRow> Meetings,
+    Func<NodaTime.Instant, string> When);
 
 /// <summary>What a fact reads like on the line.</summary>
 public sealed record LineWords(EntrySort Sort, EntryFrom From, string Title, string Detail = "", OpensDto? Opens = null);
@@ -41,6 +43,18 @@ public static class LineText
         Happening.LetterReceived received => Letter(rows.Letters[received.Letter], rows, received.Automatic),
         Happening.LetterSent sent => Sent(rows.Letters[sent.Letter], sent.ByItself, rows),
         Happening.LetterUncertain uncertain => new(EntrySort.Letters, EntryFrom.Done, $"“{rows.Letters[uncertain.Letter].Subject}” may have gone out", "Ask whether it arrived; it is never sent again by itself", Open(uncertain.Letter)),
+        Happening.InquiryRead read => new(EntrySort.Notes, EntryFrom.Done, "Answers read", read.FollowUp ? "the follow-ups begin" : ""),
+        Happening.Imported => new(EntrySort.Notes, EntryFrom.Done, "Taken over from a table"),
+        Happening.BriefPut => new(EntrySort.Papers, EntryFrom.Done, $"Brief put to {rows.Client}"),
+        Happening.BriefTakenBack => new(EntrySort.Papers, EntryFrom.Done, "Brief taken back"),
+        Happening.BriefApproved approved => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} approved the brief", $"SHA-256 {approved.Hash[..8]}"),
+        Happening.BriefRemarked remarked => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} remarks on the brief", $"“{Short(rows.Notes[remarked.Words].Text)}”", new(OpensWhat.Note, remarked.Words.Value)),
+        Happening.MeetingOffered => new(EntrySort.Meetings, EntryFrom.Done, "Times for a meeting offered"),
+        Happening.MeetingNotOffered => new(EntrySort.Meetings, EntryFrom.Done, "The offer of times taken back"),
+        Happening.MeetingBooked booked => new(EntrySort.Meetings, happened.Fact.By == Actor.Client ? EntryFrom.Client : EntryFrom.Done, $"{rows.Meetings[booked.Meeting].Name} on {rows.When(booked.Start)}", happened.Fact.By == Actor.Client ? $"chosen by {rows.Client}" : "", new(OpensWhat.Meeting, booked.Meeting.Value)),
+        Happening.MeetingMoved moved => new(EntrySort.Meetings, happened.Fact.By == Actor.Client ? EntryFrom.Client : EntryFrom.Done, $"{rows.Meetings[moved.Meeting].Name} moved to {rows.When(moved.Start)}", "", new(OpensWhat.Meeting, moved.Meeting.Value)),
+        Happening.MeetingCancelled cancelled => new(EntrySort.Meetings, cancelled.ByClient ? EntryFrom.Client : EntryFrom.Done, $"{rows.Meetings[cancelled.Meeting].Name} cancelled", cancelled.ByClient ? $"by {rows.Client}" : "", new(OpensWhat.Meeting, cancelled.Meeting.Value)),
+        Happening.MeetingHeld held => new(EntrySort.Meetings, EntryFrom.Done, $"{rows.Meetings[held.Meeting].Name} held", Short(rows.Meetings[held.Meeting].Notes), new(OpensWhat.Meeting, held.Meeting.Value)),
         Happening.MarkedFit => new(EntrySort.Notes, EntryFrom.Done, "Marked as a fit"),
         Happening.NoAnswerNeeded => new(EntrySort.Notes, EntryFrom.Note, "No answer needed"),
         Happening.CallHeld call => Note(rows.Notes[call.Note], "call, private note"),

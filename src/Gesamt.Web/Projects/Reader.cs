@@ -1,3 +1,4 @@
+using Gesamt.Core.Forms;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
@@ -7,7 +8,7 @@ using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
+using Gesamt.Web.Meetings;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Reviews;
 using Microsoft.EntityFrameworkCore;
@@ -16,7 +17,7 @@ namespace Gesamt.Web.Projects;
 
 /// <summary>An entry opened whole.</summary>
 /// <param name="File">A paper to open beside it.</param>
-public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps, ReviewReadDto? Review = null, long? VoidsPayment = null);
+public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps, ReviewReadDto? Review = null, long? VoidsPayment = null, MeetingDto? Meeting = null);
 
 /// <summary>A round of review opened whole.</summary>
 public sealed record ReviewReadDto(long Id, ReviewState State, IReadOnlyList<ReviewFileDto> Files, IReadOnlyList<AnswerDto> Said);
@@ -36,8 +37,15 @@ public static class Reader
         OpensWhat.Invoice => Invoice(desk, await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))),
         OpensWhat.Payment => Payment(desk, await OneAsync(desk.Db.Payments.Where(p => p.Id == new PaymentId(id) && p.ProjectId == project))),
         OpensWhat.Review => await ReviewAsync(desk, await OneAsync(desk.Db.Reviews.Where(r => r.Id == new ReviewId(id) && r.ProjectId == project))),
+        OpensWhat.Meeting => Meeting(desk, await OneAsync(desk.Db.Meetings.Where(m => m.Id == new MeetingId(id) && m.ProjectId == project))),
         _ => throw new MissingException("entry"),
     };
+
+    private static ReaderDto Meeting(Desk desk, MeetingRow row)
+    {
+        var meeting = MeetingViews.Of(desk, row);
+        return new(meeting.Name, $"{meeting.When}, {meeting.State}", string.Join("\n\n", new[] { meeting.Place, meeting.Agenda, meeting.Notes }.Where(text => text.Length > 0)), "", meeting.Answers, [], null, null, null, Meeting: meeting);
+    }
 
     private static async Task<T> OneAsync<T>(IQueryable<T> query) where T : class => await query.AsNoTracking().SingleOrDefaultAsync() ?? throw new MissingException("entry");
 

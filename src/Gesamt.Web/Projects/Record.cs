@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
@@ -9,7 +10,10 @@ using Gesamt.Core.Turns;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Briefs;
 using Gesamt.Web.Contracts;
+using Gesamt.Web.Meetings;
+using Gesamt.Web.People;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
@@ -30,7 +34,7 @@ public static class Record
         var client = file.Row.Client!;
         var contract = await Contracting.LatestAsync(desk, id);
         return new(
-            id.Value, file.Row.Title, file.Row.Kind!.Name, new(client.Name, client.Organisation, client.Mail, client.Phone), file.Row.Source,
+            id.Value, file.Row.Title, file.Row.Kind!.Name, new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile), file.Row.Source,
             LineText.Capital(file.Case.Kind.MainDate), Short(desk, file.Case.MainDate?.Date), file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
             standing.Stage, standing.Ended is { } end ? LineText.EndWords(end) : null, standing.BookedAt is not null,
             TurnOf(desk, standing), Gates.Of(desk, file, rows), Line(desk, file, rows), Ahead.Of(desk, file, rows), Money(desk, file), ToPay(desk, file, rows),
@@ -38,7 +42,11 @@ public static class Record
             RecordWork.Phases(desk, file, rows.Tasks.Values), await RecordWork.FilesAsync(desk, file), RecordWork.Rounds(file), RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file),
             file.Case.MainDate?.Date, file.Case.IsPutAway, standing.Stage == Stage.Delivery && standing.Ended is null && !file.History.Any<Core.Facts.Happening.HandedOver>(),
             Papers(contract, rows), [.. answers.SelectMany(a => StoreJson.Read<List<Answer>>(a.Items)).Select(a => new AnswerDto(a.Question, a.Text))],
-            Happened.Possible(file, desk.Now), Sending.ReplyAddress(desk, file.Row), client.Mail is null);
+            Happened.Possible(file, desk.Now), Sending.ReplyAddress(desk, file.Row), file.MailContact.Mail is null,
+            [.. file.Row.People.OrderBy(p => p.Id).Select(p => new PartOfPersonDto(p.PersonId.Value, p.Person!.Name, p.Person.Mail ?? p.Person.Phone, p.Part, PersonPage.PartWords(p.Part)))],
+            standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, client) : [],
+            await desk.Db.Labels.Where(l => l.ProjectId == id).OrderBy(l => l.Label).Select(l => l.Label).ToListAsync(),
+            await ProjectBrief.DetailsAsync(desk, file), await ProjectBrief.OfAsync(desk, file), file.Row.KindId.Value, Happened.MayBeRead(file), await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file));
     }
 
     public static TurnDto TurnOf(Desk desk, Standing standing)
@@ -72,7 +80,9 @@ public static class Record
             await db.Files.AsNoTracking().Where(f => f.ProjectId == id).ToDictionaryAsync(f => f.Id),
             await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
             Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
-            Missed(desk, file, names));
+            Missed(desk, file, names),
+            await db.Meetings.AsNoTracking().Where(m => m.ProjectId == id).ToDictionaryAsync(m => m.Id),
+            at => $"{DateWords.Short(desk.Calendar.DateOf(at), desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)}");
     }
 
     private static string Missed(Desk desk, ProjectFile file, Dictionary<string, string> letters) =>
@@ -82,6 +92,7 @@ public static class Record
     {
         StepAction.Letter letter => letters.GetValueOrDefault(letter.Key, letter.Key),
         StepAction.Tasks => "Tasks of the kind",
+        StepAction.EndAsQuiet => "End it as gone quiet?",
         _ => step.Key,
     };
 

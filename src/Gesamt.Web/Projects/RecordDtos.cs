@@ -1,19 +1,23 @@
 using Gesamt.Core.ClientPages;
+using Gesamt.Core.People;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Work;
+using Gesamt.Web.Briefs;
+using Gesamt.Web.Meetings;
+using Gesamt.Web.People;
 using NodaTime;
 
 namespace Gesamt.Web.Projects;
 
 /// <summary>Sorts of entries on the line, that can be hidden and shown.</summary>
-public enum EntrySort { Letters, Papers, Work, Money, Tasks, Notes, Steps }
+public enum EntrySort { Letters, Papers, Work, Money, Tasks, Notes, Meetings, Steps }
 
 /// <summary>Where an entry comes from, which is how it is drawn.</summary>
 public enum EntryFrom { Done, Client, Note }
 
 /// <summary>What opens in the reader: its sort and number.</summary>
-public enum OpensWhat { Answers, Letter, Note, Proposal, Contract, Invoice, Payment, Review }
+public enum OpensWhat { Answers, Letter, Note, Proposal, Contract, Invoice, Payment, Review, Meeting }
 
 public sealed record OpensDto(OpensWhat What, long Id);
 
@@ -63,7 +67,10 @@ public sealed record ToPayDto(IReadOnlyList<OpenInvoiceDto> Invoices, string? Ah
 
 public sealed record OpenInvoiceDto(long Id, string Words, string Owed);
 
-public sealed record PersonDto(string Name, string? Organisation, string? Mail, string? Phone);
+public sealed record PersonDto(long Id, string Name, string? Organisation, string? Mail, string? Phone, string? Profile);
+
+/// <summary>Somebody with a part in the project.</summary>
+public sealed record PartOfPersonDto(long Person, string Name, string? Reach, PersonPart Part, string Words);
 
 public sealed record FileDto(string Name, string Address);
 
@@ -71,9 +78,10 @@ public sealed record FileDto(string Name, string Address);
 public sealed record RecordDto(
     long Id, string Title, string Kind, PersonDto Client, string? Source, string MainDateName, string? MainDate, string? MainDateDistance,
     Stage Stage, string? Ended, bool Booked, TurnDto Turn, IReadOnlyList<GateDto> Gates, IReadOnlyList<EntryDto> Line, IReadOnlyList<AheadDto> Ahead,
-    SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress);
+    SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress,
+    IReadOnlyList<PartOfPersonDto> People, IReadOnlyList<MatchDto> Matches, IReadOnlyList<string> Labels, IReadOnlyList<DetailDto> Details, BriefDto BriefParts, long KindId, bool MayBeRead, IReadOnlyList<MeetingDto> Meetings, string? Offered);
 
 public sealed record AnswerDto(string Question, string Text);
 
 /// <summary>What the owner can say happened.</summary>
-public enum HappenedSort { Fit, Countersign, Call, NoAnswerNeeded, PriceAgreed, SignedOnPaper, Paid, HandedOver, Approved, Waived, Rest, GoOn, NotAFit, Referred, Lost, GoneQuiet, Cancelled, NotAnInquiry, TakenUp }
+public enum HappenedSort { Fit, Countersign, Call, NoAnswerNeeded, PriceAgreed, SignedOnPaper, Paid, HandedOver, Approved, Waived, Rest, GoOn, NotAFit, Referred, Lost, GoneQuiet, Cancelled, NotAnInquiry, TakenUp, Read, BookedStraightAway }

@@ -22,12 +22,13 @@ public enum RegisterGroup { Standing, Month, Year, Kind, Source, Client, Stage, 
 /// <param name="Words">Part of a title or a client's name.</param>
 /// <param name="Most">Rows shown of each group.</param>
 public sealed record RegisterQuery(
-    RegisterColumn[]? Columns, RegisterGroup? Group, string? Sort, bool? Desc, string? Words, string? Kind, string? Source, Stage? Stage, int? Year, RegisterStanding? Standing, int? Most);
+    RegisterColumn[]? Columns, RegisterGroup? Group, string? Sort, bool? Desc, string? Words, string? Kind, string? Source, Stage? Stage, int? Year, RegisterStanding? Standing, int? Most, string[]? Details = null);
 
 /// <summary>Not yet booked, booked, over (ended or finished) and not put away yet, put away.</summary>
 public enum RegisterStanding { NotBooked, Booked, Over, PutAway }
 
-public sealed record RegisterColumnDto(RegisterColumn Column, string Words, bool IsAmount);
+/// <param name="Column">Null for a detail of a kind.</param>
+public sealed record RegisterColumnDto(RegisterColumn? Column, string Words, bool IsAmount);
 
 /// <param name="Cells">In the order of the columns.</param>
 public sealed record RegisterRowDto(long Id, string Title, IReadOnlyList<string> Cells);
@@ -37,7 +38,7 @@ public sealed record RegisterRowDto(long Id, string Title, IReadOnlyList<string>
 public sealed record RegisterGroupDto(string Name, string Count, IReadOnlyList<string> Sums, IReadOnlyList<RegisterRowDto> Rows, int More);
 
 public sealed record RegisterDto(
-    string Summary, IReadOnlyList<RegisterColumnDto> Columns, IReadOnlyList<RegisterGroupDto> Groups, IReadOnlyList<string> Kinds, IReadOnlyList<string> Sources, IReadOnlyList<int> Years);
+    string Summary, IReadOnlyList<RegisterColumnDto> Columns, IReadOnlyList<RegisterGroupDto> Groups, IReadOnlyList<string> Kinds, IReadOnlyList<string> Sources, IReadOnlyList<int> Years, IReadOnlyList<string> Details);
 
 /// <summary>Every project in a table.</summary>
 public static class Register
@@ -45,20 +46,24 @@ public static class Register
     private const int Most = 200;
     private static readonly RegisterColumn[] Usual = [RegisterColumn.Client, RegisterColumn.Kind, RegisterColumn.Stage, RegisterColumn.Turn, RegisterColumn.Date, RegisterColumn.Value, RegisterColumn.Owed];
 
-    private sealed record Row(long Id, string Title, string Client, string Kind, string? Source, StandingColumns Standing);
+    private sealed record Row(long Id, string Title, string Client, string Kind, string? Source, StandingColumns Standing)
+    {
+        /// <summary>Details that were asked for, by their name.</summary>
+        public IReadOnlyDictionary<string, string> Details { get; set; } = new Dictionary<string, string>();
+    }
 
     public static async Task<RegisterDto> OfAsync(Desk desk, RegisterQuery query)
     {
         var columns = query.Columns is { Length: > 0 } chosen ? chosen : Usual;
         var rows = await RowsAsync(desk, query);
         var sorted = Sorted(desk, rows, query);
-        var groups = Grouped(desk, sorted, query.Group ?? RegisterGroup.Standing).Select(group => Group(desk, group.Name, [.. group.Rows], columns, query.Most ?? Most)).ToList();
+        var groups = Grouped(desk, sorted, query.Group ?? RegisterGroup.Standing).Select(group => Group(desk, group.Name, [.. group.Rows], columns, query.Details ?? [], query.Most ?? Most)).ToList();
         var booked = rows.Count(row => row.Standing.BookedAt is not null);
         return new($"{rows.Count} project{(rows.Count == 1 ? "" : "s")}, {booked} booked, worth {MoneyText.Of(new(rows.Sum(NetBooked), desk.Currency))} net",
-            [.. columns.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column)))], groups,
+            [.. columns.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column))), .. (query.Details ?? []).Select(detail => new RegisterColumnDto(null, LineText.Capital(detail), false))], groups,
             await desk.Db.Kinds.AsNoTracking().OrderBy(k => k.Name).Select(k => k.Name).ToListAsync(),
             await desk.Db.Projects.AsNoTracking().Where(p => p.Source != null).Select(p => p.Source!).Distinct().OrderBy(s => s).ToListAsync(),
-            await YearsAsync(desk));
+            await YearsAsync(desk), await desk.Db.Details.AsNoTracking().Select(d => d.Name).Distinct().OrderBy(d => d).ToListAsync());
     }
 
     /// <summary>The same table as CSV: dates in ISO 8601, amounts as plain numbers.</summary>
@@ -66,8 +71,8 @@ public static class Register
     {
         var columns = query.Columns is { Length: > 0 } chosen ? chosen : Usual;
         var rows = Grouped(desk, Sorted(desk, await RowsAsync(desk, query), query), query.Group ?? RegisterGroup.Standing).SelectMany(group => group.Rows);
-        return Csv.Write(["Project", .. columns.Select(column => IsAmount(column) ? $"{Words(column)}, {desk.Currency.Code}" : Words(column))],
-            rows.Select(row => (IReadOnlyList<string>)[row.Title, .. columns.Select(column => Plain(desk, row, column))]));
+        return Csv.Write(["Project", .. columns.Select(column => IsAmount(column) ? $"{Words(column)}, {desk.Currency.Code}" : Words(column)), .. (query.Details ?? []).Select(LineText.Capital)],
+            rows.Select(row => (IReadOnlyList<string>)[row.Title, .. columns.Select(column => Plain(desk, row, column)), .. (query.Details ?? []).Select(detail => row.Details.GetValueOrDefault(detail, ""))]));
     }
 
     private static async Task<List<Row>> RowsAsync(Desk desk, RegisterQuery query)
@@ -83,6 +88,11 @@ public static class Register
             projects = projects.Where(p => p.Standing.BeganAt >= from && p.Standing.BeganAt < to);
         }
         var rows = await projects.Select(p => new Row(p.Id.Value, p.Title, p.Client!.Organisation ?? p.Client.Name, p.Kind!.Name, p.Source, p.Standing)).ToListAsync();
+        if (query.Details is { Length: > 0 } details)
+        {
+            var known = (await desk.Db.Details.AsNoTracking().Where(d => details.Contains(d.Name)).ToListAsync()).GroupBy(d => d.ProjectId.Value).ToDictionary(group => group.Key, group => group.ToDictionary(d => d.Name, d => d.Value));
+            foreach (var row in rows) row.Details = known.GetValueOrDefault(row.Id, []);
+        }
         return query.Standing is { } standing ? [.. rows.Where(row => StandingOf(row) == standing)] : rows;
     }
 
@@ -129,12 +139,12 @@ public static class Register
 
     private static YearMonth? MonthOf(Desk desk, Instant? at) => at is { } known ? desk.Calendar.DateOf(known).ToYearMonth() : null;
 
-    private static RegisterGroupDto Group(Desk desk, string name, IReadOnlyList<Row> rows, RegisterColumn[] columns, int most)
+    private static RegisterGroupDto Group(Desk desk, string name, IReadOnlyList<Row> rows, RegisterColumn[] columns, string[] details, int most)
     {
         var booked = rows.Count(row => row.Standing.BookedAt is not null);
         return new(name, $"{rows.Count}{(booked > 0 ? $", {booked} booked" : "")}",
-            [.. columns.Select(column => IsAmount(column) ? MoneyText.Of(new(rows.Sum(row => Minor(row, column) ?? 0), desk.Currency)) : "")],
-            [.. rows.Take(most).Select(row => new RegisterRowDto(row.Id, row.Title, [.. columns.Select(column => Cell(desk, row, column))]))], Math.Max(0, rows.Count - most));
+            [.. columns.Select(column => IsAmount(column) ? MoneyText.Of(new(rows.Sum(row => Minor(row, column) ?? 0), desk.Currency)) : ""), .. details.Select(_ => "")],
+            [.. rows.Take(most).Select(row => new RegisterRowDto(row.Id, row.Title, [.. columns.Select(column => Cell(desk, row, column)), .. details.Select(detail => row.Details.GetValueOrDefault(detail, ""))]))], Math.Max(0, rows.Count - most));
     }
 
     private static bool IsAmount(RegisterColumn column) => column is RegisterColumn.Value or RegisterColumn.Agreed or RegisterColumn.Paid or RegisterColumn.Owed;

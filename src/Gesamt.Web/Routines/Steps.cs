@@ -1,15 +1,20 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.People;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Projects;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Routines;
+
+/// <param name="End">Whether the project ends as gone quiet; else it stays open.</param>
+public sealed record QuietAnswerDto(long Run, string Step, int Occurrence, bool End);
 
 /// <summary>Lets the due steps of one project act, each in a short transaction of its own.</summary>
 public static class Steps
@@ -43,6 +48,7 @@ public static class Steps
         if (file.History.Facts.Length != facts || await WaitsAsync(desk, project, due)) return;
         if (due.Act == DueAct.Skip) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));
         else if (letter is not null) await ClaimOrHoldAsync(desk, file, due, letter, message);
+        else if (due.Step.Step.Action is StepAction.EndAsQuiet) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, null));
         else if (due.Step.Step.Action is StepAction.Tasks tasks) await MakeTasksAsync(desk, file, due, tasks.Key);
         await desk.CommitAsync(transaction);
         KillPoints.Reach("claimed");
@@ -54,7 +60,7 @@ public static class Steps
         if (!due.Step.Step.Action.LeavesTheHouse || due.Act == DueAct.Skip) return false;
         var key = Sending.KeyOf(due.Step.Ref);
         return await desk.Db.Outbox.AnyAsync(o => o.Key == key)
-            || await desk.Db.Projects.AnyAsync(p => p.Id == project && p.Client!.Mail == null);
+            || await desk.Db.Projects.AnyAsync(p => p.Id == project && p.Client!.Mail == null && !p.People.Any(one => one.Part == PersonPart.GetsMail && one.Person!.Mail != null));
     }
 
     /// <summary>The letter of a step with its own copy of the text. A gap, or a step that asks first, is held.</summary>
@@ -95,6 +101,25 @@ public static class Steps
             made.Add(new Happening.TaskMade(task.Id, on));
         }
         await desk.RecordAsync(file, Actor.Gesamt, [.. made, new Happening.StepDone(due.Step.Ref, null)]);
+    }
+
+    /// <summary>The owner's answer to the proposal to end a project as gone quiet.</summary>
+    /// <exception cref="RefusedException">It waits for no answer any more.</exception>
+    public static async Task AnswerQuietAsync(Desk desk, ProjectId project, QuietAnswerDto answer)
+    {
+        var file = await desk.OpenAsync(project);
+        var held = Plan.Of(file.Case).FirstOrDefault(step => step is { State: StepState.Held, Step.Action: StepAction.EndAsQuiet } && step.Ref == new StepRef(new(answer.Run), answer.Step, answer.Occurrence))
+            ?? throw new RefusedException("Something happened meanwhile: this is not asked any more.");
+        desk.Db.ChangeTracker.Clear();
+        if (answer.End)
+        {
+            // the end stops what is still planned, this step too
+            await Happened.RecordAsync(desk, project, new(HappenedSort.GoneQuiet), "", "");
+            return;
+        }
+        await using var transaction = await desk.BeginAsync();
+        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, new Happening.StepSkipped(held.Ref));
+        await desk.CommitAsync(transaction);
     }
 
     private static Happening.InvoiceIssued? InvoiceOf(ProjectFile file, DueStep due) =>

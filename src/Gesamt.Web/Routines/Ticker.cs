@@ -3,6 +3,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Meetings;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -44,6 +45,7 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             await settlement.SettleAsync(stop);
             await StepsAsync(stop);
             await InvoicesAsync(stop);
+            await MeetingsAsync(stop);
             await StandingsAsync(stop);
             await delivery.DeliverDueAsync(stop);
             // what was handed over may have made the next step due
@@ -90,6 +92,14 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             }
     }
 
+    private async Task MeetingsAsync(CancellationToken stop)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        await OutsideCalendars.RefreshAsync(desk, scope.ServiceProvider.GetRequiredService<ICalendarSource>(), null, stop);
+        await scope.ServiceProvider.GetRequiredService<Scheduling>().RemindAsync();
+    }
+
     private async Task StandingsAsync(CancellationToken stop)
     {
         foreach (var project in await InScopeAsync(desk =>
@@ -116,7 +126,8 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             Instant? standing = await desk.Db.Projects.Where(p => p.Standing.ValidUntil > now).MinAsync(p => p.Standing.ValidUntil, stop);
             Instant? letter = await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync(stop);
             Instant? invoice = await desk.Db.Projects.Where(p => p.Standing.InvoiceAt > now).MinAsync(p => p.Standing.InvoiceAt, stop);
-            return new[] { step, standing, letter, invoice }.Min();
+            Instant? reminder = await desk.Db.Meetings.Where(m => m.RemindAt > now).MinAsync(m => m.RemindAt, stop);
+            return new[] { step, standing, letter, invoice, reminder }.Min();
         });
         if (next is not { } at) return Longest;
         var wait = (at - time.Now()).ToTimeSpan();

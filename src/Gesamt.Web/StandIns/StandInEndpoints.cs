@@ -6,9 +6,13 @@ using NodaTime;
 
 namespace Gesamt.Web.StandIns;
 
-public sealed record AnswerDto(string Text);
+public sealed record PostAnswerDto(string Text);
 
-public sealed record CardDto(string Number);
+public sealed record CardNumberDto(string Number);
+
+public sealed record PasscodeDto(string Passcode);
+
+public sealed record DoorDto(string Token);
 
 /// <param name="Now">The studio's local time, such as 2027-01-25T10:30:00; or how far to move on.</param>
 public sealed record SetClockDto(LocalDateTime? Now, int? AdvanceHours, bool Stands);
@@ -22,7 +26,7 @@ public static class StandInEndpoints
     {
         api.MapGet("/post-office", (string? address, PostOffice post) => post.List(string.IsNullOrWhiteSpace(address) ? null : address));
         api.MapGet("/post-office/{id:long}", (long id, PostOffice post) => post.Letter(id));
-        api.MapPost("/post-office/{id:long}/answer", (long id, AnswerDto answer, PostOffice post, TimeProvider time, Live live) =>
+        api.MapPost("/post-office/{id:long}/answer", (long id, PostAnswerDto answer, PostOffice post, TimeProvider time, Live live) =>
         {
             if (answer.Text.Trim().Length is 0 or > 20_000) throw new InvalidException(("text", "An answer of 1 to 20 000 characters is needed."));
             post.Answer(id, answer.Text.Trim(), time.GetUtcNow());
@@ -33,11 +37,29 @@ public static class StandInEndpoints
     public static void MapCards(this RouteGroupBuilder cards)
     {
         cards.MapGet("/{session}", (string session, CardHouse house, HttpContext http, IAntiforgery antiforgery) => house.Page(session, antiforgery.GetAndStoreTokens(http).RequestToken!));
-        cards.MapPost("/{session}", (string session, CardDto card, CardHouse house, Live live) =>
+        cards.MapPost("/{session}", (string session, CardNumberDto card, CardHouse house, Live live) =>
         {
             house.Pay(session, card.Number);
             live.ChangedAll();
         });
+    }
+
+    public static void MapSampleCalendar(this RouteGroupBuilder api)
+    {
+        api.MapGet("/outside-calendar", (SampleCalendar calendar, Desk desk) => calendar.Events().Select(e => new SampleEventDto(e.Id, e.Title, desk.Calendar.LocalOf(e.Start), e.Minutes)).ToList());
+        api.MapPost("/outside-calendar", (SampleEventDto put, SampleCalendar calendar, Desk desk) =>
+        {
+            if (put.Title.Trim().Length is 0 or > 100) throw new InvalidException(("title", "A title of 1 to 100 characters is needed."));
+            if (put.Minutes is < 5 or > 1_440) throw new InvalidException(("minutes", "From 5 to 1440 minutes."));
+            calendar.Put(put.Title.Trim(), desk.Calendar.At(put.Start), put.Minutes);
+        });
+        api.MapDelete("/outside-calendar/{id:long}", (long id, SampleCalendar calendar) => calendar.Remove(id));
+    }
+
+    public static void MapRooms(this RouteGroupBuilder rooms)
+    {
+        rooms.MapGet("/{code}/door", (HttpContext http, IAntiforgery antiforgery) => new DoorDto(antiforgery.GetAndStoreTokens(http).RequestToken!));
+        rooms.MapPost("/{code}/door", (string code, PasscodeDto said, SampleRooms rooms) => rooms.Enter(code, said.Passcode));
     }
 
     /// <summary>The clock of a demo or a test; the real thing has no such address.</summary>

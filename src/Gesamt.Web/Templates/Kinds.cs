@@ -19,7 +19,7 @@ public sealed record KindDto(long Id, string Name, int Projects);
 /// <param name="Letters">All letters; those its routines send are named in the steps.</param>
 public sealed record KindPageDto(
     long Id, string Name, int Edition, IReadOnlyList<ServiceDto> Services, TextDto Contract, IReadOnlyList<LetterTextRowDto> Letters, IReadOnlyList<RoutineDto> Routines,
-    IReadOnlyList<string> Blanks, IReadOnlyList<string> Phases, int Rounds, IReadOnlyList<string> ClosingSteps);
+    IReadOnlyList<string> Blanks, IReadOnlyList<string> Phases, int Rounds, IReadOnlyList<string> ClosingSteps, KindSettingsDto Settings, IReadOnlyList<string> Fills);
 
 public sealed record TextDto(string Title, string Body, int Edition);
 
@@ -29,8 +29,8 @@ public sealed record LetterTextRowDto(string Key, string Name, string Subject, s
 public sealed record RoutineDto(string Key, string Name, Cause Begins, int Edition, IReadOnlyList<StepDto> Steps);
 
 /// <param name="Count">How long before (negative) or after its cause.</param>
-/// <param name="Letter">The letter it sends; null for a step that makes the kind's tasks.</param>
-public sealed record StepDto(string Key, Cause Cause, int Count, SpanUnit Unit, LocalTime? At, bool AnyHour, string? Letter, StepMode Mode, StopRule[] Stops);
+/// <param name="Letter">The letter it sends; null for a step that makes the kind's tasks, or proposes an end.</param>
+public sealed record StepDto(string Key, Cause Cause, int Count, SpanUnit Unit, LocalTime? At, bool AnyHour, string? Letter, StepMode Mode, StopRule[] Stops, bool EndsQuiet = false);
 
 public sealed record SaveServicesDto(int Edition, ServiceDto[] Services);
 
@@ -57,7 +57,8 @@ public static class Kinds
             [.. services.Select(s => new ServiceDto(s.Id, s.Title, s.Detail, s.Unit, Wire.Number(s.UnitPrice), Wire.Number(s.TaxPartsPerMillion / 10_000m)))],
             new(contract?.Title ?? "Contract", contract?.Body ?? "", contract?.Edition ?? 0),
             [.. letters.Select(l => new LetterTextRowDto(l.Key, l.Name, l.Subject, l.Body, l.Edition, [.. used[l.Key].Distinct()]))],
-            [.. routines.Where(r => r.KindId == id).OrderBy(r => r.Id).Select(Of)], Blanks.Names, rules.Phases, rules.Rounds, rules.ClosingSteps);
+            [.. routines.Where(r => r.KindId == id).OrderBy(r => r.Id).Select(Of)], Blanks.Names, rules.Phases, rules.Rounds, rules.ClosingSteps,
+            KindSettings.Of(kind.Edition, rules), [.. Forms.Fills, .. rules.AllDetails.Select(detail => detail.Name)]);
     }
 
     /// <exception cref="InvalidException">A service has no title, or a number is not one; the field is named by its place in the list.</exception>
@@ -130,8 +131,8 @@ public static class Kinds
         if (Math.Abs(step.Count) > 3_650) errors.Add(($"steps[{i}].count", "At most 3 650."));
         if (step.Count < 0 && step.Cause is not (Cause.NamedDate or Cause.InvoiceDue)) errors.Add(($"steps[{i}].count", "Only a date or the day an invoice is due can be counted back from."));
         if (step.Letter is { } letter && !letters.Contains(letter)) errors.Add(($"steps[{i}].letter", $"There is no letter “{letter}”."));
-        if (step.Letter is null && before?.Action is not StepAction.Tasks) errors.Add(($"steps[{i}].letter", "Choose the letter this step sends."));
-        var action = step.Letter is { } named ? new StepAction.Letter(named) : before?.Action ?? new StepAction.Letter("");
+        if (step is { Letter: null, EndsQuiet: false } && before?.Action is not StepAction.Tasks) errors.Add(($"steps[{i}].letter", "Choose the letter this step sends."));
+        var action = step.EndsQuiet ? new StepAction.EndAsQuiet() : step.Letter is { } named ? new StepAction.Letter(named) : before?.Action ?? new StepAction.Letter("");
         return new(before?.Key ?? $"step-{Guid.NewGuid():n}"[..13], new Timing(step.Cause, new Span(step.Count, step.Unit), step.At, before?.When.DateName, step.AnyHour), action, step.Mode, [.. step.Stops], before?.LateStart ?? LateStart.Skip);
     }
 
@@ -173,7 +174,7 @@ public static class Kinds
     {
         var routine = StoreJson.Read<Routine>(row.Routine);
         return new(row.Key, routine.Name, routine.Begins, row.Edition, [.. routine.Steps.Select(step => new StepDto(step.Key, step.When.Cause, step.When.Offset.Count, step.When.Offset.Unit, step.When.At, step.When.AnyHour,
-            (step.Action as StepAction.Letter)?.Key, step.Mode, [.. step.Stops]))]);
+            (step.Action as StepAction.Letter)?.Key, step.Mode, [.. step.Stops], step.Action is StepAction.EndAsQuiet))]);
     }
 
     private static async Task<KindRow> KindAsync(Desk desk, KindId id) => await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");

@@ -5,6 +5,8 @@ namespace Gesamt.Web.Templates;
 
 public sealed record LetterKeyDto(string Key);
 
+public sealed record FormMadeDto(int Id);
+
 public static class TemplateEndpoints
 {
     public static void MapTemplates(this RouteGroupBuilder api)
@@ -25,6 +27,23 @@ public static class TemplateEndpoints
         api.MapPut("/kinds/{id:long}/routines/{key}", async (long id, string key, SaveRoutineDto save, Desk desk) =>
         {
             await Kinds.SaveRoutineAsync(desk, new(id), key, save);
+            return TypedResults.NoContent();
+        });
+        api.MapGet("/kinds/{id:long}/forms", (long id, Desk desk, Settings settings, HttpContext http) => Forms.OfAsync(desk, settings, http, new(id)));
+        api.MapPost("/kinds/{id:long}/forms", async (long id, NewFormDto form, Desk desk) => new FormMadeDto(await Forms.AddAsync(desk, new(id), form.Title)));
+        api.MapPut("/forms/{id:int}", async (int id, SaveFormDto save, Desk desk) =>
+        {
+            await Forms.SaveAsync(desk, id, save);
+            return TypedResults.NoContent();
+        });
+        api.MapDelete("/forms/{id:int}", async (int id, Desk desk) =>
+        {
+            await Forms.RemoveAsync(desk, id);
+            return TypedResults.NoContent();
+        });
+        api.MapPut("/kinds/{id:long}/settings", async (long id, KindSettingsDto save, Desk desk) =>
+        {
+            await KindSettings.SaveAsync(desk, new(id), save);
             return TypedResults.NoContent();
         });
         api.MapPut("/letter-texts/{key}", async (string key, SaveLetterDto save, Desk desk) => new LetterKeyDto(await Kinds.SaveLetterAsync(desk, key, save)));

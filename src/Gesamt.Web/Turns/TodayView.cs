@@ -32,7 +32,7 @@ public static class TodayView
             desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), await MoneyAsync(desk),
             yours.Count, [.. yours.Select(row => new TodayCardDto(Cards.Of(desk, row), LastWords(row, said), row.Standing.Waits == WaitKind.AnswerInquiry))],
             await ReadyAsync(desk, said), await ByItselfAsync(desk), await TasksAsync(desk), came, more, since,
-            await UncertainAsync(desk), await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled));
+            await UncertainAsync(desk), await Tray.CountAsync(desk), await QuietAsync(desk, said), await MeetingsAsync(desk));
     }
 
     private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>
@@ -62,6 +62,26 @@ public static class TodayView
         return ready;
     }
 
+    /// <summary>Steps that propose an end: held ones that hold no letter.</summary>
+    private static async Task<IReadOnlyList<QuietDto>> QuietAsync(Desk desk, IReadOnlyDictionary<ProjectId, string> said)
+    {
+        var rows = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Held && !desk.Db.Letters.Any(l => l.RunId == s.RunId && l.Step == s.Step && l.Occurrence == s.Occurrence)).Take(50).ToListAsync();
+        var files = await desk.Db.OpenManyAsync([.. rows.Select(row => row.ProjectId).Distinct()], desk.Calendar);
+        return [.. from row in rows
+                   let file = files[row.ProjectId]
+                   let since = file.History.Last<Happening.LetterSent>()?.Happened ?? file.History.Last<Happening.InquiryCame>()?.Happened
+                   select new QuietDto(file.Id.Value, file.Row.Title, file.Row.Client!.Name, since is { } at ? $"no word since the last letter {Age.Of(at, desk.Now, desk.Calendar.Zone).Long} ago" : "", said.GetValueOrDefault(file.Id), row.RunId.Value, row.Step, row.Occurrence)];
+    }
+
+    private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
+    {
+        var (start, end) = (desk.Calendar.StartOf(desk.Today), desk.Calendar.StartOf(desk.Today.PlusDays(1)));
+        var rows = await desk.Db.Meetings.AsNoTracking().Where(m => !m.Cancelled && m.Start >= start && m.Start < end).OrderBy(m => m.Start)
+            .Join(desk.Db.Projects, m => m.ProjectId, p => p.Id, (m, p) => new { Meeting = m, p.Title, Client = p.Client!.Name }).ToListAsync();
+        string Time(Instant at) => DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay);
+        return [.. rows.Select(r => new DayMeetingDto(r.Meeting.ProjectId.Value, r.Meeting.Id.Value, $"{Time(r.Meeting.Start)} to {Time(r.Meeting.End)}", $"{r.Meeting.Name}, {r.Client}", r.Title))];
+    }
+
     /// <summary>“not opened for 5 days”, else when it was to go by the routine.</summary>
     private static string Why(Desk desk, ProjectFile file, PlannedStep step)
     {
@@ -86,7 +106,7 @@ public static class TodayView
             var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
             if (step is { Mode: StepMode.ByItself, Action: StepAction.Letter letter })
                 list.Add(new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), names.GetValueOrDefault(letter.Key, letter.Key),
-                    file.Row.Client!.Mail is null ? $"{file.Row.Title}: waits for a mail address" : $"to {file.Row.Client.Name}, {file.Row.Title}"));
+                    file.MailContact is { Mail: null } ? $"{file.Row.Title}: waits for a mail address" : $"to {file.MailContact.Name}, {file.Row.Title}"));
         }
         return list;
     }
@@ -126,6 +146,11 @@ public static class TodayView
         Happening.ChangesAsked => $"{client} asks for changes, {project}",
         Happening.ReviewApproved => $"{client} approved a draft, {project}",
         Happening.FileKept => $"{client} sent a file, {project}",
+        Happening.MeetingBooked => $"{client} chose a time, {project}",
+        Happening.MeetingMoved => $"{client} moved the meeting, {project}",
+        Happening.MeetingCancelled => $"{client} cancelled the meeting, {project}",
+        Happening.BriefApproved => $"{client} approved the brief, {project}",
+        Happening.BriefRemarked => $"{client} remarks on the brief, {project}",
         _ => null,
     };
 

@@ -23,6 +23,12 @@ public sealed record TodayCardDto(CardDto Card, string LastWords, bool IsInquiry
 /// <param name="LastSaid">What the client last said.</param>
 public sealed record ReadyDto(long Letter, long Project, string To, string ProjectTitle, string Since, string Subject, string Preview, string Why, string? LastSaid, string? Gaps);
 
+/// <summary>A project that may have gone quiet: ended only by the owner's OK.</summary>
+public sealed record QuietDto(long Project, string Title, string Client, string Why, string? LastSaid, long Run, string Step, int Occurrence);
+
+/// <param name="When">“11:00 to 11:30”.</param>
+public sealed record DayMeetingDto(long Project, long Meeting, string When, string Title, string Detail);
+
 public sealed record ByItselfDto(long Project, string Time, string Title, string Detail);
 
 public sealed record CameInDto(long Project, string Words, string When, bool New);
@@ -39,4 +45,4 @@ public sealed record MoneyDto(string Month, int Booked, string Won, string Recei
 /// <summary>The first look of the day.</summary>
 public sealed record TodayDto(
     string Date, MoneyDto Money, int Yours, IReadOnlyList<TodayCardDto> YourTurn, IReadOnlyList<ReadyDto> Ready, IReadOnlyList<ByItselfDto> ByItself,
-    IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Unfiled);
+    IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Tray, IReadOnlyList<QuietDto> Quiet, IReadOnlyList<DayMeetingDto> Meetings);

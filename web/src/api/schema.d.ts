@@ -1084,6 +1084,7 @@ export interface paths {
                     Year?: number;
                     Standing?: components["schemas"]["RegisterStanding"];
                     Most?: number;
+                    Details?: string[];
                 };
                 header?: never;
                 path?: never;
@@ -1430,6 +1431,165 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds/{id}/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewFormDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FormMadeDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/forms/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveFormDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KindSettingsDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/letter-texts/{key}": {
         parameters: {
             query?: never;
@@ -1500,6 +1660,1601 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["LetterKeyDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studio": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StudioDto"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StudioDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studio/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studio/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewInquiryDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CreatedDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PastedDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadInquiryDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/inquiries/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadInquiryDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadInquiryDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tray": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TrayDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FileLetterDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/{id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AsideDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    Words?: string;
+                    Sort?: components["schemas"]["PersonSort"];
+                    Label?: string;
+                    LongestFirst?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PeopleDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PersonDetailsDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonIdDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    Words?: string;
+                    Sort?: components["schemas"]["PersonSort"];
+                    Label?: string;
+                    LongestFirst?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people.vcf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/vcards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CardsDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadCardsDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/joins/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PartOfDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/people/{person}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    person: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AddressDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string[];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LabelDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LabelDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{label}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    label: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CarriesLabelDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/details": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveDetailsDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/brief/{part}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    part: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveBriefDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/brief/put": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveLetterWordsDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/brief/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meeting-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeetingKindDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeetingKindDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeetingKindIdDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meeting-kinds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeetingKindDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeetingKindIdDto"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CalendarDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewCalendarDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    text: string;
+                    project?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SlipReadDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WrittenDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SlipKeptDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SlipFileDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/slips/{id}/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SlipGoneDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportDoneDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportIdDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MatchingDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MatchingDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportUndoneDto"];
                     };
                 };
             };
@@ -1676,6 +3431,97 @@ export interface paths {
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SampleEventDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SampleEventDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outside-calendar/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -1904,6 +3750,45 @@ export interface paths {
             requestBody: {
                 content: {
                     "application/json": components["schemas"]["StepMoveDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/quiet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["QuietAnswerDto"];
                 };
             };
             responses: {
@@ -2158,6 +4043,590 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonPageDto"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PersonDetailsDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/card.vcf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/same-as/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    other: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MergeDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/different-from/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    other: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SplitDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PersonIdDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/meetings/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OfferMeetingDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/meetings/offer/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/meetings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SetMeetingDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/meetings/{meeting}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    meeting: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MoveMeetingDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/meetings/{meeting}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    meeting: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/meetings/{meeting}/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    meeting: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeetingNotesDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/meetings/{meeting}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    meeting: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeetingNotesDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rooms/{code}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DoorDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    code: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasscodeDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoomDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/forms/{slug}": {
         parameters: {
             query?: never;
@@ -2210,6 +4679,50 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ThanksDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/forms/{slug}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                    token: string;
+                };
+                header?: never;
+                path: {
+                    slug: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UploadedDto"];
                     };
                 };
             };
@@ -2899,6 +5412,213 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/brief/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ApproveBriefDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/brief/remark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WordsDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/times": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    zone?: string;
+                    moving?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TimesDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BookTimeDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/meetings/{meeting}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    meeting: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MoveToDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/meetings/{meeting}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    meeting: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/card-house/{session}": {
         parameters: {
             query?: never;
@@ -2996,14 +5716,57 @@ export interface components {
             question: string;
             text: string;
         };
+        ApproveBriefDto: {
+            hash: string;
+        };
         AsClientDto: {
             page: components["schemas"]["ClientPageDto"];
             with: null | string;
             alsoVisible: string[];
         };
+        AsideDto: {
+            aside: boolean;
+        };
         AwayDto: {
             away: boolean;
         };
+        BookTimeDto: {
+            /** Format: date-time */
+            start: string;
+            zone: string;
+            answers?: null | string[];
+        };
+        BriefDto: {
+            parts: components["schemas"]["BriefPartOfDto"][];
+            guides: string[];
+            watch: string[];
+            state: string;
+            changed: boolean;
+        };
+        /** @enum {unknown} */
+        BriefGroup: "Why" | "What" | "Frame" | "Watch";
+        BriefPartDto: {
+            key: string;
+            name: string;
+            group: components["schemas"]["BriefGroup"];
+            use: components["schemas"]["BriefUse"];
+            private: boolean;
+            from: null | string;
+            afterBooking: boolean;
+        };
+        BriefPartOfDto: {
+            key: string;
+            name: string;
+            group: components["schemas"]["BriefGroup"];
+            use: components["schemas"]["BriefUse"];
+            private: boolean;
+            later: boolean;
+            text: string;
+            /** Format: int32 */
+            edition: number;
+        };
+        /** @enum {unknown} */
+        BriefUse: "None" | "Guide" | "Obstacle";
         ByItselfDto: {
             /** Format: int64 */
             project: number;
@@ -3011,12 +5774,27 @@ export interface components {
             title: string;
             detail: string;
         };
+        CalendarDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            address: null | string;
+            fetched: null | string;
+            problem: null | string;
+            /** Format: int32 */
+            busyTimes: number;
+        };
         CameInDto: {
             /** Format: int64 */
             project: number;
             words: string;
             when: string;
             new: boolean;
+        };
+        CandidateDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
         };
         CardDto: {
             /** Format: int64 */
@@ -3040,6 +5818,18 @@ export interface components {
             cards: components["schemas"]["SampleCardDto"][];
             token: string;
         };
+        CardsDto: {
+            text: string;
+        };
+        CarriesLabelDto: {
+            sort: string;
+            /** Format: int64 */
+            id: number;
+            title: string;
+            under: string;
+            /** Format: int64 */
+            project: null | number;
+        };
         /** @enum {unknown} */
         Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ContractSent" | "Booked" | "InvoiceDue" | "HandedOver" | "NamedDate";
         ChoiceLineDto: {
@@ -3060,6 +5850,15 @@ export interface components {
             use: string;
             hasPreview: boolean;
         };
+        ClientMeetingDto: {
+            id: string;
+            name: string;
+            when: string;
+            place: string;
+            agenda: string;
+            canChange: boolean;
+            changeUntil: string;
+        };
         ClientPageDto: {
             studio: string;
             owner: string;
@@ -3078,6 +5877,10 @@ export interface components {
             drafts: null | components["schemas"]["DraftsDto"];
             files: null | components["schemas"]["FilesPageDto"];
             help: null | string;
+            chooseTime: null | string;
+            meetings: components["schemas"]["ClientMeetingDto"][];
+            brief: null | components["schemas"]["ShownBriefDto"];
+            logo: null | string;
         };
         ClientPhaseDto: {
             name: string;
@@ -3100,6 +5903,26 @@ export interface components {
             priced: null | components["schemas"]["PricedDto"];
             signatures: components["schemas"]["SignedDto"][];
         };
+        ContradictionDto: {
+            detail: string;
+            known: string;
+            said: string;
+        };
+        CreatedDto: {
+            /** Format: int64 */
+            id: number;
+        };
+        /** @enum {unknown} */
+        DateStyle: "YearMonthDay" | "DayMonthYear" | "MonthDayYear" | "DayMonthName";
+        DayMeetingDto: {
+            /** Format: int64 */
+            project: number;
+            /** Format: int64 */
+            meeting: number;
+            when: string;
+            title: string;
+            detail: string;
+        };
         DayTaskDto: {
             /** Format: int64 */
             id: number;
@@ -3109,6 +5932,26 @@ export interface components {
             projectTitle: string;
             due: string;
             late: boolean;
+        };
+        DetailDto: {
+            name: string;
+            sort: components["schemas"]["FieldSort"];
+            unit: null | string;
+            options: null | string[];
+            private: boolean;
+            demanded: boolean;
+            value: string;
+        };
+        DetailRuleDto: {
+            name: string;
+            sort: components["schemas"]["FieldSort"];
+            unit: null | string;
+            options: null | string[];
+            private: boolean;
+            demanded: boolean;
+        };
+        DoorDto: {
+            token: string;
         };
         DraftDto: {
             project: string;
@@ -3149,15 +5992,19 @@ export interface components {
         /** @enum {unknown} */
         EntryFrom: "Done" | "Client" | "Note";
         /** @enum {unknown} */
-        EntrySort: "Letters" | "Papers" | "Work" | "Money" | "Tasks" | "Notes" | "Steps";
+        EntrySort: "Letters" | "Papers" | "Work" | "Money" | "Tasks" | "Notes" | "Meetings" | "Steps";
         /** @enum {unknown} */
-        FieldSort: "ShortText" | "LongText" | "OneOf" | "Number" | "Date" | "Mail" | "Phone" | "Consent";
+        FieldSort: "ShortText" | "LongText" | "OneOf" | "AnyOf" | "Number" | "Date" | "Mail" | "Phone" | "Address" | "Amount" | "File" | "Consent" | "Heading";
         FileDto: {
             name: string;
             address: string;
         };
         /** @enum {unknown} */
         FileGroup: "Supplied" | "Drafts" | "Final";
+        FileLetterDto: {
+            /** Format: int64 */
+            project: number;
+        };
         FilesPageDto: {
             handedOver: null | string;
             waitsForYes: boolean;
@@ -3170,15 +6017,41 @@ export interface components {
             file: number;
             use: string;
         };
+        /** @enum {unknown} */
+        FollowUps: "AtOnce" | "WhenRead";
+        FormDto: {
+            /** Format: int32 */
+            id: number;
+            slug: string;
+            title: string;
+            intro: string;
+            fields: components["schemas"]["FormField"][];
+            thanks: string;
+            goTo: null | string;
+            source: null | string;
+            closed: boolean;
+            /** Format: int32 */
+            edition: number;
+            address: string;
+            snippet: string;
+            frameSnippet: string;
+        };
         FormField: {
             key: string;
             sort: components["schemas"]["FieldSort"];
             label: string;
+            /** @default false */
             required: boolean;
-            hint: null | string;
-            unit: null | string;
-            options: null | string[];
-            fills: null | string;
+            hint?: null | string;
+            unit?: null | string;
+            options?: null | string[];
+            fills?: null | string;
+            shownIf?: null | components["schemas"]["ShownIf"];
+            hasOptions?: boolean;
+        };
+        FormMadeDto: {
+            /** Format: int32 */
+            id: number;
         };
         FoundDto: {
             key: string;
@@ -3188,6 +6061,8 @@ export interface components {
             title: string;
             words: string;
             opens: null | string;
+            /** Format: int64 */
+            person?: null | number;
         };
         /** @enum {unknown} */
         FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note";
@@ -3223,13 +6098,63 @@ export interface components {
             file?: null | number;
             /** @default false */
             credit: boolean;
+            /** Format: int64 */
+            colleague?: null | number;
+            subject?: null | string;
+            body?: null | string;
         };
         /** @enum {unknown} */
-        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp";
+        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway";
+        /** @enum {unknown} */
+        ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Kind" | "Source" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
+        ImportDoneDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            state: components["schemas"]["ImportState"];
+            /** Format: int32 */
+            made: number;
+            at: string;
+        };
+        ImportDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            state: components["schemas"]["ImportState"];
+            /** Format: int32 */
+            total: number;
+            /** Format: int32 */
+            read: number;
+            /** Format: int32 */
+            made: number;
+            problem: null | string;
+            separator: string;
+            headings: string[];
+            sample: string[][];
+            matching: components["schemas"]["MatchingDto"];
+            dateStyles: components["schemas"]["DateStyle"][];
+            preview: components["schemas"]["PreviewRowDto"][];
+            /** Format: int32 */
+            wrongRows: number;
+            errors: components["schemas"]["PreviewRowDto"][];
+        };
+        ImportIdDto: {
+            /** Format: int32 */
+            id: number;
+        };
+        /** @enum {unknown} */
+        ImportState: "Matching" | "Running" | "Done" | "Failed" | "Undone";
+        ImportUndoneDto: {
+            /** Format: int32 */
+            removed: number;
+            /** Format: int32 */
+            kept: number;
+        };
         InquiryDto: {
             answers: {
                 [key: string]: string;
             };
+            token?: null | string;
             website?: null | string;
         };
         InvoicePageDto: {
@@ -3240,6 +6165,13 @@ export interface components {
             due: string;
             paid: boolean;
             isCredit: boolean;
+        };
+        /** @enum {unknown} */
+        IsoDayOfWeek: "None" | "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
+        JoinDto: {
+            /** Format: int32 */
+            undo: number;
+            words: string;
         };
         KeptDto: {
             /** Format: int64 */
@@ -3278,6 +6210,26 @@ export interface components {
             /** Format: int32 */
             rounds: number;
             closingSteps: string[];
+            settings: components["schemas"]["KindSettingsDto"];
+            fills: string[];
+        };
+        KindSettingsDto: {
+            /** Format: int32 */
+            edition: number;
+            details: components["schemas"]["DetailRuleDto"][];
+            brief: components["schemas"]["BriefPartDto"][];
+            followUps: components["schemas"]["FollowUps"];
+            /** Format: int32 */
+            replyWithin: number;
+        };
+        LabelDto: {
+            label: string;
+            /** Format: int64 */
+            project: null | number;
+            /** Format: int64 */
+            person: null | number;
+            /** Format: int64 */
+            task: null | number;
         };
         LabelledDto: {
             label: string;
@@ -3317,6 +6269,79 @@ export interface components {
         LinkDto: {
             open: boolean;
         };
+        MatchDto: {
+            /** Format: int64 */
+            person: number;
+            name: string;
+            organisation: null | string;
+            why: string;
+            projects: string[];
+            lastContact: null | string;
+            differs: components["schemas"]["ContradictionDto"][];
+        };
+        MatchingDto: {
+            columns: components["schemas"]["ImportColumn"][];
+            dates: components["schemas"]["DateStyle"];
+            numbers: components["schemas"]["NumberStyle"];
+            /** Format: int64 */
+            kind: null | number;
+        };
+        MeetingDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            when: string;
+            place: string;
+            state: string;
+            isStanding: boolean;
+            isOver: boolean;
+            agenda: string;
+            answers: components["schemas"]["AnswerDto"][];
+            notes: string;
+        };
+        MeetingKindDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            when: components["schemas"]["MeetingTime"];
+            place: components["schemas"]["MeetingPlace"];
+            where: string;
+            /** Format: int32 */
+            minutes: number;
+            /** Format: int32 */
+            step: number;
+            /** Format: int32 */
+            buffer: number;
+            /** Format: int32 */
+            noticeHours: number;
+            /** Format: int32 */
+            daysAhead: number;
+            /** Format: int32 */
+            mostPerDay: null | number;
+            /** Format: int32 */
+            changeHours: number;
+            /** Format: int32 */
+            reminderHours: number;
+            agenda: string;
+            questions: string;
+            /** Format: int32 */
+            edition: number;
+        };
+        MeetingKindIdDto: {
+            /** Format: int32 */
+            id: number;
+        };
+        MeetingNotesDto: {
+            notes: string;
+            agenda: string;
+        };
+        /** @enum {unknown} */
+        MeetingPlace: "Video" | "Phone" | "Place";
+        /** @enum {unknown} */
+        MeetingTime: "BeforeBooking" | "AfterBooking";
+        MergeDto: {
+            take: string[];
+        };
         MoneyDto: {
             month: string;
             /** Format: int32 */
@@ -3336,6 +6361,14 @@ export interface components {
             also: string[];
             confirmed: boolean;
         };
+        MoveMeetingDto: {
+            /** Format: local-date-time */
+            start: string;
+        };
+        MoveToDto: {
+            /** Format: date-time */
+            start: string;
+        };
         MovedDto: {
             key: string;
             title: string;
@@ -3344,9 +6377,38 @@ export interface components {
             words: string;
             ask: boolean;
         };
+        NewCalendarDto: {
+            name: string;
+            address: null | string;
+            content: null | string;
+        };
+        NewFormDto: {
+            title: string;
+        };
+        NewInquiryDto: {
+            /** Format: int64 */
+            kind: number;
+            name: string;
+            mail: null | string;
+            phone: null | string;
+            profile: null | string;
+            organisation: null | string;
+            title: null | string;
+            source: null | string;
+            words: null | string;
+            /** Format: date */
+            date: null | string;
+            /** Format: int64 */
+            person: null | number;
+            /** Format: int64 */
+            letter: null | number;
+            followUp: boolean;
+        };
         NoteDto: {
             text: string;
         };
+        /** @enum {unknown} */
+        NumberStyle: "Point" | "Comma";
         OfferDto: {
             title: string;
             intro: string;
@@ -3368,11 +6430,24 @@ export interface components {
             tax: string;
             suggested: boolean;
         };
+        OfferMeetingDto: {
+            /** Format: int32 */
+            kind: number;
+            subject: string;
+            body: string;
+        };
         OpenInvoiceDto: {
             /** Format: int64 */
             id: number;
             words: string;
             owed: string;
+        };
+        OpenSpan: {
+            day: components["schemas"]["IsoDayOfWeek"];
+            /** Format: time */
+            from: string;
+            /** Format: time */
+            until: string;
         };
         OpensDto: {
             what: components["schemas"]["OpensWhat"];
@@ -3380,7 +6455,7 @@ export interface components {
             id: number;
         };
         /** @enum {unknown} */
-        OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice" | "Payment" | "Review";
+        OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice" | "Payment" | "Review" | "Meeting";
         /** @enum {unknown} */
         PagePart: "Whole" | "Drafts" | "Files" | "Help";
         PagePartDto: {
@@ -3391,14 +6466,120 @@ export interface components {
             part: components["schemas"]["PagePart"];
             open: boolean;
         };
+        PartOfDto: {
+            /** Format: int64 */
+            person: number;
+            part: components["schemas"]["PersonPart"];
+            has: boolean;
+        };
+        PartOfPersonDto: {
+            /** Format: int64 */
+            person: number;
+            name: string;
+            reach: null | string;
+            part: components["schemas"]["PersonPart"];
+            words: string;
+        };
+        PasscodeDto: {
+            passcode: string;
+        };
+        PastedDto: {
+            text: string;
+        };
         /** @enum {unknown} */
         PaymentMeans: "Card" | "Transfer" | "Cash" | "Cheque" | null;
+        PeopleDto: {
+            /** Format: int32 */
+            total: number;
+            rows: components["schemas"]["PersonRowDto"][];
+            /** Format: int32 */
+            more: number;
+            labels: string[];
+        };
+        PersonDetailsDto: {
+            sort: components["schemas"]["PersonSort"];
+            name: string;
+            greeted: null | string;
+            organisation: null | string;
+            mail: null | string;
+            phone: null | string;
+            profile: null | string;
+            prefers: null | components["schemas"]["ReachBy"];
+            address: null | string;
+            taxNumber: null | string;
+            notes: string;
+            /** Format: int32 */
+            edition: number;
+        };
         PersonDto: {
+            /** Format: int64 */
+            id: number;
             name: string;
             organisation: null | string;
             mail: null | string;
             phone: null | string;
+            profile: null | string;
         };
+        PersonEventDto: {
+            /** Format: int64 */
+            project: number;
+            when: string;
+            words: string;
+            opens: null | string;
+        };
+        PersonIdDto: {
+            /** Format: int64 */
+            id: number;
+        };
+        PersonPageDto: {
+            /** Format: int64 */
+            id: number;
+            details: components["schemas"]["PersonDetailsDto"];
+            hasPicture: boolean;
+            came: null | string;
+            lastContact: null | string;
+            /** Format: int32 */
+            daysSince: null | number;
+            agreed: string;
+            paid: string;
+            projects: components["schemas"]["PersonProjectDto"][];
+            letters: components["schemas"]["PersonEventDto"][];
+            meetings: components["schemas"]["PersonEventDto"][];
+            labels: string[];
+            joins: components["schemas"]["JoinDto"][];
+            matches: components["schemas"]["MatchDto"][];
+        };
+        /** @enum {unknown} */
+        PersonPart: "Decides" | "Pays" | "GetsMail" | "ReadsAlong" | "Supplies";
+        PersonProjectDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            kind: string;
+            standing: string;
+            date: null | string;
+            agreed: null | string;
+            part: null | string;
+        };
+        PersonRowDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            organisation: null | string;
+            sort: components["schemas"]["PersonSort"];
+            reach: string;
+            /** Format: int32 */
+            projects: number;
+            /** Format: int32 */
+            open: number;
+            agreed: string;
+            lastContact: null | string;
+            /** Format: int32 */
+            daysSince: null | number;
+            labels: string[];
+        };
+        /** @enum {unknown} */
+        PersonSort: "Client" | "Colleague" | "Supplier" | "Venue" | "Partner";
         PhaseDto: {
             phase: string;
             state: components["schemas"]["PhaseState"];
@@ -3446,6 +6627,12 @@ export interface components {
             body: string;
             gaps: string[];
         };
+        PreviewRowDto: {
+            /** Format: int32 */
+            row: number;
+            read: string[];
+            wrong: string[];
+        };
         PricedDto: {
             lines: components["schemas"]["PricedLineDto"][];
             net: string;
@@ -3471,10 +6658,12 @@ export interface components {
         PublicFormDto: {
             studio: string;
             brand: string;
+            logo: null | string;
             mail: string;
             title: string;
             intro: string;
             fields: components["schemas"]["FormField"][];
+            closed: boolean;
             token: string;
         };
         PutUpDto: {
@@ -3483,6 +6672,45 @@ export interface components {
             subject: string;
             body: string;
             beyond: boolean;
+        };
+        QuietAnswerDto: {
+            /** Format: int64 */
+            run: number;
+            step: string;
+            /** Format: int32 */
+            occurrence: number;
+            end: boolean;
+        };
+        QuietDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            client: string;
+            why: string;
+            lastSaid: null | string;
+            /** Format: int64 */
+            run: number;
+            step: string;
+            /** Format: int32 */
+            occurrence: number;
+        };
+        /** @enum {unknown} */
+        ReachBy: "Mail" | "Phone" | "Profile" | null;
+        ReadCardsDto: {
+            /** Format: int32 */
+            made: number;
+            /** Format: int32 */
+            known: number;
+            unreachable: string[];
+        };
+        ReadInquiryDto: {
+            name: null | string;
+            mail: null | string;
+            phone: null | string;
+            profile: null | string;
+            words: string;
+            /** Format: int64 */
+            letter: null | number;
         };
         ReaderDto: {
             title: string;
@@ -3498,6 +6726,7 @@ export interface components {
             review?: null | components["schemas"]["ReviewReadDto"];
             /** Format: int64 */
             voidsPayment?: null | number;
+            meeting?: null | components["schemas"]["MeetingDto"];
         };
         ReadyDto: {
             /** Format: int64 */
@@ -3547,6 +6776,16 @@ export interface components {
             canHappen: components["schemas"]["HappenedSort"][];
             replyAddress: string;
             waitsForAddress: boolean;
+            people: components["schemas"]["PartOfPersonDto"][];
+            matches: components["schemas"]["MatchDto"][];
+            labels: string[];
+            details: components["schemas"]["DetailDto"][];
+            briefParts: components["schemas"]["BriefDto"];
+            /** Format: int64 */
+            kindId: number;
+            mayBeRead: boolean;
+            meetings: components["schemas"]["MeetingDto"][];
+            offered: null | string;
         };
         RedatingDto: {
             old: null | string;
@@ -3556,9 +6795,9 @@ export interface components {
             staying: number;
         };
         /** @enum {unknown} */
-        RegisterColumn: "Client" | "Kind" | "Stage" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over";
+        RegisterColumn: "Client" | "Kind" | "Stage" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | null;
         RegisterColumnDto: {
-            column: components["schemas"]["RegisterColumn"];
+            column: null | components["schemas"]["RegisterColumn"];
             words: string;
             isAmount: boolean;
         };
@@ -3569,6 +6808,7 @@ export interface components {
             kinds: string[];
             sources: string[];
             years: number[];
+            details: string[];
         };
         /** @enum {unknown} */
         RegisterGroup: "Standing" | "Month" | "Year" | "Kind" | "Source" | "Client" | "Stage" | "BookedMonth" | "None" | null;
@@ -3617,6 +6857,10 @@ export interface components {
         };
         /** @enum {unknown} */
         ReviewState: "Open" | "Returned" | "Approved" | "Withdrawn";
+        RoomDto: {
+            name: string;
+            open: boolean;
+        };
         RoundDto: {
             id: string;
             title: string;
@@ -3652,11 +6896,41 @@ export interface components {
             number: string;
             does: string;
         };
+        SampleEventDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            /** Format: local-date-time */
+            start: string;
+            /** Format: int32 */
+            minutes: number;
+        };
+        SaveBriefDto: {
+            text: string;
+            /** Format: int32 */
+            edition: number;
+        };
+        SaveDetailsDto: {
+            values: {
+                [key: string]: string;
+            };
+        };
         SaveDraftDto: {
             /** Format: int32 */
             edition: number;
             offer: components["schemas"]["OfferDto"];
             contract: string;
+        };
+        SaveFormDto: {
+            title: string;
+            intro: string;
+            fields: components["schemas"]["FormField"][];
+            thanks: string;
+            goTo: null | string;
+            source: null | string;
+            closed: boolean;
+            /** Format: int32 */
+            edition: number;
         };
         SaveLetterDto: {
             name: string;
@@ -3664,6 +6938,10 @@ export interface components {
             body: string;
             /** Format: int32 */
             edition: number;
+        };
+        SaveLetterWordsDto: {
+            subject: string;
+            body: string;
         };
         SaveRoutineDto: {
             /** Format: int32 */
@@ -3714,6 +6992,12 @@ export interface components {
             advanceHours: null | number;
             stands: boolean;
         };
+        SetMeetingDto: {
+            /** Format: int32 */
+            kind: number;
+            /** Format: local-date-time */
+            start: string;
+        };
         SheetMoneyDto: {
             /** Format: int32 */
             paidShare: number;
@@ -3735,6 +7019,21 @@ export interface components {
             shown: boolean;
             use: null | string;
         };
+        ShownBriefDto: {
+            parts: components["schemas"]["ShownPartDto"][];
+            hash: string;
+            open: boolean;
+            approved: null | string;
+        };
+        ShownIf: {
+            field: string;
+            is: string[];
+        };
+        ShownPartDto: {
+            group: string;
+            name: string;
+            text: string;
+        };
         /** @enum {unknown} */
         Side: "Yours" | "Clients" | "Nobodys";
         SignDto: {
@@ -3750,8 +7049,42 @@ export interface components {
             side: string;
             at: string;
         };
+        SlipDto: {
+            /** Format: int32 */
+            id: number;
+            text: string;
+            when: string;
+        };
+        SlipFileDto: {
+            /** Format: int64 */
+            project: number;
+        };
+        SlipGoneDto: {
+            gone: boolean;
+        };
+        SlipKeptDto: {
+            /** Format: int32 */
+            id: number;
+            words: string;
+            /** Format: int64 */
+            project: null | number;
+        };
+        SlipReadDto: {
+            sort: components["schemas"]["SlipSort"];
+            text: string;
+            becomes: string;
+            read: components["schemas"]["Understood"][];
+            /** Format: int64 */
+            project: null | number;
+        };
+        /** @enum {unknown} */
+        SlipSort: "Note" | "Call" | "Task";
         /** @enum {unknown} */
         SpanUnit: "Minutes" | "Hours" | "Days" | "BusinessDays" | "Weeks" | "Months" | "Years";
+        SplitDto: {
+            projects: number[];
+            person: components["schemas"]["PersonDetailsDto"];
+        };
         /** @enum {unknown} */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
         StepDto: {
@@ -3766,6 +7099,8 @@ export interface components {
             letter: null | string;
             mode: components["schemas"]["StepMode"];
             stops: components["schemas"]["StopRule"][];
+            /** @default false */
+            endsQuiet: boolean;
         };
         /** @enum {unknown} */
         StepMode: "AsksFirst" | "ByItself";
@@ -3780,6 +7115,27 @@ export interface components {
         };
         /** @enum {unknown} */
         StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "Ended" | "Resting" | "Replaced";
+        StudioDto: {
+            name: string;
+            owner: string;
+            mail: string;
+            brand: string;
+            hasLogo: boolean;
+            address: string;
+            taxNumber: string;
+            iban: string;
+            signature: string;
+            zone: string;
+            /** Format: time */
+            sendFrom: string;
+            /** Format: time */
+            sendUntil: string;
+            daysOff: unknown[];
+            openHours: components["schemas"]["OpenSpan"][];
+            /** Format: int32 */
+            edition: number;
+            feed: string;
+        };
         TaskDoneDto: {
             done: boolean;
         };
@@ -3809,6 +7165,27 @@ export interface components {
         ThanksDto: {
             words: string;
             next: string;
+            goTo?: null | string;
+        };
+        TimeDto: {
+            /** Format: date-time */
+            start: string;
+            words: string;
+        };
+        TimesDto: {
+            name: string;
+            /** Format: int32 */
+            minutes: number;
+            place: string;
+            agenda: string;
+            questions: string[];
+            zone: string;
+            studioZone: null | string;
+            days: components["schemas"]["TimesOfDayDto"][];
+        };
+        TimesOfDayDto: {
+            day: string;
+            times: components["schemas"]["TimeDto"][];
         };
         ToDoDto: {
             words: string;
@@ -3838,7 +7215,15 @@ export interface components {
             cameInSince: string;
             uncertain: components["schemas"]["UncertainDto"][];
             /** Format: int32 */
-            unfiled: number;
+            tray: number;
+            quiet: components["schemas"]["QuietDto"][];
+            meetings: components["schemas"]["DayMeetingDto"][];
+        };
+        TrayDto: {
+            slips: components["schemas"]["SlipDto"][];
+            letters: components["schemas"]["UnfiledDto"][];
+            /** Format: int32 */
+            more: number;
         };
         TurnDto: {
             side: components["schemas"]["Side"];
@@ -3862,8 +7247,26 @@ export interface components {
             title: string;
             projectTitle: string;
         };
+        Understood: {
+            words: string;
+            as: string;
+        };
+        UnfiledDto: {
+            /** Format: int64 */
+            id: number;
+            from: string;
+            mail: string;
+            when: string;
+            subject: string;
+            text: string;
+            candidates: components["schemas"]["CandidateDto"][];
+        };
+        UploadedDto: {
+            id: string;
+            name: string;
+        };
         /** @enum {unknown} */
-        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "Resting" | "Planned" | "Ended" | "Finished";
         WholeDto: {
             dateName: string;
             date: null | string;
@@ -3874,6 +7277,11 @@ export interface components {
         };
         WordsDto: {
             words: string;
+        };
+        WrittenDto: {
+            text: string;
+            /** Format: int64 */
+            project: null | number;
         };
     };
     responses: never;
@@ -3887,22 +7295,42 @@ export type AgeBand = components['schemas']['AgeBand'];
 export type AheadDto = components['schemas']['AheadDto'];
 export type AheadStepDto = components['schemas']['AheadStepDto'];
 export type AnswerDto = components['schemas']['AnswerDto'];
+export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
+export type AsideDto = components['schemas']['AsideDto'];
 export type AwayDto = components['schemas']['AwayDto'];
+export type BookTimeDto = components['schemas']['BookTimeDto'];
+export type BriefDto = components['schemas']['BriefDto'];
+export type BriefGroup = components['schemas']['BriefGroup'];
+export type BriefPartDto = components['schemas']['BriefPartDto'];
+export type BriefPartOfDto = components['schemas']['BriefPartOfDto'];
+export type BriefUse = components['schemas']['BriefUse'];
 export type ByItselfDto = components['schemas']['ByItselfDto'];
+export type CalendarDto = components['schemas']['CalendarDto'];
 export type CameInDto = components['schemas']['CameInDto'];
+export type CandidateDto = components['schemas']['CandidateDto'];
 export type CardDto = components['schemas']['CardDto'];
 export type CardPageDto = components['schemas']['CardPageDto'];
+export type CardsDto = components['schemas']['CardsDto'];
+export type CarriesLabelDto = components['schemas']['CarriesLabelDto'];
 export type Cause = components['schemas']['Cause'];
 export type ChoiceLineDto = components['schemas']['ChoiceLineDto'];
 export type ChosenDto = components['schemas']['ChosenDto'];
 export type ClientFileDto = components['schemas']['ClientFileDto'];
+export type ClientMeetingDto = components['schemas']['ClientMeetingDto'];
 export type ClientPageDto = components['schemas']['ClientPageDto'];
 export type ClientPhaseDto = components['schemas']['ClientPhaseDto'];
 export type ClientStep = components['schemas']['ClientStep'];
 export type ClockDto = components['schemas']['ClockDto'];
 export type ContractPageDto = components['schemas']['ContractPageDto'];
+export type ContradictionDto = components['schemas']['ContradictionDto'];
+export type CreatedDto = components['schemas']['CreatedDto'];
+export type DateStyle = components['schemas']['DateStyle'];
+export type DayMeetingDto = components['schemas']['DayMeetingDto'];
 export type DayTaskDto = components['schemas']['DayTaskDto'];
+export type DetailDto = components['schemas']['DetailDto'];
+export type DetailRuleDto = components['schemas']['DetailRuleDto'];
+export type DoorDto = components['schemas']['DoorDto'];
 export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
@@ -3913,9 +7341,13 @@ export type EntrySort = components['schemas']['EntrySort'];
 export type FieldSort = components['schemas']['FieldSort'];
 export type FileDto = components['schemas']['FileDto'];
 export type FileGroup = components['schemas']['FileGroup'];
+export type FileLetterDto = components['schemas']['FileLetterDto'];
 export type FilesPageDto = components['schemas']['FilesPageDto'];
 export type FinalDto = components['schemas']['FinalDto'];
+export type FollowUps = components['schemas']['FollowUps'];
+export type FormDto = components['schemas']['FormDto'];
 export type FormField = components['schemas']['FormField'];
+export type FormMadeDto = components['schemas']['FormMadeDto'];
 export type FoundDto = components['schemas']['FoundDto'];
 export type FoundSort = components['schemas']['FoundSort'];
 export type Gate = components['schemas']['Gate'];
@@ -3923,12 +7355,22 @@ export type GateDto = components['schemas']['GateDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
 export type HappenedDto = components['schemas']['HappenedDto'];
 export type HappenedSort = components['schemas']['HappenedSort'];
+export type ImportColumn = components['schemas']['ImportColumn'];
+export type ImportDoneDto = components['schemas']['ImportDoneDto'];
+export type ImportDto = components['schemas']['ImportDto'];
+export type ImportIdDto = components['schemas']['ImportIdDto'];
+export type ImportState = components['schemas']['ImportState'];
+export type ImportUndoneDto = components['schemas']['ImportUndoneDto'];
 export type InquiryDto = components['schemas']['InquiryDto'];
 export type InvoicePageDto = components['schemas']['InvoicePageDto'];
+export type IsoDayOfWeek = components['schemas']['IsoDayOfWeek'];
+export type JoinDto = components['schemas']['JoinDto'];
 export type KeptDto = components['schemas']['KeptDto'];
 export type KeptFileDto = components['schemas']['KeptFileDto'];
 export type KindDto = components['schemas']['KindDto'];
 export type KindPageDto = components['schemas']['KindPageDto'];
+export type KindSettingsDto = components['schemas']['KindSettingsDto'];
+export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
 export type LaneDto = components['schemas']['LaneDto'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
@@ -3937,21 +7379,51 @@ export type LetterTextDto = components['schemas']['LetterTextDto'];
 export type LetterTextRowDto = components['schemas']['LetterTextRowDto'];
 export type LineRole = components['schemas']['LineRole'];
 export type LinkDto = components['schemas']['LinkDto'];
+export type MatchDto = components['schemas']['MatchDto'];
+export type MatchingDto = components['schemas']['MatchingDto'];
+export type MeetingDto = components['schemas']['MeetingDto'];
+export type MeetingKindDto = components['schemas']['MeetingKindDto'];
+export type MeetingKindIdDto = components['schemas']['MeetingKindIdDto'];
+export type MeetingNotesDto = components['schemas']['MeetingNotesDto'];
+export type MeetingPlace = components['schemas']['MeetingPlace'];
+export type MeetingTime = components['schemas']['MeetingTime'];
+export type MergeDto = components['schemas']['MergeDto'];
 export type MoneyDto = components['schemas']['MoneyDto'];
 export type MoneyLineDto = components['schemas']['MoneyLineDto'];
 export type MoveDateDto = components['schemas']['MoveDateDto'];
+export type MoveMeetingDto = components['schemas']['MoveMeetingDto'];
+export type MoveToDto = components['schemas']['MoveToDto'];
 export type MovedDto = components['schemas']['MovedDto'];
+export type NewCalendarDto = components['schemas']['NewCalendarDto'];
+export type NewFormDto = components['schemas']['NewFormDto'];
+export type NewInquiryDto = components['schemas']['NewInquiryDto'];
 export type NoteDto = components['schemas']['NoteDto'];
+export type NumberStyle = components['schemas']['NumberStyle'];
 export type OfferDto = components['schemas']['OfferDto'];
 export type OfferLineDto = components['schemas']['OfferLineDto'];
+export type OfferMeetingDto = components['schemas']['OfferMeetingDto'];
 export type OpenInvoiceDto = components['schemas']['OpenInvoiceDto'];
+export type OpenSpan = components['schemas']['OpenSpan'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
 export type PagePart = components['schemas']['PagePart'];
 export type PagePartDto = components['schemas']['PagePartDto'];
 export type PartDto = components['schemas']['PartDto'];
+export type PartOfDto = components['schemas']['PartOfDto'];
+export type PartOfPersonDto = components['schemas']['PartOfPersonDto'];
+export type PasscodeDto = components['schemas']['PasscodeDto'];
+export type PastedDto = components['schemas']['PastedDto'];
 export type PaymentMeans = components['schemas']['PaymentMeans'];
+export type PeopleDto = components['schemas']['PeopleDto'];
+export type PersonDetailsDto = components['schemas']['PersonDetailsDto'];
 export type PersonDto = components['schemas']['PersonDto'];
+export type PersonEventDto = components['schemas']['PersonEventDto'];
+export type PersonIdDto = components['schemas']['PersonIdDto'];
+export type PersonPageDto = components['schemas']['PersonPageDto'];
+export type PersonPart = components['schemas']['PersonPart'];
+export type PersonProjectDto = components['schemas']['PersonProjectDto'];
+export type PersonRowDto = components['schemas']['PersonRowDto'];
+export type PersonSort = components['schemas']['PersonSort'];
 export type PhaseDto = components['schemas']['PhaseDto'];
 export type PhaseRowDto = components['schemas']['PhaseRowDto'];
 export type PhaseState = components['schemas']['PhaseState'];
@@ -3959,11 +7431,17 @@ export type PlanPartDto = components['schemas']['PlanPartDto'];
 export type PostedDto = components['schemas']['PostedDto'];
 export type PostedLetterDto = components['schemas']['PostedLetterDto'];
 export type PreviewDto = components['schemas']['PreviewDto'];
+export type PreviewRowDto = components['schemas']['PreviewRowDto'];
 export type PricedDto = components['schemas']['PricedDto'];
 export type PricedLineDto = components['schemas']['PricedLineDto'];
 export type ProposalPageDto = components['schemas']['ProposalPageDto'];
 export type PublicFormDto = components['schemas']['PublicFormDto'];
 export type PutUpDto = components['schemas']['PutUpDto'];
+export type QuietAnswerDto = components['schemas']['QuietAnswerDto'];
+export type QuietDto = components['schemas']['QuietDto'];
+export type ReachBy = components['schemas']['ReachBy'];
+export type ReadCardsDto = components['schemas']['ReadCardsDto'];
+export type ReadInquiryDto = components['schemas']['ReadInquiryDto'];
 export type ReaderDto = components['schemas']['ReaderDto'];
 export type ReadyDto = components['schemas']['ReadyDto'];
 export type RecordDto = components['schemas']['RecordDto'];
@@ -3981,13 +7459,19 @@ export type RestingDto = components['schemas']['RestingDto'];
 export type ReviewFileDto = components['schemas']['ReviewFileDto'];
 export type ReviewReadDto = components['schemas']['ReviewReadDto'];
 export type ReviewState = components['schemas']['ReviewState'];
+export type RoomDto = components['schemas']['RoomDto'];
 export type RoundDto = components['schemas']['RoundDto'];
 export type RoundsDto = components['schemas']['RoundsDto'];
 export type RoutineDto = components['schemas']['RoutineDto'];
 export type SaidDto = components['schemas']['SaidDto'];
 export type SampleCardDto = components['schemas']['SampleCardDto'];
+export type SampleEventDto = components['schemas']['SampleEventDto'];
+export type SaveBriefDto = components['schemas']['SaveBriefDto'];
+export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
 export type SaveDraftDto = components['schemas']['SaveDraftDto'];
+export type SaveFormDto = components['schemas']['SaveFormDto'];
 export type SaveLetterDto = components['schemas']['SaveLetterDto'];
+export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];
 export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
 export type SaveServicesDto = components['schemas']['SaveServicesDto'];
 export type SaveViewDto = components['schemas']['SaveViewDto'];
@@ -3996,34 +7480,54 @@ export type SentDto = components['schemas']['SentDto'];
 export type ServiceDto = components['schemas']['ServiceDto'];
 export type SessionDto = components['schemas']['SessionDto'];
 export type SetClockDto = components['schemas']['SetClockDto'];
+export type SetMeetingDto = components['schemas']['SetMeetingDto'];
 export type SheetMoneyDto = components['schemas']['SheetMoneyDto'];
 export type SheetTaskDto = components['schemas']['SheetTaskDto'];
 export type ShowFileDto = components['schemas']['ShowFileDto'];
+export type ShownBriefDto = components['schemas']['ShownBriefDto'];
+export type ShownIf = components['schemas']['ShownIf'];
+export type ShownPartDto = components['schemas']['ShownPartDto'];
 export type Side = components['schemas']['Side'];
 export type SignDto = components['schemas']['SignDto'];
 export type SignInDto = components['schemas']['SignInDto'];
 export type SignedDto = components['schemas']['SignedDto'];
+export type SlipDto = components['schemas']['SlipDto'];
+export type SlipFileDto = components['schemas']['SlipFileDto'];
+export type SlipGoneDto = components['schemas']['SlipGoneDto'];
+export type SlipKeptDto = components['schemas']['SlipKeptDto'];
+export type SlipReadDto = components['schemas']['SlipReadDto'];
+export type SlipSort = components['schemas']['SlipSort'];
 export type SpanUnit = components['schemas']['SpanUnit'];
+export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
 export type StepDto = components['schemas']['StepDto'];
 export type StepMode = components['schemas']['StepMode'];
 export type StepMoveDto = components['schemas']['StepMoveDto'];
 export type StopRule = components['schemas']['StopRule'];
+export type StudioDto = components['schemas']['StudioDto'];
 export type TaskDoneDto = components['schemas']['TaskDoneDto'];
 export type TaskDto = components['schemas']['TaskDto'];
 export type TaskMadeDto = components['schemas']['TaskMadeDto'];
 export type TemplateDto = components['schemas']['TemplateDto'];
 export type TextDto = components['schemas']['TextDto'];
 export type ThanksDto = components['schemas']['ThanksDto'];
+export type TimeDto = components['schemas']['TimeDto'];
+export type TimesDto = components['schemas']['TimesDto'];
+export type TimesOfDayDto = components['schemas']['TimesOfDayDto'];
 export type ToDoDto = components['schemas']['ToDoDto'];
 export type ToPayDto = components['schemas']['ToPayDto'];
 export type TodayCardDto = components['schemas']['TodayCardDto'];
 export type TodayDto = components['schemas']['TodayDto'];
+export type TrayDto = components['schemas']['TrayDto'];
 export type TurnDto = components['schemas']['TurnDto'];
 export type TurnsDto = components['schemas']['TurnsDto'];
 export type UncertainDto = components['schemas']['UncertainDto'];
+export type Understood = components['schemas']['Understood'];
+export type UnfiledDto = components['schemas']['UnfiledDto'];
+export type UploadedDto = components['schemas']['UploadedDto'];
 export type WaitKind = components['schemas']['WaitKind'];
 export type WholeDto = components['schemas']['WholeDto'];
 export type WordsDto = components['schemas']['WordsDto'];
+export type WrittenDto = components['schemas']['WrittenDto'];
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

@@ -5,11 +5,13 @@ import { Alert } from "../ui/Fields";
 export function Frame({
 	studio,
 	brand,
+	logo,
 	right,
 	children,
 }: {
 	studio: string;
 	brand: string;
+	logo?: string | null;
 	right?: string;
 	children: ReactNode;
 }) {
@@ -19,6 +21,7 @@ export function Frame({
 			style={{ "--brand": brand } as CSSProperties}
 		>
 			<header className="flex min-h-16 flex-wrap items-center gap-x-3 border-b border-hair px-5 py-3 md:px-24">
+				{logo && <img src={logo} alt="" className="max-h-11 max-w-40" />}
 				<b className="font-head text-[17px] font-[650]">{studio}</b>
 				{right && (
 					<span className="ml-auto text-[14px] text-soft">{right}</span>

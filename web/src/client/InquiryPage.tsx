@@ -1,7 +1,8 @@
 import { type FormEvent, useEffect, useRef, useState } from "react";
-import type { FormField, PublicFormDto, ThanksDto } from "../api/schema";
-import { Alert, Select, TextArea, TextField } from "../ui/Fields";
+import type { PublicFormDto, ThanksDto } from "../api/schema";
+import { Alert } from "../ui/Fields";
 import { post, type Refusal } from "../ui/http";
+import { type Answers, Field, shownFields } from "./FormFields";
 import { Failed, Frame, Notice } from "./Frame";
 import { useLoaded } from "./useLoaded";
 
@@ -9,23 +10,73 @@ import { useLoaded } from "./useLoaded";
 export function InquiryPage({ slug }: { slug: string }) {
 	const { data: form, error } = useLoaded<PublicFormDto>(`/forms/${slug}`);
 	const [thanks, setThanks] = useState<ThanksDto>();
+	const embedded = new URLSearchParams(location.search).has("embedded");
+	useTellsItsHeight(embedded);
 	useEffect(() => {
 		if (form) document.title = `${form.title}, ${form.studio}`;
 	}, [form]);
 	if (error) return <Failed error={error} />;
 	if (!form) return <Notice title="One moment" />;
+	const page = form.closed ? (
+		<div className="max-w-xl py-6">
+			<h1 className="mb-3 text-[28px]">{form.title}</h1>
+			<p>
+				This form is closed at the moment. Write to{" "}
+				<a className="link" href={`mailto:${form.mail}`}>
+					{form.mail}
+				</a>{" "}
+				instead.
+			</p>
+		</div>
+	) : thanks ? (
+		<div role="status" className="max-w-xl py-6">
+			<h1 className="mb-3 text-[28px]">{thanks.words}</h1>
+			<p>{thanks.next}</p>
+		</div>
+	) : (
+		<Form
+			slug={slug}
+			form={form}
+			onSent={(said) => {
+				if (said.goTo) (window.top ?? window).location.href = said.goTo;
+				else setThanks(said);
+			}}
+		/>
+	);
+	if (embedded)
+		return (
+			<main
+				className="client bg-sheet p-4 text-[16px]"
+				style={{ "--brand": form.brand } as React.CSSProperties}
+			>
+				{page}
+			</main>
+		);
 	return (
-		<Frame studio={form.studio} brand={form.brand} right={form.mail}>
-			{thanks ? (
-				<div role="status" className="max-w-xl py-6">
-					<h1 className="mb-3 text-[28px]">{thanks.words}</h1>
-					<p>{thanks.next}</p>
-				</div>
-			) : (
-				<Form slug={slug} form={form} onSent={setThanks} />
-			)}
+		<Frame
+			studio={form.studio}
+			brand={form.brand}
+			logo={form.logo}
+			right={form.mail}
+		>
+			{page}
 		</Frame>
 	);
+}
+
+/** A page around it lets the frame grow with the form. */
+function useTellsItsHeight(embedded: boolean) {
+	useEffect(() => {
+		if (!embedded) return;
+		const observer = new ResizeObserver(() =>
+			window.parent.postMessage(
+				{ formHeight: document.documentElement.scrollHeight + 8 },
+				"*",
+			),
+		);
+		observer.observe(document.body);
+		return () => observer.disconnect();
+	}, [embedded]);
 }
 
 function Form({
@@ -38,12 +89,13 @@ function Form({
 	onSent: (thanks: ThanksDto) => void;
 }) {
 	const kept = `inquiry:${slug}`;
-	const [answers, setAnswers] = useState<Record<string, string>>(() =>
+	const [answers, setAnswers] = useState<Answers>(() =>
 		JSON.parse(sessionStorage.getItem(kept) ?? "{}"),
 	);
 	const [refusal, setRefusal] = useState<Refusal>();
 	const [sending, setSending] = useState(false);
 	const element = useRef<HTMLFormElement>(null);
+	const fields = shownFields(form.fields, answers);
 
 	// what is typed survives a reload
 	useEffect(
@@ -65,7 +117,12 @@ function Form({
 				.get("website")
 				?.toString();
 			const thanks = await post<ThanksDto>(`/forms/${slug}`, {
-				answers,
+				answers: Object.fromEntries(
+					fields
+						.filter((field) => answers[field.key])
+						.map((field) => [field.key, answers[field.key]]),
+				),
+				token: form.token,
 				website,
 			});
 			sessionStorage.removeItem(kept);
@@ -77,8 +134,6 @@ function Form({
 		}
 	}
 
-	const set = (key: string, text: string) =>
-		setAnswers((before) => ({ ...before, [key]: text }));
 	return (
 		<form
 			ref={element}
@@ -88,15 +143,18 @@ function Form({
 		>
 			<div>
 				<h1 className="mt-2 mb-2 text-[28px]">{form.title}</h1>
-				<p>{form.intro}</p>
+				<p className="whitespace-pre-line">{form.intro}</p>
 			</div>
-			{form.fields.map((field) => (
+			{fields.map((field) => (
 				<Field
 					key={field.key}
 					field={field}
 					value={answers[field.key] ?? ""}
 					wrong={refusal?.of(field.key)}
-					onChange={(text) => set(field.key, text)}
+					files={`/forms/${slug}/files?token=${encodeURIComponent(form.token)}`}
+					onChange={(text) =>
+						setAnswers((before) => ({ ...before, [field.key]: text }))
+					}
 				/>
 			))}
 			<div className="absolute -left-[9999px]" aria-hidden="true">
@@ -118,76 +176,5 @@ function Form({
 				</button>
 			</div>
 		</form>
-	);
-}
-
-const inputTypes: Partial<Record<FormField["sort"], string>> = {
-	Date: "date",
-	Mail: "email",
-	Phone: "tel",
-};
-
-function Field({
-	field,
-	value,
-	wrong,
-	onChange,
-}: {
-	field: FormField;
-	value: string;
-	wrong?: string;
-	onChange: (text: string) => void;
-}) {
-	const shared = {
-		label: `${field.label}${field.unit ? ` (${field.unit})` : ""}${field.required ? "" : ", if you like"}`,
-		hint: field.hint,
-		wrong,
-	};
-	if (field.sort === "Consent")
-		return (
-			<label className="flex items-start gap-3">
-				<input
-					type="checkbox"
-					className="mt-1 size-5 shrink-0 accent-(--brand)"
-					checked={value === "yes"}
-					aria-invalid={Boolean(wrong)}
-					onChange={(e) => onChange(e.target.checked ? "yes" : "")}
-				/>
-				<span>
-					{field.label}
-					{wrong && <span className="wrong block">{wrong}</span>}
-				</span>
-			</label>
-		);
-	if (field.sort === "OneOf")
-		return (
-			<Select
-				{...shared}
-				value={value}
-				onChange={(e) => onChange(e.target.value)}
-			>
-				<option value="">Choose</option>
-				{field.options?.map((option) => (
-					<option key={option}>{option}</option>
-				))}
-			</Select>
-		);
-	if (field.sort === "LongText")
-		return (
-			<TextArea
-				{...shared}
-				rows={4}
-				value={value}
-				onChange={(e) => onChange(e.target.value)}
-			/>
-		);
-	return (
-		<TextField
-			{...shared}
-			type={inputTypes[field.sort] ?? "text"}
-			inputMode={field.sort === "Number" ? "decimal" : undefined}
-			value={value}
-			onChange={(e) => onChange(e.target.value)}
-		/>
 	);
 }

@@ -2,9 +2,12 @@ import { useEffect } from "react";
 import type { ClientPageDto, ClientStep } from "../api/schema";
 import { post } from "../ui/http";
 import { Book, Done } from "./Book";
+import { BriefPart } from "./BriefPart";
 import { Choose } from "./Choose";
 import { Failed, Frame, Notice } from "./Frame";
+import { Meetings } from "./Meetings";
 import { Parts } from "./Parts";
+import { PickTime } from "./PickTime";
 import { Sign } from "./Sign";
 import { useLoaded } from "./useLoaded";
 
@@ -35,12 +38,29 @@ export function ProjectPage({ link }: { link: string }) {
 		<Frame
 			studio={page.studio}
 			brand={page.brand}
+			logo={page.logo}
 			right={
 				page.proposal
 					? `Proposal for ${page.person}, valid until ${page.proposal.validUntil}`
 					: `For ${page.person}`
 			}
 		>
+			{page.chooseTime && step === "Nothing" ? (
+				<PickTime base={base} onDone={reload} />
+			) : (
+				<>
+					<Meetings page={page} base={base} reload={reload} />
+					<BriefPart page={page} base={base} reload={reload} />
+				</>
+			)}
+			{page.chooseTime && step !== "Nothing" && (
+				<details className="mb-6 bg-plaster p-4">
+					<summary className="font-[650]">
+						Choose a time: {page.chooseTime}
+					</summary>
+					<PickTime base={base} onDone={reload} />
+				</details>
+			)}
 			{step !== "Nothing" && step !== "Done" && <Steps present={step!} />}
 			{step === "Choose" && <Choose page={page} base={base} onDone={reload} />}
 			{step === "Sign" && <Sign page={page} base={base} onDone={reload} />}
@@ -54,7 +74,7 @@ export function ProjectPage({ link }: { link: string }) {
 			{step === "Nothing" && hasParts(page) && (
 				<Parts page={page} base={base} reload={reload} />
 			)}
-			{step === "Nothing" && !hasParts(page) && (
+			{step === "Nothing" && !hasParts(page) && !shows(page) && (
 				<div className="max-w-xl py-6">
 					<h1 className="mb-3">{page.project}</h1>
 					<p>
@@ -66,6 +86,10 @@ export function ProjectPage({ link }: { link: string }) {
 		</Frame>
 	);
 }
+
+/** Whether something else stands on the page already. */
+const shows = (page: ClientPageDto) =>
+	Boolean(page.chooseTime || page.brief || page.meetings.length > 0);
 
 const hasParts = (page: ClientPageDto) =>
 	Boolean(page.whole || page.drafts || page.files || page.help);

@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { CardPage } from "./CardPage";
 import { InquiryPage } from "./InquiryPage";
 import { ProjectPage } from "./ProjectPage";
+import { RoomPage } from "./RoomPage";
 
 const [, door, name = ""] = location.pathname.split("/");
 
@@ -11,6 +12,7 @@ createRoot(document.getElementById("root")!).render(
 	<StrictMode>
 		{door === "i" && <InquiryPage slug={name} />}
 		{door === "p" && <ProjectPage link={name} />}
+		{door === "rooms" && <RoomPage code={name} />}
 		{door === "cards" && <CardPage session={name} />}
 	</StrictMode>,
 );

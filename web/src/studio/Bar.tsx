@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import type { SessionDto, TurnsDto } from "../api/schema";
 import { get, remove } from "../ui/http";
+import { SlipField } from "./SlipField";
 
 /** The dark bar: places as words, with the number of projects whose turn is yours. */
 export function Bar({ session }: { session: SessionDto }) {
@@ -23,8 +24,10 @@ export function Bar({ session }: { session: SessionDto }) {
 				<Place to="/today" words="Today" count={turns.data?.yours} />
 				<Place to="/turns" words="Turns" />
 				<Place to="/register" words="Register" />
+				<Place to="/people" words="People" />
 				<Place to="/templates" words="Templates" />
 			</nav>
+			<SlipField />
 			<nav aria-label="Other" className="ml-auto flex items-center gap-1">
 				<button
 					type="button"

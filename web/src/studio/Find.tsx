@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import type { FoundDto, FoundSort } from "../api/schema";
 import { get } from "../ui/http";
 import { Window } from "../ui/Window";
+import { beginInquiry } from "./beginInquiry";
 
 const sorts: Record<FoundSort, string> = {
 	Project: "project",
@@ -18,7 +19,12 @@ const places = [
 	{ words: "Go to Today", to: "/today" },
 	{ words: "Go to Turns", to: "/turns" },
 	{ words: "Go to the Register", to: "/register" },
+	{ words: "Go to People", to: "/people" },
 	{ words: "Go to Templates", to: "/templates" },
+	{ words: "Go to the tray", to: "/tray" },
+	{ words: "Go to the studio: hours, meetings, calendars", to: "/studio" },
+	{ words: "Take over a table", to: "/import" },
+	{ words: "Take down a new inquiry", to: "" },
 ];
 
 /** Finds any project, person, letter, paper, file or note, and the places. */
@@ -39,9 +45,19 @@ export default function Find({ onClose }: { onClose: () => void }) {
 	});
 	const go = (to: string) => {
 		onClose();
-		navigate(to);
+		if (to) navigate(to);
+		else beginInquiry();
 	};
+	const labels = useQuery({
+		queryKey: ["labels"],
+		queryFn: () => get<string[]>("/api/labels"),
+	});
 	const hits = asked ? (found.data ?? []) : [];
+	const labelled = asked
+		? (labels.data ?? []).filter((label) =>
+				label.startsWith(asked.toLowerCase()),
+			)
+		: [];
 	const going = places.filter((place) =>
 		place.words.toLowerCase().includes(words.trim().toLowerCase()),
 	);
@@ -56,20 +72,22 @@ export default function Find({ onClose }: { onClose: () => void }) {
 					onValueChange={setWords}
 				/>
 				<Command.List className="max-h-[56vh] overflow-auto pt-2">
-					{asked && found.isSuccess && hits.length === 0 && (
+					{asked && found.isSuccess && hits.length + labelled.length === 0 && (
 						<Command.Empty className="py-2 text-soft">
-							Nothing is called so. Each word is looked for from its beginning.
+							Nothing is called so, nor nearly so.
 						</Command.Empty>
 					)}
 					{hits.map((hit) => (
 						<Command.Item
 							key={hit.key}
 							value={hit.key}
-							disabled={!hit.project}
+							disabled={!hit.project && !hit.person}
 							className="flex gap-3 border-b border-hair px-1 py-1.5 data-[selected=true]:bg-plaster"
 							onSelect={() =>
 								go(
-									`/projects/${hit.project}${hit.opens ? `?open=${hit.opens}` : ""}`,
+									hit.person
+										? `/people/${hit.person}`
+										: `/projects/${hit.project}${hit.opens ? `?open=${hit.opens}` : ""}`,
 								)
 							}
 						>
@@ -80,6 +98,17 @@ export default function Find({ onClose }: { onClose: () => void }) {
 								<b className="font-[650]">{hit.title}</b>
 								<span className="under block truncate">{hit.words}</span>
 							</span>
+						</Command.Item>
+					))}
+					{labelled.map((label) => (
+						<Command.Item
+							key={label}
+							value={`label:${label}`}
+							className="flex gap-3 border-b border-hair px-1 py-1.5 data-[selected=true]:bg-plaster"
+							onSelect={() => go(`/labels/${encodeURIComponent(label)}`)}
+						>
+							<span className="w-16 shrink-0 text-small text-soft">label</span>
+							{label}
 						</Command.Item>
 					))}
 					{going.map((place) => (

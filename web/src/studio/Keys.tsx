@@ -3,11 +3,16 @@ import { useNavigate } from "react-router";
 import { Window } from "../ui/Window";
 
 const Find = lazy(() => import("./Find"));
+const NewInquiry = lazy(() => import("./NewInquiry"));
 
 const all: [string, string][] = [
 	["g then t", "go to Today"],
 	["g then u", "go to Turns"],
 	["g then r", "go to the Register"],
+	["g then p", "go to People"],
+	["g then m", "go to Templates"],
+	["/", "write a slip"],
+	["i", "take down an inquiry"],
 	["Ctrl K", "find a project, person, letter or file"],
 	["j and k", "walk the projects or entries"],
 	["Enter", "open what is walked to"],
@@ -71,6 +76,7 @@ export function Keys() {
 	const navigate = useNavigate();
 	const [help, setHelp] = useState(false);
 	const [finding, setFinding] = useState(false);
+	const [inquiry, setInquiry] = useState<number>();
 	const going = useRef(0);
 	const go = (path: string) => () => {
 		if (Date.now() - going.current < 1500) navigate(path);
@@ -83,6 +89,9 @@ export function Keys() {
 		t: go("/today"),
 		u: go("/turns"),
 		r: go("/register"),
+		p: go("/people"),
+		m: go("/templates"),
+		i: () => setInquiry(0),
 		j: () => walk(1),
 		k: () => walk(-1),
 		"?": () => setHelp(true),
@@ -95,12 +104,21 @@ export function Keys() {
 			find();
 		};
 		document.addEventListener("keydown", listen);
+		const inquire = (event: Event) => setInquiry((event as CustomEvent).detail);
 		document.addEventListener("gesamt:find", find);
+		document.addEventListener("gesamt:inquiry", inquire);
 		return () => {
+			document.removeEventListener("gesamt:inquiry", inquire);
 			document.removeEventListener("keydown", listen);
 			document.removeEventListener("gesamt:find", find);
 		};
 	}, []);
+	if (inquiry !== undefined)
+		return (
+			<Suspense>
+				<NewInquiry letter={inquiry} onClose={() => setInquiry(undefined)} />
+			</Suspense>
+		);
 	if (finding)
 		return (
 			<Suspense>

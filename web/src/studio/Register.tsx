@@ -14,7 +14,9 @@ import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
 import { useAct } from "./useAct";
 
-const columns: { column: RegisterColumn; words: string }[] = [
+type Column = NonNullable<RegisterColumn>;
+
+const columns: { column: Column; words: string }[] = [
 	{ column: "Client", words: "Client" },
 	{ column: "Kind", words: "Kind" },
 	{ column: "Stage", words: "Stage" },
@@ -30,7 +32,7 @@ const columns: { column: RegisterColumn; words: string }[] = [
 	{ column: "Booked", words: "Booked on" },
 	{ column: "Over", words: "Finished on" },
 ];
-const usual: RegisterColumn[] = [
+const usual: Column[] = [
 	"Client",
 	"Kind",
 	"Stage",
@@ -62,7 +64,7 @@ const stages: Stage[] = [
 /** The view as its address says it, and a way to change a part of it. */
 function useView() {
 	const [search, setSearch] = useSearchParams();
-	const chosen = search.getAll("columns") as RegisterColumn[];
+	const chosen = search.getAll("columns") as Column[];
 	return {
 		search,
 		columns: chosen.length > 0 ? chosen : usual,
@@ -195,6 +197,25 @@ function Narrowing({ view, register }: { view: View; register: RegisterDto }) {
 							{name}
 						</label>
 					))}
+					{register.details.map((detail) => (
+						<label key={detail} className="flex gap-2">
+							<input
+								type="checkbox"
+								className="mt-1 size-4 accent-(--ink)"
+								checked={view.search.getAll("details").includes(detail)}
+								onChange={(e) =>
+									set({
+										details: register.details.filter((one) =>
+											one === detail
+												? e.target.checked
+												: view.search.getAll("details").includes(one),
+										),
+									})
+								}
+							/>
+							{detail}
+						</label>
+					))}
 				</fieldset>
 			</details>
 		</div>
@@ -245,7 +266,16 @@ function Table({ view, register }: { view: View; register: RegisterDto }) {
 					<tr className="border-b-[1.5px] border-ink">
 						{heading("Title", "Project")}
 						{register.columns.map((one) =>
-							heading(one.column, one.words, one.isAmount),
+							one.column ? (
+								heading(one.column, one.words, one.isAmount)
+							) : (
+								<th
+									key={one.words}
+									className="py-1.5 pr-4 text-left align-bottom font-semibold"
+								>
+									{one.words}
+								</th>
+							),
 						)}
 					</tr>
 				</thead>

@@ -17,6 +17,12 @@ const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
 const AsClient = lazy(() => import("./record/AsClient"));
 const Register = lazy(() => import("./Register"));
 const Templates = lazy(() => import("./templates/Templates"));
+const StudioPage = lazy(() => import("./settings/StudioPage"));
+const People = lazy(() => import("./people/People"));
+const Person = lazy(() => import("./people/Person"));
+const LabelPage = lazy(() => import("./LabelPage"));
+const Tray = lazy(() => import("./Tray"));
+const Import = lazy(() => import("./Import"));
 const PostOffice = lazy(() => import("./PostOffice"));
 
 /** The owner's side: signed in, or asked to. */
@@ -57,6 +63,12 @@ function SignedIn({ session }: { session: SessionDto }) {
 					<Route path="/turns" element={<Turns />} />
 					<Route path="/register" element={<Register />} />
 					<Route path="/templates/:kind?" element={<Templates />} />
+					<Route path="/studio" element={<StudioPage />} />
+					<Route path="/people" element={<People />} />
+					<Route path="/people/:id" element={<Person />} />
+					<Route path="/labels/:label" element={<LabelPage />} />
+					<Route path="/tray" element={<Tray />} />
+					<Route path="/import/:id?" element={<Import />} />
 					<Route path="/projects/:id" element={<RecordPage />} />
 					<Route path="/projects/:id/proposal" element={<ProposalPage />} />
 					<Route path="/projects/:id/as-client" element={<AsClient />} />

@@ -4,6 +4,8 @@ import { Link } from "react-router";
 import type { TodayCardDto, TodayDto } from "../api/schema";
 import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
+import { beginInquiry } from "./beginInquiry";
+import { Quiet } from "./Quiet";
 import { Ready } from "./Ready";
 import { useTaskDone } from "./useTaskDone";
 
@@ -26,10 +28,14 @@ export function Today() {
 function Page({ today }: { today: TodayDto }) {
 	const inquiries = today.yourTurn.filter((one) => one.isInquiry);
 	const rest = today.yourTurn.filter((one) => !one.isInquiry);
+	const waiting = today.ready.length + today.quiet.length;
 	return (
 		<main className="px-5 pb-8">
 			<div className="flex flex-wrap items-end gap-x-5 gap-y-1 pt-4 pb-3">
 				<h1>{today.date}</h1>
+				<button type="button" className="btn" onClick={() => beginInquiry()}>
+					New inquiry <span className="kbd max-md:hidden">i</span>
+				</button>
 				<p className="ml-auto flex flex-wrap gap-x-5 text-soft">
 					<span>
 						{today.money.month} so far:{" "}
@@ -73,9 +79,9 @@ function Page({ today }: { today: TodayDto }) {
 						id="ready"
 						title="Ready to go out"
 						under={
-							today.ready.length === 0
+							waiting === 0
 								? "nothing waits for your OK"
-								: `${today.ready.length} wait${today.ready.length === 1 ? "s" : ""} for your OK`
+								: `${waiting} wait${waiting === 1 ? "s" : ""} for your OK`
 						}
 					/>
 					{today.uncertain.map((one) => (
@@ -89,10 +95,13 @@ function Page({ today }: { today: TodayDto }) {
 							: {one.title}
 						</p>
 					))}
+					{today.quiet.map((one) => (
+						<Quiet key={`${one.run}${one.step}`} quiet={one} />
+					))}
 					{today.ready.map((one) => (
 						<Ready key={one.letter} ready={one} />
 					))}
-					{today.ready.length === 0 && (
+					{waiting === 0 && (
 						<Empty>
 							Letters of routines that ask first wait here until you send or
 							skip them.
@@ -121,6 +130,19 @@ function Page({ today }: { today: TodayDto }) {
 						title="The day"
 						under={tasks(today.tasks.length)}
 					/>
+					{today.meetings.map((one) => (
+						<Link
+							key={one.meeting}
+							to={`/projects/${one.project}?open=Meeting.${one.meeting}`}
+							className="flex gap-3 border-b border-hair py-2"
+						>
+							<span>
+								<b className="font-[650]">{one.title}</b>
+								<span className="under block">{one.detail}</span>
+							</span>
+							<time className="ml-auto whitespace-nowrap">{one.when}</time>
+						</Link>
+					))}
 					{today.tasks.map((task) => (
 						<Task key={task.id} task={task} />
 					))}
@@ -153,10 +175,12 @@ function Page({ today }: { today: TodayDto }) {
 					{today.cameInMore > 0 && (
 						<p className="under pt-2">and {today.cameInMore} more</p>
 					)}
-					{today.unfiled > 0 && (
-						<p className="pt-3 font-[650]">
-							{today.unfiled} letter{today.unfiled === 1 ? "" : "s"} that belong
-							{today.unfiled === 1 ? "s" : ""} to no project yet
+					{today.tray > 0 && (
+						<p className="pt-3">
+							<Link className="link font-[650]" to="/tray">
+								Tray: {today.tray} {today.tray === 1 ? "thing" : "things"}{" "}
+								without a project
+							</Link>
 						</p>
 					)}
 				</section>

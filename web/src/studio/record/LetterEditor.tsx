@@ -14,10 +14,15 @@ import { useAct } from "../useAct";
 
 const empty = { subject: "", body: "" };
 
-type Props = { record: RecordDto; onClose: () => void };
+type Props = {
+	record: RecordDto;
+	/** The letter it begins with. */
+	begin?: string;
+	onClose: () => void;
+};
 
 /** A letter to the client, from a template or from nothing, with the earlier exchange below. */
-export function LetterEditor({ record, onClose }: Props) {
+export function LetterEditor({ record, begin, onClose }: Props) {
 	const desk = useQuery({
 		queryKey: ["letter-desk", record.id],
 		queryFn: () => get<LetterDeskDto>(`/api/projects/${record.id}/letter`),
@@ -25,14 +30,25 @@ export function LetterEditor({ record, onClose }: Props) {
 	return (
 		<div className="panel p-4">
 			<Shown query={desk}>
-				{(data) => <Editor record={record} desk={data} onClose={onClose} />}
+				{(data) => (
+					<Editor record={record} begin={begin} desk={data} onClose={onClose} />
+				)}
 			</Shown>
 		</div>
 	);
 }
 
-function Editor({ record, desk, onClose }: Props & { desk: LetterDeskDto }) {
-	const [draft, change, forget] = useKept(`letter:${record.id}`, empty);
+function Editor({
+	record,
+	begin: first,
+	desk,
+	onClose,
+}: Props & { desk: LetterDeskDto }) {
+	const asked = desk.templates.find((one) => one.key === first);
+	const [draft, change, forget] = useKept(
+		`letter:${record.id}${first ?? ""}`,
+		asked ? { subject: asked.subject, body: asked.body } : empty,
+	);
 	const [sent, setSent] = useState<SentDto>();
 	const act = useAct();
 	const preview = usePreview(record.id, draft);

@@ -20,6 +20,7 @@ const sorts: { sort: EntrySort; words: string }[] = [
 	{ sort: "Money", words: "money" },
 	{ sort: "Tasks", words: "tasks" },
 	{ sort: "Notes", words: "notes" },
+	{ sort: "Meetings", words: "meetings" },
 	{ sort: "Steps", words: "stopped" },
 ];
 const shownAtFirst = 9;

@@ -6,15 +6,18 @@ import { Shown } from "../../ui/Shown";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
 import { Thumb } from "./Files";
+import { MeetingPane } from "./Meetings";
 
 /** An entry opened whole, on the sheet's side. */
 export function Reader({
 	project,
 	name,
+	onWrite,
 	onClose,
 }: {
 	project: number;
 	name: string;
+	onWrite: (what: string) => void;
 	onClose: () => void;
 }) {
 	const [what, id] = name.split(".");
@@ -39,7 +42,14 @@ export function Reader({
 							</button>
 						</div>
 						<p className="under pb-3 break-words">{data.under}</p>
-						{data.heldLetter ? (
+						{data.meeting ? (
+							<MeetingPane
+								key={`${data.meeting.id}${data.meeting.when}${data.meeting.state}`}
+								project={project}
+								meeting={data.meeting}
+								onSummary={() => onWrite("summary")}
+							/>
+						) : data.heldLetter ? (
 							<Held key={data.heldLetter} data={data} onClose={onClose} />
 						) : (
 							<Whole data={data} project={project} onClose={onClose} />

@@ -5,12 +5,15 @@ import type { RecordDto } from "../../api/schema";
 import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
+import { Matches } from "../people/Matches";
 import { useAct } from "../useAct";
+import { PutBrief } from "./Brief";
 import { KeepFiles } from "./Files";
 import { Gates } from "./Gates";
 import { HandOver } from "./HandOver";
 import { LetterEditor } from "./LetterEditor";
 import { Line } from "./Line";
+import { OfferMeeting } from "./Meetings";
 import { MoveDate } from "./MoveDate";
 import { PutUp } from "./PutUp";
 import { Reader } from "./Reader";
@@ -106,6 +109,9 @@ function Page({ record }: { record: RecordDto }) {
 				</div>
 			</div>
 			<Gates record={record} />
+			<div className="px-5 pt-3 empty:hidden">
+				<Matches person={record.client.id} matches={record.matches} />
+			</div>
 			{record.waitsForAddress && (
 				<p className="px-5 pt-2 font-[650]">
 					Letters wait: there is no mail address for {record.client.name}.
@@ -129,15 +135,27 @@ function Page({ record }: { record: RecordDto }) {
 							record={record}
 							onClose={() => setSearch({}, { replace: true })}
 						/>
+					) : writing === "brief" ? (
+						<PutBrief
+							record={record}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
+					) : writing === "meeting" ? (
+						<OfferMeeting
+							record={record}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
 					) : writing ? (
 						<LetterEditor
 							record={record}
+							begin={writing === "summary" ? "meeting-summary" : undefined}
 							onClose={() => setSearch({}, { replace: true })}
 						/>
 					) : open ? (
 						<Reader
 							project={record.id}
 							name={open}
+							onWrite={(what) => show({ write: what })}
 							onClose={() => setSearch({}, { replace: true })}
 						/>
 					) : (
@@ -145,6 +163,7 @@ function Page({ record }: { record: RecordDto }) {
 							record={record}
 							onKeep={setFiles}
 							onWrite={(what) => show({ write: what })}
+							onOpen={(what) => show({ open: what })}
 						/>
 					)}
 				</aside>

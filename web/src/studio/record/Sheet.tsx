@@ -1,8 +1,12 @@
 import type { RecordDto } from "../../api/schema";
 import { AmountRow } from "../../ui/AmountRow";
 import { Block } from "./Block";
+import { Brief } from "./Brief";
 import { ClientParts } from "./ClientParts";
+import { Details } from "./Details";
 import { Files } from "./Files";
+import { Meetings } from "./Meetings";
+import { People } from "./People";
 import { Phases } from "./Phases";
 import { Tasks } from "./Tasks";
 
@@ -11,14 +15,23 @@ export function Sheet({
 	record,
 	onKeep,
 	onWrite,
+	onOpen,
 }: {
 	record: RecordDto;
 	onKeep: (files: File[]) => void;
 	onWrite: (what: string) => void;
+	onOpen: (what: string) => void;
 }) {
 	return (
 		<div className="panel px-4 py-0.5">
 			{record.money && <Money money={record.money} />}
+			<Details record={record} />
+			<Brief record={record} onPut={() => onWrite("brief")} />
+			<Meetings
+				record={record}
+				onOffer={() => onWrite("meeting")}
+				onOpen={(meeting) => onOpen(`Meeting.${meeting}`)}
+			/>
 			<Tasks record={record} />
 			{record.phases.length > 0 && record.booked && <Phases record={record} />}
 			<Files
@@ -28,18 +41,7 @@ export function Sheet({
 				onHandOver={() => onWrite("handover")}
 			/>
 			<ClientParts record={record} />
-			<Block title="People">
-				<p className="text-[14.3px]">
-					<b className="font-[650]">{record.client.name}</b>
-					{record.client.organisation && `, ${record.client.organisation}`}
-				</p>
-				<p className="text-[14.3px] break-all text-soft">
-					{[record.client.mail, record.client.phone].filter(Boolean).join(", ")}
-				</p>
-				{record.source && (
-					<p className="under pt-1">found you by {record.source}</p>
-				)}
-			</Block>
+			<People record={record} />
 			{record.papers.length > 0 && (
 				<Block title="At hand">
 					{record.papers.map((paper) => (

@@ -9,6 +9,7 @@ import { Alert, Select, TextField } from "../../ui/Fields";
 import { post } from "../../ui/http";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
+import { EndLetter } from "./EndLetter";
 
 const words: Record<HappenedSort, string> = {
 	Fit: "It is a fit",
@@ -30,6 +31,8 @@ const words: Record<HappenedSort, string> = {
 	Cancelled: "It was cancelled",
 	NotAnInquiry: "It is not an inquiry",
 	TakenUp: "It is taken up again",
+	Read: "I have read the answers: begin the follow-ups",
+	BookedStraightAway: "They are booked straight away",
 };
 
 const ends: HappenedSort[] = [
@@ -48,7 +51,7 @@ const means: { means: NonNullable<PaymentMeans>; words: string }[] = [
 ];
 
 /** What the form holds; each sort of event shows and sends what it needs. */
-type Said = {
+export type Said = {
 	on: string;
 	words: string;
 	until: string;
@@ -59,6 +62,10 @@ type Said = {
 	invoice: string;
 	file: string;
 	credit: boolean;
+	colleague: string;
+	letter: boolean;
+	subject: string;
+	body: string;
 };
 
 const nothing: Said = {
@@ -72,6 +79,10 @@ const nothing: Said = {
 	invoice: "",
 	file: "",
 	credit: true,
+	colleague: "",
+	letter: false,
+	subject: "",
+	body: "",
 };
 
 /** How the owner records what came outside Gesamt, and decides. */
@@ -115,6 +126,9 @@ export function WhatHappened({
 					ends.includes(sort!) &&
 					said.credit &&
 					record.toPay.invoices.length > 0,
+				colleague: said.colleague ? Number(said.colleague) : null,
+				subject: said.letter ? said.subject : null,
+				body: said.letter ? said.body : null,
 			}),
 		);
 		if (!done) return;
@@ -187,8 +201,22 @@ function Details({ sort, record, said, wrong, onChange }: Fields) {
 					onChange={(e) => onChange({ words: e.target.value })}
 				/>
 			)}
-			{sort === "PriceAgreed" && (
-				<Price said={said} wrong={wrong} onChange={onChange} />
+			{(sort === "PriceAgreed" || sort === "BookedStraightAway") && (
+				<Price
+					said={said}
+					wrong={wrong}
+					onChange={onChange}
+					onBooking={sort === "PriceAgreed"}
+				/>
+			)}
+			{(sort === "Referred" || sort === "NotAFit") && (
+				<EndLetter
+					sort={sort}
+					record={record}
+					said={said}
+					wrong={wrong}
+					onChange={onChange}
+				/>
 			)}
 			{sort === "Paid" && (
 				<Paid record={record} said={said} wrong={wrong} onChange={onChange} />
@@ -251,7 +279,12 @@ function Details({ sort, record, said, wrong, onChange }: Fields) {
 
 type Part = Pick<Fields, "said" | "wrong" | "onChange">;
 
-function Price({ said, wrong, onChange }: Part) {
+function Price({
+	said,
+	wrong,
+	onChange,
+	onBooking,
+}: Part & { onBooking: boolean }) {
 	return (
 		<div className="grid grid-cols-3 gap-3">
 			<TextField
@@ -268,13 +301,15 @@ function Price({ said, wrong, onChange }: Part) {
 				wrong={wrong("tax")}
 				onChange={(e) => onChange({ tax: e.target.value })}
 			/>
-			<TextField
-				label="On booking %"
-				inputMode="decimal"
-				value={said.onBooking}
-				wrong={wrong("onBooking")}
-				onChange={(e) => onChange({ onBooking: e.target.value })}
-			/>
+			{onBooking && (
+				<TextField
+					label="On booking %"
+					inputMode="decimal"
+					value={said.onBooking}
+					wrong={wrong("onBooking")}
+					onChange={(e) => onChange({ onBooking: e.target.value })}
+				/>
+			)}
 		</div>
 	);
 }
@@ -344,7 +379,9 @@ function textLabel(sort: HappenedSort): string | undefined {
 		case "Waived":
 			return "The reason";
 		case "Referred":
-			return "To whom";
+			return "To whom, or why";
+		case "BookedStraightAway":
+			return "Why without a contract";
 		case "NotAFit":
 		case "Lost":
 		case "GoneQuiet":

@@ -153,6 +153,7 @@ const newStep = (routine: RoutineDto, kind: KindPageDto): StepDto => ({
 	letter: kind.letters[0]?.key ?? null,
 	mode: "AsksFirst",
 	stops: ["Answered"],
+	endsQuiet: false,
 });
 
 /** “2 days after the proposal was sent, if not opened, the letter “Did it reach you?”, asks first”. */
@@ -164,7 +165,11 @@ function sentence(step: StepDto, kind: KindPageDto): string {
 			? `With ${causes[step.cause]}`
 			: `${size} ${unit} ${step.count < 0 ? "before" : "after"} ${causes[step.cause]}`;
 	const letter = kind.letters.find((one) => one.key === step.letter)?.name;
-	const what = letter ? `the letter “${letter}”` : "the kind's tasks";
+	const what = step.endsQuiet
+		? "end it as gone quiet?"
+		: letter
+			? `the letter “${letter}”`
+			: "the kind's tasks";
 	const unless = step.stops
 		.map((stop) => stops.find((one) => one.stop === stop)?.words)
 		.filter(Boolean);
@@ -243,11 +248,20 @@ function Step({
 			/>
 			<Select
 				label="Letter"
-				value={step.letter ?? ""}
+				value={step.endsQuiet ? "quiet" : (step.letter ?? "")}
 				wrong={wrong("letter")}
-				onChange={(e) => onChange({ letter: e.target.value || null })}
+				onChange={(e) =>
+					onChange(
+						e.target.value === "quiet"
+							? { letter: null, endsQuiet: true, mode: "AsksFirst" }
+							: { letter: e.target.value || null, endsQuiet: false },
+					)
+				}
 			>
-				{step.letter === null && <option value="">makes the tasks</option>}
+				{step.letter === null && !step.endsQuiet && (
+					<option value="">makes the tasks</option>
+				)}
+				<option value="quiet">none: asks to end it as gone quiet</option>
 				{kind.letters.map((letter) => (
 					<option key={letter.key} value={letter.key}>
 						{letter.name}

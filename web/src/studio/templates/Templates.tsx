@@ -4,6 +4,8 @@ import { Link, useParams } from "react-router";
 import type { KindDto, KindPageDto } from "../../api/schema";
 import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { Forms } from "./Forms";
+import { KindSettings } from "./KindSettings";
 import { Routines } from "./Routines";
 import { Services } from "./Services";
 import { Contract, Letters } from "./Texts";
@@ -50,6 +52,11 @@ export default function Templates() {
 									</li>
 								))}
 							</ul>
+							<p className="pt-4">
+								<Link className="link" to="/studio">
+									The studio: details, hours, meetings
+								</Link>
+							</p>
 						</nav>
 						{data[0] && (
 							<Kind
@@ -82,6 +89,8 @@ function Kind({ id }: { id: string }) {
 							` After the handover: ${data.closingSteps.join(", ").toLowerCase()}.`}
 					</p>
 					<Services kind={data} />
+					<Forms kind={data} />
+					<KindSettings key={data.edition} kind={data} />
 					<Routines kind={data} />
 					<Letters kind={data} />
 					<Contract kind={data} />

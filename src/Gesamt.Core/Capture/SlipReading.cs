@@ -1,0 +1,170 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text.RegularExpressions;
+using Gesamt.Core.Calendar;
+using NodaTime;
+using Matching = Gesamt.Core.People.Matching;
+
+namespace Gesamt.Core.Capture;
+
+/// <summary>What a slip becomes.</summary>
+public enum SlipSort { Note, Call, Task }
+
+/// <summary>A project a slip can name.</summary>
+/// <param name="Names">Its title, its client and their organisation.</param>
+public sealed record SlipProject(ProjectId Id, ImmutableArray<string> Names, LocalDate? Date);
+
+/// <summary>Words that were understood, and as what.</summary>
+public sealed record Understood(string Words, string As);
+
+/// <summary>A slip as it is read. What was not understood stays in the text.</summary>
+/// <param name="Due">Its day.</param>
+/// <param name="Minutes">How long it is thought to take.</param>
+public sealed record SlipReading(SlipSort Sort, string Text, ProjectId? Project, LocalDate? Due, int? Minutes, bool Important, ImmutableArray<string> Labels, ImmutableArray<Understood> Read);
+
+/// <summary>Reads plain words: the project by its name (“for harbour”), “fri”, “12 mar”, “in 3 days”, “2 weeks before” (the project's date), “5 hours”, “important”, “label sign”, “note” or “call” in front.</summary>
+public static partial class SlipReader
+{
+    /// <param name="here">The project whose record is open, for a slip that names none.</param>
+    public static SlipReading Read(string text, LocalDate today, StudioCalendar calendar, IReadOnlyList<SlipProject> projects, ProjectId? here = null)
+    {
+        var rest = new Rest(text.Trim());
+        var spoken = rest.Take(InFront()) is { } front ? front.Groups[1].Value.ToLowerInvariant() : null;
+        var (project, names) = ProjectIn(rest, projects);
+        var of = project ?? projects.FirstOrDefault(p => p.Id == here);
+        var due = DueIn(rest, today, calendar, of);
+        var minutes = rest.Take(Takes(), match => $"takes {match.Value}") is { } takes ? MinutesOf(takes) : (int?)null;
+        var important = rest.Take(Important(), _ => "important") is not null;
+        List<string> labels = [];
+        while (rest.Take(Label(), match => $"label {match.Groups[1].Value.ToLowerInvariant()}") is { } label) labels.Add(label.Groups[1].Value.ToLowerInvariant());
+        // a call with a day still to come is something to do; one without has been
+        var sort = spoken switch { "note" => SlipSort.Note, "call" when due is null => SlipSort.Call, "task" => SlipSort.Task, _ => due is not null || minutes is not null || important ? SlipSort.Task : SlipSort.Note };
+        var said = spoken == "call" && sort == SlipSort.Task ? $"Call {rest.Text}" : rest.Text;
+        List<Understood> read = [new(spoken ?? "", sort switch { SlipSort.Task => "a task", SlipSort.Call => "a call", _ => "a note" }), .. names, .. rest.Read];
+        return new(sort, said.Trim(), of?.Id, due, minutes, important, [.. labels], [.. read]);
+    }
+
+    /// <summary>“for” or “about” and the beginning of words of one project's name, as many words as fit; two projects that fit are none.</summary>
+    private static (SlipProject?, IEnumerable<Understood>) ProjectIn(Rest rest, IReadOnlyList<SlipProject> projects)
+    {
+        foreach (Match named in Named().Matches(rest.Text))
+        {
+            var words = named.Groups[1].Value.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+            for (var count = words.Length; count > 0; count--)
+            {
+                var fits = projects.Where(project => project.Names.Any(name => Fits(words[..count], name))).ToList();
+                if (fits is not [var only]) continue;
+                var taken = $"{rest.Text[named.Index..named.Groups[1].Index]}{string.Join(' ', words[..count])}";
+                rest.Cut(named.Index, taken.Length);
+                return (only, [new(taken, only.Names[0])]);
+            }
+        }
+        return (null, []);
+    }
+
+    private static bool Fits(string[] words, string name)
+    {
+        var parts = (Matching.Plain(name) ?? "").Split(' ');
+        return words.All(word => word.Length >= 3 && Matching.Plain(word) is { } plain && parts.Any(part => part.StartsWith(plain, StringComparison.Ordinal)));
+    }
+
+    private static LocalDate? DueIn(Rest rest, LocalDate today, StudioCalendar calendar, SlipProject? project)
+    {
+        if (rest.Take(Around(), match => project?.Date is { } d ? Words(calendar.Add(d, SpanOf(match)), today) : null, _ => project?.Date is not null) is { } around) return calendar.Add(project!.Date!.Value, SpanOf(around));
+        if (rest.Take(InSoLong(), match => Words(calendar.Add(today, SpanOf(match)), today)) is { } after) return calendar.Add(today, SpanOf(after));
+        if (rest.Take(Iso(), match => IsoOf(match) is { } date ? Words(date, today) : null, match => IsoOf(match) is not null) is { } iso) return IsoOf(iso);
+        if (rest.Take(DayMonth(), match => DateOf(match, today) is { } date ? Words(date, today) : null, match => DateOf(match, today) is not null) is { } written) return DateOf(written, today);
+        if (rest.Take(Weekday(), match => Words(DayNamed(match.Groups[1].Value, today), today)) is { } day) return DayNamed(day.Groups[1].Value, today);
+        return null;
+    }
+
+    /// <summary>“today”, “tomorrow”, or the next day of that name after today.</summary>
+    private static LocalDate DayNamed(string word, LocalDate today)
+    {
+        var lower = word.ToLowerInvariant();
+        return lower switch { "today" => today, "tomorrow" => today.PlusDays(1), _ => today.Next((IsoDayOfWeek)(1 + Array.FindIndex(Days, day => lower.StartsWith(day, StringComparison.Ordinal)))) };
+    }
+
+    /// <summary>A day and month without a year is the next such day, today counted.</summary>
+    private static LocalDate? DateOf(Match match, LocalDate today)
+    {
+        var (day, name) = match.Groups[1].Success ? (match.Groups[1].Value, match.Groups[2].Value) : (match.Groups[4].Value, match.Groups[3].Value);
+        var month = 1 + Array.FindIndex(Months, known => name.StartsWith(known, StringComparison.OrdinalIgnoreCase));
+        var number = int.Parse(day, CultureInfo.InvariantCulture);
+        if (match.Groups[5].Success) return Real(int.Parse(match.Groups[5].Value, CultureInfo.InvariantCulture), month, number);
+        return Enumerable.Range(today.Year, 5).Select(year => Real(year, month, number)).FirstOrDefault(date => date >= today);
+    }
+
+    private static LocalDate? IsoOf(Match match) => Real(int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture), int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture), int.Parse(match.Groups[3].Value, CultureInfo.InvariantCulture));
+
+    private static LocalDate? Real(int year, int month, int day) =>
+        month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
+
+    private static Span SpanOf(Match match)
+    {
+        var count = match.Groups[1].Value.ToLowerInvariant() is "a" or "one" ? 1 : int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture);
+        var unit = char.ToLowerInvariant(match.Groups[2].Value[0]) switch { 'd' => SpanUnit.Days, 'w' => SpanUnit.Weeks, _ => SpanUnit.Months };
+        return new(match.Groups[3].Value.Equals("before", StringComparison.OrdinalIgnoreCase) ? -count : count, unit);
+    }
+
+    private static int MinutesOf(Match match)
+    {
+        var amount = decimal.Parse(match.Groups[1].Value.Replace(',', '.'), CultureInfo.InvariantCulture);
+        return (int)decimal.Round(match.Groups[2].Value.StartsWith("h", StringComparison.OrdinalIgnoreCase) ? amount * 60 : amount, MidpointRounding.AwayFromZero);
+    }
+
+    private static string Words(LocalDate date, LocalDate today) => $"due {DateWords.Short(date, today)}";
+
+    private static readonly string[] Days = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
+    private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
+
+    /// <summary>The text that is not understood yet, and what was.</summary>
+    private sealed class Rest(string text)
+    {
+        public string Text { get; private set; } = text;
+        public List<Understood> Read { get; } = [];
+
+        public Match? Take(Regex words, Func<Match, string?>? meaning = null, Func<Match, bool>? when = null)
+        {
+            if (words.Match(Text) is not { Success: true } match || when?.Invoke(match) == false) return null;
+            if (meaning?.Invoke(match) is { } means) Read.Add(new(match.Value.Trim(), means));
+            Cut(match.Index, match.Length);
+            return match;
+        }
+
+        public void Cut(int index, int length) => Text = Spaces().Replace(Text.Remove(index, length), " ").Trim(' ', ',');
+    }
+
+    [GeneratedRegex(@"^(note|call|task)\b[:,]?\s*", RegexOptions.IgnoreCase)]
+    private static partial Regex InFront();
+
+    [GeneratedRegex(@"\b(?:for|about)\s+((?:[\p{L}\p{N}&'’.-]+\s*){1,4})", RegexOptions.IgnoreCase)]
+    private static partial Regex Named();
+
+    [GeneratedRegex(@"\b(\d{1,3}|a|one)\s*(days?|weeks?|months?)\s+(before|after)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex Around();
+
+    [GeneratedRegex(@"\bin\s+(\d{1,3}|a|one)\s*(days?|weeks?|months?)\b()", RegexOptions.IgnoreCase)]
+    private static partial Regex InSoLong();
+
+    [GeneratedRegex(@"\b(\d{4})-(\d{2})-(\d{2})\b")]
+    private static partial Regex Iso();
+
+    [GeneratedRegex(@"(?:\b(?:on|by)\s+)?\b(?:(\d{1,2})\s+(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*|(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s+(\d{1,2}))\b(?:\s+(\d{4}))?", RegexOptions.IgnoreCase)]
+    private static partial Regex DayMonth();
+
+    [GeneratedRegex(@"(?:\b(?:on|by)\s+)?\b(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex Weekday();
+
+    [GeneratedRegex(@"\b(\d{1,3}(?:[.,]\d)?)\s*(h|hours?|min|minutes?)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex Takes();
+
+    [GeneratedRegex(@"\bimportant\b", RegexOptions.IgnoreCase)]
+    private static partial Regex Important();
+
+    [GeneratedRegex(@"\blabel\s+([\p{L}\p{N}-]{1,40})", RegexOptions.IgnoreCase)]
+    private static partial Regex Label();
+
+    [GeneratedRegex(@"\s{2,}")]
+    private static partial Regex Spaces();
+}

@@ -1,0 +1,26 @@
+using System.Collections.Immutable;
+
+namespace Gesamt.Core.Forms;
+
+/// <summary>What a field of a form asks for. A heading asks for nothing.</summary>
+public enum FieldSort { ShortText, LongText, OneOf, AnyOf, Number, Date, Mail, Phone, Address, Amount, File, Consent, Heading }
+
+/// <summary>A field is shown while another one, above it, has one of these answers.</summary>
+public sealed record ShownIf(string Field, ImmutableArray<string> Is);
+
+/// <summary>A field of a form.</summary>
+/// <param name="Key">Its name in answers; stays when the label changes.</param>
+/// <param name="Unit">Shown behind a number.</param>
+/// <param name="Options">What can be chosen, for one of and any of.</param>
+/// <param name="Fills">What of the record its answer fills: name, organisation, mail, phone, address, date, title, source, or a detail of the kind.</param>
+public sealed record FormField(
+    string Key, FieldSort Sort, string Label, bool Required = false, string? Hint = null, string? Unit = null, ImmutableArray<string>? Options = null, string? Fills = null, ShownIf? ShownIf = null)
+{
+    public bool HasOptions => Sort is FieldSort.OneOf or FieldSort.AnyOf;
+}
+
+/// <summary>An answer with its question as it was asked; several choices or files stand on lines of their own.</summary>
+public sealed record Answer(string Key, string Question, string Text);
+
+/// <summary>What is wrong with a field, in words that say what is allowed.</summary>
+public sealed record FieldMistake(string Field, string Words);

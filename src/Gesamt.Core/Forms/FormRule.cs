@@ -1,0 +1,100 @@
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Net.Mail;
+using NodaTime.Text;
+
+namespace Gesamt.Core.Forms;
+
+/// <summary>Which fields of a form are shown, and whether its answers are as asked.</summary>
+public static class FormRule
+{
+    public const int ShortLength = 200, LongLength = 5_000, MostFiles = 10;
+
+    /// <summary>The fields a visitor sees with these answers. A field that hangs on a hidden one is hidden with it.</summary>
+    public static ImmutableArray<FormField> Shown(IReadOnlyList<FormField> fields, IReadOnlyDictionary<string, string> given)
+    {
+        var shown = ImmutableArray.CreateBuilder<FormField>();
+        foreach (var field in fields)
+            if (field.ShownIf is not { } condition || shown.Any(above => above.Key == condition.Field) && Lines(given.GetValueOrDefault(condition.Field, "")).Any(condition.Is.Contains))
+                shown.Add(field);
+        return shown.ToImmutable();
+    }
+
+    /// <summary>Answers in the order of the form, trimmed, and what is wrong; answers to fields that are not shown are left out.</summary>
+    public static (ImmutableArray<Answer> Answers, ImmutableArray<FieldMistake> Mistakes) Read(IReadOnlyList<FormField> fields, IReadOnlyDictionary<string, string> given)
+    {
+        var mistakes = given.Keys.Where(key => fields.All(field => field.Key != key)).Select(key => new FieldMistake(key, "This form has no such field.")).ToList();
+        List<Answer> answers = [];
+        foreach (var field in Shown(fields, given).Where(field => field.Sort != FieldSort.Heading))
+        {
+            var text = given.GetValueOrDefault(field.Key, "").Trim();
+            if (text.Length == 0)
+            {
+                if (field.Required) mistakes.Add(new(field.Key, field.Sort == FieldSort.Consent ? "Please tick this to send the form." : $"{field.Label} is needed."));
+                continue;
+            }
+            if (MistakeIn(field, text) is { } mistake) mistakes.Add(new(field.Key, mistake));
+            else answers.Add(new(field.Key, field.Label, text));
+        }
+        return ([.. answers], [.. mistakes]);
+    }
+
+    /// <summary>What is wrong with a text as the answer of a field; null when nothing is.</summary>
+    public static string? MistakeIn(FormField field, string text)
+    {
+        var longest = field.Sort is FieldSort.LongText or FieldSort.AnyOf or FieldSort.File ? LongLength : field.Sort == FieldSort.Address ? 500 : ShortLength;
+        if (text.Length > longest) return $"At most {longest} characters, these are {text.Length}.";
+        return field.Sort switch
+        {
+            FieldSort.OneOf when field.Options?.Contains(text) != true => Allowed(field),
+            FieldSort.AnyOf when !Lines(text).All(line => field.Options?.Contains(line) == true) => Allowed(field),
+            FieldSort.Number when !IsNumber(text) => "A number, such as 12.5.",
+            FieldSort.Amount when !IsAmountOrRange(text) => "An amount such as 1200, or a range such as 1200-2000.",
+            FieldSort.Date when !LocalDatePattern.Iso.Parse(text).Success => "A date, such as 2027-03-12.",
+            FieldSort.Mail when !IsMailAddress(text) => "A mail address, such as name@place.example.",
+            FieldSort.Phone when text.Count(char.IsAsciiDigit) < 5 => "A phone number with at least five digits.",
+            FieldSort.File when Lines(text).Count() > MostFiles => $"At most {MostFiles} files.",
+            FieldSort.Consent when text != "yes" => "Please tick this to send the form.",
+            _ => null,
+        };
+    }
+
+    /// <summary>Mistakes in a form as its owner makes it.</summary>
+    public static ImmutableArray<FieldMistake> MistakesIn(IReadOnlyList<FormField> fields)
+    {
+        List<FieldMistake> mistakes = [];
+        for (var i = 0; i < fields.Count; i++)
+        {
+            var (field, at) = (fields[i], $"fields[{i}]");
+            if (field.Label.Trim().Length is 0 or > ShortLength) mistakes.Add(new($"{at}.label", $"A question of 1 to {ShortLength} characters is needed."));
+            if (field.Key.Length is 0 or > 40) mistakes.Add(new($"{at}.key", "A key of 1 to 40 characters is needed."));
+            if (fields.Take(i).Any(above => above.Key == field.Key)) mistakes.Add(new($"{at}.key", "Two fields have the same key."));
+            if (field.HasOptions && (field.Options is not { Length: >= 2 } options || options.Distinct().Count() != options.Length || options.Any(string.IsNullOrWhiteSpace)))
+                mistakes.Add(new($"{at}.options", "Give at least two choices, each once."));
+            if (field.ShownIf is { } condition && !fields.Take(i).Any(above => above.Key == condition.Field && condition.Is.Length > 0 && CanBe(above, condition.Is)))
+                mistakes.Add(new($"{at}.shownIf", "A field is shown by a choice of a field above it."));
+        }
+        if (!fields.Any(field => field.Fills is "mail" or "phone")) mistakes.Add(new("fields", "Ask for a way to reach people: a field that fills their mail address or phone."));
+        if (!fields.Any(field => field is { Fills: "name", ShownIf: null })) mistakes.Add(new("fields", "Ask for a name: a field that fills it and is always shown."));
+        return [.. mistakes];
+    }
+
+    /// <summary>A mailbox with a domain of at least two parts (RFC 5321, 4.1.2, without its quoted and literal forms).</summary>
+    public static bool IsMailAddress(string text) =>
+        text.Length <= 254 && MailAddress.TryCreate(text, out var parsed) && parsed.Address == text && !text.Any(char.IsWhiteSpace) && !text.Contains('"', StringComparison.Ordinal)
+        && parsed.Host.Split('.') is { Length: >= 2 } labels && labels.All(label => label.Length > 0);
+
+    /// <summary>The choices or files of an answer.</summary>
+    public static IEnumerable<string> Lines(string text) => text.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+
+    private static bool CanBe(FormField field, ImmutableArray<string> values) =>
+        field.Sort == FieldSort.Consent ? values is ["yes"] : field.HasOptions && values.All(value => field.Options!.Value.Contains(value));
+
+    private static string Allowed(FormField field) => $"Choose {(field.Sort == FieldSort.OneOf ? "one" : "any")} of: {string.Join(", ", field.Options ?? [])}.";
+
+    private static bool IsNumber(string text) => decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _);
+
+    private static bool IsAmountOrRange(string text) =>
+        text.Split('-', StringSplitOptions.TrimEntries) is { Length: 1 or 2 } parts && parts.All(IsNumber)
+        && (parts.Length == 1 || decimal.Parse(parts[0], CultureInfo.InvariantCulture) <= decimal.Parse(parts[1], CultureInfo.InvariantCulture));
+}

@@ -1,0 +1,72 @@
+using Gesamt.Core;
+using Gesamt.Core.People;
+using NodaTime;
+
+namespace Gesamt.Store.Model;
+
+/// <summary>What somebody is to the studio.</summary>
+public enum PersonSort { Client, Colleague, Supplier, Venue, Partner }
+
+/// <summary>The way somebody prefers to be reached.</summary>
+public enum ReachBy { Mail, Phone, Profile }
+
+/// <summary>A person or their organisation, with one way at least to reach them.</summary>
+public sealed class PersonRow
+{
+    public PersonId Id { get; set; }
+    public PersonSort Sort { get; set; }
+    public required string Name { get; set; }
+    /// <summary>How letters greet them, where it is not their first name.</summary>
+    public string? Greeted { get; set; }
+    public string? Organisation { get; set; }
+    public string? Mail { get; set; }
+    public string? Phone { get; set; }
+    /// <summary>A link to a profile elsewhere.</summary>
+    public string? Profile { get; set; }
+    public ReachBy? Prefers { get; set; }
+    public string? Address { get; set; }
+    public string? TaxNumber { get; set; }
+    /// <summary>The owner's own notes.</summary>
+    public string Notes { get; set; } = "";
+    /// <summary>SHA-256 of a picture or logo.</summary>
+    public string? Picture { get; set; }
+    public int Edition { get; set; }
+    /// <summary>Set while this one was found to be the same as another, who stands for both.</summary>
+    public PersonId? MergedInto { get; set; }
+    public Instant? RemovedAt { get; set; }
+}
+
+/// <summary>Somebody with a part in a project besides its client.</summary>
+public sealed class ProjectPersonRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public PersonId PersonId { get; set; }
+    public PersonRow? Person { get; set; }
+    public PersonPart Part { get; set; }
+}
+
+public enum JoinSort { Merged, Split, Different }
+
+/// <summary>Two people told to be one, one told to be two, or two told to be different; a merge or split can be undone.</summary>
+public sealed class JoinRow
+{
+    public int Id { get; set; }
+    public JoinSort Sort { get; set; }
+    public PersonId FromId { get; set; }
+    public PersonId ToId { get; set; }
+    /// <summary>What changed hands and what was filled in, as JSON, so that it can be undone.</summary>
+    public string Moved { get; set; } = "{}";
+    public Instant At { get; set; }
+    public Instant? UndoneAt { get; set; }
+}
+
+/// <summary>A label on a project, a person or a task.</summary>
+public sealed class LabelRow
+{
+    public int Id { get; set; }
+    public required string Label { get; set; }
+    public ProjectId? ProjectId { get; set; }
+    public PersonId? PersonId { get; set; }
+    public TaskId? TaskId { get; set; }
+}

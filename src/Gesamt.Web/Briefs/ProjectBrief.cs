@@ -1,0 +1,173 @@
+using System.Text;
+using Gesamt.Core;
+using Gesamt.Core.Briefs;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Forms;
+using Gesamt.Core.Papers;
+using Gesamt.Core.Work;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Letters;
+using Gesamt.Web.Projects;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Briefs;
+
+public sealed record BriefPartOfDto(string Key, string Name, BriefGroup Group, BriefUse Use, bool Private, bool Later, string Text, int Edition);
+
+/// <param name="Guides">Guiding points, in sight all along.</param>
+/// <param name="Watch">Obstacles of the phases in work.</param>
+/// <param name="State">Where it stands with the client, in words; empty while it was never put to them.</param>
+/// <param name="Changed">It was changed since it was put to them.</param>
+public sealed record BriefDto(IReadOnlyList<BriefPartOfDto> Parts, IReadOnlyList<string> Guides, IReadOnlyList<string> Watch, string State, bool Changed);
+
+public sealed record DetailDto(string Name, FieldSort Sort, string? Unit, IReadOnlyList<string>? Options, bool Private, bool Demanded, string Value);
+
+public sealed record SaveBriefDto(string Text, int Edition);
+
+public sealed record SaveDetailsDto(Dictionary<string, string> Values);
+
+public sealed record ShownBriefDto(IReadOnlyList<ShownPartDto> Parts, string Hash, bool Open, string? Approved);
+
+public sealed record ShownPartDto(string Group, string Name, string Text);
+
+/// <summary>What the owner knows of a project: the details its kind asks for, and its brief.</summary>
+public static class ProjectBrief
+{
+    public static async Task<BriefDto> OfAsync(Desk desk, ProjectFile file)
+    {
+        var texts = await desk.Db.Briefs.AsNoTracking().Where(b => b.ProjectId == file.Id).ToDictionaryAsync(b => b.Part);
+        var booked = file.Row.Standing.BookedAt is not null;
+        var parts = file.Case.Kind.Brief.Select(part => (Part: part, Row: texts.GetValueOrDefault(part.Key))).ToList();
+        var phases = PhaseRule.Of(file.Case).ToDictionary(phase => phase.Name, phase => phase.State);
+        var state = BriefRule.Of(file.History);
+        string Day(NodaTime.Instant at) => Record.Short(desk, desk.Calendar.DateOf(at))!;
+        var words = state switch
+        {
+            { Approved: { } yes } => $"approved by the client {Day(yes)}",
+            { Remarked: { } said } => $"the client remarked {Day(said)}",
+            { Put: { } put } => $"with the client since {Day(put)}",
+            _ => "",
+        };
+        return new([.. parts.Select(p => new BriefPartOfDto(p.Part.Key, p.Part.Name, p.Part.Group, p.Part.Use, p.Part.Private, p.Part.AfterBooking && !booked, p.Row?.Text ?? "", p.Row?.Edition ?? 0))],
+            [.. parts.Where(p => p.Part.Use == BriefUse.Guide).SelectMany(p => FormRule.Lines(p.Row?.Text ?? ""))],
+            [.. parts.Where(p => p.Part.Use == BriefUse.Obstacle).SelectMany(p => BriefRule.ToWatch(p.Row?.Text ?? "", phases))],
+            words, state.Hash is { } hash && hash != HashOf(Shown(file, texts)));
+    }
+
+    /// <exception cref="StaleException">It was saved in another window meanwhile.</exception>
+    public static async Task SaveAsync(Desk desk, ProjectId id, string key, SaveBriefDto save)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(id);
+        if (file.Case.Kind.Brief.All(part => part.Key != key)) throw new MissingException("part of the brief");
+        if (save.Text.Length > 10_000) throw new InvalidException(("text", "At most 10 000 characters."));
+        var row = await desk.Db.Briefs.SingleOrDefaultAsync(b => b.ProjectId == id && b.Part == key);
+        if ((row?.Edition ?? 0) != save.Edition) throw new StaleException(new SaveBriefDto(row!.Text, row.Edition));
+        if (row is null) desk.Db.Briefs.Add(new() { ProjectId = id, Part = key, Text = save.Text.Trim(), Edition = 1 });
+        else (row.Text, row.Edition) = (save.Text.Trim(), row.Edition + 1);
+        desk.Touch(id);
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>Puts the brief, without its private parts, to the client for approval, with a letter.</summary>
+    public static async Task<LetterRow> PutAsync(Desk desk, ProjectId id, SaveLetterWordsDto letter)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(id);
+        var parts = Shown(file, await TextsAsync(desk, id));
+        if (parts.Count == 0) throw new RefusedException("There is nothing in the brief yet that the client may see.");
+        var row = await LettersOut.ClaimAsync(desk, file, letter.Subject, letter.Body, null);
+        await desk.RecordAsync(file, Actor.Owner, new Happening.BriefPut(HashOf(parts)));
+        await desk.CommitAsync(transaction);
+        return row;
+    }
+
+    public static async Task TakeBackAsync(Desk desk, ProjectId id)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(id);
+        if (BriefRule.Of(file.History).IsOpen) await desk.RecordAsync(file, Actor.Owner, new Happening.BriefTakenBack());
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>The brief as its client sees it; null while it was not put to them.</summary>
+    public static async Task<ShownBriefDto?> ShownAsync(Desk desk, ProjectFile file)
+    {
+        var state = BriefRule.Of(file.History);
+        if (state.Put is null) return null;
+        var parts = Shown(file, await TextsAsync(desk, file.Id));
+        return new(parts, HashOf(parts), state.IsOpen, state.Approved is { } at ? Record.Short(desk, desk.Calendar.DateOf(at)) : null);
+    }
+
+    /// <exception cref="RefusedException">It was changed or taken back while it was read.</exception>
+    public static async Task ApproveAsync(Desk desk, ProjectId id, string hash)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(id);
+        var state = BriefRule.Of(file.History);
+        if (!state.IsOpen || state.Hash != hash || HashOf(Shown(file, await TextsAsync(desk, id))) != hash) throw new RefusedException("The brief was changed while you read it. Load the page again.");
+        await desk.RecordAsync(file, Actor.Client, new Happening.BriefApproved(hash));
+        await desk.CommitAsync(transaction);
+    }
+
+    public static async Task RemarkAsync(Desk desk, ProjectId id, string words)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(id);
+        if (!BriefRule.Of(file.History).IsOpen) throw new RefusedException("The brief is not open for remarks any more.");
+        await desk.RecordAsync(file, Actor.Client, new Happening.BriefRemarked(await Happened.NoteAsync(desk, id, NoteSort.Words, words)));
+        await desk.CommitAsync(transaction);
+    }
+
+    public static async Task<IReadOnlyList<DetailDto>> DetailsAsync(Desk desk, ProjectFile file)
+    {
+        var known = await desk.Db.Details.AsNoTracking().Where(d => d.ProjectId == file.Id).ToDictionaryAsync(d => d.Name, d => d.Value);
+        return [.. file.Case.Kind.AllDetails.Select(d => new DetailDto(d.Name, d.Sort, d.Unit, d.Options, d.Private, file.Case.Kind.Demands.Contains(d.Name), known.GetValueOrDefault(d.Name, "")))];
+    }
+
+    /// <summary>Keeps what the owner found out. A detail the kind demands can be corrected, not emptied.</summary>
+    /// <exception cref="InvalidException">A value is not of its detail's sort; the detail is named.</exception>
+    public static async Task SaveDetailsAsync(Desk desk, ProjectId id, SaveDetailsDto save)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(id);
+        var rules = file.Case.Kind.AllDetails.ToDictionary(d => d.Name);
+        var rows = await desk.Db.Details.Where(d => d.ProjectId == id).ToDictionaryAsync(d => d.Name);
+        List<(string, string)> errors = [];
+        List<Happening> facts = [];
+        foreach (var (name, given) in save.Values)
+        {
+            var value = given.Trim();
+            if (!rules.TryGetValue(name, out var rule)) errors.Add((name, "This kind of work has no such detail."));
+            else if (value.Length == 0)
+            {
+                if (rows.TryGetValue(name, out var known) && file.Case.Kind.Demands.Contains(name)) errors.Add((name, "It is needed and known: correct it rather than leave it empty."));
+                else if (known is not null) desk.Db.Details.Remove(known);
+            }
+            else if (FormRule.MistakeIn(rule.AsField, value) is { } mistake) errors.Add((name, mistake));
+            else if (rows.TryGetValue(name, out var row)) row.Value = value;
+            else
+            {
+                desk.Db.Details.Add(new() { ProjectId = id, Name = name, Value = value });
+                facts.Add(new Happening.DetailKnown(name));
+            }
+        }
+        if (errors.Count > 0) throw new InvalidException([.. errors]);
+        await desk.Db.SaveChangesAsync();
+        await desk.RecordAsync(file, Actor.Owner, [.. facts]);
+        await desk.CommitAsync(transaction);
+    }
+
+    private static Task<Dictionary<string, BriefRow>> TextsAsync(Desk desk, ProjectId id) => desk.Db.Briefs.AsNoTracking().Where(b => b.ProjectId == id).ToDictionaryAsync(b => b.Part);
+
+    /// <summary>What a client may read of it: never a private part, nor obstacles.</summary>
+    private static List<ShownPartDto> Shown(ProjectFile file, IReadOnlyDictionary<string, BriefRow> texts) =>
+        [.. from part in file.Case.Kind.Brief
+            where part is { Private: false, Use: not BriefUse.Obstacle } && texts.TryGetValue(part.Key, out var row) && row.Text.Length > 0
+            select new ShownPartDto(part.Group.ToString(), part.Name, texts[part.Key].Text)];
+
+    private static string HashOf(IReadOnlyList<ShownPartDto> parts) => CanonicalJson.Hash(Encoding.UTF8.GetBytes(StoreJson.Write(parts)));
+}

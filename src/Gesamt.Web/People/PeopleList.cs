@@ -1,0 +1,105 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Formats.People;
+using Gesamt.Formats.Tables;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Projects;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.People;
+
+public sealed record PersonRowDto(long Id, string Name, string? Organisation, PersonSort Sort, string Reach, int Projects, int Open, string Agreed, string? LastContact, int? DaysSince, IReadOnlyList<string> Labels);
+
+/// <param name="More">People who are not shown.</param>
+public sealed record PeopleDto(int Total, IReadOnlyList<PersonRowDto> Rows, int More, IReadOnlyList<string> Labels);
+
+/// <param name="Words">Part of a name, an organisation or a way to reach them.</param>
+public sealed record PeopleQuery(string? Words, PersonSort? Sort, string? Label, bool? LongestFirst);
+
+/// <summary>Everybody the studio knows.</summary>
+public static class PeopleList
+{
+    private const int Most = 200;
+
+    public static async Task<PeopleDto> OfAsync(Desk desk, PeopleQuery query)
+    {
+        var people = Asked(desk, query);
+        var total = await people.CountAsync();
+        var rows = await RowsAsync(desk, query.LongestFirst == true ? people : people.OrderBy(p => p.Name).Take(Most));
+        if (query.LongestFirst == true) rows = [.. rows.OrderByDescending(r => r.DaysSince ?? -1).Take(Most)];
+        return new(total, rows, total - rows.Count, await desk.Db.Labels.Where(l => l.PersonId != null).Select(l => l.Label).Distinct().OrderBy(l => l).ToListAsync());
+    }
+
+    public static async Task<byte[]> CsvAsync(Desk desk, PeopleQuery query)
+    {
+        var rows = await RowsAsync(desk, Asked(desk, query).OrderBy(p => p.Name));
+        return Csv.Write(["Name", "Organisation", "Sort", "Reach", "Projects", "Open", "Agreed", "Last contact", "Labels"],
+            rows.Select(r => (IReadOnlyList<string>)[r.Name, r.Organisation ?? "", r.Sort.ToString(), r.Reach, $"{r.Projects}", $"{r.Open}", r.Agreed, r.LastContact ?? "", string.Join(", ", r.Labels)]));
+    }
+
+    public static async Task<string> VCardsAsync(Desk desk, PersonId? only) =>
+        VCards.Write((await desk.Db.People.AsNoTracking().Where(p => p.MergedInto == null && p.RemovedAt == null && (only == null || p.Id == only)).OrderBy(p => p.Name).ToListAsync())
+            .Select(p => new Card(p.Name, p.Organisation, p.Mail, p.Phone, p.Address, p.Profile, null)));
+
+    /// <summary>Takes people over from vCards; those whose name and a way to reach them are known already are left as they are.</summary>
+    public static async Task<ReadCardsDto> ReadAsync(Desk desk, string text)
+    {
+        IReadOnlyList<Card> cards;
+        try
+        {
+            cards = VCards.Read(text);
+        }
+        catch (FormatException e)
+        {
+            throw new InvalidException(("text", e.Message));
+        }
+        await using var transaction = await desk.BeginAsync();
+        var (made, known, unreachable) = (0, 0, new List<string>());
+        foreach (var card in cards)
+        {
+            var mail = card.Mail?.Trim().ToLowerInvariant();
+            if (await desk.Db.People.AnyAsync(p => p.MergedInto == null && p.RemovedAt == null && p.Name == card.Name && (p.Mail == mail || p.Phone == card.Phone))) known++;
+            else if (mail is null && card.Phone is null && card.Url is null) unreachable.Add(card.Name);
+            else
+            {
+                desk.Db.People.Add(new() { Name = card.Name, Organisation = card.Organisation, Mail = mail, Phone = card.Phone, Address = card.Address, Profile = card.Url, Notes = card.Note ?? "" });
+                made++;
+                await desk.Db.SaveChangesAsync();
+            }
+        }
+        await desk.CommitAsync(transaction);
+        return new(made, known, unreachable);
+    }
+
+    private static IQueryable<PersonRow> Asked(Desk desk, PeopleQuery query)
+    {
+        var people = desk.Db.People.AsNoTracking().Where(p => p.MergedInto == null && p.RemovedAt == null);
+        if (query.Sort is { } sort) people = people.Where(p => p.Sort == sort);
+        if (query.Label is { } label) people = people.Where(p => desk.Db.Labels.Any(l => l.PersonId == p.Id && l.Label == label));
+        if (query.Words?.Trim() is { Length: > 0 } words)
+            people = people.Where(p => EF.Functions.Like(p.Name, $"%{words}%") || EF.Functions.Like(p.Organisation!, $"%{words}%") || EF.Functions.Like(p.Mail!, $"%{words}%") || EF.Functions.Like(p.Phone!, $"%{words}%"));
+        return people;
+    }
+
+    private static async Task<IReadOnlyList<PersonRowDto>> RowsAsync(Desk desk, IQueryable<PersonRow> people)
+    {
+        var rows = await people.ToListAsync();
+        var ids = rows.Select(p => p.Id).ToList();
+        var projects = (await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.ClientId)).Select(p => new { p.ClientId, IsOpen = p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished, p.Standing.NetMinor }).ToListAsync()).ToLookup(p => p.ClientId);
+        var labels = (await desk.Db.Labels.AsNoTracking().Where(l => l.PersonId != null && ids.Contains(l.PersonId.Value)).ToListAsync()).ToLookup(l => l.PersonId!.Value, l => l.Label);
+        var last = await Contacts.LastAsync(desk, ids);
+        return [.. rows.Select(p => new PersonRowDto(p.Id.Value, p.Name, p.Organisation, p.Sort, Reach(p), projects[p.Id].Count(), projects[p.Id].Count(x => x.IsOpen),
+            projects[p.Id].Sum(x => x.NetMinor ?? 0) is > 0 and var agreed ? MoneyText.Of(new(agreed, desk.Currency)) : "",
+            last.TryGetValue(p.Id, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at)) : null, last.TryGetValue(p.Id, out var since) ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null, [.. labels[p.Id].Order()]))];
+    }
+
+    /// <summary>The way they prefer, else the first that is known.</summary>
+    private static string Reach(PersonRow p) => p.Prefers switch
+    {
+        ReachBy.Phone when p.Phone is { } phone => phone,
+        ReachBy.Profile when p.Profile is { } profile => profile,
+        _ => p.Mail ?? p.Phone ?? p.Profile ?? "",
+    };
+}

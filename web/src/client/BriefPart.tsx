@@ -1,0 +1,93 @@
+import { useState } from "react";
+import type { ClientPageDto } from "../api/schema";
+import { Alert, TextArea } from "../ui/Fields";
+import { post, type Refusal } from "../ui/http";
+
+const groups: Record<string, string> = {
+	Why: "Why",
+	What: "What",
+	Frame: "Frame",
+	Watch: "To keep in mind",
+};
+
+/** The brief as it was put to the client: read, approved, or remarked on. */
+export function BriefPart({
+	page,
+	base,
+	reload,
+}: {
+	page: ClientPageDto;
+	base: string;
+	reload: () => Promise<void>;
+}) {
+	const [words, setWords] = useState<string>();
+	const [refusal, setRefusal] = useState<Refusal>();
+	const brief = page.brief;
+	if (!brief) return null;
+	async function say(path: string, body: unknown) {
+		try {
+			await post(`${base}/brief/${path}`, body);
+			await reload();
+		} catch (error) {
+			setRefusal(error as Refusal);
+		}
+	}
+	return (
+		<section aria-label="The brief" className="max-w-2xl pb-8">
+			<h2 className="rule pb-1.5">The brief</h2>
+			{[...new Set(brief.parts.map((part) => part.group))].map((group) => (
+				<div key={group} className="border-b border-hair py-3">
+					<h3 className="text-soft">{groups[group] ?? group}</h3>
+					<dl>
+						{brief.parts
+							.filter((part) => part.group === group)
+							.map((part) => (
+								<div key={part.name} className="pt-1.5">
+									<dt className="under">{part.name}</dt>
+									<dd className="whitespace-pre-line">{part.text}</dd>
+								</div>
+							))}
+					</dl>
+				</div>
+			))}
+			{brief.approved && (
+				<p className="pt-3 font-[650]">You approved it on {brief.approved}.</p>
+			)}
+			{refusal && <Alert>{refusal.message}</Alert>}
+			{brief.open && (
+				<div className="flex flex-wrap gap-2 pt-3">
+					<button
+						type="button"
+						className="btn btn-brand"
+						onClick={() => say("approve", { hash: brief.hash })}
+					>
+						This is right
+					</button>
+					<button type="button" className="btn" onClick={() => setWords("")}>
+						Something should be different
+					</button>
+				</div>
+			)}
+			{brief.open && words !== undefined && (
+				<div className="grid gap-2 pt-3">
+					<TextArea
+						label="What should be different"
+						rows={4}
+						value={words}
+						wrong={refusal?.of("words")}
+						onChange={(e) => setWords(e.target.value)}
+					/>
+					<div>
+						<button
+							type="button"
+							className="btn btn-brand"
+							onClick={() => say("remark", { words })}
+						>
+							Send this
+						</button>
+					</div>
+				</div>
+			)}
+		</section>
+	);
+}

@@ -1,0 +1,99 @@
+import { useState } from "react";
+import type { ClientMeetingDto, ClientPageDto } from "../api/schema";
+import { Alert } from "../ui/Fields";
+import { post, type Refusal } from "../ui/http";
+import { PickTime } from "./PickTime";
+
+/** Meetings that are still to come; moved and cancelled by the client within the owner's notice. */
+export function Meetings({
+	page,
+	base,
+	reload,
+}: {
+	page: ClientPageDto;
+	base: string;
+	reload: () => Promise<void>;
+}) {
+	if (page.meetings.length === 0) return null;
+	return (
+		<section aria-label="Meetings" className="pb-8">
+			{page.meetings.map((meeting) => (
+				<Meeting
+					key={`${meeting.id}${meeting.when}`}
+					meeting={meeting}
+					page={page}
+					base={base}
+					reload={reload}
+				/>
+			))}
+		</section>
+	);
+}
+
+function Meeting({
+	meeting,
+	page,
+	base,
+	reload,
+}: {
+	meeting: ClientMeetingDto;
+	page: ClientPageDto;
+	base: string;
+	reload: () => Promise<void>;
+}) {
+	const [doing, setDoing] = useState<"move" | "cancel">();
+	const [refusal, setRefusal] = useState<Refusal>();
+	async function cancel() {
+		try {
+			await post(`${base}/meetings/${meeting.id}/cancel`);
+			await reload();
+		} catch (error) {
+			setRefusal(error as Refusal);
+		}
+	}
+	return (
+		<div className="max-w-2xl border-l-[6px] border-brand bg-plaster p-4">
+			<h2>{meeting.name}</h2>
+			<p className="pt-1 font-[650]">{meeting.when}</p>
+			<p className="break-words">{meeting.place}</p>
+			{meeting.agenda && <p className="pt-1 text-soft">{meeting.agenda}</p>}
+			{meeting.canChange ? (
+				<div className="flex flex-wrap gap-2 pt-3">
+					<button
+						type="button"
+						className="btn"
+						onClick={() => setDoing(doing === "move" ? undefined : "move")}
+					>
+						Move it
+					</button>
+					<button
+						type="button"
+						className="btn"
+						onClick={() => setDoing("cancel")}
+					>
+						Cancel it
+					</button>
+					<span className="under self-center">until {meeting.changeUntil}</span>
+				</div>
+			) : (
+				<p className="under pt-2">
+					It is too near to be changed here. Write to {page.owner}, or ring.
+				</p>
+			)}
+			{refusal && <Alert>{refusal.message}</Alert>}
+			{doing === "cancel" && (
+				<div className="pt-3">
+					<p>Cancel this meeting? {page.owner} is told at once.</p>
+					<button type="button" className="btn btn-brand mt-2" onClick={cancel}>
+						Cancel the meeting
+					</button>
+				</div>
+			)}
+			{doing === "move" && (
+				<div className="mt-4 bg-sheet p-4">
+					<PickTime base={base} moving={meeting.id} onDone={reload} />
+				</div>
+			)}
+		</div>
+	);
+}

@@ -1,0 +1,151 @@
+import { useCallback, useEffect, useState } from "react";
+import type { TimesDto } from "../api/schema";
+import { Alert, Select, TextArea } from "../ui/Fields";
+import { get, post, type Refusal } from "../ui/http";
+
+const zones = () => {
+	const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
+	const all = Intl.supportedValuesOf("timeZone");
+	return { own, all: all.includes(own) ? all : [own, ...all] };
+};
+
+/** Times to choose from, in the visitor's own zone. */
+export function PickTime({
+	base,
+	moving,
+	onDone,
+}: {
+	base: string;
+	/** The meeting that is to be moved. */
+	moving?: string;
+	onDone: () => Promise<void>;
+}) {
+	const known = useState(zones)[0];
+	const [zone, setZone] = useState(known.own);
+	const [times, setTimes] = useState<TimesDto>();
+	const [refusal, setRefusal] = useState<Refusal>();
+	const [start, setStart] = useState("");
+	const [answers, setAnswers] = useState<string[]>([]);
+	const [busy, setBusy] = useState(false);
+	const load = useCallback(async () => {
+		const asked = new URLSearchParams({ zone });
+		if (moving) asked.set("moving", moving);
+		try {
+			setTimes(await get<TimesDto>(`${base}/times?${asked}`));
+		} catch (error) {
+			setRefusal(error as Refusal);
+		}
+	}, [base, zone, moving]);
+	useEffect(() => {
+		load();
+	}, [load]);
+
+	async function take() {
+		setBusy(true);
+		setRefusal(undefined);
+		try {
+			if (moving) await post(`${base}/meetings/${moving}/move`, { start });
+			else await post(`${base}/times`, { start, zone, answers });
+			await onDone();
+		} catch (error) {
+			setRefusal(error as Refusal);
+			setStart("");
+			await load();
+		} finally {
+			setBusy(false);
+		}
+	}
+	if (!times) return refusal ? <Alert>{refusal.message}</Alert> : null;
+	const chosen = times.days
+		.flatMap((day) => day.times.map((time) => ({ ...time, day: day.day })))
+		.find((time) => time.start === start);
+	return (
+		<section aria-label="Choose a time" className="max-w-2xl">
+			<h1 className="text-[28px]">
+				{moving ? "Choose another time" : `Choose a time: ${times.name}`}
+			</h1>
+			<p className="pt-1">
+				{times.minutes} minutes, {times.place}.{" "}
+				{times.studioZone &&
+					`Times are yours; the studio's are ${times.studioZone}.`}
+			</p>
+			{times.agenda && !moving && (
+				<p className="pt-2 text-soft">{times.agenda}</p>
+			)}
+			<div className="max-w-xs py-4">
+				<Select
+					label="Your time zone"
+					value={zone}
+					onChange={(e) => setZone(e.target.value)}
+				>
+					{known.all.map((one) => (
+						<option key={one}>{one}</option>
+					))}
+				</Select>
+			</div>
+			{refusal && <Alert>{refusal.message}</Alert>}
+			{times.days.length === 0 && (
+				<p className="bg-plaster p-4">
+					No time is open at the moment. Answer the letter that brought you
+					here, and we find one.
+				</p>
+			)}
+			<div className="max-h-[46vh] overflow-auto border-y border-hair">
+				{times.days.map((day) => (
+					<fieldset
+						key={day.day}
+						className="grid grid-cols-[110px_1fr] gap-3 border-b border-hair py-2.5 last:border-0"
+					>
+						<legend className="sr-only">{day.day}</legend>
+						<span className="pt-1 font-head font-semibold" aria-hidden="true">
+							{day.day}
+						</span>
+						<span className="flex flex-wrap gap-2">
+							{day.times.map((time) => (
+								<label
+									key={time.start}
+									className={`btn num has-focus-visible:outline-2 ${time.start === start ? "btn-brand" : ""}`}
+								>
+									<input
+										type="radio"
+										name="time"
+										className="sr-only"
+										aria-label={`${day.day}, ${time.words}`}
+										checked={time.start === start}
+										onChange={() => setStart(time.start)}
+									/>
+									{time.words}
+								</label>
+							))}
+						</span>
+					</fieldset>
+				))}
+			</div>
+			{!moving && start && (
+				<div className="grid gap-3 pt-4">
+					{times.questions.map((question, i) => (
+						<TextArea
+							key={question}
+							label={`${question} If you like`}
+							rows={2}
+							value={answers[i] ?? ""}
+							onChange={(e) => {
+								const next = times.questions.map((_, at) => answers[at] ?? "");
+								next[i] = e.target.value;
+								setAnswers(next);
+							}}
+						/>
+					))}
+				</div>
+			)}
+			<button
+				type="button"
+				className="btn btn-brand mt-4"
+				disabled={!chosen || busy}
+				onClick={take}
+			>
+				{chosen ? `Take ${chosen.day}, ${chosen.words}` : "Choose a time above"}
+			</button>
+		</section>
+	);
+}

@@ -1,0 +1,52 @@
+import { type FormEvent, useEffect, useState } from "react";
+import type { DoorDto, RoomDto } from "../api/schema";
+import { TextField } from "../ui/Fields";
+import { get, keepToken, post, type Refusal } from "../ui/http";
+import { Notice } from "./Frame";
+
+/** The stand-in video room: opens with its passcode; nobody is seen or heard there. */
+export function RoomPage({ code }: { code: string }) {
+	const [passcode, setPasscode] = useState("");
+	const [room, setRoom] = useState<RoomDto>();
+	const [refusal, setRefusal] = useState<Refusal>();
+	useEffect(() => {
+		get<DoorDto>(`/rooms/${code}/door`).then(
+			(door) => keepToken(door.token),
+			() => undefined,
+		);
+	}, [code]);
+	async function enter(event: FormEvent) {
+		event.preventDefault();
+		try {
+			setRoom(await post<RoomDto>(`/rooms/${code}/door`, { passcode }));
+		} catch (error) {
+			setRefusal(error as Refusal);
+		}
+	}
+	if (room)
+		return (
+			<Notice title={room.name}>
+				<p role="status">
+					The room is open. This is a stand-in for a video service: nobody is
+					seen or heard here.
+				</p>
+			</Notice>
+		);
+	return (
+		<Notice title="A video room">
+			<form onSubmit={enter} className="grid max-w-xs gap-3">
+				<TextField
+					label="Passcode"
+					inputMode="numeric"
+					hint="it stands in the invitation"
+					value={passcode}
+					wrong={refusal?.of("passcode") ?? refusal?.message}
+					onChange={(e) => setPasscode(e.target.value)}
+				/>
+				<button type="submit" className="btn btn-go">
+					Enter the room
+				</button>
+			</form>
+		</Notice>
+	);
+}

@@ -1,0 +1,92 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type FormEvent, useEffect, useRef, useState } from "react";
+import { useLocation } from "react-router";
+import type { SlipKeptDto, SlipReadDto } from "../api/schema";
+import { get, post, type Refusal } from "../ui/http";
+import { useUndo } from "../ui/Undo";
+import { useKeys } from "./Keys";
+
+/** The field in the bar: a short text in plain words, read as it is typed, filed by what it says. */
+export function SlipField() {
+	const [text, setText] = useState("");
+	const [asked, setAsked] = useState("");
+	const [refusal, setRefusal] = useState<string>();
+	const field = useRef<HTMLInputElement>(null);
+	const here = useLocation().pathname.match(/^\/projects\/(\d+)/)?.[1];
+	const offer = useUndo();
+	const queries = useQueryClient();
+	useKeys({ "/": () => field.current?.focus() });
+	useEffect(() => {
+		const timer = setTimeout(() => setAsked(text.trim()), 150);
+		return () => clearTimeout(timer);
+	}, [text]);
+	const reading = useQuery({
+		queryKey: ["slip", asked, here],
+		queryFn: () =>
+			get<SlipReadDto>(
+				`/api/slips/reading?text=${encodeURIComponent(asked)}${here ? `&project=${here}` : ""}`,
+			),
+		enabled: asked.length > 0,
+		placeholderData: (before) => before,
+	});
+	const fetchAgain = () =>
+		queries.invalidateQueries({
+			predicate: (query) => query.queryKey[0] !== "session",
+		});
+	async function keep(event: FormEvent) {
+		event.preventDefault();
+		if (!text.trim()) return;
+		try {
+			const kept = await post<SlipKeptDto>("/api/slips", {
+				text,
+				project: here ? Number(here) : null,
+			});
+			setText("");
+			setRefusal(undefined);
+			await fetchAgain();
+			offer({
+				words: kept.words,
+				undo: async () => {
+					await post(`/api/slips/${kept.id}/undo`);
+					await fetchAgain();
+				},
+			});
+		} catch (error) {
+			setRefusal((error as Refusal).message);
+		}
+	}
+	return (
+		<form
+			onSubmit={keep}
+			className="relative order-last w-full md:order-none md:w-auto md:min-w-60 md:flex-1"
+		>
+			<input
+				ref={field}
+				aria-label="Write a slip"
+				aria-describedby="slip-reading"
+				className="h-[34px] w-full rounded-xs border border-transparent bg-(--bar-field) px-2.5 text-white placeholder:text-(--bar-ink) focus-visible:outline-white"
+				placeholder="A slip: order paint for harbour fri"
+				autoComplete="off"
+				value={text}
+				onChange={(e) => setText(e.target.value)}
+				onKeyDown={(e) => e.key === "Escape" && setText("")}
+			/>
+			<p
+				id="slip-reading"
+				role="status"
+				className="absolute top-full right-0 left-0 z-10 empty:hidden"
+			>
+				{text.trim() && (refusal || reading.data) && (
+					<span className="block border-[1.5px] border-ink bg-sheet px-2.5 py-1.5 text-[14px] text-ink">
+						{refusal ?? (
+							<>
+								<b className="font-[650]">“{reading.data?.text}”</b> becomes{" "}
+								{reading.data?.becomes}
+							</>
+						)}
+					</span>
+				)}
+			</p>
+		</form>
+	);
+}

@@ -1,0 +1,208 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import type { FoundDto, SlipDto, TrayDto, UnfiledDto } from "../api/schema";
+import { Alert, TextField } from "../ui/Fields";
+import { get, post } from "../ui/http";
+import { Shown } from "../ui/Shown";
+import { useUndo } from "../ui/Undo";
+import { beginInquiry } from "./beginInquiry";
+import { useAct } from "./useAct";
+
+/** What has no project yet: slips and letters, filed one by one. */
+export default function Tray() {
+	const tray = useQuery({
+		queryKey: ["tray"],
+		queryFn: () => get<TrayDto>("/api/tray"),
+	});
+	useEffect(() => {
+		document.title = "Tray, Gesamt";
+	}, []);
+	return (
+		<main className="max-w-4xl px-5 pb-8">
+			<div className="pt-4 pb-3">
+				<h1>Tray</h1>
+				<p className="text-soft">
+					Slips and letters that belong to no project yet. Nothing here is on
+					any client's page.
+				</p>
+			</div>
+			<Shown query={tray}>
+				{(data) => (
+					<div className="grid gap-7">
+						<section aria-label="Letters">
+							<h2 className="rule pb-1.5">
+								Letters{" "}
+								<span className="font-normal text-soft">
+									{data.letters.length}
+								</span>
+							</h2>
+							{data.letters.map((letter) => (
+								<Letter key={letter.id} letter={letter} />
+							))}
+							{data.letters.length === 0 && (
+								<p className="py-3 text-soft">
+									Every letter that came in has its project.
+								</p>
+							)}
+						</section>
+						<section aria-label="Slips">
+							<h2 className="rule pb-1.5">
+								Slips{" "}
+								<span className="font-normal text-soft">
+									{data.slips.length}
+								</span>
+							</h2>
+							{data.slips.map((slip) => (
+								<Slip key={slip.id} slip={slip} />
+							))}
+							{data.slips.length === 0 && (
+								<p className="py-3 text-soft">
+									A slip that names no project lies here until you file it.
+								</p>
+							)}
+						</section>
+						{data.more > 0 && <p className="under">and {data.more} more</p>}
+					</div>
+				)}
+			</Shown>
+		</main>
+	);
+}
+
+function Letter({ letter }: { letter: UnfiledDto }) {
+	const act = useAct();
+	const offer = useUndo();
+	const file = (project: number) =>
+		act.run(() => post(`/api/letters/${letter.id}/file`, { project }));
+	const aside = (to: boolean) =>
+		act.run(() => post(`/api/letters/${letter.id}/aside`, { aside: to }));
+	return (
+		<article
+			aria-label={`${letter.from}, ${letter.subject}`}
+			className="border-b border-hair py-3"
+		>
+			<p>
+				<b className="font-[650]">{letter.from}</b>, {letter.subject}{" "}
+				<span className="under">
+					{letter.mail}, {letter.when}
+				</span>
+			</p>
+			<p className="text-soft">{letter.text}</p>
+			<div className="flex flex-wrap items-end gap-2 pt-2">
+				{letter.candidates.map((one) => (
+					<button
+						key={one.project}
+						type="button"
+						className="btn"
+						disabled={act.busy}
+						onClick={() => file(one.project)}
+					>
+						File with {one.title}
+					</button>
+				))}
+				<button
+					type="button"
+					className="btn"
+					onClick={() => beginInquiry(letter.id)}
+				>
+					Make it an inquiry
+				</button>
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={async () => {
+						if (await aside(true))
+							offer({ words: "Set aside", undo: () => aside(false) });
+					}}
+				>
+					Set it aside
+				</button>
+				<FileWith onChoose={file} />
+			</div>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</article>
+	);
+}
+
+function Slip({ slip }: { slip: SlipDto }) {
+	const act = useAct();
+	const offer = useUndo();
+	const gone = (to: boolean) =>
+		act.run(() => post(`/api/slips/${slip.id}/gone`, { gone: to }));
+	return (
+		<article
+			aria-label={slip.text}
+			className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-hair py-2"
+		>
+			<span className="min-w-0 flex-1">
+				{slip.text} <span className="under">{slip.when}</span>
+			</span>
+			<FileWith
+				onChoose={(project) =>
+					act.run(() => post(`/api/slips/${slip.id}/file`, { project }))
+				}
+			/>
+			<button
+				type="button"
+				className="btn"
+				onClick={async () => {
+					if (await gone(true))
+						offer({ words: `Done: ${slip.text}`, undo: () => gone(false) });
+				}}
+			>
+				Done with it
+			</button>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</article>
+	);
+}
+
+/** Finds a project by a few letters. */
+export function FileWith({
+	onChoose,
+	label = "File with",
+}: {
+	onChoose: (project: number) => void;
+	label?: string;
+}) {
+	const [words, setWords] = useState("");
+	const found = useQuery({
+		queryKey: ["found", "project", words],
+		queryFn: () =>
+			get<FoundDto[]>(`/api/search?words=${encodeURIComponent(words)}`),
+		enabled: words.trim().length > 1,
+	});
+	const hits = (words.trim().length > 1 ? (found.data ?? []) : []).filter(
+		(hit) => hit.sort === "Project",
+	);
+	return (
+		<div className="relative w-52">
+			<TextField
+				label={label}
+				hidden
+				placeholder={`${label} …`}
+				value={words}
+				onChange={(e) => setWords(e.target.value)}
+			/>
+			{hits.length > 0 && (
+				<ul className="absolute z-10 w-full border-[1.5px] border-ink bg-sheet">
+					{hits.slice(0, 5).map((hit) => (
+						<li key={hit.key}>
+							<button
+								type="button"
+								className="w-full px-2 py-1 text-left hover:bg-plaster"
+								onClick={() => {
+									setWords("");
+									if (hit.project) onChoose(hit.project);
+								}}
+							>
+								{hit.title}
+							</button>
+						</li>
+					))}
+				</ul>
+			)}
+		</div>
+	);
+}

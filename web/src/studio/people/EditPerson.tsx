@@ -1,0 +1,158 @@
+import { type FormEvent, useState } from "react";
+import { useNavigate } from "react-router";
+import type {
+	PersonDetailsDto,
+	PersonIdDto,
+	PersonSort,
+	ReachBy,
+} from "../../api/schema";
+import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
+import { post, put } from "../../ui/http";
+import { Window } from "../../ui/Window";
+import { useAct } from "../useAct";
+
+export const nobody: PersonDetailsDto = {
+	sort: "Colleague",
+	name: "",
+	greeted: null,
+	organisation: null,
+	mail: null,
+	phone: null,
+	profile: null,
+	prefers: null,
+	address: null,
+	taxNumber: null,
+	notes: "",
+	edition: 0,
+};
+
+type Text = Exclude<keyof PersonDetailsDto, "sort" | "prefers" | "edition">;
+
+const fields: { key: Text; label: string; hint?: string }[] = [
+	{ key: "name", label: "Name" },
+	{
+		key: "greeted",
+		label: "Greeted as",
+		hint: "in letters, where it is not the first name",
+	},
+	{ key: "organisation", label: "Organisation" },
+	{ key: "mail", label: "Mail" },
+	{ key: "phone", label: "Phone" },
+	{ key: "profile", label: "Link to a profile" },
+	{ key: "address", label: "Postal address" },
+	{ key: "taxNumber", label: "Tax number" },
+];
+
+/** Fields of a person, as they stand in every window that asks for one. */
+export function PersonFields({
+	person,
+	wrong,
+	onChange,
+}: {
+	person: PersonDetailsDto;
+	wrong: (field: string) => string | undefined;
+	onChange: (person: PersonDetailsDto) => void;
+}) {
+	return (
+		<div className="grid gap-3 md:grid-cols-2">
+			<Select
+				label="Is a"
+				value={person.sort}
+				onChange={(e) =>
+					onChange({ ...person, sort: e.target.value as PersonSort })
+				}
+			>
+				<option value="Client">client</option>
+				<option value="Colleague">colleague</option>
+				<option value="Supplier">supplier</option>
+				<option value="Venue">venue</option>
+				<option value="Partner">partner</option>
+			</Select>
+			{fields.map(({ key, label, hint }) => (
+				<TextField
+					key={key}
+					label={label}
+					hint={hint}
+					value={person[key] ?? ""}
+					wrong={wrong(key)}
+					onChange={(e) =>
+						onChange({
+							...person,
+							[key]: key === "name" ? e.target.value : e.target.value || null,
+						})
+					}
+				/>
+			))}
+			<Select
+				label="Prefers"
+				value={person.prefers ?? ""}
+				onChange={(e) =>
+					onChange({
+						...person,
+						prefers: (e.target.value || null) as ReachBy | null,
+					})
+				}
+			>
+				<option value="">no matter</option>
+				<option value="Mail">mail</option>
+				<option value="Phone">phone</option>
+				<option value="Profile">profile</option>
+			</Select>
+			<div className="md:col-span-2">
+				<TextArea
+					label="Notes, yours alone"
+					rows={3}
+					value={person.notes}
+					wrong={wrong("notes")}
+					onChange={(e) => onChange({ ...person, notes: e.target.value })}
+				/>
+			</div>
+		</div>
+	);
+}
+
+/** Adds somebody, or changes what is kept of them. */
+export function EditPerson({
+	id,
+	details,
+	onClose,
+}: {
+	id?: number;
+	details: PersonDetailsDto;
+	onClose: () => void;
+}) {
+	const [person, setPerson] = useState(details);
+	const act = useAct();
+	const navigate = useNavigate();
+	async function keep(event: FormEvent) {
+		event.preventDefault();
+		await act.run(async () => {
+			if (id) await put(`/api/people/${id}`, person);
+			else
+				navigate(
+					`/people/${(await post<PersonIdDto>("/api/people", person)).id}`,
+				);
+			onClose();
+		});
+	}
+	return (
+		<Window
+			title={id ? details.name : "Add somebody"}
+			open
+			onClose={onClose}
+			wide
+		>
+			<form onSubmit={keep} className="grid gap-3">
+				<PersonFields
+					person={person}
+					wrong={(field) => act.refusal?.of(field)}
+					onChange={setPerson}
+				/>
+				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<button type="submit" className="btn btn-go" disabled={act.busy}>
+					Keep
+				</button>
+			</form>
+		</Window>
+	);
+}

@@ -1,0 +1,108 @@
+import { useState } from "react";
+import type { MatchDto } from "../../api/schema";
+import { Alert } from "../../ui/Fields";
+import { post } from "../../ui/http";
+import { useAct } from "../useAct";
+
+const words: Record<string, string> = {
+	organisation: "organisation",
+	mail: "mail address",
+	phone: "phone",
+	profile: "profile",
+	address: "postal address",
+	taxNumber: "tax number",
+};
+
+/** People who may be the same, with what is known of them: the owner says yes or no. */
+export function Matches({
+	person,
+	matches,
+}: {
+	person: number;
+	matches: readonly MatchDto[];
+}) {
+	const act = useAct();
+	if (matches.length === 0) return null;
+	return (
+		<section
+			aria-label="Known already?"
+			className="mb-4 border-l-4 border-ink bg-sheet px-4 py-2"
+		>
+			{matches.map((match) => (
+				<Match key={match.person} person={person} match={match} act={act} />
+			))}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</section>
+	);
+}
+
+function Match({
+	person,
+	match,
+	act,
+}: {
+	person: number;
+	match: MatchDto;
+	act: ReturnType<typeof useAct>;
+}) {
+	const [take, setTake] = useState<string[]>([]);
+	return (
+		<div className="flex flex-wrap items-start gap-x-4 gap-y-2 py-1.5">
+			<p className="min-w-60 flex-1">
+				<b className="font-[650]">
+					{match.name}
+					{match.organisation && `, ${match.organisation}`}
+				</b>{" "}
+				has {match.why}.
+				<span className="under block">
+					{match.projects.length > 0
+						? `Known from ${match.projects.join(", ")}`
+						: "Known, without a project"}
+					{match.lastContact && `; last contact ${match.lastContact}`}
+				</span>
+				{match.differs.map((one) => (
+					<label key={one.detail} className="flex gap-2 text-[14px]">
+						<input
+							type="checkbox"
+							className="mt-1 size-3.5 accent-(--ink)"
+							checked={take.includes(one.detail)}
+							onChange={(e) =>
+								setTake(
+									e.target.checked
+										? [...take, one.detail]
+										: take.filter((detail) => detail !== one.detail),
+								)
+							}
+						/>
+						if they are the same, take the {words[one.detail] ?? one.detail}{" "}
+						said now, {one.said}, instead of {one.known}
+					</label>
+				))}
+			</p>
+			<button
+				type="button"
+				className="btn"
+				disabled={act.busy}
+				onClick={() =>
+					act.run(() =>
+						post(`/api/people/${person}/same-as/${match.person}`, { take }),
+					)
+				}
+			>
+				The same person
+			</button>
+			<button
+				type="button"
+				className="btn"
+				disabled={act.busy}
+				onClick={() =>
+					act.run(() =>
+						post(`/api/people/${person}/different-from/${match.person}`),
+					)
+				}
+			>
+				Somebody else
+			</button>
+		</div>
+	);
+}

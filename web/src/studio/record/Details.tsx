@@ -1,0 +1,138 @@
+import { type FormEvent, useState } from "react";
+import type { DetailDto, RecordDto } from "../../api/schema";
+import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
+import { put } from "../../ui/http";
+import { useAct } from "../useAct";
+import { Block } from "./Block";
+
+/** What the kind wants to know of the project; what is needed for a fit and not known is said. */
+export function Details({ record }: { record: RecordDto }) {
+	const [open, setOpen] = useState(false);
+	const { details } = record;
+	if (details.length === 0) return null;
+	return (
+		<Block
+			title="Details"
+			aside={
+				<button
+					type="button"
+					className="link"
+					aria-expanded={open}
+					onClick={() => setOpen(!open)}
+				>
+					{open ? "close" : "fill in"}
+				</button>
+			}
+		>
+			{open ? (
+				<Fill record={record} onDone={() => setOpen(false)} />
+			) : (
+				<dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[14.3px]">
+					{details.map((one) => (
+						<div key={one.name} className="contents">
+							<dt className="py-[2px] text-soft">
+								{one.name}
+								{one.private && ", mine alone"}
+							</dt>
+							<dd
+								className={
+									one.demanded && !one.value
+										? "text-right font-[650]"
+										: "text-right"
+								}
+							>
+								{one.value
+									? `${one.value}${one.unit ? ` ${one.unit}` : ""}`
+									: one.demanded
+										? "needed"
+										: ""}
+							</dd>
+						</div>
+					))}
+				</dl>
+			)}
+		</Block>
+	);
+}
+
+function Fill({ record, onDone }: { record: RecordDto; onDone: () => void }) {
+	const [values, setValues] = useState<Record<string, string>>(() =>
+		Object.fromEntries(record.details.map((one) => [one.name, one.value])),
+	);
+	const act = useAct();
+	async function keep(event: FormEvent) {
+		event.preventDefault();
+		const done = await act.run(() =>
+			put(`/api/projects/${record.id}/details`, { values }),
+		);
+		if (done) onDone();
+	}
+	return (
+		<form onSubmit={keep} className="grid gap-2 pt-1">
+			{record.details.map((one) => (
+				<Detail
+					key={one.name}
+					detail={one}
+					value={values[one.name] ?? ""}
+					wrong={act.refusal?.of(one.name)}
+					onChange={(text) => setValues({ ...values, [one.name]: text })}
+				/>
+			))}
+			{act.refusal && Object.keys(act.refusal.errors).length === 0 && (
+				<Alert>{act.refusal.message}</Alert>
+			)}
+			<div>
+				<button type="submit" className="btn btn-go" disabled={act.busy}>
+					Keep the details
+				</button>
+			</div>
+		</form>
+	);
+}
+
+function Detail({
+	detail,
+	value,
+	wrong,
+	onChange,
+}: {
+	detail: DetailDto;
+	value: string;
+	wrong?: string;
+	onChange: (text: string) => void;
+}) {
+	const label = `${detail.name}${detail.unit ? ` (${detail.unit})` : ""}`;
+	if (detail.sort === "OneOf")
+		return (
+			<Select
+				label={label}
+				wrong={wrong}
+				value={value}
+				onChange={(e) => onChange(e.target.value)}
+			>
+				<option value="">not known</option>
+				{detail.options?.map((option) => (
+					<option key={option}>{option}</option>
+				))}
+			</Select>
+		);
+	if (detail.sort === "LongText")
+		return (
+			<TextArea
+				label={label}
+				wrong={wrong}
+				rows={3}
+				value={value}
+				onChange={(e) => onChange(e.target.value)}
+			/>
+		);
+	return (
+		<TextField
+			label={label}
+			wrong={wrong}
+			type={detail.sort === "Date" ? "date" : "text"}
+			value={value}
+			onChange={(e) => onChange(e.target.value)}
+		/>
+	);
+}

@@ -1,0 +1,84 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import type { LetterDeskDto, PeopleDto, RecordDto } from "../../api/schema";
+import { Select, TextArea, TextField } from "../../ui/Fields";
+import { get } from "../../ui/http";
+import type { Said } from "./WhatHappened";
+
+/** An end with a kind letter, and the colleague it names. */
+export function EndLetter({
+	sort,
+	record,
+	said,
+	wrong,
+	onChange,
+}: {
+	sort: "Referred" | "NotAFit";
+	record: RecordDto;
+	said: Said;
+	wrong: (field: string) => string | undefined;
+	onChange: (part: Partial<Said>) => void;
+}) {
+	const colleagues = useQuery({
+		queryKey: ["people", "colleagues"],
+		queryFn: () => get<PeopleDto>("/api/people?sort=Colleague"),
+	});
+	const desk = useQuery({
+		queryKey: ["letter-desk", record.id],
+		queryFn: () => get<LetterDeskDto>(`/api/projects/${record.id}/letter`),
+	});
+	const template = sort === "Referred" ? "referral" : "decline";
+	const text = desk.data?.templates.find((one) => one.key === template);
+	useEffect(() => {
+		if (said.letter && !said.body && text)
+			onChange({ subject: text.subject, body: text.body });
+	}, [said.letter, text]);
+	return (
+		<>
+			{sort === "Referred" && (
+				<Select
+					label="Colleague"
+					value={said.colleague}
+					wrong={wrong("colleague")}
+					onChange={(e) => onChange({ colleague: e.target.value })}
+				>
+					<option value="">nobody under People</option>
+					{colleagues.data?.rows.map((one) => (
+						<option key={one.id} value={one.id}>
+							{one.name}
+							{one.organisation && `, ${one.organisation}`}
+						</option>
+					))}
+				</Select>
+			)}
+			{desk.data?.mail && (
+				<label className="flex gap-2.5">
+					<input
+						type="checkbox"
+						className="mt-1 size-4 accent-(--ink)"
+						checked={said.letter}
+						onChange={(e) => onChange({ letter: e.target.checked })}
+					/>
+					<span>with a letter to {desk.data.to}</span>
+				</label>
+			)}
+			{said.letter && (
+				<>
+					<TextField
+						label="Subject"
+						value={said.subject}
+						wrong={wrong("subject")}
+						onChange={(e) => onChange({ subject: e.target.value })}
+					/>
+					<TextArea
+						label="Letter"
+						rows={7}
+						value={said.body}
+						wrong={wrong("body") ?? wrong("text")}
+						onChange={(e) => onChange({ body: e.target.value })}
+					/>
+				</>
+			)}
+		</>
+	);
+}

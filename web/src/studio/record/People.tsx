@@ -1,0 +1,181 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import type {
+	AddressDto,
+	PartOfPersonDto,
+	PeopleDto,
+	PersonPart,
+	RecordDto,
+} from "../../api/schema";
+import { Alert, Select, TextField } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { Labels } from "../Labels";
+import { useAct } from "../useAct";
+import { Block } from "./Block";
+
+const parts: Record<PersonPart, string> = {
+	Decides: "decides",
+	Pays: "pays",
+	GetsMail: "gets the letters",
+	ReadsAlong: "reads along",
+	Supplies: "supplies",
+};
+
+/** The client, and everybody with a part in the project. */
+export function People({ record }: { record: RecordDto }) {
+	const [adding, setAdding] = useState(false);
+	const { client } = record;
+	return (
+		<Block
+			title="People"
+			aside={
+				<button
+					type="button"
+					className="link"
+					aria-expanded={adding}
+					onClick={() => setAdding(!adding)}
+				>
+					{adding ? "close" : "add somebody"}
+				</button>
+			}
+		>
+			<p className="text-[14.3px]">
+				<Link
+					className="font-[650] hover:underline"
+					to={`/people/${client.id}`}
+				>
+					{client.name}
+				</Link>
+				{client.organisation && `, ${client.organisation}`}
+			</p>
+			<p className="text-[14.3px] break-all text-soft">
+				{[client.mail, client.phone, client.profile].filter(Boolean).join(", ")}
+			</p>
+			{record.people.map((one) => (
+				<Part key={`${one.person}${one.part}`} record={record} part={one} />
+			))}
+			{record.source && (
+				<p className="under pt-1">found you by {record.source}</p>
+			)}
+			{adding && <Add record={record} onDone={() => setAdding(false)} />}
+			<div className="pt-2">
+				<Labels labels={record.labels} on={{ project: record.id }} />
+			</div>
+		</Block>
+	);
+}
+
+function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
+	const act = useAct();
+	const [address, setAddress] = useState<string>();
+	return (
+		<div className="pt-1 text-[14.3px]">
+			<Link className="hover:underline" to={`/people/${part.person}`}>
+				{part.name}
+			</Link>{" "}
+			<span className="text-soft">{part.words}</span>{" "}
+			<button
+				type="button"
+				className="link text-small"
+				onClick={() =>
+					act.run(() =>
+						post(`/api/projects/${record.id}/people`, {
+							person: part.person,
+							part: part.part,
+							has: false,
+						}),
+					)
+				}
+			>
+				no more<span className="sr-only">: {part.name}</span>
+			</button>{" "}
+			{part.part !== "Supplies" && (
+				<button
+					type="button"
+					className="link text-small"
+					onClick={async () =>
+						setAddress(
+							(
+								await get<AddressDto>(
+									`/api/projects/${record.id}/people/${part.person}/link`,
+								)
+							).address,
+						)
+					}
+				>
+					their page
+				</button>
+			)}
+			{address && (
+				<TextField
+					label={`The address of ${part.name}'s page`}
+					readOnly
+					value={address}
+					onFocus={(e) => e.target.select()}
+				/>
+			)}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</div>
+	);
+}
+
+function Add({ record, onDone }: { record: RecordDto; onDone: () => void }) {
+	const [words, setWords] = useState("");
+	const [part, setPart] = useState<PersonPart>("GetsMail");
+	const act = useAct();
+	const found = useQuery({
+		queryKey: ["people", "part", words],
+		queryFn: () =>
+			get<PeopleDto>(`/api/people?words=${encodeURIComponent(words)}`),
+		enabled: words.trim().length > 1,
+	});
+	const rows = words.trim().length > 1 ? (found.data?.rows ?? []) : [];
+	return (
+		<div className="grid gap-2 pt-2">
+			<Select
+				label="Their part"
+				value={part}
+				onChange={(e) => setPart(e.target.value as PersonPart)}
+			>
+				{Object.entries(parts).map(([one, said]) => (
+					<option key={one} value={one}>
+						{said}
+					</option>
+				))}
+			</Select>
+			<TextField
+				label="Who"
+				hint="somebody under People"
+				value={words}
+				onChange={(e) => setWords(e.target.value)}
+			/>
+			{rows.slice(0, 5).map((one) => (
+				<button
+					key={one.id}
+					type="button"
+					className="border-b border-hair py-1 text-left hover:bg-plaster"
+					disabled={act.busy}
+					onClick={async () => {
+						const done = await act.run(() =>
+							post(`/api/projects/${record.id}/people`, {
+								person: one.id,
+								part,
+								has: true,
+							}),
+						);
+						if (done) onDone();
+					}}
+				>
+					{one.name} <span className="under">{one.reach}</span>
+				</button>
+			))}
+			{found.data && rows.length === 0 && (
+				<p className="under">
+					Nobody of that name. Add them under People first.
+				</p>
+			)}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</div>
+	);
+}

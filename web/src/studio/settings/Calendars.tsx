@@ -1,0 +1,181 @@
+import { useQuery } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import type { CalendarDto, SampleEventDto, SessionDto } from "../../api/schema";
+import { Alert, TextField } from "../../ui/Fields";
+import { get, post, remove } from "../../ui/http";
+import { Section } from "../templates/Section";
+import { useAct } from "../useAct";
+
+/** Outside calendars: whatever is in them is not offered to clients. */
+export function Calendars() {
+	const [said, setSaid] = useState({ name: "", address: "" });
+	const act = useAct();
+	const session = useQuery<SessionDto>({ queryKey: ["session"] });
+	const calendars = useQuery({
+		queryKey: ["calendars"],
+		queryFn: () => get<CalendarDto[]>("/api/calendars"),
+	});
+	const add = (content: string | null) =>
+		act.run(async () => {
+			await post("/api/calendars", {
+				name: said.name,
+				address: content === null ? said.address : null,
+				content,
+			});
+			setSaid({ name: "", address: "" });
+		});
+	return (
+		<Section
+			title="Outside calendars"
+			under="what is in them is taken, and not offered"
+		>
+			<ul>
+				{calendars.data?.map((one) => (
+					<li key={one.id} className="border-b border-hair py-1.5">
+						<b className="font-[650]">{one.name}</b>{" "}
+						<span className="under">
+							{one.address ?? "a file"}, {one.busyTimes} time
+							{one.busyTimes === 1 ? "" : "s"} taken
+							{one.fetched && `, read ${one.fetched}`}
+						</span>{" "}
+						<button
+							type="button"
+							className="link text-small"
+							onClick={() => act.run(() => remove(`/api/calendars/${one.id}`))}
+						>
+							take out<span className="sr-only"> {one.name}</span>
+						</button>
+						{one.problem && (
+							<p className="font-[650]">
+								{one.problem} What was known of it stays taken.
+							</p>
+						)}
+					</li>
+				))}
+				{calendars.data?.length === 0 && (
+					<li className="py-2 text-soft">
+						None yet. Subscribe to one by its .ics address, or take one from a
+						file.
+					</li>
+				)}
+			</ul>
+			<div className="flex flex-wrap items-end gap-2 pt-3">
+				<TextField
+					label="Name of the calendar"
+					value={said.name}
+					wrong={act.refusal?.of("name")}
+					onChange={(e) => setSaid({ ...said, name: e.target.value })}
+				/>
+				<div className="min-w-64 flex-1">
+					<TextField
+						label="Address"
+						placeholder="https://…/calendar.ics"
+						value={said.address}
+						wrong={act.refusal?.of("address") ?? act.refusal?.of("content")}
+						onChange={(e) => setSaid({ ...said, address: e.target.value })}
+					/>
+				</div>
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy || !said.address}
+					onClick={() => add(null)}
+				>
+					Subscribe
+				</button>
+				<label className="btn">
+					Take a file
+					<input
+						type="file"
+						accept=".ics,text/calendar"
+						aria-label="Take a calendar file"
+						className="sr-only"
+						onChange={async (e) => {
+							const file = e.target.files?.[0];
+							if (file) await add(await file.text());
+						}}
+					/>
+				</label>
+			</div>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			{session.data?.hasStandIns && <SampleCalendar />}
+		</Section>
+	);
+}
+
+/** The stand-in outside calendar, to try with. */
+function SampleCalendar() {
+	const act = useAct();
+	const [said, setSaid] = useState({ title: "", start: "", minutes: "60" });
+	const events = useQuery({
+		queryKey: ["outside-calendar"],
+		queryFn: () => get<SampleEventDto[]>("/api/outside-calendar"),
+	});
+	async function put(event: FormEvent) {
+		event.preventDefault();
+		const done = await act.run(() =>
+			post("/api/outside-calendar", {
+				id: 0,
+				title: said.title,
+				start: said.start ? `${said.start}:00` : "",
+				minutes: Number(said.minutes),
+			}),
+		);
+		if (done) setSaid({ ...said, title: "" });
+	}
+	return (
+		<form onSubmit={put} className="mt-4 bg-plaster p-3">
+			<p>
+				A stand-in for an outside calendar: subscribe to{" "}
+				<b className="font-[650]">stand-in:calendar</b>, and write into it here.
+			</p>
+			<ul>
+				{events.data?.map((one) => (
+					<li key={one.id}>
+						{one.title},{" "}
+						<span className="text-soft">
+							{one.start.slice(0, 16).replace("T", " ")}, {one.minutes} minutes
+						</span>{" "}
+						<button
+							type="button"
+							className="link text-small"
+							onClick={() =>
+								act.run(() => remove(`/api/outside-calendar/${one.id}`))
+							}
+						>
+							take out
+						</button>
+					</li>
+				))}
+			</ul>
+			<div className="flex flex-wrap items-end gap-2 pt-2">
+				<TextField
+					label="What"
+					value={said.title}
+					wrong={act.refusal?.of("title")}
+					onChange={(e) => setSaid({ ...said, title: e.target.value })}
+				/>
+				<TextField
+					label="When"
+					type="datetime-local"
+					value={said.start}
+					onChange={(e) => setSaid({ ...said, start: e.target.value })}
+				/>
+				<TextField
+					label="Minutes"
+					type="number"
+					value={said.minutes}
+					wrong={act.refusal?.of("minutes")}
+					onChange={(e) => setSaid({ ...said, minutes: e.target.value })}
+				/>
+				<button
+					type="submit"
+					className="btn"
+					disabled={act.busy || !said.start || !said.title}
+				>
+					Write it in
+				</button>
+			</div>
+		</form>
+	);
+}
