@@ -52,3 +52,9 @@ public static class World
 
     private static Actor ActorOf(Happening what) => what is Happening.InquiryCame or Happening.LetterReceived or Happening.ProposalAccepted ? Actor.Client : Actor.Owner;
 }
+
+/// <summary>Picks one of some values.</summary>
+public static class Any
+{
+    public static Gen<T> Of<T>(params T[] values) => Gen.Int[0, values.Length - 1].Select(i => values[i]);
+}

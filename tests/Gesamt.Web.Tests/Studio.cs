@@ -111,7 +111,16 @@ public sealed class Visitor(Studio studio)
         return await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
 
-    public Task<HttpResponseMessage> PostAsync(string path, object? body = null, string? key = null) => SendAsync(HttpMethod.Post, path, JsonContent.Create(body ?? new { }), key);
+    public Task<HttpResponseMessage> PostAsync(string path, object? body = null, string? key = null) => SendAsync(HttpMethod.Post, path, JsonContent.Create(WithToken(path, body ?? new { })), key);
+
+    /// <summary>A public form carries its token beside the answers, as its page does.</summary>
+    private object WithToken(string path, object body)
+    {
+        if (!path.StartsWith("/forms/", StringComparison.Ordinal)) return body;
+        var json = JsonSerializer.SerializeToNode(body)!.AsObject();
+        json.TryAdd("token", Token);
+        return json;
+    }
 
     public Task<HttpResponseMessage> SendAsync(HttpMethod method, string path, HttpContent? content, string? key = null)
     {

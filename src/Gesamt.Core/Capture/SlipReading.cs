@@ -47,7 +47,7 @@ public static partial class SlipReader
     /// <summary>“for” or “about” and the beginning of words of one project's name, as many words as fit; two projects that fit are none.</summary>
     private static (SlipProject?, IEnumerable<Understood>) ProjectIn(Rest rest, IReadOnlyList<SlipProject> projects)
     {
-        foreach (Match named in Named().Matches(rest.Text))
+        for (var named = Named().Match(rest.Text); named.Success; named = Named().Match(rest.Text, named.Index + 1))
         {
             var words = named.Groups[1].Value.Split(' ', StringSplitOptions.RemoveEmptyEntries);
             for (var count = words.Length; count > 0; count--)

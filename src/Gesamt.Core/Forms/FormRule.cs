@@ -1,12 +1,12 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Net.Mail;
+using System.Text.RegularExpressions;
 using NodaTime.Text;
 
 namespace Gesamt.Core.Forms;
 
 /// <summary>Which fields of a form are shown, and whether its answers are as asked.</summary>
-public static class FormRule
+public static partial class FormRule
 {
     public const int ShortLength = 200, LongLength = 5_000, MostFiles = 10;
 
@@ -79,10 +79,8 @@ public static class FormRule
         return [.. mistakes];
     }
 
-    /// <summary>A mailbox with a domain of at least two parts (RFC 5321, 4.1.2, without its quoted and literal forms).</summary>
-    public static bool IsMailAddress(string text) =>
-        text.Length <= 254 && MailAddress.TryCreate(text, out var parsed) && parsed.Address == text && !text.Any(char.IsWhiteSpace) && !text.Contains('"', StringComparison.Ordinal)
-        && parsed.Host.Split('.') is { Length: >= 2 } labels && labels.All(label => label.Length > 0);
+    /// <summary>A mailbox with a domain of at least two parts (RFC 5321, 4.1.2, without its quoted and literal forms; letters beyond ASCII as RFC 6531 allows).</summary>
+    public static bool IsMailAddress(string text) => text.Length <= 254 && MailAddress().IsMatch(text);
 
     /// <summary>The choices or files of an answer.</summary>
     public static IEnumerable<string> Lines(string text) => text.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
@@ -93,6 +91,9 @@ public static class FormRule
     private static string Allowed(FormField field) => $"Choose {(field.Sort == FieldSort.OneOf ? "one" : "any")} of: {string.Join(", ", field.Options ?? [])}.";
 
     private static bool IsNumber(string text) => decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _);
+
+    [GeneratedRegex(@"^[^\s@<>()\[\]:;,\\""]{1,64}@([\p{L}\p{N}]([\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+[\p{L}\p{N}]([\p{L}\p{N}-]*[\p{L}\p{N}])?$")]
+    private static partial Regex MailAddress();
 
     private static bool IsAmountOrRange(string text) =>
         text.Split('-', StringSplitOptions.TrimEntries) is { Length: 1 or 2 } parts && parts.All(IsNumber)

@@ -31,7 +31,8 @@ public static class Causes
     };
 
     /// <summary>Whether a routine that begins with a cause begins now. What the owner typed in, and kinds whose answers are read first, wait for a word.</summary>
-    public static bool Begins(Case project, Cause cause) => Of(project, cause).Count > 0 && (cause != Cause.InquiryCame
+    /// <remarks>What had happened before a project was taken over from a table begins nothing.</remarks>
+    public static bool Begins(Case project, Cause cause) => Of(project, cause).Any(one => project.History.Last<Happening.Imported>() is not { } imported || one.Known > imported.Recorded) && (cause != Cause.InquiryCame
         || project.History.Any<Happening.InquiryRead>(read => read.FollowUp)
         || project.Kind.FollowUps == FollowUps.AtOnce && project.History.Last<Happening.InquiryCame>() is { Fact.By: Actor.Client } && !project.History.Any<Happening.InquiryRead>());
 

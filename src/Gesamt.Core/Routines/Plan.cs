@@ -36,6 +36,7 @@ public static class Plan
             {
                 var parked = new StepRef(run.Id, step.Key, 0);
                 steps.Add(marks.TryGetValue(parked, out var mark) ? Marked(parked, step, mark, null)
+                    : step.When.Cause == Cause.PreviousStep && previous is { State: StepState.Stopped } before ? new(parked, step, StepState.Stopped, null, null, before.Why)
                     : project.End is not null ? new(parked, step, StepState.Stopped, null, project.End.Value.Recorded, StopRule.Ended)
                     : new(parked, step, StepState.Parked, null));
             }

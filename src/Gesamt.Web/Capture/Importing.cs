@@ -74,15 +74,20 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         var first = await desk.Db.Imports.AsNoTracking().SingleAsync(i => i.Id == id);
         var all = await Import.ReadAllAsync(desk, await Import.TableAsync(vault, first), StoreJson.Read<MatchingDto>(first.Matching));
         await using var transaction = await desk.BeginAsync();
-        var row = await Import.OneAsync(desk, id);
-        if (row.State != ImportState.Running) return false;
-        var errors = StoreJson.Read<List<PreviewRowDto>>(row.Errors);
-        foreach (var one in all.Skip(row.Read).Take(Batch))
+        var (read, made, wrong) = (first.Read, 0, new List<PreviewRowDto>());
+        foreach (var one in all.Skip(first.Read).Take(Batch))
         {
-            if (one.Wrong.Length > 0) errors.Add(Import.Preview(desk, one));
-            else row.Made += await AddAsync(desk, id, one);
-            row.Read++;
+            if (one.Wrong.Length > 0) wrong.Add(Import.Preview(desk, one));
+            else made += await AddAsync(desk, id, one);
+            read++;
+            // what is done need not be looked over again with every further row
+            desk.Db.ChangeTracker.Clear();
         }
+        var row = await Import.OneAsync(desk, id);
+        if (row.State != ImportState.Running || row.Read != first.Read) return false;
+        var errors = StoreJson.Read<List<PreviewRowDto>>(row.Errors);
+        errors.AddRange(wrong);
+        (row.Read, row.Made) = (read, row.Made + made);
         row.Errors = StoreJson.Write(errors);
         if (row.Read >= row.Total) row.State = ImportState.Done;
         await desk.CommitAsync(transaction);
@@ -104,6 +109,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         if (read.Words is not null) facts.Add(new Happening.NoteWritten(await Happened.NoteAsync(desk, project.Id, NoteSort.Note, read.Words)));
         facts.AddRange(await StandingAsync(desk, file, read));
         await desk.RecordAtAsync(file, Actor.Owner, at, [.. facts]);
+        await desk.Db.SaveChangesAsync();
         return 1;
     }
 
@@ -146,6 +152,8 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         {
             await desk.Db.Imported.Where(i => some.Contains(i.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.PlannedSteps.Where(s => some.Contains(s.ProjectId)).ExecuteDeleteAsync();
+            await desk.Db.Runs.Where(r => some.Contains(r.ProjectId)).ExecuteDeleteAsync();
+            await desk.Db.Tasks.Where(t => some.Contains(t.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Facts.Where(f => some.Contains(f.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Notes.Where(n => some.Contains(n.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Versions.Where(v => some.Contains(v.ProjectId)).ExecuteDeleteAsync();

@@ -13,6 +13,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
+using Gesamt.Web.People;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.StandIns;
@@ -80,7 +81,17 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             answers[field.Key] = field.Sort switch { FieldSort.Number => "24", FieldSort.OneOf => field.Options!.Value[0], _ => "to be seen" };
         var id = await Inquiry.ReceiveAsync(desk, form, answers);
         await desk.Db.Projects.Where(p => p.Id == id).ExecuteUpdateAsync(set => set.SetProperty(p => p.Title, project.Title));
+        await KnownAgainAsync(desk, id, project);
         return id;
+    }
+
+    /// <summary>The owner knows who comes again; the newest she has not looked at yet.</summary>
+    private static async Task KnownAgainAsync(Desk desk, ProjectId id, DemoProject project)
+    {
+        desk.Db.ChangeTracker.Clear();
+        var now = await desk.Db.Projects.Where(p => p.Id == id).Select(p => p.ClientId).SingleAsync();
+        var before = await desk.Db.People.Where(p => p.Id != now && p.Name == project.Person && p.Mail == project.Mail && p.MergedInto == null).Select(p => (PersonId?)p.Id).FirstOrDefaultAsync();
+        if (before is { } known && project.Known) await Matches.MergeAsync(desk, now, known, []);
     }
 
     private static async Task LetterAsync(Desk desk, ProjectId id, string text)

@@ -14,7 +14,11 @@ namespace Gesamt.Web.Demo;
 public sealed record DemoEvent(string Project, Instant At, string Act, string Rest);
 
 /// <summary>A project of the demo before it begins.</summary>
-public sealed record DemoProject(string Title, string Kind, string Person, string? Organisation, string Mail, string Source, int? DateIn, string Words);
+public sealed record DemoProject(string Title, string Kind, string Person, string? Organisation, string Mail, string Source, int? DateIn, string Words)
+{
+    /// <summary>Whether the owner has said that a client who comes again is the same: all but those who wrote within the last days.</summary>
+    public bool Known { get; init; } = true;
+}
 
 /// <summary>Lays the demo by playing its dated events through the product's own acts, the ticker running in between.</summary>
 public static class DemoPlay
@@ -86,6 +90,7 @@ public static class DemoPlay
                 projects.Add(present.Title, present);
                 continue;
             }
+            if (line.TrimStart().StartsWith("-1d", StringComparison.Ordinal) && line.EndsWith("inquiry", StringComparison.Ordinal) && present is not null) projects[present.Title] = present = present with { Known = false };
             events.Add(EventOf(line.Trim(), present ?? throw new FormatException("An event stands before any project."), today, zone));
         }
         return (projects, events);

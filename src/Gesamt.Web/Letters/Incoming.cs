@@ -67,7 +67,7 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
     }
 
     /// <summary>What the studio's rows tell of where letters belong.</summary>
-    internal sealed class Index(GesamtDb db, string domain) : IFilingIndex
+    public sealed class Index(GesamtDb db, string domain) : IFilingIndex
     {
         public ProjectId? ByMessageId(string messageId) =>
             db.Letters.Where(l => l.MessageId == messageId).Select(l => l.ProjectId).FirstOrDefault();

@@ -28,7 +28,7 @@ public sealed class WebCalendars : ICalendarSource, IDisposable
         {
             return await client.GetStringAsync(new Uri(address), stop);
         }
-        catch (Exception e) when (e is HttpRequestException or TaskCanceledException or UriFormatException or InvalidOperationException)
+        catch (Exception e) when (e is HttpRequestException or TaskCanceledException or UriFormatException or InvalidOperationException or NotSupportedException)
         {
             throw new IOException(e is HttpRequestException { StatusCode: { } status } ? $"The address answers {(int)status}." : "The address does not answer.", e);
         }

@@ -41,7 +41,8 @@ public static class PeopleEndpoints
             await PersonPage.SaveAsync(desk, new(id), save);
             return TypedResults.NoContent();
         });
-        one.MapGet("/card.vcf", async (long id, Desk desk) => TypedResults.File(System.Text.Encoding.UTF8.GetBytes(await PeopleList.VCardsAsync(desk, new PersonId(id))), "text/vcard; charset=utf-8", "person.vcf"));
+        one.MapGet("/card.vcf", async (long id, Desk desk) => await PeopleList.VCardsAsync(desk, new PersonId(id)) is { Length: > 0 } card
+            ? TypedResults.File(System.Text.Encoding.UTF8.GetBytes(card), "text/vcard; charset=utf-8", "person.vcf") : throw new MissingException("person"));
         one.MapPost("/same-as/{other:long}", async (long id, long other, MergeDto merge, Desk desk) =>
         {
             await Matches.MergeAsync(desk, new(id), new(other), merge.Take);

@@ -43,14 +43,14 @@ public static class PersonPage
         var own = await desk.Db.Projects.AsNoTracking().Where(p => p.ClientId == id).Include(p => p.Kind).ToListAsync();
         var parts = await desk.Db.ProjectPeople.AsNoTracking().Where(p => p.PersonId == id).Join(desk.Db.Projects.Include(p => p.Kind), p => p.ProjectId, p => p.Id, (part, project) => new { part.Part, Project = project }).ToListAsync();
         var ids = own.Select(p => p.Id).Concat(parts.Select(p => p.Project.Id)).Distinct().ToList();
-        var last = (await Contacts.LastAsync(desk, [id])).GetValueOrDefault(id);
+        Instant? last = (await Contacts.LastAsync(desk, [id])).TryGetValue(id, out var known) ? known : null;
         var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.ProjectId != null && ids.Contains(l.ProjectId.Value) && (l.State == LetterState.Sent || l.State == LetterState.Received) && (l.FromMail == row.Mail || l.ToMail == row.Mail || row.Mail == null))
             .OrderByDescending(l => l.At).Take(MostLetters).ToListAsync();
         var meetings = await desk.Db.Meetings.AsNoTracking().Where(m => ids.Contains(m.ProjectId)).OrderByDescending(m => m.Start).Take(MostLetters).ToListAsync();
         var joins = await desk.Db.Joins.AsNoTracking().Where(j => (j.FromId == id || j.ToId == id) && j.UndoneAt == null && j.Sort != JoinSort.Different).ToListAsync();
         var others = joins.SelectMany(j => new[] { j.FromId, j.ToId }).Distinct().ToList();
         var names = await desk.Db.People.AsNoTracking().Where(p => others.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name);
-        return new(id.Value, Of(row), row.Picture is not null, own.OrderBy(p => p.Id).FirstOrDefault()?.Source, last is { } at ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
+        return new(id.Value, Of(row), row.Picture is not null, own.OrderBy(p => p.Id.Value).FirstOrDefault()?.Source, last is { } at ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
             last is { } since ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null,
             Words(desk, own.Sum(p => p.Standing.NetMinor ?? 0)), Words(desk, own.Sum(p => p.Standing.PaidMinor)),
             [.. own.Select(p => Project(desk, p, null)).Concat(parts.Select(p => Project(desk, p.Project, PartWords(p.Part)))).OrderByDescending(p => p.Id)],

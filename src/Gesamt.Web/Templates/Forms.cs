@@ -27,6 +27,7 @@ public static class Forms
 
     public static async Task<IReadOnlyList<FormDto>> OfAsync(Desk desk, Settings settings, HttpContext http, KindId kind)
     {
+        if (!await desk.Db.Kinds.AnyAsync(k => k.Id == kind)) throw new MissingException("kind");
         var origin = settings.Address.Length > 0 ? settings.Address.TrimEnd('/') : $"{http.Request.Scheme}://{http.Request.Host}";
         return [.. (await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()).Select(row => Of(row, origin))];
     }

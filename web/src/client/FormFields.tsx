@@ -48,7 +48,7 @@ export function Field({
 	/** Where its files go; none while it is only looked at. */
 	files?: string;
 }) {
-	const label = `${field.label}${field.unit ? ` (${field.unit})` : ""}${field.required ? "" : ", if you like"}`;
+	const label = `${field.label}${field.unit ? ` (${field.unit})` : ""}${field.required ? "" : /[?.!]$/.test(field.label) ? " (if you like)" : ", if you like"}`;
 	const shared = { label, hint: field.hint, wrong };
 	switch (field.sort) {
 		case "Heading":

@@ -126,7 +126,7 @@ export function PickTime({
 					{times.questions.map((question, i) => (
 						<TextArea
 							key={question}
-							label={`${question} If you like`}
+							label={`${question} (if you like)`}
 							rows={2}
 							value={answers[i] ?? ""}
 							onChange={(e) => {

@@ -15,7 +15,29 @@ import { Carried } from "./Carried";
 
 const groups: BriefGroup[] = ["Why", "What", "Frame", "Watch"];
 
-/** The brief in its groups; guiding points and what to watch stay in sight above it. */
+/** Guiding points stay in sight all along; obstacles come back in the phase they concern. */
+export function Guides({ brief }: { brief: RecordDto["briefParts"] }) {
+	if (brief.guides.length + brief.watch.length === 0) return null;
+	return (
+		<section
+			aria-label="Keep in sight"
+			className="border-b border-hair py-3 text-[14.3px]"
+		>
+			<ul className="border-l-4 border-ink pl-3 font-[600] empty:hidden">
+				{brief.guides.map((guide) => (
+					<li key={guide}>{guide}</li>
+				))}
+			</ul>
+			{brief.watch.map((one) => (
+				<p key={one} className="mt-1.5 bg-plaster px-3 py-1">
+					<b className="font-[650]">Watch:</b> {one}
+				</p>
+			))}
+		</section>
+	);
+}
+
+/** The brief in its groups: what is written, and on demand all there is to write. */
 export function Brief({
 	record,
 	onPut,
@@ -24,6 +46,7 @@ export function Brief({
 	onPut: () => void;
 }) {
 	const [open, setOpen] = useState<string>();
+	const [all, setAll] = useState(false);
 	const act = useAct();
 	const brief = record.briefParts;
 	if (brief.parts.length === 0) return null;
@@ -37,27 +60,11 @@ export function Brief({
 				</span>
 			}
 		>
-			{brief.guides.length > 0 && (
-				<ul
-					aria-label="Guiding points"
-					className="my-1 border-l-4 border-ink pl-3 font-[600]"
-				>
-					{brief.guides.map((guide) => (
-						<li key={guide}>{guide}</li>
-					))}
-				</ul>
-			)}
-			{brief.watch.length > 0 && (
-				<ul aria-label="Watch now" className="my-1 bg-plaster px-3 py-1.5">
-					{brief.watch.map((one) => (
-						<li key={one}>
-							<b className="font-[650]">Watch:</b> {one}
-						</li>
-					))}
-				</ul>
-			)}
 			{groups.map((group) => {
-				const parts = brief.parts.filter((part) => part.group === group);
+				const parts = brief.parts.filter(
+					(part) =>
+						part.group === group && (all || part.text || open === part.key),
+				);
 				return parts.length === 0 ? null : (
 					<div key={group} className="pt-1.5">
 						<h3 className="text-[12.5px] font-semibold text-soft">{group}</h3>
@@ -74,7 +81,22 @@ export function Brief({
 				);
 			})}
 			<div className="flex flex-wrap gap-2 pt-2">
-				<button type="button" className="btn" onClick={onPut}>
+				{filled < brief.parts.length && (
+					<button
+						type="button"
+						className="btn"
+						aria-expanded={all}
+						onClick={() => setAll(!all)}
+					>
+						{all ? "Only what is written" : "Write the brief"}
+					</button>
+				)}
+				<button
+					type="button"
+					className="btn"
+					disabled={filled === 0}
+					onClick={onPut}
+				>
 					{brief.state ? "Put it to the client again" : "Put it to the client"}
 				</button>
 				{brief.state.startsWith("with the client") && (

@@ -10,6 +10,7 @@ export function Details({ record }: { record: RecordDto }) {
 	const [open, setOpen] = useState(false);
 	const { details } = record;
 	if (details.length === 0) return null;
+	const known = details.filter((one) => one.value || one.demanded);
 	return (
 		<Block
 			title="Details"
@@ -28,7 +29,7 @@ export function Details({ record }: { record: RecordDto }) {
 				<Fill record={record} onDone={() => setOpen(false)} />
 			) : (
 				<dl className="grid grid-cols-[1fr_auto] gap-x-3 text-[14.3px]">
-					{details.map((one) => (
+					{known.map((one) => (
 						<div key={one.name} className="contents">
 							<dt className="py-[2px] text-soft">
 								{one.name}

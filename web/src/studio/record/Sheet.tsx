@@ -1,7 +1,7 @@
 import type { RecordDto } from "../../api/schema";
 import { AmountRow } from "../../ui/AmountRow";
 import { Block } from "./Block";
-import { Brief } from "./Brief";
+import { Brief, Guides } from "./Brief";
 import { ClientParts } from "./ClientParts";
 import { Details } from "./Details";
 import { Files } from "./Files";
@@ -24,9 +24,8 @@ export function Sheet({
 }) {
 	return (
 		<div className="panel px-4 py-0.5">
+			<Guides brief={record.briefParts} />
 			{record.money && <Money money={record.money} />}
-			<Details record={record} />
-			<Brief record={record} onPut={() => onWrite("brief")} />
 			<Meetings
 				record={record}
 				onOffer={() => onWrite("meeting")}
@@ -42,6 +41,8 @@ export function Sheet({
 			/>
 			<ClientParts record={record} />
 			<People record={record} />
+			<Details record={record} />
+			<Brief record={record} onPut={() => onWrite("brief")} />
 			{record.papers.length > 0 && (
 				<Block title="At hand">
 					{record.papers.map((paper) => (

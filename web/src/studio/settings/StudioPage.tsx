@@ -231,6 +231,7 @@ function Hours({
 				<li key={i} className="flex flex-wrap items-end gap-2">
 					<Select
 						label="Day"
+						hidden={i > 0}
 						value={span.day}
 						onChange={(e) => set(i, { day: e.target.value as IsoDayOfWeek })}
 					>
@@ -240,12 +241,14 @@ function Hours({
 					</Select>
 					<TextField
 						label="From"
+						hidden={i > 0}
 						type="time"
 						value={span.from.slice(0, 5)}
 						onChange={(e) => set(i, { from: `${e.target.value}:00` })}
 					/>
 					<TextField
 						label="Until"
+						hidden={i > 0}
 						type="time"
 						value={span.until.slice(0, 5)}
 						wrong={wrong(i)}

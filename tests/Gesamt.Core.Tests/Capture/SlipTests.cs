@@ -1,0 +1,99 @@
+using Gesamt.Core.Capture;
+
+namespace Gesamt.Core.Tests.Capture;
+
+public sealed class SlipTests
+{
+    // Monday
+    private static readonly LocalDate Today = World.Date("2027-01-25");
+    private static readonly SlipProject Harbour = new(new(1), ["Harbour Lane Bakery front", "Oona Pettigrew", "Harbour Lane Bakery"], World.Date("2027-05-14"));
+    private static readonly SlipProject Kestrel = new(new(2), ["Kestrel climbing hall", "Ada Quill", "Kestrel Climbing Hall"], null);
+    private static readonly SlipProject Quay = new(new(3), ["Quay Street arcade", "Oskar Lind", "Quay Street Arcade"], null);
+    private static readonly SlipProject Harbourview = new(new(4), ["Harbourview hotel", "Elin Vogt", null!], null);
+
+    private static SlipReading Read(string text, long? here = null) =>
+        SlipReader.Read(text, Today, World.Calendar, [Harbour, Kestrel, Quay], here is { } id ? new ProjectId(id) : null);
+
+    [Theory]
+    [InlineData("order paint for harbour fri", SlipSort.Task, "order paint", 1, "2027-01-29")]
+    [InlineData("ask about the key for harbour lane bakery tomorrow", SlipSort.Task, "ask about the key", 1, "2027-01-26")]
+    [InlineData("ring Ada about kestrel on monday", SlipSort.Task, "ring Ada", 2, "2027-02-01")]
+    [InlineData("send photos for quay 12 mar", SlipSort.Task, "send photos", 3, "2027-03-12")]
+    [InlineData("send photos for quay 12 jan", SlipSort.Task, "send photos", 3, "2028-01-12")]
+    [InlineData("send photos for quay mar 12 2029", SlipSort.Task, "send photos", 3, "2029-03-12")]
+    [InlineData("send photos for quay 2027-04-01", SlipSort.Task, "send photos", 3, "2027-04-01")]
+    [InlineData("order lift for harbour in 3 days", SlipSort.Task, "order lift", 1, "2027-01-28")]
+    [InlineData("order lift for harbour in a month", SlipSort.Task, "order lift", 1, "2027-02-25")]
+    [InlineData("run sheet for harbour 2 weeks before", SlipSort.Task, "run sheet", 1, "2027-04-30")]
+    [InlineData("thank you for oona 1 day after", SlipSort.Task, "thank you", 1, "2027-05-15")]
+    [InlineData("note for kestrel: the belay line stays", SlipSort.Note, "the belay line stays", 2, null)]
+    [InlineData("call: Oskar wants stars, for quay", SlipSort.Call, "Oskar wants stars", 3, null)]
+    [InlineData("call Oskar for quay thu", SlipSort.Task, "Call Oskar", 3, "2027-01-28")]
+    [InlineData("gold leaf is cheaper elsewhere", SlipSort.Note, "gold leaf is cheaper elsewhere", null, null)]
+    public void Plain_words_are_read(string text, SlipSort sort, string rest, int? project, string? due)
+    {
+        var read = Read(text);
+        Assert.Equal((sort, rest), (read.Sort, read.Text.Trim(' ', ':', ',')));
+        Assert.Equal(project, (int?)read.Project?.Value);
+        Assert.Equal(due, read.Due is { } date ? NodaTime.Text.LocalDatePattern.Iso.Format(date) : null);
+    }
+
+    [Fact] // R4: a weekday in words means the next one after today
+    public void A_weekday_is_the_next_one_after_today() => Assert.Equal(World.Date("2027-02-01"), Read("varnish monday").Due);
+
+    [Fact]
+    public void Time_it_takes_importance_and_labels_are_read()
+    {
+        var read = Read("prime the wall for harbour, 2.5 hours, important, label sign label outdoors");
+        Assert.Equal((150, true), (read.Minutes!.Value, read.Important));
+        Assert.Equal(["sign", "outdoors"], read.Labels);
+        Assert.Equal("prime the wall", read.Text.TrimEnd(',', ' '));
+        Assert.Equal(30, Read("sand the board 30 min").Minutes);
+    }
+
+    [Fact]
+    public void A_name_that_fits_two_projects_is_neither()
+    {
+        var read = SlipReader.Read("order paint for harbour", Today, World.Calendar, [Harbour, Harbourview with { Names = ["Harbourview hotel", "Elin Vogt"] }]);
+        Assert.Null(read.Project);
+        Assert.Equal("order paint for harbour", read.Text);
+    }
+
+    [Fact]
+    public void What_is_open_is_meant_when_nothing_is_named_and_a_name_goes_first()
+    {
+        Assert.Equal(new ProjectId(2), Read("belay line stays", here: 2).Project);
+        Assert.Equal(new ProjectId(1), Read("order paint for harbour", here: 2).Project);
+    }
+
+    [Fact]
+    public void Days_before_a_date_nobody_knows_stay_text()
+    {
+        var read = Read("run sheet for kestrel 2 weeks before");
+        Assert.Null(read.Due);
+        Assert.Equal("run sheet 2 weeks before", read.Text);
+    }
+
+    [Theory]
+    [InlineData("30 feb")]
+    [InlineData("2027-13-01")]
+    public void A_day_that_does_not_exist_stays_text(string day)
+    {
+        var read = Read($"varnish {day}");
+        Assert.Null(read.Due);
+        Assert.Equal($"varnish {day}", read.Text);
+    }
+
+    [Fact]
+    public void No_letter_of_a_slip_is_lost()
+    {
+        var word = Any.Of("order", "paint", "for", "harbour", "fri", "12", "mar", "in", "3", "days", "important", "label", "sign", "hours", "note", "call", "kestrel", "2", "weeks", "before", "Ü", "30", "feb", ":");
+        word.Array[1, 9].Sample(words =>
+        {
+            var text = string.Join(' ', words);
+            var read = Read(text);
+            var left = $"{read.Text} {string.Join(' ', read.Read.Select(one => one.Words))}".Split([' ', ':', ','], StringSplitOptions.RemoveEmptyEntries).Select(w => w.ToLowerInvariant()).ToList();
+            foreach (var one in text.Split([' ', ':'], StringSplitOptions.RemoveEmptyEntries)) Assert.True(left.Contains(one.ToLowerInvariant()), $"“{one}” of “{text}” is in neither “{read.Text}” nor what was understood.");
+        });
+    }
+}

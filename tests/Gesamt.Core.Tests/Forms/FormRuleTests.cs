@@ -1,0 +1,116 @@
+using Gesamt.Core.Forms;
+
+namespace Gesamt.Core.Tests.Forms;
+
+public sealed class FormRuleTests
+{
+    private static readonly FormField Name = new("name", FieldSort.ShortText, "Your name", true, Fills: "name");
+    private static readonly FormField Mail = new("mail", FieldSort.Mail, "Mail address", true, Fills: "mail");
+    private static readonly FormField Access = new("access", FieldSort.OneOf, "Access?", Options: ["yes", "no"]);
+    private static readonly FormField Why = new("why", FieldSort.ShortText, "Why not?", true, ShownIf: new("access", ["no"]));
+    private static readonly FormField Deeper = new("deeper", FieldSort.AnyOf, "What of it?", Options: ["a", "b"], ShownIf: new("access", ["no"]));
+    private static readonly FormField Deepest = new("deepest", FieldSort.ShortText, "And?", true, ShownIf: new("deeper", ["b"]));
+
+    private static Dictionary<string, string> Given(params (string, string)[] answers) => answers.ToDictionary(a => a.Item1, a => a.Item2);
+
+    [Fact]
+    public void A_field_is_shown_by_a_choice_above_it_and_hidden_with_what_it_hangs_on()
+    {
+        FormField[] fields = [Name, Access, Why, Deeper, Deepest];
+        string[] Shown(params (string, string)[] answers) => [.. FormRule.Shown(fields, Given(answers)).Select(field => field.Key)];
+        Assert.Equal(["name", "access"], Shown());
+        Assert.Equal(["name", "access", "why", "deeper"], Shown(("access", "no")));
+        Assert.Equal(["name", "access", "why", "deeper", "deepest"], Shown(("access", "no"), ("deeper", "a\nb")));
+        // the answer that showed it is still there, but the question above is not
+        Assert.Equal(["name", "access"], Shown(("access", "yes"), ("deeper", "b")));
+    }
+
+    [Fact]
+    public void A_required_field_that_is_not_shown_is_not_asked_for_and_its_answer_is_left_out()
+    {
+        var (answers, mistakes) = FormRule.Read([Name, Access, Why], Given(("name", "Mona"), ("access", "yes"), ("why", "a canal")));
+        Assert.Empty(mistakes);
+        Assert.Equal(["name", "access"], answers.Select(a => a.Key));
+        Assert.Equal(["why"], FormRule.Read([Name, Access, Why], Given(("name", "Mona"), ("access", "no"))).Mistakes.Select(m => m.Field));
+    }
+
+    [Theory]
+    [InlineData(FieldSort.Number, "12.5", true)]
+    [InlineData(FieldSort.Number, "-3", false)]
+    [InlineData(FieldSort.Number, "a lot", false)]
+    [InlineData(FieldSort.Amount, "1200", true)]
+    [InlineData(FieldSort.Amount, "1200-2000", true)]
+    [InlineData(FieldSort.Amount, "1200 - 2000.50", true)]
+    [InlineData(FieldSort.Amount, "2000-1200", false)]
+    [InlineData(FieldSort.Amount, "1-2-3", false)]
+    [InlineData(FieldSort.Date, "2027-03-12", true)]
+    [InlineData(FieldSort.Date, "2027-02-29", false)]
+    [InlineData(FieldSort.Phone, "+353 1 555 0142", true)]
+    [InlineData(FieldSort.Phone, "ring me", false)]
+    [InlineData(FieldSort.Consent, "yes", true)]
+    [InlineData(FieldSort.Consent, "no", false)]
+    [InlineData(FieldSort.OneOf, "red", true)]
+    [InlineData(FieldSort.OneOf, "red\nblue", false)]
+    [InlineData(FieldSort.AnyOf, "red\nblue", true)]
+    [InlineData(FieldSort.AnyOf, "red\ngreen", false)]
+    public void An_answer_is_checked_by_what_its_field_asks_for(FieldSort sort, string text, bool allowed) =>
+        Assert.Equal(allowed, FormRule.MistakeIn(new("f", sort, "F", Options: ["red", "blue"]), text) is null);
+
+    [Theory] // RFC 5321, 4.1.2: a local part, an at sign, a domain; the last four from section 2.3.5 and common practice
+    [InlineData("mona@lanternhouse.example", true)]
+    [InlineData("first.last+wall@sub.place.example", true)]
+    [InlineData("o'neill@place.example", true)]
+    [InlineData("mona@localhost", false)]
+    [InlineData("mona lantern@place.example", false)]
+    [InlineData("Mona <mona@place.example>", false)]
+    [InlineData("mona@place..example", false)]
+    [InlineData("@place.example", false)]
+    public void A_mail_address_has_a_domain_of_two_parts(string text, bool allowed) => Assert.Equal(allowed, FormRule.IsMailAddress(text));
+
+    [Fact]
+    public void Too_long_an_answer_says_how_long_it_may_be() =>
+        Assert.Equal("At most 200 characters, these are 201.", FormRule.MistakeIn(Name, new string('x', 201)));
+
+    [Fact]
+    public void Unknown_answers_are_named() =>
+        Assert.Equal("This form has no such field.", Assert.Single(FormRule.Read([Access], Given(("likelihood", "high"))).Mistakes).Words);
+
+    [Fact]
+    public void A_form_that_cannot_work_says_where()
+    {
+        Assert.Empty(FormRule.MistakesIn([Name, Mail, Access, Why]));
+        string[] Of(params FormField[] fields) => [.. FormRule.MistakesIn(fields).Select(m => m.Field)];
+        Assert.Equal(["fields"], Of(Name));
+        Assert.Equal(["fields"], Of(Mail));
+        Assert.Equal(["fields[2].key"], Of(Name, Mail, Name with { Fills = null }));
+        Assert.Equal(["fields[2].options"], Of(Name, Mail, Access with { Options = ["yes"] }));
+        Assert.Equal(["fields[2].options"], Of(Name, Mail, Access with { Options = ["yes", "yes"] }));
+        Assert.Equal(["fields[2].label"], Of(Name, Mail, Access with { Label = " " }));
+        // a condition needs a field above it, and a choice that exists
+        Assert.Equal(["fields[2].shownIf"], Of(Name, Mail, Why, Access));
+        Assert.Equal(["fields[3].shownIf"], Of(Name, Mail, Access, Why with { ShownIf = new("access", ["maybe"]) }));
+    }
+
+    [Fact]
+    public void Whatever_is_given_hidden_fields_never_come_through()
+    {
+        FormField[] fields = [Name, Mail, Access, Why, Deeper, Deepest];
+        var word = Any.Of("yes", "no", "a", "b", "a\nb", "x", "", "mona@place.example");
+        Gen.Select(word, word, word, word, word).Sample((access, why, deeper, deepest, name) =>
+        {
+            var given = Given(("access", access), ("why", why), ("deeper", deeper), ("deepest", deepest), ("name", name));
+            var shown = FormRule.Shown(fields, given).Select(field => field.Key).ToHashSet();
+            Assert.All(FormRule.Read(fields, given).Answers, answer => Assert.Contains(answer.Key, shown));
+            if (access != "no") Assert.DoesNotContain("why", shown);
+        });
+    }
+
+    [Fact]
+    public void What_is_known_is_never_overwritten()
+    {
+        var (added, differs) = DetailsRule.Compare(new Dictionary<string, string> { ["phone"] = "01 555", ["mail"] = "", ["organisation"] = "Dovecote" },
+            [new("phone", "087 555"), new("mail", "pia@dovecote.example"), new("organisation", " dovecote ")]);
+        Assert.Equal(new KeyValuePair<string, string>("mail", "pia@dovecote.example"), Assert.Single(added));
+        Assert.Equal(new Contradiction("phone", "01 555", "087 555"), Assert.Single(differs));
+    }
+}
