@@ -133,7 +133,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 5, 25, 8, 1)); // three days before it is due a reminder goes out by itself
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 5, 26, 10, 0));
         SayTheyPaid();
-        owner.See("4 planned letters stopped because it was paid");
+        owner.See("4 planned steps stopped because it was paid");
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 6, 2, 10, 0));
         var before = Reminders();
         owner.Go(record);
@@ -150,7 +150,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
     private void TheClientPaysByTransfer()
     {
         SayTheyPaid();
-        owner.See("2 planned letters stopped because it was paid");
+        owner.See("2 planned steps stopped because it was paid");
         owner.See("by transfer, invoice 2027-");
     }
 

@@ -96,8 +96,8 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.See("The answer is with the studio.");
         owner.Go(record);
         owner.See("Mona: “It is 31 square metres");
-        owner.See("Letter “Are you still thinking about it?” stopped");
-        owner.See("because Mona answered");
+        owner.See("3 planned steps stopped because Mona answered");
+        owner.See("Are you still thinking about it?, A last question, End it as gone quiet?");
         owner.See("answer their letter");
     }
 

@@ -125,9 +125,9 @@ public sealed class Person : IDisposable
     public IReadOnlyList<string> Complaints() =>
         [.. Driver.Manage().Logs.GetLog(LogType.Browser).Where(entry => entry.Level >= LogLevel.Warning).Select(entry => entry.Message)];
 
-    public void Wait(Func<bool> until, Func<string> otherwise)
+    public void Wait(Func<bool> until, Func<string> otherwise, int seconds = 40)
     {
-        var wait = new WebDriverWait(new SystemClock(), Driver, TimeSpan.FromSeconds(40), TimeSpan.FromMilliseconds(25));
+        var wait = new WebDriverWait(new SystemClock(), Driver, TimeSpan.FromSeconds(seconds), TimeSpan.FromMilliseconds(25));
         try
         {
             wait.Until(_ =>

@@ -113,7 +113,7 @@ public static class LineText
     {
         var why = StopWords(((Happening.StepStopped)happened.Fact.What).Why, rows);
         var names = happened.Steps.Select(step => LetterOf(step, rows)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key);
-        return new(EntrySort.Steps, EntryFrom.Done, $"{happened.Steps.Count} planned letters stopped {why}", string.Join(", ", names));
+        return new(EntrySort.Steps, EntryFrom.Done, $"{happened.Steps.Count} planned steps stopped {why}", string.Join(", ", names));
     }
 
     public static string EndWords(EndReason reason) => reason switch

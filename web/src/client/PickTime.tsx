@@ -104,12 +104,12 @@ export function PickTime({
 							{day.times.map((time) => (
 								<label
 									key={time.start}
-									className={`btn num has-focus-visible:outline-2 ${time.start === start ? "btn-brand" : ""}`}
+									className={`btn num relative has-focus-visible:outline-2 ${time.start === start ? "btn-brand" : ""}`}
 								>
 									<input
 										type="radio"
 										name="time"
-										className="sr-only"
+										className="absolute inset-0 cursor-pointer opacity-0"
 										aria-label={`${day.day}, ${time.words}`}
 										checked={time.start === start}
 										onChange={() => setStart(time.start)}

@@ -317,7 +317,7 @@ function Rows({
 	return (
 		<section aria-label={title}>
 			<h2 className="rule pb-1.5">{title}</h2>
-			<ol className="max-h-72 overflow-auto">
+			<ol>
 				{rows.map((row) => (
 					<li
 						key={row.row}

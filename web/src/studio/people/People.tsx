@@ -127,7 +127,11 @@ function Table({ people }: { people: PeopleDto }) {
 							"Last contact",
 							"Labels",
 						].map((head) => (
-							<th key={head} scope="col" className={`py-1 pr-4 font-semibold ${head === "Agreed, net" ? "text-right" : ""}`}>
+							<th
+								key={head}
+								scope="col"
+								className={`py-1 pr-4 font-semibold ${head === "Agreed, net" ? "text-right" : ""}`}
+							>
 								{head}
 							</th>
 						))}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type {
 	BriefGroup,
 	BriefPartOfDto,
@@ -163,12 +163,11 @@ function Write({ part, project }: { part: BriefPartOfDto; project: number }) {
 	);
 	const [refusal, setRefusal] = useState<Refusal>();
 	const act = useAct();
-	useEffect(() => {
-		if (text === part.text) return;
-		const timer = setTimeout(async () => {
+	const keep = useCallback(
+		async (said: string) => {
 			try {
 				await put(`/api/projects/${project}/brief/${part.key}`, {
-					text,
+					text: said,
 					edition: part.edition,
 				});
 				forget();
@@ -176,9 +175,15 @@ function Write({ part, project }: { part: BriefPartOfDto; project: number }) {
 			} catch (error) {
 				setRefusal(error as Refusal);
 			}
-		}, 900);
-		return () => clearTimeout(timer);
-	}, [text, part, project, forget, act.run]);
+		},
+		[project, part, forget, act.run],
+	);
+	const timer = useRef(0);
+	useEffect(() => {
+		if (text === part.text) return;
+		timer.current = window.setTimeout(() => keep(text), 900);
+		return () => clearTimeout(timer.current);
+	}, [text, part.text, keep]);
 	const theirs = refusal?.theirs as SaveBriefDto | undefined;
 	return (
 		<div className="pt-1">
@@ -197,6 +202,11 @@ function Write({ part, project }: { part: BriefPartOfDto; project: number }) {
 				value={text}
 				wrong={refusal?.of("text")}
 				onChange={(e) => setText(e.target.value)}
+				// leaving it keeps it at once: the next part may close this one
+				onBlur={() => {
+					clearTimeout(timer.current);
+					if (text !== part.text) keep(text);
+				}}
 			/>
 			{refusal && <Alert>{refusal.message}</Alert>}
 			{theirs && (
