@@ -1,0 +1,69 @@
+using System.Text;
+using Gesamt.Formats.People;
+using CsCheck;
+using Gesamt.Formats.Tables;
+using Xunit;
+
+namespace Gesamt.Formats.Tests;
+
+public sealed class TableAndCardTests
+{
+    [Fact] // read by Debian's python3-vobject (RFC 6350, which it reads as 3.0)
+    public void Cards_read_the_same_to_another_parser()
+    {
+        var card = new Card("Zoë O’Brien; Núñez, sisters", "Harbour, Lane & Co", "zoe@harbour.example", "+353 87 555 0142", "4 Ferry Street\nDunmarrin", "https://profile.example/zoe", $"A long note {string.Concat(Enumerable.Repeat("with an umlaut ü ", 12))}end");
+        var read = Python.Run("import sys, vobject\nc = vobject.readOne(sys.stdin.read().replace('VERSION:4.0', 'VERSION:3.0'))\nprint(c.fn.value); print(c.email.value); print(c.tel.value); print(repr(c.adr.value.street)); print(c.url.value); print(c.note.value)", VCards.Write([card]));
+        Assert.Equal([card.Name, card.Mail!, card.Phone!, "'4 Ferry Street\\nDunmarrin'", card.Url!, card.Note!], read);
+        Assert.Equal(card with { Address = "4 Ferry Street\nDunmarrin" }, Assert.Single(VCards.Read(VCards.Write([card]))));
+    }
+
+    [Fact]
+    public void No_line_of_a_card_is_longer_than_75_octets() =>
+        Gen.String[Gen.Char["aü€,;\n\\ "], 1, 200].Where(text => text.Trim().Length > 0).Sample(text =>
+        {
+            var written = VCards.Write([new(text, null, null, null, null, null, text)]);
+            Assert.All(written.Split("\r\n"), line => Assert.True(Encoding.UTF8.GetByteCount(line) <= 75));
+            Assert.Equal(text.ReplaceLineEndings("\n").Trim(), Assert.Single(VCards.Read(written)).Name);
+        });
+
+    [Fact]
+    public void Older_cards_with_groups_parameters_and_folds_are_read()
+    {
+        var cards = VCards.Read("BEGIN:VCARD\nVERSION:3.0\nN:Pettigrew;Oona;;;\nitem1.EMAIL;TYPE=INTERNET;X=\"a:b\":oona@harbour.example\nTEL;TYPE=CELL:087 555\n  0142\nADR;TYPE=WORK:;;4 Ferry Street;Dunmarrin;;D01;Ireland\nORG:Harbour Lane;Bakery\nEND:VCARD\n");
+        Assert.Equal(new Card("Oona Pettigrew", "Harbour Lane, Bakery", "oona@harbour.example", "087 555 0142", "4 Ferry Street, Dunmarrin, D01, Ireland", null, null), Assert.Single(cards));
+        Assert.Throws<FormatException>(() => VCards.Read("hello"));
+    }
+
+    [Theory]
+    [InlineData("a,b\n1,2\n", ',')]
+    [InlineData("a;b\n1;2,5\n", ';')]
+    [InlineData("a\tb\n1\t2\n", '\t')]
+    [InlineData("a|b\n1|2\n", '|')]
+    public void The_separator_is_found(string text, char separator)
+    {
+        var table = TableText.Read(Encoding.UTF8.GetBytes(text));
+        Assert.Equal((separator, 2, 1), (table.Separator, table.Headings.Count, table.Rows.Count));
+    }
+
+    [Fact] // RFC 4180, 2.5 to 2.7
+    public void Quoted_cells_hold_separators_line_breaks_and_quotes()
+    {
+        var table = TableText.Read(Encoding.UTF8.GetBytes("\ufeffname,words\r\nMona,\"a wall, of \"\"bricks\"\"\r\nand more\"\r\n\r\nIda\r\n"));
+        Assert.Equal(["name", "words"], table.Headings);
+        Assert.Equal(["Mona", "a wall, of \"bricks\"\r\nand more"], table.Rows[0]);
+        Assert.Equal(["Ida", ""], table.Rows[1]);
+    }
+
+    [Fact]
+    public void A_table_in_windows_1252_is_read_too()
+    {
+        Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+        Assert.Equal("Müller €", TableText.Read(Encoding.GetEncoding(1252).GetBytes("name;x\nMüller €;1\n")).Rows[0][0]);
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("name,mail\n")]
+    [InlineData("a\0b")]
+    public void What_is_no_table_says_so(string text) => Assert.Throws<FormatException>(() => TableText.Read(Encoding.UTF8.GetBytes(text)));
+}
