@@ -1,4 +1,3 @@
-using Gesamt.Core.Meetings;
 using Gesamt.Formats.Calendars;
 using NodaTime;
 using Xunit;

@@ -3,7 +3,6 @@ using System.Net.Http.Headers;
 using System.Text;
 using Gesamt.Core.Forms;
 using Gesamt.Store.Json;
-using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Tests;
 

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using System.Globalization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
 using Gesamt.Core.Capture;
 using Gesamt.Core.Forms;
 using Gesamt.Formats.Tables;

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Capture;

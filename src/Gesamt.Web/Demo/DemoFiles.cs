@@ -8,7 +8,6 @@ using Gesamt.Core.Routines;
 using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
-using Gesamt.Web.Inquiries;
 using Gesamt.Web.Work;
 using Gesamt.Web.SignIn;
 using Microsoft.AspNetCore.Identity;

@@ -7,7 +7,6 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.StandIns;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
-using NodaTime;
 using NodaTime.Text;
 
 namespace Gesamt.Web.Demo;

@@ -1,7 +1,6 @@
 using Gesamt.Store.Files;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
-using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Inquiries;
 

@@ -2,7 +2,6 @@ using System.Security.Cryptography;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
-using Gesamt.Core.Projects;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;

@@ -2,7 +2,6 @@ using System.Net;
 using System.Text;
 using Gesamt.Core.Forms;
 using Gesamt.Store.Files;
-using Gesamt.Store.Model;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;

@@ -1,5 +1,4 @@
 using Gesamt.Core.Calendar;
-using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
 using Gesamt.Formats.Calendars;
 using Gesamt.Store.Model;

@@ -1,4 +1,3 @@
-using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Meetings;

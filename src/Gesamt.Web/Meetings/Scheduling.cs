@@ -9,7 +9,6 @@ using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 

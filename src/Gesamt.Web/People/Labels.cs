@@ -1,4 +1,3 @@
-using Gesamt.Core;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;

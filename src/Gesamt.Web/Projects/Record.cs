@@ -15,7 +15,6 @@ using Gesamt.Web.Contracts;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

@@ -3359,7 +3359,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["AnswerDto"];
+                    "application/json": components["schemas"]["PostAnswerDto"];
                 };
             };
             responses: {
@@ -5660,7 +5660,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["CardDto"];
+                    "application/json": components["schemas"]["CardNumberDto"];
                 };
             };
             responses: {
@@ -5809,6 +5809,9 @@ export interface components {
             held: null | string;
             booked: boolean;
             client: string;
+        };
+        CardNumberDto: {
+            number: string;
         };
         CardPageDto: {
             what: string;
@@ -6601,6 +6604,9 @@ export interface components {
             /** Format: int32 */
             invoiceDaysBefore: number;
         };
+        PostAnswerDto: {
+            text: string;
+        };
         PostedDto: {
             /** Format: int64 */
             id: number;
@@ -7310,6 +7316,7 @@ export type CalendarDto = components['schemas']['CalendarDto'];
 export type CameInDto = components['schemas']['CameInDto'];
 export type CandidateDto = components['schemas']['CandidateDto'];
 export type CardDto = components['schemas']['CardDto'];
+export type CardNumberDto = components['schemas']['CardNumberDto'];
 export type CardPageDto = components['schemas']['CardPageDto'];
 export type CardsDto = components['schemas']['CardsDto'];
 export type CarriesLabelDto = components['schemas']['CarriesLabelDto'];
@@ -7428,6 +7435,7 @@ export type PhaseDto = components['schemas']['PhaseDto'];
 export type PhaseRowDto = components['schemas']['PhaseRowDto'];
 export type PhaseState = components['schemas']['PhaseState'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
+export type PostAnswerDto = components['schemas']['PostAnswerDto'];
 export type PostedDto = components['schemas']['PostedDto'];
 export type PostedLetterDto = components['schemas']['PostedLetterDto'];
 export type PreviewDto = components['schemas']['PreviewDto'];
