@@ -10,7 +10,7 @@ namespace Gesamt.Bench;
 /// <summary>Ten years of a busy studio, made from the demo's own rows: its ended projects again and again, each with numbers and names of its own, and with the long exchange of letters that real projects have.</summary>
 public sealed class Bulk(string database)
 {
-    private static readonly string[] Tables = ["People", "Projects", "Answers", "Notes", "Tasks", "Runs", "Files", "Reviews", "Letters", "Versions", "Signatures", "Invoices", "Payments", "PlannedSteps", "Facts"];
+    private static readonly string[] Tables = ["People", "Projects", "Answers", "Notes", "Tasks", "Meetings", "Details", "Briefs", "Runs", "Files", "Reviews", "Letters", "Versions", "Signatures", "Invoices", "Payments", "PlannedSteps", "Facts"];
     // which table a number in a fact's payload, or in a column, belongs to
     private static readonly Dictionary<string, string> Points = new(StringComparer.OrdinalIgnoreCase)
     {
@@ -38,6 +38,8 @@ public sealed class Bulk(string database)
         ["file"] = "Files",
         ["review"] = "Reviews",
         ["ReviewId"] = "Reviews",
+        ["meeting"] = "Meetings",
+        ["ToPerson"] = "People",
     };
     private readonly Dictionary<string, long> largest = [];
     private int copy;

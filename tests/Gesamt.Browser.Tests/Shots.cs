@@ -34,12 +34,18 @@ public sealed class Shots
         owner.Press("Mural");
         owner.See("Gable mural");
         Shot(owner, "templates");
+        owner.PressWith("Forms");
+        owner.PressWith("A mural for your wall");
+        owner.See("As a visitor sees it");
+        owner.Driver.ExecuteScript("document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('details').scrollIntoView()");
+        Shot(owner, "forms");
+        Page(owner, "/people", "people", "Last contact");
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");
         owner.Press("Proposal");
         Shot(owner, "proposal", "As suggested");
-        Page(owner, "/i/mural", "inquiry", "A mural for your wall");
         owner.Screen(390, 844);
+        owner.Go("/i/mural");
         Shot(owner, "inquiry-phone", "A mural for your wall");
         owner.Screen(1280, 800);
         owner.Go("/post-office");
@@ -49,9 +55,9 @@ public sealed class Shots
         Shot(owner, "post-office", "/p/");
         var link = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
         owner.Driver.Navigate().GoToUrl(link);
-        Shot(owner, "choose", "Your choice");
         owner.Screen(390, 844);
         Shot(owner, "choose-phone", "Your choice");
+        Times(owner);
         owner.Screen(1280, 800);
         owner.Go("/post-office");
         owner.Type("Only letters from or to", "oona");
@@ -66,6 +72,27 @@ public sealed class Shots
         owner.See("Your choice");
         owner.Press("Choose this and go on to sign");
         Shot(owner, "sign", "Sign the contract");
+    }
+
+    /// <summary>A client chooses a time from a phone in another zone.</summary>
+    private static void Times(Person owner)
+    {
+        owner.Screen(1280, 800);
+        owner.Go("/today");
+        owner.PressWith("Ropeworks stairwell");
+        owner.Press("let them choose");
+        owner.See("First call, 30 minutes");
+        owner.Press("Send the choice of times");
+        owner.See("It is on its way");
+        owner.Go("/post-office");
+        owner.PressWith("Ropeworks stairwell: shall we speak?");
+        owner.See("/p/");
+        var link = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
+        owner.Screen(390, 844);
+        owner.Driver.ExecuteCdpCommand("Emulation.setTimezoneOverride", new() { ["timezoneId"] = "America/New_York" });
+        owner.Driver.Navigate().GoToUrl(link);
+        owner.See("Your time zone");
+        Shot(owner, "times-phone");
     }
 
     private static void Page(Person person, string path, string name, string shows)

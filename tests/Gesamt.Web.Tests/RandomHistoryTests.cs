@@ -58,7 +58,7 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
             var project = new ProjectRow { KindId = kind.Id, ClientId = person.Id, Title = "A wall", Code = Inquiry.NewCode(), Rules = kind.Rules };
             desk.Db.Projects.Add(project);
             await desk.Db.SaveChangesAsync();
-            await desk.RecordAsync(await desk.OpenAsync(project.Id), Actor.Owner, new Happening.InquiryCame(null));
+            await desk.RecordAsync(await desk.OpenAsync(project.Id), Actor.Client, new Happening.InquiryCame(null));
             return project.Id;
         });
         await studio.TickAsync();

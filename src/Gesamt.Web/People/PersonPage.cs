@@ -112,7 +112,7 @@ public static class PersonPage
 
     private static PersonProjectDto Project(Desk desk, ProjectRow row, string? part) => new(row.Id.Value, row.Title, row.Kind!.Name,
         row.Standing.Ended is { } end ? LineText.EndWords(end) : row.Standing.PutAway ? "Put away" : row.Standing.Words, Record.Short(desk, row.Standing.MainDate),
-        row.Standing.AgreedMinor is { } agreed ? Words(desk, agreed) : null, part);
+        row.Standing.NetMinor is { } net ? Words(desk, net) : null, part);
 
     private static string JoinWords(JoinRow join, PersonId id, Dictionary<PersonId, string> names) => (join.Sort, join.ToId == id) switch
     {

@@ -62,7 +62,7 @@ public static class Happened
     }
 
     /// <summary>An inquiry whose follow-ups wait for the owner to read the answers.</summary>
-    public static bool MayBeRead(ProjectFile file) =>
+    private static bool MayBeRead(ProjectFile file) =>
         file.Case.End is null && file.History.Any<Happening.InquiryCame>() && !file.History.Any<Happening.InquiryRead>() && !file.Case.Runs.Any(run => run.Routine.Begins == Core.Routines.Cause.InquiryCame);
 
     /// <exception cref="RefusedException">It cannot be said of this project as things stand.</exception>

@@ -45,7 +45,7 @@ public static class Record
             [.. file.Row.People.OrderBy(p => p.Id).Select(p => new PartOfPersonDto(p.PersonId.Value, p.Person!.Name, p.Person.Mail ?? p.Person.Phone, p.Part, PersonPage.PartWords(p.Part)))],
             standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, client) : [],
             await desk.Db.Labels.Where(l => l.ProjectId == id).OrderBy(l => l.Label).Select(l => l.Label).ToListAsync(),
-            await ProjectBrief.DetailsAsync(desk, file), await ProjectBrief.OfAsync(desk, file), file.Row.KindId.Value, Happened.MayBeRead(file), await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file));
+            await ProjectBrief.DetailsAsync(desk, file), await ProjectBrief.OfAsync(desk, file), await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file));
     }
 
     public static TurnDto TurnOf(Desk desk, Standing standing)

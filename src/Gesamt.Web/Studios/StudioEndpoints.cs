@@ -10,6 +10,7 @@ using Gesamt.Web.Inquiries;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 
 namespace Gesamt.Web.Studios;
 
@@ -18,7 +19,7 @@ namespace Gesamt.Web.Studios;
 /// <param name="Feed">The private address of its own calendar.</param>
 public sealed record StudioDto(
     string Name, string Owner, string Mail, string Brand, bool HasLogo, string Address, string TaxNumber, string Iban, string Signature, string Zone,
-    LocalTime SendFrom, LocalTime SendUntil, LocalDate[] DaysOff, OpenSpan[] OpenHours, int Edition, string Feed);
+    LocalTime SendFrom, LocalTime SendUntil, string[] DaysOff, OpenSpan[] OpenHours, int Edition, string Feed);
 
 public static class StudioEndpoints
 {
@@ -52,7 +53,7 @@ public static class StudioEndpoints
 
     private static StudioDto Of(StudioRow row, HttpContext http, Settings settings) => new(
         row.Name, row.Owner, row.Mail, row.Brand, row.Logo is not null, row.Address, row.TaxNumber, row.Iban, row.Signature, row.Zone, row.SendFrom, row.SendUntil,
-        [.. StoreJson.Read<List<LocalDate>>(row.DaysOff).Order()], StoreJson.Read<OpenSpan[]>(row.OpenHours), row.Edition,
+        [.. StoreJson.Read<List<LocalDate>>(row.DaysOff).Order().Select(LocalDatePattern.Iso.Format)], StoreJson.Read<OpenSpan[]>(row.OpenHours), row.Edition,
         row.FeedKey is null ? "" : $"{(settings.Address.Length > 0 ? settings.Address.TrimEnd('/') : $"{http.Request.Scheme}://{http.Request.Host}")}/feed/{row.FeedKey}.ics");
 
     private static async Task SaveAsync(Desk desk, StudioDto save)
@@ -74,13 +75,15 @@ public static class StudioEndpoints
         if (!IsDark(save.Brand)) errors.Add(("brand", "A colour such as #0f4c46, dark enough that white words on it are easily read."));
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(save.Zone) is null) errors.Add(("zone", "A time zone by its name, such as Europe/Dublin."));
         if (save.SendUntil <= save.SendFrom) errors.Add(("sendUntil", "Later than the beginning of the sending hours."));
+        var daysOff = save.DaysOff.Where(day => !string.IsNullOrWhiteSpace(day)).Select(day => LocalDatePattern.Iso.Parse(day.Trim())).ToList();
+        if (daysOff.Exists(day => !day.Success)) errors.Add(("daysOff", "One date a line, such as 2027-12-24."));
         for (var i = 0; i < save.OpenHours.Length; i++)
             if (save.OpenHours[i] is var span && (span.Day == IsoDayOfWeek.None || span.Until != LocalTime.Midnight && span.Until <= span.From)) errors.Add(($"openHours[{i}]", "Ends later than it begins."));
         if (errors.Count > 0) throw new InvalidException([.. errors]);
         (row.Name, row.Owner, row.Mail, row.Brand, row.Address) = (save.Name.Trim(), save.Owner.Trim(), save.Mail.Trim(), save.Brand, save.Address.Trim());
         (row.TaxNumber, row.Iban, row.Signature, row.Zone) = (save.TaxNumber.Trim(), save.Iban.Trim(), save.Signature.Trim(), save.Zone);
         (row.SendFrom, row.SendUntil) = (save.SendFrom, save.SendUntil);
-        (row.DaysOff, row.OpenHours) = (StoreJson.Write(save.DaysOff.Distinct().Order()), StoreJson.Write(save.OpenHours));
+        (row.DaysOff, row.OpenHours) = (StoreJson.Write(daysOff.Select(day => day.Value).Distinct().Order()), StoreJson.Write(save.OpenHours));
         row.Edition++;
         await desk.Db.SaveChangesAsync();
     }

@@ -6787,9 +6787,6 @@ export interface components {
             labels: string[];
             details: components["schemas"]["DetailDto"][];
             briefParts: components["schemas"]["BriefDto"];
-            /** Format: int64 */
-            kindId: number;
-            mayBeRead: boolean;
             meetings: components["schemas"]["MeetingDto"][];
             offered: null | string;
         };
@@ -7136,7 +7133,7 @@ export interface components {
             sendFrom: string;
             /** Format: time */
             sendUntil: string;
-            daysOff: unknown[];
+            daysOff: string[];
             openHours: components["schemas"]["OpenSpan"][];
             /** Format: int32 */
             edition: number;

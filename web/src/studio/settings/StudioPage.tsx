@@ -176,16 +176,10 @@ function Page({ studio }: { studio: StudioDto }) {
 						value={said.daysOff.join("\n")}
 						onChange={(e) =>
 							set({
-								daysOff: e.target.value.split("\n").map((one) => one.trim()),
+								daysOff: e.target.value.split("\n"),
 							})
 						}
-						onBlur={() =>
-							set({
-								daysOff: said.daysOff.filter((one) =>
-									/^\d{4}-\d{2}-\d{2}$/.test(String(one)),
-								),
-							})
-						}
+						wrong={wrong("daysOff")}
 					/>
 				</div>
 				{keep}
