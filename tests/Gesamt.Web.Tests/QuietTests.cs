@@ -1,0 +1,67 @@
+using System.Net;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Stages;
+using Gesamt.Store.Model;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>A lead that says nothing is followed up twice, then ended by the owner's OK alone; a trusted client is booked at once.</summary>
+public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
+{
+    private static readonly Instant Begun = Instant.FromUtc(2027, 1, 25, 10, 30);
+
+    private async Task<long> FollowedUpAsync(string mail)
+    {
+        var project = await studio.InquireAsync(new Visitor(studio), mail);
+        var from = await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now));
+        foreach (var days in new[] { 11, 25, 39 })
+        {
+            await studio.WaitUntilAsync(from + Duration.FromDays(days));
+            var owner = await studio.OwnerAsync();
+            foreach (var letter in await studio.LookAsync(db => db.Letters.Where(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held).Select(l => l.Id).ToListAsync()))
+                Assert.True((await owner.PostAsync($"/api/letters/{letter.Value}/release", new { subject = (string?)null, body = (string?)null })).IsSuccessStatusCode);
+            await studio.TickAsync();
+        }
+        return project;
+    }
+
+    private static async Task<System.Text.Json.JsonElement> AskedAsync(Visitor owner, long project) =>
+        (await owner.GetAsync("/api/today")).GetProperty("quiet").EnumerateArray().Single(one => one.GetProperty("project").GetInt64() == project);
+
+    [Fact]
+    public async Task A_quiet_lead_is_ended_by_the_owners_yes_and_kept_open_by_a_no()
+    {
+        var (ended, kept) = (await FollowedUpAsync("quiet1@lanternhouse.example"), await FollowedUpAsync("quiet2@lanternhouse.example"));
+        var owner = await studio.OwnerAsync();
+        // nothing ended by itself
+        Assert.Equal(2, await studio.LookAsync(db => db.Projects.CountAsync(p => p.Standing.Ended == null && (p.Id == new ProjectId(ended) || p.Id == new ProjectId(kept)))));
+        foreach (var (project, end) in new[] { (ended, true), (kept, false) })
+        {
+            var asked = await AskedAsync(owner, project);
+            Assert.Contains("no word since the last letter", asked.GetProperty("why").GetString());
+            var answer = new { run = asked.GetProperty("run").GetInt64(), step = asked.GetProperty("step").GetString(), occurrence = asked.GetProperty("occurrence").GetInt32(), end };
+            Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/projects/{project}/quiet", answer)).StatusCode);
+            Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/projects/{project}/quiet", answer)).StatusCode);
+        }
+        Assert.Equal(EndReason.GoneQuiet, await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(ended)).Select(p => p.Standing.Ended).SingleAsync()));
+        Assert.Null(await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(kept)).Select(p => p.Standing.Ended).SingleAsync()));
+        Assert.DoesNotContain((await owner.GetAsync("/api/today")).GetProperty("quiet").EnumerateArray(), one => one.GetProperty("project").GetInt64() == kept);
+        // taken up again it keeps its history
+        Assert.True((await owner.PostAsync($"/api/projects/{ended}/happened", new { sort = "TakenUp" })).IsSuccessStatusCode);
+        Assert.Null(await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(ended)).Select(p => p.Standing.Ended).SingleAsync()));
+        Assert.True(Begun < await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now)));
+    }
+
+    [Fact]
+    public async Task A_trusted_client_is_booked_straight_away_and_owes_nothing_on_booking()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio), "trusted@lanternhouse.example");
+        Assert.Contains("\"words\"", await (await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "BookedStraightAway", amount = "900", tax = "23" })).Content.ReadAsStringAsync());
+        var booked = await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "BookedStraightAway", amount = "900", tax = "23", words = "She always pays." });
+        Assert.True(booked.IsSuccessStatusCode, await booked.Content.ReadAsStringAsync());
+        var row = await studio.LookAsync(db => db.Projects.AsNoTracking().Where(p => p.Id == new ProjectId(project)).Select(p => p.Standing).SingleAsync());
+        Assert.NotNull(row.BookedAt);
+        Assert.Equal((Stage.Delivery, 90_000L, 0L), (row.Stage, row.NetMinor!.Value, row.OwedMinor));
+    }
+}
