@@ -42,6 +42,13 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<RequestRow> Requests => Set<RequestRow>();
     public DbSet<LetterRow> Letters => Set<LetterRow>();
     public DbSet<OutboxRow> Outbox => Set<OutboxRow>();
+    public DbSet<LetterFileRow> LetterFiles => Set<LetterFileRow>();
+    public DbSet<TemplateFileRow> TemplateFiles => Set<TemplateFileRow>();
+    public DbSet<MailAccountRow> MailAccounts => Set<MailAccountRow>();
+    public DbSet<HookRow> Hooks => Set<HookRow>();
+    public DbSet<HookCallRow> HookCalls => Set<HookCallRow>();
+    public DbSet<ApiKeyRow> ApiKeys => Set<ApiKeyRow>();
+    public DbSet<FormDraftRow> FormDrafts => Set<FormDraftRow>();
     public DbSet<OfferDraftRow> OfferDrafts => Set<OfferDraftRow>();
     public DbSet<VersionRow> Versions => Set<VersionRow>();
     public DbSet<SignatureRow> Signatures => Set<SignatureRow>();
@@ -134,6 +141,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(model.Entity<PlannedStepRow>()).HasIndex(s => new { s.RunId, s.Step, s.Occurrence }).IsUnique();
         model.Entity<PlannedStepRow>().HasIndex(s => new { s.State, s.Due });
         model.Entity<RequestRow>().HasKey(r => r.Key);
+        // rehearsals count nowhere: whoever means them says so
+        project.HasQueryFilter(p => !p.Rehearsal);
+        model.Entity<RunRow>().HasIndex(r => r.Offered);
+        OfProject(model.Entity<FormDraftRow>()).HasIndex(d => new { d.ProjectId, d.FormId }).IsUnique();
     }
 
     private static void Letters_(ModelBuilder model)
@@ -144,6 +155,19 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(model.Entity<OutboxRow>()).HasIndex(o => o.Key).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => o.MessageId).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => new { o.State, o.NotBefore });
+        model.Entity<LetterRow>().HasMany(l => l.Files).WithOne().HasForeignKey(f => f.LetterId).OnDelete(DeleteBehavior.Cascade);
+        model.Entity<LetterTemplateRow>().HasMany(t => t.Files).WithOne().HasForeignKey(f => f.TemplateId).OnDelete(DeleteBehavior.Cascade);
+        model.Entity<LetterTemplateRow>().HasIndex(t => t.Number).IsUnique();
+        model.Entity<MailAccountRow>(e =>
+        {
+            e.ToTable(t => t.HasCheckConstraint("OneAccount", "Id = 1"));
+            e.Property(a => a.Id).ValueGeneratedNever();
+        });
+        OfProject(model.Entity<HookCallRow>()).HasIndex(c => c.Key).IsUnique();
+        model.Entity<HookCallRow>().HasOne<HookRow>().WithMany().HasForeignKey(c => c.HookId).OnDelete(DeleteBehavior.Cascade);
+        model.Entity<HookCallRow>().HasIndex(c => new { c.State, c.NotBefore });
+        model.Entity<HookRow>().HasIndex(h => h.Name).IsUnique();
+        model.Entity<ApiKeyRow>().HasIndex(k => k.Hash).IsUnique();
     }
 
     private static void Papers(ModelBuilder model)

@@ -5,6 +5,7 @@ using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
 using Gesamt.Web.Demo;
 using Gesamt.Web.Files;
+using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
@@ -16,6 +17,7 @@ using Gesamt.Web.Briefs;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Registers;
+using Gesamt.Web.Rehearsals;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Search;
@@ -75,17 +77,12 @@ else
     services.AddSingleton<SampleRooms>();
     services.AddSingleton<IVideoRooms>(provider => provider.GetRequiredService<SampleRooms>());
 }
-if (settings.HasStandIns)
-{
-    services.AddSingleton<PostOffice>();
-    services.AddSingleton<ICarrier>(provider => provider.GetRequiredService<PostOffice>());
-    services.AddSingleton<IMailbox>(provider => provider.GetRequiredService<PostOffice>());
-}
-else
-{
-    services.AddSingleton<ICarrier>(new SmtpCarrier(settings.Smtp!));
-    services.AddSingleton<IMailbox, NoMailbox>();
-}
+services.AddSingleton<PostOffice>();
+services.AddSingleton<MailRoom>();
+services.AddSingleton<ICarrier>(provider => provider.GetRequiredService<MailRoom>());
+services.AddSingleton<IMailbox>(provider => provider.GetRequiredService<MailRoom>());
+services.AddSingleton<HookCalls>();
+services.AddSingleton<Rehearsals>();
 services.AddSignIn(secure: settings.Address.StartsWith("https:", StringComparison.Ordinal));
 services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));
 services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
@@ -104,6 +101,7 @@ services.AddRateLimiter(options =>
     AddLimit(options, SignInEndpoints.RateLimit, settings.SignInsPerMinute);
     AddLimit(options, InquiryEndpoints.RateLimit, settings.InquiriesPerMinute);
     AddLimit(options, ClientEndpoints.RateLimit, settings.ClientCallsPerMinute);
+    AddLimit(options, ApiKeys.RateLimit, settings.OpenCallsPerMinute);
 });
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024);
 
@@ -141,6 +139,11 @@ api.MapPeople();
 api.MapBriefs();
 api.MapMeetings();
 api.MapSlips();
+api.MapProjectRoutines();
+api.MapProjectForms();
+api.MapMailAccount();
+api.MapHooks();
+Rehearsals.MapRehearsals(api);
 Importing.MapImport(api);
 if (settings.HasStandIns) api.MapPostOffice();
 if (settings.Mode != RunMode.Real)
@@ -154,10 +157,11 @@ app.MapGroup("/api").Map("{**rest}", () => Results.Problem(statusCode: 404, titl
 var forms = app.MapGroup("/forms").ReceiveOnce();
 forms.MapInquiries();
 forms.MapPlainForms();
+app.MapOpen();
 app.MapEmbedding();
 app.MapFeed();
 app.MapEntering();
-app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages().MapClientWork().MapClientBrief().MapClientMeetings();
+app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages().MapClientWork().MapClientBrief().MapClientMeetings().MapClientForms();
 if (settings.Mode != RunMode.Real) app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
 app.MapOpenApi();
 app.MapPages();

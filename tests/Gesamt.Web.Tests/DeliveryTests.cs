@@ -234,20 +234,20 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         var owner = await studio.OwnerAsync();
         var kind = (await owner.GetAsync("/api/kinds")).EnumerateArray().Single(k => k.GetProperty("name").GetString() == "Upkeep").GetProperty("id").GetInt64();
         async Task<HttpResponseMessage> PutAsync(string path, object body) => await owner.SendAsync(HttpMethod.Put, path, System.Net.Http.Json.JsonContent.Create(body));
-        Assert.Contains("fist name", await (await PutAsync("/api/letter-texts/welcome", new { name = "Welcome", subject = "Hello", body = "Hello [fist name]", edition = 0 })).Content.ReadAsStringAsync());
-        Assert.True((await PutAsync("/api/letter-texts/before-the-date", new { name = "Before", subject = "Soon", body = "Hello [first name]", edition = 0 })).IsSuccessStatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await PutAsync("/api/letter-texts/before-the-date", new { name = "Before", subject = "Soon", body = "Mine", edition = 0 })).StatusCode);
+        Assert.Contains("fist name", await (await PutAsync("/api/letter-texts/welcome", new { name = "Welcome", number = (int?)null, subject = "Hello", body = "Hello [fist name]", edition = 0, files = Array.Empty<object>() })).Content.ReadAsStringAsync());
+        Assert.True((await PutAsync("/api/letter-texts/before-the-date", new { name = "Before", number = 7, subject = "Soon", body = "Hello [first name]", edition = 0, files = Array.Empty<object>() })).IsSuccessStatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await PutAsync("/api/letter-texts/before-the-date", new { name = "Before", number = 7, subject = "Soon", body = "Mine", edition = 0, files = Array.Empty<object>() })).StatusCode);
         var page = await owner.GetAsync($"/api/kinds/{kind}");
         var wrong = await PutAsync($"/api/kinds/{kind}/services", new { edition = page.GetProperty("edition").GetInt32(), services = new[] { new { id = 0, title = "", detail = "", unit = "", unitPrice = "x", tax = "300" } } });
         Assert.Equal(["services[0].tax", "services[0].title", "services[0].unitPrice"], JsonDocument.Parse(await wrong.Content.ReadAsStringAsync()).RootElement.GetProperty("errors").EnumerateObject().Select(e => e.Name).Order());
-        var routine = page.GetProperty("routines").EnumerateArray().Single(r => r.GetProperty("key").GetString() == "inquiry");
-        var steps = JsonSerializer.Deserialize<List<Dictionary<string, object?>>>(routine.GetProperty("steps").GetRawText())!;
-        steps[^1]["count"] = -3;
-        var back = await PutAsync($"/api/kinds/{kind}/routines/inquiry", new { edition = 0, steps });
-        Assert.Contains("can be counted back from", await back.Content.ReadAsStringAsync());
-        steps[^1]["count"] = 12;
-        Assert.True((await PutAsync($"/api/kinds/{kind}/routines/inquiry", new { edition = 0, steps })).IsSuccessStatusCode);
-        Assert.Equal(12, (await owner.GetAsync($"/api/kinds/{kind}")).GetProperty("routines").EnumerateArray().Single(r => r.GetProperty("key").GetString() == "inquiry").GetProperty("steps").EnumerateArray().Last().GetProperty("count").GetInt32());
+        var id = page.GetProperty("routines").EnumerateArray().Single(r => r.GetProperty("name").GetString() == "After an inquiry").GetProperty("id").GetInt32();
+        var routine = System.Text.Json.Nodes.JsonNode.Parse((await owner.GetAsync($"/api/routines/{id}")).GetProperty("routine").GetRawText())!;
+        routine["steps"]![3]!["count"] = -3;
+        var back = await PutAsync($"/api/routines/{id}", new { edition = 0, routine });
+        Assert.Contains("steps[3].count", await back.Content.ReadAsStringAsync());
+        routine["steps"]![3]!["count"] = 12;
+        Assert.True((await PutAsync($"/api/routines/{id}", new { edition = 0, routine })).IsSuccessStatusCode);
+        Assert.Contains("when: 12 days after the step before", (await owner.GetAsync($"/api/routines/{id}")).GetProperty("text").GetString());
     }
 
     [Fact]

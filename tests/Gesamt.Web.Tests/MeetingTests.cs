@@ -163,5 +163,5 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     [InlineData("fe80::1", true)]
     [InlineData("93.184.216.34", false)]
     [InlineData("2606:2800:220:1::1", false)]
-    public void Addresses_inside_the_house_are_known(string address, bool inside) => Assert.Equal(inside, Gesamt.Web.Meetings.WebCalendars.IsInside(IPAddress.Parse(address)));
+    public void Addresses_inside_the_house_are_known(string address, bool inside) => Assert.Equal(inside, Gesamt.Web.Hosting.OutsideConnections.IsInside(IPAddress.Parse(address)));
 }

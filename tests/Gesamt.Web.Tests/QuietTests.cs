@@ -26,7 +26,7 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     }
 
     private static async Task<System.Text.Json.JsonElement> AskedAsync(Visitor owner, long project) =>
-        (await owner.GetAsync("/api/today")).GetProperty("quiet").EnumerateArray().Single(one => one.GetProperty("project").GetInt64() == project);
+        (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray().Single(one => one.GetProperty("project").GetInt64() == project);
 
     [Fact]
     public async Task A_quiet_lead_is_ended_by_the_owners_yes_and_kept_open_by_a_no()
@@ -39,13 +39,13 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         {
             var asked = await AskedAsync(owner, project);
             Assert.Contains("no word since the last letter", asked.GetProperty("why").GetString());
-            var answer = new { run = asked.GetProperty("run").GetInt64(), step = asked.GetProperty("step").GetString(), occurrence = asked.GetProperty("occurrence").GetInt32(), end };
-            Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/projects/{project}/quiet", answer)).StatusCode);
-            Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/projects/{project}/quiet", answer)).StatusCode);
+            var answer = new { run = asked.GetProperty("run").GetInt64(), step = asked.GetProperty("step").GetString(), occurrence = asked.GetProperty("occurrence").GetInt32(), yes = end };
+            Assert.Equal(HttpStatusCode.OK, (await owner.PostAsync($"/api/projects/{project}/asked", answer)).StatusCode);
+            Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/projects/{project}/asked", answer)).StatusCode);
         }
         Assert.Equal(EndReason.GoneQuiet, await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(ended)).Select(p => p.Standing.Ended).SingleAsync()));
         Assert.Null(await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(kept)).Select(p => p.Standing.Ended).SingleAsync()));
-        Assert.DoesNotContain((await owner.GetAsync("/api/today")).GetProperty("quiet").EnumerateArray(), one => one.GetProperty("project").GetInt64() == kept);
+        Assert.DoesNotContain((await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray(), one => one.GetProperty("project").GetInt64() == kept);
         // taken up again it keeps its history
         Assert.True((await owner.PostAsync($"/api/projects/{ended}/happened", new { sort = "TakenUp" })).IsSuccessStatusCode);
         Assert.Null(await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(ended)).Select(p => p.Standing.Ended).SingleAsync()));

@@ -19,11 +19,18 @@ public sealed class SmtpTests
     }
 
     [Fact]
-    public async Task A_refused_recipient_is_certainly_not_taken()
+    public async Task A_recipient_refused_for_good_is_not_tried_again()
     {
         var (port, _) = Serve(command => command.StartsWith("RCPT", StringComparison.Ordinal) ? "550 nobody here" : null);
-        var answer = Assert.IsType<HandOver.NotTaken>(await Carrier(port).SendAsync("one@studio.example", Message, TestContext.Current.CancellationToken));
+        var answer = Assert.IsType<HandOver.Refused>(await Carrier(port).SendAsync("one@studio.example", Message, TestContext.Current.CancellationToken));
         Assert.Contains("nobody here", answer.Why);
+    }
+
+    [Fact] // RFC 5321, 4.2.1: a code beginning with 4 may be taken another time
+    public async Task A_recipient_refused_for_now_may_be_tried_again()
+    {
+        var (port, _) = Serve(command => command.StartsWith("RCPT", StringComparison.Ordinal) ? "451 later" : null);
+        Assert.IsType<HandOver.NotTaken>(await Carrier(port).SendAsync("one@studio.example", Message, TestContext.Current.CancellationToken));
     }
 
     [Fact]
@@ -44,7 +51,7 @@ public sealed class SmtpTests
         Assert.Null(await Carrier(port).KnowsAsync("one@studio.example", TestContext.Current.CancellationToken));
     }
 
-    private static SmtpCarrier Carrier(int port) => new(new() { Host = "127.0.0.1", Port = port, Tls = false });
+    private static SmtpCarrier Carrier(int port) => new(new("127.0.0.1", port, Gesamt.Store.Model.MailSecurity.None, null, null));
 
     /// <summary>Answers one connection; an own answer of "" hangs up.</summary>
     private static (int Port, Task<string> Seen) Serve(Func<string, string?> own)

@@ -49,6 +49,13 @@ public abstract record Happening
     public sealed record LetterSent(LetterId Letter, bool ByItself) : Happening;
     public sealed record LetterReceived(LetterId Letter, bool Automatic) : Happening;
     public sealed record LetterUncertain(LetterId Letter) : Happening;
+    public sealed record LetterRefused(LetterId Letter) : Happening;
+    public sealed record LetterTakenOver(LetterId Letter, bool FromClient) : Happening;
+
+    // forms on the client's page
+    public sealed record FormAsked(int Form) : Happening;
+    public sealed record FormTakenBack(int Form) : Happening;
+    public sealed record FormReturned(int Form, AnswersId Answers) : Happening;
 
     // proposal and contract
     public sealed record ProposalSent(VersionId Version, LocalDate ValidUntil) : Happening;
@@ -104,11 +111,15 @@ public abstract record Happening
     public sealed record RestBegan(LocalDate? Until, NoteId? Why = null) : Happening;
     public sealed record RestEnded : Happening;
     public sealed record NotWonAfterAll : Happening;
+    public sealed record FollowedOn(ProjectId Project) : Happening;
     public sealed record PutAway : Happening;
     public sealed record TakenOut : Happening;
 
     // routines
     public sealed record RunBegan(RunId Run) : Happening;
+    public sealed record RunOffered(RunId Run) : Happening;
+    public sealed record RunDeclined(RunId Run) : Happening;
+    public sealed record VariantChosen(string Routine, string Variant) : Happening;
     public sealed record StepHeld(StepRef Step, LetterId? Letter) : Happening;
     public sealed record StepDone(StepRef Step, LetterId? Letter) : Happening;
     public sealed record StepSkipped(StepRef Step) : Happening;

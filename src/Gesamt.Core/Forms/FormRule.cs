@@ -60,7 +60,8 @@ public static partial class FormRule
     }
 
     /// <summary>Mistakes in a form as its owner makes it.</summary>
-    public static ImmutableArray<FieldMistake> MistakesIn(IReadOnlyList<FormField> fields)
+    /// <param name="inquiry">Whether strangers fill it in, who must be able to be answered.</param>
+    public static ImmutableArray<FieldMistake> MistakesIn(IReadOnlyList<FormField> fields, bool inquiry = true)
     {
         List<FieldMistake> mistakes = [];
         for (var i = 0; i < fields.Count; i++)
@@ -73,6 +74,11 @@ public static partial class FormRule
                 mistakes.Add(new($"{at}.options", "Give at least two choices, each once."));
             if (field.ShownIf is { } condition && !fields.Take(i).Any(above => above.Key == condition.Field && condition.Is.Length > 0 && CanBe(above, condition.Is)))
                 mistakes.Add(new($"{at}.shownIf", "A field is shown by a choice of a field above it."));
+        }
+        if (!inquiry)
+        {
+            if (fields.All(field => field.Sort == FieldSort.Heading)) mistakes.Add(new("fields", "Ask at least one question."));
+            return [.. mistakes];
         }
         if (!fields.Any(field => field.Fills is "mail" or "phone")) mistakes.Add(new("fields", "Ask for a way to reach people: a field that fills their mail address or phone."));
         if (!fields.Any(field => field is { Fills: "name", ShownIf: null })) mistakes.Add(new("fields", "Ask for a name: a field that fills it and is always shown."));

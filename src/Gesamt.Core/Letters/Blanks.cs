@@ -27,7 +27,8 @@ public sealed record RecordWords(
     bool HasProposal = false,
     string? Meeting = null,
     string? MeetingWhen = null,
-    string? MeetingPlace = null);
+    string? MeetingPlace = null,
+    string? Rates = null);
 
 /// <summary>The fixed set of blanks that a letter or a contract may name.</summary>
 public static class Blanks
@@ -38,7 +39,7 @@ public static class Blanks
     public static readonly ImmutableArray<string> Names =
     [
         "first name", "full name", "organisation", "project", "kind", "date", "studio", "owner", "price", "deposit",
-        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link", "meeting", "meeting when", "meeting place",
+        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link", "meeting", "meeting when", "meeting place", "rates",
     ];
 
     /// <summary>The value of every blank; null where the record does not know it.</summary>
@@ -65,6 +66,7 @@ public static class Blanks
         ["meeting"] = record.Meeting,
         ["meeting when"] = record.MeetingWhen,
         ["meeting place"] = record.MeetingPlace,
+        ["rates"] = record.Rates,
         ["page link"] = LinkPlaceholder,
         ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
     }.ToImmutableDictionary();

@@ -14,6 +14,12 @@ public abstract record TextPart
     public sealed record Blank(string Name, string? StandBy) : TextPart;
 }
 
+/// <summary>A piece of a filled letter.</summary>
+/// <param name="Blank">The blank it fills; null for plain text.</param>
+/// <param name="Value">What stands there; null where nothing is known.</param>
+/// <param name="StandsBy">It is the text that stands by.</param>
+public sealed record LetterPiece(string? Blank, string? Value, bool StandsBy);
+
 /// <summary>A letter after filling: its text, and the blanks that had neither a value nor a stand-by.</summary>
 public sealed record FilledText(string Text, ImmutableArray<string> Gaps)
 {
@@ -66,6 +72,15 @@ public sealed record LetterText(ImmutableArray<TextPart> Parts)
         }
         return new(text.ToString(), gaps.ToImmutable());
     }
+
+    /// <summary>The text in pieces, so that it can be seen what fills each blank.</summary>
+    public ImmutableArray<LetterPiece> Pieces(IReadOnlyDictionary<string, string?> values) =>
+        [.. Parts.Select(part => part switch
+        {
+            TextPart.Plain plain => new LetterPiece(null, plain.Text, false),
+            TextPart.Blank blank => new LetterPiece(blank.Name, ValueOf(blank, values), values.GetValueOrDefault(blank.Name) is not { } known || string.IsNullOrWhiteSpace(known)),
+            _ => throw new ArgumentOutOfRangeException(nameof(values), part, "No such part."),
+        })];
 
     private static string? ValueOf(TextPart.Blank blank, IReadOnlyDictionary<string, string?> values) =>
         values.TryGetValue(blank.Name, out var value) && !string.IsNullOrWhiteSpace(value) ? value : blank.StandBy;

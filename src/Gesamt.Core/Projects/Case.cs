@@ -23,6 +23,9 @@ public sealed record Case(
     ImmutableArray<Run> Runs,
     StudioCalendar Calendar)
 {
+    /// <summary>What steps may ask for, where one of the runs does.</summary>
+    public Traits Traits { get; init; } = Traits.None;
+
     /// <summary>The date that matters, such as the opening day, with its time of day.</summary>
     public LocalDateTime? MainDate => DateNamed(Kind.MainDate);
 

@@ -58,12 +58,13 @@ public static class Redating
         var (then, anew) = (Plan.Of(after).ToDictionary(step => step.Ref), Plan.Of(free).ToDictionary(step => step.Ref));
         foreach (var step in Plan.Of(project).Where(step => step.Step.When is { Cause: Cause.NamedDate, DateName: null }))
         {
-            var planned = anew[step.Ref];
+            // a step whose condition fails by now is kept only by what it has done
+            var planned = anew.GetValueOrDefault(step.Ref, step);
             var fate = step switch
             {
                 { State: StepState.Done or StepState.Stopped } => Fate.Stays,
                 { FixedByHand: true } => Fate.Asked,
-                { State: StepState.Skipped } => then[step.Ref].State == StepState.Skipped ? Fate.Skipped : Fate.Moves,
+                { State: StepState.Skipped } => then.GetValueOrDefault(step.Ref, step).State == StepState.Skipped ? Fate.Skipped : Fate.Moves,
                 _ => planned.State == StepState.Skipped || planned.LateStart ? Fate.Past : Fate.Moves,
             };
             yield return new Moved.OfStep(step, Day(project, step.Due), fate == Fate.Stays ? Day(project, step.Due) : Day(project, planned.Due), fate);

@@ -20,7 +20,13 @@ public static class Causes
         // where it waited for the owner to read the answers, its follow-ups are counted from then
         Cause.InquiryCame => project.History.Any<Happening.InquiryRead>(read => read.FollowUp) ? From<Happening.InquiryRead>(project) : From<Happening.InquiryCame>(project),
         Cause.ProposalSent => From<Happening.ProposalSent>(project),
+        Cause.ProposalOpened => FirstOpened(project),
         Cause.ContractSent => From<Happening.ContractSent>(project),
+        Cause.ContractSigned => From<Happening.ContractSigned>(project, signed => signed.Signer == Signer.Client),
+        Cause.PaymentReceived => From<Happening.PaymentReceived>(project),
+        Cause.MeetingHeld => From<Happening.MeetingHeld>(project),
+        Cause.FormReturned => From<Happening.FormReturned>(project),
+        Cause.Approved => From<Happening.Approved>(project),
         Cause.HandedOver => From<Happening.HandedOver>(project),
         Cause.InvoiceDue => [.. project.History.Of<Happening.InvoiceIssued>().Select(issued =>
             new CauseAt(project.Calendar.At(issued.What.Due + Calendar.StudioCalendar.DefaultTime), issued.Recorded, issued.Recorded, issued.Fact))],
@@ -36,8 +42,12 @@ public static class Causes
         || project.History.Any<Happening.InquiryRead>(read => read.FollowUp)
         || project.Kind.FollowUps == FollowUps.AtOnce && project.History.Last<Happening.InquiryCame>() is { Fact.By: Actor.Client } && !project.History.Any<Happening.InquiryRead>());
 
-    private static IReadOnlyList<CauseAt> From<T>(Case project) where T : Happening =>
-        [.. project.History.Of<T>().Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Recorded, seen.Fact))];
+    private static IReadOnlyList<CauseAt> From<T>(Case project, Func<T, bool>? where = null) where T : Happening =>
+        [.. project.History.Of<T>().Where(seen => where is null || where(seen.What)).Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Recorded, seen.Fact))];
+
+    /// <summary>Each version once, when it was opened first.</summary>
+    private static IReadOnlyList<CauseAt> FirstOpened(Case project) =>
+        [.. project.History.Of<Happening.ProposalOpened>().DistinctBy(opened => opened.What.Version).Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Recorded, seen.Fact))];
 
     private static Instant KnownSince(Case project, string date) =>
         project.History.Last<Happening.DateSet>(set => set.Name == date)?.Recorded ?? Instant.MinValue;

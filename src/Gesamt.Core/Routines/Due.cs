@@ -30,6 +30,6 @@ public static class DueRule
 
     private static DueAct ActOf(PlannedStep step, bool late, bool newest) =>
         late ? newest ? DueAct.Hold : DueAct.Skip
-        : step.Step.Mode == StepMode.AsksFirst || step.Step.Action is StepAction.EndAsQuiet || step.Step.LateStart == LateStart.Ask && step.LateStart ? DueAct.Hold
+        : step.Step.Mode == StepMode.AsksFirst || step.Step.Action.AlwaysAsks || step.Step.LateStart == LateStart.Ask && step.LateStart ? DueAct.Hold
         : DueAct.Act;
 }

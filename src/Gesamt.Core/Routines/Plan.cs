@@ -13,7 +13,8 @@ public enum StepState { Planned, Parked, Held, Done, Skipped, Stopped }
 /// <param name="Since">When it came into its state, for all but planned and parked.</param>
 /// <param name="Why">Why it was stopped.</param>
 /// <param name="LateStart">Its time had passed before it could have acted.</param>
-public sealed record PlannedStep(StepRef Ref, Step Step, StepState State, Instant? Due, Instant? Since = null, StopRule? Why = null, LetterId? Letter = null, bool LateStart = false, bool FixedByHand = false)
+/// <param name="WaitsFor">What a favour waits for before it can be asked.</param>
+public sealed record PlannedStep(StepRef Ref, Step Step, StepState State, Instant? Due, Instant? Since = null, StopRule? Why = null, LetterId? Letter = null, bool LateStart = false, bool FixedByHand = false, string? WaitsFor = null)
 {
     public bool IsPending => State is StepState.Planned or StepState.Held or StepState.Parked;
 }
@@ -31,6 +32,8 @@ public static class Plan
         PlannedStep? previous = null;
         foreach (var step in run.Routine.Steps)
         {
+            // what has acted stays told, whatever the answers say now
+            if (!Conditions.Hold(step, project.Traits) && marks.Keys.All(mark => mark.Step != step.Key)) continue;
             var causes = CausesOf(project, step, began, previous);
             if (causes.Count == 0)
             {
@@ -73,6 +76,9 @@ public static class Plan
         if (StopRules.Holds(project, step, cause) is { } why)
             return new(reference, step, StepState.Stopped, due, null, why, (mark?.What as Happening.StepHeld)?.Letter);
         if (mark is not null) return Marked(reference, step, mark, due);
+        if (step.Favour && Favours.WaitFor(project) is { } waits) return new(reference, step, StepState.Parked, null, WaitsFor: waits);
+        var settled = step.Favour ? Favours.SettledAt(project) : Instant.MinValue;
+        if (settled > due) due = project.Calendar.WithinSendingHours(settled, earlier: false);
         var possible = began > cause.Known ? began : cause.Known;
         if (due >= possible) return new(reference, step, StepState.Planned, due);
         return step.LateStart == LateStart.Skip

@@ -9,9 +9,15 @@ namespace Gesamt.Core.Routines;
 /// <param name="Missed">Their time has passed; nothing lets them out at once.</param>
 public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<PlannedStep> Missed)
 {
-    public static Resuming Of(Case project, Instant now)
+    /// <summary>What the owner stopped by hand is not resumed by anything that happens.</summary>
+    public static Resuming Of(Case project, Instant now) => Of(project, now, step => step.Why != StopRule.ByHand);
+
+    /// <summary>What was stopped by hand and goes on because the owner says so.</summary>
+    public static Resuming OfStoppedByHand(Case project, Instant now) => Of(project, now, step => step.Why == StopRule.ByHand);
+
+    private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which)
     {
-        var undone = Plan.Of(project).Where(step => step is { State: StepState.Stopped, Since: not null } && StillStopped(project, step) is false).ToList();
+        var undone = Plan.Of(project).Where(step => step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step)).ToList();
         return new([.. undone.Where(step => step.Due is null || step.Due > now)], [.. undone.Where(step => step.Due <= now)]);
     }
 

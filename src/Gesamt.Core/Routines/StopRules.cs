@@ -18,7 +18,8 @@ public static class StopRules
     private static bool Holds(Case project, StopRule rule, CauseAt cause) => rule switch
     {
         StopRule.Answered => Since(project, cause, what =>
-            what is Happening.LetterReceived { Automatic: false } or Happening.ChangeAsked or Happening.ProposalAccepted or Happening.ProposalDeclined),
+            what is Happening.LetterReceived { Automatic: false } or Happening.ChangeAsked or Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.FormReturned
+                or Happening.RemarkLeft or Happening.ChangesAsked or Happening.ReviewApproved or Happening.Approved or Happening.BriefApproved or Happening.BriefRemarked),
         StopRule.Opened => Since(project, cause, what => what is Happening.ProposalOpened opened && IsOf(cause, opened.Version)),
         StopRule.Chosen => Since(project, cause, what => what is Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed),
         StopRule.Signed => Since(project, cause, what => what is Happening.ContractSigned { Signer: Signer.Client }),
@@ -27,15 +28,16 @@ public static class StopRules
             : Since(project, cause, what => what is Happening.PaymentReceived),
         // a rest begun later than its cause; one that was over before stops nothing new
         StopRule.Resting => Since(project, cause, what => what is Happening.RestBegan),
+        StopRule.FormReturned => Since(project, cause, what => what is Happening.FormReturned),
         StopRule.Ended => project.End is not null,
-        StopRule.Replaced => false, // never asked for: it holds for every step by what it hangs on
+        StopRule.Replaced or StopRule.ByHand => false, // never asked for: they hold for every step
         _ => false,
     };
 
     /// <summary>A step about a proposal ends when another took its place or it was withdrawn; a follow-up of an inquiry when a proposal was sent.</summary>
     private static bool Replaced(Case project, Step step, CauseAt cause) => cause.Fact?.What switch
     {
-        Happening.ProposalSent => Since(project, cause, what => what is Happening.ProposalSent or Happening.ProposalWithdrawn),
+        Happening.ProposalSent or Happening.ProposalOpened => Since(project, cause, what => what is Happening.ProposalSent or Happening.ProposalWithdrawn),
         Happening.InquiryCame => step.Stops.Length > 0 && Since(project, cause, what => what is Happening.ProposalSent),
         _ => false,
     };

@@ -11,8 +11,8 @@ public enum Side { Yours, Clients, Nobodys }
 public enum WaitKind
 {
     AnswerInquiry, AnswerLetter, ChangeAsked, Declined, RanOut, Countersign, SendContract, DecideFit, FillDetails,
-    WriteProposal, TaskDue, HandOver, ReworkDraft, AnswerRemark, CloseUp, NoteMeeting, MeetingCancelled, BriefRemarked, LetterHeld, SayWhatIsNext, AskAgain,
-    ChooseProposal, SignContract, PayInvoice, Review, Approve, ChooseTime, ApproveBrief,
+    WriteProposal, TaskDue, HandOver, ReworkDraft, AnswerRemark, CloseUp, NoteMeeting, MeetingCancelled, BriefRemarked, ReadForm, LetterHeld, SayWhatIsNext, AskAgain,
+    ChooseProposal, SignContract, PayInvoice, Review, Approve, ChooseTime, ApproveBrief, FillForm,
     Resting, Planned, Ended, Finished,
 }
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
@@ -27,6 +28,8 @@ internal static class Waits
             yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
         if (First<Happening.MeetingCancelled>(history, cancelled => cancelled.ByClient) is { } cancelled)
             yield return new(WaitKind.MeetingCancelled, cancelled.Happened, "They cancelled the meeting");
+        if (First<Happening.FormReturned>(history) is { } form)
+            yield return new(WaitKind.ReadForm, form.Happened, "Read the answers to the form");
         if (First<Happening.BriefRemarked>(history) is { } brief)
             yield return new(WaitKind.BriefRemarked, brief.Happened, "They remarked on the brief");
         // the next round answers the changes asked for and the remarks with them
@@ -109,6 +112,8 @@ internal static class Waits
             yield return new(WaitKind.Review, review.Opened, $"{Of(review)}: not answered yet");
         if (MeetingState.Offered(history) is { } offered)
             yield return new(WaitKind.ChooseTime, offered.Happened, "Time for the meeting not chosen yet");
+        if (FormsAsked.Open(history).FirstOrDefault() is { Fact: not null } asked)
+            yield return new(WaitKind.FillForm, asked.Happened, "Form not filled in yet");
         if (BriefRule.Of(history) is { IsOpen: true, Put: { } put })
             yield return new(WaitKind.ApproveBrief, put, "Brief not approved yet");
         if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())

@@ -19,7 +19,8 @@ public sealed record IncomingLetter(
     string? InReplyTo,
     ImmutableArray<string> References,
     Instant? Date,
-    bool Automatic)
+    bool Automatic,
+    ImmutableArray<MailFile> Files)
 {
     public IncomingMarks Marks => new(References, Recipients, FromAddress);
 }
@@ -46,7 +47,24 @@ public static class IncomingMail
             message.InReplyTo,
             [.. message.References.Concat(message.InReplyTo is { } one ? [one] : []).Distinct()],
             message.Date == default ? null : Instant.FromDateTimeOffset(message.Date),
-            IsAutomatic(message));
+            IsAutomatic(message),
+            FilesOf(message));
+    }
+
+    /// <summary>Parts that are files: attachments, and named parts beside the text. A message that was passed on is one, too.</summary>
+    private static ImmutableArray<MailFile> FilesOf(MimeMessage message)
+    {
+        var files = ImmutableArray.CreateBuilder<MailFile>();
+        foreach (var part in message.BodyParts)
+        {
+            if (part is MimeKit.TextPart { IsAttachment: false, FileName: null } || part is MimePart { IsAttachment: false, FileName: null }) continue;
+            using var bytes = new MemoryStream();
+            if (part is MessagePart passedOn) passedOn.Message?.WriteTo(bytes);
+            else if (part is MimePart { Content: { } content }) content.DecodeTo(bytes);
+            var name = part switch { MimePart { FileName: { Length: > 0 } named } => named, MessagePart => "message.eml", _ => "file" };
+            if (bytes.Length > 0) files.Add(new(name, part.ContentType.MimeType, bytes.ToArray()));
+        }
+        return files.ToImmutable();
     }
 
     private static string TextOf(MimeMessage message) =>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using System.Net;
 using System.Text.RegularExpressions;
 using MimeKit;
@@ -21,7 +22,11 @@ public sealed record MailLetter(
     string? InReplyTo,
     Instant Date,
     bool Automatic,
-    string? Invitation = null);
+    string? Invitation = null,
+    ImmutableArray<MailFile> Files = default);
+
+/// <summary>A file that goes with a letter, or came with one.</summary>
+public sealed record MailFile(string Name, string Type, byte[] Content);
 
 /// <summary>Makes messages of letters: RFC 5322 with a plain and an HTML part.</summary>
 public static partial class OutgoingMail
@@ -42,8 +47,22 @@ public static partial class OutgoingMail
         if (letter.Automatic) message.Headers.Add("Auto-Submitted", "auto-generated");
         var body = new MultipartAlternative { Text("plain", letter.Body), Text("html", Html(letter.Body)) };
         if (letter.Invitation is { } invitation) body.Add(Calendar(invitation));
-        message.Body = body;
+        message.Body = letter.Files.IsDefaultOrEmpty ? body : WithFiles(body, letter.Files);
         return Bytes(message);
+    }
+
+    private static Multipart WithFiles(MimeEntity body, ImmutableArray<MailFile> files)
+    {
+        var mixed = new Multipart("mixed") { body };
+        foreach (var file in files)
+            mixed.Add(new MimePart(file.Type)
+            {
+                Content = new MimeContent(new MemoryStream(file.Content)),
+                ContentDisposition = new(ContentDisposition.Attachment),
+                ContentTransferEncoding = ContentEncoding.Base64,
+                FileName = file.Name,
+            });
+        return mixed;
     }
 
     /// <summary>The same message with a placeholder replaced in its text parts by what it stands for.</summary>
@@ -58,6 +77,18 @@ public static partial class OutgoingMail
             var shown = part.IsHtml ? $"<a href=\"{WebUtility.HtmlEncode(value)}\">{WebUtility.HtmlEncode(value)}</a>" : value;
             part.SetText("utf-8", part.Text.Replace(placeholder, shown, StringComparison.Ordinal));
         }
+        return Bytes(loaded);
+    }
+
+    /// <summary>The same message to somebody else, with a word before its subject.</summary>
+    public static byte[] Readdress(byte[] message, (string Name, string Address) to, string before)
+    {
+        using var stream = new MemoryStream(message);
+        var loaded = MimeMessage.Load(stream);
+        loaded.To.Clear();
+        loaded.To.Add(Address(to));
+        loaded.Cc.Clear();
+        loaded.Subject = before + loaded.Subject;
         return Bytes(loaded);
     }
 

@@ -32,6 +32,9 @@ public sealed class FileVault(string folder)
         }
     }
 
+    /// <summary>All bytes of a file, for those that go with letters.</summary>
+    public byte[] Read(string hash) => File.ReadAllBytes(PathOf(hash));
+
     public Stream Open(string hash) => new FileStream(PathOf(hash), FileMode.Open, FileAccess.Read, FileShare.Read | FileShare.Delete, 64 * 1024, useAsync: true);
 
     private static async Task<(string, long)> WriteAsync(Stream content, string path, long limit, CancellationToken stop)

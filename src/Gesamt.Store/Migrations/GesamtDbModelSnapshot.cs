@@ -46,6 +46,47 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Answers");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.ApiKeyRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Begins")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("MadeAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("MayInquire")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("MayRead")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("UsedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.ToTable("ApiKeys");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.BriefRow", b =>
                 {
                     b.Property<int>("Id")
@@ -318,6 +359,30 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Files");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.FormDraftRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("FormId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Given")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId", "FormId")
+                        .IsUnique();
+
+                    b.ToTable("FormDrafts");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.FormRow", b =>
                 {
                     b.Property<int>("Id")
@@ -344,6 +409,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("KindId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Purpose")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Slug")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -365,6 +434,99 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("Forms");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.HookCallRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Body")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Event")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Failures")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("HookId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LastError")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("NotBefore")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("HookId");
+
+                    b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.HasIndex("ProjectId");
+
+                    b.HasIndex("State", "NotBefore");
+
+                    b.ToTable("HookCalls");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.HookRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Events")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Inside")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Off")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Secret")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name")
+                        .IsUnique();
+
+                    b.ToTable("Hooks");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.ImportRow", b =>
@@ -571,6 +733,12 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Position")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Rules")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -613,6 +781,37 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Labels");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.LetterFileRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("LetterId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Size")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Type")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LetterId");
+
+                    b.ToTable("LetterFiles");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.LetterRow", b =>
                 {
                     b.Property<long>("Id")
@@ -622,6 +821,9 @@ namespace Gesamt.Store.Migrations
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
                     b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Automatic")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Body")
@@ -646,6 +848,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("GoesAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("InReplyTo")
                         .HasColumnType("TEXT");
 
@@ -657,6 +862,9 @@ namespace Gesamt.Store.Migrations
 
                     b.Property<int?>("Occurrence")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("TEXT");
 
                     b.Property<long?>("ProjectId")
                         .HasColumnType("INTEGER");
@@ -680,6 +888,9 @@ namespace Gesamt.Store.Migrations
 
                     b.Property<string>("Subject")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Template")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("ToMail")
@@ -726,6 +937,12 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Subject")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -733,6 +950,9 @@ namespace Gesamt.Store.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.HasIndex("Number")
                         .IsUnique();
 
                     b.ToTable("LetterTemplates");
@@ -769,6 +989,69 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("Links");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.MailAccountRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ImapHost")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ImapPassword")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("ImapPort")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ImapSecurity")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ImapUser")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("LastUid")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Problem")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SmtpHost")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SmtpPassword")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("SmtpPort")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("SmtpSecurity")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SmtpUser")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("UidValidity")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("MailAccounts", t =>
+                        {
+                            t.HasCheckConstraint("OneAccount", "Id = 1");
+                        });
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.MeetingKindRow", b =>
@@ -1247,6 +1530,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("KindId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Rehearsal")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Rules")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1260,6 +1546,12 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("ToOwner")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("WoundTo")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -1352,7 +1644,20 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("KindId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Off")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Position")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Routine")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Trouble")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -1376,6 +1681,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Offered")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 
@@ -1384,6 +1692,8 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("Offered");
 
                     b.HasIndex("ProjectId", "Key")
                         .IsUnique();
@@ -1620,6 +1930,9 @@ namespace Gesamt.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Items")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1627,6 +1940,13 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Key")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -1691,6 +2011,37 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("DoneAt", "Due");
 
                     b.ToTable("Tasks");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.TemplateFileRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Size")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TemplateId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Type")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("TemplateId");
+
+                    b.ToTable("TemplateFiles");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.UploadRow", b =>
@@ -1829,12 +2180,45 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.FormDraftRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.HookCallRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.HookRow", null)
+                        .WithMany()
+                        .HasForeignKey("HookId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.InvoiceRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()
                         .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.LetterFileRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.LetterRow", null)
+                        .WithMany("Files")
+                        .HasForeignKey("LetterId")
+                        .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });
 
@@ -2067,6 +2451,15 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.TemplateFileRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.LetterTemplateRow", null)
+                        .WithMany("Files")
+                        .HasForeignKey("TemplateId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.VersionRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
@@ -2074,6 +2467,16 @@ namespace Gesamt.Store.Migrations
                         .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.LetterRow", b =>
+                {
+                    b.Navigation("Files");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.LetterTemplateRow", b =>
+                {
+                    b.Navigation("Files");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.ProjectRow", b =>

@@ -24,6 +24,12 @@ public sealed class ProjectRow
     /// <summary>The kind's rules as they were when the project began.</summary>
     public required string Rules { get; set; }
     public string? Summary { get; set; }
+    /// <summary>Nothing of it leaves the house, and it counts nowhere.</summary>
+    public bool Rehearsal { get; set; }
+    /// <summary>A rehearsal's own clock, wound ahead of the studio's.</summary>
+    public Instant? WoundTo { get; set; }
+    /// <summary>A rehearsal's letters go to the owner's own address.</summary>
+    public bool ToOwner { get; set; }
 
     public StandingColumns Standing { get; set; } = new();
 }
@@ -126,6 +132,17 @@ public sealed class RunRow
     public ProjectId ProjectId { get; set; }
     public required string Key { get; set; }
     public required string Routine { get; set; }
+    /// <summary>It is offered and waits for the owner's word.</summary>
+    public bool Offered { get; set; }
+}
+
+/// <summary>What a client has typed into a form that is not sent yet.</summary>
+public sealed class FormDraftRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public int FormId { get; set; }
+    public required string Given { get; set; }
 }
 
 /// <summary>A planned step, derived from facts and replaced in the transaction that changes it.</summary>

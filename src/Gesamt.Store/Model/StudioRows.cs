@@ -44,12 +44,18 @@ public sealed class KindRow
     public required string Key { get; set; }
     public required string Name { get; set; }
     public required string Rules { get; set; }
+    public int Position { get; set; }
+    public bool Removed { get; set; }
 }
 
-/// <summary>A public inquiry form of a kind.</summary>
+/// <summary>What a form is for: an inquiry on its own page; or questions to a client, or feedback, on the client's page.</summary>
+public enum FormPurpose { Inquiry, Questionnaire, Feedback }
+
+/// <summary>A form of a kind.</summary>
 public sealed class FormRow
 {
     public int Id { get; set; }
+    public FormPurpose Purpose { get; set; }
     public KindId KindId { get; set; }
     public required string Slug { get; set; }
     public required string Title { get; set; }
@@ -86,7 +92,22 @@ public sealed class LetterTemplateRow
     public required string Name { get; set; }
     public required string Subject { get; set; }
     public required string Body { get; set; }
+    /// <summary>By which it is called up while writing.</summary>
+    public int? Number { get; set; }
+    public bool Removed { get; set; }
     public int Edition { get; set; }
+    public List<TemplateFileRow> Files { get; set; } = [];
+}
+
+/// <summary>A file that goes with every letter of a template.</summary>
+public sealed class TemplateFileRow
+{
+    public int Id { get; set; }
+    public int TemplateId { get; set; }
+    public required string Name { get; set; }
+    public required string Hash { get; set; }
+    public long Size { get; set; }
+    public required string Type { get; set; }
 }
 
 /// <summary>The text of a kind's contract with named blanks.</summary>
@@ -106,6 +127,12 @@ public sealed class RoutineRow
     public KindId KindId { get; set; }
     public required string Key { get; set; }
     public required string Routine { get; set; }
+    /// <summary>Turned off by the owner: it begins nowhere.</summary>
+    public bool Off { get; set; }
+    /// <summary>What keeps it off: a letter, form or blank that is missing; empty when nothing does.</summary>
+    public string Trouble { get; set; } = "";
+    public int Position { get; set; }
+    public bool Removed { get; set; }
     public int Edition { get; set; }
 }
 
@@ -114,5 +141,56 @@ public sealed class TaskListRow
 {
     public int Id { get; set; }
     public required string Key { get; set; }
+    public string Name { get; set; } = "";
     public required string Items { get; set; }
+    public bool Removed { get; set; }
+    public int Edition { get; set; }
+}
+
+/// <summary>An address that is told of what happens, signed with a secret.</summary>
+public sealed class HookRow
+{
+    public int Id { get; set; }
+    public required string Name { get; set; }
+    public required string Address { get; set; }
+    public required string Secret { get; set; }
+    /// <summary>The kinds of facts it is told of, as JSON; a routine's step may call it besides.</summary>
+    public string Events { get; set; } = "[]";
+    /// <summary>May lie in the studio's own network.</summary>
+    public bool Inside { get; set; }
+    public bool Off { get; set; }
+    public int Edition { get; set; }
+}
+
+public enum HookCallState { Waiting, Taken, GivenUp }
+
+/// <summary>One call of a web hook; its key travels along, so that a call received twice is known.</summary>
+public sealed class HookCallRow
+{
+    public int Id { get; set; }
+    public required string Key { get; set; }
+    public int HookId { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Event { get; set; }
+    public required string Body { get; set; }
+    public HookCallState State { get; set; }
+    public Instant At { get; set; }
+    public Instant NotBefore { get; set; }
+    public int Failures { get; set; }
+    public string? LastError { get; set; }
+}
+
+/// <summary>A key for programs of the owner's choosing; only its SHA-256 is kept.</summary>
+public sealed class ApiKeyRow
+{
+    public int Id { get; set; }
+    public required string Name { get; set; }
+    /// <summary>Its first characters, to be told apart by.</summary>
+    public required string Begins { get; set; }
+    public required string Hash { get; set; }
+    public bool MayRead { get; set; }
+    public bool MayInquire { get; set; }
+    public Instant MadeAt { get; set; }
+    public Instant? UsedAt { get; set; }
+    public Instant? EndedAt { get; set; }
 }

@@ -74,23 +74,45 @@ public sealed class Ledger(GesamtDb db)
         }).ToList();
         db.Facts.AddRange(rows);
         await db.SaveChangesAsync();
-        file.Case = await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar);
+        file.LastFact = rows[^1].Id;
+        // tasks, runs and details lie in rows of their own; all else is in the facts just written
+        file.Case = what.Any(ChangesRows) ? await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar)
+            : file.Case with { History = new History(file.History.Facts.Concat(rows.Select(ProjectFiles.ToCore))) };
     }
+
+    private static bool ChangesRows(Happening what) => what is Happening.TaskMade or Happening.TaskMoved or Happening.TaskRemoved or Happening.TaskDone or Happening.TaskReopened
+        or Happening.RunBegan or Happening.RunOffered or Happening.RunDeclined or Happening.DetailKnown or Happening.NoteTakenBack;
 
     /// <summary>A routine of the kind begins once per project, when its cause has come true.</summary>
     private async Task BeginRunsAsync(ProjectFile file, Instant now)
     {
         if (file.Case.End is not null) return;
         var begun = file.Case.Runs.Select(run => run.Routine.Key).ToHashSet();
-        var rows = await db.Routines.AsNoTracking().Where(r => r.KindId == file.Row.KindId).ToListAsync();
+        var rows = await db.Routines.AsNoTracking().Where(r => r.KindId == file.Row.KindId && !r.Off && !r.Removed && r.Trouble == "").OrderBy(r => r.Position).ThenBy(r => r.Id).ToListAsync();
         foreach (var row in rows.Where(row => !begun.Contains(row.Key)))
         {
-            if (!Causes.Begins(file.Case, StoreJson.Read<Routine>(row.Routine).Begins)) continue;
-            var run = new RunRow { ProjectId = file.Id, Key = row.Key, Routine = row.Routine };
-            db.Runs.Add(run);
-            await db.SaveChangesAsync();
-            await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunBegan(run.Id)]);
+            var routine = StoreJson.Read<Routine>(row.Routine);
+            if (!Causes.Begins(file.Case, routine.Begins)) continue;
+            if (Beginning.Of(file.Case, routine, now) is Beginning.Now begins) await BeginAsync(file, begins.Routine, now);
+            else if (Beginning.Of(file.Case, routine, now) is Beginning.Offered offered) await OfferAsync(file, offered.Routine, now);
         }
+    }
+
+    /// <summary>Pins a routine's steps on a project and begins it. Inside the caller's transaction, which records something after it.</summary>
+    public async Task BeginAsync(ProjectFile file, Routine routine, Instant now)
+    {
+        var run = new RunRow { ProjectId = file.Id, Key = routine.Key, Routine = StoreJson.Write(routine) };
+        db.Runs.Add(run);
+        await db.SaveChangesAsync();
+        await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunBegan(run.Id)]);
+    }
+
+    private async Task OfferAsync(ProjectFile file, Routine routine, Instant now)
+    {
+        var run = new RunRow { ProjectId = file.Id, Key = routine.Key, Routine = StoreJson.Write(routine), Offered = true };
+        db.Runs.Add(run);
+        await db.SaveChangesAsync();
+        await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunOffered(run.Id)]);
     }
 
     private async Task StopStepsAsync(ProjectFile file, Instant now)
@@ -98,7 +120,7 @@ public sealed class Ledger(GesamtDb db)
         var stopped = DueRule.Stopped(file.Case).ToList();
         if (stopped.Count == 0) return;
         foreach (var letter in stopped.Select(step => step.Letter).OfType<Core.LetterId>())
-            if (await db.Letters.FindAsync(letter) is { State: LetterState.Held } held) held.State = LetterState.Stopped;
+            if (await db.Letters.FindAsync(letter) is { State: LetterState.Held or LetterState.PutOff } held) held.State = LetterState.Stopped;
         await AppendAsync(file, Actor.Gesamt, now, now, [.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]);
     }
 

@@ -17,6 +17,9 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
     public ProjectRow Row { get; } = row;
     public ProjectId Id => Row.Id;
     public Case Case { get; internal set; } = @case;
+
+    /// <summary>The last fact that was read: nothing has happened since while it is still the project's last.</summary>
+    public FactId LastFact { get; internal set; }
     public History History => Case.History;
 
     /// <summary>Who gets the letters of this project: somebody with that part and an address, else the client.</summary>
@@ -29,9 +32,13 @@ public static class ProjectFiles
     /// <summary>One project, tracked; null when there is none.</summary>
     public static async Task<ProjectFile?> OpenAsync(this GesamtDb db, ProjectId id, StudioCalendar calendar)
     {
-        var row = await db.Projects.Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person).SingleOrDefaultAsync(p => p.Id == id);
-        return row is null ? null : new(row, await ReadAsync(db, row, calendar));
+        var row = await db.Projects.IgnoreQueryFilters().Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person).SingleOrDefaultAsync(p => p.Id == id);
+        return row is null ? null : new(row, await ReadAsync(db, row, calendar)) { LastFact = await db.LastFactAsync(id) };
     }
+
+    /// <summary>The number of the last fact of a project; 0 for none.</summary>
+    public static async Task<FactId> LastFactAsync(this GesamtDb db, ProjectId id) =>
+        new((await db.Facts.Where(f => f.ProjectId == id).OrderByDescending(f => f.Id).Select(f => (FactId?)f.Id).FirstOrDefaultAsync())?.Value ?? 0);
 
     /// <summary>What the rules need of one project, from its rows as they are now.</summary>
     public static async Task<Case> ReadAsync(GesamtDb db, ProjectRow row, StudioCalendar calendar)
@@ -39,8 +46,15 @@ public static class ProjectFiles
         var facts = await db.Facts.AsNoTracking().Where(f => f.ProjectId == row.Id).OrderBy(f => f.Id).ToListAsync();
         var tasks = (await db.Tasks.AsNoTracking().Where(t => t.ProjectId == row.Id && t.DoneAt == null && !t.Removed).ToListAsync()).Select(ToCore);
         var runs = await db.Runs.AsNoTracking().Where(r => r.ProjectId == row.Id).ToListAsync();
-        return CaseOf(row, facts, tasks, runs, calendar);
+        var read = CaseOf(row, facts, tasks, runs, calendar);
+        return read.Runs.Any(Asks) ? read with { Traits = await TraitsAsync(db, row) } : read;
     }
+
+    /// <summary>What a project's steps may ask for.</summary>
+    public static async Task<Traits> TraitsAsync(GesamtDb db, ProjectRow row) =>
+        new(row.Source, (await db.Details.AsNoTracking().Where(d => d.ProjectId == row.Id).ToListAsync()).ToImmutableDictionary(d => d.Name, d => d.Value, StringComparer.OrdinalIgnoreCase));
+
+    private static bool Asks(Run run) => run.Routine.Steps.Any(step => !step.If.IsEmpty);
 
     /// <summary>Several projects to look at, untracked, in five statements however many there are.</summary>
     public static async Task<IReadOnlyDictionary<ProjectId, ProjectFile>> OpenManyAsync(this GesamtDb db, IReadOnlyCollection<ProjectId> ids, StudioCalendar calendar)
@@ -50,8 +64,10 @@ public static class ProjectFiles
         var facts = (await db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id).ToListAsync()).ToLookup(f => f.ProjectId);
         var tasks = (await db.Tasks.AsNoTracking().Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed).ToListAsync()).ToLookup(t => t.ProjectId);
         var runs = (await db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId)).ToListAsync()).ToLookup(r => r.ProjectId);
-        return rows.ToDictionary(row => row.Id, row => new ProjectFile(row, CaseOf(row, facts[row.Id],
+        var files = rows.ToDictionary(row => row.Id, row => new ProjectFile(row, CaseOf(row, facts[row.Id],
             tasks[row.Id].Select(ToCore), runs[row.Id], calendar)));
+        foreach (var file in files.Values.Where(file => file.Case.Runs.Any(Asks))) file.Case = file.Case with { Traits = await TraitsAsync(db, file.Row) };
+        return files;
     }
 
     private static Case CaseOf(ProjectRow row, IEnumerable<FactRow> facts, IEnumerable<OpenTask> tasks, IEnumerable<RunRow> runs, StudioCalendar calendar) =>

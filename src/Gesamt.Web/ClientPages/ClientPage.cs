@@ -36,7 +36,7 @@ public sealed record InvoicePageDto(string PublicId, string Number, string Total
 public sealed record ClientPageDto(
     string Studio, string Owner, string Brand, string Mail, string Project, string Person, string Token, ClientStep Step,
     ProposalPageDto? Proposal, ContractPageDto? Contract, IReadOnlyList<InvoicePageDto> Invoices, bool AskedForChange, bool PaysByCard,
-    WholeDto? Whole, DraftsDto? Drafts, FilesPageDto? Files, string? Help, string? ChooseTime, IReadOnlyList<ClientMeetingDto> Meetings, ShownBriefDto? Brief, string? Logo);
+    WholeDto? Whole, DraftsDto? Drafts, FilesPageDto? Files, string? Help, string? ChooseTime, IReadOnlyList<ClientMeetingDto> Meetings, ShownBriefDto? Brief, string? Logo, IReadOnlyList<ClientFormDto> Forms);
 
 /// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
 public static class ClientPage
@@ -57,7 +57,8 @@ public static class ClientPage
             open(PagePart.Drafts) ? await ClientParts.DraftsAsync(desk, file) : null,
             open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
             open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
-            await MeetingViews.OfferedAsync(desk, file), await MeetingViews.ForClientAsync(desk, file), await ProjectBrief.ShownAsync(desk, file), studio.Logo is null ? null : "/logo");
+            await MeetingViews.OfferedAsync(desk, file), await MeetingViews.ForClientAsync(desk, file), await ProjectBrief.ShownAsync(desk, file), studio.Logo is null ? null : "/logo",
+            await ClientForms.OpenAsync(desk, file));
     }
 
     private static ClientStep StepOf(ProjectFile file, VersionRow? contract, IReadOnlyList<InvoicePageDto> invoices)

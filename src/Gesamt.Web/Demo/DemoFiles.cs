@@ -28,15 +28,13 @@ public static class DemoFiles
 
     private sealed record ServiceFile(string Title, string Detail, string Unit, decimal UnitPrice, decimal Tax);
 
-    private sealed record StepFile(string Key, Cause Cause, int Count, SpanUnit Unit, LocalTime? At, bool AnyHour, string? Letter, string? Tasks, StepMode Mode, StopRule[] Stops, bool Quiet = false);
-
-    private sealed record RoutineFile(string Key, string Name, Cause Begins, StepFile[] Steps);
-
     private sealed record TaskFile(string Title, int Days, string? Phase = null);
 
     private sealed record KindFile(
         string Key, string Name, string MainDate, string[] Demands, int ReplyWithin, string FormTitle, string FormIntro, FormField[] Fields,
-        ServiceFile[] Services, TaskFile[] Tasks, RoutineFile[] Routines, string[] Phases, int Rounds, string[] ClosingSteps, DetailRule[]? Details = null, BriefPart[]? Brief = null, string? Source = null);
+        ServiceFile[] Services, TaskFile[] Tasks, string[] Routines, string[] Phases, int Rounds, string[] ClosingSteps, DetailRule[]? Details = null, BriefPart[]? Brief = null, string? Source = null, int Position = 0, QuestionnaireFile[]? Questionnaires = null);
+
+    private sealed record QuestionnaireFile(string Slug, FormPurpose Purpose, string Title, string Intro, FormField[] Fields);
 
     public static async Task LoadAsync(GesamtDb db, IPasswordHasher<StudioRow> hasher, string folder)
     {
@@ -107,21 +105,21 @@ public static class DemoFiles
     {
         var file = StoreJson.Read<KindFile>(await File.ReadAllTextAsync(path));
         var rules = KindRules.Default with { MainDate = file.MainDate, Demands = [.. file.Demands], ReplyWithin = file.ReplyWithin, Phases = [.. file.Phases], Rounds = file.Rounds, ClosingSteps = [.. file.ClosingSteps], Details = [.. file.Details ?? []], Brief = [.. file.Brief ?? []] };
-        var kind = new KindRow { Key = file.Key, Name = file.Name, Rules = StoreJson.Write(rules) };
+        var kind = new KindRow { Key = file.Key, Name = file.Name, Rules = StoreJson.Write(rules), Position = file.Position };
         db.Kinds.Add(kind);
         await db.SaveChangesAsync();
         db.Forms.Add(new() { KindId = kind.Id, Slug = file.Key, Title = file.FormTitle, Intro = file.FormIntro, Fields = StoreJson.Write(file.Fields), Source = file.Source });
         db.Services.AddRange(file.Services.Select((s, i) => new ServiceRow { KindId = kind.Id, Position = i, Title = s.Title, Detail = s.Detail, Unit = s.Unit, UnitPrice = s.UnitPrice, TaxPartsPerMillion = (int)(s.Tax * 10_000) }));
-        db.TaskLists.Add(new() { Key = file.Key, Items = StoreJson.Write(file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase)).ToList()) });
-        db.Routines.AddRange(file.Routines.Select(r => new RoutineRow { KindId = kind.Id, Key = r.Key, Routine = StoreJson.Write(Routine(r)) }));
+        db.Forms.AddRange((file.Questionnaires ?? []).Select(q => new FormRow { KindId = kind.Id, Purpose = q.Purpose, Slug = q.Slug, Title = q.Title, Intro = q.Intro, Fields = StoreJson.Write(q.Fields) }));
+        db.TaskLists.Add(new() { Key = file.Key, Name = file.Name, Items = StoreJson.Write(file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase)).ToList()) });
+        for (var i = 0; i < file.Routines.Length; i++)
+        {
+            var routine = RoutineText.Read(await File.ReadAllTextAsync(Path.Combine(folder, "routines", $"{file.Routines[i]}.txt")));
+            db.Routines.Add(new() { KindId = kind.Id, Key = routine.Key, Routine = StoreJson.Write(routine), Position = i });
+        }
         var contract = await File.ReadAllLinesAsync(Path.Combine(folder, "contracts", $"{file.Key}.txt"));
         db.ContractTemplates.Add(new() { KindId = kind.Id, Title = contract[0], Body = string.Join('\n', contract[2..]).Trim() });
     }
-
-    private static Routine Routine(RoutineFile file) => new(file.Key, file.Name, file.Begins, [.. file.Steps.Select(step => new Step(
-        step.Key, new Timing(step.Cause, new Span(step.Count, step.Unit), step.At, null, step.AnyHour),
-        step.Letter is { } letter ? new StepAction.Letter(letter) : step.Quiet ? new StepAction.EndAsQuiet() : new StepAction.Tasks(step.Tasks ?? throw new FormatException($"Step {step.Key} does nothing.")),
-        step.Mode, [.. step.Stops]))]);
 
     private static string KeyOf(string path) => Path.GetFileNameWithoutExtension(path).ToLower(CultureInfo.InvariantCulture);
 }

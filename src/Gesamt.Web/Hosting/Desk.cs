@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Store;
+using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Microsoft.EntityFrameworkCore;
@@ -12,15 +13,18 @@ using NodaTime;
 namespace Gesamt.Web.Hosting;
 
 /// <summary>What every act needs at hand: the database, the ledger, the studio's settings and the time.</summary>
-public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings settings)
+public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings settings, FileVault vault)
 {
     private readonly HashSet<ProjectId> changed = [];
     private StudioRow? studio;
+    private Instant? wound;
     private StudioCalendar? calendar;
 
     public GesamtDb Db { get; } = db;
     public Ledger Ledger { get; } = new(db);
-    public Instant Now => time.Now();
+    public FileVault Vault { get; } = vault;
+    /// <summary>The studio's time; for a rehearsal that was opened, its own if that is ahead.</summary>
+    public Instant Now => wound is { } ahead && ahead > time.Now() ? ahead : time.Now();
     public StudioRow Studio => studio ??= Db.Studio.AsNoTracking().Single();
     public StudioCalendar Calendar => calendar ??= Studio.Calendar();
     public Currency Currency => Currency.Of(Studio.Currency);
@@ -30,13 +34,21 @@ public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings set
 
     /// <summary>Opens a project to be decided on.</summary>
     /// <exception cref="MissingException">There is no such project.</exception>
-    public async Task<ProjectFile> OpenAsync(ProjectId id) =>
-        await Db.OpenAsync(id, Calendar) ?? throw new MissingException("project");
+    public async Task<ProjectFile> OpenAsync(ProjectId id)
+    {
+        var file = await Db.OpenAsync(id, Calendar) ?? throw new MissingException("project");
+        if (file.Row is { Rehearsal: true, WoundTo: { } to }) Wind(to);
+        return file;
+    }
+
+    /// <summary>Goes on with a rehearsal's own clock.</summary>
+    public void Wind(Instant to) => wound = wound > to ? wound : to;
 
     /// <summary>Records facts with all that follows; remembers the project, so that open screens learn of it after the commit.</summary>
     public async Task RecordAsync(ProjectFile file, Actor by, params Happening[] what)
     {
         await Ledger.RecordAsync(file, by, Now, what);
+        await Hooks.HookCalls.QueueAsync(this, file, what);
         changed.Add(file.Id);
     }
 
@@ -44,6 +56,7 @@ public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings set
     public async Task RecordAtAsync(ProjectFile file, Actor by, Instant happened, params Happening[] what)
     {
         await Ledger.RecordAsync(file, by, happened, Now, what);
+        await Hooks.HookCalls.QueueAsync(this, file, what);
         changed.Add(file.Id);
     }
 

@@ -41,6 +41,7 @@ public sealed class Settings
     public int SignInsPerMinute { get; init; } = 10;
     public int InquiriesPerMinute { get; init; } = 20;
     public int ClientCallsPerMinute { get; init; } = 300;
+    public int OpenCallsPerMinute { get; init; } = 120;
 
     public NodaTime.Instant? ClockAt => Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
 

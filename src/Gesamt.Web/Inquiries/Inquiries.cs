@@ -54,7 +54,7 @@ public static class Inquiry
     public sealed record Beginning(string? Title, string? Source, string? Summary);
 
     /// <summary>The rows of a new client and project, without any fact. Inside the caller's transaction.</summary>
-    public static async Task<ProjectRow> AddAsync(Desk desk, KindId kindId, PersonRow person, Beginning beginning)
+    public static async Task<ProjectRow> AddAsync(Desk desk, KindId kindId, PersonRow person, Beginning beginning, bool rehearsal = false)
     {
         var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId) ?? throw new InvalidException(("kind", "Choose a kind of work."));
         if (person.Id.Value == 0) desk.Db.People.Add(person);
@@ -68,6 +68,7 @@ public static class Inquiry
             Code = NewCode(),
             Rules = kind.Rules,
             Summary = beginning.Summary,
+            Rehearsal = rehearsal,
         };
         desk.Db.Projects.Add(project);
         await desk.Db.SaveChangesAsync();
@@ -100,7 +101,8 @@ public static class Inquiry
         await desk.Db.SaveChangesAsync();
     }
 
-    private static async Task<IReadOnlyList<UploadRow>> UploadsAsync(Desk desk, FormRow form, IReadOnlyList<Answer> answers)
+    /// <summary>The uploads that answers name, taken once. Inside the caller's transaction.</summary>
+    public static async Task<IReadOnlyList<UploadRow>> UploadsAsync(Desk desk, FormRow form, IReadOnlyList<Answer> answers)
     {
         List<UploadRow> taken = [];
         foreach (var answer in answers)
@@ -114,7 +116,8 @@ public static class Inquiry
         return taken;
     }
 
-    private static async Task<IReadOnlyList<Happening>> FilesAsync(Desk desk, ProjectId project, IReadOnlyList<UploadRow> uploads)
+    /// <summary>Uploads become files the client has supplied. Inside the caller's transaction.</summary>
+    public static async Task<IReadOnlyList<Happening>> FilesAsync(Desk desk, ProjectId project, IReadOnlyList<UploadRow> uploads)
     {
         var rows = uploads.Select(upload => new FileRow
         {

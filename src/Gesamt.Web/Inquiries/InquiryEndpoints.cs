@@ -55,7 +55,7 @@ public static class InquiryEndpoints
 
     /// <exception cref="MissingException">There is no such form.</exception>
     public static async Task<FormRow> OpenAsync(Desk desk, string slug) =>
-        await desk.Db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Slug == slug) ?? throw new MissingException("form");
+        await desk.Db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Slug == slug && f.Purpose == FormPurpose.Inquiry) ?? throw new MissingException("form");
 
     public static PublicFormDto Public(Desk desk, FormRow form, string token)
     {

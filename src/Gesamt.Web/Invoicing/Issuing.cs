@@ -52,6 +52,13 @@ public static class Issuing
         return true;
     }
 
+    /// <summary>The next agreed instalment goes out now, before its day. Inside the caller's transaction.</summary>
+    /// <remarks>Where no price is agreed, or nothing of it is left, there is nothing to send.</remarks>
+    public static async Task IssueNextAsync(Desk desk, ProjectFile file)
+    {
+        if (await Agreements.OfAsync(desk, file) is { } agreed && Billing.Planned(file.Case) is [var next, ..]) await LetterAsync(desk, file, await IssueAsync(desk, file, agreed, next));
+    }
+
     /// <summary>A credit note over what is still owed of an invoice. Inside the caller's transaction.</summary>
     public static async Task CreditAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
     {
@@ -104,7 +111,8 @@ public static class Issuing
 
     private static async Task<InvoiceRow> NewAsync(Desk desk, ProjectFile file, InvoiceSnapshot snapshot, InvoiceSort sort, LocalDate due)
     {
-        var year = desk.Today.Year;
+        // a rehearsal's papers have a series of their own, so that real numbers have no gaps
+        var year = file.Row.Rehearsal ? 0 : desk.Today.Year;
         // read and written in one immediate transaction, so no number is given twice or left out
         var sequence = (await desk.Db.Invoices.Where(i => i.Sort == sort && i.Year == year).MaxAsync(i => (int?)i.Sequence) ?? 0) + 1;
         var row = new InvoiceRow
@@ -130,7 +138,7 @@ public static class Issuing
     private static async Task LetterAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
     {
         if (file.MailContact.Mail is null) return;
-        var filled = await Writing.FillAsync(desk, file, InvoiceLetter, issued);
+        var filled = await Writing.FillAsync(desk, file, InvoiceLetter, await Writing.AboutInvoiceAsync(desk, file, issued));
         var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: true);
         letter.Gaps = string.Join(", ", filled.Gaps);
         // one with a gap waits for the owner instead of going out so

@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
@@ -14,18 +15,21 @@ namespace Gesamt.Web.Letters;
 public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Links links)
 {
     /// <summary>Hands over everything claimed whose time has come.</summary>
-    public async Task DeliverDueAsync(CancellationToken stop)
+    /// <param name="rehearsal">A rehearsal, whose own clock says what is due; else all real projects.</param>
+    public async Task DeliverDueAsync(CancellationToken stop, ProjectId? rehearsal = null)
     {
-        foreach (var id in await DueAsync(stop))
+        foreach (var id in await DueAsync(rehearsal, stop))
             await DeliverAsync(id, stop);
     }
 
-    private async Task<List<int>> DueAsync(CancellationToken stop)
+    private async Task<List<int>> DueAsync(ProjectId? rehearsal, CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        if (rehearsal is { } project) await desk.OpenAsync(project);
         var now = desk.Now;
-        return await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore <= now).OrderBy(o => o.Id).Select(o => o.Id).ToListAsync(stop);
+        return await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore <= now && (rehearsal == null ? desk.Db.Projects.Any(p => p.Id == o.ProjectId) : o.ProjectId == rehearsal))
+            .OrderBy(o => o.Id).Select(o => o.Id).ToListAsync(stop);
     }
 
     private async Task DeliverAsync(int id, CancellationToken stop)
@@ -45,10 +49,18 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         }
         if (await BeginAsync(desk, id) is not { } message) return;
         KillPoints.Reach("hand-over-begun");
-        var answer = await carrier.SendAsync(outgoing.MessageId, message, stop);
+        var answer = await HandOverAsync(desk, outgoing, message, stop);
         KillPoints.Reach("handed-over");
         await SettleAsync(id, answer);
         KillPoints.Reach("confirmed");
+    }
+
+    /// <summary>A rehearsal's letter stays in the house, or goes to the owner's own address with a word that says what it is.</summary>
+    private async Task<HandOver> HandOverAsync(Desk desk, OutboxRow outgoing, byte[] message, CancellationToken stop)
+    {
+        var row = await desk.Db.Projects.IgnoreQueryFilters().AsNoTracking().Where(p => p.Id == outgoing.ProjectId).Select(p => new { p.Rehearsal, p.ToOwner }).SingleAsync(stop);
+        if (!row.Rehearsal) return await carrier.SendAsync(outgoing.MessageId, message, stop);
+        return row.ToOwner ? await carrier.SendAsync(outgoing.MessageId, OutgoingMail.Readdress(message, (desk.Studio.Owner, desk.Studio.Mail), "Rehearsal: "), stop) : new HandOver.Accepted();
     }
 
     /// <summary>Rechecks everything and notes that the hand-over begins; null when the letter must not go out any more.</summary>
@@ -65,6 +77,7 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             await desk.CommitAsync(transaction);
             return null;
         }
+        if (await MovedAsync(desk, letter)) outgoing.Message = Sending.Compose(desk, file.Row, letter);
         outgoing.HandOverBegan = desk.Now;
         await desk.CommitAsync(transaction);
         if (!Sending.MentionsLink(letter.Body)) return outgoing.Message;
@@ -80,6 +93,15 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         if (planned is null or { State: StepState.Planned or StepState.Held }) return false;
         letter.State = planned.State == StepState.Skipped ? LetterState.Skipped : LetterState.Stopped;
         if (planned is { State: StepState.Stopped, Since: null, Why: { } why }) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, why));
+        return true;
+    }
+
+    /// <summary>Whether the person it goes to has another address by now; the letter follows them.</summary>
+    private static async Task<bool> MovedAsync(Desk desk, LetterRow letter)
+    {
+        if (letter.ToPerson is not { } person || await desk.Db.People.AsNoTracking().Where(p => p.Id == person).Select(p => p.Mail).SingleOrDefaultAsync() is not { } mail || mail == letter.ToMail) return false;
+        letter.ToMail = mail;
+        await desk.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
         return true;
     }
 
@@ -104,6 +126,12 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
                 outgoing.Failures++;
                 outgoing.LastError = notTaken.Why;
                 outgoing.NotBefore = desk.Now + Duration.FromMinutes(Math.Pow(2, Math.Min(outgoing.Failures, 8)));
+                break;
+            case HandOver.Refused refused:
+                // trying again would be refused again: the owner sees why, mends it and sends it anew
+                desk.Db.Outbox.Remove(outgoing);
+                (letter.MessageId, letter.Problem, letter.State) = (null, refused.Why, letter.Step is null ? LetterState.Draft : LetterState.Held);
+                await desk.RecordAsync(file, Actor.Gesamt, [new Happening.LetterRefused(letter.Id), .. Sending.StepOf(letter) is { } again ? [new Happening.StepHeld(again, letter.Id)] : Array.Empty<Happening>()]);
                 break;
             case HandOver.Unknown unknown:
                 // it cannot be asked again: better named as uncertain than sent twice

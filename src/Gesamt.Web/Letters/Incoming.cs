@@ -5,6 +5,7 @@ using Gesamt.Core.Stages;
 using Gesamt.Formats.Mail;
 using Gesamt.Store;
 using Gesamt.Store.Model;
+using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
@@ -33,16 +34,56 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        var files = await KeepAsync(desk, incoming, stop);
         await using var transaction = await desk.BeginAsync();
         // fetched twice is filed once
         if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop)) return;
         var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
         var letter = RowOf(desk, incoming, filed.Project);
+        letter.Files = files;
         desk.Db.Letters.Add(letter);
         await desk.Db.SaveChangesAsync(stop);
         if (filed.Project is { } project)
-            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Client, new Happening.LetterReceived(letter.Id, incoming.Automatic));
+            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Client, [new Happening.LetterReceived(letter.Id, incoming.Automatic), .. await FilesAsync(desk, project, letter)]);
         await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>Takes the files of a message into the vault; what is of no kind that is kept is left out.</summary>
+    public static async Task<List<LetterFileRow>> KeepAsync(Desk desk, IncomingLetter incoming, CancellationToken stop)
+    {
+        List<LetterFileRow> files = [];
+        foreach (var file in incoming.Files)
+            try
+            {
+                using var content = new MemoryStream(file.Content);
+                var (name, hash, size, type) = await KeptFiles.TakeAsync(desk.Vault, file.Name, content, stop);
+                files.Add(new() { Name = name, Hash = hash, Size = size, Type = type });
+            }
+            catch (Exception e) when (e is InvalidException or Store.Files.FileTooLargeException)
+            {
+                // the letter itself is worth more than one part of it
+            }
+        return files;
+    }
+
+    /// <summary>Files that came with a letter become the project's. Inside the caller's transaction.</summary>
+    public static async Task<IReadOnlyList<Happening>> FilesAsync(Desk desk, ProjectId project, LetterRow letter)
+    {
+        var rows = letter.Files.Select(file => new FileRow
+        {
+            ProjectId = project,
+            PublicId = Inquiries.Inquiry.NewCode() + Inquiries.Inquiry.NewCode(),
+            Group = Core.Work.FileGroup.Supplied,
+            Name = file.Name,
+            Hash = file.Hash,
+            Size = file.Size,
+            Type = file.Type,
+            At = desk.Now,
+            By = Actor.Client,
+        }).ToList();
+        desk.Db.Files.AddRange(rows);
+        await desk.Db.SaveChangesAsync();
+        return [.. rows.Select(row => new Happening.FileKept(row.Id, row.Group))];
     }
 
     /// <summary>A letter as it came in, filed or not yet.</summary>
@@ -63,6 +104,7 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
             At = desk.Now,
             MessageId = incoming.MessageId,
             InReplyTo = incoming.InReplyTo,
+            Automatic = incoming.Automatic,
         };
     }
 

@@ -5,27 +5,51 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Letters;
 
-/// <summary>What the owner does with letters: write, send, take back, give an OK, skip.</summary>
+/// <summary>A text the owner wrote.</summary>
+/// <param name="Sends">A proposal that becomes sent with it.</param>
+/// <param name="Template">The text it began with.</param>
+/// <param name="Files">What goes with it.</param>
+/// <param name="Later">When it goes out, if not now.</param>
+/// <param name="Answers">The letter it answers; the client's newest when nothing is said.</param>
+public sealed record Written(string Subject, string Body, VersionId? Sends = null, string? Template = null, IReadOnlyList<LetterFileRow>? Files = null, Instant? Later = null, LetterId? Answers = null);
+
+/// <summary>What the owner does with letters: write, send now or later, take back, give an OK, put off, skip.</summary>
 public static class LettersOut
 {
+    private const long MostFileBytes = 15L * 1024 * 1024;
+    private const int MostFiles = 20;
+
     /// <summary>Fills the blanks of a text the owner wrote and claims it. Inside the caller's transaction.</summary>
     /// <exception cref="InvalidException">It says nothing, or a blank has nothing to fill it; the blank is named.</exception>
-    public static async Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, string subject, string body, VersionId? sends, LetterRow? draft = null)
+    public static Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, string subject, string body, VersionId? sends) =>
+        ClaimAsync(desk, file, new Written(subject, body, sends));
+
+    /// <inheritdoc cref="ClaimAsync(Desk, ProjectFile, string, string, VersionId?)"/>
+    /// <param name="draft">A held letter that is sent; a new one otherwise.</param>
+    public static async Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, Written written, LetterRow? draft = null)
     {
-        var filled = Writing.Fill(subject.Trim(), body.Trim(), await Writing.WordsAsync(desk, file));
-        Check(filled);
+        var filled = Writing.Fill(written.Subject.Trim(), written.Body.Trim(), await Writing.WordsAsync(desk, file));
+        Check(filled, written.Files ?? draft?.Files ?? [], written.Later, desk.Now);
         var letter = draft ?? Sending.NewLetter(desk, file, "", "", byItself: false);
-        (letter.Subject, letter.Body, letter.Gaps, letter.SendsVersion) = (filled.Subject, filled.Body, "", sends);
-        letter.InReplyTo ??= await desk.Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received).OrderByDescending(l => l.Id).Select(l => l.MessageId).FirstOrDefaultAsync();
+        // the recipient comes from the record, as it is when the letter goes out
+        if (draft is not null) Sending.Address(letter, file);
+        (letter.Subject, letter.Body, letter.Gaps, letter.SendsVersion, letter.GoesAt) = (filled.Subject, filled.Body, "", written.Sends, written.Later);
+        letter.Problem = null;
+        letter.Template ??= written.Template;
+        if (written.Files is { } files) letter.Files = [.. files];
+        letter.InReplyTo = written.Answers is { } answered
+            ? await desk.Db.Letters.Where(l => l.Id == answered && l.ProjectId == file.Id).Select(l => l.MessageId).SingleOrDefaultAsync()
+            : letter.InReplyTo ?? await desk.Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received).OrderByDescending(l => l.Id).Select(l => l.MessageId).FirstOrDefaultAsync();
         if (draft is null)
         {
             desk.Db.Letters.Add(letter);
             await desk.Db.SaveChangesAsync();
         }
-        Sending.Claim(desk, letter, Sending.KeyOf(letter), Sending.Compose(desk, file.Row, letter), desk.Now + desk.Hold);
+        Sending.Claim(desk, letter, Sending.KeyOf(letter), Sending.Compose(desk, file.Row, letter), written.Later ?? desk.Now + desk.Hold);
         return letter;
     }
 
@@ -35,8 +59,30 @@ public static class LettersOut
     {
         await using var transaction = await desk.BeginAsync();
         var (letter, file, _) = await HeldAsync(desk, id);
-        await ClaimAsync(desk, file, subject ?? letter.Subject, body ?? letter.Body, letter.SendsVersion, letter);
+        await ClaimAsync(desk, file, new(subject ?? letter.Subject, body ?? letter.Body, letter.SendsVersion), letter);
         await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>All held letters of one text get the owner's OK, each on its own; what lacks something stays held.</summary>
+    /// <returns>How many are on their way.</returns>
+    public static async Task<int> ReleaseAllAsync(Desk desk, string template)
+    {
+        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held && l.Template == template && l.Gaps == "" && desk.Db.Projects.Any(p => p.Id == l.ProjectId)).Select(l => l.Id).ToListAsync();
+        var sent = 0;
+        foreach (var letter in letters)
+        {
+            desk.Db.ChangeTracker.Clear();
+            try
+            {
+                await ReleaseAsync(desk, letter, null, null);
+                sent++;
+            }
+            catch (Exception e) when (e is RefusedException or InvalidException)
+            {
+                // it was stopped a moment ago, or its record lacks something by now: it tells so itself
+            }
+        }
+        return sent;
     }
 
     public static async Task SkipAsync(Desk desk, LetterId id)
@@ -48,6 +94,19 @@ public static class LettersOut
         await desk.CommitAsync(transaction);
     }
 
+    /// <summary>A held letter comes up again later, with its text as it is, perhaps edited.</summary>
+    /// <exception cref="InvalidException">The time is past, or more than a year away.</exception>
+    public static async Task PutOffAsync(Desk desk, LetterId id, LocalDateTime until, string? subject, string? body)
+    {
+        if (desk.Calendar.At(until) <= desk.Now || until.Date > desk.Today.PlusYears(1)) throw new InvalidException(("until", "Choose a time from now on, at most a year ahead."));
+        await using var transaction = await desk.BeginAsync();
+        var (letter, file, step) = await HeldAsync(desk, id);
+        if (step is not { } held) throw new RefusedException("It waits for what it lacks, not for a time. Send it or skip it.");
+        (letter.State, letter.Subject, letter.Body) = (LetterState.PutOff, subject ?? letter.Subject, body ?? letter.Body);
+        await desk.RecordAsync(file, Actor.Owner, new Happening.StepReplanned(held), new Happening.StepFixed(held, until));
+        await desk.CommitAsync(transaction);
+    }
+
     /// <summary>Takes a letter back that has not been handed over. A step's letter is held again; another becomes a draft.</summary>
     /// <exception cref="RefusedException">It has left the house.</exception>
     public static async Task TakeBackAsync(Desk desk, LetterId id)
@@ -56,33 +115,43 @@ public static class LettersOut
         var letter = await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
         var outgoing = await desk.Db.Outbox.SingleOrDefaultAsync(o => o.LetterId == id && o.State == OutboxState.Claimed);
         if (outgoing is null || outgoing.HandOverBegan is not null) throw new RefusedException("The letter has left the house and cannot be taken back.");
+        TakeBack(desk, letter, outgoing);
+        await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>Inside the caller's transaction.</summary>
+    public static void TakeBack(Desk desk, LetterRow letter, OutboxRow outgoing)
+    {
         desk.Db.Outbox.Remove(outgoing);
         letter.State = letter.Step is null ? LetterState.Draft : LetterState.Held;
-        letter.MessageId = null;
+        (letter.MessageId, letter.GoesAt) = (null, null);
         desk.Touch(outgoing.ProjectId);
-        await desk.CommitAsync(transaction);
     }
 
     private static async Task<(LetterRow, ProjectFile, StepRef?)> HeldAsync(Desk desk, LetterId id)
     {
-        var letter = await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
+        var letter = await desk.Db.Letters.Include(l => l.Files).SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
         if (letter.State != LetterState.Held)
             throw new RefusedException(letter.State switch
             {
                 LetterState.Stopped => "It was stopped by itself meanwhile; the line says why.",
                 LetterState.Skipped => "It was skipped already.",
+                LetterState.PutOff => "It was put off already.",
                 _ => "It is on its way already.",
             });
         return (letter, await desk.OpenAsync(letter.ProjectId!.Value), Sending.StepOf(letter));
     }
 
-    private static void Check(FilledLetter filled)
+    private static void Check(FilledLetter filled, IReadOnlyList<LetterFileRow> files, Instant? later, Instant now)
     {
         if (filled.Gaps.Count > 0)
             throw new InvalidException([.. filled.Gaps.Select(gap => ($"blank:{gap}", $"The record does not know “{gap}”. Fill it in, or give the blank a text that stands by."))]);
         List<(string, string)> errors = [];
         if (filled.Subject.Length is 0 or > 200) errors.Add(("subject", "A subject of 1 to 200 characters is needed."));
         if (filled.Body.Length is 0 or > 50_000) errors.Add(("body", "A letter of 1 to 50 000 characters is needed."));
+        if (files.Count > MostFiles) errors.Add(("files", $"At most {MostFiles} files go with a letter."));
+        if (files.Sum(file => file.Size) > MostFileBytes) errors.Add(("files", $"Files with a letter have at most {MostFileBytes / (1024 * 1024)} MB together; larger ones are better put on the client's page."));
+        if (later is { } at && (at <= now || at > now + Duration.FromDays(366))) errors.Add(("later", "Choose a time from now on, at most a year ahead."));
         if (errors.Count > 0) throw new InvalidException([.. errors]);
     }
 }

@@ -17,22 +17,29 @@ public static class Sending
     /// <exception cref="RefusedException">The client has no mail address.</exception>
     public static LetterRow NewLetter(Desk desk, ProjectFile file, string subject, string body, bool byItself)
     {
-        var contact = file.MailContact;
-        if (contact.Mail is null) throw new RefusedException($"{contact.Name} has no mail address yet. Add one, or reach them by phone.");
-        return new()
+        var letter = new LetterRow
         {
             ProjectId = file.Id,
             State = LetterState.Draft,
             ByItself = byItself,
             FromName = desk.Studio.Owner,
             FromMail = desk.Studio.Mail,
-            ToName = contact.Name,
-            ToMail = contact.Mail,
-            ToPerson = contact.Id,
+            ToName = "",
+            ToMail = "",
             Subject = subject,
             Body = body,
             At = desk.Now,
         };
+        Address(letter, file);
+        return letter;
+    }
+
+    /// <summary>Addresses a letter to whoever gets the letters of the project now.</summary>
+    /// <exception cref="RefusedException">They have no mail address.</exception>
+    public static void Address(LetterRow letter, ProjectFile file)
+    {
+        var contact = file.MailContact;
+        (letter.ToName, letter.ToMail, letter.ToPerson) = (contact.Name, contact.Mail ?? throw new RefusedException($"{contact.Name} has no mail address yet. Add one, or reach them by phone."), contact.Id);
     }
 
     /// <summary>Claims a letter, to be handed over after <paramref name="notBefore"/>. Inside the caller's transaction.</summary>
@@ -60,7 +67,8 @@ public static class Sending
         letter.MessageId ??= $"{Guid.NewGuid():n}@{desk.Studio.MailDomain}";
         return OutgoingMail.Compose(new(
             (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), ReplyAddress(desk, project),
-            letter.Subject, $"{letter.Body}\n\n-- \nAbout: {project.Title}", letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself, letter.Invitation));
+            letter.Subject, $"{letter.Body}\n\n-- \nAbout: {project.Title}", letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself, letter.Invitation,
+            [.. letter.Files.Select(file => new MailFile(file.Name, file.Type, desk.Vault.Read(file.Hash)))]));
     }
 
     public static string ReplyAddress(Desk desk, ProjectRow project) => $"{project.Code}@{desk.Studio.MailDomain}";
@@ -76,7 +84,11 @@ public static class Sending
     public static async Task<Happening[]> SentAsync(Desk desk, LetterRow letter, ProjectFile file)
     {
         List<Happening> what = [new Happening.LetterSent(letter.Id, letter.ByItself)];
-        if (StepOf(letter) is { } step) what.Add(new Happening.StepDone(step, letter.Id));
+        if (StepOf(letter) is { } step)
+        {
+            what.Add(new Happening.StepDone(step, letter.Id));
+            if (await Routines.StepActions.WithLetterAsync(desk, file, step) is { } put) what.Add(put);
+        }
         if (letter.SendsVersion is { } version && !file.History.Any<Happening.ProposalSent>(sent => sent.Version == version))
         {
             var offer = Proposals.Versions.OfferOf(await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version));

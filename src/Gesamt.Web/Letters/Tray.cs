@@ -53,7 +53,8 @@ public static class Tray
     {
         (letter.ProjectId, letter.State) = (file.Id, LetterState.Received);
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, Actor.Client, new Happening.LetterReceived(letter.Id, false));
+        await desk.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
+        await desk.RecordAsync(file, Actor.Client, [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await Incoming.FilesAsync(desk, file.Id, letter)]);
     }
 
     private static async Task<TrayDto> OfAsync(Desk desk)

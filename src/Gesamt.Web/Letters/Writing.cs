@@ -1,9 +1,11 @@
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Json;
+using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
@@ -12,16 +14,28 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Letters;
 
 /// <summary>A template filled from a record.</summary>
-public sealed record FilledLetter(string Subject, string Body, IReadOnlyList<string> Gaps);
+public sealed record FilledLetter(string Subject, string Body, IReadOnlyList<string> Gaps)
+{
+    /// <summary>What goes with every letter of it.</summary>
+    public IReadOnlyList<LetterFileRow> Files { get; init; } = [];
+}
 
 /// <summary>Fills letters from the record.</summary>
 public static class Writing
 {
     /// <exception cref="MissingException">There is no letter of that key.</exception>
-    public static async Task<FilledLetter> FillAsync(Desk desk, ProjectFile file, string template, Happening.InvoiceIssued? about = null)
+    public static async Task<FilledLetter> FillAsync(Desk desk, ProjectFile file, string template, Func<RecordWords, RecordWords>? with = null)
     {
-        var row = await desk.Db.LetterTemplates.AsNoTracking().SingleOrDefaultAsync(t => t.Key == template) ?? throw new MissingException("letter");
-        return Fill(row.Subject, row.Body, await WordsAsync(desk, file, about));
+        var row = await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).SingleOrDefaultAsync(t => t.Key == template) ?? throw new MissingException("letter");
+        var words = await WordsAsync(desk, file);
+        return Fill(row.Subject, row.Body, with is null ? words : with(words)) with { Files = [.. row.Files.Select(f => new LetterFileRow { Name = f.Name, Hash = f.Hash, Size = f.Size, Type = f.Type })] };
+    }
+
+    /// <summary>Speaks of one invoice, where otherwise the earliest open one would be meant.</summary>
+    public static async Task<Func<RecordWords, RecordWords>> AboutInvoiceAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued invoice)
+    {
+        var number = await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
+        return words => words with { InvoiceNumber = number, InvoiceDue = invoice.Due, InvoiceOwed = Owed.On(file.History, invoice) };
     }
 
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
@@ -33,13 +47,12 @@ public static class Writing
     }
 
     /// <summary>What the record can tell a letter now.</summary>
-    /// <param name="about">The invoice a reminder is about; the earliest open one otherwise.</param>
-    public static async Task<RecordWords> WordsAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued? about = null)
+    public static async Task<RecordWords> WordsAsync(Desk desk, ProjectFile file)
     {
         var history = file.History;
         var price = AgreedPrice.Of(history);
         var proposal = history.Last<Happening.ProposalSent>();
-        var invoice = about ?? Owed.Open(history).Select(open => open.Invoice.What).FirstOrDefault();
+        var invoice = Owed.Open(history).Select(open => open.Invoice.What).FirstOrDefault();
         var number = invoice is null ? null : await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
         var client = file.Row.Client!;
         // the draft is what goes out next; what was sent before may be valid until another day
@@ -51,6 +64,14 @@ public static class Writing
             desk.Studio.Name, desk.Studio.Owner, price?.Agreed, price?.DueOnBooking, validUntil,
             InquiryEndpoints.ReplyBy(desk.Calendar, desk.Calendar.DateOf(asked), file.Case.Kind),
             InvoiceNumber: number, InvoiceDue: invoice?.Due, InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
-            HasProposal: proposal is not null || draft is not null);
+            HasProposal: proposal is not null || draft is not null,
+            Rates: await RatesAsync(desk, file));
+    }
+
+    /// <summary>The kind's services with their prices, a line each: the rate sheet.</summary>
+    private static async Task<string?> RatesAsync(Desk desk, ProjectFile file)
+    {
+        var services = await desk.Db.Services.AsNoTracking().Where(s => s.KindId == file.Row.KindId).OrderBy(s => s.Position).ToListAsync();
+        return services.Count == 0 ? null : string.Join('\n', services.Select(s => $"{s.Title}{(s.Unit.Length > 0 ? $", per {s.Unit}" : "")}: {MoneyText.Of(Money.Of(decimal.Round(s.UnitPrice, desk.Currency.Exponent), desk.Currency))} net"));
     }
 }

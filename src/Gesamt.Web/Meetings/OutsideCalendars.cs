@@ -1,5 +1,3 @@
-using System.Net;
-using System.Net.Sockets;
 using Gesamt.Formats.Calendars;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -15,12 +13,12 @@ public interface ICalendarSource
     Task<string> FetchAsync(string address, CancellationToken stop);
 }
 
-/// <summary>A calendar on the web. Addresses inside the house are refused: the owner's browser could be tricked into asking for them.</summary>
+/// <summary>A calendar on the web; never one inside the house.</summary>
 public sealed class WebCalendars : ICalendarSource, IDisposable
 {
     private const int Most = 5 * 1024 * 1024;
 
-    private readonly HttpClient client = new(new SocketsHttpHandler { ConnectCallback = ConnectAsync, AllowAutoRedirect = true, MaxAutomaticRedirections = 3 }) { Timeout = TimeSpan.FromSeconds(8), MaxResponseContentBufferSize = Most };
+    private readonly HttpClient client = new(OutsideConnections.Handler(inside: false, redirects: 3)) { Timeout = TimeSpan.FromSeconds(8), MaxResponseContentBufferSize = Most };
 
     public async Task<string> FetchAsync(string address, CancellationToken stop)
     {
@@ -32,33 +30,6 @@ public sealed class WebCalendars : ICalendarSource, IDisposable
         {
             throw new IOException(e is HttpRequestException { StatusCode: { } status } ? $"The address answers {(int)status}." : "The address does not answer.", e);
         }
-    }
-
-    private static async ValueTask<Stream> ConnectAsync(SocketsHttpConnectionContext context, CancellationToken stop)
-    {
-        var addresses = await Dns.GetHostAddressesAsync(context.DnsEndPoint.Host, stop);
-        var open = addresses.FirstOrDefault(address => !IsInside(address)) ?? throw new HttpRequestException("The address lies inside the house.");
-        var socket = new Socket(SocketType.Stream, ProtocolType.Tcp) { NoDelay = true };
-        try
-        {
-            await socket.ConnectAsync(new IPEndPoint(open, context.DnsEndPoint.Port), stop);
-            return new NetworkStream(socket, ownsSocket: true);
-        }
-        catch (SocketException e)
-        {
-            socket.Dispose();
-            throw new HttpRequestException("The address does not answer.", e);
-        }
-    }
-
-    /// <summary>Loopback, link-local, private (RFC 1918, RFC 4193) and shared (RFC 6598) addresses.</summary>
-    public static bool IsInside(IPAddress address)
-    {
-        if (address.IsIPv4MappedToIPv6) address = address.MapToIPv4();
-        if (IPAddress.IsLoopback(address) || address.IsIPv6LinkLocal || address.IsIPv6UniqueLocal || address.IsIPv6SiteLocal || address.Equals(IPAddress.Any) || address.Equals(IPAddress.IPv6Any)) return true;
-        if (address.AddressFamily != AddressFamily.InterNetwork) return false;
-        var b = address.GetAddressBytes();
-        return b[0] is 0 or 10 or 127 || b[0] == 172 && b[1] is >= 16 and < 32 || b[0] == 192 && b[1] == 168 || b[0] == 169 && b[1] == 254 || b[0] == 100 && b[1] is >= 64 and < 128 || b[0] >= 224;
     }
 
     public void Dispose() => client.Dispose();

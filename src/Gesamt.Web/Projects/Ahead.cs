@@ -3,7 +3,9 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Projects;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Projects;
@@ -11,9 +13,14 @@ namespace Gesamt.Web.Projects;
 /// <summary>What lies ahead of a project: steps with their dates, tasks, invoices to come.</summary>
 public static class Ahead
 {
-    public static IReadOnlyList<AheadDto> Of(Desk desk, ProjectFile file, LineRows rows)
+    public static async Task<IReadOnlyList<AheadDto>> OfAsync(Desk desk, ProjectFile file, LineRows rows, IRoutineNames names)
     {
-        var steps = Plan.Of(file.Case).Where(step => step.IsPending && step.Step.Action is StepAction.Letter or StepAction.EndAsQuiet).Select(step => (step.Due, Step(desk, file, rows, step)));
+        // one that was claimed a moment ago is not among the letters read before it
+        var claimed = (await desk.Db.Outbox.AsNoTracking().Where(o => o.ProjectId == file.Id && o.State == OutboxState.Claimed).Select(o => new { o.LetterId, o.NotBefore, o.LastError, o.HandOverBegan }).ToListAsync()).Where(c => rows.Letters.ContainsKey(c.LetterId)).ToList();
+        var onTheWay = claimed.Select(c => rows.Letters[c.LetterId].Step).OfType<string>().ToHashSet();
+        var steps = Plan.Of(file.Case).Where(step => step.IsPending && !(step.State != StepState.Held && onTheWay.Contains(step.Ref.Step))).Select(step => (step.Due, Step(desk, file, rows, names, step)));
+        var letters = claimed.Select(c => ((Instant?)c.NotBefore, Letter(desk, rows.Letters[c.LetterId], c.NotBefore, c.LastError, c.HandOverBegan is not null)))
+            .Concat(rows.Letters.Values.Where(l => l is { State: LetterState.Draft, Problem: not null }).Select(l => ((Instant?)desk.Now, new AheadDto($"letter:{l.Id.Value}", "today", "", EntrySort.Letters, $"Letter “{l.Subject}” was refused", l.Problem!, "write again", true, null, new(OpensWhat.Letter, l.Id.Value)))));
         var tasks = file.Case.OpenTasks.Where(task => task.Due is not null).Select(task => (
             (Instant?)desk.Calendar.StartOf(task.Due!.Value),
             new AheadDto($"task:{task.Id.Value}", Day(desk, task.Due.Value), "", EntrySort.Tasks, task.Title, $"{rows.Tasks[task.Id].Counted}", "task", false, task.Id.Value, null)));
@@ -24,57 +31,33 @@ public static class Ahead
         var meetings = Core.Meetings.MeetingState.Of(file.History).Where(m => m.IsStanding && m.End > desk.Now).Select(m => (
             (Instant?)m.Start, new AheadDto($"meeting:{m.Id.Value}", Day(desk, desk.Calendar.DateOf(m.Start)), DateWords.Time(desk.Calendar.LocalOf(m.Start).TimeOfDay), EntrySort.Meetings, rows.Meetings[m.Id].Name,
                 Meetings.MeetingLetters.PlaceWords(rows.Meetings[m.Id]), "meeting", false, null, new(OpensWhat.Meeting, m.Id.Value))));
-        return [.. steps.Concat(meetings).Concat(tasks).Concat(invoices).OrderBy(pair => pair.Item1 ?? Instant.MaxValue).Select(pair => pair.Item2)];
+        return [.. steps.Concat(letters).Concat(meetings).Concat(tasks).Concat(invoices).OrderBy(pair => pair.Item1 ?? Instant.MaxValue).Select(pair => pair.Item2)];
     }
 
-    private static AheadDto Step(Desk desk, ProjectFile file, LineRows rows, PlannedStep step)
+    private static AheadDto Step(Desk desk, ProjectFile file, LineRows rows, IRoutineNames names, PlannedStep step)
     {
         var held = step.State == StepState.Held;
-        var mark = held ? "waits for your OK" : step.Step.Mode == StepMode.AsksFirst ? "asks first" : "by itself";
+        var mark = held ? "waits for your OK" : step.Step.Mode == StepMode.AsksFirst || step.Step.Action.AlwaysAsks ? "asks first" : "by itself";
         var local = step.Due is { } due ? desk.Calendar.LocalOf(due) : (LocalDateTime?)null;
         var run = file.Case.Runs.First(r => r.Id == step.Ref.Run);
-        var detail = step.State == StepState.Parked ? $"waits until {CauseWords(step.Step.When, file)}" : $"{TimingWords(step.Step, file)}{StopWords(step.Step)}{(step.FixedByHand ? ", its day set by hand" : "")}";
+        var refused = step.Letter is { } written && rows.Letters.GetValueOrDefault(written)?.Problem is { } problem ? $"refused: {problem}. " : "";
+        var detail = step.State == StepState.Parked ? $"waits{(step.WaitsFor is { } favour ? $" until {favour}" : $": {RoutineWords.When(step.Step.When, names)}")}" : $"{refused}{RoutineWords.When(step.Step.When, names)}{StopWords(step.Step)}{(step.FixedByHand ? ", its day set by hand" : "")}";
         return new($"step:{step.Ref.Run.Value}:{step.Ref.Step}:{step.Ref.Occurrence}",
             step.State == StepState.Parked ? "no date yet" : Day(desk, local!.Value.Date), local is null || step.State == StepState.Parked ? "" : DateWords.Time(local.Value.TimeOfDay), EntrySort.Letters,
-            step.Step.Action is StepAction.EndAsQuiet ? "End it as gone quiet?" : $"Letter “{LineText.LetterOf(step.Ref, rows)}”", $"{detail}. {run.Routine.Name}", mark, held, null,
+            step.Step.Action.AlwaysAsks && step.Step.Action is not StepAction.TellMe ? $"{LineText.Capital(RoutineWords.What(step.Step.Action, names))}?" : LineText.Capital(RoutineWords.What(step.Step.Action, names)), $"{detail}. {run.Routine.Name}", mark, held, null,
             step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null,
             new(step.Ref.Run.Value, step.Ref.Step, step.Ref.Occurrence, local, step.FixedByHand));
     }
 
-    /// <summary>“2 days after the proposal was sent”.</summary>
-    public static string TimingWords(Step step, ProjectFile file)
+    private static string StopWords(Step step) => step.Stops.Length == 0 ? "" : ", if not " + string.Join(" or ", step.Stops.Select(RoutineWords.Word));
+
+    /// <summary>A letter on its way: for a few seconds, until its time, or until the mail server takes it.</summary>
+    private static AheadDto Letter(Desk desk, LetterRow letter, Instant goes, string? error, bool leaving)
     {
-        var words = step.When.Offset.Words;
-        return words.Length == 0 ? $"when {CauseWords(step.When, file)}" : $"{words} {CauseNoun(step.When, file)}";
+        var local = desk.Calendar.LocalOf(goes);
+        return new($"letter:{letter.Id.Value}", Day(desk, local.Date), DateWords.Time(local.TimeOfDay), EntrySort.Letters, $"Letter “{letter.Subject}”",
+            error is null ? $"to {letter.ToName}" : $"could not be handed over, tried again at {DateWords.Time(local.TimeOfDay)}: {error}", letter.GoesAt is null ? "on its way" : "goes later", false, null, new(OpensWhat.Letter, letter.Id.Value), null, leaving ? null : letter.Id.Value);
     }
-
-    private static string StopWords(Step step) => step.Stops.Length == 0 ? "" : ", if not " + string.Join(" or ", step.Stops.Select(rule => rule.ToString().ToLowerInvariant()));
-
-    private static string CauseNoun(Timing when, ProjectFile file) => when.Cause switch
-    {
-        Cause.InquiryCame => "the inquiry",
-        Cause.ProposalSent => "the proposal",
-        Cause.ContractSent => "the contract",
-        Cause.Booked => "booking",
-        Cause.InvoiceDue => "the invoice is due",
-        Cause.HandedOver => "handover",
-        Cause.PreviousStep => "the step before",
-        Cause.NamedDate => $"the {when.DateName ?? file.Case.Kind.MainDate}",
-        _ => "it began",
-    };
-
-    private static string CauseWords(Timing when, ProjectFile file) => when.Cause switch
-    {
-        Cause.InquiryCame => "the inquiry comes",
-        Cause.ProposalSent => "a proposal is sent",
-        Cause.ContractSent => "the contract is sent",
-        Cause.Booked => "it is booked",
-        Cause.InvoiceDue => "an invoice is due",
-        Cause.HandedOver => "it is handed over",
-        Cause.PreviousStep => "the step before is done",
-        Cause.NamedDate => $"the {when.DateName ?? file.Case.Kind.MainDate} is known",
-        _ => "it begins",
-    };
 
     private static string Day(Desk desk, LocalDate date) => DateWords.DaysBetween(desk.Today, date) switch
     {

@@ -16,7 +16,7 @@ public sealed record LineRows(
     IReadOnlyDictionary<InvoiceId, InvoiceRow> Invoices,
     IReadOnlyDictionary<PaymentId, PaymentRow> Payments,
     IReadOnlyDictionary<VersionId, VersionRow> Versions,
-    IReadOnlyDictionary<string, string> StepLetters,
+    IReadOnlyDictionary<string, string> StepNames,
     string Client,
     string Owner,
     string MainDate,
@@ -25,6 +25,7 @@ public sealed record LineRows(
     IReadOnlyDictionary<ReviewId, int?> Rounds,
     string Missed,
     IReadOnlyDictionary<MeetingId, MeetingRow> Meetings,
+    IReadOnlyDictionary<int, string> Forms,
     Func<NodaTime.Instant, string> When);
 
 /// <summary>What a fact reads like on the line.</summary>
@@ -42,6 +43,16 @@ public static class LineText
         Happening.InquiryCame => new(EntrySort.Letters, EntryFrom.Client, $"Inquiry from {rows.Client}"),
         Happening.LetterReceived received => Letter(rows.Letters[received.Letter], rows, received.Automatic),
         Happening.LetterSent sent => Sent(rows.Letters[sent.Letter], sent.ByItself, rows),
+        Happening.LetterRefused refused => new(EntrySort.Letters, EntryFrom.Done, $"“{rows.Letters[refused.Letter].Subject}” was refused", rows.Letters[refused.Letter].Problem ?? "sent again since", Open(refused.Letter)),
+        Happening.LetterTakenOver taken => new(EntrySort.Letters, taken.FromClient ? EntryFrom.Client : EntryFrom.Done, taken.FromClient ? $"{rows.Client}: “{Short(rows.Letters[taken.Letter].Body)}”" : $"Letter “{rows.Letters[taken.Letter].Subject}”", "taken over from a file", Open(taken.Letter)),
+        Happening.FormAsked asked => new(EntrySort.Letters, EntryFrom.Done, $"Form “{rows.Forms.GetValueOrDefault(asked.Form, "")}” put to {rows.Client}"),
+        Happening.FormTakenBack back => new(EntrySort.Letters, EntryFrom.Done, $"Form “{rows.Forms.GetValueOrDefault(back.Form, "")}” taken back"),
+        Happening.FormReturned returned => new(EntrySort.Letters, EntryFrom.Client, $"{rows.Client} returned “{rows.Forms.GetValueOrDefault(returned.Form, "a form")}”", "the answers", new(OpensWhat.Answers, returned.Answers.Value)),
+        Happening.FollowedOn => new(EntrySort.Notes, EntryFrom.Done, "A project followed on from this one"),
+        Happening.VariantChosen chosen => new(EntrySort.Steps, EntryFrom.Done, $"The variant “{chosen.Variant}” chosen"),
+        Happening.RunOffered => new(EntrySort.Steps, EntryFrom.Note, "A routine is offered", "there is less time than it asks for"),
+        Happening.RunDeclined => new(EntrySort.Steps, EntryFrom.Done, "The offered routine was left"),
+        Happening.StepDone { Letter: null } done when rows.StepNames.ContainsKey($"{done.Step.Run.Value}:{done.Step.Step}") => new(EntrySort.Steps, EntryFrom.Done, $"Done: {StepOf(done.Step, rows)}"),
         Happening.LetterUncertain uncertain => new(EntrySort.Letters, EntryFrom.Done, $"“{rows.Letters[uncertain.Letter].Subject}” may have gone out", "Ask whether it arrived; it is never sent again by itself", Open(uncertain.Letter)),
         Happening.InquiryRead read => new(EntrySort.Notes, EntryFrom.Done, "Answers read", read.FollowUp ? "the follow-ups begin" : ""),
         Happening.Imported => new(EntrySort.Notes, EntryFrom.Done, "Taken over from a table"),
@@ -83,8 +94,8 @@ public static class LineText
         Happening.RestBegan rest => new(EntrySort.Notes, EntryFrom.Done, rest.Until is { } until ? $"Rests until {DateWords.Long(until)}" : "Rests", Why(rest.Why, rows)),
         Happening.RestEnded => new(EntrySort.Notes, EntryFrom.Done, "The rest is over"),
         Happening.NotWonAfterAll => new(EntrySort.Notes, EntryFrom.Done, "Not won after all"),
-        Happening.StepStopped stopped => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(stopped.Step, rows)}” stopped", StopWords(stopped.Why, rows)),
-        Happening.StepFixed set => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(set.Step, rows)}” set to {DateWords.Long(set.At.Date)}", "by hand"),
+        Happening.StepStopped stopped => new(EntrySort.Steps, EntryFrom.Done, $"{Capital(StepOf(stopped.Step, rows))} stopped", StopWords(stopped.Why, rows)),
+        Happening.StepFixed set => new(EntrySort.Steps, EntryFrom.Done, $"{Capital(StepOf(set.Step, rows))} set to {DateWords.Long(set.At.Date)}", "by hand"),
         Happening.PhaseSet phase => new(EntrySort.Work, EntryFrom.Done, $"{Capital(phase.Phase)}: {PhaseWords(phase.State)}"),
         Happening.FileKept kept => new(EntrySort.Work, EntryFrom.Done, $"File “{rows.Files[kept.File].Name}” kept", GroupWords(kept.Group, rows.Files[kept.File])),
         Happening.FileRemoved removed => new(EntrySort.Work, EntryFrom.Done, $"File “{rows.Files[removed.File].Name}” taken out"),
@@ -99,7 +110,7 @@ public static class LineText
         Happening.PartClosed part => new(EntrySort.Work, EntryFrom.Done, $"Client page: {PartWords(part.Part)} closed"),
         Happening.PutAway => new(EntrySort.Notes, EntryFrom.Done, "Put away"),
         Happening.TakenOut => new(EntrySort.Notes, EntryFrom.Done, "Back in the daily lists"),
-        Happening.StepSkipped skipped => new(EntrySort.Steps, EntryFrom.Done, $"Letter “{LetterOf(skipped.Step, rows)}” skipped"),
+        Happening.StepSkipped skipped => new(EntrySort.Steps, EntryFrom.Done, $"{Capital(StepOf(skipped.Step, rows))} skipped"),
         _ => null,
     };
 
@@ -112,7 +123,7 @@ public static class LineText
     private static LineWords Stopped(Gathered happened, LineRows rows)
     {
         var why = StopWords(((Happening.StepStopped)happened.Fact.What).Why, rows);
-        var names = happened.Steps.Select(step => LetterOf(step, rows)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key);
+        var names = happened.Steps.Select(step => StepOf(step, rows)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key);
         return new(EntrySort.Steps, EntryFrom.Done, $"{happened.Steps.Count} planned steps stopped {why}", string.Join(", ", names));
     }
 
@@ -135,10 +146,12 @@ public static class LineText
         StopRule.Paid => "because it was paid",
         StopRule.Ended => "because the project ended",
         StopRule.Resting => "because the project rests",
+        StopRule.FormReturned => $"because {rows.Client} returned the form",
+        StopRule.ByHand => "by hand",
         _ => "because a proposal took its place",
     };
 
-    public static string LetterOf(StepRef step, LineRows rows) => rows.StepLetters.GetValueOrDefault($"{step.Run.Value}:{step.Step}", step.Step);
+    public static string StepOf(StepRef step, LineRows rows) => rows.StepNames.GetValueOrDefault($"{step.Run.Value}:{step.Step}", step.Step);
 
     public static string Capital(string word) => word.Length == 0 ? word : char.ToUpperInvariant(word[0]) + word[1..];
 

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
@@ -28,7 +27,8 @@ public static class Record
     {
         var file = await desk.OpenAsync(id);
         var standing = file.Row.Standing.ToCore();
-        var rows = await RowsAsync(desk, file);
+        var names = (await Routines.RoutineNames.OfAsync(desk)).For(file.Case.Kind.MainDate);
+        var rows = await RowsAsync(desk, file, names);
         var answers = await desk.Db.Answers.AsNoTracking().Where(a => a.ProjectId == id).OrderBy(a => a.Id).ToListAsync();
         var client = file.Row.Client!;
         var contract = await Contracting.LatestAsync(desk, id);
@@ -36,7 +36,7 @@ public static class Record
             id.Value, file.Row.Title, file.Row.Kind!.Name, new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile), file.Row.Source,
             LineText.Capital(file.Case.Kind.MainDate), Short(desk, file.Case.MainDate?.Date), file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
             standing.Stage, standing.Ended is { } end ? LineText.EndWords(end) : null, standing.BookedAt is not null,
-            TurnOf(desk, standing), Gates.Of(desk, file, rows), Line(desk, file, rows), Ahead.Of(desk, file, rows), Money(desk, file), ToPay(desk, file, rows),
+            TurnOf(desk, standing), Gates.Of(desk, file, rows), Line(desk, file, rows), await Ahead.OfAsync(desk, file, rows, names), Money(desk, file), ToPay(desk, file, rows),
             [.. file.Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue).Select(task => Task(desk, task, rows.Tasks[task.Id]))],
             RecordWork.Phases(desk, file, rows.Tasks.Values), await RecordWork.FilesAsync(desk, file), RecordWork.Rounds(file), RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file),
             file.Case.MainDate?.Date, file.Case.IsPutAway, standing.Stage == Stage.Delivery && standing.Ended is null && !file.History.Any<Core.Facts.Happening.HandedOver>(),
@@ -45,8 +45,10 @@ public static class Record
             [.. file.Row.People.OrderBy(p => p.Id).Select(p => new PartOfPersonDto(p.PersonId.Value, p.Person!.Name, p.Person.Mail ?? p.Person.Phone, p.Part, PersonPage.PartWords(p.Part)))],
             standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, client) : [],
             await desk.Db.Labels.Where(l => l.ProjectId == id).OrderBy(l => l.Label).Select(l => l.Label).ToListAsync(),
-            await ProjectBrief.DetailsAsync(desk, file), await ProjectBrief.OfAsync(desk, file), await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file));
+            await ProjectBrief.DetailsAsync(desk, file), await ProjectBrief.OfAsync(desk, file), await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file), file.Row.Rehearsal ? RehearsalClock(desk) : null);
     }
+
+    private static string RehearsalClock(Desk desk) => $"{Short(desk, desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay)}";
 
     public static TurnDto TurnOf(Desk desk, Standing standing)
     {
@@ -62,12 +64,11 @@ public static class Record
 
     private static string DueWords(LocalDate due, LocalDate today) => DateWords.Due(due, today, false) is var words && words.StartsWith("due ", StringComparison.Ordinal) ? words[4..] : words;
 
-    private static async Task<LineRows> RowsAsync(Desk desk, ProjectFile file)
+    private static async Task<LineRows> RowsAsync(Desk desk, ProjectFile file, IRoutineNames names)
     {
         var (db, id) = (desk.Db, file.Id);
         var letters = await db.Letters.AsNoTracking().Where(l => l.ProjectId == id).ToDictionaryAsync(l => l.Id);
-        var names = await db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
-        var steps = file.Case.Runs.SelectMany(run => run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", StepName(step, names))));
+        var steps = file.Case.Runs.SelectMany(run => run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", RoutineWords.What(step.Action, names))));
         return new(letters,
             await db.Notes.AsNoTracking().Where(n => n.ProjectId == id).ToDictionaryAsync(n => n.Id),
             await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).ToDictionaryAsync(t => t.Id),
@@ -81,19 +82,12 @@ public static class Record
             Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
             Missed(desk, file, names),
             await db.Meetings.AsNoTracking().Where(m => m.ProjectId == id).ToDictionaryAsync(m => m.Id),
+            file.History.Any<Core.Facts.Happening.FormAsked>() ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title) : new Dictionary<int, string>(),
             at => $"{DateWords.Short(desk.Calendar.DateOf(at), desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)}");
     }
 
-    private static string Missed(Desk desk, ProjectFile file, Dictionary<string, string> letters) =>
-        string.Join(", ", Resuming.Of(file.Case, desk.Now).Missed.Select(step => StepName(step.Step, letters)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key));
-
-    private static string StepName(Step step, Dictionary<string, string> letters) => step.Action switch
-    {
-        StepAction.Letter letter => letters.GetValueOrDefault(letter.Key, letter.Key),
-        StepAction.Tasks => "Tasks of the kind",
-        StepAction.EndAsQuiet => "End it as gone quiet?",
-        _ => step.Key,
-    };
+    private static string Missed(Desk desk, ProjectFile file, IRoutineNames names) =>
+        string.Join(", ", Resuming.Of(file.Case, desk.Now).Missed.Select(step => RoutineWords.What(step.Step.Action, names)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key));
 
     private static IReadOnlyList<EntryDto> Line(Desk desk, ProjectFile file, LineRows rows) =>
     [

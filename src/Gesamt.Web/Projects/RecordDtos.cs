@@ -28,7 +28,8 @@ public sealed record EntryDto(long Id, string Day, string Time, string Exact, En
 /// <summary>Something planned.</summary>
 /// <param name="Mark">“asks first”, “by itself”, “task”, “waits for your OK”.</param>
 /// <param name="Step">The step it is, so that its day can be fixed by hand.</param>
-public sealed record AheadDto(string Key, string Day, string Time, EntrySort Sort, string Title, string Detail, string Mark, bool Held, long? TaskId, OpensDto? Opens, AheadStepDto? Step = null);
+/// <param name="Goes">A letter on its way that can still be taken back.</param>
+public sealed record AheadDto(string Key, string Day, string Time, EntrySort Sort, string Title, string Detail, string Mark, bool Held, long? TaskId, OpensDto? Opens, AheadStepDto? Step = null, long? Goes = null);
 
 /// <param name="At">When it acts, in the studio's time.</param>
 public sealed record AheadStepDto(long Run, string Step, int Occurrence, LocalDateTime? At, bool Fixed);
@@ -75,11 +76,12 @@ public sealed record PartOfPersonDto(long Person, string Name, string? Reach, Pe
 public sealed record FileDto(string Name, string Address);
 
 /// <summary>One project as the owner sees it.</summary>
+/// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
 public sealed record RecordDto(
     long Id, string Title, string Kind, PersonDto Client, string? Source, string MainDateName, string? MainDate, string? MainDateDistance,
     Stage Stage, string? Ended, bool Booked, TurnDto Turn, IReadOnlyList<GateDto> Gates, IReadOnlyList<EntryDto> Line, IReadOnlyList<AheadDto> Ahead,
     SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress,
-    IReadOnlyList<PartOfPersonDto> People, IReadOnlyList<MatchDto> Matches, IReadOnlyList<string> Labels, IReadOnlyList<DetailDto> Details, BriefDto BriefParts, IReadOnlyList<MeetingDto> Meetings, string? Offered);
+    IReadOnlyList<PartOfPersonDto> People, IReadOnlyList<MatchDto> Matches, IReadOnlyList<string> Labels, IReadOnlyList<DetailDto> Details, BriefDto BriefParts, IReadOnlyList<MeetingDto> Meetings, string? Offered, string? RehearsalClock);
 
 public sealed record AnswerDto(string Question, string Text);
 

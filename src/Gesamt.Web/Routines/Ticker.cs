@@ -1,5 +1,6 @@
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
+using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
@@ -10,7 +11,7 @@ using NodaTime;
 namespace Gesamt.Web.Routines;
 
 /// <summary>The one loop: fetches mail, lets due steps act, refreshes standings whose time ran out, hands over letters. Sleeps until the earliest of what is due.</summary>
-public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
+public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, HookCalls hooks, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
     : BackgroundService
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60);
@@ -48,6 +49,7 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             await MeetingsAsync(stop);
             await StandingsAsync(stop);
             await delivery.DeliverDueAsync(stop);
+            await hooks.CallDueAsync(stop);
             // what was handed over may have made the next step due
             await StepsAsync(stop);
         }
@@ -62,7 +64,8 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
         foreach (var project in await InScopeAsync(desk =>
         {
             var now = desk.Now;
-            return desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due <= now).Select(s => s.ProjectId).Distinct().ToListAsync(stop);
+            // a rehearsal's clock is wound by hand
+            return desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due <= now && desk.Db.Projects.Any(p => p.Id == s.ProjectId)).Select(s => s.ProjectId).Distinct().ToListAsync(stop);
         }))
             try
             {
@@ -127,7 +130,8 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             Instant? letter = await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync(stop);
             Instant? invoice = await desk.Db.Projects.Where(p => p.Standing.InvoiceAt > now).MinAsync(p => p.Standing.InvoiceAt, stop);
             Instant? reminder = await desk.Db.Meetings.Where(m => m.RemindAt > now).MinAsync(m => m.RemindAt, stop);
-            return new[] { step, standing, letter, invoice, reminder }.Min();
+            Instant? call = await desk.Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore > now).Select(c => (Instant?)c.NotBefore).MinAsync(stop);
+            return new[] { step, standing, letter, invoice, reminder, call }.Min();
         });
         if (next is not { } at) return Longest;
         var wait = (at - time.Now()).ToTimeSpan();

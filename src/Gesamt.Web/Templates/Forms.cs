@@ -11,11 +11,11 @@ namespace Gesamt.Web.Templates;
 /// <summary>A form as its owner makes it.</summary>
 /// <param name="Snippet">Set into the studio's site once; never changes.</param>
 public sealed record FormDto(
-    int Id, string Slug, string Title, string Intro, IReadOnlyList<FormField> Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition, string Address, string Snippet, string FrameSnippet);
+    int Id, FormPurpose Purpose, string Slug, string Title, string Intro, IReadOnlyList<FormField> Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition, string Address, string Snippet, string FrameSnippet);
 
 public sealed record SaveFormDto(string Title, string Intro, FormField[] Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition);
 
-public sealed record NewFormDto(string Title);
+public sealed record NewFormDto(string Title, FormPurpose Purpose = FormPurpose.Inquiry);
 
 /// <summary>Reads and changes the public forms of a kind. Answers keep the questions they were given under.</summary>
 public static class Forms
@@ -32,13 +32,14 @@ public static class Forms
         return [.. (await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()).Select(row => Of(row, origin))];
     }
 
-    public static async Task<int> AddAsync(Desk desk, KindId kindId, string title)
+    public static async Task<int> AddAsync(Desk desk, KindId kindId, string title, FormPurpose purpose)
     {
         await using var transaction = await desk.BeginAsync();
         var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId) ?? throw new MissingException("kind");
         if (title.Trim().Length is 0 or > 120) throw new InvalidException(("title", "Write 1 to 120 characters."));
-        var row = new FormRow { KindId = kindId, Slug = await SlugAsync(desk, title), Title = title.Trim(), Intro = "", Fields = StoreJson.Write(Usual(StoreJson.Read<KindRules>(kind.Rules))), Closed = true };
+        var row = new FormRow { KindId = kindId, Slug = await SlugAsync(desk, title), Title = title.Trim(), Intro = "", Purpose = purpose, Fields = StoreJson.Write(purpose == FormPurpose.Inquiry ? Usual(StoreJson.Read<KindRules>(kind.Rules)) : Questions(purpose)), Closed = purpose == FormPurpose.Inquiry };
         desk.Db.Forms.Add(row);
+        await RoutineTrouble.RefreshAsync(desk);
         await desk.CommitAsync(transaction);
         return row.Id;
     }
@@ -50,7 +51,7 @@ public static class Forms
         await using var transaction = await desk.BeginAsync();
         var row = await desk.Db.Forms.SingleOrDefaultAsync(f => f.Id == id) ?? throw new MissingException("form");
         if (row.Edition != save.Edition) throw new StaleException(Of(row, ""));
-        List<(string, string)> errors = [.. FormRule.MistakesIn(save.Fields).Select(mistake => (mistake.Field, mistake.Words))];
+        List<(string, string)> errors = [.. FormRule.MistakesIn(save.Fields, inquiry: row.Purpose == FormPurpose.Inquiry).Select(mistake => (mistake.Field, mistake.Words))];
         if (save.Fields.Length > MostFields) errors.Add(("fields", $"A form has at most {MostFields} fields."));
         if (save.Title.Trim().Length is 0 or > 120) errors.Add(("title", "Write 1 to 120 characters."));
         if (save.Intro.Length > 2_000) errors.Add(("intro", "At most 2 000 characters."));
@@ -68,9 +69,9 @@ public static class Forms
     public static async Task RemoveAsync(Desk desk, int id)
     {
         var row = await desk.Db.Forms.SingleOrDefaultAsync(f => f.Id == id) ?? throw new MissingException("form");
-        if (!row.Closed) throw new RefusedException("Close the form first: a page somewhere may still show it.");
+        if (!row.Closed && row.Purpose == FormPurpose.Inquiry) throw new RefusedException("Close the form first: a page somewhere may still show it.");
         desk.Db.Forms.Remove(row);
-        await desk.Db.SaveChangesAsync();
+        await RoutineTrouble.RefreshAsync(desk);
     }
 
     /// <summary>What nearly every first form asks, and what the kind demands.</summary>
@@ -84,10 +85,20 @@ public static class Forms
         new("consent", FieldSort.Consent, "You may keep my answers to reply to them.", true),
     ];
 
-    private static FormDto Of(FormRow row, string origin) => new(row.Id, row.Slug, row.Title, row.Intro, StoreJson.Read<List<FormField>>(row.Fields), row.Thanks, row.GoTo, row.Source, row.Closed, row.Edition,
+    /// <summary>What a first questionnaire, or a first asking for feedback, may ask.</summary>
+    private static List<FormField> Questions(FormPurpose purpose) => purpose == FormPurpose.Feedback
+        ?
+        [
+            new("went-well", FieldSort.LongText, "What went well?"),
+            new("better", FieldSort.LongText, "What could have been better?"),
+            new("quote", FieldSort.OneOf, "May I quote you?", true, Options: ["yes", "no"]),
+        ]
+        : [new("question", FieldSort.LongText, "Your answer", true)];
+
+    private static FormDto Of(FormRow row, string origin) => new(row.Id, row.Purpose, row.Slug, row.Title, row.Intro, StoreJson.Read<List<FormField>>(row.Fields), row.Thanks, row.GoTo, row.Source, row.Closed, row.Edition,
         $"{origin}/i/{row.Slug}", $"<script src=\"{origin}/embed/{row.Slug}.js\" async></script>", $"<iframe src=\"{origin}/i/{row.Slug}?embedded\" title=\"{System.Net.WebUtility.HtmlEncode(row.Title)}\" width=\"100%\" height=\"900\"></iframe>");
 
-    private static async Task<string> SlugAsync(Desk desk, string title)
+    public static async Task<string> SlugAsync(Desk desk, string title)
     {
         var plain = string.Join('-', new string([.. title.Trim().ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
         plain = plain.Length == 0 ? "form" : plain[..Math.Min(plain.Length, 40)].Trim('-');

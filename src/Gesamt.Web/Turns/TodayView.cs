@@ -11,6 +11,7 @@ using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Projects;
+using Gesamt.Web.Routines;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -19,7 +20,7 @@ namespace Gesamt.Web.Turns;
 /// <summary>What the owner needs first in the morning.</summary>
 public static class TodayView
 {
-    private const int CameInShown = 8;
+    private const int CameInShown = 8, MostReady = 50;
 
     public static async Task<TodayDto> OfAsync(Desk desk)
     {
@@ -28,11 +29,12 @@ public static class TodayView
             .OrderByDescending(row => row.Standing.Waits == WaitKind.AnswerInquiry).ThenBy(row => row.Standing.Since).ToList();
         var said = await LastSaidAsync(desk, [.. rows.Select(row => new ProjectId(row.Id))]);
         var (came, more, since) = await CameInAsync(desk);
+        var names = await RoutineNames.OfAsync(desk);
         return new(
             desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), await MoneyAsync(desk),
             yours.Count, [.. yours.Select(row => new TodayCardDto(Cards.Of(desk, row), LastWords(row, said), row.Standing.Waits == WaitKind.AnswerInquiry))],
-            await ReadyAsync(desk, said), await ByItselfAsync(desk), await TasksAsync(desk), came, more, since,
-            await UncertainAsync(desk), await Tray.CountAsync(desk), await QuietAsync(desk, said), await MeetingsAsync(desk));
+            await ReadyAsync(desk, said, names), await ByItselfAsync(desk, names), await TasksAsync(desk), came, more, since,
+            await UncertainAsync(desk), await Tray.CountAsync(desk), await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)), await MeetingsAsync(desk), await desk.Db.MailAccounts.Select(a => a.Problem).FirstOrDefaultAsync());
     }
 
     private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>
@@ -47,9 +49,9 @@ public static class TodayView
         return letters.GroupBy(l => l.ProjectId!.Value).ToDictionary(g => g.Key, g => LineText.Short(g.Last().Body));
     }
 
-    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(Desk desk, IReadOnlyDictionary<ProjectId, string> said)
+    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(Desk desk, IReadOnlyDictionary<ProjectId, string> said, RoutineNames names)
     {
-        var held = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held).OrderBy(l => l.At).Take(50).ToListAsync();
+        var held = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held && desk.Db.Projects.Any(p => p.Id == l.ProjectId)).OrderBy(l => l.At).Take(MostReady).ToListAsync();
         var files = await desk.Db.OpenManyAsync([.. held.Select(letter => letter.ProjectId!.Value).Distinct()], desk.Calendar);
         List<ReadyDto> ready = [];
         foreach (var letter in held)
@@ -57,20 +59,10 @@ public static class TodayView
             var file = files[letter.ProjectId!.Value];
             var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
             ready.Add(new(letter.Id.Value, file.Id.Value, letter.ToName, file.Row.Title, $"since {Since(desk, letter.At)}", letter.Subject, LineText.Short(LetterEndpoints.Shown(letter.Body)),
-                step is null ? "" : Why(desk, file, step), said.GetValueOrDefault(file.Id), letter.Gaps.Length > 0 ? letter.Gaps : null));
+                step is null ? "" : Why(desk, file, step, names), said.GetValueOrDefault(file.Id), letter.Gaps.Length > 0 ? letter.Gaps : null,
+                letter.Template, letter.Template is { } key ? names.Letter(key) : null, letter.Problem, step is not null));
         }
         return ready;
-    }
-
-    /// <summary>Steps that propose an end: held ones that hold no letter.</summary>
-    private static async Task<IReadOnlyList<QuietDto>> QuietAsync(Desk desk, IReadOnlyDictionary<ProjectId, string> said)
-    {
-        var rows = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Held && !desk.Db.Letters.Any(l => l.RunId == s.RunId && l.Step == s.Step && l.Occurrence == s.Occurrence)).Take(50).ToListAsync();
-        var files = await desk.Db.OpenManyAsync([.. rows.Select(row => row.ProjectId).Distinct()], desk.Calendar);
-        return [.. from row in rows
-                   let file = files[row.ProjectId]
-                   let since = file.History.Last<Happening.LetterSent>()?.Happened ?? file.History.Last<Happening.InquiryCame>()?.Happened
-                   select new QuietDto(file.Id.Value, file.Row.Title, file.Row.Client!.Name, since is { } at ? $"no word since the last letter {Age.Of(at, desk.Now, desk.Calendar.Zone).Long} ago" : "", said.GetValueOrDefault(file.Id), row.RunId.Value, row.Step, row.Occurrence)];
     }
 
     private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
@@ -83,29 +75,28 @@ public static class TodayView
     }
 
     /// <summary>“not opened for 5 days”, else when it was to go by the routine.</summary>
-    private static string Why(Desk desk, ProjectFile file, PlannedStep step)
+    private static string Why(Desk desk, ProjectFile file, PlannedStep step, RoutineNames names)
     {
         var cause = Causes.Of(file.Case, step.Step.When.Cause, step.Step.When.DateName).ElementAtOrDefault(step.Ref.Occurrence);
         var age = cause is null ? "" : $" for {Age.Of(cause.At, desk.Now, desk.Calendar.Zone).Long}";
         if (step.Step.Stops.Contains(StopRule.Opened)) return $"not opened{age}";
         if (step.Step.Stops.Contains(StopRule.Answered)) return $"no answer{age}";
         if (step.Step.Stops.Contains(StopRule.Chosen)) return $"not chosen{age}";
-        return Ahead.TimingWords(step.Step, file);
+        return RoutineWords.When(step.Step.When, names.For(file.Case.Kind.MainDate));
     }
 
-    private static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk)
+    private static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk, RoutineNames names)
     {
         var end = desk.Calendar.StartOf(desk.Today.PlusDays(1));
-        var due = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Planned && s.Due < end).OrderBy(s => s.Due).Take(20).ToListAsync();
+        var due = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Planned && s.Due < end && desk.Db.Projects.Any(p => p.Id == s.ProjectId)).OrderBy(s => s.Due).Take(20).ToListAsync();
         List<ByItselfDto> list = [];
-        var names = await desk.Db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
         var files = await desk.Db.OpenManyAsync([.. due.Select(row => row.ProjectId).Distinct()], desk.Calendar);
         foreach (var row in due)
         {
             var file = files[row.ProjectId];
             var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
-            if (step is { Mode: StepMode.ByItself, Action: StepAction.Letter letter })
-                list.Add(new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), names.GetValueOrDefault(letter.Key, letter.Key),
+            if (step.Mode == StepMode.ByItself && step.Action is { LeavesTheHouse: true, AlwaysAsks: false })
+                list.Add(new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), step.Action.LetterKey is { } letter ? names.Letter(letter) : LineText.Capital(RoutineWords.What(step.Action, names)),
                     file.MailContact is { Mail: null } ? $"{file.Row.Title}: waits for a mail address" : $"to {file.MailContact.Name}, {file.Row.Title}"));
         }
         return list;
@@ -123,7 +114,7 @@ public static class TodayView
     {
         var looked = desk.Studio.LookedAt ?? desk.Now - Duration.FromDays(3);
         var from = desk.Now - Duration.FromDays(7);
-        var facts = await desk.Db.Facts.AsNoTracking().Where(f => f.By == Actor.Client && f.Recorded >= from).OrderByDescending(f => f.Recorded).ThenByDescending(f => f.Id).Take(60).ToListAsync();
+        var facts = await desk.Db.Facts.AsNoTracking().Where(f => f.By == Actor.Client && f.Recorded >= from).Where(f => desk.Db.Projects.Any(p => p.Id == f.ProjectId)).OrderByDescending(f => f.Recorded).ThenByDescending(f => f.Id).Take(60).ToListAsync();
         var ids = facts.Select(f => f.ProjectId).Distinct().ToList();
         var titles = await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.Id)).Select(p => new { p.Id, p.Title, Client = p.Client!.Name }).ToDictionaryAsync(p => p.Id);
         var all = facts.Select(f => (f, Words: CameWords(FactJson.Read(f.Kind, f.Version, f.Payload), titles[f.ProjectId].Client, titles[f.ProjectId].Title))).Where(x => x.Words is not null)
@@ -134,6 +125,7 @@ public static class TodayView
     private static string? CameWords(Happening what, string client, string project) => what switch
     {
         Happening.InquiryCame => $"{client} inquired: {project}",
+        Happening.FormReturned => $"{client} returned a form, {project}",
         Happening.LetterReceived { Automatic: false } => $"{client} wrote, {project}",
         Happening.ProposalOpened => $"{client} opened the proposal, {project}",
         Happening.ProposalAccepted => $"{client} chose, {project}",
@@ -168,8 +160,8 @@ public static class TodayView
         var (currency, today) = (desk.Currency, desk.Today);
         var start = desk.Calendar.StartOf(new LocalDate(today.Year, today.Month, 1));
         var booked = await desk.Db.Projects.AsNoTracking().Where(p => p.Standing.BookedAt >= start).Select(p => p.Standing.NetMinor ?? 0).ToListAsync();
-        var received = await desk.Db.Payments.AsNoTracking().Where(p => p.At >= start && p.GoneAt == null).SumAsync(p => p.AmountMinor);
-        var open = await desk.Db.Invoices.AsNoTracking().Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice).Select(i => new { i.OwedMinor, i.Due }).ToListAsync();
+        var received = await desk.Db.Payments.AsNoTracking().Where(p => p.At >= start && p.GoneAt == null && desk.Db.Projects.Any(r => r.Id == p.ProjectId)).SumAsync(p => p.AmountMinor);
+        var open = await desk.Db.Invoices.AsNoTracking().Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0).Select(i => new { i.OwedMinor, i.Due }).ToListAsync();
         string Words(long minor) => MoneyText.Of(new(minor, currency));
         return new(today.ToString("MMMM", CultureInfo.InvariantCulture), booked.Count, Words(booked.Sum()), Words(received),
             Words(open.Where(i => i.Due >= today).Sum(i => i.OwedMinor)), Words(open.Where(i => i.Due < today).Sum(i => i.OwedMinor)));

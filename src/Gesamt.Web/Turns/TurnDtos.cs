@@ -1,6 +1,7 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Web.Routines;
 
 namespace Gesamt.Web.Turns;
 
@@ -21,10 +22,10 @@ public sealed record TodayCardDto(CardDto Card, string LastWords, bool IsInquiry
 
 /// <param name="Why">Why it is due.</param>
 /// <param name="LastSaid">What the client last said.</param>
-public sealed record ReadyDto(long Letter, long Project, string To, string ProjectTitle, string Since, string Subject, string Preview, string Why, string? LastSaid, string? Gaps);
-
-/// <summary>A project that may have gone quiet: ended only by the owner's OK.</summary>
-public sealed record QuietDto(long Project, string Title, string Client, string Why, string? LastSaid, long Run, string Step, int Occurrence);
+/// <param name="Sort">The text it began with, by which several are sent at once, and what that is called.</param>
+/// <param name="Problem">Why the mail server refused it.</param>
+/// <param name="CanWait">Whether it can be put off.</param>
+public sealed record ReadyDto(long Letter, long Project, string To, string ProjectTitle, string Since, string Subject, string Preview, string Why, string? LastSaid, string? Gaps, string? Sort, string? SortName, string? Problem, bool CanWait);
 
 /// <param name="When">“11:00 to 11:30”.</param>
 public sealed record DayMeetingDto(long Project, long Meeting, string When, string Title, string Detail);
@@ -43,6 +44,7 @@ public sealed record UncertainDto(long Project, string Title, string ProjectTitl
 public sealed record MoneyDto(string Month, int Booked, string Won, string Received, string Sent, string Late);
 
 /// <summary>The first look of the day.</summary>
+/// <param name="MailProblem">Why the inbox could not be read last.</param>
 public sealed record TodayDto(
     string Date, MoneyDto Money, int Yours, IReadOnlyList<TodayCardDto> YourTurn, IReadOnlyList<ReadyDto> Ready, IReadOnlyList<ByItselfDto> ByItself,
-    IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Tray, IReadOnlyList<QuietDto> Quiet, IReadOnlyList<DayMeetingDto> Meetings);
+    IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Tray, IReadOnlyList<AskedDto> Asked, IReadOnlyList<DayMeetingDto> Meetings, string? MailProblem);

@@ -42,11 +42,6 @@ public static class WorkEndpoints
             await Dates.FixAsync(desk, new(id), move);
             return TypedResults.NoContent();
         });
-        project.MapPost("/quiet", async (long id, Routines.QuietAnswerDto answer, Desk desk) =>
-        {
-            await Routines.Steps.AnswerQuietAsync(desk, new(id), answer);
-            return TypedResults.NoContent();
-        });
         project.MapPost("/phases", async (long id, PhaseDto to, Desk desk) =>
         {
             await Handover.SetPhaseAsync(desk, new(id), to);

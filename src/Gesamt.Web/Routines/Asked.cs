@@ -1,0 +1,122 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Routines;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
+using Gesamt.Web.Projects;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Routines;
+
+/// <summary>Something a routine asks that is not a letter.</summary>
+/// <param name="Words">The question.</param>
+/// <param name="Yes">What the button says that does it.</param>
+/// <param name="No">What the button says that leaves it; null where there is nothing to leave.</param>
+/// <param name="Step">Null for a routine that is offered as a whole.</param>
+public sealed record AskedDto(long Project, string Title, string Client, string Words, string Why, string? LastSaid, string Yes, string? No, long Run, string? Step, int Occurrence);
+
+public sealed record AskedAnswerDto(long Run, string? Step, int Occurrence, bool Yes);
+
+/// <param name="Project">A project that was begun by it.</param>
+public sealed record AskedResultDto(long? Project);
+
+/// <summary>What routines ask besides letters, and the owner's answers.</summary>
+public static class Asked
+{
+    /// <exception cref="RefusedException">It waits for no answer any more.</exception>
+    public static async Task<AskedResultDto> AnswerAsync(Desk desk, ProjectId project, AskedAnswerDto answer)
+    {
+        if (answer.Step is null) return await AnswerOfferAsync(desk, project, new(answer.Run), answer.Yes);
+        var reference = new StepRef(new(answer.Run), answer.Step, answer.Occurrence);
+        if (answer.Yes && Held(await desk.OpenAsync(project), reference).Step.Action is StepAction.EndAsQuiet)
+        {
+            desk.Db.ChangeTracker.Clear();
+            // the end stops what is still planned, this step too
+            await Happened.RecordAsync(desk, project, new(HappenedSort.GoneQuiet), "", "");
+            return new(null);
+        }
+        desk.Db.ChangeTracker.Clear();
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(project);
+        var step = Held(file, reference);
+        ProjectId? made = null;
+        if (!answer.Yes) await desk.RecordAsync(file, Actor.Owner, new Happening.StepSkipped(reference));
+        else
+        {
+            if (step.Step.Action is StepAction.FollowOn follow) made = await FollowOnAsync(desk, file, follow.Kind);
+            await StepActions.DoAsync(desk, file, step, Actor.Owner);
+        }
+        await desk.CommitAsync(transaction);
+        return new(made?.Value);
+    }
+
+    /// <summary>A project of another kind with the same client, at its beginning.</summary>
+    private static async Task<ProjectId> FollowOnAsync(Desk desk, ProjectFile file, string kindKey)
+    {
+        var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Key == kindKey && !k.Removed) ?? throw new RefusedException("This kind of work is not there any more.");
+        var row = await Inquiry.AddAsync(desk, kind.Id, file.Row.Client!, new($"{kind.Name} for {file.Row.Title}", file.Row.Source, null), file.Row.Rehearsal);
+        await desk.RecordAsync(await desk.OpenAsync(row.Id), Actor.Owner, new Happening.InquiryCame(null), new Happening.MarkedFit());
+        await desk.RecordAsync(file, Actor.Owner, new Happening.FollowedOn(row.Id));
+        return row.Id;
+    }
+
+    private static async Task<AskedResultDto> AnswerOfferAsync(Desk desk, ProjectId project, RunId run, bool yes)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var row = await desk.Db.Runs.SingleOrDefaultAsync(r => r.Id == run && r.ProjectId == project && r.Offered) ?? throw new RefusedException("This is not offered any more.");
+        row.Offered = false;
+        await desk.Db.SaveChangesAsync();
+        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, yes ? new Happening.RunBegan(run) : new Happening.RunDeclined(run));
+        await desk.CommitAsync(transaction);
+        return new(null);
+    }
+
+    private static PlannedStep Held(ProjectFile file, StepRef reference) =>
+        Plan.Of(file.Case).FirstOrDefault(step => step is { State: StepState.Held, Letter: null } && step.Ref == reference)
+        ?? throw new RefusedException("Something happened meanwhile: this is not asked any more.");
+
+    /// <summary>All that is asked over all projects: held steps that carry no letter, and routines that are offered.</summary>
+    public static async Task<IReadOnlyList<AskedDto>> AllAsync(Desk desk, RoutineNames names, Func<ProjectFile, string?> lastSaid)
+    {
+        var held = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Held && !desk.Db.Letters.Any(l => l.RunId == s.RunId && l.Step == s.Step && l.Occurrence == s.Occurrence && l.State == LetterState.Held))
+            .Where(s => desk.Db.Projects.Any(p => p.Id == s.ProjectId)).OrderBy(s => s.Due).Take(100).ToListAsync();
+        var offered = await desk.Db.Runs.AsNoTracking().Where(r => r.Offered && desk.Db.Projects.Any(p => p.Id == r.ProjectId && p.Standing.Ended == null)).OrderBy(r => r.Id).Take(50).ToListAsync();
+        if (held.Count + offered.Count == 0) return [];
+        var files = await desk.Db.OpenManyAsync([.. held.Select(s => s.ProjectId).Concat(offered.Select(r => r.ProjectId)).Distinct()], desk.Calendar);
+        return
+        [
+            .. from row in held
+               let file = files[row.ProjectId]
+               let step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step)
+               select Of(desk, file, step, row, names.For(file.Case.Kind.MainDate), lastSaid(file)),
+            .. from row in offered
+               let file = files[row.ProjectId]
+               let routine = StoreJson.Read<Routine>(row.Routine)
+               select new AskedDto(file.Id.Value, file.Row.Title, file.Row.Client!.Name, $"Begin “{routine.Name}”?", $"the {file.Case.Kind.MainDate} is nearer than it asks for", lastSaid(file), "Begin it", "Leave it", row.Id.Value, null, 0),
+        ];
+    }
+
+    private static AskedDto Of(Desk desk, ProjectFile file, Step step, PlannedStepRow row, IRoutineNames names, string? lastSaid)
+    {
+        var (words, yes, no) = step.Action switch
+        {
+            StepAction.EndAsQuiet => ("End it as gone quiet?", "End it", "Keep it open"),
+            StepAction.TellMe tell => (tell.Words, "Seen", null),
+            StepAction.FollowOn => ($"Begin {RoutineWords.What(step.Action, names)}?", "Begin it", "Not now"),
+            StepAction.Tasks => ($"Make {RoutineWords.What(step.Action, names)}?", "Make them", "Skip"),
+            StepAction.Invoice => ("Send the next agreed invoice?", "Send it", "Skip"),
+            _ => ($"{char.ToUpperInvariant(RoutineWords.What(step.Action, names)[0])}{RoutineWords.What(step.Action, names)[1..]}?", "Do it", (string?)"Skip"),
+        };
+        return new(file.Id.Value, file.Row.Title, file.Row.Client!.Name, words, Why(desk, file, step, names), lastSaid, yes, no, row.RunId.Value, row.Step, row.Occurrence);
+    }
+
+    private static string Why(Desk desk, ProjectFile file, Step step, IRoutineNames names)
+    {
+        if (step.Action is not StepAction.EndAsQuiet) return RoutineWords.When(step.When, names);
+        var since = file.History.Last<Happening.LetterSent>()?.Happened ?? file.History.Last<Happening.InquiryCame>()?.Happened;
+        return since is { } at ? $"no word since the last letter {Core.Calendar.Age.Of(at, desk.Now, desk.Calendar.Zone).Long} ago" : "";
+    }
+}

@@ -1,0 +1,77 @@
+using Gesamt.Core.Letters;
+using Gesamt.Core.Routines;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Letters;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Templates;
+
+/// <param name="Name">The owner's alone; no client sees it.</param>
+/// <param name="Number">By which it is called up while writing.</param>
+/// <param name="UsedBy">Routines that send it, over all kinds.</param>
+public sealed record LetterTextRowDto(string Key, string Name, int? Number, string Subject, string Body, int Edition, IReadOnlyList<string> UsedBy, IReadOnlyList<LetterFileDto> Files);
+
+public sealed record SaveLetterDto(string Name, int? Number, string Subject, string Body, int Edition, LetterFileDto[] Files);
+
+public sealed record RemovedDto(bool Removed);
+
+/// <summary>The studio's letters: shared by all kinds, each with its own name, number and files.</summary>
+public static class LetterTexts
+{
+    private const int MostNumber = 999;
+
+    public static async Task<IReadOnlyList<LetterTextRowDto>> AllAsync(Desk desk)
+    {
+        var used = (await desk.Db.Routines.AsNoTracking().Where(r => !r.Removed).Join(desk.Db.Kinds.Where(k => !k.Removed), r => r.KindId, k => k.Id, (r, k) => new { r.Routine, k.Name }).ToListAsync())
+            .SelectMany(r => StoreJson.Read<Routine>(r.Routine) is var routine ? routine.Steps.Select(step => (Key: step.Action.LetterKey, Name: $"{routine.Name} of {r.Name}")) : [])
+            .Where(pair => pair.Key is not null).ToLookup(pair => pair.Key!, pair => pair.Name);
+        return [.. (await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).Where(t => !t.Removed).OrderBy(t => t.Name).ToListAsync())
+            .Select(t => new LetterTextRowDto(t.Key, t.Name, t.Number, t.Subject, t.Body, t.Edition, [.. used[t.Key].Distinct()], [.. t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]))];
+    }
+
+    /// <summary>Changes a letter, or keeps a new one under a key made from its name. Letters held or sent keep the text they were made with.</summary>
+    /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
+    public static async Task<string> SaveAsync(Desk desk, string? key, SaveLetterDto save)
+    {
+        await using var transaction = await desk.BeginAsync();
+        await CheckAsync(desk, key, save);
+        LetterText.Parse(save.Subject);
+        LetterText.Parse(save.Body);
+        var row = key is null ? null : await desk.Db.LetterTemplates.Include(t => t.Files).SingleOrDefaultAsync(l => l.Key == key && !l.Removed) ?? throw new MissingException("letter");
+        if (row is null) desk.Db.LetterTemplates.Add(row = new() { Key = await NewKeyAsync(desk, save.Name), Name = "", Subject = "", Body = "" });
+        else if (row.Edition != save.Edition) throw new StaleException(new SaveLetterDto(row.Name, row.Number, row.Subject, row.Body, row.Edition, []));
+        (row.Name, row.Number, row.Subject, row.Body, row.Edition) = (save.Name.Trim(), save.Number, save.Subject.Trim(), save.Body.Trim(), row.Edition + 1);
+        row.Files = [.. (await LetterEndpoints.FilesAsync(desk, save.Files)).Select(f => new TemplateFileRow { Name = f.Name, Hash = f.Hash, Size = f.Size, Type = f.Type })];
+        await RoutineTrouble.RefreshAsync(desk);
+        await desk.CommitAsync(transaction);
+        return row.Key;
+    }
+
+    /// <summary>Takes a letter away, or puts it back. Routines that send it stay off until it is back or they send another.</summary>
+    public static async Task RemoveAsync(Desk desk, string key, bool removed)
+    {
+        await using var transaction = await desk.BeginAsync();
+        var row = await desk.Db.LetterTemplates.SingleOrDefaultAsync(l => l.Key == key) ?? throw new MissingException("letter");
+        // its number is free for another; one that is put back asks for a new one
+        (row.Removed, row.Number) = (removed, null);
+        await RoutineTrouble.RefreshAsync(desk);
+        await desk.CommitAsync(transaction);
+    }
+
+    private static async Task CheckAsync(Desk desk, string? key, SaveLetterDto save)
+    {
+        List<(string, string)> errors = [.. new[] { ("name", save.Name, 80), ("subject", save.Subject, 200), ("body", save.Body, 50_000) }
+            .Where(f => f.Item2.Trim().Length == 0 || f.Item2.Trim().Length > f.Item3).Select(f => (f.Item1, $"Write 1 to {f.Item3} characters."))];
+        if (save.Number is < 1 or > MostNumber) errors.Add(("number", $"From 1 to {MostNumber}, or nothing."));
+        if (save.Number is { } number && await desk.Db.LetterTemplates.Where(t => t.Number == number && t.Key != key).Select(t => t.Name).FirstOrDefaultAsync() is { } other) errors.Add(("number", $"“{other}” has this number."));
+        if (errors.Count > 0) throw new InvalidException([.. errors]);
+    }
+
+    private static async Task<string> NewKeyAsync(Desk desk, string name)
+    {
+        var key = RoutineText.KeyOf(name);
+        return await desk.Db.LetterTemplates.AnyAsync(l => l.Key == key) ? $"{key}-{Guid.NewGuid():n}"[..(key.Length + 7)] : key;
+    }
+}
