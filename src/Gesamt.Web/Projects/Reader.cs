@@ -17,7 +17,13 @@ namespace Gesamt.Web.Projects;
 
 /// <summary>An entry opened whole.</summary>
 /// <param name="File">A paper to open beside it.</param>
-public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps, ReviewReadDto? Review = null, long? VoidsPayment = null, MeetingDto? Meeting = null);
+public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps, ReviewReadDto? Review = null, long? VoidsPayment = null, MeetingDto? Meeting = null, LetterReadDto? Letter = null);
+
+/// <param name="Files">What went or came with it.</param>
+/// <param name="CanAnswer">Whether it came from the client.</param>
+/// <param name="CanWait">Whether it is held by a routine and can be put off.</param>
+/// <param name="CanTakeBack">Whether it is on its way and has not left the house.</param>
+public sealed record LetterReadDto(long Id, IReadOnlyList<FileDto> Files, bool CanAnswer, bool CanWait, bool CanTakeBack, bool CanWriteAgain, string? Problem);
 
 /// <summary>A round of review opened whole.</summary>
 public sealed record ReviewReadDto(long Id, ReviewState State, IReadOnlyList<ReviewFileDto> Files, IReadOnlyList<AnswerDto> Said);
@@ -29,7 +35,7 @@ public static class Reader
 {
     public static async Task<ReaderDto> OfAsync(Desk desk, ProjectId project, OpensWhat what, long id) => what switch
     {
-        OpensWhat.Letter => Letter(desk, await OneAsync(desk.Db.Letters.Where(l => l.Id == new LetterId(id) && l.ProjectId == project))),
+        OpensWhat.Letter => Letter(desk, await OneAsync(desk.Db.Letters.Include(l => l.Files).Where(l => l.Id == new LetterId(id) && l.ProjectId == project))),
         OpensWhat.Answers => Answers(desk, await OneAsync(desk.Db.Answers.Where(a => a.Id == new AnswersId(id) && a.ProjectId == project))),
         OpensWhat.Note => Note(desk, await OneAsync(desk.Db.Notes.Where(n => n.Id == new NoteId(id) && n.ProjectId == project))),
         OpensWhat.Proposal => Proposal(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
@@ -51,7 +57,9 @@ public static class Reader
 
     private static ReaderDto Letter(Desk desk, LetterRow letter) => new(letter.Subject, $"{letter.FromName} to {letter.ToName}, {State(desk, letter)}",
         letter.Body.Replace(Blanks.LinkPlaceholder, "[their own link, put in when it leaves]", StringComparison.Ordinal), letter.Quoted, [], [], null,
-        letter.State == LetterState.Held ? letter.Id.Value : null, letter.Gaps.Length > 0 ? letter.Gaps : null);
+        letter.State == LetterState.Held ? letter.Id.Value : null, letter.Gaps.Length > 0 ? letter.Gaps : null,
+        Letter: new(letter.Id.Value, [.. letter.Files.Select(f => new FileDto(f.Name, $"/api/letters/{letter.Id.Value}/files/{f.Id}"))], letter.State is LetterState.Received or LetterState.Kept && letter.FromMail != desk.Studio.Mail,
+            letter is { State: LetterState.Held, Step: not null }, letter.State == LetterState.Ready, letter.State == LetterState.Draft, letter.Problem));
 
     private static string State(Desk desk, LetterRow letter) => letter.State switch
     {
@@ -59,7 +67,10 @@ public static class Reader
         LetterState.Stopped => "stopped before it was sent",
         LetterState.Skipped => "skipped",
         LetterState.Uncertain => "may have gone out",
+        LetterState.Ready when letter.GoesAt is { } goes => $"goes out {Contracting.At(desk, goes)}",
         LetterState.Ready => "leaves in a few seconds",
+        LetterState.PutOff => "put off; it comes up again at its time",
+        LetterState.Kept => $"taken over from a file, {Contracting.At(desk, letter.At)}",
         LetterState.Draft => "a draft",
         _ => Contracting.At(desk, letter.At),
     };

@@ -15,7 +15,7 @@ public sealed record KindDto(long Id, string Key, string Name, int Projects);
 /// <param name="Projects">How many were begun with it.</param>
 public sealed record KindPageDto(
     long Id, string Key, string Name, int Projects, int Edition, IReadOnlyList<ServiceDto> Services, TextDto Contract, IReadOnlyList<RoutineRowDto> Routines,
-    IReadOnlyList<string> Blanks, IReadOnlyList<string> Phases, int Rounds, IReadOnlyList<string> ClosingSteps, KindSettingsDto Settings, IReadOnlyList<string> Fills);
+    IReadOnlyList<string> Phases, int Rounds, IReadOnlyList<string> ClosingSteps, KindSettingsDto Settings, IReadOnlyList<string> Fills);
 
 public sealed record TextDto(string Title, string Body, int Edition);
 
@@ -35,7 +35,7 @@ public static class Kinds
         return new(id.Value, kind.Key, kind.Name, await desk.Db.Projects.CountAsync(p => p.KindId == id), kind.Edition,
             [.. services.Select(s => new ServiceDto(s.Id, s.Title, s.Detail, s.Unit, Wire.Number(s.UnitPrice), Wire.Number(s.TaxPartsPerMillion / 10_000m)))],
             new(contract?.Title ?? "Contract", contract?.Body ?? "", contract?.Edition ?? 0),
-            [.. (await RoutineList.AllAsync(desk)).Where(r => r.Kind == id.Value)], Blanks.Names, rules.Phases, rules.Rounds, rules.ClosingSteps,
+            [.. (await RoutineList.AllAsync(desk)).Where(r => r.Kind == id.Value)], rules.Phases, rules.Rounds, rules.ClosingSteps,
             KindSettings.Of(kind.Edition, rules), [.. Forms.Fills, .. rules.AllDetails.Select(detail => detail.Name)]);
     }
 

@@ -17,6 +17,7 @@ public static class TemplateEndpoints
         MapKinds(api);
         MapForms(api);
         MapRoutines(api.MapGroup("/routines"));
+        api.MapGet("/blanks", () => Gesamt.Core.Letters.Blanks.Names);
         api.MapGet("/letter-texts", (Desk desk) => LetterTexts.AllAsync(desk));
         api.MapPut("/letter-texts/{key}", async (string key, SaveLetterDto save, Desk desk) => new LetterKeyDto(await LetterTexts.SaveAsync(desk, key, save)));
         api.MapPost("/letter-texts", async (SaveLetterDto save, Desk desk) => new LetterKeyDto(await LetterTexts.SaveAsync(desk, null, save)));

@@ -514,7 +514,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["LetterTextDto"];
+                    "application/json": components["schemas"]["SendLetterDto"];
                 };
             };
             responses: {
@@ -576,6 +576,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letter-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LetterFileDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/letters/{id}/release": {
         parameters: {
             query?: never;
@@ -607,6 +648,45 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letters/release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReleaseAllDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CountDto"];
                     };
                 };
             };
@@ -652,6 +732,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/letters/{id}/later": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PutOffDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/letters/{id}/take-back": {
         parameters: {
             query?: never;
@@ -678,6 +797,47 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/letters/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TakenOverDto"];
+                    };
                 };
             };
         };
@@ -1276,44 +1436,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kinds/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["KindPageDto"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kinds/{id}/services": {
+    "/api/kinds/order": {
         parameters: {
             query?: never;
             header?: never;
@@ -1325,93 +1448,12 @@ export interface paths {
             parameters: {
                 query?: never;
                 header?: never;
-                path: {
-                    id: number;
-                };
+                path?: never;
                 cookie?: never;
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["SaveServicesDto"];
-                };
-            };
-            responses: {
-                /** @description No Content */
-                204: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kinds/{id}/contract": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["TextDto"];
-                };
-            };
-            responses: {
-                /** @description No Content */
-                204: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kinds/{id}/routines/{key}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                    key: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["SaveRoutineDto"];
+                    "application/json": components["schemas"]["KindOrderDto"];
                 };
             };
             responses: {
@@ -1551,39 +1593,93 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kinds/{id}/settings": {
+    "/api/blanks": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put: {
+        get: {
             parameters: {
                 query?: never;
                 header?: never;
-                path: {
-                    id: number;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string[];
+                    };
                 };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/letter-texts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LetterTextRowDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
                 cookie?: never;
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["KindSettingsDto"];
+                    "application/json": components["schemas"]["SaveLetterDto"];
                 };
             };
             responses: {
-                /** @description No Content */
-                204: {
+                /** @description OK */
+                200: {
                     headers: {
                         [name: string]: unknown;
                     };
-                    content?: never;
+                    content: {
+                        "application/json": components["schemas"]["LetterKeyDto"];
+                    };
                 };
             };
         };
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1631,7 +1727,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/letter-texts": {
+    "/api/letter-texts/{key}/removed": {
         parameters: {
             query?: never;
             header?: never;
@@ -1644,12 +1740,70 @@ export interface paths {
             parameters: {
                 query?: never;
                 header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/task-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TaskListDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
                 path?: never;
                 cookie?: never;
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["SaveLetterDto"];
+                    "application/json": components["schemas"]["SaveTaskListDto"];
                 };
             };
             responses: {
@@ -1661,6 +1815,86 @@ export interface paths {
                     content: {
                         "application/json": components["schemas"]["LetterKeyDto"];
                     };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/task-lists/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveTaskListDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LetterKeyDto"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/task-lists/{key}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
                 };
             };
         };
@@ -3051,6 +3285,585 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/forms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProjectFormsDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskFormDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/forms/{slug}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    slug: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailAccountDto"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailAccountDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailAccountDto"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mail-account/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MailAccountDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MailTestDto"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HookDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveHookDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HookDto"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hooks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveHookDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HookDto"][];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hooks/{id}/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HookTestDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ApiKeyDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewApiKeyDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MadeApiKeyDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/keys/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsalDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewRehearsalDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CreatedDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/wind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WindDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WoundDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/rehearsed-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsedPageDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -3768,45 +4581,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/quiet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["QuietAnswerDto"];
-                };
-            };
-            responses: {
-                /** @description No Content */
-                204: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/projects/{id}/phases": {
         parameters: {
             query?: never;
@@ -4025,6 +4799,553 @@ export interface paths {
             requestBody: {
                 content: {
                     "application/json": components["schemas"]["AwayDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KindPageDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CopyKindDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KindIdDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/services": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveServicesDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/contract": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TextDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kinds/{id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KindSettingsDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutineRowDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewRoutineDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutineIdDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CheckRoutineDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CheckedRoutineDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RoutineTextDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutineDraftDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RehearseDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RehearsedDto"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RoutinePageDto"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveRoutineDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{id}/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OnOffDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/routines/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
                 };
             };
             responses: {
@@ -4567,6 +5888,277 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProjectRoutinesDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/routines/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BeginRoutineDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/routines/variant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChooseVariantDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/stop-pending": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CountDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GoOnDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskedAnswerDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AskedResultDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/task-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AddTasksDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CountDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/rooms/{code}/door": {
         parameters: {
             query?: never;
@@ -4723,6 +6315,131 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["UploadedDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/open/v1/projects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Projects in the order they began, 100 at a time
+         * @description Needs a key of the studio: “Authorization: Bearer gesamt_…”.
+         */
+        get: {
+            parameters: {
+                query?: {
+                    after?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenPageDtoOfOpenProjectDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/open/v1/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Clients and others, 100 at a time
+         * @description Needs a key of the studio: “Authorization: Bearer gesamt_…”.
+         */
+        get: {
+            parameters: {
+                query?: {
+                    after?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenPageDtoOfOpenPersonDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/open/v1/inquiries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A new inquiry; needs an Idempotency-Key
+         * @description Needs a key of the studio: “Authorization: Bearer gesamt_…”.
+         */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OpenInquiryDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CreatedDto"];
                     };
                 };
             };
@@ -5619,6 +7336,127 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/forms/{slug}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    slug: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GivenDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/forms/{slug}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    slug: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GivenDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/forms/{slug}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    slug: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UploadedDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/card-house/{session}": {
         parameters: {
             query?: never;
@@ -5683,6 +7521,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AddTasksDto: {
+            list: string;
+            leave: number[];
+        };
         AddressDto: {
             address: string;
         };
@@ -5701,6 +7543,8 @@ export interface components {
             taskId: null | number;
             opens: null | components["schemas"]["OpensDto"];
             step?: null | components["schemas"]["AheadStepDto"];
+            /** Format: int64 */
+            goes?: null | number;
         };
         AheadStepDto: {
             /** Format: int64 */
@@ -5716,6 +7560,16 @@ export interface components {
             question: string;
             text: string;
         };
+        ApiKeyDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            begins: string;
+            mayRead: boolean;
+            mayInquire: boolean;
+            made: string;
+            used: null | string;
+        };
         ApproveBriefDto: {
             hash: string;
         };
@@ -5727,8 +7581,52 @@ export interface components {
         AsideDto: {
             aside: boolean;
         };
+        AskFormDto: {
+            slug: string;
+            subject: string;
+            body: string;
+        };
+        AskedAnswerDto: {
+            /** Format: int64 */
+            run: number;
+            step: null | string;
+            /** Format: int32 */
+            occurrence: number;
+            yes: boolean;
+        };
+        AskedDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            client: string;
+            words: string;
+            why: string;
+            lastSaid: null | string;
+            yes: string;
+            no: null | string;
+            /** Format: int64 */
+            run: number;
+            step: null | string;
+            /** Format: int32 */
+            occurrence: number;
+        };
+        AskedFormDto: {
+            slug: string;
+            title: string;
+            since: string;
+        };
+        AskedResultDto: {
+            /** Format: int64 */
+            project: null | number;
+        };
         AwayDto: {
             away: boolean;
+        };
+        BeginRoutineDto: {
+            /** Format: int32 */
+            routine: number;
+            variant: null | string;
+            leaveOut: string[];
         };
         BookTimeDto: {
             /** Format: date-time */
@@ -5834,7 +7732,27 @@ export interface components {
             project: null | number;
         };
         /** @enum {unknown} */
-        Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ContractSent" | "Booked" | "InvoiceDue" | "HandedOver" | "NamedDate";
+        Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate";
+        CheckRoutineDto: {
+            /** Format: int64 */
+            kind: number;
+            routine: components["schemas"]["RoutineDraftDto"];
+            /** Format: int64 */
+            project: null | number;
+        };
+        CheckedRoutineDto: {
+            steps: components["schemas"]["CheckedStepDto"][];
+            mistakes: components["schemas"]["MistakeDto"][];
+            text: string;
+        };
+        CheckedStepDto: {
+            sentence: string;
+            date: null | string;
+        };
+        ChoiceDto: {
+            key: string;
+            name: string;
+        };
         ChoiceLineDto: {
             key: string;
             role: components["schemas"]["LineRole"];
@@ -5842,6 +7760,11 @@ export interface components {
             words: string;
             detail: string;
             price: string;
+        };
+        ChooseVariantDto: {
+            /** Format: int32 */
+            routine: number;
+            variant: string;
         };
         ChosenDto: {
             chosen: string[];
@@ -5852,6 +7775,15 @@ export interface components {
             about: string;
             use: string;
             hasPreview: boolean;
+        };
+        ClientFormDto: {
+            slug: string;
+            title: string;
+            intro: string;
+            fields: components["schemas"]["FormField"][];
+            given: {
+                [key: string]: string;
+            };
         };
         ClientMeetingDto: {
             id: string;
@@ -5884,6 +7816,7 @@ export interface components {
             meetings: components["schemas"]["ClientMeetingDto"][];
             brief: null | components["schemas"]["ShownBriefDto"];
             logo: null | string;
+            forms: components["schemas"]["ClientFormDto"][];
         };
         ClientPhaseDto: {
             name: string;
@@ -5892,10 +7825,28 @@ export interface components {
         };
         /** @enum {unknown} */
         ClientStep: "Nothing" | "Choose" | "Sign" | "Book" | "Done";
+        ClientWaysDto: {
+            /** Format: int32 */
+            opens: null | number;
+            /** Format: int32 */
+            answers: null | number;
+            /** Format: int32 */
+            chooses: null | number;
+            /** Format: int32 */
+            signs: null | number;
+            /** Format: int32 */
+            pays: null | number;
+            /** Format: int32 */
+            returnsForm: null | number;
+        };
         ClockDto: {
             date: string;
             time: string;
             stands: boolean;
+        };
+        ConditionDto: {
+            detail: string;
+            is: string[];
         };
         ContractPageDto: {
             title: string;
@@ -5910,6 +7861,16 @@ export interface components {
             detail: string;
             known: string;
             said: string;
+        };
+        CopyKindDto: {
+            name: string;
+            without: components["schemas"]["KindPart"][];
+            withoutRoutines: number[];
+            withoutForms: number[];
+        };
+        CountDto: {
+            /** Format: int32 */
+            count: number;
         };
         CreatedDto: {
             /** Format: int64 */
@@ -5975,10 +7936,13 @@ export interface components {
         /** @enum {unknown} */
         DueSort: "OnBooking" | "AroundMainDate" | "OnDate" | "OnHandover";
         EarlierDto: {
+            /** Format: int64 */
+            id: number;
             who: string;
             when: string;
             subject: string;
             text: string;
+            fromClient: boolean;
         };
         EntryDto: {
             /** Format: int64 */
@@ -6025,6 +7989,7 @@ export interface components {
         FormDto: {
             /** Format: int32 */
             id: number;
+            purpose: components["schemas"]["FormPurpose"];
             slug: string;
             title: string;
             intro: string;
@@ -6056,6 +8021,8 @@ export interface components {
             /** Format: int32 */
             id: number;
         };
+        /** @enum {unknown} */
+        FormPurpose: "Inquiry" | "Questionnaire" | "Feedback";
         FoundDto: {
             key: string;
             sort: components["schemas"]["FoundSort"];
@@ -6078,6 +8045,16 @@ export interface components {
             evidence: string;
             detail: string;
             lacks: string[];
+        };
+        GivenDto: {
+            answers: {
+                [key: string]: string;
+            };
+        };
+        GoOnDto: {
+            /** Format: int32 */
+            ahead: number;
+            missed: string[];
         };
         HandOverDto: {
             files: components["schemas"]["FinalDto"][];
@@ -6108,6 +8085,31 @@ export interface components {
         };
         /** @enum {unknown} */
         HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway";
+        HookDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            address: string;
+            secret: string;
+            events: components["schemas"]["HookEvent"][];
+            inside: boolean;
+            off: boolean;
+            /** Format: int32 */
+            edition: number;
+            /** Format: int32 */
+            taken: number;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: int32 */
+            givenUp: number;
+            failing: null | string;
+        };
+        /** @enum {unknown} */
+        HookEvent: "InquiryCame" | "ProposalSent" | "ProposalAccepted" | "ContractSigned" | "PaymentReceived" | "HandedOver" | "Approved" | "Ended" | "Step";
+        HookTestDto: {
+            taken: boolean;
+            words: string;
+        };
         /** @enum {unknown} */
         ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Kind" | "Source" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
         ImportDoneDto: {
@@ -6194,21 +8196,30 @@ export interface components {
         KindDto: {
             /** Format: int64 */
             id: number;
+            key: string;
             name: string;
             /** Format: int32 */
             projects: number;
         };
+        KindIdDto: {
+            /** Format: int64 */
+            id: number;
+        };
+        KindOrderDto: {
+            kinds: number[];
+        };
         KindPageDto: {
             /** Format: int64 */
             id: number;
+            key: string;
             name: string;
+            /** Format: int32 */
+            projects: number;
             /** Format: int32 */
             edition: number;
             services: components["schemas"]["ServiceDto"][];
             contract: components["schemas"]["TextDto"];
-            letters: components["schemas"]["LetterTextRowDto"][];
-            routines: components["schemas"]["RoutineDto"][];
-            blanks: string[];
+            routines: components["schemas"]["RoutineRowDto"][];
             phases: string[];
             /** Format: int32 */
             rounds: number;
@@ -6216,6 +8227,8 @@ export interface components {
             settings: components["schemas"]["KindSettingsDto"];
             fills: string[];
         };
+        /** @enum {unknown} */
+        KindPart: "Forms" | "Services" | "Contract" | "Routines";
         KindSettingsDto: {
             /** Format: int32 */
             edition: number;
@@ -6243,6 +8256,8 @@ export interface components {
             under: string;
             cards: components["schemas"]["CardDto"][];
         };
+        /** @enum {unknown} */
+        LateStart: "Skip" | "AtOnce" | "Ask";
         LetterDeskDto: {
             to: string;
             mail: null | string;
@@ -6250,9 +8265,28 @@ export interface components {
             templates: components["schemas"]["TemplateDto"][];
             earlier: components["schemas"]["EarlierDto"][];
             blanks: string[];
+            kept: components["schemas"]["LetterFileDto"][];
+            tomorrow: string;
+        };
+        LetterFileDto: {
+            name: string;
+            hash: string;
+            /** Format: int64 */
+            size: number;
+            type: string;
         };
         LetterKeyDto: {
             key: string;
+        };
+        LetterReadDto: {
+            /** Format: int64 */
+            id: number;
+            files: components["schemas"]["FileDto"][];
+            canAnswer: boolean;
+            canWait: boolean;
+            canTakeBack: boolean;
+            canWriteAgain: boolean;
+            problem: null | string;
         };
         LetterTextDto: {
             subject: string;
@@ -6261,16 +8295,56 @@ export interface components {
         LetterTextRowDto: {
             key: string;
             name: string;
+            /** Format: int32 */
+            number: null | number;
             subject: string;
             body: string;
             /** Format: int32 */
             edition: number;
             usedBy: string[];
+            files: components["schemas"]["LetterFileDto"][];
         };
         /** @enum {unknown} */
         LineRole: "Included" | "OneOf" | "Extra";
         LinkDto: {
             open: boolean;
+        };
+        ListItemDto: {
+            title: string;
+            /** Format: int32 */
+            count: number;
+            unit: components["schemas"]["SpanUnit"];
+            phase: null | string;
+        };
+        MadeApiKeyDto: {
+            /** Format: int32 */
+            id: number;
+            key: string;
+        };
+        MailAccountDto: {
+            smtp: components["schemas"]["MailServerDto"];
+            imap: components["schemas"]["MailServerDto"];
+            /** Format: int32 */
+            edition: number;
+            mayLeave: boolean;
+            problem: null | string;
+        };
+        /** @enum {unknown} */
+        MailSecurity: "Tls" | "StartTls" | "None";
+        MailServerDto: {
+            host: string;
+            /** Format: int32 */
+            port: number;
+            security: components["schemas"]["MailSecurity"];
+            user: string;
+            password: null | string;
+            /** @default false */
+            hasPassword: boolean;
+        };
+        MailTestDto: {
+            part: string;
+            works: boolean;
+            words: string;
         };
         MatchDto: {
             /** Format: int64 */
@@ -6345,6 +8419,10 @@ export interface components {
         MergeDto: {
             take: string[];
         };
+        MistakeDto: {
+            field: string;
+            words: string;
+        };
         MoneyDto: {
             month: string;
             /** Format: int32 */
@@ -6380,6 +8458,11 @@ export interface components {
             words: string;
             ask: boolean;
         };
+        NewApiKeyDto: {
+            name: string;
+            mayRead: boolean;
+            mayInquire: boolean;
+        };
         NewCalendarDto: {
             name: string;
             address: null | string;
@@ -6387,6 +8470,7 @@ export interface components {
         };
         NewFormDto: {
             title: string;
+            purpose?: components["schemas"]["FormPurpose"];
         };
         NewInquiryDto: {
             /** Format: int64 */
@@ -6406,6 +8490,22 @@ export interface components {
             /** Format: int64 */
             letter: null | number;
             followUp: boolean;
+        };
+        NewRehearsalDto: {
+            /** Format: int64 */
+            kind: number;
+            name: string;
+            /** Format: date */
+            date: null | string;
+            toOwner: boolean;
+        };
+        NewRoutineDto: {
+            /** Format: int64 */
+            kind: number;
+            name: null | string;
+            text: null | string;
+            /** Format: int32 */
+            copy: null | number;
         };
         NoteDto: {
             text: string;
@@ -6439,11 +8539,68 @@ export interface components {
             subject: string;
             body: string;
         };
+        OnOffDto: {
+            off: boolean;
+        };
+        OpenInquiryDto: {
+            kind: string;
+            name: string;
+            mail: null | string;
+            phone?: null | string;
+            organisation?: null | string;
+            words?: null | string;
+            source?: null | string;
+            /** Format: date */
+            date?: null | string;
+            /** @default false */
+            followUp: boolean;
+        };
         OpenInvoiceDto: {
             /** Format: int64 */
             id: number;
             words: string;
             owed: string;
+        };
+        OpenPageDtoOfOpenPersonDto: {
+            items: components["schemas"]["OpenPersonDto"][];
+            /** Format: int64 */
+            next: null | number;
+        };
+        OpenPageDtoOfOpenProjectDto: {
+            items: components["schemas"]["OpenProjectDto"][];
+            /** Format: int64 */
+            next: null | number;
+        };
+        OpenPersonDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            organisation: null | string;
+            mail: null | string;
+            phone: null | string;
+        };
+        OpenProjectDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            kind: string;
+            /** Format: int64 */
+            client: number;
+            stage: components["schemas"]["Stage"];
+            turn: components["schemas"]["Side"];
+            /** Format: date-time */
+            bookedAt: null | string;
+            ended: null | string;
+            /** Format: date */
+            date: null | string;
+            dateName: null | string;
+            /** Format: int64 */
+            agreedMinor: null | number;
+            /** Format: int64 */
+            paidMinor: number;
+            /** Format: int64 */
+            owedMinor: number;
+            currency: string;
         };
         OpenSpan: {
             day: components["schemas"]["IsoDayOfWeek"];
@@ -6594,6 +8751,13 @@ export interface components {
         };
         /** @enum {unknown} */
         PhaseState: "Ahead" | "InWork" | "Resting" | "Done";
+        PieceDto: {
+            sort: components["schemas"]["PieceSort"];
+            text: string;
+            blank: null | string;
+        };
+        /** @enum {unknown} */
+        PieceSort: "Plain" | "Filled" | "StandBy" | "Gap";
         PlanPartDto: {
             share: string;
             sort: components["schemas"]["DueSort"];
@@ -6632,6 +8796,7 @@ export interface components {
             subject: string;
             body: string;
             gaps: string[];
+            pieces: components["schemas"]["PieceDto"][];
         };
         PreviewRowDto: {
             /** Format: int32 */
@@ -6653,6 +8818,18 @@ export interface components {
             words: string;
             net: string;
         };
+        ProjectFormsDto: {
+            open: components["schemas"]["AskedFormDto"][];
+            choices: components["schemas"]["ChoiceDto"][];
+        };
+        ProjectRoutinesDto: {
+            runs: components["schemas"]["RunningRoutineDto"][];
+            waiting: components["schemas"]["WaitingRoutineDto"][];
+            /** Format: int32 */
+            pending: number;
+            /** Format: int32 */
+            toGoOn: number;
+        };
         ProposalPageDto: {
             intro: string;
             terms: string;
@@ -6672,33 +8849,18 @@ export interface components {
             closed: boolean;
             token: string;
         };
+        PutOffDto: {
+            /** Format: local-date-time */
+            until: string;
+            subject: null | string;
+            body: null | string;
+        };
         PutUpDto: {
             files: number[];
             phase: null | string;
             subject: string;
             body: string;
             beyond: boolean;
-        };
-        QuietAnswerDto: {
-            /** Format: int64 */
-            run: number;
-            step: string;
-            /** Format: int32 */
-            occurrence: number;
-            end: boolean;
-        };
-        QuietDto: {
-            /** Format: int64 */
-            project: number;
-            title: string;
-            client: string;
-            why: string;
-            lastSaid: null | string;
-            /** Format: int64 */
-            run: number;
-            step: string;
-            /** Format: int32 */
-            occurrence: number;
         };
         /** @enum {unknown} */
         ReachBy: "Mail" | "Phone" | "Profile" | null;
@@ -6733,6 +8895,7 @@ export interface components {
             /** Format: int64 */
             voidsPayment?: null | number;
             meeting?: null | components["schemas"]["MeetingDto"];
+            letter?: null | components["schemas"]["LetterReadDto"];
         };
         ReadyDto: {
             /** Format: int64 */
@@ -6747,6 +8910,10 @@ export interface components {
             why: string;
             lastSaid: null | string;
             gaps: null | string;
+            sort: null | string;
+            sortName: null | string;
+            problem: null | string;
+            canWait: boolean;
         };
         RecordDto: {
             /** Format: int64 */
@@ -6789,6 +8956,7 @@ export interface components {
             briefParts: components["schemas"]["BriefDto"];
             meetings: components["schemas"]["MeetingDto"][];
             offered: null | string;
+            rehearsalClock: null | string;
         };
         RedatingDto: {
             old: null | string;
@@ -6831,6 +8999,40 @@ export interface components {
         };
         /** @enum {unknown} */
         RegisterStanding: "NotBooked" | "Booked" | "Over" | "PutAway" | null;
+        RehearsalDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            kind: string;
+            clock: string;
+            words: string;
+            toOwner: boolean;
+        };
+        RehearseDto: {
+            /** Format: int32 */
+            routine: number;
+            /** Format: int64 */
+            project: number;
+            ways: components["schemas"]["ClientWaysDto"];
+        };
+        /** @enum {unknown} */
+        RehearsedAct: "Acts" | "AsksFirst" | "Skipped" | "Stopped" | "Waits" | "Client";
+        RehearsedDto: {
+            when: null | string;
+            day: null | string;
+            act: components["schemas"]["RehearsedAct"];
+            words: string;
+            to: null | string;
+            subject: null | string;
+            body: null | string;
+            gaps: null | string;
+        };
+        RehearsedPageDto: {
+            address: string;
+        };
+        ReleaseAllDto: {
+            template: string;
+        };
         ReleaseDto: {
             subject: null | string;
             body: null | string;
@@ -6883,13 +9085,81 @@ export interface components {
             open: null | number;
             openWords: null | string;
         };
-        RoutineDto: {
-            key: string;
+        RoutineChoicesDto: {
+            letters: components["schemas"]["ChoiceDto"][];
+            forms: components["schemas"]["ChoiceDto"][];
+            meetings: components["schemas"]["ChoiceDto"][];
+            taskLists: components["schemas"]["ChoiceDto"][];
+            kinds: components["schemas"]["ChoiceDto"][];
+            hooks: components["schemas"]["ChoiceDto"][];
+            sources: string[];
+            details: string[];
+            dateName: string;
+        };
+        RoutineDraftDto: {
             name: string;
             begins: components["schemas"]["Cause"];
+            variants: components["schemas"]["VariantDto"][];
+            steps: components["schemas"]["StepDto"][];
+        };
+        RoutineIdDto: {
+            /** Format: int32 */
+            id: number;
+        };
+        RoutinePageDto: {
+            /** Format: int32 */
+            id: number;
+            /** Format: int64 */
+            kind: number;
+            kindName: string;
+            key: string;
+            routine: components["schemas"]["RoutineDraftDto"];
+            off: boolean;
+            trouble: string[];
             /** Format: int32 */
             edition: number;
-            steps: components["schemas"]["StepDto"][];
+            choices: components["schemas"]["RoutineChoicesDto"];
+            runs: components["schemas"]["RunDto"][];
+            text: string;
+        };
+        RoutineRowDto: {
+            /** Format: int32 */
+            id: number;
+            /** Format: int64 */
+            kind: number;
+            kindName: string;
+            name: string;
+            begins: string;
+            /** Format: int32 */
+            steps: number;
+            off: boolean;
+            trouble: string[];
+            /** Format: int32 */
+            inIt: number;
+            /** Format: int32 */
+            finished: number;
+            /** Format: int32 */
+            takenOut: number;
+            /** Format: int32 */
+            failed: number;
+        };
+        RoutineTextDto: {
+            text: string;
+        };
+        RunDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            client: string;
+            began: string;
+            state: string;
+            why: null | string;
+        };
+        RunningRoutineDto: {
+            name: string;
+            state: string;
+            /** Format: int32 */
+            pending: number;
         };
         SaidDto: {
             text: string;
@@ -6935,26 +9205,44 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
+        SaveHookDto: {
+            name: string;
+            address: string;
+            events: components["schemas"]["HookEvent"][];
+            inside: boolean;
+            off: boolean;
+            /** Format: int32 */
+            edition: number;
+        };
         SaveLetterDto: {
             name: string;
+            /** Format: int32 */
+            number: null | number;
             subject: string;
             body: string;
             /** Format: int32 */
             edition: number;
+            files: components["schemas"]["LetterFileDto"][];
         };
         SaveLetterWordsDto: {
             subject: string;
             body: string;
         };
         SaveRoutineDto: {
+            routine: components["schemas"]["RoutineDraftDto"];
             /** Format: int32 */
             edition: number;
-            steps: components["schemas"]["StepDto"][];
         };
         SaveServicesDto: {
             /** Format: int32 */
             edition: number;
             services: components["schemas"]["ServiceDto"][];
+        };
+        SaveTaskListDto: {
+            name: string;
+            /** Format: int32 */
+            edition: number;
+            items: components["schemas"]["ListItemDto"][];
         };
         SaveViewDto: {
             name: string;
@@ -6965,6 +9253,16 @@ export interface components {
             id: number;
             name: string;
             query: string;
+        };
+        SendLetterDto: {
+            subject: string;
+            body: string;
+            template?: null | string;
+            files?: null | components["schemas"]["LetterFileDto"][];
+            /** Format: local-date-time */
+            sendAt?: null | string;
+            /** Format: int64 */
+            answers?: null | number;
         };
         SentDto: {
             /** Format: int64 */
@@ -7090,6 +9388,12 @@ export interface components {
         };
         /** @enum {unknown} */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
+        StepChoiceDto: {
+            key: string;
+            sentence: string;
+        };
+        /** @enum {unknown} */
+        StepDoes: "Letter" | "Form" | "Times" | "Invoice" | "Tasks" | "OpenPart" | "LabelOn" | "LabelOff" | "FollowOn" | "EndAsQuiet" | "Hook" | "TellMe";
         StepDto: {
             key: string;
             cause: components["schemas"]["Cause"];
@@ -7098,12 +9402,18 @@ export interface components {
             unit: components["schemas"]["SpanUnit"];
             /** Format: time */
             at: null | string;
+            dateName: null | string;
             anyHour: boolean;
+            does: components["schemas"]["StepDoes"];
+            what: null | string;
             letter: null | string;
             mode: components["schemas"]["StepMode"];
             stops: components["schemas"]["StopRule"][];
-            /** @default false */
-            endsQuiet: boolean;
+            lateStart: components["schemas"]["LateStart"];
+            sources: string[];
+            answers: components["schemas"]["ConditionDto"][];
+            in: string[];
+            favour: boolean;
         };
         /** @enum {unknown} */
         StepMode: "AsksFirst" | "ByItself";
@@ -7117,7 +9427,7 @@ export interface components {
             at: null | string;
         };
         /** @enum {unknown} */
-        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "Ended" | "Resting" | "Replaced";
+        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand";
         StudioDto: {
             name: string;
             owner: string;
@@ -7139,6 +9449,14 @@ export interface components {
             edition: number;
             feed: string;
         };
+        TakenOverDto: {
+            /** Format: int32 */
+            kept: number;
+            /** Format: int32 */
+            known: number;
+            /** Format: int32 */
+            unread: number;
+        };
         TaskDoneDto: {
             done: boolean;
         };
@@ -7148,6 +9466,14 @@ export interface components {
             due: null | string;
             phase: null | string;
         };
+        TaskListDto: {
+            key: string;
+            name: string;
+            /** Format: int32 */
+            edition: number;
+            items: components["schemas"]["ListItemDto"][];
+            usedBy: string[];
+        };
         TaskMadeDto: {
             /** Format: int64 */
             id: number;
@@ -7155,9 +9481,12 @@ export interface components {
         TemplateDto: {
             key: string;
             name: string;
+            /** Format: int32 */
+            number: null | number;
             subject: string;
             body: string;
             gaps: string[];
+            files: components["schemas"]["LetterFileDto"][];
         };
         TextDto: {
             title: string;
@@ -7219,8 +9548,9 @@ export interface components {
             uncertain: components["schemas"]["UncertainDto"][];
             /** Format: int32 */
             tray: number;
-            quiet: components["schemas"]["QuietDto"][];
+            asked: components["schemas"]["AskedDto"][];
             meetings: components["schemas"]["DayMeetingDto"][];
+            mailProblem: null | string;
         };
         TrayDto: {
             slips: components["schemas"]["SlipDto"][];
@@ -7268,8 +9598,28 @@ export interface components {
             id: string;
             name: string;
         };
+        VariantChoiceDto: {
+            name: string;
+            since: string;
+            fits: boolean;
+            chosen: boolean;
+        };
+        VariantDto: {
+            name: string;
+            /** Format: int32 */
+            monthsAhead: number;
+        };
         /** @enum {unknown} */
-        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitingRoutineDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            begins: string;
+            variants: components["schemas"]["VariantChoiceDto"][];
+            steps: components["schemas"]["StepChoiceDto"][];
+            again: boolean;
+        };
         WholeDto: {
             dateName: string;
             date: null | string;
@@ -7278,8 +9628,16 @@ export interface components {
             toDo: components["schemas"]["ToDoDto"][];
             finished: boolean;
         };
+        WindDto: {
+            /** Format: local-date-time */
+            to: null | string;
+        };
         WordsDto: {
             words: string;
+        };
+        WoundDto: {
+            clock: string;
+            acted: boolean;
         };
         WrittenDto: {
             text: string;
@@ -7293,15 +9651,23 @@ export interface components {
     headers: never;
     pathItems: never;
 }
+export type AddTasksDto = components['schemas']['AddTasksDto'];
 export type AddressDto = components['schemas']['AddressDto'];
 export type AgeBand = components['schemas']['AgeBand'];
 export type AheadDto = components['schemas']['AheadDto'];
 export type AheadStepDto = components['schemas']['AheadStepDto'];
 export type AnswerDto = components['schemas']['AnswerDto'];
+export type ApiKeyDto = components['schemas']['ApiKeyDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
 export type AsideDto = components['schemas']['AsideDto'];
+export type AskFormDto = components['schemas']['AskFormDto'];
+export type AskedAnswerDto = components['schemas']['AskedAnswerDto'];
+export type AskedDto = components['schemas']['AskedDto'];
+export type AskedFormDto = components['schemas']['AskedFormDto'];
+export type AskedResultDto = components['schemas']['AskedResultDto'];
 export type AwayDto = components['schemas']['AwayDto'];
+export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
 export type BookTimeDto = components['schemas']['BookTimeDto'];
 export type BriefDto = components['schemas']['BriefDto'];
 export type BriefGroup = components['schemas']['BriefGroup'];
@@ -7318,16 +9684,26 @@ export type CardPageDto = components['schemas']['CardPageDto'];
 export type CardsDto = components['schemas']['CardsDto'];
 export type CarriesLabelDto = components['schemas']['CarriesLabelDto'];
 export type Cause = components['schemas']['Cause'];
+export type CheckRoutineDto = components['schemas']['CheckRoutineDto'];
+export type CheckedRoutineDto = components['schemas']['CheckedRoutineDto'];
+export type CheckedStepDto = components['schemas']['CheckedStepDto'];
+export type ChoiceDto = components['schemas']['ChoiceDto'];
 export type ChoiceLineDto = components['schemas']['ChoiceLineDto'];
+export type ChooseVariantDto = components['schemas']['ChooseVariantDto'];
 export type ChosenDto = components['schemas']['ChosenDto'];
 export type ClientFileDto = components['schemas']['ClientFileDto'];
+export type ClientFormDto = components['schemas']['ClientFormDto'];
 export type ClientMeetingDto = components['schemas']['ClientMeetingDto'];
 export type ClientPageDto = components['schemas']['ClientPageDto'];
 export type ClientPhaseDto = components['schemas']['ClientPhaseDto'];
 export type ClientStep = components['schemas']['ClientStep'];
+export type ClientWaysDto = components['schemas']['ClientWaysDto'];
 export type ClockDto = components['schemas']['ClockDto'];
+export type ConditionDto = components['schemas']['ConditionDto'];
 export type ContractPageDto = components['schemas']['ContractPageDto'];
 export type ContradictionDto = components['schemas']['ContradictionDto'];
+export type CopyKindDto = components['schemas']['CopyKindDto'];
+export type CountDto = components['schemas']['CountDto'];
 export type CreatedDto = components['schemas']['CreatedDto'];
 export type DateStyle = components['schemas']['DateStyle'];
 export type DayMeetingDto = components['schemas']['DayMeetingDto'];
@@ -7352,13 +9728,19 @@ export type FollowUps = components['schemas']['FollowUps'];
 export type FormDto = components['schemas']['FormDto'];
 export type FormField = components['schemas']['FormField'];
 export type FormMadeDto = components['schemas']['FormMadeDto'];
+export type FormPurpose = components['schemas']['FormPurpose'];
 export type FoundDto = components['schemas']['FoundDto'];
 export type FoundSort = components['schemas']['FoundSort'];
 export type Gate = components['schemas']['Gate'];
 export type GateDto = components['schemas']['GateDto'];
+export type GivenDto = components['schemas']['GivenDto'];
+export type GoOnDto = components['schemas']['GoOnDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
 export type HappenedDto = components['schemas']['HappenedDto'];
 export type HappenedSort = components['schemas']['HappenedSort'];
+export type HookDto = components['schemas']['HookDto'];
+export type HookEvent = components['schemas']['HookEvent'];
+export type HookTestDto = components['schemas']['HookTestDto'];
 export type ImportColumn = components['schemas']['ImportColumn'];
 export type ImportDoneDto = components['schemas']['ImportDoneDto'];
 export type ImportDto = components['schemas']['ImportDto'];
@@ -7372,17 +9754,29 @@ export type JoinDto = components['schemas']['JoinDto'];
 export type KeptDto = components['schemas']['KeptDto'];
 export type KeptFileDto = components['schemas']['KeptFileDto'];
 export type KindDto = components['schemas']['KindDto'];
+export type KindIdDto = components['schemas']['KindIdDto'];
+export type KindOrderDto = components['schemas']['KindOrderDto'];
 export type KindPageDto = components['schemas']['KindPageDto'];
+export type KindPart = components['schemas']['KindPart'];
 export type KindSettingsDto = components['schemas']['KindSettingsDto'];
 export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
 export type LaneDto = components['schemas']['LaneDto'];
+export type LateStart = components['schemas']['LateStart'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
+export type LetterFileDto = components['schemas']['LetterFileDto'];
 export type LetterKeyDto = components['schemas']['LetterKeyDto'];
+export type LetterReadDto = components['schemas']['LetterReadDto'];
 export type LetterTextDto = components['schemas']['LetterTextDto'];
 export type LetterTextRowDto = components['schemas']['LetterTextRowDto'];
 export type LineRole = components['schemas']['LineRole'];
 export type LinkDto = components['schemas']['LinkDto'];
+export type ListItemDto = components['schemas']['ListItemDto'];
+export type MadeApiKeyDto = components['schemas']['MadeApiKeyDto'];
+export type MailAccountDto = components['schemas']['MailAccountDto'];
+export type MailSecurity = components['schemas']['MailSecurity'];
+export type MailServerDto = components['schemas']['MailServerDto'];
+export type MailTestDto = components['schemas']['MailTestDto'];
 export type MatchDto = components['schemas']['MatchDto'];
 export type MatchingDto = components['schemas']['MatchingDto'];
 export type MeetingDto = components['schemas']['MeetingDto'];
@@ -7392,21 +9786,31 @@ export type MeetingNotesDto = components['schemas']['MeetingNotesDto'];
 export type MeetingPlace = components['schemas']['MeetingPlace'];
 export type MeetingTime = components['schemas']['MeetingTime'];
 export type MergeDto = components['schemas']['MergeDto'];
+export type MistakeDto = components['schemas']['MistakeDto'];
 export type MoneyDto = components['schemas']['MoneyDto'];
 export type MoneyLineDto = components['schemas']['MoneyLineDto'];
 export type MoveDateDto = components['schemas']['MoveDateDto'];
 export type MoveMeetingDto = components['schemas']['MoveMeetingDto'];
 export type MoveToDto = components['schemas']['MoveToDto'];
 export type MovedDto = components['schemas']['MovedDto'];
+export type NewApiKeyDto = components['schemas']['NewApiKeyDto'];
 export type NewCalendarDto = components['schemas']['NewCalendarDto'];
 export type NewFormDto = components['schemas']['NewFormDto'];
 export type NewInquiryDto = components['schemas']['NewInquiryDto'];
+export type NewRehearsalDto = components['schemas']['NewRehearsalDto'];
+export type NewRoutineDto = components['schemas']['NewRoutineDto'];
 export type NoteDto = components['schemas']['NoteDto'];
 export type NumberStyle = components['schemas']['NumberStyle'];
 export type OfferDto = components['schemas']['OfferDto'];
 export type OfferLineDto = components['schemas']['OfferLineDto'];
 export type OfferMeetingDto = components['schemas']['OfferMeetingDto'];
+export type OnOffDto = components['schemas']['OnOffDto'];
+export type OpenInquiryDto = components['schemas']['OpenInquiryDto'];
 export type OpenInvoiceDto = components['schemas']['OpenInvoiceDto'];
+export type OpenPageDtoOfOpenPersonDto = components['schemas']['OpenPageDtoOfOpenPersonDto'];
+export type OpenPageDtoOfOpenProjectDto = components['schemas']['OpenPageDtoOfOpenProjectDto'];
+export type OpenPersonDto = components['schemas']['OpenPersonDto'];
+export type OpenProjectDto = components['schemas']['OpenProjectDto'];
 export type OpenSpan = components['schemas']['OpenSpan'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
@@ -7431,6 +9835,8 @@ export type PersonSort = components['schemas']['PersonSort'];
 export type PhaseDto = components['schemas']['PhaseDto'];
 export type PhaseRowDto = components['schemas']['PhaseRowDto'];
 export type PhaseState = components['schemas']['PhaseState'];
+export type PieceDto = components['schemas']['PieceDto'];
+export type PieceSort = components['schemas']['PieceSort'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
 export type PostAnswerDto = components['schemas']['PostAnswerDto'];
 export type PostedDto = components['schemas']['PostedDto'];
@@ -7439,11 +9845,12 @@ export type PreviewDto = components['schemas']['PreviewDto'];
 export type PreviewRowDto = components['schemas']['PreviewRowDto'];
 export type PricedDto = components['schemas']['PricedDto'];
 export type PricedLineDto = components['schemas']['PricedLineDto'];
+export type ProjectFormsDto = components['schemas']['ProjectFormsDto'];
+export type ProjectRoutinesDto = components['schemas']['ProjectRoutinesDto'];
 export type ProposalPageDto = components['schemas']['ProposalPageDto'];
 export type PublicFormDto = components['schemas']['PublicFormDto'];
+export type PutOffDto = components['schemas']['PutOffDto'];
 export type PutUpDto = components['schemas']['PutUpDto'];
-export type QuietAnswerDto = components['schemas']['QuietAnswerDto'];
-export type QuietDto = components['schemas']['QuietDto'];
 export type ReachBy = components['schemas']['ReachBy'];
 export type ReadCardsDto = components['schemas']['ReadCardsDto'];
 export type ReadInquiryDto = components['schemas']['ReadInquiryDto'];
@@ -7458,6 +9865,12 @@ export type RegisterGroup = components['schemas']['RegisterGroup'];
 export type RegisterGroupDto = components['schemas']['RegisterGroupDto'];
 export type RegisterRowDto = components['schemas']['RegisterRowDto'];
 export type RegisterStanding = components['schemas']['RegisterStanding'];
+export type RehearsalDto = components['schemas']['RehearsalDto'];
+export type RehearseDto = components['schemas']['RehearseDto'];
+export type RehearsedAct = components['schemas']['RehearsedAct'];
+export type RehearsedDto = components['schemas']['RehearsedDto'];
+export type RehearsedPageDto = components['schemas']['RehearsedPageDto'];
+export type ReleaseAllDto = components['schemas']['ReleaseAllDto'];
 export type ReleaseDto = components['schemas']['ReleaseDto'];
 export type RemovedDto = components['schemas']['RemovedDto'];
 export type RestingDto = components['schemas']['RestingDto'];
@@ -7467,7 +9880,14 @@ export type ReviewState = components['schemas']['ReviewState'];
 export type RoomDto = components['schemas']['RoomDto'];
 export type RoundDto = components['schemas']['RoundDto'];
 export type RoundsDto = components['schemas']['RoundsDto'];
-export type RoutineDto = components['schemas']['RoutineDto'];
+export type RoutineChoicesDto = components['schemas']['RoutineChoicesDto'];
+export type RoutineDraftDto = components['schemas']['RoutineDraftDto'];
+export type RoutineIdDto = components['schemas']['RoutineIdDto'];
+export type RoutinePageDto = components['schemas']['RoutinePageDto'];
+export type RoutineRowDto = components['schemas']['RoutineRowDto'];
+export type RoutineTextDto = components['schemas']['RoutineTextDto'];
+export type RunDto = components['schemas']['RunDto'];
+export type RunningRoutineDto = components['schemas']['RunningRoutineDto'];
 export type SaidDto = components['schemas']['SaidDto'];
 export type SampleCardDto = components['schemas']['SampleCardDto'];
 export type SampleEventDto = components['schemas']['SampleEventDto'];
@@ -7475,12 +9895,15 @@ export type SaveBriefDto = components['schemas']['SaveBriefDto'];
 export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
 export type SaveDraftDto = components['schemas']['SaveDraftDto'];
 export type SaveFormDto = components['schemas']['SaveFormDto'];
+export type SaveHookDto = components['schemas']['SaveHookDto'];
 export type SaveLetterDto = components['schemas']['SaveLetterDto'];
 export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];
 export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
 export type SaveServicesDto = components['schemas']['SaveServicesDto'];
+export type SaveTaskListDto = components['schemas']['SaveTaskListDto'];
 export type SaveViewDto = components['schemas']['SaveViewDto'];
 export type SavedViewDto = components['schemas']['SavedViewDto'];
+export type SendLetterDto = components['schemas']['SendLetterDto'];
 export type SentDto = components['schemas']['SentDto'];
 export type ServiceDto = components['schemas']['ServiceDto'];
 export type SessionDto = components['schemas']['SessionDto'];
@@ -7505,13 +9928,17 @@ export type SlipSort = components['schemas']['SlipSort'];
 export type SpanUnit = components['schemas']['SpanUnit'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
+export type StepChoiceDto = components['schemas']['StepChoiceDto'];
+export type StepDoes = components['schemas']['StepDoes'];
 export type StepDto = components['schemas']['StepDto'];
 export type StepMode = components['schemas']['StepMode'];
 export type StepMoveDto = components['schemas']['StepMoveDto'];
 export type StopRule = components['schemas']['StopRule'];
 export type StudioDto = components['schemas']['StudioDto'];
+export type TakenOverDto = components['schemas']['TakenOverDto'];
 export type TaskDoneDto = components['schemas']['TaskDoneDto'];
 export type TaskDto = components['schemas']['TaskDto'];
+export type TaskListDto = components['schemas']['TaskListDto'];
 export type TaskMadeDto = components['schemas']['TaskMadeDto'];
 export type TemplateDto = components['schemas']['TemplateDto'];
 export type TextDto = components['schemas']['TextDto'];
@@ -7530,9 +9957,14 @@ export type UncertainDto = components['schemas']['UncertainDto'];
 export type Understood = components['schemas']['Understood'];
 export type UnfiledDto = components['schemas']['UnfiledDto'];
 export type UploadedDto = components['schemas']['UploadedDto'];
+export type VariantChoiceDto = components['schemas']['VariantChoiceDto'];
+export type VariantDto = components['schemas']['VariantDto'];
 export type WaitKind = components['schemas']['WaitKind'];
+export type WaitingRoutineDto = components['schemas']['WaitingRoutineDto'];
 export type WholeDto = components['schemas']['WholeDto'];
+export type WindDto = components['schemas']['WindDto'];
 export type WordsDto = components['schemas']['WordsDto'];
+export type WoundDto = components['schemas']['WoundDto'];
 export type WrittenDto = components['schemas']['WrittenDto'];
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

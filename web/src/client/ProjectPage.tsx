@@ -4,6 +4,7 @@ import { post } from "../ui/http";
 import { Book, Done } from "./Book";
 import { BriefPart } from "./BriefPart";
 import { Choose } from "./Choose";
+import { FormsPart } from "./FormsPart";
 import { Failed, Frame, Notice } from "./Frame";
 import { Meetings } from "./Meetings";
 import { Parts } from "./Parts";
@@ -53,6 +54,9 @@ export function ProjectPage({ link }: { link: string }) {
 					<BriefPart page={page} base={base} reload={reload} />
 				</>
 			)}
+			{(step === "Nothing" || step === "Done") && (
+				<FormsPart page={page} base={base} reload={reload} />
+			)}
 			{page.chooseTime && step !== "Nothing" && (
 				<details className="mb-6 bg-plaster p-4">
 					<summary className="font-[650]">
@@ -89,7 +93,12 @@ export function ProjectPage({ link }: { link: string }) {
 
 /** Whether something else stands on the page already. */
 const shows = (page: ClientPageDto) =>
-	Boolean(page.chooseTime || page.brief || page.meetings.length > 0);
+	Boolean(
+		page.chooseTime ||
+			page.brief ||
+			page.meetings.length > 0 ||
+			page.forms.length > 0,
+	);
 
 const hasParts = (page: ClientPageDto) =>
 	Boolean(page.whole || page.drafts || page.files || page.help);

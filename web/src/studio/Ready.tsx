@@ -1,12 +1,15 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import type { ReadyDto } from "../api/schema";
 import { Alert } from "../ui/Fields";
 import { post } from "../ui/http";
+import { Later } from "./Later";
 import { useAct } from "./useAct";
 
 /** A letter that waits for the owner's OK: why it is due, and what the client last said. */
 export function Ready({ ready }: { ready: ReadyDto }) {
 	const act = useAct();
+	const [later, setLater] = useState(false);
 	const open = `/projects/${ready.project}?open=Letter.${ready.letter}`;
 	return (
 		<article
@@ -27,6 +30,9 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 			)}
 			{ready.gaps && (
 				<p className="pb-2 font-[650]">It still lacks: {ready.gaps}</p>
+			)}
+			{ready.problem && (
+				<p className="pb-2 font-[650]">It was refused: {ready.problem}</p>
 			)}
 			<div className="flex flex-wrap items-center gap-[7px]">
 				<button
@@ -57,9 +63,52 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 				>
 					Skip
 				</button>
+				{ready.canWait && (
+					<button
+						type="button"
+						className="btn"
+						aria-expanded={later}
+						onClick={() => setLater(!later)}
+					>
+						Later
+					</button>
+				)}
 				<span className="ml-auto text-small text-theirs">{ready.why}</span>
 			</div>
+			{later && <Later letter={ready.letter} onDone={() => setLater(false)} />}
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 		</article>
+	);
+}
+
+/** One press for all that wait with the same text. */
+export function SendAll({ ready }: { ready: readonly ReadyDto[] }) {
+	const act = useAct();
+	const sorts = new Map<string, { name: string; count: number }>();
+	for (const one of ready)
+		if (one.sort && !one.gaps)
+			sorts.set(one.sort, {
+				name: one.sortName ?? one.sort,
+				count: (sorts.get(one.sort)?.count ?? 0) + 1,
+			});
+	const several = [...sorts].filter(([, sort]) => sort.count > 1);
+	if (several.length === 0) return null;
+	return (
+		<div className="flex flex-wrap gap-2 pt-2.5">
+			{several.map(([key, sort]) => (
+				<button
+					key={key}
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={() =>
+						act.run(() => post("/api/letters/release", { template: key }))
+					}
+				>
+					Send all {sort.count} “{sort.name}”
+				</button>
+			))}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</div>
 	);
 }

@@ -62,7 +62,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 					<Route path="/today" element={<Today />} />
 					<Route path="/turns" element={<Turns />} />
 					<Route path="/register" element={<Register />} />
-					<Route path="/templates/:kind?" element={<Templates />} />
+					<Route path="/templates/*" element={<Templates />} />
 					<Route path="/studio" element={<StudioPage />} />
 					<Route path="/people" element={<People />} />
 					<Route path="/people/:id" element={<Person />} />

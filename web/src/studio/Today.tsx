@@ -4,9 +4,9 @@ import { Link } from "react-router";
 import type { TodayCardDto, TodayDto } from "../api/schema";
 import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
+import { Asked } from "./Asked";
 import { beginInquiry } from "./beginInquiry";
-import { Quiet } from "./Quiet";
-import { Ready } from "./Ready";
+import { Ready, SendAll } from "./Ready";
 import { useTaskDone } from "./useTaskDone";
 
 /** The first look of the day. */
@@ -28,7 +28,7 @@ export function Today() {
 function Page({ today }: { today: TodayDto }) {
 	const inquiries = today.yourTurn.filter((one) => one.isInquiry);
 	const rest = today.yourTurn.filter((one) => !one.isInquiry);
-	const waiting = today.ready.length + today.quiet.length;
+	const waiting = today.ready.length + today.asked.length;
 	return (
 		<main className="px-5 pb-8">
 			<div className="flex flex-wrap items-end gap-x-5 gap-y-1 pt-4 pb-3">
@@ -95,9 +95,18 @@ function Page({ today }: { today: TodayDto }) {
 							: {one.title}
 						</p>
 					))}
-					{today.quiet.map((one) => (
-						<Quiet key={`${one.run}${one.step}`} quiet={one} />
+					{today.mailProblem && (
+						<p className="border-b border-hair py-2 font-[650]">
+							The inbox cannot be read: {today.mailProblem}{" "}
+							<Link className="link" to="/studio">
+								Look at its settings
+							</Link>
+						</p>
+					)}
+					{today.asked.map((one) => (
+						<Asked key={`${one.run}${one.step}${one.occurrence}`} asked={one} />
 					))}
+					<SendAll ready={today.ready} />
 					{today.ready.map((one) => (
 						<Ready key={one.letter} ready={one} />
 					))}

@@ -6,6 +6,7 @@ import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
 import { useUndo } from "../ui/Undo";
 import { beginInquiry } from "./beginInquiry";
+import { isTyping } from "./Keys";
 import { useAct } from "./useAct";
 
 /** What has no project yet: slips and letters, filed one by one. */
@@ -79,7 +80,14 @@ function Letter({ letter }: { letter: UnfiledDto }) {
 	return (
 		<article
 			aria-label={`${letter.from}, ${letter.subject}`}
-			className="border-b border-hair py-3"
+			// biome-ignore lint/a11y/noNoninteractiveTabindex: it is walked to with j and k
+			tabIndex={0}
+			data-walk
+			className="border-b border-hair py-3 focus-visible:bg-sheet focus-visible:outline-offset-0"
+			onKeyDown={(event) => {
+				const chosen = letter.candidates[Number(event.key) - 1];
+				if (chosen && !isTyping(event.target)) file(chosen.project);
+			}}
 		>
 			<p>
 				<b className="font-[650]">{letter.from}</b>, {letter.subject}{" "}
@@ -89,7 +97,7 @@ function Letter({ letter }: { letter: UnfiledDto }) {
 			</p>
 			<p className="text-soft">{letter.text}</p>
 			<div className="flex flex-wrap items-end gap-2 pt-2">
-				{letter.candidates.map((one) => (
+				{letter.candidates.map((one, i) => (
 					<button
 						key={one.project}
 						type="button"
@@ -98,6 +106,7 @@ function Letter({ letter }: { letter: UnfiledDto }) {
 						onClick={() => file(one.project)}
 					>
 						File with {one.title}
+						{i < 9 && <span className="kbd max-md:hidden">{i + 1}</span>}
 					</button>
 				))}
 				<button
@@ -163,7 +172,7 @@ export function FileWith({
 	onChoose,
 	label = "File with",
 }: {
-	onChoose: (project: number) => void;
+	onChoose: (project: number, title: string) => void;
 	label?: string;
 }) {
 	const [words, setWords] = useState("");
@@ -194,7 +203,7 @@ export function FileWith({
 								className="w-full px-2 py-1 text-left hover:bg-plaster"
 								onClick={() => {
 									setWords("");
-									if (hit.project) onChoose(hit.project);
+									if (hit.project) onChoose(hit.project, hit.title);
 								}}
 							>
 								{hit.title}

@@ -1,9 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import type { ReaderDto, ReviewReadDto } from "../../api/schema";
 import { Alert, TextArea, TextField } from "../../ui/Fields";
 import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useKept } from "../../ui/useKept";
+import { Later } from "../Later";
 import { useAct } from "../useAct";
 import { Thumb } from "./Files";
 import { MeetingPane } from "./Meetings";
@@ -52,7 +54,12 @@ export function Reader({
 						) : data.heldLetter ? (
 							<Held key={data.heldLetter} data={data} onClose={onClose} />
 						) : (
-							<Whole data={data} project={project} onClose={onClose} />
+							<Whole
+								data={data}
+								project={project}
+								onWrite={onWrite}
+								onClose={onClose}
+							/>
 						)}
 					</>
 				)}
@@ -64,10 +71,12 @@ export function Reader({
 function Whole({
 	data,
 	project,
+	onWrite,
 	onClose,
 }: {
 	data: ReaderDto;
 	project: number;
+	onWrite: (what: string) => void;
 	onClose: () => void;
 }) {
 	return (
@@ -96,6 +105,9 @@ function Whole({
 					</div>
 				))}
 			</dl>
+			{data.letter && (
+				<Letter letter={data.letter} onWrite={onWrite} onClose={onClose} />
+			)}
 			{data.review && <Round review={data.review} onDone={onClose} />}
 			{data.voidsPayment && (
 				<Taken project={project} payment={data.voidsPayment} onDone={onClose} />
@@ -111,7 +123,77 @@ function Whole({
 	);
 }
 
-/** A letter that waits for an OK: send, change, or skip. */
+/** What belongs to a letter besides its text: its files, an answer, taking it back. */
+function Letter({
+	letter,
+	onWrite,
+	onClose,
+}: {
+	letter: NonNullable<ReaderDto["letter"]>;
+	onWrite: (what: string) => void;
+	onClose: () => void;
+}) {
+	const act = useAct();
+	return (
+		<div className="grid gap-3 pt-3">
+			{letter.problem && (
+				<p className="font-[650]">It was refused: {letter.problem}</p>
+			)}
+			{letter.files.length > 0 && (
+				<ul aria-label="Files">
+					{letter.files.map((file) => (
+						<li key={file.address}>
+							<a className="link" href={file.address}>
+								{file.name}
+							</a>
+						</li>
+					))}
+				</ul>
+			)}
+			<div className="flex flex-wrap gap-2">
+				{letter.canAnswer && (
+					<button
+						type="button"
+						className="btn btn-go"
+						onClick={() => onWrite(`answer.${letter.id}`)}
+					>
+						Answer it
+					</button>
+				)}
+				{letter.canWriteAgain && (
+					<button
+						type="button"
+						className="btn btn-go"
+						onClick={() => onWrite("letter")}
+					>
+						Write it again
+					</button>
+				)}
+				{letter.canTakeBack && (
+					<button
+						type="button"
+						className="btn"
+						disabled={act.busy}
+						onClick={async () => {
+							if (
+								await act.run(() => post(`/api/letters/${letter.id}/take-back`))
+							)
+								onClose();
+						}}
+					>
+						Take it back
+					</button>
+				)}
+				<a className="btn" href={`/api/letters/${letter.id}.eml`}>
+					Keep as a mail file
+				</a>
+			</div>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</div>
+	);
+}
+
+/** A letter that waits for an OK: send, change, put off, or skip. */
 function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 	const [draft, change, forget] = useKept(`held:${data.heldLetter}`, {
 		subject: data.title,
@@ -121,10 +203,14 @@ function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 		),
 	});
 	const act = useAct();
+	const [later, setLater] = useState(false);
 	const letter = `/api/letters/${data.heldLetter}`;
 	return (
 		<div className="grid gap-3">
 			{data.gaps && <p className="font-[650]">It still lacks: {data.gaps}</p>}
+			{data.letter?.problem && (
+				<p className="font-[650]">It was refused: {data.letter.problem}</p>
+			)}
 			<TextField
 				label="Subject"
 				value={draft.subject}
@@ -166,7 +252,27 @@ function Held({ data, onClose }: { data: ReaderDto; onClose: () => void }) {
 				>
 					Skip
 				</button>
+				{data.letter?.canWait && (
+					<button
+						type="button"
+						className="btn"
+						aria-expanded={later}
+						onClick={() => setLater(!later)}
+					>
+						Later
+					</button>
+				)}
 			</div>
+			{later && data.heldLetter && (
+				<Later
+					letter={data.heldLetter}
+					text={draft}
+					onDone={() => {
+						forget();
+						onClose();
+					}}
+				/>
+			)}
 		</div>
 	);
 }

@@ -7,6 +7,7 @@ import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Matches } from "../people/Matches";
 import { useAct } from "../useAct";
+import { AskForm } from "./AskForms";
 import { PutBrief } from "./Brief";
 import { KeepFiles } from "./Files";
 import { Gates } from "./Gates";
@@ -17,6 +18,7 @@ import { OfferMeeting } from "./Meetings";
 import { MoveDate } from "./MoveDate";
 import { PutUp } from "./PutUp";
 import { Reader } from "./Reader";
+import { RehearsalBar } from "./RehearsalBar";
 import { Sheet } from "./Sheet";
 import { WhatHappened } from "./WhatHappened";
 
@@ -108,6 +110,7 @@ function Page({ record }: { record: RecordDto }) {
 					</button>
 				</div>
 			</div>
+			{record.rehearsalClock && <RehearsalBar record={record} />}
 			<Gates record={record} />
 			<div className="px-5 pt-3 empty:hidden">
 				<Matches person={record.client.id} matches={record.matches} />
@@ -140,6 +143,11 @@ function Page({ record }: { record: RecordDto }) {
 							record={record}
 							onClose={() => setSearch({}, { replace: true })}
 						/>
+					) : writing === "form" ? (
+						<AskForm
+							record={record}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
 					) : writing === "meeting" ? (
 						<OfferMeeting
 							record={record}
@@ -149,6 +157,11 @@ function Page({ record }: { record: RecordDto }) {
 						<LetterEditor
 							record={record}
 							begin={writing === "summary" ? "meeting-summary" : undefined}
+							answers={
+								writing.startsWith("answer.")
+									? Number(writing.slice("answer.".length))
+									: undefined
+							}
 							onClose={() => setSearch({}, { replace: true })}
 						/>
 					) : open ? (

@@ -1,10 +1,13 @@
 import type { RecordDto } from "../../api/schema";
 import { AmountRow } from "../../ui/AmountRow";
+import { AskForms } from "./AskForms";
 import { Block } from "./Block";
 import { Brief, Guides } from "./Brief";
 import { ClientParts } from "./ClientParts";
 import { Details } from "./Details";
 import { Files } from "./Files";
+import { FollowUps } from "./FollowUps";
+import { LetterBox } from "./LetterBox";
 import { Meetings } from "./Meetings";
 import { People } from "./People";
 import { Phases } from "./Phases";
@@ -40,6 +43,8 @@ export function Sheet({
 				onHandOver={() => onWrite("handover")}
 			/>
 			<ClientParts record={record} />
+			<FollowUps record={record} />
+			<AskForms record={record} onAsk={() => onWrite("form")} />
 			<People record={record} />
 			<Details record={record} />
 			<Brief record={record} onPut={() => onWrite("brief")} />
@@ -55,6 +60,7 @@ export function Sheet({
 					))}
 				</Block>
 			)}
+			<LetterBox record={record} />
 			{record.brief.length > 0 && (
 				<Block title="The inquiry">
 					<dl className="text-[14.3px]">

@@ -7,6 +7,8 @@ import { Shown } from "../../ui/Shown";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
 import { Calendars } from "./Calendars";
+import { ApiKeys, Hooks } from "./Hooks";
+import { Mail } from "./Mail";
 import { MeetingKinds } from "./MeetingKinds";
 
 const days: IsoDayOfWeek[] = [
@@ -186,6 +188,9 @@ function Page({ studio }: { studio: StudioDto }) {
 			</Section>
 			<MeetingKinds />
 			<Calendars />
+			<Mail />
+			<Hooks />
+			<ApiKeys />
 			<Section title="Your own calendar" under="meetings and dated tasks">
 				<p>
 					Subscribe to this address in your calendar program. Whoever knows it

@@ -1,34 +1,30 @@
-import {
-	closestCenter,
-	DndContext,
-	KeyboardSensor,
-	PointerSensor,
-	useSensor,
-	useSensors,
-} from "@dnd-kit/core";
-import {
-	arrayMove,
-	SortableContext,
-	sortableKeyboardCoordinates,
-	useSortable,
-	verticalListSortingStrategy,
-} from "@dnd-kit/sortable";
-import { CSS } from "@dnd-kit/utilities";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { FormDto, FormField, KindPageDto } from "../../api/schema";
+import type {
+	FormDto,
+	FormField,
+	FormPurpose,
+	KindPageDto,
+} from "../../api/schema";
 import { type Answers, Field, shownFields } from "../../client/FormFields";
-import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
 import { get, post, put, remove } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
-import { FieldEditor, sortWords } from "./FieldEditor";
+import { Questions } from "./Questions";
 import { Section } from "./Section";
 
-/** The public forms of a kind. */
+const purposes: Record<FormPurpose, string> = {
+	Inquiry: "inquiries",
+	Questionnaire: "questions to a client",
+	Feedback: "feedback",
+};
+
+/** The forms of a kind: public ones for inquiries, and those put to clients. */
 export function Forms({ kind }: { kind: KindPageDto }) {
 	const [open, setOpen] = useState<number>();
 	const [title, setTitle] = useState("");
+	const [purpose, setPurpose] = useState<FormPurpose>("Inquiry");
 	const act = useAct();
 	const forms = useQuery({
 		queryKey: ["forms", kind.id],
@@ -37,11 +33,7 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 	return (
 		<Section
 			title="Forms"
-			under={
-				forms.data
-					? `${forms.data.length} form${forms.data.length === 1 ? "" : "s"} for inquiries`
-					: ""
-			}
+			under={forms.data ? forms.data.map((form) => form.title).join(", ") : ""}
 		>
 			<Shown query={forms}>
 				{(data) => (
@@ -59,7 +51,9 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 									{form.title}
 								</button>{" "}
 								<span className="under">
-									{form.closed ? (
+									{form.purpose !== "Inquiry" ? (
+										purposes[form.purpose]
+									) : form.closed ? (
 										"closed"
 									) : (
 										<a className="link" href={`/i/${form.slug}`}>
@@ -83,6 +77,17 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 					wrong={act.refusal?.of("title")}
 					onChange={(e) => setTitle(e.target.value)}
 				/>
+				<Select
+					label="For"
+					value={purpose}
+					onChange={(e) => setPurpose(e.target.value as FormPurpose)}
+				>
+					{Object.entries(purposes).map(([value, words]) => (
+						<option key={value} value={value}>
+							{words}
+						</option>
+					))}
+				</Select>
 				<button
 					type="button"
 					className="btn"
@@ -91,7 +96,7 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 						const made = await act.run(async () => {
 							const { id } = await post<{ id: number }>(
 								`/api/kinds/${kind.id}/forms`,
-								{ title },
+								{ title, purpose },
 							);
 							setOpen(id);
 						});
@@ -176,31 +181,35 @@ function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 						Add a question
 					</button>
 				</div>
-				<div className="grid gap-3 md:grid-cols-2">
-					<TextField
-						label="Said after sending"
-						hint="empty: the usual words"
-						value={said.thanks}
-						wrong={wrong("thanks")}
-						onChange={(e) => set({ thanks: e.target.value })}
-					/>
-					<TextField
-						label="Or go on to this address"
-						placeholder="https://"
-						value={said.goTo ?? ""}
-						wrong={wrong("goTo")}
-						onChange={(e) => set({ goTo: e.target.value || null })}
-					/>
-				</div>
-				<label className="flex gap-2.5">
-					<input
-						type="checkbox"
-						className="mt-1 size-4 accent-(--ink)"
-						checked={!said.closed}
-						onChange={(e) => set({ closed: !e.target.checked })}
-					/>
-					<span>Open to everybody who has its address</span>
-				</label>
+				{form.purpose === "Inquiry" && (
+					<>
+						<div className="grid gap-3 md:grid-cols-2">
+							<TextField
+								label="Said after sending"
+								hint="empty: the usual words"
+								value={said.thanks}
+								wrong={wrong("thanks")}
+								onChange={(e) => set({ thanks: e.target.value })}
+							/>
+							<TextField
+								label="Or go on to this address"
+								placeholder="https://"
+								value={said.goTo ?? ""}
+								wrong={wrong("goTo")}
+								onChange={(e) => set({ goTo: e.target.value || null })}
+							/>
+						</div>
+						<label className="flex gap-2.5">
+							<input
+								type="checkbox"
+								className="mt-1 size-4 accent-(--ink)"
+								checked={!said.closed}
+								onChange={(e) => set({ closed: !e.target.checked })}
+							/>
+							<span>Open to everybody who has its address</span>
+						</label>
+					</>
+				)}
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
 				<div className="flex gap-2">
 					<button
@@ -235,126 +244,10 @@ function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 						</button>
 					)}
 				</div>
-				<Snippets form={form} />
+				{form.purpose === "Inquiry" && <Snippets form={form} />}
 			</div>
 			<Preview form={said} />
 		</div>
-	);
-}
-
-/** The questions in their order: dragged by the handle, or moved with space and arrows. */
-function Questions({
-	fields,
-	open,
-	fills,
-	wrong,
-	onOpen,
-	onOrder,
-	onChange,
-}: {
-	fields: readonly FormField[];
-	open?: string;
-	fills: readonly string[];
-	wrong: (field: string) => string | undefined;
-	onOpen: (key?: string) => void;
-	onOrder: (fields: FormField[]) => void;
-	onChange: (at: number, part: Partial<FormField>) => void;
-}) {
-	const sensors = useSensors(
-		useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-		useSensor(KeyboardSensor, {
-			coordinateGetter: sortableKeyboardCoordinates,
-		}),
-	);
-	const keys = fields.map((field) => field.key);
-	return (
-		<DndContext
-			sensors={sensors}
-			collisionDetection={closestCenter}
-			onDragEnd={({ active, over }) => {
-				if (over && active.id !== over.id)
-					onOrder(
-						arrayMove(
-							[...fields],
-							keys.indexOf(String(active.id)),
-							keys.indexOf(String(over.id)),
-						),
-					);
-			}}
-		>
-			<SortableContext items={keys} strategy={verticalListSortingStrategy}>
-				<ol aria-label="Questions" className="border-t border-hair">
-					{fields.map((field, i) => (
-						<Question
-							key={field.key}
-							field={field}
-							open={open === field.key}
-							onOpen={() => onOpen(open === field.key ? undefined : field.key)}
-						>
-							<FieldEditor
-								field={field}
-								above={fields.slice(0, i)}
-								fills={fills}
-								wrong={(name) => wrong(`fields[${i}].${name}`)}
-								onChange={(part) => onChange(i, part)}
-								onTakeOut={() => onOrder(fields.filter((_, at) => at !== i))}
-							/>
-						</Question>
-					))}
-				</ol>
-			</SortableContext>
-		</DndContext>
-	);
-}
-
-function Question({
-	field,
-	open,
-	onOpen,
-	children,
-}: {
-	field: FormField;
-	open: boolean;
-	onOpen: () => void;
-	children: React.ReactNode;
-}) {
-	const drag = useSortable({ id: field.key });
-	return (
-		<li
-			ref={drag.setNodeRef}
-			className={`border-b border-hair bg-sheet py-1 ${drag.isDragging ? "relative z-10 outline-2 outline-ink" : ""}`}
-			style={{
-				transform: CSS.Translate.toString(drag.transform),
-				transition: drag.transition,
-			}}
-		>
-			<div className="flex items-baseline gap-2">
-				<button
-					type="button"
-					className="btn cursor-grab touch-none px-2"
-					{...drag.attributes}
-					{...drag.listeners}
-					aria-label={`Move ${field.label || "the new question"}`}
-				>
-					move
-				</button>
-				<button
-					type="button"
-					className="text-left font-[600]"
-					aria-expanded={open}
-					onClick={onOpen}
-				>
-					{field.label || "A new question"}
-				</button>
-				<span className="under">
-					{sortWords[field.sort]}
-					{field.required && ", required"}
-					{field.fills && `, fills ${field.fills}`}
-					{field.shownIf && ", shown only if"}
-				</span>
-			</div>
-			{open && children}
-		</li>
 	);
 }
 

@@ -1,308 +1,215 @@
-import { useState } from "react";
-import type {
-	Cause,
-	KindPageDto,
-	RoutineDto,
-	SpanUnit,
-	StepDto,
-	StepMode,
-	StopRule,
-} from "../../api/schema";
-import { Alert, Select, TextField } from "../../ui/Fields";
-import { put } from "../../ui/http";
+import { useQuery } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { KindPageDto, RoutineRowDto } from "../../api/schema";
+import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
 import { Section } from "./Section";
 
-const causes: Record<Cause, string> = {
-	RunBegun: "the routine began",
-	PreviousStep: "the step before",
-	InquiryCame: "the inquiry",
-	ProposalSent: "the proposal was sent",
-	ContractSent: "the contract was sent",
-	Booked: "booking",
-	InvoiceDue: "the invoice is due",
-	HandedOver: "the handover",
-	NamedDate: "the date that matters",
-};
-const units: Record<SpanUnit, string> = {
-	Minutes: "minutes",
-	Hours: "hours",
-	Days: "days",
-	BusinessDays: "business days",
-	Weeks: "weeks",
-	Months: "months",
-	Years: "years",
-};
-const stops: { stop: StopRule; words: string }[] = [
-	{ stop: "Answered", words: "answered" },
-	{ stop: "Opened", words: "opened" },
-	{ stop: "Chosen", words: "chosen" },
-	{ stop: "Signed", words: "signed" },
-	{ stop: "Paid", words: "paid" },
-	{ stop: "Resting", words: "resting" },
-];
+/** Every routine of every kind: on or off, who is in it, and what keeps it off. */
+export function RoutineList() {
+	const routines = useQuery({
+		queryKey: ["routines"],
+		queryFn: () => get<RoutineRowDto[]>("/api/routines"),
+	});
+	return (
+		<div className="grid content-start gap-5">
+			<h2 className="text-[19px]">All routines</h2>
+			<Shown query={routines}>
+				{(data) =>
+					data.length === 0 ? (
+						<p className="text-soft">
+							There is no routine yet. Begin one on the page of a kind of work.
+						</p>
+					) : (
+						[...new Set(data.map((one) => one.kindName))].map((kind) => (
+							<section key={kind} aria-label={kind}>
+								<h3 className="rule pb-1">{kind}</h3>
+								<Table routines={data.filter((one) => one.kindName === kind)} />
+							</section>
+						))
+					)
+				}
+			</Shown>
+		</div>
+	);
+}
 
-/** The routines of a kind, each a dated list read like a sentence. */
-export function Routines({ kind }: { kind: KindPageDto }) {
+/** The routines of one kind, and a way to begin another. */
+export function KindRoutines({ kind }: { kind: KindPageDto }) {
 	return (
 		<Section
 			title="Routines"
-			under={kind.routines
-				.map((one) => one.name.replace("Routine ", ""))
-				.join(", ")}
+			under={kind.routines.map((one) => one.name.toLowerCase()).join(", ")}
 		>
-			<div className="grid gap-5">
-				{kind.routines.map((routine) => (
-					<Routine
-						key={`${routine.key}${routine.edition}`}
-						kind={kind}
-						routine={routine}
-					/>
-				))}
-			</div>
+			<Table routines={kind.routines} />
+			<NewRoutine kind={kind} />
 		</Section>
 	);
 }
 
-function Routine({
-	kind,
-	routine,
-}: {
-	kind: KindPageDto;
-	routine: RoutineDto;
-}) {
-	const [steps, setSteps] = useState(routine.steps);
-	const [open, setOpen] = useState<number>();
-	const act = useAct();
-	const change = (at: number, part: Partial<StepDto>) =>
-		setSteps(steps.map((one, i) => (i === at ? { ...one, ...part } : one)));
+const columns = ["in it now", "finished", "taken out", "failed"] as const;
+
+function Table({ routines }: { routines: readonly RoutineRowDto[] }) {
 	return (
-		<section aria-label={routine.name}>
-			<h4 className="font-head text-[14.5px] font-[650]">
-				{routine.name}
-				<span className="pl-2 font-normal text-soft">
-					begins with{" "}
-					{causes[routine.begins].replace(/ (was sent|is due)$/, "")}
-				</span>
-			</h4>
-			<ol>
-				{steps.map((step, i) => (
-					<li key={i} className="border-b border-hair py-1.5">
-						<button
-							type="button"
-							className="text-left"
-							aria-expanded={open === i}
-							onClick={() => setOpen(open === i ? undefined : i)}
+		<table className="w-full text-[14.3px]">
+			<thead>
+				<tr className="text-left text-small text-soft">
+					<th className="py-1 pr-3 font-normal">
+						<span className="sr-only">Routine</span>
+					</th>
+					<th className="py-1 pr-3 font-normal">
+						<span className="sr-only">On or off</span>
+					</th>
+					{columns.map((column) => (
+						<th
+							key={column}
+							className="py-1 pl-3 text-right font-normal whitespace-nowrap"
 						>
-							{sentence(step, kind)}
-						</button>
-						{open === i && (
-							<Step
-								step={step}
-								kind={kind}
-								wrong={(field) => act.refusal?.of(`steps[${i}].${field}`)}
-								onChange={(part) => change(i, part)}
-								onTakeOut={() => {
-									setSteps(steps.filter((_, at) => at !== i));
-									setOpen(undefined);
-								}}
-							/>
-						)}
-					</li>
+							{column}
+						</th>
+					))}
+				</tr>
+			</thead>
+			<tbody>
+				{routines.map((routine) => (
+					<tr key={routine.id} className="border-b border-hair align-top">
+						<td className="py-1.5 pr-3">
+							<Link
+								data-walk
+								className="font-[600]"
+								to={`/templates/routines/${routine.id}`}
+							>
+								{routine.name}
+							</Link>
+							<span className="under block">
+								begins with {routine.begins}, {routine.steps} step
+								{routine.steps === 1 ? "" : "s"}
+							</span>
+							{routine.trouble.map((one) => (
+								<span key={one} className="block text-small font-[650]">
+									{one}
+								</span>
+							))}
+						</td>
+						<td className="py-1.5 pr-3 whitespace-nowrap">
+							<OnOff routine={routine} />
+						</td>
+						{[
+							routine.inIt,
+							routine.finished,
+							routine.takenOut,
+							routine.failed,
+						].map((count, i) => (
+							<td
+								key={columns[i]}
+								className={`num py-1.5 pl-3 text-right ${count === 0 ? "text-soft" : ""} ${columns[i] === "failed" && count > 0 ? "font-[700]" : ""}`}
+							>
+								{count}
+							</td>
+						))}
+					</tr>
 				))}
-			</ol>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			<div className="flex gap-2 pt-2">
-				<button
-					type="button"
-					className="btn"
-					onClick={() => {
-						setSteps([...steps, newStep(routine, kind)]);
-						setOpen(steps.length);
-					}}
-				>
-					Add a step
-				</button>
-				<button
-					type="button"
-					className="btn btn-go"
-					disabled={act.busy || steps === routine.steps}
-					onClick={() =>
-						act.run(() =>
-							put(`/api/kinds/${kind.id}/routines/${routine.key}`, {
-								edition: routine.edition,
-								steps,
-							}),
-						)
-					}
-				>
-					Keep the steps
-				</button>
-			</div>
-		</section>
+			</tbody>
+		</table>
 	);
 }
 
-const newStep = (routine: RoutineDto, kind: KindPageDto): StepDto => ({
-	key: "",
-	cause: routine.begins,
-	count: 3,
-	unit: "Days",
-	at: "09:00:00",
-	anyHour: false,
-	letter: kind.letters[0]?.key ?? null,
-	mode: "AsksFirst",
-	stops: ["Answered"],
-	endsQuiet: false,
-});
-
-/** “2 days after the proposal was sent, if not opened, the letter “Did it reach you?”, asks first”. */
-function sentence(step: StepDto, kind: KindPageDto): string {
-	const size = Math.abs(step.count);
-	const unit = size === 1 ? units[step.unit].slice(0, -1) : units[step.unit];
-	const when =
-		size === 0
-			? `With ${causes[step.cause]}`
-			: `${size} ${unit} ${step.count < 0 ? "before" : "after"} ${causes[step.cause]}`;
-	const letter = kind.letters.find((one) => one.key === step.letter)?.name;
-	const what = step.endsQuiet
-		? "end it as gone quiet?"
-		: letter
-			? `the letter “${letter}”`
-			: "the kind's tasks";
-	const unless = step.stops
-		.map((stop) => stops.find((one) => one.stop === stop)?.words)
-		.filter(Boolean);
-	return `${when}${unless.length > 0 ? `, if not ${unless.join(" or ")}` : ""}, ${what}, ${step.mode === "AsksFirst" ? "asks first" : "by itself"}`;
+/** A routine is on, off by its owner's word, or kept off by what it lacks. */
+export function OnOff({
+	routine,
+}: {
+	routine: Pick<RoutineRowDto, "id" | "name" | "off" | "trouble">;
+}) {
+	const act = useAct();
+	if (routine.trouble.length > 0)
+		return <span className="font-[650]">kept off</span>;
+	return (
+		<>
+			<label className="flex items-center gap-2">
+				<input
+					type="checkbox"
+					className="size-4 accent-(--ink)"
+					checked={!routine.off}
+					disabled={act.busy}
+					aria-label={`${routine.name} is on`}
+					onChange={(e) =>
+						act.run(() =>
+							post(`/api/routines/${routine.id}/off`, {
+								off: !e.target.checked,
+							}),
+						)
+					}
+				/>
+				{routine.off ? "off" : "on"}
+			</label>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</>
+	);
 }
 
-function Step({
-	step,
-	kind,
-	wrong,
-	onChange,
-	onTakeOut,
-}: {
-	step: StepDto;
-	kind: KindPageDto;
-	wrong: (field: string) => string | undefined;
-	onChange: (part: Partial<StepDto>) => void;
-	onTakeOut: () => void;
-}) {
-	const before = step.count < 0;
+/** A new routine: empty, or read from text. */
+function NewRoutine({ kind }: { kind: KindPageDto }) {
+	const [name, setName] = useState("");
+	const [text, setText] = useState<string>();
+	const act = useAct();
+	const navigate = useNavigate();
+	async function begin(event: FormEvent) {
+		event.preventDefault();
+		let id = 0;
+		const made = await act.run(async () => {
+			id = (
+				await post<{ id: number }>("/api/routines", {
+					kind: kind.id,
+					name: text === undefined ? name : null,
+					text: text ?? null,
+					copy: null,
+				})
+			).id;
+		});
+		if (made) navigate(`/templates/routines/${id}`);
+	}
 	return (
-		<div className="grid gap-3 py-3 md:grid-cols-4">
-			<TextField
-				label="How long"
-				type="number"
-				min={0}
-				value={Math.abs(step.count)}
-				wrong={wrong("count")}
-				onChange={(e) =>
-					onChange({ count: (before ? -1 : 1) * Number(e.target.value) })
-				}
-			/>
-			<Select
-				label="Counted in"
-				value={step.unit}
-				onChange={(e) => onChange({ unit: e.target.value as SpanUnit })}
-			>
-				{Object.entries(units).map(([unit, words]) => (
-					<option key={unit} value={unit}>
-						{words}
-					</option>
-				))}
-			</Select>
-			<Select
-				label="Before or after"
-				value={before ? "before" : "after"}
-				onChange={(e) =>
-					onChange({
-						count:
-							(e.target.value === "before" ? -1 : 1) * Math.abs(step.count),
-					})
-				}
-			>
-				<option value="after">after</option>
-				<option value="before">before</option>
-			</Select>
-			<Select
-				label="What"
-				value={step.cause}
-				onChange={(e) => onChange({ cause: e.target.value as Cause })}
-			>
-				{Object.entries(causes).map(([cause, words]) => (
-					<option key={cause} value={cause}>
-						{words}
-					</option>
-				))}
-			</Select>
-			<TextField
-				label="At"
-				type="time"
-				hint="empty: the time of day of its cause"
-				value={step.at?.slice(0, 5) ?? ""}
-				onChange={(e) =>
-					onChange({ at: e.target.value ? `${e.target.value}:00` : null })
-				}
-			/>
-			<Select
-				label="Letter"
-				value={step.endsQuiet ? "quiet" : (step.letter ?? "")}
-				wrong={wrong("letter")}
-				onChange={(e) =>
-					onChange(
-						e.target.value === "quiet"
-							? { letter: null, endsQuiet: true, mode: "AsksFirst" }
-							: { letter: e.target.value || null, endsQuiet: false },
-					)
-				}
-			>
-				{step.letter === null && !step.endsQuiet && (
-					<option value="">makes the tasks</option>
-				)}
-				<option value="quiet">none: asks to end it as gone quiet</option>
-				{kind.letters.map((letter) => (
-					<option key={letter.key} value={letter.key}>
-						{letter.name}
-					</option>
-				))}
-			</Select>
-			<Select
-				label="How it acts"
-				value={step.mode}
-				onChange={(e) => onChange({ mode: e.target.value as StepMode })}
-			>
-				<option value="AsksFirst">asks first</option>
-				<option value="ByItself">by itself</option>
-			</Select>
-			<fieldset>
-				<legend className="label">Not, if it was</legend>
-				{stops.map(({ stop, words }) => (
-					<label key={stop} className="flex gap-2 text-[14px]">
-						<input
-							type="checkbox"
-							className="mt-1 size-3.5 accent-(--ink)"
-							checked={step.stops.includes(stop)}
-							onChange={(e) =>
-								onChange({
-									stops: e.target.checked
-										? [...step.stops, stop]
-										: step.stops.filter((one) => one !== stop),
-								})
-							}
-						/>
-						{words}
-					</label>
-				))}
-			</fieldset>
-			<button
-				type="button"
-				className="link justify-self-start text-small"
-				onClick={onTakeOut}
-			>
-				Take this step out
-			</button>
-		</div>
+		<form onSubmit={begin} className="grid gap-2 pt-3">
+			{text === undefined ? (
+				<div className="max-w-sm">
+					<TextField
+						label="A new routine"
+						placeholder="Its name"
+						value={name}
+						wrong={act.refusal?.of("name")}
+						onChange={(e) => setName(e.target.value)}
+					/>
+				</div>
+			) : (
+				<TextArea
+					label="A routine as text"
+					rows={10}
+					className="font-mono text-[13.5px]"
+					value={text}
+					wrong={act.refusal?.of("text")}
+					onChange={(e) => setText(e.target.value)}
+				/>
+			)}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2">
+				<button
+					type="submit"
+					className="btn"
+					disabled={act.busy || !(text ?? name).trim()}
+				>
+					Begin the routine
+				</button>
+				<button
+					type="button"
+					className="btn"
+					onClick={() => setText(text === undefined ? "" : undefined)}
+				>
+					{text === undefined ? "Paste one as text" : "Without text"}
+				</button>
+			</div>
+		</form>
 	);
 }

@@ -1,18 +1,25 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
-import { Link, useParams } from "react-router";
+import { type ReactNode, useEffect, useState } from "react";
+import { NavLink, Route, Routes, useParams } from "react-router";
 import type { KindDto, KindPageDto } from "../../api/schema";
-import { get } from "../../ui/http";
+import { Alert } from "../../ui/Fields";
+import { get, post, put } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { useUndo } from "../../ui/Undo";
+import { useAct } from "../useAct";
+import { CopyKind } from "./CopyKind";
 import { Forms } from "./Forms";
 import { KindSettings } from "./KindSettings";
-import { Routines } from "./Routines";
+import { Letters } from "./Letters";
+import { Rehearsals } from "./Rehearsals";
+import { RoutinePage } from "./RoutinePage";
+import { KindRoutines, RoutineList } from "./Routines";
 import { Services } from "./Services";
-import { Contract, Letters } from "./Texts";
+import { TaskLists } from "./TaskLists";
+import { Contract } from "./Texts";
 
-/** Kinds of work and what they bring along: services, contract, letters, routines. */
+/** Kinds of work and all they bundle, each thing with what uses it. */
 export default function Templates() {
-	const chosen = useParams().kind;
 	const kinds = useQuery({
 		queryKey: ["kinds"],
 		queryFn: () => get<KindDto[]>("/api/kinds"),
@@ -32,38 +39,26 @@ export default function Templates() {
 			<Shown query={kinds}>
 				{(data) => (
 					<div className="grid gap-x-8 gap-y-5 lg:grid-cols-[190px_1fr]">
-						<nav aria-label="Kinds of work">
-							<ul className="border-t-[1.5px] border-ink">
-								{data.map((kind) => (
-									<li key={kind.id} className="border-b border-hair py-1.5">
-										<Link
-											className={
-												String(kind.id) === (chosen ?? String(data[0]?.id))
-													? "font-[650]"
-													: ""
-											}
-											to={`/templates/${kind.id}`}
-										>
-											{kind.name}
-										</Link>
-										<span className="under block">
-											{kind.projects} project{kind.projects === 1 ? "" : "s"}
-										</span>
-									</li>
-								))}
-							</ul>
-							<p className="pt-4">
-								<Link className="link" to="/studio">
-									The studio: details, hours, meetings
-								</Link>
-							</p>
-						</nav>
-						{data[0] && (
-							<Kind
-								key={chosen ?? data[0].id}
-								id={chosen ?? String(data[0].id)}
-							/>
-						)}
+						<div className="grid content-start gap-5">
+							<Kinds kinds={data} />
+							<nav aria-label="For all kinds">
+								<ul className="border-t-[1.5px] border-ink">
+									<Place to="/templates/routines">All routines</Place>
+									<Place to="/templates/letters">Letters</Place>
+									<Place to="/templates/task-lists">Task lists</Place>
+									<Place to="/templates/rehearsals">Rehearsals</Place>
+									<Place to="/studio">The studio</Place>
+								</ul>
+							</nav>
+						</div>
+						<Routes>
+							<Route path="routines" element={<RoutineList />} />
+							<Route path="routines/:id" element={<RoutinePage />} />
+							<Route path="letters" element={<Letters />} />
+							<Route path="task-lists" element={<TaskLists />} />
+							<Route path="rehearsals" element={<Rehearsals kinds={data} />} />
+							<Route path=":kind?" element={<Kind kinds={data} />} />
+						</Routes>
 					</div>
 				)}
 			</Shown>
@@ -71,31 +66,125 @@ export default function Templates() {
 	);
 }
 
-function Kind({ id }: { id: string }) {
+function Place({ to, children }: { to: string; children: ReactNode }) {
+	return (
+		<li className="border-b border-hair py-1.5">
+			<NavLink
+				to={to}
+				className={({ isActive }) => (isActive ? "font-[650]" : "")}
+			>
+				{children}
+			</NavLink>
+		</li>
+	);
+}
+
+/** The kinds in the studio's order, which is kept wherever they are listed. */
+function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
+	const act = useAct();
+	function move(at: number, by: 1 | -1) {
+		const order = kinds.map((kind) => kind.id);
+		const [moved] = order.splice(at, 1);
+		order.splice(at + by, 0, moved!);
+		act.run(() => put("/api/kinds/order", { kinds: order }));
+	}
+	return (
+		<nav aria-label="Kinds of work">
+			<ul className="border-t-[1.5px] border-ink">
+				{kinds.map((kind, i) => (
+					<li key={kind.id} className="border-b border-hair py-1.5">
+						<NavLink
+							className={({ isActive }) => (isActive ? "font-[650]" : "")}
+							to={`/templates/${kind.id}`}
+						>
+							{kind.name}
+						</NavLink>
+						<span className="under flex gap-2">
+							{kind.projects} project{kind.projects === 1 ? "" : "s"}
+							{i > 0 && (
+								<button
+									type="button"
+									className="link ml-auto"
+									disabled={act.busy}
+									onClick={() => move(i, -1)}
+								>
+									up<span className="sr-only">: {kind.name}</span>
+								</button>
+							)}
+						</span>
+					</li>
+				))}
+			</ul>
+		</nav>
+	);
+}
+
+function Kind({ kinds }: { kinds: readonly KindDto[] }) {
+	const id = useParams().kind ?? String(kinds[0]?.id ?? "");
 	const kind = useQuery({
 		queryKey: ["kind", id],
 		queryFn: () => get<KindPageDto>(`/api/kinds/${id}`),
+		enabled: id !== "",
 	});
 	return (
 		<Shown query={kind}>
 			{(data) => (
-				<div className="grid gap-6">
-					<h2 className="text-[19px]">{data.name}</h2>
+				<div key={id} className="grid content-start gap-6">
+					<div className="flex flex-wrap items-baseline gap-3">
+						<h2 className="text-[19px]">{data.name}</h2>
+						<span className="text-soft">
+							used by {data.projects} project{data.projects === 1 ? "" : "s"}
+						</span>
+						<KindActs kind={data} />
+					</div>
 					<p className="-mt-5 text-soft">
 						{data.phases.length > 0 && `Phases: ${data.phases.join(", ")}. `}
 						{data.rounds} round{data.rounds === 1 ? "" : "s"} of review
 						included.
 						{data.closingSteps.length > 0 &&
-							` After the handover: ${data.closingSteps.join(", ").toLowerCase()}.`}
+							` Closing: ${data.closingSteps.join(", ")}.`}
 					</p>
-					<Services kind={data} />
 					<Forms kind={data} />
-					<KindSettings key={data.edition} kind={data} />
-					<Routines kind={data} />
-					<Letters kind={data} />
-					<Contract kind={data} />
+					<KindSettings key={`settings${data.edition}`} kind={data} />
+					<Services key={data.edition} kind={data} />
+					<Contract key={`contract${data.contract.edition}`} kind={data} />
+					<KindRoutines kind={data} />
 				</div>
 			)}
 		</Shown>
+	);
+}
+
+/** Copying a kind, and taking it away. */
+function KindActs({ kind }: { kind: KindPageDto }) {
+	const [copying, setCopying] = useState(false);
+	const act = useAct();
+	const offer = useUndo();
+	const remove = (removed: boolean) =>
+		act.run(() => post(`/api/kinds/${kind.id}/removed`, { removed }));
+	return (
+		<>
+			<span className="ml-auto flex gap-2">
+				<button type="button" className="btn" onClick={() => setCopying(true)}>
+					Copy this kind
+				</button>
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={async () => {
+						if (await remove(true))
+							offer({
+								words: `${kind.name} taken away. Its projects go on.`,
+								undo: () => remove(false),
+							});
+					}}
+				>
+					Take it away
+				</button>
+			</span>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			{copying && <CopyKind kind={kind} onClose={() => setCopying(false)} />}
+		</>
 	);
 }

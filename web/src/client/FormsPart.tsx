@@ -1,0 +1,141 @@
+import { type FormEvent, useEffect, useRef, useState } from "react";
+import type { ClientFormDto, ClientPageDto } from "../api/schema";
+import { Alert } from "../ui/Fields";
+import { post, type Refusal } from "../ui/http";
+import { type Answers, Field, shownFields } from "./FormFields";
+
+/** Forms that wait for the client. What is typed is kept, so that it can be gone on with later. */
+export function FormsPart({
+	page,
+	base,
+	reload,
+}: {
+	page: ClientPageDto;
+	base: string;
+	reload: () => Promise<void>;
+}) {
+	const [sent, setSent] = useState(false);
+	return (
+		<>
+			{sent && page.forms.length === 0 && (
+				<p role="status" className="mb-6 bg-plaster p-4 font-[650]">
+					Thank you, your answers have arrived.
+				</p>
+			)}
+			{page.forms.map((form) => (
+				<Form
+					key={form.slug}
+					form={form}
+					base={base}
+					onSent={async () => {
+						setSent(true);
+						await reload();
+					}}
+				/>
+			))}
+		</>
+	);
+}
+
+function Form({
+	form,
+	base,
+	onSent,
+}: {
+	form: ClientFormDto;
+	base: string;
+	onSent: () => Promise<void>;
+}) {
+	const [answers, setAnswers] = useState<Answers>(form.given);
+	const [refusal, setRefusal] = useState<Refusal>();
+	const [sending, setSending] = useState(false);
+	const element = useRef<HTMLFormElement>(null);
+	const address = `${base}/forms/${form.slug}`;
+	const kept = useKeptDraft(address, answers, form.given);
+	useEffect(() => {
+		if (refusal)
+			element.current
+				?.querySelector<HTMLElement>('[aria-invalid="true"]')
+				?.focus();
+	}, [refusal]);
+	async function send(event: FormEvent) {
+		event.preventDefault();
+		setSending(true);
+		try {
+			const shown = shownFields(form.fields, answers);
+			await post(address, {
+				answers: Object.fromEntries(
+					shown
+						.filter((field) => answers[field.key])
+						.map((field) => [field.key, answers[field.key]]),
+				),
+			});
+			await onSent();
+		} catch (error) {
+			setRefusal(error as Refusal);
+			setSending(false);
+		}
+	}
+	return (
+		<form
+			ref={element}
+			noValidate
+			onSubmit={send}
+			aria-label={form.title}
+			className="grid max-w-xl gap-4 pb-10"
+		>
+			<div>
+				<h2 className="rule pb-1.5">{form.title}</h2>
+				{form.intro && <p className="pt-2 whitespace-pre-line">{form.intro}</p>}
+			</div>
+			{shownFields(form.fields, answers).map((field) => (
+				<Field
+					key={field.key}
+					field={field}
+					value={answers[field.key] ?? ""}
+					wrong={refusal?.of(field.key)}
+					files={`${address}/files?`}
+					onChange={(text) =>
+						setAnswers((before) => ({ ...before, [field.key]: text }))
+					}
+				/>
+			))}
+			{refusal && (
+				<Alert>
+					{Object.keys(refusal.errors).length > 0
+						? `Not sent yet: please look at ${form.fields
+								.filter((field) => refusal.of(field.key))
+								.map((field) => `“${field.label}”`)
+								.join(", ")}.`
+						: refusal.message}
+				</Alert>
+			)}
+			<div className="flex items-center gap-3">
+				<button className="btn btn-brand" type="submit" disabled={sending}>
+					{sending ? "Sending" : "Send the answers"}
+				</button>
+				<span role="status" className="text-small text-soft">
+					{kept}
+				</span>
+			</div>
+		</form>
+	);
+}
+
+/** Keeps what is typed with the studio, a moment after the last key. */
+function useKeptDraft(address: string, answers: Answers, given: Answers) {
+	const [said, setSaid] = useState("");
+	useEffect(() => {
+		if (answers === given) return;
+		const timer = setTimeout(
+			() =>
+				post(`${address}/draft`, { answers }).then(
+					() => setSaid("Kept. You can go on later."),
+					() => setSaid("Not kept yet: the studio cannot be reached."),
+				),
+			600,
+		);
+		return () => clearTimeout(timer);
+	}, [address, answers, given]);
+	return said;
+}

@@ -1,0 +1,61 @@
+import { Link, useNavigate } from "react-router";
+import type { AskedResultDto, TodayDto } from "../api/schema";
+import { Alert } from "../ui/Fields";
+import { post } from "../ui/http";
+import { useAct } from "./useAct";
+
+/** Something a routine asks or tells that is not a letter. */
+export function Asked({ asked }: { asked: TodayDto["asked"][number] }) {
+	const act = useAct();
+	const navigate = useNavigate();
+	async function answer(yes: boolean) {
+		let begun: number | null = null;
+		await act.run(async () => {
+			const result = await post<AskedResultDto>(
+				`/api/projects/${asked.project}/asked`,
+				{ run: asked.run, step: asked.step, occurrence: asked.occurrence, yes },
+			);
+			begun = result.project;
+		});
+		if (begun) navigate(`/projects/${begun}`);
+	}
+	return (
+		<article
+			aria-label={`${asked.title}: ${asked.words}`}
+			className="border-b border-hair py-2.5"
+		>
+			<p>
+				<Link className="font-[650]" to={`/projects/${asked.project}`}>
+					{asked.title}
+				</Link>
+				: {asked.words}
+			</p>
+			<p className="under">
+				{asked.client}
+				{asked.why && `, ${asked.why}`}
+				{asked.lastSaid && `. Last said: “${asked.lastSaid}”`}
+			</p>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2 pt-1.5">
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={() => answer(true)}
+				>
+					{asked.yes}
+				</button>
+				{asked.no && (
+					<button
+						type="button"
+						className="btn"
+						disabled={act.busy}
+						onClick={() => answer(false)}
+					>
+						{asked.no}
+					</button>
+				)}
+			</div>
+		</article>
+	);
+}

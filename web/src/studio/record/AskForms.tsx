@@ -1,0 +1,108 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { ProjectFormsDto, RecordDto, SentDto } from "../../api/schema";
+import { Alert, Select } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { useAct } from "../useAct";
+import { Block } from "./Block";
+import { Carried } from "./Carried";
+
+const useForms = (project: number) =>
+	useQuery({
+		queryKey: ["project-forms", project],
+		queryFn: () => get<ProjectFormsDto>(`/api/projects/${project}/forms`),
+	});
+
+/** Forms that are with the client, and those that can be put to them. */
+export function AskForms({
+	record,
+	onAsk,
+}: {
+	record: RecordDto;
+	onAsk: () => void;
+}) {
+	const forms = useForms(record.id);
+	const act = useAct();
+	if (!forms.data) return null;
+	const { open, choices } = forms.data;
+	if (open.length === 0 && (choices.length === 0 || record.ended)) return null;
+	return (
+		<Block
+			title="Forms"
+			aside={
+				choices.length > 0 &&
+				!record.ended && (
+					<button type="button" className="link" onClick={onAsk}>
+						put one to the client
+					</button>
+				)
+			}
+		>
+			{open.map((form) => (
+				<p key={form.slug} className="flex gap-3 py-0.5 text-[14.3px]">
+					{form.title}
+					<span className="ml-auto text-soft">
+						with the client since {form.since}
+					</span>
+					<button
+						type="button"
+						className="link text-small"
+						disabled={act.busy}
+						onClick={() =>
+							act.run(() =>
+								post(`/api/projects/${record.id}/forms/${form.slug}/back`),
+							)
+						}
+					>
+						take back<span className="sr-only">: {form.title}</span>
+					</button>
+				</p>
+			))}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</Block>
+	);
+}
+
+/** Puts a form to the client, with the letter that asks for it. */
+export function AskForm({
+	record,
+	onClose,
+}: {
+	record: RecordDto;
+	onClose: () => void;
+}) {
+	const forms = useForms(record.id);
+	const [slug, setSlug] = useState("");
+	const chosen = slug || forms.data?.choices[0]?.key || "";
+	return (
+		<Carried
+			project={record.id}
+			title="Put a form to the client"
+			template="start-questions"
+			button="Put it to the client"
+			disabled={!chosen}
+			onClose={onClose}
+			send={(letter) =>
+				post<SentDto>(`/api/projects/${record.id}/forms`, {
+					slug: chosen,
+					...letter,
+				})
+			}
+		>
+			{(refusal) => (
+				<Select
+					label="Form"
+					value={chosen}
+					wrong={refusal?.of("slug")}
+					onChange={(e) => setSlug(e.target.value)}
+				>
+					{forms.data?.choices.map((form) => (
+						<option key={form.key} value={form.key}>
+							{form.name}
+						</option>
+					))}
+				</Select>
+			)}
+		</Carried>
+	);
+}

@@ -1,0 +1,62 @@
+import { useState } from "react";
+import type { RecordDto, TakenOverDto } from "../../api/schema";
+import { Alert } from "../../ui/Fields";
+import { upload } from "../../ui/http";
+import { useAct } from "../useAct";
+import { Block } from "./Block";
+
+/** The project's letters as open files: out to keep, in from elsewhere. */
+export function LetterBox({ record }: { record: RecordDto }) {
+	const [said, setSaid] = useState<TakenOverDto>();
+	const act = useAct();
+	async function take(files: File[]) {
+		let sum: TakenOverDto = { kept: 0, known: 0, unread: 0 };
+		for (const file of files)
+			await act.run(async () => {
+				const one = await upload<TakenOverDto>(
+					`/api/projects/${record.id}/letters/take-over`,
+					file,
+				);
+				sum = {
+					kept: sum.kept + one.kept,
+					known: sum.known + one.known,
+					unread: sum.unread + one.unread,
+				};
+			});
+		setSaid(sum);
+	}
+	return (
+		<Block title="Letters as files">
+			<div className="flex flex-wrap gap-2 pt-1">
+				<a className="btn" href={`/api/projects/${record.id}/letters.mbox`}>
+					Keep all (mbox)
+				</a>
+				<label className="btn">
+					Take over letters
+					<input
+						type="file"
+						multiple
+						accept=".eml,.mbox,message/rfc822,application/mbox"
+						aria-label="Take over letters"
+						className="sr-only"
+						onChange={(e) => take([...(e.target.files ?? [])])}
+					/>
+				</label>
+			</div>
+			<p className="under pt-1">
+				Letters written elsewhere (.eml, .mbox) stand on the line at their own
+				dates and move nothing.
+			</p>
+			{said && (
+				<p role="status" className="pt-1">
+					{said.kept} taken over
+					{said.known > 0 && `, ${said.known} known already`}
+					{said.unread > 0 && `, ${said.unread} could not be read`}.
+				</p>
+			)}
+			{act.refusal && (
+				<Alert>{act.refusal.of("file") ?? act.refusal.message}</Alert>
+			)}
+		</Block>
+	);
+}

@@ -1,0 +1,100 @@
+import { useState } from "react";
+import type { LetterFileDto } from "../../api/schema";
+import { Select } from "../../ui/Fields";
+import { type Refusal, upload } from "../../ui/http";
+
+const size = (bytes: number) =>
+	bytes < 1024 * 1024
+		? `${Math.max(1, Math.round(bytes / 1024))} kB`
+		: `${(bytes / (1024 * 1024)).toFixed(1)} MB`;
+
+/** Files that go with a letter: new ones, or the project's own. */
+export function LetterFiles({
+	files,
+	kept,
+	wrong,
+	onChange,
+}: {
+	files: readonly LetterFileDto[];
+	kept: readonly LetterFileDto[];
+	wrong?: string;
+	onChange: (files: LetterFileDto[]) => void;
+}) {
+	const [problem, setProblem] = useState<string>();
+	const [busy, setBusy] = useState(false);
+	const left = kept.filter((one) => files.every((f) => f.hash !== one.hash));
+	async function take(chosen: File[]) {
+		setBusy(true);
+		setProblem(undefined);
+		let all = [...files];
+		for (const file of chosen)
+			try {
+				const one = await upload<LetterFileDto>(
+					`/api/letter-files?name=${encodeURIComponent(file.name)}`,
+					file,
+				);
+				all = [...all, one];
+				onChange(all);
+			} catch (error) {
+				const refusal = error as Refusal;
+				setProblem(refusal.of("file") ?? refusal.message);
+			}
+		setBusy(false);
+	}
+	return (
+		<div>
+			<ul aria-label="Files that go with it">
+				{files.map((file) => (
+					<li
+						key={file.hash}
+						className="flex gap-3 border-b border-hair py-1 text-[14px]"
+					>
+						{file.name} <span className="under">{size(file.size)}</span>
+						<button
+							type="button"
+							className="link ml-auto text-small"
+							onClick={() =>
+								onChange(files.filter((one) => one.hash !== file.hash))
+							}
+						>
+							take out<span className="sr-only"> {file.name}</span>
+						</button>
+					</li>
+				))}
+			</ul>
+			<div className="flex flex-wrap items-end gap-2 pt-1.5">
+				<label className="btn">
+					{busy ? "Sending" : "Attach a file"}
+					<input
+						type="file"
+						multiple
+						aria-label="Attach a file"
+						className="sr-only"
+						onChange={(e) => take([...(e.target.files ?? [])])}
+					/>
+				</label>
+				{left.length > 0 && (
+					<div className="min-w-40 flex-1">
+						<Select
+							label="Attach one of the project's"
+							hidden
+							value=""
+							onChange={(e) => {
+								const one = left.find((f) => f.hash === e.target.value);
+								if (one) onChange([...files, one]);
+							}}
+						>
+							<option value="">or one of the project's files</option>
+							{left.map((one) => (
+								<option key={one.hash} value={one.hash}>
+									{one.name}
+								</option>
+							))}
+						</Select>
+					</div>
+				)}
+			</div>
+			{(problem ?? wrong) && <p className="wrong">{problem ?? wrong}</p>}
+		</div>
+	);
+}

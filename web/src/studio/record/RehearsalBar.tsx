@@ -1,0 +1,80 @@
+import { type FormEvent, useState } from "react";
+import type { RecordDto, WoundDto } from "../../api/schema";
+import { Alert, TextField } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { useAct } from "../useAct";
+
+/** A rehearsal's own clock, and winding it. */
+export function RehearsalBar({ record }: { record: RecordDto }) {
+	const [to, setTo] = useState("");
+	const [said, setSaid] = useState("");
+	const act = useAct();
+	async function wind(until: string | null) {
+		await act.run(async () => {
+			const wound = await post<WoundDto>(`/api/projects/${record.id}/wind`, {
+				to: until,
+			});
+			setSaid(
+				wound.acted ? "" : "Nothing lies ahead that would act by itself.",
+			);
+		});
+	}
+	return (
+		<section
+			aria-label="Rehearsal"
+			className="mx-5 mb-3 flex flex-wrap items-end gap-3 border-[1.5px] border-dashed border-ink px-4 py-2.5"
+		>
+			<p className="self-center">
+				<b className="font-[650]">A rehearsal.</b> Nothing leaves the house, and
+				it counts nowhere. Its clock:{" "}
+				<b className="num font-[650]">{record.rehearsalClock}</b>
+			</p>
+			<span className="ml-auto" />
+			<button
+				type="button"
+				className="btn"
+				disabled={act.busy}
+				onClick={async () => {
+					await act.run(async () => {
+						const page = await get<{ address: string }>(
+							`/api/projects/${record.id}/rehearsed-page`,
+						);
+						window.open(page.address, "_blank", "noreferrer");
+					});
+				}}
+			>
+				Be the client
+			</button>
+			<button
+				type="button"
+				className="btn btn-go"
+				disabled={act.busy}
+				onClick={() => wind(null)}
+			>
+				Wind to what comes next
+			</button>
+			<form
+				className="flex items-end gap-2"
+				onSubmit={(event: FormEvent) => {
+					event.preventDefault();
+					wind(`${to}:00`);
+				}}
+			>
+				<TextField
+					label="Wind to"
+					type="datetime-local"
+					value={to}
+					wrong={act.refusal?.of("to")}
+					onChange={(e) => setTo(e.target.value)}
+				/>
+				<button type="submit" className="btn" disabled={act.busy || !to}>
+					Wind
+				</button>
+			</form>
+			{said && <p role="status">{said}</p>}
+			{act.refusal && !act.refusal.of("to") && (
+				<Alert>{act.refusal.message}</Alert>
+			)}
+		</section>
+	);
+}

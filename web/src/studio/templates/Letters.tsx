@@ -1,0 +1,197 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { LetterFileDto, LetterTextRowDto } from "../../api/schema";
+import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { get, post, put } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { useUndo } from "../../ui/Undo";
+import { LetterFiles } from "../record/LetterFiles";
+import { useAct } from "../useAct";
+import { Blanks } from "./Texts";
+
+/** All letters of the studio; a letter may be sent by routines of several kinds. */
+export function Letters() {
+	const [open, setOpen] = useState<string>();
+	const letters = useQuery({
+		queryKey: ["letter-texts"],
+		queryFn: () => get<LetterTextRowDto[]>("/api/letter-texts"),
+	});
+	return (
+		<div className="grid content-start gap-4">
+			<div className="flex items-baseline gap-3">
+				<h2 className="text-[19px]">Letters</h2>
+				<span className="text-soft">shared by all kinds</span>
+				<button
+					type="button"
+					className="btn ml-auto"
+					onClick={() => setOpen("new")}
+				>
+					Write a new letter
+				</button>
+			</div>
+			{open === "new" && (
+				<div className="panel px-4">
+					<Letter onDone={() => setOpen(undefined)} />
+				</div>
+			)}
+			<Shown query={letters}>
+				{(data) => (
+					<ul className="border-t-[1.5px] border-ink">
+						{data.map((letter) => (
+							<li key={letter.key} className="border-b border-hair py-1.5">
+								<button
+									type="button"
+									data-walk
+									className="text-left font-[600]"
+									aria-expanded={open === letter.key}
+									onClick={() =>
+										setOpen(open === letter.key ? undefined : letter.key)
+									}
+								>
+									{letter.number && (
+										<span className="num pr-2 text-soft">{letter.number}</span>
+									)}
+									{letter.name}
+								</button>{" "}
+								<span className="under">{used(letter)}</span>
+								{open === letter.key && (
+									<Letter
+										key={letter.edition}
+										letter={letter}
+										onDone={() => setOpen(undefined)}
+									/>
+								)}
+							</li>
+						))}
+					</ul>
+				)}
+			</Shown>
+		</div>
+	);
+}
+
+function used({ usedBy, files }: LetterTextRowDto): string {
+	const by =
+		usedBy.length === 0
+			? "by hand"
+			: usedBy.length > 2
+				? `sent by ${usedBy.slice(0, 2).join(", ")} and ${usedBy.length - 2} more`
+				: `sent by ${usedBy.join(", ")}`;
+	return files.length === 0
+		? by
+		: `${by}, with ${files.length} file${files.length === 1 ? "" : "s"}`;
+}
+
+function Letter({
+	letter,
+	onDone,
+}: {
+	letter?: LetterTextRowDto;
+	onDone: () => void;
+}) {
+	const [text, setText] = useState({
+		name: letter?.name ?? "",
+		number: letter?.number ? String(letter.number) : "",
+		subject: letter?.subject ?? "",
+		body: letter?.body ?? "",
+		files: (letter?.files ?? []) as readonly LetterFileDto[],
+	});
+	const act = useAct();
+	const offer = useUndo();
+	async function keep() {
+		const save = {
+			...text,
+			number: text.number ? Number(text.number) : null,
+			edition: letter?.edition ?? 0,
+		};
+		const kept = await act.run(() =>
+			letter
+				? put(`/api/letter-texts/${letter.key}`, save)
+				: post("/api/letter-texts", save),
+		);
+		if (kept) onDone();
+	}
+	const remove = (removed: boolean) =>
+		act.run(() =>
+			post(`/api/letter-texts/${letter?.key}/removed`, { removed }),
+		);
+	return (
+		<div className="grid gap-3 py-3">
+			<div className="grid grid-cols-[1fr_100px] gap-3">
+				<TextField
+					label="Name, yours alone"
+					value={text.name}
+					wrong={act.refusal?.of("name")}
+					onChange={(e) => setText({ ...text, name: e.target.value })}
+				/>
+				<TextField
+					label="Number"
+					inputMode="numeric"
+					value={text.number}
+					wrong={act.refusal?.of("number")}
+					onChange={(e) =>
+						setText({ ...text, number: e.target.value.replace(/\D/g, "") })
+					}
+				/>
+			</div>
+			<TextField
+				label="Subject"
+				value={text.subject}
+				wrong={act.refusal?.of("subject")}
+				onChange={(e) => setText({ ...text, subject: e.target.value })}
+			/>
+			<TextArea
+				label="Text"
+				rows={10}
+				value={text.body}
+				wrong={act.refusal?.of("body") ?? act.refusal?.of("text")}
+				onChange={(e) => setText({ ...text, body: e.target.value })}
+			/>
+			<Blanks />
+			<LetterFiles
+				files={text.files}
+				kept={[]}
+				wrong={act.refusal?.of("files")}
+				onChange={(files) => setText({ ...text, files })}
+			/>
+			{letter && letter.usedBy.length > 0 && (
+				<p className="under">
+					Used by {letter.usedBy.join(", ")}. Letters that wait for your OK keep
+					the text they were made with. Taken away, it keeps these routines off
+					until they send another.
+				</p>
+			)}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2">
+				<button
+					type="button"
+					className="btn btn-go"
+					disabled={act.busy}
+					onClick={keep}
+				>
+					Keep the letter
+				</button>
+				<button type="button" className="btn" onClick={onDone}>
+					Close
+				</button>
+				{letter && (
+					<button
+						type="button"
+						className="btn ml-auto"
+						disabled={act.busy}
+						onClick={async () => {
+							if (!(await remove(true))) return;
+							offer({
+								words: `“${letter.name}” taken away`,
+								undo: () => remove(false),
+							});
+							onDone();
+						}}
+					>
+						Take it away
+					</button>
+				)}
+			</div>
+		</div>
+	);
+}
