@@ -59,7 +59,7 @@ public static class Plan
     {
         Cause.RunBegun => [new(began.Recorded, began.Recorded, began.Recorded, began.Fact)],
         // a skipped step counts as done when skipped; a held one makes those that hang on it wait
-        Cause.PreviousStep => previous is { State: StepState.Done or StepState.Skipped, Since: { } since } ? [new(since, began.Recorded, since, null)] : [],
+        Cause.PreviousStep => previous is { State: StepState.Done or StepState.Skipped, Since: { } since } ? [new(since, began.Recorded, since, began.Fact)] : [],
         var cause => Causes.Of(project, cause, step.When.DateName),
     };
 

@@ -58,8 +58,13 @@ public static class RoutineWords
         _ => "help",
     };
 
-    /// <summary>“if not opened or answered”; empty for a step that only ends stop.</summary>
-    private static string Unless(Step step) => step.Stops.IsEmpty ? "" : $", if not {string.Join(" or ", step.Stops.Select(Word))}";
+    /// <summary>“, if not opened”, “, unless opened, answered or resting”; empty for a step that only an end stops.</summary>
+    public static string Unless(Step step) => step.Stops.Length switch
+    {
+        0 => "",
+        1 => $", if not {Word(step.Stops[0])}",
+        _ => $", unless {string.Join(", ", step.Stops[..^1].Select(Word))} or {Word(step.Stops[^1])}",
+    };
 
     private static string Conditions(Step step) =>
         string.Concat(step.If.Select(condition => condition switch

@@ -17,7 +17,8 @@ public sealed record LetterFileDto(string Name, string Hash, long Size, string T
 
 /// <summary>A template with its blanks filled from the record, as the editor begins with it.</summary>
 /// <param name="Number">By which it is called up.</param>
-public sealed record TemplateDto(string Key, string Name, int? Number, string Subject, string Body, IReadOnlyList<string> Gaps, IReadOnlyList<LetterFileDto> Files);
+/// <param name="OpenSubject">With its blanks as they are named.</param>
+public sealed record TemplateDto(string Key, string Name, int? Number, string OpenSubject, string OpenBody, string Subject, string Body, IReadOnlyList<string> Gaps, IReadOnlyList<LetterFileDto> Files);
 
 /// <param name="Earlier">The exchange so far, newest first.</param>
 /// <param name="Kept">Files of the project that can go with it.</param>
@@ -132,7 +133,7 @@ public static class LetterEndpoints
         var earlier = await desk.Db.Letters.AsNoTracking().Where(l => l.ProjectId == file.Id && (l.State == LetterState.Sent || l.State == LetterState.Received || l.State == LetterState.Kept)).OrderByDescending(l => l.At).Take(20).ToListAsync();
         var kept = await desk.Db.Files.AsNoTracking().Where(f => f.ProjectId == file.Id && !f.Removed).OrderByDescending(f => f.Id).Take(60).ToListAsync();
         return new(file.MailContact.Name, file.MailContact.Mail, desk.Studio.Signature,
-            [.. templates.Select(t => (t, Filled: Writing.Fill(t.Subject, t.Body, words))).Select(x => new TemplateDto(x.t.Key, x.t.Name, x.t.Number, x.Filled.Subject, Shown(x.Filled.Body), x.Filled.Gaps, [.. x.t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]))],
+            [.. templates.Select(t => (t, Filled: Writing.Fill(t.Subject, t.Body, words))).Select(x => new TemplateDto(x.t.Key, x.t.Name, x.t.Number, x.t.Subject, x.t.Body, x.Filled.Subject, Shown(x.Filled.Body), x.Filled.Gaps, [.. x.t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]))],
             [.. earlier.Select(l => new EarlierDto(l.Id.Value, l.FromName, Record.Short(desk, desk.Calendar.DateOf(l.At))!, l.Subject, Shown(l.Body), l.FromMail != desk.Studio.Mail))], Blanks.Names,
             [.. kept.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))], $"{desk.Today.PlusDays(1):uuuu-MM-dd}T09:00");
     }

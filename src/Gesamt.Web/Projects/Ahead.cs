@@ -37,19 +37,17 @@ public static class Ahead
     private static AheadDto Step(Desk desk, ProjectFile file, LineRows rows, IRoutineNames names, PlannedStep step)
     {
         var held = step.State == StepState.Held;
-        var mark = held ? "waits for your OK" : step.Step.Mode == StepMode.AsksFirst || step.Step.Action.AlwaysAsks ? "asks first" : "by itself";
+        var mark = held ? step.Step.Action is StepAction.TellMe ? "not seen yet" : "waits for your OK" : step.Step.Mode == StepMode.AsksFirst || step.Step.Action.AlwaysAsks ? "asks first" : "by itself";
         var local = step.Due is { } due ? desk.Calendar.LocalOf(due) : (LocalDateTime?)null;
         var run = file.Case.Runs.First(r => r.Id == step.Ref.Run);
         var refused = step.Letter is { } written && rows.Letters.GetValueOrDefault(written)?.Problem is { } problem ? $"refused: {problem}. " : "";
-        var detail = step.State == StepState.Parked ? $"waits{(step.WaitsFor is { } favour ? $" until {favour}" : $": {RoutineWords.When(step.Step.When, names)}")}" : $"{refused}{RoutineWords.When(step.Step.When, names)}{StopWords(step.Step)}{(step.FixedByHand ? ", its day set by hand" : "")}";
+        var detail = step.State == StepState.Parked ? $"waits{(step.WaitsFor is { } favour ? $" until {favour}" : $": {RoutineWords.When(step.Step.When, names)}")}" : $"{refused}{RoutineWords.When(step.Step.When, names)}{RoutineWords.Unless(step.Step)}{(step.FixedByHand ? ", its day set by hand" : "")}";
         return new($"step:{step.Ref.Run.Value}:{step.Ref.Step}:{step.Ref.Occurrence}",
             step.State == StepState.Parked ? "no date yet" : Day(desk, local!.Value.Date), local is null || step.State == StepState.Parked ? "" : DateWords.Time(local.Value.TimeOfDay), EntrySort.Letters,
             step.Step.Action.AlwaysAsks && step.Step.Action is not StepAction.TellMe ? $"{LineText.Capital(RoutineWords.What(step.Step.Action, names))}?" : LineText.Capital(RoutineWords.What(step.Step.Action, names)), $"{detail}. {run.Routine.Name}", mark, held, null,
             step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null,
             new(step.Ref.Run.Value, step.Ref.Step, step.Ref.Occurrence, local, step.FixedByHand));
     }
-
-    private static string StopWords(Step step) => step.Stops.Length == 0 ? "" : ", if not " + string.Join(" or ", step.Stops.Select(RoutineWords.Word));
 
     /// <summary>A letter on its way: for a few seconds, until its time, or until the mail server takes it.</summary>
     private static AheadDto Letter(Desk desk, LetterRow letter, Instant goes, string? error, bool leaving)

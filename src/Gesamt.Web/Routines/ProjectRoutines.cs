@@ -77,7 +77,7 @@ public static class ProjectRoutines
         var file = await desk.OpenAsync(id);
         var names = (await RoutineNames.OfAsync(desk)).For(file.Case.Kind.MainDate);
         var plan = Plan.Of(file.Case);
-        var runs = file.Case.Runs.Select(run => (run, Steps: plan.Where(step => step.Ref.Run == run.Id).ToList())).Where(r => r.Steps.Count > 0)
+        var runs = file.Case.Runs.OrderBy(run => run.Id.Value).Select(run => (run, Steps: plan.Where(step => step.Ref.Run == run.Id).ToList())).Where(r => r.Steps.Count > 0)
             .Select(r => new RunningRoutineDto(r.run.Routine.Name, StateOf(desk, r.Steps), r.Steps.Count(step => step.IsPending))).ToList();
         var begun = file.Case.Runs.Select(run => run.Routine.Key).ToHashSet();
         var rows = await desk.Db.Routines.AsNoTracking().Where(r => r.KindId == file.Row.KindId && !r.Removed && r.Trouble == "").OrderBy(r => r.Position).ThenBy(r => r.Id).ToListAsync();

@@ -1,11 +1,34 @@
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { AskedResultDto, TodayDto } from "../api/schema";
 import { Alert } from "../ui/Fields";
 import { post } from "../ui/http";
 import { useAct } from "./useAct";
 
+const shownAtFirst = 5;
+
+/** What routines ask or tell besides letters; a long list says how many more there are. */
+export function AllAsked({ asked }: { asked: TodayDto["asked"] }) {
+	const [all, setAll] = useState(false);
+	const shown = all ? asked : asked.slice(0, shownAtFirst);
+	return (
+		<>
+			{shown.map((one) => (
+				<Asked key={`${one.run}${one.step}${one.occurrence}`} asked={one} />
+			))}
+			{asked.length > shown.length && (
+				<p className="border-b border-hair py-2">
+					<button type="button" className="link" onClick={() => setAll(true)}>
+						and {asked.length - shown.length} more that ask
+					</button>
+				</p>
+			)}
+		</>
+	);
+}
+
 /** Something a routine asks or tells that is not a letter. */
-export function Asked({ asked }: { asked: TodayDto["asked"][number] }) {
+function Asked({ asked }: { asked: TodayDto["asked"][number] }) {
 	const act = useAct();
 	const navigate = useNavigate();
 	async function answer(yes: boolean) {

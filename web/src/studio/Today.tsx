@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { TodayCardDto, TodayDto } from "../api/schema";
 import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
-import { Asked } from "./Asked";
+import { AllAsked } from "./Asked";
 import { beginInquiry } from "./beginInquiry";
 import { Ready, SendAll } from "./Ready";
 import { useTaskDone } from "./useTaskDone";
@@ -103,9 +103,7 @@ function Page({ today }: { today: TodayDto }) {
 							</Link>
 						</p>
 					)}
-					{today.asked.map((one) => (
-						<Asked key={`${one.run}${one.step}${one.occurrence}`} asked={one} />
-					))}
+					<AllAsked asked={today.asked} />
 					<SendAll ready={today.ready} />
 					{today.ready.map((one) => (
 						<Ready key={one.letter} ready={one} />

@@ -27,12 +27,15 @@ export function LetterBox({ record }: { record: RecordDto }) {
 	}
 	return (
 		<Block title="Letters as files">
-			<div className="flex flex-wrap gap-2 pt-1">
-				<a className="btn" href={`/api/projects/${record.id}/letters.mbox`}>
-					Keep all (mbox)
+			<p
+				className="flex flex-wrap gap-x-4 text-[14.3px]"
+				title="Letters written elsewhere (.eml, .mbox) stand on the line at their own dates and move nothing"
+			>
+				<a className="link" href={`/api/projects/${record.id}/letters.mbox`}>
+					keep all (mbox)
 				</a>
-				<label className="btn">
-					Take over letters
+				<label className="link cursor-pointer has-focus-visible:outline-2">
+					take over letters
 					<input
 						type="file"
 						multiple
@@ -42,10 +45,6 @@ export function LetterBox({ record }: { record: RecordDto }) {
 						onChange={(e) => take([...(e.target.files ?? [])])}
 					/>
 				</label>
-			</div>
-			<p className="under pt-1">
-				Letters written elsewhere (.eml, .mbox) stand on the line at their own
-				dates and move nothing.
 			</p>
 			{said && (
 				<p role="status" className="pt-1">

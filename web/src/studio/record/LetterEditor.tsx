@@ -49,8 +49,8 @@ function beginning(desk: LetterDeskDto, first?: string, answers?: number) {
 	const template = desk.templates.find((one) => one.key === first);
 	if (template)
 		return {
-			subject: template.subject,
-			body: template.body,
+			subject: template.openSubject,
+			body: template.openBody,
 			template: template.key,
 			files: template.files,
 		};
@@ -60,7 +60,7 @@ function beginning(desk: LetterDeskDto, first?: string, answers?: number) {
 		: "";
 	return {
 		subject,
-		body: letter ? `\n\n${desk.signature}` : "",
+		body: `\n\n${desk.signature}`,
 	};
 }
 
@@ -204,8 +204,8 @@ function Beginning({
 		if (template)
 			onChange({
 				...draft,
-				subject: template.subject,
-				body: template.body,
+				subject: template.openSubject,
+				body: template.openBody,
 				template: template.key,
 				files: template.files,
 			});

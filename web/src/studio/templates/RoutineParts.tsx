@@ -35,7 +35,7 @@ export function Variants({
 							onChange={(e) => set(i, { name: e.target.value })}
 						/>
 					</div>
-					<div className="w-44">
+					<div className="w-56">
 						<TextField
 							label="At least so many months ahead"
 							type="number"
