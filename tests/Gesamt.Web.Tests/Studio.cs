@@ -51,6 +51,9 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
         ["consent"] = "yes",
     };
 
+    /// <summary>Whether its folder stays when it is ended, to be started on again.</summary>
+    protected virtual bool KeepsData => false;
+
     /// <summary>Counts what is sent to SQLite.</summary>
     public Statements Statements { get; } = new();
 
@@ -71,7 +74,7 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
+        if (disposing && !KeepsData && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
     }
 
     private static string FindRoot()
