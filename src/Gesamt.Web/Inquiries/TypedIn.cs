@@ -111,6 +111,7 @@ public static class TypedIn
         if (letter is null)
         {
             letter = Incoming.RowOf(desk, incoming, null);
+            letter.Files = await Incoming.KeepAsync(desk, incoming, stop);
             desk.Db.Letters.Add(letter);
             await desk.Db.SaveChangesAsync(stop);
         }
