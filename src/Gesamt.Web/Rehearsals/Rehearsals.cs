@@ -72,7 +72,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, TimeProvider time, L
             var file = await OpenAsync(desk, id);
             var target = to is { } local ? desk.Calendar.At(local) : (Instant?)null;
             if (target is { } at && (at < desk.Now || at > desk.Now + Duration.FromDays(3_660))) throw new InvalidException(("to", "A time after the rehearsal's own clock, at most ten years on."));
-            return (desk.Now, Next(file.Case, desk.Now), target);
+            return (desk.Now, DueRule.Of(file.Case, desk.Now).Length > 0 ? desk.Now : await NextAsync(desk, file, desk.Now), target);
         });
         var acted = false;
         for (var turn = 0; turn < MostTurns && (next ?? until) is { } at && (until is null || at <= until); turn++)
@@ -81,7 +81,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, TimeProvider time, L
             acted = true;
             now = at;
             if (until is null) break;
-            next = await InScopeAsync(at, async desk => Next((await OpenAsync(desk, id)).Case, at));
+            next = await InScopeAsync(at, async desk => await NextAsync(desk, await OpenAsync(desk, id), at));
             if (next is null) break;
         }
         if (until is { } end && end > now) await TurnAsync(id, end, stop);
@@ -110,9 +110,13 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, TimeProvider time, L
         });
     }
 
-    private static Instant? Next(Core.Projects.Case project, Instant now) =>
-        Plan.Of(project).Where(step => step.State == StepState.Planned).Select(step => step.Due).Append(Core.Invoicing.Billing.NextAt(project)).Where(at => at > now).Min()
-        ?? (DueRule.Of(project, now).Length > 0 ? now : null);
+    /// <summary>When something comes next: a letter on its way, a step, or an invoice.</summary>
+    private static async Task<Instant?> NextAsync(Desk desk, Store.Projects.ProjectFile file, Instant now)
+    {
+        var letter = await desk.Db.Outbox.Where(o => o.ProjectId == file.Id && o.State == OutboxState.Claimed).Select(o => (Instant?)o.NotBefore).MinAsync();
+        var ahead = Plan.Of(file.Case).Where(step => step.State == StepState.Planned).Select(step => step.Due).Append(Core.Invoicing.Billing.NextAt(file.Case)).Where(at => at > now).Min();
+        return letter is { } goes && (ahead is null || goes < ahead) ? goes > now ? goes : now : ahead;
+    }
 
     private static async Task<Store.Projects.ProjectFile> OpenAsync(Desk desk, ProjectId id) =>
         await desk.OpenAsync(id) is { Row.Rehearsal: true } file ? file : throw new RefusedException("This is no rehearsal: its clock is everybody's.");

@@ -22,9 +22,9 @@ export function RehearsalBar({ record }: { record: RecordDto }) {
 	return (
 		<section
 			aria-label="Rehearsal"
-			className="mx-5 mb-3 flex flex-wrap items-end gap-3 border-[1.5px] border-dashed border-ink px-4 py-2.5"
+			className="mx-5 mb-3 flex flex-wrap items-center gap-3 border-[1.5px] border-dashed border-ink px-4 py-2.5"
 		>
-			<p className="self-center">
+			<p>
 				<b className="font-[650]">A rehearsal.</b> Nothing leaves the house, and
 				it counts nowhere. Its clock:{" "}
 				<b className="num font-[650]">{record.rehearsalClock}</b>
@@ -62,6 +62,7 @@ export function RehearsalBar({ record }: { record: RecordDto }) {
 			>
 				<TextField
 					label="Wind to"
+					hidden
 					type="datetime-local"
 					value={to}
 					wrong={act.refusal?.of("to")}
