@@ -120,7 +120,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.Go(record);
         owner.See("€ 3 822.84");
         owner.See("due 28 May 2027");
-        owner.See("Letter “Payment reminder, late”");
+        owner.See("The letter “Payment reminder, late”");
         owner.Go("/post-office");
         owner.PressWith("for Mural for Lantern House");
         owner.See("over € 3 822.84, due on 28 May 2027");
@@ -144,7 +144,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 6, 2, 16, 0));
         Assert.Equal(before, Reminders());
         owner.Go(record);
-        owner.See("Letter “Payment reminder, late”"); // the one a week after, still ahead
+        owner.See("The letter “Payment reminder, late”"); // the one a week after, still ahead
     }
 
     private void TheClientPaysByTransfer()

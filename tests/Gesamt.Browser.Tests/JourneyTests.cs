@@ -68,7 +68,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         record = new Uri(owner.Driver.Url).AbsolutePath;
         owner.See("Inquiry from Mona");
         owner.See("Letter “Your inquiry has arrived”");
-        owner.See("Letter “Are you still thinking about it?”");
+        owner.See("The letter “Are you still thinking about it?”");
         owner.See("9 days after the inquiry, if not answered or resting");
         owner.Press("What happened?");
         owner.Tick("It is a fit");
@@ -151,7 +151,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         Assert.DoesNotContain("/enter/", client.Driver.Url);
         owner.Go(record);
         owner.See("Mona opened the proposal");
-        owner.See("Letter “Did it reach you?” stopped");
+        owner.See("The letter “Did it reach you?” stopped");
         owner.See("because Mona opened the proposal");
     }
 

@@ -67,6 +67,13 @@ public sealed class Person : IDisposable
     public void PressWith(string words) => Click(() => Script(
         "return [...document.querySelectorAll('main button,main a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').includes(arguments[0])) ?? null", words));
 
+    /// <summary>Presses the button or link of that name inside the article or section of another.</summary>
+    public void PressIn(string group, string name) => Click(() => Script(
+        "const g = [...document.querySelectorAll('article,section,form')].find(e => (e.getAttribute('aria-label') ?? '').includes(arguments[0])); return g ? [...g.querySelectorAll('button,a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').trim() === arguments[1]) ?? null : null", group, name));
+
+    /// <summary>Whether an article or section of that name stands on the page.</summary>
+    public bool Has(string group) => Driver.FindElements(By.CssSelector("article,section")).Any(e => (e.GetAttribute("aria-label") ?? "").Contains(group, StringComparison.Ordinal));
+
     /// <summary>Ticks or chooses what is labelled so.</summary>
     public void Tick(string label) => Click(() => Labelled(label));
 
@@ -74,7 +81,7 @@ public sealed class Person : IDisposable
     {
         Wait(() => Labelled(label) is not null, () => $"No field “{label}”. Shown is:\n{Text}");
         var field = Labelled(label)!;
-        if (field.GetAttribute("type") == "date")
+        if (field.GetAttribute("type") is "date" or "datetime-local")
         {
             // a date field takes its parts in the order of its language; its value is the same everywhere
             Driver.ExecuteScript("const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set; set.call(arguments[0], arguments[1]); arguments[0].dispatchEvent(new Event('input', { bubbles: true }));", field, text);

@@ -28,12 +28,10 @@ public sealed class Shots
         owner.Screen(1280, 800);
         var record = new Uri(owner.Driver.Url).AbsolutePath;
         Page(owner, $"{record}?write=letter", "letter", "Earlier");
-        Page(owner, $"{record}/as-client?with=Files", "as-client", "Also becomes visible");
         Page(owner, "/register", "register", "Not yet booked");
+        Routine(owner);
         owner.Go("/templates");
-        owner.Press("Mural");
-        owner.See("Gable mural");
-        Shot(owner, "templates");
+        owner.See("used by");
         owner.PressWith("Forms");
         owner.PressWith("A mural for your wall");
         owner.See("As a visitor sees it");
@@ -72,6 +70,29 @@ public sealed class Shots
         owner.See("Your choice");
         owner.Press("Choose this and go on to sign");
         Shot(owner, "sign", "Sign the contract");
+    }
+
+    /// <summary>A routine with the dates it would give, and played through.</summary>
+    private static void Routine(Person owner)
+    {
+        owner.Go("/templates/routines");
+        owner.PressWith("Before the opening");
+        owner.See("Who is in it");
+        owner.Type("a project", "heron");
+        owner.PressWith("Heron library");
+        owner.See("dates for Heron library");
+        owner.PressWith("3 weeks before the opening day");
+        Shot(owner, "routine", "Move it up");
+        owner.Go("/templates/routines");
+        owner.PressWith("After a proposal");
+        owner.Press("Rehearse it");
+        owner.Type("find a project", "larkspur");
+        owner.PressWith("Larkspur nursery");
+        owner.Type("opens the proposal", "1");
+        owner.Press("Rehearse it");
+        owner.Press("To the end");
+        owner.PressWith("the letter “The proposal is still open”");
+        Shot(owner, "rehearsal", "Hello Hollis");
     }
 
     /// <summary>A client chooses a time from a phone in another zone.</summary>

@@ -34,7 +34,7 @@ public static class TodayView
             desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), await MoneyAsync(desk),
             yours.Count, [.. yours.Select(row => new TodayCardDto(Cards.Of(desk, row), LastWords(row, said), row.Standing.Waits == WaitKind.AnswerInquiry))],
             await ReadyAsync(desk, said, names), await ByItselfAsync(desk, names), await TasksAsync(desk), came, more, since,
-            await UncertainAsync(desk), await Tray.CountAsync(desk), await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)), await MeetingsAsync(desk), await desk.Db.MailAccounts.Select(a => a.Problem).FirstOrDefaultAsync());
+            await UncertainAsync(desk), await Tray.CountAsync(desk), await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)), await MeetingsAsync(desk), await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync());
     }
 
     private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>

@@ -9483,6 +9483,8 @@ export interface components {
             name: string;
             /** Format: int32 */
             number: null | number;
+            openSubject: string;
+            openBody: string;
             subject: string;
             body: string;
             gaps: string[];
