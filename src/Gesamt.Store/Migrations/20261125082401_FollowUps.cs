@@ -143,7 +143,7 @@ namespace Gesamt.Store.Migrations
                 table: "Forms",
                 type: "TEXT",
                 nullable: false,
-                defaultValue: "");
+                defaultValue: "Inquiry");
 
             migrationBuilder.CreateTable(
                 name: "ApiKeys",
