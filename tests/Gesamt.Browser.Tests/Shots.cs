@@ -32,7 +32,7 @@ public sealed class Shots
         Routine(owner);
         owner.Go("/templates");
         owner.See("used by");
-        owner.PressWith("Forms");
+        owner.Driver.ExecuteScript("[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('Forms')).click()");
         owner.PressWith("A mural for your wall");
         owner.See("As a visitor sees it");
         owner.Driver.ExecuteScript("document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('details').scrollIntoView()");
@@ -78,9 +78,9 @@ public sealed class Shots
         owner.Go("/templates/routines");
         owner.PressWith("Before the opening");
         owner.See("Who is in it");
-        owner.Type("a project", "heron");
-        owner.PressWith("Heron library");
-        owner.See("dates for Heron library");
+        owner.Type("a project", "reading nook");
+        owner.PressWith("Tidewater reading nook");
+        owner.See("dates for Tidewater reading nook");
         owner.PressWith("3 weeks before the opening day");
         Shot(owner, "routine", "Move it up");
         owner.Go("/templates/routines");
