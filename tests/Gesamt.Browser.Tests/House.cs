@@ -10,12 +10,25 @@ namespace Gesamt.Browser.Tests;
 /// <summary>The real server on a real SQLite file with the demo laid, its clock standing at Mon 25 Jan 2027 10:30 in Dublin until a test sets it.</summary>
 public sealed class House : WebApplicationFactory<Program>
 {
-    private readonly string data = Directory.CreateTempSubdirectory("gesamt-browser").FullName;
+    // known beforehand, and one for all, since the letters of the demo carry links to it
+    private static readonly int Port = FreePort();
 
-    // known beforehand, since the letters of the demo carry links to it
-    private readonly int port = FreePort();
+    private readonly string data;
+    private readonly bool keepsData;
 
-    public House() => UseKestrel(port);
+    public House() : this(Directory.CreateTempSubdirectory("gesamt-browser").FullName, keepsData: false) => LaidDemo.CopyTo(data, Lay);
+
+    private House(string data, bool keepsData)
+    {
+        (this.data, this.keepsData) = (data, keepsData);
+        UseKestrel(Port);
+    }
+
+    private static void Lay(string folder)
+    {
+        using var laying = new House(folder, keepsData: true);
+        laying.StartServer();
+    }
 
     public Uri Address
     {
@@ -38,7 +51,7 @@ public sealed class House : WebApplicationFactory<Program>
         .UseSetting("Logging:LogLevel:Default", "Warning")
         .UseSetting("Gesamt:Mode", "Test")
         .UseSetting("Gesamt:Data", data)
-        .UseSetting("Gesamt:Address", $"http://127.0.0.1:{port}")
+        .UseSetting("Gesamt:Address", $"http://127.0.0.1:{Port}")
         .UseSetting("Gesamt:HoldSeconds", "0")
         .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
         .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
@@ -64,6 +77,6 @@ public sealed class House : WebApplicationFactory<Program>
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && Directory.Exists(data)) Directory.Delete(data, recursive: true);
+        if (disposing && !keepsData && Directory.Exists(data)) Directory.Delete(data, recursive: true);
     }
 }

@@ -69,7 +69,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.See("Inquiry from Mona");
         owner.See("Letter “Your inquiry has arrived”");
         owner.See("The letter “Are you still thinking about it?”");
-        owner.See("9 days after the inquiry, if not answered or resting");
+        owner.See("9 days after the inquiry came at 09:00, unless answered or resting");
         owner.Press("What happened?");
         owner.Tick("It is a fit");
         owner.Press("Record: It is a fit");
@@ -140,7 +140,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.See("The client's for 2 days");
         owner.See("waits for your OK");
         owner.Go("/turns");
-        owner.See("Letter waits for your OK");
+        owner.See("Waits for your OK");
 
         owner.Go("/post-office");
         owner.PressWith("Your proposal for Mural for Lantern House");

@@ -9,7 +9,7 @@ namespace Gesamt.Web.Tests;
 /// <summary>A year of 50 projects on the real server and its SQLite file, ended and started again on the way: every step acts exactly once or has a named reason why not.</summary>
 public sealed class YearTests
 {
-    private const int Projects = 50, Restarts = 6;
+    private const int Projects = 50, Restarts = 5;
     private static readonly Instant Begin = Instant.FromUtc(2027, 1, 25, 10, 30);
 
     [Fact]
@@ -31,7 +31,7 @@ public sealed class YearTests
                 while (now < end)
                 {
                     // now and then the house stands still for some days
-                    now += Duration.FromHours(random.Next(12) == 0 ? 24 * random.Next(2, 6) : random.Next(6, 40));
+                    now += Duration.FromHours(random.Next(12) == 0 ? 24 * random.Next(2, 6) : random.Next(12, 60));
                     await studio.WaitUntilAsync(now);
                     await LiveAsync(studio, owner, random);
                 }

@@ -70,7 +70,7 @@ public static class TurnRule
         }
         var clients = Waits.Clients(project, now).ToList();
         if (clients.Count > 0) return (Side.Clients, Oldest(clients), null);
-        if (held.Count > 0) return (Side.Yours, new(WaitKind.LetterHeld, held.Min(step => step.Since) ?? now, "A letter waits for your OK"), null);
+        if (held.Count > 0) return (Side.Yours, new(WaitKind.LetterHeld, held.Min(step => step.Since) ?? now, held.Any(step => step.Letter is not null) ? "A letter waits for your OK" : "Its routine asks you"), null);
         if (NextPlanned(project, plan, now) is { } next) return (Side.Nobodys, new(WaitKind.Planned, next, "Nothing to do before its next date"), next);
         // what was approved and is not paid was never invoiced, else it would be with the client
         var words = project.History.Any<Happening.Approved>() ? "Ask for the rest of the price" : "Say what is next";

@@ -120,7 +120,7 @@ public static class Issuing
             ProjectId = file.Id,
             PublicId = Inquiry.NewCode(),
             Sort = sort,
-            Number = sort == InvoiceSort.Invoice ? InvoiceNumber.Of(year, sequence) : InvoiceNumber.OfCredit(year, sequence),
+            Number = file.Row.Rehearsal ? $"Rehearsal {sort} {sequence}" : sort == InvoiceSort.Invoice ? InvoiceNumber.Of(year, sequence) : InvoiceNumber.OfCredit(year, sequence),
             Year = year,
             Sequence = sequence,
             IssuedOn = desk.Today,

@@ -141,7 +141,7 @@ public static class MeetingEndpoints
     {
         if (desk.Studio.FeedKey is not { } known || !CryptographicOperations.FixedTimeEquals(Encoding.UTF8.GetBytes(known), Encoding.UTF8.GetBytes(key))) throw new MissingException("feed");
         var (from, today) = (desk.Now - Duration.FromDays(60), desk.Today);
-        var meetings = await desk.Db.Meetings.AsNoTracking().Where(m => m.End > from).OrderBy(m => m.Start).Take(2_000).ToListAsync();
+        var meetings = await desk.Db.Meetings.AsNoTracking().Where(m => m.End > from && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).OrderBy(m => m.Start).Take(2_000).ToListAsync();
         var files = await desk.Db.OpenManyAsync([.. meetings.Select(m => m.ProjectId).Distinct()], desk.Calendar);
         var tasks = await desk.Db.Tasks.AsNoTracking().Where(t => t.Due != null && t.DoneAt == null && !t.Removed).OrderBy(t => t.Due).Take(2_000)
             .Join(desk.Db.Projects.Where(p => p.Standing.Ended == null), t => t.ProjectId, p => p.Id, (t, p) => new { t.Id, t.Due, t.Title, Project = p.Title }).ToListAsync();

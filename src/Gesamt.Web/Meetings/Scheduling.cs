@@ -78,7 +78,7 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
         var room = await RoomAsync(kind, project);
         await using var transaction = await desk.BeginAsync();
         var end = start + Duration.FromMinutes(kind.Minutes);
-        if (await desk.Db.Meetings.Where(m => !m.Cancelled && m.Start < end && m.End > start).Select(m => m.Name).FirstOrDefaultAsync() is { } other) throw new InvalidException(("start", $"There is a meeting at that time: {other}."));
+        if (await desk.Db.Meetings.Where(m => !m.Cancelled && m.Start < end && m.End > start && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => m.Name).FirstOrDefaultAsync() is { } other) throw new InvalidException(("start", $"There is a meeting at that time: {other}."));
         var meeting = await AddAsync(await desk.OpenAsync(project), kind, start, desk.Calendar.Zone.Id, [], room, Actor.Owner);
         await desk.CommitAsync(transaction);
         return meeting;
@@ -141,7 +141,7 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     public async Task RemindAsync()
     {
         var now = desk.Now;
-        foreach (var id in await desk.Db.Meetings.Where(m => m.RemindAt <= now).Select(m => m.Id).ToListAsync())
+        foreach (var id in await desk.Db.Meetings.Where(m => m.RemindAt <= now && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => m.Id).ToListAsync())
         {
             desk.Db.ChangeTracker.Clear();
             await using var transaction = await desk.BeginAsync();
@@ -159,7 +159,7 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     private async Task<ImmutableArray<Instant>> OpenNowAsync(MeetingKindRow kind, MeetingId? moving)
     {
         var (from, until) = (desk.Now - Duration.FromDays(1), desk.Now + Duration.FromDays(kind.DaysAhead + 2));
-        var meetings = await desk.Db.Meetings.AsNoTracking().Where(m => !m.Cancelled && m.End > from && m.Start < until && (moving == null || m.Id != moving)).Select(m => new { m.Start, m.End, m.Buffer }).ToListAsync();
+        var meetings = await desk.Db.Meetings.AsNoTracking().Where(m => !m.Cancelled && m.End > from && m.Start < until && (moving == null || m.Id != moving) && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => new { m.Start, m.End, m.Buffer }).ToListAsync();
         var busy = await desk.Db.Busy.AsNoTracking().Where(b => b.End > from && b.Start < until).Select(b => new { b.Start, b.End }).ToListAsync();
         return OpenTimes.Of(kind.Rule, StoreJson.Read<List<OpenSpan>>(desk.Studio.OpenHours), desk.Calendar, [.. meetings.Select(m => new Taken(m.Start, m.End, m.Buffer))], [.. busy.Select(b => new Busy(b.Start, b.End))], desk.Now);
     }

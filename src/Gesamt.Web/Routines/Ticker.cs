@@ -129,7 +129,7 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             Instant? standing = await desk.Db.Projects.Where(p => p.Standing.ValidUntil > now).MinAsync(p => p.Standing.ValidUntil, stop);
             Instant? letter = await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync(stop);
             Instant? invoice = await desk.Db.Projects.Where(p => p.Standing.InvoiceAt > now).MinAsync(p => p.Standing.InvoiceAt, stop);
-            Instant? reminder = await desk.Db.Meetings.Where(m => m.RemindAt > now).MinAsync(m => m.RemindAt, stop);
+            Instant? reminder = await desk.Db.Meetings.Where(m => m.RemindAt > now && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).MinAsync(m => m.RemindAt, stop);
             Instant? call = await desk.Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore > now).Select(c => (Instant?)c.NotBefore).MinAsync(stop);
             return new[] { step, standing, letter, invoice, reminder, call }.Min();
         });

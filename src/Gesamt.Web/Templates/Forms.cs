@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -10,8 +11,9 @@ namespace Gesamt.Web.Templates;
 
 /// <summary>A form as its owner makes it.</summary>
 /// <param name="Snippet">Set into the studio's site once; never changes.</param>
+/// <param name="UsedBy">Routines that put it to clients.</param>
 public sealed record FormDto(
-    int Id, FormPurpose Purpose, string Slug, string Title, string Intro, IReadOnlyList<FormField> Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition, string Address, string Snippet, string FrameSnippet);
+    int Id, FormPurpose Purpose, string Slug, string Title, string Intro, IReadOnlyList<FormField> Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition, string Address, string Snippet, string FrameSnippet, IReadOnlyList<string> UsedBy);
 
 public sealed record SaveFormDto(string Title, string Intro, FormField[] Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition);
 
@@ -29,7 +31,9 @@ public static class Forms
     {
         if (!await desk.Db.Kinds.AnyAsync(k => k.Id == kind)) throw new MissingException("kind");
         var origin = settings.Address.Length > 0 ? settings.Address.TrimEnd('/') : $"{http.Request.Scheme}://{http.Request.Host}";
-        return [.. (await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()).Select(row => Of(row, origin))];
+        var used = (await desk.Db.Routines.AsNoTracking().Where(r => !r.Removed).Join(desk.Db.Kinds.Where(k => !k.Removed), r => r.KindId, k => k.Id, (r, k) => new { r.Routine, k.Name }).ToListAsync())
+            .SelectMany(r => StoreJson.Read<Routine>(r.Routine) is var routine ? routine.Steps.Select(step => (Slug: (step.Action as StepAction.Form)?.Slug, Name: $"{routine.Name} of {r.Name}")) : []).Where(pair => pair.Slug is not null).ToLookup(pair => pair.Slug!, pair => pair.Name);
+        return [.. (await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()).Select(row => Of(row, origin) with { UsedBy = [.. used[row.Slug].Distinct()] })];
     }
 
     public static async Task<int> AddAsync(Desk desk, KindId kindId, string title, FormPurpose purpose)
@@ -96,7 +100,7 @@ public static class Forms
         : [new("question", FieldSort.LongText, "Your answer", true)];
 
     private static FormDto Of(FormRow row, string origin) => new(row.Id, row.Purpose, row.Slug, row.Title, row.Intro, StoreJson.Read<List<FormField>>(row.Fields), row.Thanks, row.GoTo, row.Source, row.Closed, row.Edition,
-        $"{origin}/i/{row.Slug}", $"<script src=\"{origin}/embed/{row.Slug}.js\" async></script>", $"<iframe src=\"{origin}/i/{row.Slug}?embedded\" title=\"{System.Net.WebUtility.HtmlEncode(row.Title)}\" width=\"100%\" height=\"900\"></iframe>");
+        $"{origin}/i/{row.Slug}", $"<script src=\"{origin}/embed/{row.Slug}.js\" async></script>", $"<iframe src=\"{origin}/i/{row.Slug}?embedded\" title=\"{System.Net.WebUtility.HtmlEncode(row.Title)}\" width=\"100%\" height=\"900\"></iframe>", []);
 
     public static async Task<string> SlugAsync(Desk desk, string title)
     {

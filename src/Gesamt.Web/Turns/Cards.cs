@@ -25,7 +25,7 @@ public static class Cards
         var limits = StoreJson.Read<KindRules>(row.Rules).AgeLimits;
         var late = standing.LateSince is { } due ? DateWords.Due(due, desk.Today, false) : null;
         var held = standing is { Held: > 0, HeldSince: { } heldSince }
-            ? $"Letter waits for your OK, {Age.Of(heldSince, desk.Now, desk.Calendar.Zone).Short}" : null;
+            ? $"Waits for your OK, {Age.Of(heldSince, desk.Now, desk.Calendar.Zone).Short}" : null;
         var words = standing.Waits == WaitKind.PayInvoice && late is not null ? "Invoice" : standing.Words;
         return new(row.Id, row.Title, words, late, age.Short, limits.BandOf(age), standing.Stage, standing.Turn, held, standing.BookedAt is not null, row.Client);
     }

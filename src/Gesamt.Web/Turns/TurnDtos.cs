@@ -8,7 +8,7 @@ namespace Gesamt.Web.Turns;
 /// <summary>A project on Turns or Today.</summary>
 /// <param name="Words">The reason and next act.</param>
 /// <param name="Late">Said in bold: how late its money is.</param>
-/// <param name="Held">“Letter waits for your OK, 2 d”.</param>
+/// <param name="Held">“Waits for your OK, 2 d”.</param>
 public sealed record CardDto(long Id, string Title, string Words, string? Late, string Age, AgeBand Band, Stage Stage, Side Side, string? Held, bool Booked, string Client);
 
 /// <summary>One stage across the six ages.</summary>

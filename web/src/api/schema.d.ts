@@ -8003,6 +8003,7 @@ export interface components {
             address: string;
             snippet: string;
             frameSnippet: string;
+            usedBy: string[];
         };
         FormField: {
             key: string;

@@ -20,7 +20,7 @@ export function Bar({ session }: { session: SessionDto }) {
 			<span className="mr-4 font-head text-[19px] font-[750] tracking-tight text-white [font-stretch:118%]">
 				Gesamt
 			</span>
-			<nav aria-label="Places" className="flex gap-1">
+			<nav aria-label="Places" className="flex flex-wrap gap-1">
 				<Place to="/today" words="Today" count={turns.data?.yours} />
 				<Place to="/turns" words="Turns" />
 				<Place to="/register" words="Register" />
@@ -62,7 +62,7 @@ function Place({
 		<NavLink
 			to={to}
 			className={({ isActive }) =>
-				`rounded-xs px-[11px] py-[7px] font-head text-[14.5px] font-medium no-underline outline-offset-0 focus-visible:outline-white ${isActive ? "bg-sheet text-ink" : "text-(--bar-ink)"}`
+				`rounded-xs px-[11px] py-[7px] font-head text-[14.5px] font-medium no-underline max-md:px-[7px] outline-offset-0 focus-visible:outline-white ${isActive ? "bg-sheet text-ink" : "text-(--bar-ink)"}`
 			}
 		>
 			{({ isActive }) => (

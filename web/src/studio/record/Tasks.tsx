@@ -6,14 +6,24 @@ import { useUndo } from "../../ui/Undo";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 import { useTaskDone } from "../useTaskDone";
+import { AddList } from "./AddList";
 import { Block } from "./Block";
 
 /** Open tasks of the project: ticked, written down, changed. */
 export function Tasks({ record }: { record: RecordDto }) {
 	const done = useTaskDone(record.id);
 	const [changing, setChanging] = useState<SheetTaskDto>();
+	const [adding, setAdding] = useState(false);
 	return (
-		<Block title="Open tasks">
+		<Block
+			title="Open tasks"
+			aside={
+				<button type="button" className="link" onClick={() => setAdding(true)}>
+					add a list
+				</button>
+			}
+		>
+			{adding && <AddList record={record} onClose={() => setAdding(false)} />}
 			{record.tasks.map((task) => (
 				<div key={task.id} className="flex gap-2.5 py-[3px] text-[14.3px]">
 					<input

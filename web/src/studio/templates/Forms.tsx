@@ -52,7 +52,7 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 								</button>{" "}
 								<span className="under">
 									{form.purpose !== "Inquiry" ? (
-										purposes[form.purpose]
+										`${purposes[form.purpose]}, ${form.usedBy.length > 0 ? `put by ${form.usedBy.join(", ")}` : "by hand"}`
 									) : form.closed ? (
 										"closed"
 									) : (

@@ -1,0 +1,122 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { RecordDto, TaskListDto } from "../../api/schema";
+import { Alert } from "../../ui/Fields";
+import { get, post } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { Window } from "../../ui/Window";
+import { useAct } from "../useAct";
+
+/** Makes the tasks of lists, in the order they are shown, without those that do not apply. */
+export function AddList({
+	record,
+	onClose,
+}: {
+	record: RecordDto;
+	onClose: () => void;
+}) {
+	const lists = useQuery({
+		queryKey: ["task-lists"],
+		queryFn: () => get<TaskListDto[]>("/api/task-lists"),
+	});
+	return (
+		<Window title="Tasks of a list" open wide onClose={onClose}>
+			<Shown query={lists}>
+				{(data) => <Lists record={record} lists={data} onClose={onClose} />}
+			</Shown>
+		</Window>
+	);
+}
+
+function Lists({
+	record,
+	lists,
+	onClose,
+}: {
+	record: RecordDto;
+	lists: readonly TaskListDto[];
+	onClose: () => void;
+}) {
+	// which tasks of which list are wanted, by their places
+	const [wanted, setWanted] = useState<Record<string, number[]>>({});
+	const act = useAct();
+	const count = Object.values(wanted).reduce((sum, one) => sum + one.length, 0);
+	const places = (list: TaskListDto) => list.items.map((_, i) => i);
+	async function add() {
+		const added = await act.run(async () => {
+			for (const list of lists) {
+				const chosen = wanted[list.key] ?? [];
+				if (chosen.length > 0)
+					await post(`/api/projects/${record.id}/task-lists`, {
+						list: list.key,
+						leave: places(list).filter((place) => !chosen.includes(place)),
+					});
+			}
+		});
+		if (added) onClose();
+	}
+	return (
+		<div className="grid gap-3">
+			{lists.map((list) => (
+				<details key={list.key} className="border-b border-hair pb-2">
+					<summary>
+						<label className="inline-flex gap-2.5 font-[600]">
+							<input
+								type="checkbox"
+								className="mt-1 size-4 accent-(--ink)"
+								checked={(wanted[list.key]?.length ?? 0) > 0}
+								onChange={(e) =>
+									setWanted({
+										...wanted,
+										[list.key]: e.target.checked ? places(list) : [],
+									})
+								}
+							/>
+							{list.name}
+						</label>{" "}
+						<span className="under">
+							{list.items.length} task{list.items.length === 1 ? "" : "s"}
+						</span>
+					</summary>
+					{list.items.map((item, i) => (
+						<label key={i} className="flex gap-2.5 py-0.5 pl-6 text-[14.3px]">
+							<input
+								type="checkbox"
+								className="mt-1 size-3.5 accent-(--ink)"
+								checked={wanted[list.key]?.includes(i) ?? false}
+								onChange={(e) => {
+									const before = wanted[list.key] ?? [];
+									setWanted({
+										...wanted,
+										[list.key]: e.target.checked
+											? [...before, i]
+											: before.filter((place) => place !== i),
+									});
+								}}
+							/>
+							{item.title}
+						</label>
+					))}
+				</details>
+			))}
+			{lists.length === 0 && (
+				<p className="text-soft">
+					There is no list yet. Begin one under Templates, Task lists.
+				</p>
+			)}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div>
+				<button
+					type="button"
+					className="btn btn-go"
+					disabled={act.busy || count === 0}
+					onClick={add}
+				>
+					{count === 0
+						? "Choose what applies"
+						: `Make ${count} task${count === 1 ? "" : "s"}`}
+				</button>
+			</div>
+		</div>
+	);
+}
