@@ -140,7 +140,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.PressWith("€ 3 822.84 received");
         owner.Press("Take this payment back");
         owner.See("A payment was recorded by mistake and taken back");
-        owner.See("missed meanwhile and not sent: Payment reminder, late (2)");
+        owner.See("missed meanwhile and not sent: the letter “Payment reminder, late” (2)");
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 6, 2, 16, 0));
         Assert.Equal(before, Reminders());
         owner.Go(record);

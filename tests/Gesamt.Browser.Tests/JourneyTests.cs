@@ -97,7 +97,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.Go(record);
         owner.See("Mona: “It is 31 square metres");
         owner.See("3 planned steps stopped because Mona answered");
-        owner.See("Are you still thinking about it?, A last question, End it as gone quiet?");
+        owner.See("the letter “Are you still thinking about it?”, the letter “A last question”, end it as gone quiet");
         owner.See("answer their letter");
     }
 
