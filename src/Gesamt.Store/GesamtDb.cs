@@ -59,6 +59,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
     public DbSet<SavedViewRow> SavedViews => Set<SavedViewRow>();
     public DbSet<CheckoutRow> Checkouts => Set<CheckoutRow>();
+    public DbSet<UpkeepRow> Upkeep => Set<UpkeepRow>();
+    public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder conventions)
     {
@@ -94,6 +96,17 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         People_(model);
         Meetings_(model);
         Money(model);
+        House(model);
+    }
+
+    private static void House(ModelBuilder model)
+    {
+        model.Entity<UpkeepRow>(e =>
+        {
+            e.ToTable("Upkeep", t => t.HasCheckConstraint("OneUpkeep", "Id = 1"));
+            e.Property(u => u.Id).ValueGeneratedNever();
+        });
+        model.Entity<SessionRow>().HasIndex(s => s.Name).IsUnique();
     }
 
     private static void Studios(ModelBuilder model)
@@ -141,6 +154,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(model.Entity<PlannedStepRow>()).HasIndex(s => new { s.RunId, s.Step, s.Occurrence }).IsUnique();
         model.Entity<PlannedStepRow>().HasIndex(s => new { s.State, s.Due });
         model.Entity<RequestRow>().HasKey(r => r.Key);
+        model.Entity<RequestRow>().HasIndex(r => r.At);
         // rehearsals count nowhere: whoever means them says so
         project.HasQueryFilter(p => !p.Rehearsal);
         model.Entity<RunRow>().HasIndex(r => r.Offered);
@@ -203,6 +217,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<LabelRow>().HasIndex(l => l.PersonId);
         model.Entity<SlipRow>().HasIndex(s => new { s.GoneAt, s.ProjectId });
         model.Entity<UploadRow>().HasIndex(u => u.PublicId).IsUnique();
+        model.Entity<UploadRow>().HasIndex(u => new { u.Taken, u.At });
         OfProject(model.Entity<DetailRow>()).HasIndex(d => new { d.ProjectId, d.Name }).IsUnique();
         OfProject(model.Entity<BriefRow>()).HasIndex(b => new { b.ProjectId, b.Part }).IsUnique();
         model.Entity<ImportedRow>().HasIndex(i => i.ImportId);

@@ -11,8 +11,11 @@ namespace Gesamt.Store;
 /// <summary>How the file is opened: write-ahead log, every commit flushed, foreign keys on, all tables strict.</summary>
 public static class Sqlite
 {
+    /// <summary>How long a write waits for another to end before whoever asked is told so.</summary>
+    public const int PatienceSeconds = 5;
+
     public static DbContextOptionsBuilder UseGesamt(this DbContextOptionsBuilder builder, string file) => builder
-        .UseSqlite($"Data Source={file}")
+        .UseSqlite($"Data Source={file};Default Timeout={PatienceSeconds}")
         .AddInterceptors(new Pragmas())
         .ReplaceService<IMigrationsSqlGenerator, StrictTables>();
 
@@ -29,6 +32,24 @@ public static class Sqlite
         }
         await db.Database.MigrateAsync(stop);
         return isOlder;
+    }
+
+    /// <summary>The migrations this program knows.</summary>
+    public static IReadOnlySet<string> Migrations() =>
+        typeof(Sqlite).Assembly.GetTypes().Select(type => type.GetCustomAttributes(typeof(MigrationAttribute), false)).SelectMany(found => found).Cast<MigrationAttribute>().Select(found => found.Id).ToHashSet();
+
+    /// <summary>Whether a file holds a whole studio: it is there, has Gesamt's tables, and somebody owns it.</summary>
+    /// <exception cref="Microsoft.Data.Sqlite.SqliteException">The file is damaged.</exception>
+    public static bool HoldsStudio(string file)
+    {
+        if (!File.Exists(file) || new FileInfo(file).Length == 0) return false;
+        using var open = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={file};Pooling=False");
+        open.Open();
+        using var command = open.CreateCommand();
+        command.CommandText = "SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = 'Studio'";
+        if (command.ExecuteScalar() is not 1L) return false;
+        command.CommandText = "SELECT count(*) FROM Studio WHERE PasswordHash IS NOT NULL";
+        return command.ExecuteScalar() is 1L;
     }
 
     private static T GetService<T>(this Microsoft.EntityFrameworkCore.Infrastructure.DatabaseFacade facade) where T : class =>

@@ -25,8 +25,10 @@ using Gesamt.Web.SignIn;
 using Gesamt.Web.StandIns;
 using Gesamt.Web.Templates;
 using Gesamt.Web.Turns;
+using Gesamt.Web.Upkeep;
 using Gesamt.Web.Work;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.RateLimiting;
 
 var builder = WebApplication.CreateBuilder(args);
@@ -34,8 +36,12 @@ var settings = builder.Configuration.GetSection("Gesamt").Get<Settings>() ?? new
 // the tool that writes the API's description runs this program up to its start, and must leave no data behind
 var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 if (describing) settings = new() { Data = Directory.CreateTempSubdirectory("gesamt-describe").FullName, Mode = RunMode.Demo };
+Private.FromHereOn();
 if (await Commands.RunAsync(args, settings) is { } exit) return exit;
 Directory.CreateDirectory(settings.Data);
+Private.Shut(settings.Data);
+var ring = new KeyRing(settings);
+ring.CheckProtection();
 
 // it says at every token that it forbids caching, which is what it is for
 builder.Logging.AddFilter("Microsoft.AspNetCore.Antiforgery", LogLevel.Error);
@@ -47,8 +53,11 @@ services.AddSingleton<TimeProvider>(settings.Mode == RunMode.Real ? TimeProvider
 services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database));
 services.AddScoped<Desk>();
 services.AddSingleton<Live>();
+services.AddSingleton(ring);
 services.AddSingleton<Links>();
+services.AddSingleton<Upkeeping>();
 services.AddSingleton<FormTokens>();
+services.AddSingleton<Uploads>();
 services.AddSingleton(new FileVault(settings.Files));
 services.AddSingleton<Incoming>();
 services.AddSingleton<Delivery>();
@@ -83,7 +92,7 @@ services.AddSingleton<ICarrier>(provider => provider.GetRequiredService<MailRoom
 services.AddSingleton<IMailbox>(provider => provider.GetRequiredService<MailRoom>());
 services.AddSingleton<HookCalls>();
 services.AddSingleton<Rehearsals>();
-services.AddSignIn(secure: settings.Address.StartsWith("https:", StringComparison.Ordinal));
+services.AddSignIn(settings.IsSecure);
 services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));
 services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
 services.AddOpenApi(Api.Describe);
@@ -105,10 +114,28 @@ services.AddRateLimiter(options =>
 });
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024);
 
+services.Configure<ForwardedHeadersOptions>(options =>
+{
+    options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+    options.KnownProxies.Clear();
+    options.KnownIPNetworks.Clear();
+    foreach (var proxy in settings.Proxies.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
+        if (System.Net.IPNetwork.TryParse(proxy, out var network)) options.KnownIPNetworks.Add(network);
+        else if (System.Net.IPAddress.TryParse(proxy, out var address)) options.KnownProxies.Add(address);
+        else throw new InvalidOperationException($"Gesamt__Proxies: “{proxy}” is neither an address nor a network such as 10.0.0.0/8.");
+});
+
 var app = builder.Build();
+app.UseForwardedHeaders();
+app.UseHeaders(settings);
 app.UseExceptionHandler();
 app.UseStatusCodePages();
-app.UseHeaders();
+app.UseSecureOnly(settings);
+app.Use((context, next) =>
+{
+    if (!HttpMethods.IsGet(context.Request.Method) && !context.Request.HasFormContentType) context.Request.Body = new HashedBody(context.Request.Body);
+    return next(context);
+});
 app.UseResponseCompression();
 app.UseStaticFiles(new StaticFileOptions
 {
@@ -168,14 +195,22 @@ app.MapPages();
 
 if (!describing)
 {
-    await Opening.PrepareAsync(app);
+    try
+    {
+        await Opening.PrepareAsync(app);
+    }
+    catch (SetUpException e)
+    {
+        await Console.Error.WriteLineAsync(e.Message);
+        return 2;
+    }
     await app.Services.GetRequiredService<Importing>().ResumeAsync();
 }
 app.Run();
 return 0;
 
 static void AddLimit(RateLimiterOptions options, string name, int perMinute) => options.AddPolicy(name, context =>
-    RateLimitPartition.GetFixedWindowLimiter(context.Connection.RemoteIpAddress?.ToString() ?? "-", _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }));
+    RateLimitPartition.GetFixedWindowLimiter(context.VisitorAddress(), _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }));
 
 /// <summary>Named so that the tests can start it.</summary>
 public partial class Program;

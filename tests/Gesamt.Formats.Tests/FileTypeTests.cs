@@ -49,6 +49,66 @@ public sealed class FileTypeTests
         Assert.Equal((480, 120), (small.Width, small.Height));
     }
 
+    [Fact] // its head says 12,000 by 9,000: told before anything of it is decoded, drawn strip by strip
+    public void A_huge_picture_is_drawn_without_being_held_whole()
+    {
+        using var huge = new MemoryStream(Png(12_000, 9_000));
+        var before = Environment.WorkingSet;
+        using var small = SkiaSharp.SKBitmap.Decode(Thumbnails.Of(huge));
+        Assert.Equal((480, 360), (small.Width, small.Height));
+        // held whole it would be 432 MB
+        Assert.True(Environment.WorkingSet - before < 150_000_000, $"{(Environment.WorkingSet - before) / 1_000_000} MB");
+        // the upper half white, the lower black: every strip stands in its place
+        Assert.True(small.GetPixel(240, 90).Red > 240 && small.GetPixel(240, 270).Red < 15);
+    }
+
+    [Fact]
+    public void A_picture_larger_than_any_has_none() => Assert.Null(Thumbnails.Of(new MemoryStream(Png(60_000, 60_000, rows: 1))));
+
+    /// <summary>A PNG (W3C PNG, third edition) of one bit a pixel, made without holding it: the upper half white.</summary>
+    private static byte[] Png(int width, int height, int? rows = null)
+    {
+        using var data = new MemoryStream();
+        using (var zip = new System.IO.Compression.ZLibStream(data, System.IO.Compression.CompressionLevel.Fastest, leaveOpen: true))
+        {
+            var row = new byte[1 + (width + 7) / 8];
+            for (var y = 0; y < (rows ?? height); y++)
+            {
+                row.AsSpan(1).Fill(y < height / 2 ? (byte)0xff : (byte)0);
+                zip.Write(row);
+            }
+        }
+        using var png = new MemoryStream();
+        png.Write([0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]);
+        byte[] Big(int value) => [(byte)(value >> 24), (byte)(value >> 16), (byte)(value >> 8), (byte)value];
+        Chunk("IHDR", [.. Big(width), .. Big(height), 1, 0, 0, 0, 0]);
+        Chunk("IDAT", data.ToArray());
+        Chunk("IEND", []);
+        return png.ToArray();
+
+        void Chunk(string type, byte[] content)
+        {
+            byte[] body = [.. Encoding.ASCII.GetBytes(type), .. content];
+            png.Write([.. Big(content.Length), .. body, .. Big((int)Crc(body))]);
+        }
+
+        static uint Crc(byte[] bytes)
+        {
+            var crc = 0xffffffffu;
+            foreach (var b in bytes)
+            {
+                crc ^= b;
+                for (var bit = 0; bit < 8; bit++) crc = (crc & 1) == 1 ? (crc >> 1) ^ 0xedb88320u : crc >> 1;
+            }
+            return ~crc;
+        }
+    }
+
+    [Theory]
+    [InlineData("plan.pdf", "application/pdf", "plan.pdf"), InlineData("photo.JPEG", "image/jpeg", "photo.JPEG"), InlineData("notes", "text/plain", "notes.txt"), InlineData("table.xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "table.xlsx")]
+    [InlineData("page.html", "text/plain", "page.html.txt"), InlineData("shell.php", "text/plain", "shell.php.txt"), InlineData("run.bat", "text/plain", "run.bat.txt"), InlineData("app.hta", "text/plain", "app.hta.txt"), InlineData("picture.svg", "image/png", "picture.svg.png"), InlineData("set-up.exe", "application/zip", "set-up.exe.zip"), InlineData("x.html", "application/x-unknown", "x.html.bin")]
+    public void A_name_handed_out_ends_as_what_its_bytes_are(string name, string type, string handedOut) => Assert.Equal(handedOut, FileTypes.HandedOut(name, type));
+
     [Fact]
     public void What_is_no_picture_has_no_thumbnail() => Assert.Null(Thumbnails.Of(new MemoryStream("no picture"u8.ToArray())));
 

@@ -23,7 +23,7 @@ public sealed class TableAndCardTests
         {
             var written = VCards.Write([new(text, null, null, null, null, null, text)]);
             Assert.All(written.Split("\r\n"), line => Assert.True(Encoding.UTF8.GetByteCount(line) <= 75));
-            Assert.Equal(text.ReplaceLineEndings("\n").Trim(), Assert.Single(VCards.Read(written)).Name);
+            Assert.Equal(Gesamt.Core.Texts.Typed.OneLine(text), Assert.Single(VCards.Read(written)).Name);
         });
 
     [Fact]

@@ -24,6 +24,11 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
 
     public async Task TickAsync() => await Services.GetRequiredService<Ticker>().TickAsync(CancellationToken.None);
 
+    /// <summary>Puts a message into the studio's mailbox as it came over the wire.</summary>
+    public void Mail(byte[] raw) => Services.GetRequiredService<StandIns.PostOffice>().Receive(raw);
+
+    public void Mail(string raw) => Mail(System.Text.Encoding.UTF8.GetBytes(raw));
+
     public async Task WaitUntilAsync(Instant now)
     {
         ((AdjustableClock)Services.GetRequiredService<TimeProvider>()).Set(now, stands: true);

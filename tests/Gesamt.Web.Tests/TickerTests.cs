@@ -61,7 +61,7 @@ public sealed class TickerTests
         var project = new ProjectId(await studio.InquireAsync(new Visitor(studio), "away@lanternhouse.example"));
         var code = await studio.LookAsync(db => db.Projects.Where(p => p.Id == project).Select(p => p.Code).SingleAsync());
         var raw = System.Text.Encoding.ASCII.GetBytes($"From: away@lanternhouse.example\r\nTo: {code}@marrin-murals.example\r\nSubject: Away\r\nMessage-ID: <away@lanternhouse.example>\r\nAuto-Submitted: auto-replied\r\n\r\nI am away.\r\n");
-        await studio.LookAsync((Desk _) => DeliverAsync(studio, raw));
+        studio.Mail(raw);
         await studio.TickAsync();
         var standing = await studio.LookAsync(db => db.Projects.Where(p => p.Id == project).Select(p => p.Standing.Waits).SingleAsync());
         Assert.Equal(Core.Turns.WaitKind.AnswerInquiry, standing);
@@ -94,15 +94,4 @@ public sealed class TickerTests
     }
 
     private sealed class SecondCopy(string data) : Studio(withProjects: false, data);
-
-    /// <summary>Puts a message into the studio's mailbox as it came over the wire.</summary>
-    private static Task<bool> DeliverAsync(Studio studio, byte[] raw)
-    {
-        using var open = new Microsoft.Data.Sqlite.SqliteConnection($"Data Source={Path.Combine(studio.Data, "post-office.db")};Pooling=False");
-        open.Open();
-        using var command = open.CreateCommand();
-        command.CommandText = "INSERT INTO Messages(MessageId, FromStudio, Fetched, Sender, Recipient, Subject, At, Raw) VALUES('away@lanternhouse.example', 0, 0, 'away', 'studio', 'Away', '2027-01-25', $raw)";
-        command.Parameters.AddWithValue("$raw", raw);
-        return Task.FromResult(command.ExecuteNonQuery() == 1);
-    }
 }

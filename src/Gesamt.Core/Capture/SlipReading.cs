@@ -98,7 +98,7 @@ public static partial class SlipReader
     private static LocalDate? IsoOf(Match match) => Real(int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture), int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture), int.Parse(match.Groups[3].Value, CultureInfo.InvariantCulture));
 
     private static LocalDate? Real(int year, int month, int day) =>
-        month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
+        year >= Dates.First.Year && year <= Dates.Last.Year && month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
 
     private static Span SpanOf(Match match)
     {

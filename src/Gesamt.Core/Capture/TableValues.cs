@@ -1,3 +1,4 @@
+using Gesamt.Core.Calendar;
 using System.Collections.Immutable;
 using System.Globalization;
 using NodaTime;
@@ -35,7 +36,7 @@ public static class TableValues
         // a time behind the date is left away
         if (style != DateStyle.DayMonthName) plain = plain.Split(' ', 'T')[0];
         if (style == DateStyle.DayMonthName)
-            return new[] { "d MMM uuuu", "d MMMM uuuu" }.Select(pattern => LocalDatePattern.CreateWithInvariantCulture(pattern).Parse(plain.Replace(".", "", StringComparison.Ordinal))).FirstOrDefault(parsed => parsed.Success)?.Value;
+            return new[] { "d MMM uuuu", "d MMMM uuuu" }.Select(pattern => LocalDatePattern.CreateWithInvariantCulture(pattern).Parse(plain.Replace(".", "", StringComparison.Ordinal))).FirstOrDefault(parsed => parsed.Success && Dates.IsAllowed(parsed.Value))?.Value;
         var parts = plain.Split(Separators);
         if (parts.Length != 3 || !parts.All(part => part.Length is 1 or 2 or 4 && part.All(char.IsAsciiDigit))) return null;
         var numbers = parts.Select(part => int.Parse(part, CultureInfo.InvariantCulture)).ToArray();
@@ -46,7 +47,7 @@ public static class TableValues
             _ => (numbers[2], numbers[0], numbers[1], 2),
         };
         if (parts[yearAt].Length == 2) year += 2000;
-        return year is > 1900 and < 2200 && month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
+        return year >= Dates.First.Year && year <= Dates.Last.Year && month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
     }
 
     /// <summary>A number with its thousands set apart or not, and with a currency's sign or code around it.</summary>

@@ -20,6 +20,9 @@ public abstract record Happening
 {
     private Happening() { }
 
+    /// <summary>A stored fact that this program cannot read: it is kept and told as such, and counts for nothing. Never recorded.</summary>
+    public sealed record Unreadable(string Kind) : Happening;
+
     // the inquiry
     public sealed record InquiryCame(AnswersId? Answers) : Happening;
     public sealed record DetailKnown(string Detail) : Happening;

@@ -1,12 +1,13 @@
 using System.Collections.Immutable;
 using System.Globalization;
-using System.Text.RegularExpressions;
-using NodaTime.Text;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.People;
+using Gesamt.Core.Texts;
 
 namespace Gesamt.Core.Forms;
 
 /// <summary>Which fields of a form are shown, and whether its answers are as asked.</summary>
-public static partial class FormRule
+public static class FormRule
 {
     public const int ShortLength = 200, LongLength = 5_000, MostFiles = 10;
 
@@ -27,7 +28,7 @@ public static partial class FormRule
         List<Answer> answers = [];
         foreach (var field in Shown(fields, given).Where(field => field.Sort != FieldSort.Heading))
         {
-            var text = given.GetValueOrDefault(field.Key, "").Trim();
+            var text = Plain(field, given.GetValueOrDefault(field.Key) ?? "");
             if (text.Length == 0)
             {
                 if (field.Required) mistakes.Add(new(field.Key, field.Sort == FieldSort.Consent ? "Please tick this to send the form." : $"{field.Label} is needed."));
@@ -39,10 +40,14 @@ public static partial class FormRule
         return ([.. answers], [.. mistakes]);
     }
 
+    /// <summary>What was typed without what nobody can type: one line stays one line, and no control characters.</summary>
+    private static string Plain(FormField field, string text) =>
+        field.Sort is FieldSort.LongText or FieldSort.Address or FieldSort.AnyOf or FieldSort.File ? Typed.Lines(text) : Typed.OneLine(text);
+
     /// <summary>What is wrong with a text as the answer of a field; null when nothing is.</summary>
     public static string? MistakeIn(FormField field, string text)
     {
-        var longest = field.Sort is FieldSort.LongText or FieldSort.AnyOf or FieldSort.File ? LongLength : field.Sort == FieldSort.Address ? 500 : ShortLength;
+        var longest = field.Sort is FieldSort.LongText or FieldSort.AnyOf or FieldSort.File ? LongLength : field.Sort == FieldSort.Address ? 500 : field.Fills is "name" ? Typed.Most : ShortLength;
         if (text.Length > longest) return $"At most {longest} characters, these are {text.Length}.";
         return field.Sort switch
         {
@@ -50,8 +55,8 @@ public static partial class FormRule
             FieldSort.AnyOf when !Lines(text).All(line => field.Options?.Contains(line) == true) => Allowed(field),
             FieldSort.Number when !IsNumber(text) => "A number, such as 12.5.",
             FieldSort.Amount when !IsAmountOrRange(text) => "An amount such as 1200, or a range such as 1200-2000.",
-            FieldSort.Date when !LocalDatePattern.Iso.Parse(text).Success => "A date, such as 2027-03-12.",
-            FieldSort.Mail when !IsMailAddress(text) => "A mail address, such as name@place.example.",
+            FieldSort.Date when Dates.Read(text) is null => Dates.Allowed,
+            FieldSort.Mail when !MailAddress.IsValid(text) => MailAddress.Allowed,
             FieldSort.Phone when text.Count(char.IsAsciiDigit) < 5 => "A phone number with at least five digits.",
             FieldSort.File when Lines(text).Count() > MostFiles => $"At most {MostFiles} files.",
             FieldSort.Consent when text != "yes" => "Please tick this to send the form.",
@@ -85,9 +90,6 @@ public static partial class FormRule
         return [.. mistakes];
     }
 
-    /// <summary>A mailbox with a domain of at least two parts (RFC 5321, 4.1.2, without its quoted and literal forms; letters beyond ASCII as RFC 6531 allows).</summary>
-    public static bool IsMailAddress(string text) => text.Length <= 254 && MailAddress().IsMatch(text);
-
     /// <summary>The choices or files of an answer.</summary>
     public static IEnumerable<string> Lines(string text) => text.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
 
@@ -97,9 +99,6 @@ public static partial class FormRule
     private static string Allowed(FormField field) => $"Choose {(field.Sort == FieldSort.OneOf ? "one" : "any")} of: {string.Join(", ", field.Options ?? [])}.";
 
     private static bool IsNumber(string text) => decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _);
-
-    [GeneratedRegex(@"^[^\s@<>()\[\]:;,\\""]{1,64}@([\p{L}\p{N}]([\p{L}\p{N}-]*[\p{L}\p{N}])?\.)+[\p{L}\p{N}]([\p{L}\p{N}-]*[\p{L}\p{N}])?$")]
-    private static partial Regex MailAddress();
 
     private static bool IsAmountOrRange(string text) =>
         text.Split('-', StringSplitOptions.TrimEntries) is { Length: 1 or 2 } parts && parts.All(IsNumber)

@@ -35,10 +35,13 @@ public static class Plan
             // what has acted stays told, whatever the answers say now
             if (!Conditions.Hold(step, project.Traits) && marks.Keys.All(mark => mark.Step != step.Key)) continue;
             var causes = CausesOf(project, step, began, previous);
+            // what was taken back leaves what hung on it behind: told as it was, and held no longer
+            foreach (var (reference, mark) in marks.Where(pair => pair.Key.Step == step.Key && pair.Key.Occurrence > Math.Max(0, causes.Count - 1)).OrderBy(pair => pair.Key.Occurrence))
+                steps.Add(Orphaned(reference, step, mark));
             if (causes.Count == 0)
             {
                 var parked = new StepRef(run.Id, step.Key, 0);
-                steps.Add(marks.TryGetValue(parked, out var mark) ? Marked(parked, step, mark, null)
+                steps.Add(marks.TryGetValue(parked, out var mark) ? Orphaned(parked, step, mark)
                     : step.When.Cause == Cause.PreviousStep && previous is { State: StepState.Stopped } before ? new(parked, step, StepState.Stopped, null, null, before.Why)
                     : project.End is not null ? new(parked, step, StepState.Stopped, null, project.End.Value.Recorded, StopRule.Ended)
                     : new(parked, step, StepState.Parked, null));
@@ -72,6 +75,8 @@ public static class Plan
 
     private static PlannedStep StateOf(Case project, Step step, StepRef reference, CauseAt cause, Instant due, Fact? mark, Instant began)
     {
+        // what was stopped for want of its cause is free again when the cause is there again
+        if (mark?.What is Happening.StepStopped { Why: StopRule.CauseGone }) mark = null;
         if (mark is not null && mark.What is not Happening.StepHeld) return Marked(reference, step, mark, due);
         if (StopRules.Holds(project, step, cause) is { } why)
             return new(reference, step, StepState.Stopped, due, null, why, (mark?.What as Happening.StepHeld)?.Letter);
@@ -85,6 +90,10 @@ public static class Plan
             ? new(reference, step, StepState.Skipped, due, possible)
             : new(reference, step, StepState.Planned, possible, LateStart: true);
     }
+
+    /// <summary>A step whose cause is gone: what waited for an OK is stopped with that reason, what was done stays done.</summary>
+    private static PlannedStep Orphaned(StepRef reference, Step step, Fact mark) =>
+        mark.What is Happening.StepHeld held ? new(reference, step, StepState.Stopped, null, null, StopRule.CauseGone, held.Letter) : Marked(reference, step, mark, null);
 
     private static PlannedStep Marked(StepRef reference, Step step, Fact mark, Instant? due) => mark.What switch
     {

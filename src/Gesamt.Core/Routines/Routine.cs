@@ -12,7 +12,7 @@ public enum Cause
 }
 
 /// <summary>What ends a step before it acts. Every step also stops when the project ends, when what it is about was replaced, or by the owner's hand.</summary>
-public enum StopRule { Answered, Opened, Chosen, Signed, Paid, FormReturned, Ended, Resting, Replaced, ByHand }
+public enum StopRule { Answered, Opened, Chosen, Signed, Paid, FormReturned, Ended, Resting, Replaced, ByHand, CauseGone }
 
 /// <summary>Whether a step acts by itself or waits for the owner's OK.</summary>
 public enum StepMode { AsksFirst, ByItself }

@@ -79,6 +79,7 @@ public static class RoutineWords
     {
         StopRule.FormReturned => "form returned",
         StopRule.ByHand => "stopped by hand",
+        StopRule.CauseGone => "its cause taken back",
         _ => rule.ToString().ToLowerInvariant(),
     };
 

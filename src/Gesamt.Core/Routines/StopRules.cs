@@ -30,7 +30,7 @@ public static class StopRules
         StopRule.Resting => Since(project, cause, what => what is Happening.RestBegan),
         StopRule.FormReturned => Since(project, cause, what => what is Happening.FormReturned),
         StopRule.Ended => project.End is not null,
-        StopRule.Replaced or StopRule.ByHand => false, // never asked for: they hold for every step
+        StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone => false, // never asked for: they hold for every step
         _ => false,
     };
 

@@ -1,3 +1,4 @@
+using Gesamt.Core.Texts;
 using Ical.Net;
 using Ical.Net.CalendarComponents;
 using Ical.Net.DataTypes;
@@ -35,7 +36,7 @@ public static class Invitations
     public static string Feed(string name, IEnumerable<CalendarMeeting> meetings, IEnumerable<CalendarTask> tasks)
     {
         var calendar = new Calendar { Method = CalendarMethods.Publish, ProductId = Producer };
-        calendar.AddProperty("X-WR-CALNAME", name);
+        calendar.AddProperty("X-WR-CALNAME", Typed.OneLine(name));
         foreach (var meeting in meetings) calendar.Events.Add(Event(meeting));
         foreach (var task in tasks) calendar.Events.Add(DayOf(task));
         return new CalendarSerializer().SerializeToString(calendar)!;
@@ -50,13 +51,13 @@ public static class Invitations
             DtStamp = Utc(meeting.Stamp),
             Start = Utc(meeting.Start),
             End = Utc(meeting.End),
-            Summary = meeting.Title,
-            Description = meeting.Description,
-            Location = meeting.Location,
+            Summary = Typed.OneLine(meeting.Title),
+            Description = Typed.Lines(meeting.Description),
+            Location = Typed.OneLine(meeting.Location),
             Status = meeting.Cancelled ? EventStatus.Cancelled : EventStatus.Confirmed,
         };
-        if (meeting.Organizer is { } organizer) made.Organizer = new($"mailto:{organizer.Mail}") { CommonName = organizer.Name };
-        if (meeting.Attendee is { } attendee) made.Attendees.Add(new($"mailto:{attendee.Mail}") { CommonName = attendee.Name, ParticipationStatus = EventParticipationStatus.Accepted, Role = ParticipationRole.RequiredParticipant });
+        if (meeting.Organizer is { } organizer) made.Organizer = new($"mailto:{organizer.Mail}") { CommonName = Named(organizer.Name) };
+        if (meeting.Attendee is { } attendee) made.Attendees.Add(new($"mailto:{attendee.Mail}") { CommonName = Named(attendee.Name), ParticipationStatus = EventParticipationStatus.Accepted, Role = ParticipationRole.RequiredParticipant });
         if (meeting is { AlarmMinutes: { } minutes, Cancelled: false }) made.Alarms.Add(Alarm(meeting.Title, minutes));
         return made;
     }
@@ -70,16 +71,19 @@ public static class Invitations
             DtStamp = Utc(task.Stamp),
             Start = new CalDateTime(task.Due.Year, task.Due.Month, task.Due.Day),
             End = new CalDateTime(task.Due.PlusDays(1).Year, task.Due.PlusDays(1).Month, task.Due.PlusDays(1).Day),
-            Summary = task.Title,
-            Description = task.Description,
+            Summary = Typed.OneLine(task.Title),
+            Description = Typed.Lines(task.Description),
             Transparency = TransparencyType.Transparent,
         };
         if (task.AlarmMinutes is { } minutes) made.Alarms.Add(Alarm(task.Title, minutes));
         return made;
     }
 
+    /// <summary>A name as a parameter can hold it: one line, without the quotation mark that would end it (RFC 5545, 3.2).</summary>
+    private static string Named(string name) => Typed.OneLine(name).Replace('"', '\'');
+
     private static Alarm Alarm(string title, int minutes) =>
-        new() { Action = AlarmAction.Display, Description = title, Trigger = new Trigger(Ical.Net.DataTypes.Duration.FromMinutes(-minutes)) };
+        new() { Action = AlarmAction.Display, Description = Typed.OneLine(title), Trigger = new Trigger(Ical.Net.DataTypes.Duration.FromMinutes(-minutes)) };
 
     private static CalDateTime Utc(Instant instant) => new(instant.ToDateTimeUtc(), CalDateTime.UtcTzId);
 }

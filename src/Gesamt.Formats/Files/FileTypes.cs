@@ -41,6 +41,31 @@ public static class FileTypes
         return IsText(head) ? Text(name) : null;
     }
 
+    private static readonly Dictionary<string, string[]> Endings = new(StringComparer.Ordinal)
+    {
+        ["image/png"] = [".png"],
+        ["image/jpeg"] = [".jpg", ".jpeg"],
+        ["image/gif"] = [".gif"],
+        ["image/webp"] = [".webp"],
+        ["application/pdf"] = [".pdf"],
+        ["video/mp4"] = [".mp4", ".m4v", ".m4a", ".mov"],
+        ["audio/mpeg"] = [".mp3"],
+        ["application/zip"] = [".zip"],
+        ["text/csv"] = [".csv"],
+        ["text/calendar"] = [".ics"],
+        ["text/vcard"] = [".vcf"],
+        ["message/rfc822"] = [".eml"],
+        ["text/plain"] = [".txt", ".text", ".md", ".log"],
+    };
+
+    /// <summary>A file's name as it is handed out: one whose ending would open as something else than its bytes are gets the usual ending of what they are behind it, so that nothing runs by being pressed.</summary>
+    public static string HandedOut(string name, string mediaType)
+    {
+        var endings = Endings.GetValueOrDefault(mediaType) ?? [.. OfficeByEnding.Values.Where(type => type.MediaType == mediaType).Select(type => type.Ending)];
+        if (endings.Length == 0) endings = [".bin"];
+        return endings.Contains(Path.GetExtension(name), StringComparer.OrdinalIgnoreCase) ? name : name + endings[0];
+    }
+
     private static FileType? Text(string name) => Path.GetExtension(name).ToLowerInvariant() switch
     {
         ".csv" => new("text/csv", ".csv", false),

@@ -3,33 +3,69 @@ using SkiaSharp;
 namespace Gesamt.Formats.Files;
 
 /// <summary>Small pictures of pictures.</summary>
+/// <remarks>A small file can be a huge picture, so its size is read from its head first and it is never held whole: decoded at the smallest scale its format offers, or strip by strip.</remarks>
 public static class Thumbnails
 {
     /// <summary>The longer side of a thumbnail, in pixels.</summary>
     public const int Side = 480;
 
-    // a small file can claim to be a huge picture; decoding it would take all memory there is
-    private const long MostPixels = 100_000_000;
-    private const int Quality = 82;
+    // beyond this nobody painted or photographed it
+    private const long MostPixels = 120_000_000;
+    // what is decoded at once, 4 bytes each
+    private const long MostAtOnce = 8_000_000;
+    private const int Strip = 64, Quality = 82;
 
     /// <summary>A JPEG no larger than <see cref="Side"/> on either side, upright as its EXIF orientation says; null for what is no readable picture.</summary>
     public static byte[]? Of(Stream picture)
     {
         using var codec = SKCodec.Create(picture);
-        if (codec is null || (long)codec.Info.Width * codec.Info.Height > MostPixels) return null;
-        using var whole = SKBitmap.Decode(codec);
-        if (whole is null) return null;
-        var scale = Math.Min(1f, (float)Side / Math.Max(whole.Width, whole.Height));
+        if (codec is null || codec.Info.Width < 1 || codec.Info.Height < 1 || (long)codec.Info.Width * codec.Info.Height > MostPixels) return null;
+        var scale = Math.Min(1f, (float)Side / Math.Max(codec.Info.Width, codec.Info.Height));
         var turned = codec.EncodedOrigin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
-        var (width, height) = (Math.Max(1, (int)(whole.Width * scale)), Math.Max(1, (int)(whole.Height * scale)));
+        var (width, height) = (Math.Max(1, (int)(codec.Info.Width * scale)), Math.Max(1, (int)(codec.Info.Height * scale)));
         using var surface = SKSurface.Create(new SKImageInfo(turned ? height : width, turned ? width : height));
-        var canvas = surface.Canvas;
-        canvas.Clear(SKColors.White);
-        Upright(canvas, codec.EncodedOrigin, width, height);
-        using var image = SKImage.FromBitmap(whole);
-        canvas.DrawImage(image, new SKRect(0, 0, width, height), new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+        surface.Canvas.Clear(SKColors.White);
+        Upright(surface.Canvas, codec.EncodedOrigin, width, height);
+        if (!DrawAtOnce(codec, scale, surface.Canvas, width, height) && !DrawInStrips(codec, surface.Canvas, width, height)) return null;
         using var drawn = surface.Snapshot();
         return drawn.Encode(SKEncodedImageFormat.Jpeg, Quality).ToArray();
+    }
+
+    /// <summary>Decoded as small as the format allows; false if that is still too much, or cannot be read.</summary>
+    private static bool DrawAtOnce(SKCodec codec, float scale, SKCanvas canvas, int width, int height)
+    {
+        var size = codec.GetScaledDimensions(scale);
+        if ((long)size.Width * size.Height > MostAtOnce) return false;
+        using var bitmap = new SKBitmap(Shape(size.Width, size.Height));
+        // a picture that breaks off shows what there is of it
+        if (codec.GetPixels(bitmap.Info, bitmap.GetPixels()) is not (SKCodecResult.Success or SKCodecResult.IncompleteInput)) return false;
+        Draw(canvas, bitmap, new(0, 0, width, height));
+        return true;
+    }
+
+    /// <summary>Row after row, for formats that cannot be decoded small; false where they cannot be read so.</summary>
+    private static bool DrawInStrips(SKCodec codec, SKCanvas canvas, int width, int height)
+    {
+        var info = Shape(codec.Info.Width, codec.Info.Height);
+        if (codec.StartScanlineDecode(info) != SKCodecResult.Success || codec.ScanlineOrder != SKCodecScanlineOrder.TopDown) return false;
+        using var strip = new SKBitmap(Shape(info.Width, Strip));
+        for (var y = 0; y < info.Height; y += Strip)
+        {
+            var rows = codec.GetScanlines(strip.GetPixels(), Math.Min(Strip, info.Height - y), strip.RowBytes);
+            if (rows < 1) break;
+            using var read = new SKBitmap();
+            strip.ExtractSubset(read, new(0, 0, info.Width, rows));
+            Draw(canvas, read, new(0, (float)y * height / info.Height, width, (float)(y + rows) * height / info.Height));
+        }
+        return true;
+    }
+
+    private static SKImageInfo Shape(int width, int height) => new(width, height, SKImageInfo.PlatformColorType, SKAlphaType.Premul);
+
+    private static void Draw(SKCanvas canvas, SKBitmap bitmap, SKRect place)
+    {
+        using var image = SKImage.FromBitmap(bitmap);
+        canvas.DrawImage(image, place, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
     }
 
     private static void Upright(SKCanvas canvas, SKEncodedOrigin origin, int width, int height)

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Text;
-using AngleSharp.Html.Parser;
 using Gesamt.Core.Letters;
+using Gesamt.Core.Texts;
 using MimeKit;
 using NodaTime;
 
@@ -28,36 +28,68 @@ public sealed record IncomingLetter(
 /// <summary>Reads messages, lenient in what they get wrong.</summary>
 public static class IncomingMail
 {
+    /// <summary>What a letter is read for: more text or more files than this come only as the whole message.</summary>
+    public const int MostText = 200_000, MostFiles = 100, MostBytes = 64 * 1024 * 1024;
+
+    /// <summary>How long reading one message may take.</summary>
+    public static readonly TimeSpan Longest = TimeSpan.FromSeconds(5);
+
+    private const int MostName = 120, MostSubject = 300, MostId = 900, Deepest = 40;
+
     static IncomingMail() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance); // windows-1252 and its kin, before MimeKit is first used
 
-    /// <exception cref="FormatException">The bytes are no message.</exception>
+    /// <summary>Reads a message within <see cref="Longest"/>.</summary>
+    /// <exception cref="FormatException">The bytes are no message, it names no sender, or it is larger or slower to read than any letter.</exception>
     public static IncomingLetter Read(byte[] bytes)
     {
+        if (bytes.Length > MostBytes) throw new FormatException($"The message has more than {MostBytes / (1024 * 1024)} MB.");
+        using var time = new CancellationTokenSource(Longest);
+        try
+        {
+            return Read(bytes, time.Token);
+        }
+        catch (OperationCanceledException e)
+        {
+            throw new FormatException("The message takes too long to read.", e);
+        }
+        catch (Exception e) when (e is not (FormatException or OutOfMemoryException))
+        {
+            // whatever a stranger made of it, it is no letter that can be read
+            throw new FormatException($"The message cannot be read: {e.Message}", e);
+        }
+    }
+
+    private static IncomingLetter Read(byte[] bytes, CancellationToken stop)
+    {
         using var stream = new MemoryStream(bytes);
-        var message = MimeMessage.Load(stream);
+        var message = MimeMessage.Load(new ParserOptions { MaxMimeDepth = Deepest }, stream, stop);
         var from = message.From.Mailboxes.FirstOrDefault() ?? message.Sender;
         if (from is null) throw new FormatException("The message names no sender.");
+        var (text, files) = (TextOf(message, stop), FilesOf(message, stop));
         return new(
-            string.IsNullOrWhiteSpace(from.Name) ? from.Address : from.Name,
+            ShortText.Of(string.IsNullOrWhiteSpace(from.Name) ? from.Address : from.Name, MostName),
             from.Address.ToLowerInvariant(),
             [.. message.To.Mailboxes.Concat(message.Cc.Mailboxes).Select(to => to.Address.ToLowerInvariant())],
-            message.Subject ?? "",
-            TextOf(message),
-            string.IsNullOrEmpty(message.MessageId) ? $"none-{Core.Papers.CanonicalJson.Hash(bytes)}@gesamt.invalid" : message.MessageId,
+            ShortText.Of(message.Subject ?? "", MostSubject),
+            text.Length <= MostText ? text : text[..(char.IsHighSurrogate(text[MostText - 1]) ? MostText - 1 : MostText)],
+            message.MessageId is not { Length: > 0 and <= MostId } ? $"none-{Core.Papers.CanonicalJson.Hash(bytes)}@gesamt.invalid" : message.MessageId,
             message.InReplyTo,
             [.. message.References.Concat(message.InReplyTo is { } one ? [one] : []).Distinct()],
             message.Date == default ? null : Instant.FromDateTimeOffset(message.Date),
             IsAutomatic(message),
-            FilesOf(message));
+            text.Length <= MostText && files.Length <= MostFiles ? files : [.. files.Take(MostFiles), Whole(bytes)]);
     }
 
+    /// <summary>The message itself as a file.</summary>
+    public static MailFile Whole(byte[] bytes) => new("message.eml", "message/rfc822", bytes);
+
     /// <summary>Parts that are files: attachments, and named parts beside the text. A message that was passed on is one, too.</summary>
-    private static ImmutableArray<MailFile> FilesOf(MimeMessage message)
+    private static ImmutableArray<MailFile> FilesOf(MimeMessage message, CancellationToken stop)
     {
         var files = ImmutableArray.CreateBuilder<MailFile>();
-        foreach (var part in message.BodyParts)
+        foreach (var part in message.BodyParts.Where(IsFile).Take(MostFiles + 1))
         {
-            if (part is MimeKit.TextPart { IsAttachment: false, FileName: null } || part is MimePart { IsAttachment: false, FileName: null }) continue;
+            stop.ThrowIfCancellationRequested();
             using var bytes = new MemoryStream();
             if (part is MessagePart passedOn) passedOn.Message?.WriteTo(bytes);
             else if (part is MimePart { Content: { } content }) content.DecodeTo(bytes);
@@ -67,8 +99,11 @@ public static class IncomingMail
         return files.ToImmutable();
     }
 
-    private static string TextOf(MimeMessage message) =>
-        message.TextBody ?? (message.HtmlBody is { } html ? new HtmlParser().ParseDocument(html).Body?.TextContent.Trim() ?? "" : "");
+    private static bool IsFile(MimeEntity part) => part is not MimePart { IsAttachment: false, FileName: null };
+
+    /// <summary>The plain part, else the text of the HTML part; one character more than is kept where there is more.</summary>
+    private static string TextOf(MimeMessage message, CancellationToken stop) =>
+        message.TextBody ?? (message.HtmlBody is { } html ? HtmlText.Of(html, MostText + 1, stop) : "");
 
     private static bool IsAutomatic(MimeMessage message) =>
         message.Headers["Auto-Submitted"] is { } submitted && !submitted.Trim().Equals("no", StringComparison.OrdinalIgnoreCase)

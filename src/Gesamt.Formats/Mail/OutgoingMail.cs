@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Net;
 using System.Text.RegularExpressions;
+using Gesamt.Core.Texts;
 using MimeKit;
 using NodaTime;
 
@@ -92,11 +93,7 @@ public static partial class OutgoingMail
         return Bytes(loaded);
     }
 
-    /// <summary>Whether an address can be written to (RFC 5322 mailbox with a domain).</summary>
-    public static bool IsAddress(string? address) =>
-        MailboxAddress.TryParse(address, out var mailbox) && mailbox.Address.Contains('@', StringComparison.Ordinal) && mailbox.Name is null or "" && Domain().IsMatch(mailbox?.Address ?? "");
-
-    private static MailboxAddress Address((string Name, string Address) who) => new(who.Name, MailboxAddress.Parse(who.Address).Address);
+    private static MailboxAddress Address((string Name, string Address) who) => new(Typed.OneLine(who.Name), MailboxAddress.Parse(who.Address).Address);
 
     /// <summary>The invitation as a part of its own; its method is told in the type too, as RFC 6047 asks.</summary>
     private static TextPart Calendar(string text)
@@ -130,7 +127,4 @@ public static partial class OutgoingMail
 
     [GeneratedRegex(@"https?://[^\s<>""]+")]
     private static partial Regex Link();
-
-    [GeneratedRegex(@"^[^@\s]+@[^@\s.]+(\.[^@\s.]+)+$")]
-    private static partial Regex Domain();
 }

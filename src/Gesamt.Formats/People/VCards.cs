@@ -1,3 +1,4 @@
+using Gesamt.Core.Texts;
 using System.Text;
 
 namespace Gesamt.Formats.People;
@@ -17,13 +18,13 @@ public static class VCards
         foreach (var card in cards)
         {
             text.Append("BEGIN:VCARD\r\nVERSION:4.0\r\n");
-            Line(text, "FN", card.Name);
-            if (card.Organisation is { } organisation) Line(text, "ORG", organisation);
-            if (card.Mail is { } mail) Line(text, "EMAIL", mail);
-            if (card.Phone is { } phone) Line(text, "TEL;VALUE=text", phone);
+            Line(text, "FN", Typed.OneLine(card.Name));
+            if (card.Organisation is { } organisation) Line(text, "ORG", Typed.OneLine(organisation));
+            if (card.Mail is { } mail) Line(text, "EMAIL", Typed.OneLine(mail));
+            if (card.Phone is { } phone) Line(text, "TEL;VALUE=text", Typed.OneLine(phone));
             // the whole address stands in its street part: how it parts is not known
             if (card.Address is { } address) Fold(text, $"ADR:;;{Escape(address)};;;;");
-            if (card.Url is { } url) Fold(text, $"URL:{url}");
+            if (card.Url is { } url) Fold(text, $"URL:{Typed.OneLine(url)}");
             if (card.Note is { Length: > 0 } note) Line(text, "NOTE", note);
             text.Append("END:VCARD\r\n");
         }
@@ -113,7 +114,7 @@ public static class VCards
     }
 
     private static string Escape(string value) =>
-        value.ReplaceLineEndings("\n").Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\n", "\\n", StringComparison.Ordinal).Replace(",", "\\,", StringComparison.Ordinal).Replace(";", "\\;", StringComparison.Ordinal);
+        Typed.Lines(value).Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\n", "\\n", StringComparison.Ordinal).Replace(",", "\\,", StringComparison.Ordinal).Replace(";", "\\;", StringComparison.Ordinal);
 
     private static string Unescape(string value)
     {

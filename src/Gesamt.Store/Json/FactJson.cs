@@ -16,11 +16,19 @@ public static class FactJson
 
     public static string Write(Happening what) => JsonSerializer.Serialize(what, what.GetType(), StoreJson.Options);
 
-    /// <exception cref="JsonException">The kind is unknown to this version of the program.</exception>
-    public static Happening Read(string kind, int version, string payload) =>
-        ByName.TryGetValue(kind, out var type) && version <= Version
-            ? (Happening)JsonSerializer.Deserialize(version < Version ? Upcast(kind, payload) : payload, type, StoreJson.Options)!
-            : throw new JsonException($"A fact of kind “{kind}”, version {version}, is not known here. The data was written by a newer Gesamt.");
+    /// <summary>The fact in a row; <see cref="Happening.Unreadable"/> for one of a kind unknown to this version of the program, or whose payload is damaged, so that one row never hides all others.</summary>
+    public static Happening Read(string kind, int version, string payload)
+    {
+        if (!ByName.TryGetValue(kind, out var type) || version > Version) return new Happening.Unreadable(kind);
+        try
+        {
+            return (Happening?)JsonSerializer.Deserialize(version < Version ? Upcast(kind, payload) : payload, type, StoreJson.Options) ?? new Happening.Unreadable(kind);
+        }
+        catch (Exception e) when (e is JsonException or ArgumentException or FormatException or OverflowException or InvalidOperationException)
+        {
+            return new Happening.Unreadable(kind);
+        }
+    }
 
     /// <summary>Version 1 of an acceptance knew neither the price without tax nor the instalments: they read as the price itself, and as none still to be invoiced by itself.</summary>
     private static string Upcast(string kind, string payload)

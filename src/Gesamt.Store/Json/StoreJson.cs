@@ -19,6 +19,19 @@ public static class StoreJson
     public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options)
         ?? throw new JsonException($"Stored JSON of {typeof(T).Name} is null.");
 
+    /// <summary>The value in a column; null where it is damaged.</summary>
+    public static T? TryRead<T>(string json) where T : class
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<T>(json, Options);
+        }
+        catch (Exception e) when (e is JsonException or FormatException or ArgumentException or OverflowException or InvalidOperationException)
+        {
+            return null;
+        }
+    }
+
     private static JsonSerializerOptions Make()
     {
         var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)

@@ -1572,16 +1572,24 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Key")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Asker")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Body")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Content")
+                        .HasColumnType("TEXT");
+
                     b.Property<int?>("Status")
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Key");
+
+                    b.HasIndex("At");
 
                     b.ToTable("Requests");
                 });
@@ -1760,6 +1768,41 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Services");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.SessionRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Address")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Agent")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Began")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("SeenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Name")
+                        .IsUnique();
+
+                    b.ToTable("Sessions");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.SignatureRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1849,6 +1892,12 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("CodeSecret")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("CodeStep")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1890,6 +1939,10 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("PasswordHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("RecoveryCodes")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("SecurityStamp")
@@ -2044,6 +2097,43 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("TemplateFiles");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.UpkeepRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("BackupAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BackupProblem")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("BackupTriedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Changed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LinksKey")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("ScrubbedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ScrubbedTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Upkeep", null, t =>
+                        {
+                            t.HasCheckConstraint("OneUpkeep", "Id = 1");
+                        });
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.UploadRow", b =>
                 {
                     b.Property<int>("Id")
@@ -2055,6 +2145,10 @@ namespace Gesamt.Store.Migrations
 
                     b.Property<int>("FormId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Hash")
                         .IsRequired()
@@ -2082,6 +2176,8 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("PublicId")
                         .IsUnique();
+
+                    b.HasIndex("Taken", "At");
 
                     b.ToTable("Uploads");
                 });

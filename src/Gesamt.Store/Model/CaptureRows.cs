@@ -27,6 +27,8 @@ public sealed class UploadRow
     public long Size { get; set; }
     public required string Type { get; set; }
     public Instant At { get; set; }
+    /// <summary>The address it came from, for the quota of what is not sent yet.</summary>
+    public string From { get; set; } = "";
     public bool Taken { get; set; }
 }
 

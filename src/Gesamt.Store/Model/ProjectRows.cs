@@ -162,6 +162,9 @@ public sealed class RequestRow
 {
     public required string Key { get; set; }
     public Instant At { get; set; }
+    /// <summary>Who asked first, and what for: both as hashes. Null in rows of an older Gesamt.</summary>
+    public string? Asker { get; set; }
+    public string? Content { get; set; }
     public int? Status { get; set; }
     public string? Body { get; set; }
 }

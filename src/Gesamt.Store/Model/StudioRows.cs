@@ -29,6 +29,12 @@ public sealed class StudioRow
     public int Edition { get; set; }
     public string? PasswordHash { get; set; }
     public string SecurityStamp { get; set; } = "";
+    /// <summary>The secret of one-time codes (RFC 6238), protected by the keys beside the database; null while they are off.</summary>
+    public string? CodeSecret { get; set; }
+    /// <summary>The time step of the code used last: each opens once (RFC 6238, 5.2).</summary>
+    public long CodeStep { get; set; }
+    /// <summary>Hashes of recovery codes not used yet, one a line.</summary>
+    public string RecoveryCodes { get; set; } = "";
     public Instant? LookedAt { get; set; }
 
     /// <summary>The part behind the @ of the studio's own addresses.</summary>

@@ -36,6 +36,7 @@ public sealed class Ledger(GesamtDb db)
     public async Task RebuildAsync(ProjectFile file, Instant now)
     {
         await RefreshOwedAsync(file);
+        await StopStepsAsync(file, now);
         await RefreshAsync(file, now);
     }
 

@@ -24,6 +24,9 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
 
     /// <summary>Who gets the letters of this project: somebody with that part and an address, else the client.</summary>
     public PersonRow MailContact => Row.People.FirstOrDefault(one => one is { Part: PersonPart.GetsMail, Person.Mail: not null })?.Person ?? Row.Client!;
+
+    /// <summary>The address they are written to; null while there is none, or only one that no mail program can write.</summary>
+    public string? MailTo => MailAddress.IsValid(MailContact.Mail) ? MailContact.Mail : null;
 }
 
 /// <summary>Reads what the rules need of projects.</summary>
@@ -56,7 +59,7 @@ public static class ProjectFiles
 
     private static bool Asks(Run run) => run.Routine.Steps.Any(step => !step.If.IsEmpty);
 
-    /// <summary>Several projects to look at, untracked, in five statements however many there are.</summary>
+    /// <summary>Several projects to look at, untracked, in five statements however many there are. One whose rows cannot be read is left out.</summary>
     public static async Task<IReadOnlyDictionary<ProjectId, ProjectFile>> OpenManyAsync(this GesamtDb db, IReadOnlyCollection<ProjectId> ids, StudioCalendar calendar)
     {
         if (ids.Count == 0) return ImmutableDictionary<ProjectId, ProjectFile>.Empty;
@@ -64,8 +67,16 @@ public static class ProjectFiles
         var facts = (await db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id).ToListAsync()).ToLookup(f => f.ProjectId);
         var tasks = (await db.Tasks.AsNoTracking().Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed).ToListAsync()).ToLookup(t => t.ProjectId);
         var runs = (await db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId)).ToListAsync()).ToLookup(r => r.ProjectId);
-        var files = rows.ToDictionary(row => row.Id, row => new ProjectFile(row, CaseOf(row, facts[row.Id],
-            tasks[row.Id].Select(ToCore), runs[row.Id], calendar)));
+        var files = new Dictionary<ProjectId, ProjectFile>();
+        foreach (var row in rows)
+            try
+            {
+                files.Add(row.Id, new(row, CaseOf(row, facts[row.Id], tasks[row.Id].Select(ToCore), runs[row.Id], calendar)));
+            }
+            catch (System.Text.Json.JsonException)
+            {
+                // whoever lists it says that it cannot be told
+            }
         foreach (var file in files.Values.Where(file => file.Case.Runs.Any(Asks))) file.Case = file.Case with { Traits = await TraitsAsync(db, file.Row) };
         return files;
     }

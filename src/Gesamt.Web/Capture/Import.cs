@@ -1,9 +1,9 @@
+using Gesamt.Core.People;
 using System.Collections.Immutable;
 using System.Globalization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Capture;
-using Gesamt.Core.Forms;
 using Gesamt.Formats.Tables;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
@@ -107,7 +107,7 @@ public static class Import
         }
         var (name, organisation, mail, phone, profile) = (Text(ImportColumn.Name), Text(ImportColumn.Organisation), Text(ImportColumn.Mail)?.ToLowerInvariant(), Text(ImportColumn.Phone), Text(ImportColumn.Profile));
         if (name is null && organisation is null) wrong.Add("There is no name.");
-        if (mail is not null && !FormRule.IsMailAddress(mail)) wrong.Add($"Mail: “{mail}” is no mail address.");
+        if (mail is not null && !MailAddress.IsValid(mail)) wrong.Add($"Mail: “{mail}” is no mail address.");
         if (mail is null && phone is null && profile is null) wrong.Add("There is no way to reach them.");
         var kind = Text(ImportColumn.Kind) is { } kindName ? kinds.TryGetValue(kindName.ToLowerInvariant(), out var known) ? known : (KindId?)null : matching.Kind is { } id ? new KindId(id) : null;
         if (kind is null) wrong.Add($"Kind: one of {string.Join(", ", kinds.Keys)}.");

@@ -49,11 +49,11 @@ public static class ClientForms
             await ReturnAsync(desk, ClientEndpoints.Link(http).ProjectId, slug, given.Answers);
             return Results.NoContent();
         });
-        page.MapPost("/forms/{slug}/files", async (string slug, string name, HttpContext http, Desk desk, CancellationToken stop) =>
+        page.MapPost("/forms/{slug}/files", async (string slug, string name, HttpContext http, Desk desk, Uploads uploads, CancellationToken stop) =>
         {
             var form = await AskedAsync(desk, await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId), slug);
             desk.Db.ChangeTracker.Clear();
-            var upload = await InquiryEndpoints.KeepAsync(desk, desk.Vault, form, name, http.Request.Body, stop);
+            var upload = await uploads.KeepAsync(desk, form, name, http.Request.Body, http.Request.ContentLength, http.VisitorAddress(), stop);
             return new UploadedDto(upload.PublicId, upload.Name);
         }).WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).Accepts<byte[]>("application/octet-stream");
         return page;
@@ -100,7 +100,8 @@ public static class ClientForms
         var drafts = await desk.Db.FormDrafts.AsNoTracking().Where(d => d.ProjectId == file.Id).ToDictionaryAsync(d => d.FormId, d => d.Given);
         return [.. from id in ids
                    join form in forms on id equals form.Id
-                   select new ClientFormDto(form.Slug, form.Title, form.Intro, StoreJson.Read<List<FormField>>(form.Fields), drafts.TryGetValue(id, out var given) ? StoreJson.Read<Dictionary<string, string>>(given) : new())];
+                   select desk.Tell(() => new ClientFormDto(form.Slug, form.Title, form.Intro, StoreJson.Read<List<FormField>>(form.Fields), drafts.TryGetValue(id, out var given) ? desk.Tell(() => StoreJson.Read<Dictionary<string, string>>(given), () => []) : []),
+                       () => new(form.Slug, form.Title, $"This form cannot be shown at the moment. Write to {desk.Studio.Mail} instead.", [], new Dictionary<string, string>()))];
     }
 
     /// <summary>The client sends a form: its answers are kept with their questions, and fill details that were unknown.</summary>

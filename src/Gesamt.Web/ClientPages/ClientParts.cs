@@ -57,7 +57,7 @@ public static class ClientParts
         var agreed = file.Case.Kind.Rounds;
         return new(agreed,
         [
-            .. ReviewRule.Of(file.History).Where(review => review.Round is not null).Reverse().Select(review => new RoundDto(
+            .. ReviewRule.Of(file.History).Where(review => review.Round is not null && rows.ContainsKey(review.Id)).Reverse().Select(review => new RoundDto(
                 rows[review.Id].PublicId, $"{(review.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {review.Round} of {Math.Max(agreed, review.Round!.Value)}",
                 review.State, Contracting.At(desk, review.Answered ?? review.Opened), review.Round == agreed, review.Round > agreed,
                 [.. Reviewing.FilesOf(rows[review.Id]).Where(id => shown.Contains(id) && files.ContainsKey(id)).Select(id => Of(desk, files[id]))],

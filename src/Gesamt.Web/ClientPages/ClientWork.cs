@@ -18,7 +18,7 @@ public static class ClientWork
     public static RouteGroupBuilder MapClientWork(this RouteGroupBuilder page)
     {
         page.MapGet("/files/{file}", async (string file, HttpContext http, Desk desk, FileVault vault) => FileEndpoints.Whole(http, vault, await SeenAsync(desk, http, file)));
-        page.MapGet("/files/{file}/preview", async (string file, HttpContext http, Desk desk, FileVault vault) => FileEndpoints.Preview(http, vault, await SeenAsync(desk, http, file)));
+        page.MapGet("/files/{file}/preview", async (string file, HttpContext http, Desk desk, FileVault vault) => await FileEndpoints.PreviewAsync(http, vault, await SeenAsync(desk, http, file)));
 
         // said by the page when the client presses the link; a mere GET may be a preview of somebody's mail program
         page.MapPost("/files/{file}/fetched", async (string file, HttpContext http, Desk desk) =>
@@ -31,10 +31,13 @@ public static class ClientWork
             return Results.NoContent();
         });
 
-        page.MapPost("/files", async (string name, HttpContext http, Desk desk, FileVault vault, CancellationToken stop) =>
+        page.MapPost("/files", async (string name, HttpContext http, Desk desk, FileVault vault, Settings settings, CancellationToken stop) =>
         {
             var project = ClientEndpoints.Link(http).ProjectId;
             if (!Sight.IsOpen((await desk.OpenAsync(project)).History, PagePart.Files)) throw new MissingException("part");
+            var since = desk.Now - NodaTime.Duration.FromDays(1);
+            if (await desk.Db.Files.Where(f => f.ProjectId == project && f.By == Actor.Client && f.At > since).SumAsync(f => f.Size, stop) > settings.ClientMegabytesPerDay * 1024 * 1024)
+                throw new InvalidException(("file", $"Files of at most {settings.ClientMegabytesPerDay} MB can be put here in a day. Go on tomorrow, or write to {desk.Studio.Mail}."));
             desk.Db.ChangeTracker.Clear();
             await KeptFiles.KeepAsync(desk, vault, project, new(name, FileGroup.Supplied, null, http.Request.Body), Actor.Client, stop);
             return Results.NoContent();

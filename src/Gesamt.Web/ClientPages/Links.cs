@@ -15,22 +15,11 @@ namespace Gesamt.Web.ClientPages;
 /// <summary>Links that open one project for one person. The token is an HMAC over the link's public name and generation, with a key kept outside the database.</summary>
 public sealed class Links
 {
-    private readonly byte[] key;
+    private readonly KeyRing ring;
     private readonly Settings settings;
     private readonly IServiceProvider services;
 
-    public Links(Settings settings, IServiceProvider services)
-    {
-        (this.settings, this.services) = (settings, services);
-        Directory.CreateDirectory(settings.Keys);
-        var path = Path.Combine(settings.Keys, "links.key");
-        if (!File.Exists(path))
-        {
-            File.WriteAllBytes(path, RandomNumberGenerator.GetBytes(32));
-            if (!OperatingSystem.IsWindows()) File.SetUnixFileMode(path, UnixFileMode.UserRead | UnixFileMode.UserWrite);
-        }
-        key = File.ReadAllBytes(path);
-    }
+    public Links(Settings settings, KeyRing ring, IServiceProvider services) => (this.settings, this.ring, this.services) = (settings, ring, services);
 
     /// <summary>The link of a person to a project, made when it is first needed.</summary>
     public static async Task<LinkRow> OfAsync(GesamtDb db, ProjectId project, PersonId person)
@@ -47,11 +36,11 @@ public sealed class Links
     public string AddressOf(LinkRow link) => $"{BaseAddress}/p/{link.PublicId}/enter/{TokenOf(link)}";
 
     /// <summary>Whether a token opens a link: the right one, of its present generation, and not ended.</summary>
-    public bool Opens(LinkRow link, string token) => link.EndedAt is null
+    public bool Opens(LinkRow link, string token) => link.EndedAt is null && ring.LinksKey is not null
         && CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(token), Encoding.ASCII.GetBytes(TokenOf(link)));
 
     private string TokenOf(LinkRow link) =>
-        Base64Url.EncodeToString(HMACSHA256.HashData(key, Encoding.UTF8.GetBytes($"{link.PublicId}:{link.Generation}")));
+        Base64Url.EncodeToString(HMACSHA256.HashData(ring.LinksKey ?? throw new RefusedException(KeyRing.NoLinks), Encoding.UTF8.GetBytes($"{link.PublicId}:{link.Generation}")));
 
     private string BaseAddress => settings.Address.Length > 0 ? settings.Address.TrimEnd('/')
         : services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault()?.TrimEnd('/') ?? "http://localhost";

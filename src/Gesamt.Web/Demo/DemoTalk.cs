@@ -51,5 +51,5 @@ public sealed class DemoTalk(IServiceProvider services)
         await desk.Db.SaveChangesAsync();
     }
 
-    private Scheduling Of(Desk desk) => new(desk, services.GetRequiredService<ICalendarSource>(), services.GetRequiredService<IVideoRooms>(), services.GetRequiredService<Settings>());
+    private Scheduling Of(Desk desk) => new(desk, services.GetRequiredService<ICalendarSource>(), services.GetRequiredService<IVideoRooms>(), services.GetRequiredService<Settings>(), services.GetRequiredService<ILogger<Scheduling>>());
 }

@@ -1,9 +1,7 @@
-using Gesamt.Formats.Mail;
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.SignIn;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
@@ -15,17 +13,31 @@ public static class Opening
     public static async Task PrepareAsync(WebApplication app)
     {
         var settings = app.Services.GetRequiredService<Settings>();
+        if (settings.Mode == RunMode.Real) await FirstStart.LayAsync(settings, app.Services.GetRequiredService<IPasswordHasher<StudioRow>>());
+        var laying = Path.Combine(settings.Data, "demo.laying");
+        // a demo that was stopped while it was laid is laid anew
+        if (settings.Mode == RunMode.Demo && File.Exists(laying)) Clear(settings);
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
         var isOlder = await Sqlite.MigrateAsync(db);
         await SearchIndex.PrepareAsync(db);
+        await app.Services.GetRequiredService<KeyRing>().OpenLinksAsync(db);
         var clock = app.Services.GetRequiredService<TimeProvider>() as AdjustableClock;
         if (clock is not null && settings.ClockAt is { } at) clock.Set(at, settings.ClockStands);
         if (settings.Mode != RunMode.Real && settings.DemoFiles is { } files && !await db.Studio.AnyAsync())
+        {
+            await File.WriteAllTextAsync(laying, "");
             await DemoPlay.LayAsync(app.Services, clock!, files, settings.DemoProjects);
+            File.Delete(laying);
+        }
         else if (settings.Mode != RunMode.Real && clock is not null) await ResumeAsync(db, clock);
         if (isOlder) await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>());
-        if (settings.Mode == RunMode.Real) await OwnerAsync(db, settings, app.Services.GetRequiredService<IPasswordHasher<StudioRow>>());
+    }
+
+    private static void Clear(Settings settings)
+    {
+        foreach (var path in Directory.GetFiles(settings.Data, "*.db*")) File.Delete(path);
+        if (Directory.Exists(settings.Files)) Directory.Delete(settings.Files, recursive: true);
     }
 
     /// <summary>What is derived may have gained columns: it is computed anew from the facts.</summary>
@@ -45,37 +57,5 @@ public static class Opening
     {
         var last = await db.Facts.MaxAsync(f => (NodaTime.Instant?)f.Recorded);
         if (last > clock.Now()) clock.Set(last.Value, clock.Stands);
-    }
-
-    /// <summary>The real thing begins with an empty studio and the password given once.</summary>
-    private static async Task OwnerAsync(GesamtDb db, Settings settings, IPasswordHasher<StudioRow> hasher)
-    {
-        var studio = await db.Studio.SingleOrDefaultAsync();
-        if (studio is { PasswordHash: not null }) return;
-        if (string.IsNullOrWhiteSpace(settings.OwnerPassword) || settings.OwnerPassword.Length < 10)
-            throw new InvalidOperationException("Choose an owner password of at least 10 characters: ./gesamt start asks for it once.");
-        if (!OutgoingMail.IsAddress(settings.OwnerMail))
-            throw new InvalidOperationException("The owner's mail address must be one such as name@place.example: ./gesamt start asks for it once.");
-        studio = new()
-        {
-            Name = settings.StudioName,
-            Owner = settings.OwnerName,
-            Mail = settings.OwnerMail,
-            Zone = "Europe/Dublin",
-            Currency = "EUR",
-            Brand = "#0f4c46",
-            Signature = settings.OwnerName,
-            SendFrom = new(8, 0),
-            SendUntil = new(18, 0),
-            SecurityStamp = SignInEndpoints.NewStamp(),
-        };
-        studio.PasswordHash = hasher.HashPassword(studio, settings.OwnerPassword);
-        db.Studio.Add(studio);
-        if (settings.DemoFiles is { } files)
-        {
-            studio.OpenHours = await DemoFiles.OpenHoursAsync(files);
-            await DemoFiles.LoadKindsAsync(db, files);
-        }
-        await db.SaveChangesAsync();
     }
 }

@@ -40,38 +40,55 @@ public static class FileEndpoints
         api.MapGet("/projects/{id:long}/as-client/files/{file}/preview", async (long id, string file, Desk desk, FileVault vault, HttpContext http) =>
         {
             var project = new ProjectId(id);
-            return Preview(http, vault, await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.PublicId == file && f.ProjectId == project) ?? throw new MissingException("file"));
+            return await PreviewAsync(http, vault, await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.PublicId == file && f.ProjectId == project) ?? throw new MissingException("file"));
         }).ExcludeFromDescription();
         api.MapGet("/files/{id:long}", async (long id, Desk desk, FileVault vault, HttpContext http) => Whole(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
-        api.MapGet("/files/{id:long}/preview", async (long id, Desk desk, FileVault vault, HttpContext http) => Preview(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
+        api.MapGet("/files/{id:long}/preview", async (long id, Desk desk, FileVault vault, HttpContext http) => await PreviewAsync(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
     }
 
     /// <summary>The whole file as a download: it is never opened in the page's own place.</summary>
     public static IResult Whole(HttpContext http, FileVault vault, FileRow row)
     {
         http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
-        return Results.File(vault.Open(row.Hash), row.Type, row.Name, enableRangeProcessing: true);
+        return Results.File(vault.Open(row.Hash), row.Type, FileTypes.HandedOut(row.Name, row.Type), enableRangeProcessing: true);
     }
 
     /// <summary>A small picture of a picture, made once and kept beside it.</summary>
     /// <exception cref="MissingException">It is no picture, or cannot be read.</exception>
-    public static IResult Preview(HttpContext http, FileVault vault, FileRow row) => Preview(http, vault, row.Hash, row.Type);
+    public static Task<IResult> PreviewAsync(HttpContext http, FileVault vault, FileRow row) => PreviewAsync(http, vault, row.Hash, row.Type);
 
     /// <summary>The same of any bytes in the vault.</summary>
-    public static IResult Preview(HttpContext http, FileVault vault, string hash, string type)
+    public static async Task<IResult> PreviewAsync(HttpContext http, FileVault vault, string hash, string type)
     {
         if (!type.StartsWith("image/", StringComparison.Ordinal)) throw new MissingException("preview");
-        var path = $"{vault.PathOf(hash)}.small";
+        var path = vault.SmallOf(hash);
         if (!File.Exists(path))
         {
-            using var picture = vault.Open(hash);
-            var made = Thumbnails.Of(picture) ?? throw new MissingException("preview");
-            var aside = $"{path}.{Guid.NewGuid():n}";
-            File.WriteAllBytes(aside, made);
-            File.Move(aside, path, overwrite: true);
+            // one at a time: each may take some megabytes while it is made
+            await Drawing.WaitAsync(http.RequestAborted);
+            try
+            {
+                if (!File.Exists(path)) await Task.Run(() => Draw(vault, hash, path));
+            }
+            finally
+            {
+                Drawing.Release();
+            }
         }
+        // an empty one says that it was tried once, and that it is no picture that can be read
+        if (new FileInfo(path).Length == 0) throw new MissingException("preview");
         http.Response.Headers.CacheControl = "private,max-age=3600";
         return Results.File(path, "image/jpeg");
+    }
+
+    private static readonly SemaphoreSlim Drawing = new(1, 1);
+
+    private static void Draw(FileVault vault, string hash, string path)
+    {
+        using var picture = vault.Open(hash);
+        var aside = $"{path}.{Guid.NewGuid():n}";
+        File.WriteAllBytes(aside, Thumbnails.Of(picture) ?? []);
+        File.Move(aside, path, overwrite: true);
     }
 
     private static async Task<FileRow> RowAsync(Desk desk, long id)

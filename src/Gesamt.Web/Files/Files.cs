@@ -1,8 +1,10 @@
 using Gesamt.Core;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Formats.Files;
+using Gesamt.Formats.Mail;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -21,7 +23,7 @@ public static class KeptFiles
     /// <summary>Most bytes of one file.</summary>
     public const long Most = 50L * 1024 * 1024;
 
-    private const int LongestName = 160;
+    private const int LongestName = 160, LongestEnding = 12;
 
     /// <summary>Keeps a file. The bytes are stored first; the row is what makes them the project's.</summary>
     /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>
@@ -47,10 +49,20 @@ public static class KeptFiles
     public static async Task<(string Name, string Hash, long Size, string Type)> TakeAsync(FileVault vault, string name, Stream content, CancellationToken stop)
     {
         var plain = NameOf(name);
-        var (hash, size) = await vault.KeepAsync(content, Most, stop);
-        var type = await TypeAsync(vault, hash, plain, stop)
+        // told by its first bytes before any is written: what is refused takes no room
+        var head = new byte[FileTypes.HeadLength];
+        var read = await content.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, stop);
+        var type = FileTypes.Of(head.AsSpan(0, read), plain)
             ?? throw new InvalidException(("file", $"“{plain}” is of a kind that is not kept. Kept are {FileTypes.Allowed}."));
+        var (hash, size) = await vault.KeepAsync(head.AsMemory(0, read), content, Most, stop);
         return (plain, hash, size, type.MediaType);
+    }
+
+    /// <summary>Takes a whole message (RFC 5322) into the vault. It is never opened in the page's own place, so its bytes may be any.</summary>
+    public static async Task<(string Name, string Hash, long Size, string Type)> TakeMessageAsync(FileVault vault, string name, Stream content, CancellationToken stop)
+    {
+        var (hash, size) = await vault.KeepAsync(content, IncomingMail.MostBytes, stop);
+        return (NameOf(name), hash, size, "message/rfc822");
     }
 
     /// <summary>Takes a file out of the record, or puts it back; its bytes stay.</summary>
@@ -97,7 +109,9 @@ public static class KeptFiles
         // only the last part of what a browser sends, and nothing that could act in a header or a path
         var last = new string([.. name.Replace('\\', '/').Split('/')[^1].Where(c => !char.IsControl(c) && c is not ('"' or '<' or '>' or ':' or '*' or '?' or '|'))]).Trim(' ', '.');
         if (last.Length == 0) throw new InvalidException(("name", "A file needs a name."));
-        return last.Length <= LongestName ? last : last[..(LongestName - Path.GetExtension(last).Length)] + Path.GetExtension(last);
+        // an ending longer than any real one is part of the name
+        var ending = Path.GetExtension(last) is { Length: <= LongestEnding } real ? real : "";
+        return ShortText.Of(last[..^ending.Length], LongestName - ending.Length) + ending;
     }
 
     /// <summary>What the bytes of a kept file say they are; null for what is not kept.</summary>

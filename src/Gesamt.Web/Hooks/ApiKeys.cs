@@ -1,6 +1,6 @@
+using Gesamt.Core.People;
 using System.Security.Cryptography;
 using System.Text;
-using Gesamt.Core.Forms;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Model;
@@ -73,7 +73,7 @@ public static class ApiKeys
     {
         var kind = await desk.Db.Kinds.AsNoTracking().FirstOrDefaultAsync(k => !k.Removed && (k.Key == inquiry.Kind || k.Name == inquiry.Kind))
             ?? throw new InvalidException(("kind", $"One of: {string.Join(", ", await desk.Db.Kinds.Where(k => !k.Removed).Select(k => k.Key).ToListAsync())}."));
-        if (inquiry.Mail is { Length: > 0 } mail && !FormRule.IsMailAddress(mail.Trim())) throw new InvalidException(("mail", "A mail address, such as name@place.example."));
+        if (inquiry.Mail is { Length: > 0 } mail && !MailAddress.IsValid(mail.Trim())) throw new InvalidException(("mail", MailAddress.Allowed));
         return await TypedIn.AddAsync(desk, new(kind.Id.Value, inquiry.Name, inquiry.Mail, inquiry.Phone, null, inquiry.Organisation, null, inquiry.Source, inquiry.Words, inquiry.Date, null, null, inquiry.FollowUp));
     }
 }

@@ -22,7 +22,7 @@ public sealed record HookTestDto(bool Taken, string Words);
 
 /// <summary>Calls web hooks: queued in the transaction of what happened, signed, tried again with growing gaps for three days.</summary>
 /// <remarks>Signed as the Standard Webhooks specification says (from memory): HMAC-SHA-256 over “id.timestamp.body” with the secret's bytes, in base64 behind “v1,”.</remarks>
-public sealed class HookCalls(IServiceScopeFactory scopes) : IDisposable
+public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> log) : IDisposable
 {
     private const int MostTries = 12;
     private const string SecretMark = "whsec_";
@@ -65,10 +65,8 @@ public sealed class HookCalls(IServiceScopeFactory scopes) : IDisposable
     }
 
     /// <summary>Makes the calls whose time has come.</summary>
-    public async Task CallDueAsync(CancellationToken stop)
-    {
-        foreach (var id in await DueAsync(stop)) await CallAsync(id, stop);
-    }
+    public async Task CallDueAsync(CancellationToken stop) =>
+        await Independent.EachAsync(log, "call of a web hook", await DueAsync(stop), id => CallAsync(id, stop), stop);
 
     /// <summary>Calls once, now, with an event that says it is a test.</summary>
     public async Task<HookTestDto> TestAsync(Desk desk, int id, CancellationToken stop)

@@ -1,9 +1,11 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using Microsoft.AspNetCore.OpenApi;
+using Gesamt.Core.Calendar;
 using Microsoft.OpenApi;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
+using NodaTime.Text;
 
 namespace Gesamt.Web.Hosting;
 
@@ -20,11 +22,24 @@ public static class Api
 
     public static void Json(JsonSerializerOptions options)
     {
+        // before those of NodaTime, which know no bounds
+        options.Converters.Add(new Bounded<LocalDate>(LocalDatePattern.Iso, date => date));
+        options.Converters.Add(new Bounded<LocalDateTime>(LocalDateTimePattern.ExtendedIso, local => local.Date));
+        options.Converters.Add(new Bounded<Instant>(InstantPattern.ExtendedIso, instant => instant.InUtc().Date));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
         options.Converters.Add(new JsonStringEnumConverter(null, allowIntegerValues: false));
         options.NumberHandling = JsonNumberHandling.Strict;
         options.RespectNullableAnnotations = true;
         options.RespectRequiredConstructorParameters = true;
+    }
+
+    /// <summary>Reads only dates that are allowed (see <see cref="Dates"/>): what lies beyond would break the arithmetic done with it.</summary>
+    private sealed class Bounded<T>(IPattern<T> pattern, Func<T, LocalDate> date) : JsonConverter<T>
+    {
+        public override T Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.String && pattern.Parse(reader.GetString()!) is { Success: true, Value: var value } && Dates.IsAllowed(date(value)) ? value : throw new JsonException(Dates.Allowed);
+
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteStringValue(pattern.Format(value));
     }
 
     public static void Describe(OpenApiOptions options)

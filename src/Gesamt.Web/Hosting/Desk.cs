@@ -13,7 +13,7 @@ using NodaTime;
 namespace Gesamt.Web.Hosting;
 
 /// <summary>What every act needs at hand: the database, the ledger, the studio's settings and the time.</summary>
-public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings settings, FileVault vault)
+public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings settings, FileVault vault, ILogger<Desk> log)
 {
     private readonly HashSet<ProjectId> changed = [];
     private StudioRow? studio;
@@ -62,6 +62,21 @@ public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings set
 
     /// <summary>Remembers that something of a project changed besides its facts, such as a letter on its way.</summary>
     public void Touch(ProjectId project) => changed.Add(project);
+
+    /// <summary>Tells one entry of a page. One that cannot be told, because its row is damaged or names what is not there, is told as such: it never takes the page with it.</summary>
+    /// <param name="untold">What stands in its place: no more than its row's own plain columns.</param>
+    public T Tell<T>(Func<T> tell, Func<T> untold)
+    {
+        try
+        {
+            return tell();
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            log.LogError(e, "An entry of type {Entry} cannot be told", typeof(T).Name);
+            return untold();
+        }
+    }
 
     /// <summary>BEGIN IMMEDIATE: what is read after this is what is written upon.</summary>
     public Task<IDbContextTransaction> BeginAsync() => Db.Database.BeginTransactionAsync();

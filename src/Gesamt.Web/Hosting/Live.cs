@@ -11,25 +11,41 @@ public sealed class Live
     private static readonly TimeSpan Ping = TimeSpan.FromSeconds(15);
     private readonly Lock gate = new();
     private readonly List<Channel<string>> listeners = [];
-    private readonly Channel<bool> wake = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+    private readonly List<Waker> wakers = [];
 
     public void Changed(ProjectId project) => Say(project.Value.ToString(System.Globalization.CultureInfo.InvariantCulture));
 
     /// <summary>Everything may have changed: the clock was set.</summary>
     public void ChangedAll() => Say("all");
 
-    /// <summary>Completes when something happened since the last call, or after a while.</summary>
-    public async Task WaitAsync(TimeSpan longest, CancellationToken stop)
+    /// <summary>For a loop that works whenever something happened.</summary>
+    public Waker NewWaker()
     {
-        using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);
-        patience.CancelAfter(longest);
-        try
+        var waker = new Waker();
+        lock (gate) wakers.Add(waker);
+        return waker;
+    }
+
+    /// <summary>One loop's sleep.</summary>
+    public sealed class Waker
+    {
+        private readonly Channel<bool> wake = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+
+        internal void Wake() => wake.Writer.TryWrite(true);
+
+        /// <summary>Completes when something happened since the last call, or after a while.</summary>
+        public async Task WaitAsync(TimeSpan longest, CancellationToken stop)
         {
-            await wake.Reader.ReadAsync(patience.Token);
-        }
-        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
-        {
-            // nothing happened in that time
+            using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);
+            patience.CancelAfter(longest);
+            try
+            {
+                await wake.Reader.ReadAsync(patience.Token);
+            }
+            catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+            {
+                // nothing happened in that time
+            }
         }
     }
 
@@ -65,7 +81,9 @@ public sealed class Live
     private void Say(string what)
     {
         lock (gate)
+        {
             foreach (var listener in listeners) listener.Writer.TryWrite(what);
-        wake.Writer.TryWrite(true);
+            foreach (var waker in wakers) waker.Wake();
+        }
     }
 }

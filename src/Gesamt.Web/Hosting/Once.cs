@@ -1,4 +1,6 @@
 using System.Collections.Concurrent;
+using System.Security.Cryptography;
+using System.Text;
 using System.Text.Json;
 using Gesamt.Store;
 using Gesamt.Store.Model;
@@ -12,6 +14,7 @@ public static class Writes
 {
     public const string KeyHeader = "Idempotency-Key";
     public const string TokenHeader = "X-Gesamt-Token";
+    public const string TokenCookie = "gesamt-token";
 
     private static readonly ConcurrentDictionary<string, SemaphoreSlim> UnderWay = new();
 
@@ -48,22 +51,29 @@ public static class Writes
         if (sent.Length is < 8 or > 100)
             return Results.Problem($"Every write carries an {KeyHeader} header of 8 to 100 characters.", statusCode: 400, title: "No key");
         // one address's key says nothing about another's
-        var key = $"{http.Request.Path}#{sent}";
+        var key = $"{http.Request.Method} {http.Request.Path}#{sent}";
+        var (asker, content) = (HashOf(http.Request.Cookies[TokenCookie] ?? ""), ContentOf(http));
         var gate = UnderWay.GetOrAdd(key, _ => new(1, 1));
         await gate.WaitAsync(http.RequestAborted);
         try
         {
             var db = http.RequestServices.GetRequiredService<GesamtDb>();
-            if (await db.Requests.AsNoTracking().SingleOrDefaultAsync(r => r.Key == key) is { } first)
-                return first.Status is { } status
-                    ? Results.Text(first.Body ?? "", first.Body is null ? null : "application/json", statusCode: status)
-                    : Results.Problem("This was received a moment ago. Load the page again to see what came of it.", statusCode: 409, title: "Already received");
+            if (await db.Requests.AsNoTracking().SingleOrDefaultAsync(r => r.Key == key) is { } first) return Again(first, asker, content);
             // saved with the first rows of the act itself, so that act and key are one commit
-            var row = new RequestRow { Key = key, At = http.RequestServices.GetRequiredService<TimeProvider>().Now() };
+            var row = new RequestRow { Key = key, At = http.RequestServices.GetRequiredService<TimeProvider>().Now(), Asker = asker, Content = content };
             db.Requests.Add(row);
             var result = await next(context);
-            if (db.Entry(row).State == EntityState.Added) await db.SaveChangesAsync();
-            (row.Status, row.Body) = Answer(result, http);
+            var (status, body) = Answer(result, http);
+            var isSaved = db.Entry(row).State != EntityState.Added;
+            if (status >= 400)
+            {
+                // what was refused leaves nothing behind, and can be sent again under its key
+                if (isSaved) await db.Requests.Where(r => r.Key == key).ExecuteDeleteAsync();
+                return result;
+            }
+            (row.Status, row.Body) = (status, body);
+            // an act that tidied up the tracker may have saved its key before, or not
+            if (db.Entry(row).State == EntityState.Detached && await db.Requests.Where(r => r.Key == key).ExecuteUpdateAsync(set => set.SetProperty(r => r.Status, status).SetProperty(r => r.Body, body)) == 0) db.Requests.Add(row);
             await db.SaveChangesAsync();
             return result;
         }
@@ -74,11 +84,60 @@ public static class Writes
         }
     }
 
+    /// <summary>The first answer to whoever asked first for the same; anybody else, or anything else, under that key is refused.</summary>
+    private static IResult Again(RequestRow first, string asker, string content)
+    {
+        if (first.Asker is { } by && by != asker || first.Content is { } of && of != content)
+            return Results.Problem($"This {KeyHeader} was used for something else already. Load the page again.", statusCode: 422, title: "Another request had this key");
+        return first.Status is { } status
+            ? Results.Text(first.Body ?? "", first.Body is null ? null : "application/json", statusCode: status)
+            : Results.Problem("This was received a moment ago. Load the page again to see what came of it.", statusCode: 409, title: "Already received");
+    }
+
+    /// <summary>What is asked for: the query, and the body as far as it was read. Files are read by their endpoint, after this: of them the length counts.</summary>
+    private static string ContentOf(HttpContext http) =>
+        $"{(http.Request.Body as HashedBody)?.Hash() ?? ""}{HashOf($"{http.Request.QueryString}|{http.Request.ContentType}|{http.Request.ContentLength}")}";
+
+    private static string HashOf(string text) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(text)))[..16];
+
     private static (int, string?) Answer(object? result, HttpContext http)
     {
         var status = (result as IStatusCodeHttpResult)?.StatusCode ?? 200;
         var value = result is IResult ? (result as IValueHttpResult)?.Value : result;
         var options = http.RequestServices.GetRequiredService<Microsoft.Extensions.Options.IOptions<Microsoft.AspNetCore.Http.Json.JsonOptions>>().Value.SerializerOptions;
         return (status, value is null ? null : JsonSerializer.Serialize(value, value.GetType(), options));
+    }
+}
+
+/// <summary>A request's body that keeps the hash of what was read of it.</summary>
+public sealed class HashedBody(Stream body) : Stream
+{
+    private readonly IncrementalHash sha = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+
+    public string Hash() => Convert.ToHexStringLower(sha.GetCurrentHash())[..32];
+
+    public override async ValueTask<int> ReadAsync(Memory<byte> buffer, CancellationToken cancellationToken = default)
+    {
+        var read = await body.ReadAsync(buffer, cancellationToken);
+        sha.AppendData(buffer.Span[..read]);
+        return read;
+    }
+
+    public override Task<int> ReadAsync(byte[] buffer, int offset, int count, CancellationToken cancellationToken) => ReadAsync(buffer.AsMemory(offset, count), cancellationToken).AsTask();
+    public override int Read(byte[] buffer, int offset, int count) => throw new NotSupportedException("A body is read without blocking.");
+    public override bool CanRead => true;
+    public override bool CanSeek => false;
+    public override bool CanWrite => false;
+    public override long Length => throw new NotSupportedException();
+    public override long Position { get => throw new NotSupportedException(); set => throw new NotSupportedException(); }
+    public override void Flush() { }
+    public override long Seek(long offset, SeekOrigin origin) => throw new NotSupportedException();
+    public override void SetLength(long value) => throw new NotSupportedException();
+    public override void Write(byte[] buffer, int offset, int count) => throw new NotSupportedException();
+
+    protected override void Dispose(bool disposing)
+    {
+        if (disposing) sha.Dispose();
+        base.Dispose(disposing);
     }
 }

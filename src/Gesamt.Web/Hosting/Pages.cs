@@ -12,19 +12,35 @@ public static class Pages
     private static string Of(string nonce, bool framed) =>
         string.Format(System.Globalization.CultureInfo.InvariantCulture, Policy, nonce).Replace("frame-ancestors 'none'", framed ? "frame-ancestors *" : "frame-ancestors 'none'", StringComparison.Ordinal);
 
-    public static void UseHeaders(this WebApplication app) => app.Use((context, next) =>
+    /// <summary>On every answer, errors too: they are set when it begins, whatever was cleared before.</summary>
+    public static void UseHeaders(this WebApplication app, Settings settings) => app.Use((context, next) =>
     {
-        var headers = context.Response.Headers;
-        headers.ContentSecurityPolicy = Of("none", framed: false);
-        headers.XContentTypeOptions = "nosniff";
-        headers["Referrer-Policy"] = "no-referrer";
-        headers["Cross-Origin-Opener-Policy"] = "same-origin";
+        context.Response.OnStarting(() =>
+        {
+            var headers = context.Response.Headers;
+            if (headers.ContentSecurityPolicy.Count == 0) headers.ContentSecurityPolicy = Of("none", framed: false);
+            headers.XContentTypeOptions = "nosniff";
+            headers["Referrer-Policy"] = "no-referrer";
+            headers["Cross-Origin-Opener-Policy"] = "same-origin";
+            if (settings.IsSecure && context.Request.IsHttps) headers.StrictTransportSecurity = "max-age=31536000";
+            return Task.CompletedTask;
+        });
         return next(context);
     });
 
+    /// <summary>A studio whose address is https is used by https alone: one whose proxy does not say so is told, instead of failing at every cookie.</summary>
+    public static void UseSecureOnly(this WebApplication app, Settings settings)
+    {
+        if (!settings.IsSecure) return;
+        app.Use((context, next) => context.Request.IsHttps ? next(context) : Results.Problem(
+            $"This studio is reached at {settings.Address}. If that is where you are, its proxy must say so: it sends X-Forwarded-Proto and X-Forwarded-For, and its own address stands in Gesamt__Proxies.", statusCode: 421, title: "Only by https").ExecuteAsync(context));
+    }
+
     public static void MapPages(this WebApplication app)
     {
-        app.MapFallback(context => WriteAsync(context, app.Environment, "studio.html"));
+        app.MapMethods("{**path:nonfile}", [HttpMethods.Get, HttpMethods.Head], context => WriteAsync(context, app.Environment, "studio.html")).WithOrder(int.MaxValue - 1).ExcludeFromDescription();
+        // a write to no address that there is
+        app.Map("{**path}", () => Results.Problem(statusCode: 404, title: "Not found")).WithOrder(int.MaxValue).ExcludeFromDescription();
         app.MapGet("/i/{slug}", context => WriteAsync(context, app.Environment, "client.html", form: (string)context.GetRouteValue("slug")!)).ExcludeFromDescription();
         foreach (var path in new[] { "/p/{link}", "/p/{link}/{**rest}", "/cards/{session}", "/rooms/{code}" })
             app.MapGet(path, context => WriteAsync(context, app.Environment, "client.html")).ExcludeFromDescription();

@@ -1,6 +1,9 @@
+using System.Text.Json;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
+using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
@@ -48,16 +51,24 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         LetterTextException text => (400, new() { ["text"] = [text.Message] }, null),
         InstalmentException instalment => (400, new() { ["plan"] = [instalment.Message] }, null),
         Store.Files.FileTooLargeException large => (413, new() { ["file"] = [large.Message] }, null),
+        BadHttpRequestException { InnerException: JsonException json } bad => (bad.StatusCode, new() { [FieldOf(json)] = [json.InnerException is null && json.Message == Dates.Allowed ? json.Message : "This is not what can be read here."] }, null),
         BadHttpRequestException bad => (bad.StatusCode, null, null),
+        AntiforgeryValidationException => (400, null, null),
         MissingException => (404, null, null),
         RefusedException => (409, null, null),
         StaleException stale => (409, null, stale.Theirs),
         DbUpdateException { InnerException: SqliteException { SqliteExtendedErrorCode: SqliteConstraintUnique } } => (409, null, null),
+        _ when House.TroubleOf(exception) is not null => (503, null, null),
         _ => (0, null, null),
     };
 
+    /// <summary>“to” for “$.to”; “request” where the whole does not read.</summary>
+    private static string FieldOf(JsonException json) => json.Path is { Length: > 2 } path ? path[2..] : "request";
+
     private static string Words(Exception exception) => exception switch
     {
+        _ when House.TroubleOf(exception) is { } trouble => trouble,
+        AntiforgeryValidationException => $"The {Writes.TokenHeader} header is missing or out of date. Load the page again.",
         DbUpdateException => "This was done a moment ago already.",
         BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => $"The request does not read as expected{(json.Path is { } path ? $" at {path}" : "")}.",
         BadHttpRequestException => "The request does not read as expected.",
@@ -70,6 +81,7 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         404 => "Not found",
         409 => "This cannot be done as things stand",
         413 => "Too large",
+        503 => "Not possible at the moment",
         _ => "Refused",
     };
 }

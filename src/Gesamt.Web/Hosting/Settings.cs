@@ -43,7 +43,23 @@ public sealed class Settings
     public int ClientCallsPerMinute { get; init; } = 300;
     public int OpenCallsPerMinute { get; init; } = 120;
 
+    /// <summary>Room for files of forms that are not sent yet: from one address, and in all.</summary>
+    public long UploadMegabytesPerAddress { get; init; } = 200;
+    public long UploadMegabytes { get; init; } = 1_000;
+
+    /// <summary>How much a client may put on their own page in a day.</summary>
+    public long ClientMegabytesPerDay { get; init; } = 1_000;
+
     public NodaTime.Instant? ClockAt => Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
+
+    /// <summary>Where nightly backups are kept; beside the studio's own files when empty. Another disk is better.</summary>
+    public string Backups { get; init; } = "";
+    public string BackupFolder => Backups.Length > 0 ? Backups : Path.Combine(Data, "backups");
+
+    /// <summary>Addresses of proxies whose X-Forwarded-For and X-Forwarded-Proto are believed, or their networks (10.0.0.0/8), parted by commas.</summary>
+    public string Proxies { get; init; } = "127.0.0.1, ::1";
+
+    public bool IsSecure => Address.StartsWith("https:", StringComparison.OrdinalIgnoreCase);
 
     public string Database => Path.Combine(Data, "gesamt.db");
     public string Files => Path.Combine(Data, "files");

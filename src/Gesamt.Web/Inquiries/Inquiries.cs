@@ -1,3 +1,4 @@
+using Gesamt.Core.Calendar;
 using System.Security.Cryptography;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
@@ -8,7 +9,6 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
-using NodaTime.Text;
 
 namespace Gesamt.Web.Inquiries;
 
@@ -87,7 +87,7 @@ public static class Inquiry
             known.Add(new Happening.DetailKnown(detail.Name));
         }
         await desk.Db.SaveChangesAsync();
-        if (fills["date"].FirstOrDefault() is { } date && LocalDatePattern.Iso.Parse(date) is { Success: true, Value: var day })
+        if (fills["date"].FirstOrDefault() is { } date && Dates.Read(date) is { } day)
             known.Add(new Happening.DateSet(file.Case.Kind.MainDate, day, null));
         return known;
     }

@@ -1,7 +1,6 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
-using Gesamt.Store.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Files;
@@ -44,11 +43,11 @@ public static class InquiryEndpoints
             return await ThanksAsync(desk, form);
         }).RequireRateLimiting(RateLimit);
 
-        forms.MapPost("/{slug}/files", async (string slug, string name, string token, Desk desk, FormTokens tokens, FileVault vault, HttpContext http, CancellationToken stop) =>
+        forms.MapPost("/{slug}/files", async (string slug, string name, string token, Desk desk, FormTokens tokens, Uploads uploads, HttpContext http, CancellationToken stop) =>
         {
             var form = await OpenAsync(desk, slug);
             if (form.Closed || tokens.KeyOf(slug, token) is null) throw new RefusedException("This form was opened too long ago. Load the page again.");
-            var upload = await KeepAsync(desk, vault, form, name, http.Request.Body, stop);
+            var upload = await uploads.KeepAsync(desk, form, name, http.Request.Body, http.Request.ContentLength, http.VisitorAddress(), stop);
             return new UploadedDto(upload.PublicId, upload.Name);
         }).RequireRateLimiting(RateLimit).WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).Accepts<byte[]>("application/octet-stream");
     }
@@ -69,16 +68,6 @@ public static class InquiryEndpoints
         var reply = ReplyBy(desk.Calendar, desk.Today, StoreJson.Read<KindRules>(kind.Rules));
         return new(form.Thanks.Length > 0 ? form.Thanks : "Thank you, your inquiry has arrived.",
             $"{desk.Studio.Owner} reads it and answers by {DateWords.Short(reply, desk.Today)}.", form.GoTo);
-    }
-
-    /// <summary>Keeps a visitor's file until the form is sent.</summary>
-    public static async Task<UploadRow> KeepAsync(Desk desk, FileVault vault, FormRow form, string name, Stream content, CancellationToken stop)
-    {
-        var (plain, hash, size, type) = await KeptFiles.TakeAsync(vault, name, content, stop);
-        var upload = new UploadRow { PublicId = Inquiry.NewCode() + Inquiry.NewCode(), FormId = form.Id, Name = plain, Hash = hash, Size = size, Type = type, At = desk.Now };
-        desk.Db.Uploads.Add(upload);
-        await desk.Db.SaveChangesAsync(stop);
-        return upload;
     }
 
     /// <summary>The day by which an answer is promised.</summary>

@@ -1,7 +1,6 @@
 using System.Net;
 using System.Text;
 using Gesamt.Core.Forms;
-using Gesamt.Store.Files;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -19,7 +18,7 @@ public static class PlainForm
         forms.MapGet("/{slug}/plain", async (string slug, Desk desk, FormTokens tokens) =>
             Results.Content(Page(InquiryEndpoints.Public(desk, await InquiryEndpoints.OpenAsync(desk, slug), tokens.New(slug)), slug, new Dictionary<string, string>(), []), Html)).ExcludeFromDescription();
 
-        forms.MapPost("/{slug}/plain", async (string slug, HttpContext http, Desk desk, FormTokens tokens, FileVault vault, CancellationToken stop) =>
+        forms.MapPost("/{slug}/plain", async (string slug, HttpContext http, Desk desk, FormTokens tokens, Uploads uploads, CancellationToken stop) =>
         {
             var form = await InquiryEndpoints.OpenAsync(desk, slug);
             var sent = await http.Request.ReadFormAsync(stop);
@@ -33,7 +32,7 @@ public static class PlainForm
                 foreach (var file in sent.Files.Where(file => file.Length > 0))
                 {
                     await using var content = file.OpenReadStream();
-                    var upload = await InquiryEndpoints.KeepAsync(desk, vault, form, file.FileName, content, stop);
+                    var upload = await uploads.KeepAsync(desk, form, file.FileName, content, file.Length, http.VisitorAddress(), stop);
                     given[file.Name[2..]] = $"{given.GetValueOrDefault(file.Name[2..], "")}\n{upload.PublicId}".Trim();
                 }
                 // saved with the inquiry itself, so that it is received once however often it is sent

@@ -1,7 +1,8 @@
+using Gesamt.Core.Texts;
+using Gesamt.Core.People;
 using Gesamt.Core;
 using Gesamt.Core.Capture;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Forms;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -53,14 +54,14 @@ public static class TypedIn
         await using var transaction = await desk.BeginAsync();
         var person = inquiry.Person is { } known ? await KnownAsync(desk, new(known)) : new PersonRow
         {
-            Name = inquiry.Name.Trim(),
+            Name = Typed.OneLine(inquiry.Name),
             Organisation = Blank(inquiry.Organisation),
             Mail = Blank(inquiry.Mail)?.ToLowerInvariant(),
             Phone = Blank(inquiry.Phone),
             Profile = Blank(inquiry.Profile),
         };
         var letter = inquiry.Letter is { } number ? await UnfiledAsync(desk, new(number)) : null;
-        var words = Blank(inquiry.Words);
+        var words = BlankLines(inquiry.Words);
         var project = await Inquiry.AddAsync(desk, new(inquiry.Kind), person, new(Blank(inquiry.Title), Blank(inquiry.Source), words));
         var file = await desk.OpenAsync(project.Id);
         List<Happening> what = [new Happening.InquiryCame(null)];
@@ -79,13 +80,13 @@ public static class TypedIn
         if (inquiry.Person is null && inquiry.Name.Trim().Length is 0 or > 120) errors.Add(("name", "A name of 1 to 120 characters is needed."));
         if (inquiry.Person is null && Blank(inquiry.Mail) is null && Blank(inquiry.Phone) is null && Blank(inquiry.Profile) is null)
             errors.Add(("mail", "One way to reach them is needed: a mail address, a phone number or a link to a profile."));
-        if (Blank(inquiry.Mail) is { } mail && !FormRule.IsMailAddress(mail)) errors.Add(("mail", "A mail address, such as name@place.example."));
+        if (Blank(inquiry.Mail) is { } mail && !MailAddress.IsValid(mail)) errors.Add(("mail", MailAddress.Allowed));
         if (Blank(inquiry.Phone) is { } phone && phone.Count(char.IsAsciiDigit) < 5) errors.Add(("phone", "A phone number with at least five digits."));
         if (Blank(inquiry.Profile) is { Length: > 300 }) errors.Add(("profile", "At most 300 characters."));
         if (Blank(inquiry.Organisation) is { Length: > 160 }) errors.Add(("organisation", "At most 160 characters."));
         if (Blank(inquiry.Title) is { Length: > 160 }) errors.Add(("title", "At most 160 characters."));
         if (Blank(inquiry.Source) is { Length: > 100 }) errors.Add(("source", "At most 100 characters."));
-        if (Blank(inquiry.Words) is { Length: > 10_000 }) errors.Add(("words", "At most 10 000 characters."));
+        if (BlankLines(inquiry.Words) is { Length: > 10_000 }) errors.Add(("words", "At most 10 000 characters."));
         if (errors.Count > 0) throw new InvalidException([.. errors]);
     }
 
@@ -128,5 +129,7 @@ public static class TypedIn
     private static ReadInquiryDto Of(LetterRow letter) =>
         new(letter.FromName == letter.FromMail ? null : letter.FromName, letter.FromMail, PastedText.Read(letter.Body).Phone, null, letter.Body, letter.Id.Value);
 
-    private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
+    private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : Typed.OneLine(text);
+
+    private static string? BlankLines(string? text) => string.IsNullOrWhiteSpace(text) ? null : Typed.Lines(text);
 }

@@ -81,7 +81,7 @@ public static class Checkout
 }
 
 /// <summary>Asks the provider after payments that were begun, also when nobody came back from its page.</summary>
-public sealed class Settlement(IServiceScopeFactory scopes, ICardPayments cards)
+public sealed class Settlement(IServiceScopeFactory scopes, ICardPayments cards, ILogger<Settlement> log)
 {
     private static readonly Duration AskFor = Duration.FromDays(2);
 
@@ -91,6 +91,10 @@ public sealed class Settlement(IServiceScopeFactory scopes, ICardPayments cards)
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         var since = desk.Now - AskFor;
         var open = await desk.Db.Checkouts.Where(c => c.At >= since && !desk.Db.Payments.Any(p => p.Reference == c.Session)).ToListAsync(stop);
-        foreach (var checkout in open) await Checkout.SettleAsync(desk, cards, checkout);
+        await Independent.EachAsync(log, "card payment", open, checkout =>
+        {
+            desk.Db.ChangeTracker.Clear();
+            return Checkout.SettleAsync(desk, cards, checkout);
+        }, stop);
     }
 }

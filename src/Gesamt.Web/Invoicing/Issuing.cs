@@ -137,7 +137,7 @@ public static class Issuing
     /// <summary>The letter that carries an invoice; a client without a mail address gets it by hand, and the record says so.</summary>
     private static async Task LetterAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
     {
-        if (file.MailContact.Mail is null) return;
+        if (file.MailTo is null) return;
         var filled = await Writing.FillAsync(desk, file, InvoiceLetter, await Writing.AboutInvoiceAsync(desk, file, issued));
         var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: true);
         letter.Gaps = string.Join(", ", filled.Gaps);

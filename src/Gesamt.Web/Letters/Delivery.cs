@@ -12,15 +12,12 @@ using NodaTime;
 namespace Gesamt.Web.Letters;
 
 /// <summary>The second and third step of sending: hand over, and confirm. One at a time; what was begun before a restart is asked of the carrier first.</summary>
-public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Links links)
+public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Links links, ILogger<Delivery> log)
 {
     /// <summary>Hands over everything claimed whose time has come.</summary>
     /// <param name="rehearsal">A rehearsal, whose own clock says what is due; else all real projects.</param>
-    public async Task DeliverDueAsync(CancellationToken stop, ProjectId? rehearsal = null)
-    {
-        foreach (var id in await DueAsync(rehearsal, stop))
-            await DeliverAsync(id, stop);
-    }
+    public async Task DeliverDueAsync(CancellationToken stop, ProjectId? rehearsal = null) =>
+        await Independent.EachAsync(log, "letter on its way", await DueAsync(rehearsal, stop), id => DeliverAsync(id, stop), stop);
 
     private async Task<List<int>> DueAsync(ProjectId? rehearsal, CancellationToken stop)
     {

@@ -22,13 +22,24 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
             {
                 await FileAsync(IncomingMail.Read(message), stop);
             }
-            catch (FormatException e)
+            catch (Exception e) when (!IsOfTheHouse(e) && !stop.IsCancellationRequested)
             {
-                log.LogWarning("Message {Number} of the mailbox cannot be read: {Why}", number, e.Message);
+                log.LogWarning("Message {Number} of the mailbox is put aside whole: {Why}", number, e.Message);
+                await FileAsync(Unread(message), stop);
             }
             await mailbox.FiledAsync(number, stop);
         }
     }
+
+    /// <summary>Whether it is no fault of the message: a full disk or a locked database passes, and the message stays in the mailbox until then.</summary>
+    private static bool IsOfTheHouse(Exception e) => e is IOException or UnauthorizedAccessException || e.GetBaseException() is Microsoft.Data.Sqlite.SqliteException { SqliteErrorCode: not SqliteConstraint };
+
+    private const int SqliteConstraint = 19;
+
+    /// <summary>A message that cannot be read, as it came: it lies in the tray with itself as its file, and is told once however often it is fetched.</summary>
+    private static IncomingLetter Unread(byte[] message) => new(
+        "Not known", "", [], "A message that cannot be read", "It is kept whole in the file beside this. Open it with a mail program.",
+        $"unread-{Core.Papers.CanonicalJson.Hash(message)}@gesamt.invalid", null, [], null, Automatic: true, [IncomingMail.Whole(message)]);
 
     private async Task FileAsync(IncomingLetter incoming, CancellationToken stop)
     {
@@ -56,7 +67,8 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
             try
             {
                 using var content = new MemoryStream(file.Content);
-                var (name, hash, size, type) = await KeptFiles.TakeAsync(desk.Vault, file.Name, content, stop);
+                // a message that goes with its letter is kept whatever its bytes look like
+                var (name, hash, size, type) = file.Type == "message/rfc822" ? await KeptFiles.TakeMessageAsync(desk.Vault, file.Name, content, stop) : await KeptFiles.TakeAsync(desk.Vault, file.Name, content, stop);
                 files.Add(new() { Name = name, Hash = hash, Size = size, Type = type });
             }
             catch (Exception e) when (e is InvalidException or Store.Files.FileTooLargeException)

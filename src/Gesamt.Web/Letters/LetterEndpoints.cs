@@ -119,7 +119,7 @@ public static class LetterEndpoints
         {
             var row = await desk.Db.LetterFiles.AsNoTracking().SingleOrDefaultAsync(f => f.Id == file && f.LetterId == new LetterId(id)) ?? throw new MissingException("file");
             http.Response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
-            return TypedResults.File(desk.Vault.Read(row.Hash), "application/octet-stream", row.Name);
+            return TypedResults.File(desk.Vault.Read(row.Hash), "application/octet-stream", Formats.Files.FileTypes.HandedOut(row.Name, row.Type));
         }).ExcludeFromDescription();
         api.MapPost("/projects/{id:long}/letters/take-over", async (long id, HttpContext http, Desk desk, CancellationToken stop) => await LetterFiles.TakeOverAsync(desk, new(id), http.Request.Body, stop))
             .WithMetadata(new RequestSizeLimitAttribute(LetterFiles.MostBytes)).Accepts<byte[]>("application/octet-stream");

@@ -32,7 +32,7 @@ public static class LetterFiles
     private static StoredMessage MessageOf(Desk desk, LetterRow letter) => new(letter.FromMail, letter.At, OutgoingMail.Compose(new(
         (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), letter.FromMail, letter.Subject,
         LetterEndpoints.Shown(letter.Body) + (letter.Quoted.Length > 0 ? $"\n\n{letter.Quoted}" : ""), letter.MessageId ?? $"letter-{letter.Id.Value}@{desk.Studio.MailDomain}", letter.InReplyTo, letter.At, false, letter.Invitation,
-        [.. letter.Files.Select(file => new MailFile(file.Name, file.Type, desk.Vault.Read(file.Hash)))])));
+        [.. letter.Files.Select(file => new MailFile(Formats.Files.FileTypes.HandedOut(file.Name, file.Type), file.Type, desk.Vault.Read(file.Hash)))])));
 
     /// <summary>Keeps letters that were written elsewhere, with their own dates. They tell what was said and move nothing: no turn, no step.</summary>
     /// <exception cref="InvalidException">The bytes are no message and no mailbox.</exception>

@@ -1,3 +1,4 @@
+using Gesamt.Core.Texts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
@@ -39,7 +40,9 @@ public static class Sending
     public static void Address(LetterRow letter, ProjectFile file)
     {
         var contact = file.MailContact;
-        (letter.ToName, letter.ToMail, letter.ToPerson) = (contact.Name, contact.Mail ?? throw new RefusedException($"{contact.Name} has no mail address yet. Add one, or reach them by phone."), contact.Id);
+        (letter.ToName, letter.ToMail, letter.ToPerson) = (contact.Name, file.MailTo ?? throw new RefusedException(contact.Mail is { } wrong
+            ? $"“{wrong}” is no address that a letter can be written to. Mend it with {contact.Name}, or reach them by phone."
+            : $"{contact.Name} has no mail address yet. Add one, or reach them by phone."), contact.Id);
     }
 
     /// <summary>Claims a letter, to be handed over after <paramref name="notBefore"/>. Inside the caller's transaction.</summary>
@@ -67,8 +70,8 @@ public static class Sending
         letter.MessageId ??= $"{Guid.NewGuid():n}@{desk.Studio.MailDomain}";
         return OutgoingMail.Compose(new(
             (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), ReplyAddress(desk, project),
-            letter.Subject, $"{letter.Body}\n\n-- \nAbout: {project.Title}", letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself, letter.Invitation,
-            [.. letter.Files.Select(file => new MailFile(file.Name, file.Type, desk.Vault.Read(file.Hash)))]));
+            letter.Subject, $"{letter.Body}\n\n-- \nAbout: {Typed.Unlinked(project.Title)}", letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself, letter.Invitation,
+            [.. letter.Files.Select(file => new MailFile(Formats.Files.FileTypes.HandedOut(file.Name, file.Type), file.Type, desk.Vault.Read(file.Hash)))]));
     }
 
     public static string ReplyAddress(Desk desk, ProjectRow project) => $"{project.Code}@{desk.Studio.MailDomain}";

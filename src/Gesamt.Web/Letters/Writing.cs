@@ -1,3 +1,4 @@
+using Gesamt.Core.Texts;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
@@ -41,10 +42,19 @@ public static class Writing
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
     public static FilledLetter Fill(string subject, string body, RecordWords words)
     {
-        var values = Blanks.Of(words);
+        var values = Blanks.Of(Unlinked(words));
         var (head, text) = (LetterText.Parse(subject).Fill(values), LetterText.Parse(body).Fill(values));
         return new(head.Text, text.Text, [.. head.Gaps.Concat(text.Gaps).Distinct()]);
     }
+
+    /// <summary>What strangers typed into the record stands in a letter as a bounded line that no mail program links.</summary>
+    private static RecordWords Unlinked(RecordWords words) => words with
+    {
+        Greeted = words.Greeted is { } greeted ? Typed.Unlinked(greeted) : null,
+        Name = words.Name is { } name ? Typed.Unlinked(name) : null,
+        Organisation = words.Organisation is { } organisation ? Typed.Unlinked(organisation) : null,
+        Project = Typed.Unlinked(words.Project),
+    };
 
     /// <summary>What the record can tell a letter now.</summary>
     public static async Task<RecordWords> WordsAsync(Desk desk, ProjectFile file)

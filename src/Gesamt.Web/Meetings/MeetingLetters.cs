@@ -26,7 +26,7 @@ public static class MeetingLetters
     /// <summary>Claims such a letter. Inside the caller's transaction. Somebody without a mail address gets none.</summary>
     public static async Task SendAsync(Desk desk, ProjectFile file, MeetingRow meeting, string key)
     {
-        if (file.MailContact.Mail is null) return;
+        if (file.MailTo is null) return;
         var template = await desk.Db.LetterTemplates.AsNoTracking().Where(t => t.Key == key).Select(t => new { t.Subject, t.Body }).SingleOrDefaultAsync();
         var (subject, body) = template is null ? Usual[key] : (template.Subject, template.Body);
         var words = await Writing.WordsAsync(desk, file) with { Meeting = meeting.Name.ToLowerInvariant(), MeetingWhen = WhenWords(desk, meeting.Start, meeting.Zone), MeetingPlace = PlaceWords(meeting) };
@@ -42,7 +42,7 @@ public static class MeetingLetters
 
     public static CalendarMeeting ToCalendar(Desk desk, ProjectFile file, MeetingRow meeting) => new(
         meeting.Uid, meeting.Sequence, meeting.Start, meeting.End, $"{meeting.Name}, {file.Row.Title}", meeting.Agenda, PlaceWords(meeting), desk.Now,
-        (desk.Studio.Owner, desk.Studio.Mail), file.MailContact.Mail is { } mail ? (file.MailContact.Name, mail) : null);
+        (desk.Studio.Owner, desk.Studio.Mail), file.MailTo is { } mail ? (file.MailContact.Name, mail) : null);
 
     /// <summary>“Thu 28 Jan, 10:00 (America/New_York), 15:00 in Europe/Dublin”: in the client's zone, the studio's beside it where they differ.</summary>
     public static string WhenWords(Desk desk, Instant start, string zone)

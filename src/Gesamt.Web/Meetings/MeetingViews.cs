@@ -44,7 +44,7 @@ public static class MeetingViews
         var over = m.End <= desk.Now;
         var state = m.Cancelled ? "cancelled" : m.Held ? "held" : over ? "over: how did it go?" : DateWords.Distance(desk.Calendar.DateOf(m.Start), desk.Today);
         return new(m.Id.Value, m.Name, OwnWhen(desk, m), MeetingLetters.PlaceWords(m), state, m is { Cancelled: false, Held: false }, over, m.Agenda,
-            [.. StoreJson.Read<List<Answer>>(m.Answers).Select(a => new AnswerDto(a.Question, a.Text))], m.Notes);
+            desk.Tell(() => StoreJson.Read<List<Answer>>(m.Answers), () => [new("", "", Untold.Detail)]).Select(a => new AnswerDto(a.Question, a.Text)).ToList(), m.Notes);
     }
 
     public static async Task<IReadOnlyList<ClientMeetingDto>> ForClientAsync(Desk desk, ProjectFile file)

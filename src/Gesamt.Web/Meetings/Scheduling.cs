@@ -18,7 +18,7 @@ namespace Gesamt.Web.Meetings;
 public sealed record BookTimeDto(Instant Start, string Zone, string[]? Answers = null);
 
 /// <summary>Offers times, and gives each to one client only: it is decided again in the transaction that takes it.</summary>
-public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms rooms, Settings settings)
+public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms rooms, Settings settings, ILogger<Scheduling> log)
 {
     private static readonly Duration Fresh = Duration.FromSeconds(30);
 
@@ -138,20 +138,23 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     }
 
     /// <summary>Reminders whose time has come, each once: the time is taken away in the transaction that claims the letter.</summary>
-    public async Task RemindAsync()
+    public async Task RemindAsync(CancellationToken stop)
     {
         var now = desk.Now;
-        foreach (var id in await desk.Db.Meetings.Where(m => m.RemindAt <= now && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => m.Id).ToListAsync())
-        {
-            desk.Db.ChangeTracker.Clear();
-            await using var transaction = await desk.BeginAsync();
-            var meeting = await desk.Db.Meetings.SingleAsync(m => m.Id == id);
-            if (meeting.RemindAt is null) continue;
-            meeting.RemindAt = null;
-            // after a standstill nobody is reminded of what is over
-            if (!meeting.Cancelled && meeting.Start > now) await MeetingLetters.SendAsync(desk, await desk.OpenAsync(meeting.ProjectId), meeting, MeetingLetters.Reminder);
-            await desk.CommitAsync(transaction);
-        }
+        var due = await desk.Db.Meetings.Where(m => m.RemindAt <= now && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => m.Id).ToListAsync(stop);
+        await Independent.EachAsync(log, "reminder of meeting", due, id => RemindAsync(id, now), stop);
+    }
+
+    private async Task RemindAsync(MeetingId id, Instant now)
+    {
+        desk.Db.ChangeTracker.Clear();
+        await using var transaction = await desk.BeginAsync();
+        var meeting = await desk.Db.Meetings.SingleAsync(m => m.Id == id);
+        if (meeting.RemindAt is null) return;
+        meeting.RemindAt = null;
+        // after a standstill nobody is reminded of what is over
+        if (!meeting.Cancelled && meeting.Start > now) await MeetingLetters.SendAsync(desk, await desk.OpenAsync(meeting.ProjectId), meeting, MeetingLetters.Reminder);
+        await desk.CommitAsync(transaction);
     }
 
     public async Task<MeetingKindRow> KindAsync(int id) => await desk.Db.MeetingKinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == id && !k.Removed) ?? throw new MissingException("kind of meeting");

@@ -66,7 +66,7 @@ public static class PeopleEndpoints
         {
             var number = new PersonId(id);
             var hash = await desk.Db.People.Where(p => p.Id == number).Select(p => p.Picture).SingleOrDefaultAsync() ?? throw new MissingException("picture");
-            return FileEndpoints.Preview(http, vault, hash, "image/");
+            return await FileEndpoints.PreviewAsync(http, vault, hash, "image/");
         }).ExcludeFromDescription();
 
         api.MapPost("/joins/{id:int}/undo", async (int id, Desk desk) =>

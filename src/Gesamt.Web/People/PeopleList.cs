@@ -1,3 +1,5 @@
+using Gesamt.Core.Texts;
+using Gesamt.Core.People;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
@@ -59,12 +61,15 @@ public static class PeopleList
         var (made, known, unreachable) = (0, 0, new List<string>());
         foreach (var card in cards)
         {
-            var mail = card.Mail?.Trim().ToLowerInvariant();
-            if (await desk.Db.People.AnyAsync(p => p.MergedInto == null && p.RemovedAt == null && p.Name == card.Name && (p.Mail == mail || p.Phone == card.Phone))) known++;
-            else if (mail is null && card.Phone is null && card.Url is null) unreachable.Add(card.Name);
+            // an address nobody can write to is kept as a note, not as a way to reach them
+            var (given, name) = (MailAddress.Plain(card.Mail), ShortText.Of(card.Name, Typed.Most));
+            var mail = MailAddress.IsValid(given) ? given : null;
+            var notes = mail == given ? card.Note ?? "" : $"{card.Note}\nMail as it was given: {ShortText.Of(given!)}".Trim();
+            if (await desk.Db.People.AnyAsync(p => p.MergedInto == null && p.RemovedAt == null && p.Name == name && (p.Mail == mail || p.Phone == card.Phone))) known++;
+            else if (mail is null && card.Phone is null && card.Url is null) unreachable.Add(name);
             else
             {
-                desk.Db.People.Add(new() { Name = card.Name, Organisation = card.Organisation, Mail = mail, Phone = card.Phone, Address = card.Address, Profile = card.Url, Notes = card.Note ?? "" });
+                desk.Db.People.Add(new() { Name = name, Organisation = card.Organisation, Mail = mail, Phone = card.Phone, Address = card.Address, Profile = card.Url, Notes = notes });
                 made++;
                 await desk.Db.SaveChangesAsync();
             }

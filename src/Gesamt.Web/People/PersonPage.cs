@@ -1,7 +1,7 @@
+using Gesamt.Core.Texts;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.Forms;
 using Gesamt.Core.People;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -98,14 +98,14 @@ public static class PersonPage
         string? Text(string field, string? value, int most)
         {
             if (value?.Trim().Length > most) errors.Add((field, $"At most {most} characters."));
-            return string.IsNullOrWhiteSpace(value) ? null : value.Trim();
+            return string.IsNullOrWhiteSpace(value) ? null : field is "address" or "notes" ? Typed.Lines(value) : Typed.OneLine(value);
         }
         if (save.Name.Trim().Length is 0 or > 120) errors.Add(("name", "A name of 1 to 120 characters is needed."));
-        (row.Sort, row.Name, row.Prefers) = (save.Sort, save.Name.Trim(), save.Prefers);
+        (row.Sort, row.Name, row.Prefers) = (save.Sort, Typed.OneLine(save.Name), save.Prefers);
         (row.Greeted, row.Organisation, row.Phone) = (Text("greeted", save.Greeted, 80), Text("organisation", save.Organisation, 160), Text("phone", save.Phone, 60));
         (row.Mail, row.Profile) = (Text("mail", save.Mail, 254)?.ToLowerInvariant(), Text("profile", save.Profile, 300));
         (row.Address, row.TaxNumber, row.Notes) = (Text("address", save.Address, 500), Text("taxNumber", save.TaxNumber, 60), Text("notes", save.Notes, 10_000) ?? "");
-        if (row.Mail is { } mail && !FormRule.IsMailAddress(mail)) errors.Add(("mail", "A mail address, such as name@place.example."));
+        if (row.Mail is { } mail && !MailAddress.IsValid(mail)) errors.Add(("mail", MailAddress.Allowed));
         if (row is { Mail: null, Phone: null, Profile: null }) errors.Add(("mail", "One way to reach them is needed: a mail address, a phone number or a link to a profile."));
         if (errors.Count > 0) throw new InvalidException([.. errors]);
     }

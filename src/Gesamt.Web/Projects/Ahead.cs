@@ -18,7 +18,7 @@ public static class Ahead
         // one that was claimed a moment ago is not among the letters read before it
         var claimed = (await desk.Db.Outbox.AsNoTracking().Where(o => o.ProjectId == file.Id && o.State == OutboxState.Claimed).Select(o => new { o.LetterId, o.NotBefore, o.LastError, o.HandOverBegan }).ToListAsync()).Where(c => rows.Letters.ContainsKey(c.LetterId)).ToList();
         var onTheWay = claimed.Select(c => rows.Letters[c.LetterId].Step).OfType<string>().ToHashSet();
-        var steps = Plan.Of(file.Case).Where(step => step.IsPending && !(step.State != StepState.Held && onTheWay.Contains(step.Ref.Step))).Select(step => (step.Due, Step(desk, file, rows, names, step)));
+        var steps = Plan.Of(file.Case).Where(step => step.IsPending && !(step.State != StepState.Held && onTheWay.Contains(step.Ref.Step))).Select(step => (step.Due, desk.Tell(() => Step(desk, file, rows, names, step), () => new($"step:{step.Ref.Run.Value}:{step.Ref.Step}:{step.Ref.Occurrence}", "", "", EntrySort.Notes, Untold.Words, Untold.Detail, "", false, null, null))));
         var letters = claimed.Select(c => ((Instant?)c.NotBefore, Letter(desk, rows.Letters[c.LetterId], c.NotBefore, c.LastError, c.HandOverBegan is not null)))
             .Concat(rows.Letters.Values.Where(l => l is { State: LetterState.Draft, Problem: not null }).Select(l => ((Instant?)desk.Now, new AheadDto($"letter:{l.Id.Value}", "today", "", EntrySort.Letters, $"Letter “{l.Subject}” was refused", l.Problem!, "write again", true, null, new(OpensWhat.Letter, l.Id.Value)))));
         var tasks = file.Case.OpenTasks.Where(task => task.Due is not null).Select(task => (

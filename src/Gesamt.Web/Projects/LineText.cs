@@ -110,9 +110,13 @@ public static class LineText
         Happening.PartClosed part => new(EntrySort.Work, EntryFrom.Done, $"Client page: {PartWords(part.Part)} closed"),
         Happening.PutAway => new(EntrySort.Notes, EntryFrom.Done, "Put away"),
         Happening.TakenOut => new(EntrySort.Notes, EntryFrom.Done, "Back in the daily lists"),
+        Happening.Unreadable => Untold,
         Happening.StepSkipped skipped => new(EntrySort.Steps, EntryFrom.Done, $"{Capital(StepOf(skipped.Step, rows))} skipped"),
         _ => null,
     };
+
+    /// <summary>An entry whose fact or rows are damaged.</summary>
+    public static LineWords Untold { get; } = new(EntrySort.Notes, EntryFrom.Note, Hosting.Untold.Words, Hosting.Untold.Detail);
 
     /// <summary>Steps stopped at one instant for one reason stand on the line once.</summary>
     public static IEnumerable<Gathered> Gather(IEnumerable<Fact> facts) =>
@@ -148,6 +152,7 @@ public static class LineText
         StopRule.Resting => "because the project rests",
         StopRule.FormReturned => $"because {rows.Client} returned the form",
         StopRule.ByHand => "by hand",
+        StopRule.CauseGone => "because what they hung on was taken back",
         _ => "because a proposal took its place",
     };
 
@@ -209,9 +214,5 @@ public static class LineText
 
     private static OpensDto Open(LetterId letter) => new(OpensWhat.Letter, letter.Value);
 
-    public static string Short(string text)
-    {
-        var first = text.ReplaceLineEndings(" ").Trim();
-        return first.Length <= 110 ? first : first[..first.LastIndexOf(' ', 108)] + "…";
-    }
+    public static string Short(string text) => Core.Texts.ShortText.Of(text);
 }

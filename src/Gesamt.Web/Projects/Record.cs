@@ -40,8 +40,8 @@ public static class Record
             [.. file.Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue).Select(task => Task(desk, task, rows.Tasks[task.Id]))],
             RecordWork.Phases(desk, file, rows.Tasks.Values), await RecordWork.FilesAsync(desk, file), RecordWork.Rounds(file), RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file),
             file.Case.MainDate?.Date, file.Case.IsPutAway, standing.Stage == Stage.Delivery && standing.Ended is null && !file.History.Any<Core.Facts.Happening.HandedOver>(),
-            Papers(contract, rows), [.. answers.SelectMany(a => StoreJson.Read<List<Answer>>(a.Items)).Select(a => new AnswerDto(a.Question, a.Text))],
-            Happened.Possible(file, desk.Now), Sending.ReplyAddress(desk, file.Row), file.MailContact.Mail is null,
+            Papers(contract, rows), [.. answers.SelectMany(a => desk.Tell(() => StoreJson.Read<List<Answer>>(a.Items).Select(a => new AnswerDto(a.Question, a.Text)), () => [new(a.Form, Untold.Detail)]))],
+            Happened.Possible(file, desk.Now), Sending.ReplyAddress(desk, file.Row), file.MailTo is null, file.MailTo is null ? file.MailContact.Mail : null,
             [.. file.Row.People.OrderBy(p => p.Id).Select(p => new PartOfPersonDto(p.PersonId.Value, p.Person!.Name, p.Person.Mail ?? p.Person.Phone, p.Part, PersonPage.PartWords(p.Part)))],
             standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, client) : [],
             await desk.Db.Labels.Where(l => l.ProjectId == id).OrderBy(l => l.Label).Select(l => l.Label).ToListAsync(),
@@ -92,7 +92,7 @@ public static class Record
     private static IReadOnlyList<EntryDto> Line(Desk desk, ProjectFile file, LineRows rows) =>
     [
         .. from happened in LineText.Gather(file.History.Facts)
-           let words = LineText.Of(happened, rows)
+           let words = desk.Tell(() => LineText.Of(happened, rows), () => LineText.Untold)
            where words is not null
            orderby happened.Fact.Happened, happened.Fact.Id.Value
            let local = desk.Calendar.LocalOf(happened.Fact.Happened)

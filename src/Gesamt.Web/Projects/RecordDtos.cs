@@ -80,7 +80,7 @@ public sealed record FileDto(string Name, string Address);
 public sealed record RecordDto(
     long Id, string Title, string Kind, PersonDto Client, string? Source, string MainDateName, string? MainDate, string? MainDateDistance,
     Stage Stage, string? Ended, bool Booked, TurnDto Turn, IReadOnlyList<GateDto> Gates, IReadOnlyList<EntryDto> Line, IReadOnlyList<AheadDto> Ahead,
-    SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress,
+    SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress, string? BadAddress,
     IReadOnlyList<PartOfPersonDto> People, IReadOnlyList<MatchDto> Matches, IReadOnlyList<string> Labels, IReadOnlyList<DetailDto> Details, BriefDto BriefParts, IReadOnlyList<MeetingDto> Meetings, string? Offered, string? RehearsalClock);
 
 public sealed record AnswerDto(string Question, string Text);

@@ -1,7 +1,7 @@
+using Gesamt.Core.People;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Forms;
 using Gesamt.Core.Routines;
 using Gesamt.Store;
 using Gesamt.Store.Files;
@@ -49,7 +49,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, TimeProvider time, L
     private static async Task<ProjectId> MakeAsync(Desk desk, NewRehearsalDto make)
     {
         if (make.Name.Trim().Length is 0 or > 120) throw new InvalidException(("name", "A name of 1 to 120 characters is needed."));
-        if (!FormRule.IsMailAddress(desk.Studio.Mail)) throw new RefusedException("Give the studio a mail address first.");
+        if (!MailAddress.IsValid(desk.Studio.Mail)) throw new RefusedException("Give the studio a mail address first.");
         await using var transaction = await desk.BeginAsync();
         // somebody who is nobody: their address leads nowhere (RFC 6761, 6.5)
         var person = new PersonRow { Name = make.Name.Trim(), Mail = "rehearsal@example.invalid", RemovedAt = desk.Now };
@@ -130,7 +130,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, TimeProvider time, L
     private async Task<T> InScopeAsync<T>(Instant? at, Func<Desk, Task<T>> act)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var desk = new Desk(scope.ServiceProvider.GetRequiredService<GesamtDb>(), time, live, settings, vault);
+        var desk = new Desk(scope.ServiceProvider.GetRequiredService<GesamtDb>(), time, live, settings, vault, scope.ServiceProvider.GetRequiredService<ILogger<Desk>>());
         if (at is { } wound) desk.Wind(wound);
         return await act(desk);
     }

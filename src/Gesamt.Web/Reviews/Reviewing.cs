@@ -88,7 +88,8 @@ public static class Reviewing
         await desk.CommitAsync(transaction);
     }
 
-    public static IReadOnlyList<FileId> FilesOf(ReviewRow row) => StoreJson.Read<List<FileId>>(row.Files);
+    /// <summary>The drafts of a round; none for one whose list is damaged.</summary>
+    public static IReadOnlyList<FileId> FilesOf(ReviewRow row) => StoreJson.TryRead<List<FileId>>(row.Files) ?? [];
 
     private static async Task<NoteId> NoteAsync(Desk desk, ReviewRow review, string words)
     {

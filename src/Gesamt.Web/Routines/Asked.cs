@@ -88,15 +88,18 @@ public static class Asked
         var files = await desk.Db.OpenManyAsync([.. held.Select(s => s.ProjectId).Concat(offered.Select(r => r.ProjectId)).Distinct()], desk.Calendar);
         return
         [
-            .. from row in held
-               let file = files[row.ProjectId]
-               let step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step)
-               select Of(desk, file, step, row, names.For(file.Case.Kind.MainDate), lastSaid(file)),
-            .. from row in offered
-               let file = files[row.ProjectId]
-               let routine = StoreJson.Read<Routine>(row.Routine)
-               select new AskedDto(file.Id.Value, file.Row.Title, file.Row.Client!.Name, $"Begin “{routine.Name}”?", $"the {file.Case.Kind.MainDate} is nearer than it asks for", lastSaid(file), "Begin it", "Leave it", row.Id.Value, null, 0),
+            .. held.Select(row => desk.Tell(() => Step(row, files[row.ProjectId]), () => Broken(row.ProjectId, row.RunId, row.Step, row.Occurrence))),
+            .. offered.Select(row => desk.Tell(() => Offer(row, files[row.ProjectId], StoreJson.Read<Routine>(row.Routine)), () => Broken(row.ProjectId, row.Id, null, 0))),
         ];
+
+        AskedDto Step(PlannedStepRow row, ProjectFile file) =>
+            Of(desk, file, file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step), row, names.For(file.Case.Kind.MainDate), lastSaid(file));
+
+        AskedDto Offer(RunRow row, ProjectFile file, Routine routine) =>
+            new(file.Id.Value, file.Row.Title, file.Row.Client!.Name, $"Begin “{routine.Name}”?", $"the {file.Case.Kind.MainDate} is nearer than it asks for", lastSaid(file), "Begin it", "Leave it", row.Id.Value, null, 0);
+
+        static AskedDto Broken(ProjectId project, RunId run, string? step, int occurrence) =>
+            new(project.Value, "", "", Untold.Words, Untold.Detail, null, "Do it", "Skip", run.Value, step, occurrence);
     }
 
     private static AskedDto Of(Desk desk, ProjectFile file, Step step, PlannedStepRow row, IRoutineNames names, string? lastSaid)

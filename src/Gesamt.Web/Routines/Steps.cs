@@ -50,7 +50,7 @@ public static class Steps
     {
         if (due.Step.Step.Action.LetterKey is null || due.Act == DueAct.Skip) return false;
         var key = Sending.KeyOf(due.Step.Ref);
-        return file.MailContact.Mail is null || await desk.Db.Outbox.AnyAsync(o => o.Key == key);
+        return file.MailTo is null || await desk.Db.Outbox.AnyAsync(o => o.Key == key);
     }
 
     /// <summary>The letter of a step with its own copy of the text, or the one that was put off until now. A gap, or a step that asks first, is held.</summary>
@@ -67,10 +67,20 @@ public static class Steps
         letter.Template = template;
         letter.Files = [.. filled.Files];
         letter.Gaps = string.Join(", ", filled.Gaps);
-        letter.State = due.Act == DueAct.Hold || filled.Gaps.Count > 0 ? LetterState.Held : LetterState.Ready;
+        letter.State = due.Act == DueAct.Hold || filled.Gaps.Count > 0 || await HasManyAsync(desk, file, due, letter) ? LetterState.Held : LetterState.Ready;
         (letter.RunId, letter.Step, letter.Occurrence) = (step.Run, step.Step, step.Occurrence);
         letter.InReplyTo = await LastReceivedAsync(desk, file);
         return letter;
+    }
+
+    private const int MostToOneAddress = 3;
+
+    /// <summary>Whether an address has had as many letters by itself as it should get in a day from inquiries: whoever fills in a form with somebody else's address must not have the studio write to them without end. Further ones ask first.</summary>
+    private static async Task<bool> HasManyAsync(Desk desk, ProjectFile file, DueStep due, LetterRow letter)
+    {
+        if (due.Step.Step.When.Cause is not (Cause.InquiryCame or Cause.RunBegun) || file.Row.Rehearsal) return false;
+        var since = desk.Now - NodaTime.Duration.FromDays(1);
+        return await desk.Db.Letters.CountAsync(l => l.ToMail == letter.ToMail && l.ByItself && l.Template == letter.Template && l.At > since && (l.State == LetterState.Ready || l.State == LetterState.Sent || l.State == LetterState.Uncertain)) >= MostToOneAddress;
     }
 
     private static async Task ClaimOrHoldAsync(Desk desk, ProjectFile file, DueStep due, LetterRow letter, byte[]? message)

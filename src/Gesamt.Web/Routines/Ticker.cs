@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hooks;
@@ -5,119 +6,131 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
+using Gesamt.Web.Upkeep;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Routines;
 
-/// <summary>The one loop: fetches mail, lets due steps act, refreshes standings whose time ran out, hands over letters. Sleeps until the earliest of what is due.</summary>
-public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, HookCalls hooks, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
+/// <summary>Three loops: one fetches what comes from outside, mail and calendars; one lets due steps act, refreshes standings whose time ran out and hands over letters; one keeps the house. Each sleeps until the earliest of what is due.</summary>
+/// <remarks>What strangers send is read in a loop of its own, so that a message that takes long holds up no letter. Every part of a tick is tried whatever became of the others.</remarks>
+public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, HookCalls hooks, Upkeeping upkeeping, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
     : BackgroundService
 {
-    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60);
-    private readonly SemaphoreSlim one = new(1, 1);
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60), BetweenUpkeep = TimeSpan.FromMinutes(5);
+    private readonly SemaphoreSlim fetching = new(1, 1), acting = new(1, 1);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Yield();
         // two copies may run on one folder, but only one of them ticks; a kill frees the lock
         await using var copy = await OnlyCopyAsync(stoppingToken);
-        while (!stoppingToken.IsCancellationRequested)
+        await Task.WhenAll(LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken), LoopAsync(ActAsync, SleepAsync, stoppingToken), LoopAsync(upkeeping.DoDueAsync, _ => Task.FromResult(BetweenUpkeep), stoppingToken, wakes: false));
+    }
+
+    private async Task LoopAsync(Func<CancellationToken, Task> work, Func<CancellationToken, Task<TimeSpan>> sleep, CancellationToken stop, bool wakes = true)
+    {
+        var waker = wakes ? live.NewWaker() : new();
+        while (!stop.IsCancellationRequested)
         {
-            try
-            {
-                await TickAsync(stoppingToken);
-            }
-            catch (Exception e) when (e is not OperationCanceledException)
-            {
-                log.LogError(e, "A tick failed; it is tried again");
-            }
-            await live.WaitAsync(await SleepAsync(stoppingToken), stoppingToken);
+            await work(stop);
+            var wait = Longest;
+            await TryAsync("how long to sleep", async s => wait = await sleep(s), stop);
+            await waker.WaitAsync(wait, stop);
         }
     }
 
     /// <summary>Does everything that is due at this instant, until nothing is.</summary>
     public async Task TickAsync(CancellationToken stop)
     {
-        await one.WaitAsync(stop);
+        await FetchAsync(stop);
+        await ActAsync(stop);
+    }
+
+    /// <summary>Mail and outside calendars.</summary>
+    private async Task FetchAsync(CancellationToken stop)
+    {
+        await fetching.WaitAsync(stop);
         try
         {
-            await incoming.FetchAsync(stop);
-            await settlement.SettleAsync(stop);
-            await StepsAsync(stop);
-            await InvoicesAsync(stop);
-            await MeetingsAsync(stop);
-            await StandingsAsync(stop);
-            await delivery.DeliverDueAsync(stop);
-            await hooks.CallDueAsync(stop);
-            // what was handed over may have made the next step due
-            await StepsAsync(stop);
+            await TryAsync("mail", incoming.FetchAsync, stop);
+            await TryAsync("calendars", CalendarsAsync, stop);
         }
         finally
         {
-            one.Release();
+            fetching.Release();
         }
     }
 
-    private async Task StepsAsync(CancellationToken stop)
+    private async Task ActAsync(CancellationToken stop)
     {
-        foreach (var project in await InScopeAsync(desk =>
+        await acting.WaitAsync(stop);
+        try
+        {
+            await TryAsync("card payments", settlement.SettleAsync, stop);
+            await TryAsync("steps", StepsAsync, stop);
+            await TryAsync("invoices", InvoicesAsync, stop);
+            await TryAsync("reminders of meetings", RemindersAsync, stop);
+            await TryAsync("standings", StandingsAsync, stop);
+            await TryAsync("letters", s => delivery.DeliverDueAsync(s), stop);
+            await TryAsync("web hooks", hooks.CallDueAsync, stop);
+            // what was handed over may have made the next step due
+            await TryAsync("steps", StepsAsync, stop);
+        }
+        finally
+        {
+            acting.Release();
+        }
+    }
+
+    private Task TryAsync(string part, Func<CancellationToken, Task> work, CancellationToken stop) => Independent.TryAsync(log, part, work, stop);
+
+    /// <summary>The same act for each of several projects.</summary>
+    private Task EachAsync(string part, IEnumerable<ProjectId> projects, Func<Desk, ProjectId, Task> act, CancellationToken stop) =>
+        Independent.EachAsync(log, part, projects, project => InScopeAsync(async desk =>
+        {
+            await act(desk, project);
+            return true;
+        }), stop);
+
+    private async Task StepsAsync(CancellationToken stop) =>
+        await EachAsync("steps", await InScopeAsync(desk =>
         {
             var now = desk.Now;
             // a rehearsal's clock is wound by hand
             return desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due <= now && desk.Db.Projects.Any(p => p.Id == s.ProjectId)).Select(s => s.ProjectId).Distinct().ToListAsync(stop);
-        }))
-            try
-            {
-                await InScopeAsync(desk => Steps.ActAsync(desk, project));
-            }
-            catch (Exception e) when (e is not OperationCanceledException)
-            {
-                // one project's mistake must not hold up the letters of all others
-                log.LogError(e, "A step of project {Project} failed; it is tried again", project.Value);
-            }
-    }
+        }), Steps.ActAsync, stop);
 
-    private async Task InvoicesAsync(CancellationToken stop)
-    {
-        foreach (var project in await InScopeAsync(desk =>
+    private async Task InvoicesAsync(CancellationToken stop) =>
+        await EachAsync("invoices", await InScopeAsync(desk =>
         {
             var now = desk.Now;
             return desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop);
-        }))
-            try
-            {
-                await InScopeAsync(desk => Issuing.IssueDueAsync(desk, project));
-            }
-            catch (Exception e) when (e is not OperationCanceledException)
-            {
-                log.LogError(e, "An invoice of project {Project} could not be issued; it is tried again", project.Value);
-            }
-    }
+        }), Issuing.IssueDueAsync, stop);
 
-    private async Task MeetingsAsync(CancellationToken stop)
+    private Task CalendarsAsync(CancellationToken stop) => InScopeAsync(async (desk, services) =>
     {
-        await using var scope = scopes.CreateAsyncScope();
-        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        await OutsideCalendars.RefreshAsync(desk, scope.ServiceProvider.GetRequiredService<ICalendarSource>(), null, stop);
-        await scope.ServiceProvider.GetRequiredService<Scheduling>().RemindAsync();
-    }
+        await OutsideCalendars.RefreshAsync(desk, services.GetRequiredService<ICalendarSource>(), null, stop);
+        return true;
+    });
 
-    private async Task StandingsAsync(CancellationToken stop)
+    private Task RemindersAsync(CancellationToken stop) => InScopeAsync(async (_, services) =>
     {
-        foreach (var project in await InScopeAsync(desk =>
+        await services.GetRequiredService<Scheduling>().RemindAsync(stop);
+        return true;
+    });
+
+    private async Task StandingsAsync(CancellationToken stop) =>
+        await EachAsync("standing", await InScopeAsync(desk =>
         {
             var now = desk.Now;
             return desk.Db.Projects.Where(p => p.Standing.ValidUntil <= now).Select(p => p.Id).ToListAsync(stop);
-        }))
-            await InScopeAsync(async desk =>
-            {
-                await using var transaction = await desk.BeginAsync();
-                await desk.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
-                await desk.CommitAsync(transaction);
-                return true;
-            });
-    }
+        }), async (desk, project) =>
+        {
+            await using var transaction = await desk.BeginAsync();
+            await desk.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
+            await desk.CommitAsync(transaction);
+        }, stop);
 
     private async Task<TimeSpan> SleepAsync(CancellationToken stop)
     {
@@ -138,14 +151,17 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
         return wait < TimeSpan.FromMilliseconds(200) ? TimeSpan.FromMilliseconds(200) : wait > Longest ? Longest : wait;
     }
 
-    private async Task<T> InScopeAsync<T>(Func<Desk, Task<T>> act)
+    private Task<T> InScopeAsync<T>(Func<Desk, Task<T>> act) => InScopeAsync((desk, _) => act(desk));
+
+    private async Task<T> InScopeAsync<T>(Func<Desk, IServiceProvider, Task<T>> act)
     {
         await using var scope = scopes.CreateAsyncScope();
-        return await act(scope.ServiceProvider.GetRequiredService<Desk>());
+        return await act(scope.ServiceProvider.GetRequiredService<Desk>(), scope.ServiceProvider);
     }
 
     private async Task<FileStream> OnlyCopyAsync(CancellationToken stop)
     {
+        var waker = live.NewWaker();
         while (true)
         {
             try
@@ -154,7 +170,7 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             }
             catch (IOException)
             {
-                await live.WaitAsync(TimeSpan.FromSeconds(5), stop);
+                await waker.WaitAsync(TimeSpan.FromSeconds(5), stop);
             }
         }
     }

@@ -5,6 +5,7 @@ using Gesamt.Web.Hosting;
 using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -17,7 +18,8 @@ namespace Gesamt.Web.SignIn;
 /// <param name="ClockCanBeSet">Whether this is a demo whose clock can be moved.</param>
 public sealed record SessionDto(string? Owner, string Studio, string Token, bool HasStandIns, bool ClockCanBeSet);
 
-public sealed record SignInDto(string Password);
+/// <param name="Code">A one-time code or a recovery code, where they are on.</param>
+public sealed record SignInDto(string Password, string? Code = null);
 
 /// <summary>The owner's sign-in: one password, hashed; a stamp that signs every window out at once.</summary>
 public static class SignInEndpoints
@@ -33,32 +35,78 @@ public static class SignInEndpoints
             return TypedResults.Ok(new SessionDto(owner, desk.Studio.Name, antiforgery.GetAndStoreTokens(http).RequestToken!, settings.HasStandIns, settings.Mode != RunMode.Real));
         }).AllowAnonymous();
 
-        api.MapPost("/session", async Task<Results<NoContent, ProblemHttpResult>> (SignInDto given, HttpContext http, Desk desk, IPasswordHasher<StudioRow> hasher) =>
-        {
-            var studio = desk.Studio;
-            if (studio.PasswordHash is null || hasher.VerifyHashedPassword(studio, studio.PasswordHash, given.Password) == PasswordVerificationResult.Failed)
-                return TypedResults.Problem("The password is not right.", statusCode: 401, title: "Not signed in");
-            var identity = new ClaimsIdentity([new(ClaimTypes.Name, studio.Owner), new(StampClaim, studio.SecurityStamp)], CookieAuthenticationDefaults.AuthenticationScheme);
-            await http.SignInAsync(new ClaimsPrincipal(identity));
-            return TypedResults.NoContent();
-        }).AllowAnonymous().RequireRateLimiting(RateLimit);
+        api.MapPost("/session", SignInAsync).AllowAnonymous().RequireRateLimiting(RateLimit);
 
-        api.MapDelete("/session", async (HttpContext http) =>
+        api.MapDelete("/session", async (HttpContext http, Desk desk) =>
         {
+            await Sessions.EndAsync(desk.Db, http.User, desk.Now);
             await http.SignOutAsync();
             return TypedResults.NoContent();
         });
 
-        api.MapPost("/session/end-all", async (HttpContext http, GesamtDb db) =>
+        api.MapPost("/session/end-all", async (HttpContext http, Desk desk) =>
         {
-            await db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.SecurityStamp, NewStamp()));
+            await desk.Db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.SecurityStamp, NewStamp()));
+            await Sessions.EndAllAsync(desk.Db, desk.Now);
             await http.SignOutAsync();
             return TypedResults.NoContent();
         });
+        api.MapSessions();
+        api.MapCodes();
     }
+
+    /// <summary>Password, and the one-time code where they are on. A wrong one costs a wait that grows.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(SignInDto given, HttpContext http, Desk desk, IPasswordHasher<StudioRow> hasher, Tries tries, IDataProtectionProvider protection, TimeProvider time)
+    {
+        var (address, known) = (http.VisitorAddress(), Known(http, protection));
+        if (tries.WaitOf(address, known) is { TotalSeconds: > 0 } wait)
+        {
+            var seconds = (int)Math.Ceiling(wait.TotalSeconds);
+            http.Response.Headers.RetryAfter = seconds.ToString(System.Globalization.CultureInfo.InvariantCulture);
+            return TypedResults.Problem($"There were too many wrong tries. Try again in {(seconds < 120 ? $"{seconds} second{(seconds == 1 ? "" : "s")}" : $"{(seconds + 59) / 60} minutes")}.", statusCode: 429, title: "Wait a moment");
+        }
+        var studio = await desk.Db.Studio.SingleAsync();
+        if (studio.PasswordHash is null || hasher.VerifyHashedPassword(studio, studio.PasswordHash, given.Password) == PasswordVerificationResult.Failed)
+        {
+            tries.Fail(address, known);
+            return TypedResults.Problem("The password is not right.", statusCode: 401, title: "Not signed in");
+        }
+        if (studio.CodeSecret is not null && string.IsNullOrWhiteSpace(given.Code))
+            return TypedResults.Problem("Type the code your telephone shows now, or one of your recovery codes.", statusCode: 401, title: "A code is needed", extensions: NeedsCode);
+        if (studio.CodeSecret is not null && !OneTimeCodes.Opens(studio, given.Code!, protection, time.GetUtcNow().UtcDateTime))
+        {
+            tries.Fail(address, known);
+            return TypedResults.Problem("The code is not right, or was used already.", statusCode: 401, title: "Not signed in", extensions: NeedsCode);
+        }
+        await desk.Db.SaveChangesAsync();
+        tries.Succeed(address, known);
+        var identity = new ClaimsIdentity([new(ClaimTypes.Name, studio.Owner), new(StampClaim, studio.SecurityStamp), new(Sessions.Claim, await Sessions.BeginAsync(desk, http))], CookieAuthenticationDefaults.AuthenticationScheme);
+        await http.SignInAsync(new ClaimsPrincipal(identity));
+        http.Response.Cookies.Append(KnownCookie, Protector(protection).Protect(known ?? NewStamp()), new() { Path = "/api/session", HttpOnly = true, SameSite = SameSiteMode.Strict, Secure = http.Request.IsHttps, MaxAge = TimeSpan.FromDays(365) });
+        return TypedResults.NoContent();
+    }
+
+    private const string KnownCookie = "gesamt-known";
+    private static readonly Dictionary<string, object?> NeedsCode = new() { ["needsCode"] = true };
+
+    /// <summary>The name of a browser the owner signed in with before; null for any other.</summary>
+    private static string? Known(HttpContext http, IDataProtectionProvider protection)
+    {
+        try
+        {
+            return http.Request.Cookies[KnownCookie] is { } kept ? Protector(protection).Unprotect(kept) : null;
+        }
+        catch (System.Security.Cryptography.CryptographicException)
+        {
+            return null;
+        }
+    }
+
+    private static IDataProtector Protector(IDataProtectionProvider protection) => protection.CreateProtector("known browser");
 
     public static void AddSignIn(this IServiceCollection services, bool secure)
     {
+        services.AddSingleton<Tries>();
         services.AddSingleton<IPasswordHasher<StudioRow>, PasswordHasher<StudioRow>>();
         services.Configure<PasswordHasherOptions>(options => options.IterationCount = 210_000);
         services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(options =>
@@ -78,15 +126,17 @@ public static class SignInEndpoints
             };
             options.Events.OnValidatePrincipal = async context =>
             {
-                var stamp = (await context.HttpContext.RequestServices.GetRequiredService<GesamtDb>().Studio.AsNoTracking().SingleAsync()).SecurityStamp;
-                if (context.Principal?.FindFirstValue(StampClaim) != stamp) context.RejectPrincipal();
+                var services = context.HttpContext.RequestServices;
+                var db = services.GetRequiredService<GesamtDb>();
+                var stamp = await db.Studio.AsNoTracking().Select(studio => studio.SecurityStamp).SingleAsync();
+                if (context.Principal?.FindFirstValue(StampClaim) != stamp || !await Sessions.IsOpenAsync(db, context.Principal, services.GetRequiredService<TimeProvider>().Now())) context.RejectPrincipal();
             };
         });
         services.AddAuthorization();
         services.AddAntiforgery(options =>
         {
             options.HeaderName = Writes.TokenHeader;
-            options.Cookie.Name = "gesamt-token";
+            options.Cookie.Name = Writes.TokenCookie;
             options.Cookie.SameSite = SameSiteMode.Strict;
             options.Cookie.SecurePolicy = secure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
         });

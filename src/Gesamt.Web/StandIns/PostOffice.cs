@@ -89,6 +89,13 @@ public sealed class PostOffice(Settings settings) : StandInFile(settings.Data, "
     /// <summary>“Oskar Lind &lt;oskar@quaystreet.example&gt;”.</summary>
     private static string Shown(InternetAddressList addresses) => string.Join(", ", addresses.Mailboxes.Select(a => string.IsNullOrEmpty(a.Name) ? a.Address : $"{a.Name} <{a.Address}>"));
 
+    /// <summary>A message to the studio as it comes over the wire, whatever its bytes are.</summary>
+    public void Receive(byte[] bytes)
+    {
+        using var open = Open();
+        Run(open, "INSERT INTO Messages(MessageId, FromStudio, Fetched, Sender, Recipient, Subject, At, Raw) VALUES($m, 0, 0, '', '', 'as it came', '1970-01-01T00:00:00Z', $b)", ("$m", $"{Guid.NewGuid():n}@wire.example"), ("$b", bytes));
+    }
+
     private void Put(byte[] bytes, bool fromStudio)
     {
         using var stream = new MemoryStream(bytes);

@@ -1,5 +1,6 @@
+using Gesamt.Core.Calendar;
+using Gesamt.Core.People;
 using System.Globalization;
-using Gesamt.Core.Forms;
 using Gesamt.Core.Meetings;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
@@ -71,19 +72,19 @@ public static class StudioEndpoints
         Text("taxNumber", save.TaxNumber, 0, 60);
         Text("iban", save.Iban, 0, 60);
         Text("signature", save.Signature, 0, 500);
-        if (!FormRule.IsMailAddress(save.Mail)) errors.Add(("mail", "A mail address, such as name@place.example."));
+        if (!MailAddress.IsValid(save.Mail)) errors.Add(("mail", MailAddress.Allowed));
         if (!IsDark(save.Brand)) errors.Add(("brand", "A colour such as #0f4c46, dark enough that white words on it are easily read."));
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(save.Zone) is null) errors.Add(("zone", "A time zone by its name, such as Europe/Dublin."));
         if (save.SendUntil <= save.SendFrom) errors.Add(("sendUntil", "Later than the beginning of the sending hours."));
-        var daysOff = save.DaysOff.Where(day => !string.IsNullOrWhiteSpace(day)).Select(day => LocalDatePattern.Iso.Parse(day.Trim())).ToList();
-        if (daysOff.Exists(day => !day.Success)) errors.Add(("daysOff", "One date a line, such as 2027-12-24."));
+        var daysOff = save.DaysOff.Where(day => !string.IsNullOrWhiteSpace(day)).Select(day => Dates.Read(day.Trim())).ToList();
+        if (daysOff.Exists(day => day is null)) errors.Add(("daysOff", "One date a line, such as 2027-12-24, from 1900 to 2199."));
         for (var i = 0; i < save.OpenHours.Length; i++)
             if (save.OpenHours[i] is var span && (span.Day == IsoDayOfWeek.None || span.Until != LocalTime.Midnight && span.Until <= span.From)) errors.Add(($"openHours[{i}]", "Ends later than it begins."));
         if (errors.Count > 0) throw new InvalidException([.. errors]);
         (row.Name, row.Owner, row.Mail, row.Brand, row.Address) = (save.Name.Trim(), save.Owner.Trim(), save.Mail.Trim(), save.Brand, save.Address.Trim());
         (row.TaxNumber, row.Iban, row.Signature, row.Zone) = (save.TaxNumber.Trim(), save.Iban.Trim(), save.Signature.Trim(), save.Zone);
         (row.SendFrom, row.SendUntil) = (save.SendFrom, save.SendUntil);
-        (row.DaysOff, row.OpenHours) = (StoreJson.Write(daysOff.Select(day => day.Value).Distinct().Order()), StoreJson.Write(save.OpenHours));
+        (row.DaysOff, row.OpenHours) = (StoreJson.Write(daysOff.Select(day => day!.Value).Distinct().Order()), StoreJson.Write(save.OpenHours));
         row.Edition++;
         await desk.Db.SaveChangesAsync();
     }

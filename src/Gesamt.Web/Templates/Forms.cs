@@ -31,10 +31,12 @@ public static class Forms
     {
         if (!await desk.Db.Kinds.AnyAsync(k => k.Id == kind)) throw new MissingException("kind");
         var origin = settings.Address.Length > 0 ? settings.Address.TrimEnd('/') : $"{http.Request.Scheme}://{http.Request.Host}";
-        var used = (await desk.Db.Routines.AsNoTracking().Where(r => !r.Removed).Join(desk.Db.Kinds.Where(k => !k.Removed), r => r.KindId, k => k.Id, (r, k) => new { r.Routine, k.Name }).ToListAsync())
-            .SelectMany(r => StoreJson.Read<Routine>(r.Routine) is var routine ? routine.Steps.Select(step => (Slug: (step.Action as StepAction.Form)?.Slug, Name: $"{routine.Name} of {r.Name}")) : []).Where(pair => pair.Slug is not null).ToLookup(pair => pair.Slug!, pair => pair.Name);
-        return [.. (await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()).Select(row => Of(row, origin) with { UsedBy = [.. used[row.Slug].Distinct()] })];
+        var used = await RoutineUses.OfAsync(desk, action => (action as StepAction.Form)?.Slug);
+        return [.. (await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()).Select(row => desk.Tell(() => Of(row, origin), () => Of(Untold(row), origin)) with { UsedBy = [.. used[row.Slug].Distinct()] })];
     }
+
+    /// <summary>A form whose fields cannot be read, told without them.</summary>
+    private static FormRow Untold(FormRow row) => new() { Id = row.Id, KindId = row.KindId, Purpose = row.Purpose, Slug = row.Slug, Title = $"{row.Title} (its fields cannot be read)", Intro = row.Intro, Fields = "[]", Closed = row.Closed, Edition = row.Edition };
 
     public static async Task<int> AddAsync(Desk desk, KindId kindId, string title, FormPurpose purpose)
     {

@@ -1,6 +1,5 @@
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
-using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
@@ -24,9 +23,7 @@ public static class LetterTexts
 
     public static async Task<IReadOnlyList<LetterTextRowDto>> AllAsync(Desk desk)
     {
-        var used = (await desk.Db.Routines.AsNoTracking().Where(r => !r.Removed).Join(desk.Db.Kinds.Where(k => !k.Removed), r => r.KindId, k => k.Id, (r, k) => new { r.Routine, k.Name }).ToListAsync())
-            .SelectMany(r => StoreJson.Read<Routine>(r.Routine) is var routine ? routine.Steps.Select(step => (Key: step.Action.LetterKey, Name: $"{routine.Name} of {r.Name}")) : [])
-            .Where(pair => pair.Key is not null).ToLookup(pair => pair.Key!, pair => pair.Name);
+        var used = await RoutineUses.OfAsync(desk, action => action.LetterKey);
         return [.. (await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).Where(t => !t.Removed).OrderBy(t => t.Name).ToListAsync())
             .Select(t => new LetterTextRowDto(t.Key, t.Name, t.Number, t.Subject, t.Body, t.Edition, [.. used[t.Key].Distinct()], [.. t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]))];
     }

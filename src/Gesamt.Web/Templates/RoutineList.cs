@@ -36,11 +36,14 @@ public static class RoutineList
             .. from kind in kinds
                from row in rows
                where row.KindId == kind.Key
-               let routine = StoreJson.Read<Routine>(row.Routine)
                let count = counts.GetValueOrDefault((row.KindId, row.Key), new(0, 0, 0))
-               select new RoutineRowDto(row.Id, row.KindId.Value, kind.Value, routine.Name, RoutineTexts.BeginsWords(routine.Begins), routine.Steps.Length, row.Off, TroubleOf(row), count.InIt, count.Finished, count.TakenOut, failed.GetValueOrDefault((row.KindId, row.Key))),
+               select desk.Tell(() => Of(row, StoreJson.Read<Routine>(row.Routine)), () => Of(row, new(row.Key, row.Key, Cause.RunBegun, [])) with { Trouble = ["It cannot be read. Restore a backup, or take it away and make it anew."] })
+                   with { KindName = kind.Value, InIt = count.InIt, Finished = count.Finished, TakenOut = count.TakenOut, Failed = failed.GetValueOrDefault((row.KindId, row.Key)) },
         ];
     }
+
+    private static RoutineRowDto Of(RoutineRow row, Routine routine) =>
+        new(row.Id, row.KindId.Value, "", routine.Name, RoutineTexts.BeginsWords(routine.Begins), routine.Steps.Length, row.Off, TroubleOf(row), 0, 0, 0, 0);
 
     public static IReadOnlyList<string> TroubleOf(RoutineRow row) => row.Trouble.Split('\n', StringSplitOptions.RemoveEmptyEntries);
 

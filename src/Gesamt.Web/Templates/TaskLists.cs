@@ -23,9 +23,8 @@ public static class TaskLists
 
     public static async Task<IReadOnlyList<TaskListDto>> AllAsync(Desk desk)
     {
-        var used = (await desk.Db.Routines.AsNoTracking().Where(r => !r.Removed).Join(desk.Db.Kinds.Where(k => !k.Removed), r => r.KindId, k => k.Id, (r, k) => new { r.Routine, k.Name }).ToListAsync())
-            .SelectMany(r => StoreJson.Read<Routine>(r.Routine) is var routine ? routine.Steps.Select(step => (Key: (step.Action as StepAction.Tasks)?.Key, Name: $"{routine.Name} of {r.Name}")) : []).Where(pair => pair.Key is not null).ToLookup(pair => pair.Key!, pair => pair.Name);
-        return [.. (await desk.Db.TaskLists.AsNoTracking().Where(l => !l.Removed).OrderBy(l => l.Name).ToListAsync()).Select(l => new TaskListDto(l.Key, l.Name, l.Edition, Items(l), [.. used[l.Key].Distinct()]))];
+        var used = await RoutineUses.OfAsync(desk, action => (action as StepAction.Tasks)?.Key);
+        return [.. (await desk.Db.TaskLists.AsNoTracking().Where(l => !l.Removed).OrderBy(l => l.Name).ToListAsync()).Select(l => new TaskListDto(l.Key, l.Name, l.Edition, desk.Tell(() => Items(l), () => []), [.. used[l.Key].Distinct()]))];
     }
 
     private static ListItemDto[] Items(TaskListRow row) =>

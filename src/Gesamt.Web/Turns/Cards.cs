@@ -18,7 +18,11 @@ public static class Cards
         await desk.Db.Projects.AsNoTracking().Where(p => p.Standing.Ended == null && p.Standing.Stage != Stage.Finished || p.Standing.Turn == Side.Yours)
             .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Rules, p.Summary, p.Standing)).ToListAsync();
 
-    public static CardDto Of(Desk desk, Row row)
+    /// <summary>A card of every project, also of one that cannot be told.</summary>
+    public static CardDto Of(Desk desk, Row row) => desk.Tell(() => Told(desk, row),
+        () => new CardDto(row.Id, row.Title, Untold.Words, null, "", AgeBand.Fresh, row.Standing.Stage, row.Standing.Turn, null, row.Standing.BookedAt is not null, row.Client));
+
+    private static CardDto Told(Desk desk, Row row)
     {
         var standing = row.Standing;
         var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : new Age(0, 0);

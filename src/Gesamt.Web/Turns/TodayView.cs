@@ -12,6 +12,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Routines;
+using Gesamt.Web.Upkeep;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -22,7 +23,7 @@ public static class TodayView
 {
     private const int CameInShown = 8, MostReady = 50;
 
-    public static async Task<TodayDto> OfAsync(Desk desk)
+    public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
     {
         var rows = await Cards.RowsAsync(desk);
         var yours = rows.Where(row => row.Standing.Turn == Side.Yours)
@@ -34,7 +35,7 @@ public static class TodayView
             desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), await MoneyAsync(desk),
             yours.Count, [.. yours.Select(row => new TodayCardDto(Cards.Of(desk, row), LastWords(row, said), row.Standing.Waits == WaitKind.AnswerInquiry))],
             await ReadyAsync(desk, said, names), await ByItselfAsync(desk, names), await TasksAsync(desk), came, more, since,
-            await UncertainAsync(desk), await Tray.CountAsync(desk), await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)), await MeetingsAsync(desk), await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync());
+            await UncertainAsync(desk), await Tray.CountAsync(desk), await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)), await MeetingsAsync(desk), await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(), await Troubles.OfAsync(desk, ring));
     }
 
     private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>
@@ -55,14 +56,16 @@ public static class TodayView
         var files = await desk.Db.OpenManyAsync([.. held.Select(letter => letter.ProjectId!.Value).Distinct()], desk.Calendar);
         List<ReadyDto> ready = [];
         foreach (var letter in held)
-        {
-            var file = files[letter.ProjectId!.Value];
-            var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
-            ready.Add(new(letter.Id.Value, file.Id.Value, letter.ToName, file.Row.Title, $"since {Since(desk, letter.At)}", letter.Subject, LineText.Short(LetterEndpoints.Shown(letter.Body)),
-                step is null ? "" : Why(desk, file, step, names), said.GetValueOrDefault(file.Id), letter.Gaps.Length > 0 ? letter.Gaps : null,
-                letter.Template, letter.Template is { } key ? names.Letter(key) : null, letter.Problem, step is not null));
-        }
+            ready.Add(desk.Tell(() => Ready(letter, files[letter.ProjectId!.Value]), () => new(letter.Id.Value, letter.ProjectId!.Value.Value, letter.ToName, "", $"since {Since(desk, letter.At)}", letter.Subject, Untold.Words, "", null, null, null, null, letter.Problem, false)));
         return ready;
+
+        ReadyDto Ready(LetterRow letter, ProjectFile file)
+        {
+            var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
+            return new(letter.Id.Value, file.Id.Value, letter.ToName, file.Row.Title, $"since {Since(desk, letter.At)}", letter.Subject, LineText.Short(LetterEndpoints.Shown(letter.Body)),
+                step is null ? "" : Why(desk, file, step, names), said.GetValueOrDefault(file.Id), letter.Gaps.Length > 0 ? letter.Gaps : null,
+                letter.Template, letter.Template is { } key ? names.Letter(key) : null, letter.Problem, step is not null);
+        }
     }
 
     private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
@@ -92,14 +95,16 @@ public static class TodayView
         List<ByItselfDto> list = [];
         var files = await desk.Db.OpenManyAsync([.. due.Select(row => row.ProjectId).Distinct()], desk.Calendar);
         foreach (var row in due)
-        {
-            var file = files[row.ProjectId];
-            var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
-            if (step.Mode == StepMode.ByItself && step.Action is { LeavesTheHouse: true, AlwaysAsks: false })
-                list.Add(new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), step.Action.LetterKey is { } letter ? names.Letter(letter) : LineText.Capital(RoutineWords.What(step.Action, names)),
-                    file.MailContact is { Mail: null } ? $"{file.Row.Title}: waits for a mail address" : $"to {file.MailContact.Name}, {file.Row.Title}"));
-        }
+            if (desk.Tell(() => One(row, files[row.ProjectId]), () => new ByItselfDto(row.ProjectId.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), Untold.Words, "")) is { } one) list.Add(one);
         return list;
+
+        ByItselfDto? One(PlannedStepRow row, ProjectFile file)
+        {
+            var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
+            return step.Mode == StepMode.ByItself && step.Action is { LeavesTheHouse: true, AlwaysAsks: false } ?
+                new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), step.Action.LetterKey is { } letter ? names.Letter(letter) : LineText.Capital(RoutineWords.What(step.Action, names)),
+                    file.MailTo is null ? $"{file.Row.Title}: waits for a mail address" : $"to {file.MailContact.Name}, {file.Row.Title}") : null;
+        }
     }
 
     private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
@@ -117,13 +122,14 @@ public static class TodayView
         var facts = await desk.Db.Facts.AsNoTracking().Where(f => f.By == Actor.Client && f.Recorded >= from).Where(f => desk.Db.Projects.Any(p => p.Id == f.ProjectId)).OrderByDescending(f => f.Recorded).ThenByDescending(f => f.Id).Take(60).ToListAsync();
         var ids = facts.Select(f => f.ProjectId).Distinct().ToList();
         var titles = await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.Id)).Select(p => new { p.Id, p.Title, Client = p.Client!.Name }).ToDictionaryAsync(p => p.Id);
-        var all = facts.Select(f => (f, Words: CameWords(FactJson.Read(f.Kind, f.Version, f.Payload), titles[f.ProjectId].Client, titles[f.ProjectId].Title))).Where(x => x.Words is not null)
+        var all = facts.Select(f => (f, Words: desk.Tell(() => CameWords(FactJson.Read(f.Kind, f.Version, f.Payload), titles[f.ProjectId].Client, titles[f.ProjectId].Title), () => Untold.Words))).Where(x => x.Words is not null)
             .Select(x => new CameInDto(x.f.ProjectId.Value, x.Words!, Since(desk, x.f.Happened), x.f.Recorded > looked)).ToList();
         return (all.Take(CameInShown).ToList(), Math.Max(0, all.Count - CameInShown), Record.Short(desk, desk.Calendar.DateOf(from))!);
     }
 
     private static string? CameWords(Happening what, string client, string project) => what switch
     {
+        Happening.Unreadable => $"{Untold.Words}, {project}",
         Happening.InquiryCame => $"{client} inquired: {project}",
         Happening.FormReturned => $"{client} returned a form, {project}",
         Happening.LetterReceived { Automatic: false } => $"{client} wrote, {project}",

@@ -45,6 +45,7 @@ public sealed record MoneyDto(string Month, int Booked, string Won, string Recei
 
 /// <summary>The first look of the day.</summary>
 /// <param name="MailProblem">Why the inbox could not be read last.</param>
+/// <param name="Troubles">What is wrong with the house: its backup, its files, its keys.</param>
 public sealed record TodayDto(
     string Date, MoneyDto Money, int Yours, IReadOnlyList<TodayCardDto> YourTurn, IReadOnlyList<ReadyDto> Ready, IReadOnlyList<ByItselfDto> ByItself,
-    IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Tray, IReadOnlyList<AskedDto> Asked, IReadOnlyList<DayMeetingDto> Meetings, string? MailProblem);
+    IReadOnlyList<DayTaskDto> Tasks, IReadOnlyList<CameInDto> CameIn, int CameInMore, string CameInSince, IReadOnlyList<UncertainDto> Uncertain, int Tray, IReadOnlyList<AskedDto> Asked, IReadOnlyList<DayMeetingDto> Meetings, string? MailProblem, IReadOnlyList<string> Troubles);

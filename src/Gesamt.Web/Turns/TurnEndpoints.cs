@@ -7,7 +7,7 @@ public static class TurnEndpoints
 {
     public static void MapTurns(this RouteGroupBuilder api)
     {
-        api.MapGet("/today", (Desk desk) => TodayView.OfAsync(desk));
+        api.MapGet("/today", (Desk desk, KeyRing ring) => TodayView.OfAsync(desk, ring));
         api.MapGet("/turns", (Desk desk) => TurnsView.OfAsync(desk));
         api.MapPost("/today/looked", async (Desk desk) =>
         {

@@ -56,20 +56,9 @@ public sealed class FormRuleTests
     public void An_answer_is_checked_by_what_its_field_asks_for(FieldSort sort, string text, bool allowed) =>
         Assert.Equal(allowed, FormRule.MistakeIn(new("f", sort, "F", Options: ["red", "blue"]), text) is null);
 
-    [Theory] // RFC 5321, 4.1.2: a local part, an at sign, a domain; the last four from section 2.3.5 and common practice
-    [InlineData("mona@lanternhouse.example", true)]
-    [InlineData("first.last+wall@sub.place.example", true)]
-    [InlineData("o'neill@place.example", true)]
-    [InlineData("mona@localhost", false)]
-    [InlineData("mona lantern@place.example", false)]
-    [InlineData("Mona <mona@place.example>", false)]
-    [InlineData("mona@place..example", false)]
-    [InlineData("@place.example", false)]
-    public void A_mail_address_has_a_domain_of_two_parts(string text, bool allowed) => Assert.Equal(allowed, FormRule.IsMailAddress(text));
-
     [Fact]
     public void Too_long_an_answer_says_how_long_it_may_be() =>
-        Assert.Equal("At most 200 characters, these are 201.", FormRule.MistakeIn(Name, new string('x', 201)));
+        Assert.Equal("At most 120 characters, these are 201.", FormRule.MistakeIn(Name, new string('x', 201)));
 
     [Fact]
     public void Unknown_answers_are_named() =>

@@ -167,4 +167,39 @@ public class PlanTests
             var done = due.Select(d => ("2027-02-20 10:00", (Happening)new Happening.StepDone(d.Step.Ref, null)));
             Assert.Empty(DueRule.Of(Project(steps, [.. facts, .. done]), now));
         });
+
+    private static readonly Step Welcome = new("welcome", new Timing(Cause.Booked, Span.Days(1)), new StepAction.Letter("welcome"), StepMode.AsksFirst, []);
+    private static readonly Happening WelcomeHeld = new Happening.StepHeld(new StepRef(R, "welcome", 0), new LetterId(7));
+    private static readonly (string, Happening)[] BookedAndHeld =
+    [
+        ("2027-01-18 10:30", Began), ("2027-01-18 10:30", Accepted()), ("2027-01-18 10:30", Signed(Signer.Client)), ("2027-01-18 11:00", Signed(Signer.Owner)), ("2027-01-19 09:00", Paid(1200)), ("2027-01-20 09:00", WelcomeHeld),
+    ];
+
+    [Fact]
+    public void A_held_step_whose_cause_is_taken_back_is_stopped_with_that_reason_and_keeps_its_letter()
+    {
+        Assert.Equal(StepState.Held, Only(Project([Welcome], BookedAndHeld)).State);
+        var project = Project([Welcome], [.. BookedAndHeld, ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1)))]);
+        var stopped = Assert.Single(DueRule.Stopped(project));
+        Assert.Equal((StepState.Stopped, StopRule.CauseGone, new LetterId(7)), (stopped.State, stopped.Why!.Value, stopped.Letter!.Value));
+    }
+
+    [Fact]
+    public void A_step_stopped_for_want_of_its_cause_is_planned_again_when_the_cause_is_there_again()
+    {
+        (string, Happening)[] lost = [.. BookedAndHeld, ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1))), ("2027-01-25 09:00", new Happening.StepStopped(new StepRef(R, "welcome", 0), StopRule.CauseGone))];
+        Assert.Equal(StepState.Stopped, Only(Project([Welcome], lost)).State);
+        var again = Only(Project([Welcome], [.. lost, ("2027-02-01 09:00", Paid(1200, 2))]));
+        Assert.Equal((StepState.Planned, At("2027-02-02 09:00")), (again.State, again.Due!.Value));
+    }
+
+    [Fact]
+    public void What_hangs_on_a_step_that_was_planned_again_is_not_held_any_more()
+    {
+        Step first = new("a", new Timing(Cause.RunBegun, Span.Days(6), AnyHour: true), new StepAction.Letter("a"), StepMode.AsksFirst, []);
+        Step then = new("b", new Timing(Cause.PreviousStep, Span.None, AnyHour: true), new StepAction.Letter("b"), StepMode.AsksFirst, []);
+        var (a, b) = (new StepRef(R, "a", 0), new StepRef(R, "b", 0));
+        var plan = Plan.Of(Project([first, then], ("2027-05-04 09:00", Began), ("2027-05-10 09:00", new Happening.StepSkipped(a)), ("2027-05-10 09:00", new Happening.StepHeld(b, new LetterId(7))), ("2027-05-11 09:00", new Happening.StepReplanned(a))));
+        Assert.Equal([(StepState.Planned, (StopRule?)null), (StepState.Stopped, StopRule.CauseGone)], plan.Select(step => (step.State, step.Why)));
+    }
 }

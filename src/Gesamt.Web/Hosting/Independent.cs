@@ -1,0 +1,22 @@
+namespace Gesamt.Web.Hosting;
+
+/// <summary>Work in pieces of which none holds up another: what goes wrong is written down and tried again the next time.</summary>
+public static class Independent
+{
+    public static async Task TryAsync(ILogger log, string what, Func<CancellationToken, Task> work, CancellationToken stop)
+    {
+        try
+        {
+            await work(stop);
+        }
+        catch (Exception e) when (!stop.IsCancellationRequested)
+        {
+            log.LogError(e, "This failed and is tried again: {What}", what);
+        }
+    }
+
+    public static async Task EachAsync<T>(ILogger log, string what, IEnumerable<T> pieces, Func<T, Task> work, CancellationToken stop)
+    {
+        foreach (var piece in pieces) await TryAsync(log, $"{what} {piece}", _ => work(piece), stop);
+    }
+}

@@ -1,0 +1,77 @@
+using System.Security.Claims;
+using System.Security.Cryptography;
+using Gesamt.Core.Texts;
+using Gesamt.Store;
+using Gesamt.Web.Contracts;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.SignIn;
+
+/// <summary>A browser that is signed in.</summary>
+/// <param name="This">Whether it is the one that asks.</param>
+public sealed record OpenSessionDto(int Id, string Browser, string Address, string Began, string Seen, bool This);
+
+/// <summary>The browsers the owner is signed in with. A session that has ended opens nothing, whoever kept its cookie.</summary>
+public static class Sessions
+{
+    public const string Claim = "session";
+
+    /// <summary>How long one lives without being used.</summary>
+    public static readonly Duration Life = Duration.FromDays(14);
+
+    private static readonly Duration Often = Duration.FromMinutes(5);
+
+    public static void MapSessions(this RouteGroupBuilder api)
+    {
+        api.MapGet("/sessions", async (Desk desk, HttpContext http) =>
+        {
+            var name = NameOf(http.User);
+            var since = desk.Now - Life;
+            return (await desk.Db.Sessions.AsNoTracking().Where(s => s.EndedAt == null && s.SeenAt > since).OrderByDescending(s => s.SeenAt).ToListAsync())
+                .Select(s => new OpenSessionDto(s.Id, s.Agent, s.Address, Contracting.At(desk, s.Began), Contracting.At(desk, s.SeenAt), s.Name == name)).ToList();
+        });
+        api.MapDelete("/sessions/{id:int}", async (int id, Desk desk) =>
+        {
+            var now = desk.Now;
+            if (await desk.Db.Sessions.Where(s => s.Id == id && s.EndedAt == null).ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, now)) == 0) throw new MissingException("session");
+            return TypedResults.NoContent();
+        });
+    }
+
+    public static async Task<string> BeginAsync(Desk desk, HttpContext http)
+    {
+        var name = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
+        desk.Db.Sessions.Add(new() { Name = name, Began = desk.Now, SeenAt = desk.Now, Agent = ShortText.Of(http.Request.Headers.UserAgent.ToString(), 160), Address = http.VisitorAddress() });
+        var old = desk.Now - Life - Life;
+        await desk.Db.SaveChangesAsync();
+        await desk.Db.Sessions.Where(s => s.SeenAt < old).ExecuteDeleteAsync();
+        return name;
+    }
+
+    public static async Task EndAsync(GesamtDb db, ClaimsPrincipal user, Instant now)
+    {
+        if (NameOf(user) is { } name) await db.Sessions.Where(s => s.Name == name).ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, now));
+    }
+
+    public static Task EndAllAsync(GesamtDb db, Instant now) => db.Sessions.Where(s => s.EndedAt == null).ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, now));
+
+    /// <summary>Whether the session of a cookie is still open; notes now and then that it was used.</summary>
+    public static async Task<bool> IsOpenAsync(GesamtDb db, ClaimsPrincipal? user, Instant now)
+    {
+        if (NameOf(user) is not { } name || await db.Sessions.AsNoTracking().SingleOrDefaultAsync(s => s.Name == name) is not { EndedAt: null } session) return false;
+        if (now - session.SeenAt > Often)
+            try
+            {
+                await db.Sessions.Where(s => s.Id == session.Id).ExecuteUpdateAsync(set => set.SetProperty(s => s.SeenAt, now));
+            }
+            catch (Microsoft.Data.Sqlite.SqliteException)
+            {
+                // a disk that is full must not sign the owner out
+            }
+        return true;
+    }
+
+    private static string? NameOf(ClaimsPrincipal? user) => user?.FindFirstValue(Claim);
+}
