@@ -53,6 +53,7 @@ services.AddSingleton<TimeProvider>(settings.Mode == RunMode.Real ? TimeProvider
 services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database));
 services.AddScoped<Desk>();
 services.AddSingleton<Live>();
+services.AddSingleton<SharedAnswers>();
 services.AddSingleton(ring);
 services.AddSingleton<Links>();
 services.AddSingleton<Upkeeping>();
@@ -95,7 +96,8 @@ services.AddSingleton<Rehearsals>();
 services.AddSignIn(settings.IsSecure);
 services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));
 services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
-services.AddOpenApi(Api.Describe);
+// strangers read of the open part alone; the tool that makes the types of the pages reads all of it
+services.AddOpenApi(options => Api.Describe(options, whole: describing));
 services.AddProblemDetails();
 services.AddExceptionHandler<Refusals>();
 services.AddResponseCompression(options => options.EnableForHttps = true);
@@ -131,6 +133,7 @@ app.UseHeaders(settings);
 app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecureOnly(settings);
+app.UseKnownCharsets();
 app.Use((context, next) =>
 {
     if (!HttpMethods.IsGet(context.Request.Method) && !context.Request.HasFormContentType) context.Request.Body = new HashedBody(context.Request.Body);
@@ -190,7 +193,7 @@ app.MapFeed();
 app.MapEntering();
 app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages().MapClientWork().MapClientBrief().MapClientMeetings().MapClientForms();
 if (settings.Mode != RunMode.Real) app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
-app.MapOpenApi();
+app.MapOpenApi("/openapi/{documentName}.json");
 app.MapPages();
 
 if (!describing)

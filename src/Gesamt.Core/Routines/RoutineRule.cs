@@ -50,7 +50,7 @@ public static class RoutineRule
         if (step.Key.Length is 0 or > 40) yield return new(i, "key", "A key of 1 to 40 characters is needed.");
         if (routine.Steps.Take(i).Any(other => other.Key == step.Key)) yield return new(i, "key", "Two steps have the same key.");
         if (step.When.Cause == Cause.PreviousStep && i == 0) yield return new(i, "cause", "There is no step before the first.");
-        if (Math.Abs(step.When.Offset.Count) > MostCount) yield return new(i, "count", $"From 0 to {MostCount}.");
+        if (step.When.Offset.Count is > MostCount or < -MostCount) yield return new(i, "count", $"From 0 to {MostCount}.");
         if (step.When.Offset.Count < 0 && step.When.Cause is not (Cause.NamedDate or Cause.InvoiceDue)) yield return new(i, "count", "Only a date that is known beforehand has a before: a named date, or the day an invoice is due.");
         if (step.In.Any(name => routine.Variants.All(variant => variant.Name != name))) yield return new(i, "in", "There is no such variant.");
         if (step.If.Any(condition => condition switch { Condition.SourceIs source => source.Is.IsEmpty, Condition.AnswerIs answer => answer.Is.IsEmpty || answer.Detail.Length == 0, _ => true })) yield return new(i, "if", "A condition names at least one answer.");

@@ -15,9 +15,9 @@ public sealed class OfferDraftRow
     public Instant ChangedAt { get; set; }
 }
 
-public enum PaperSort { Proposal, Contract }
+public enum PaperSort { Proposal, Contract, Brief }
 
-/// <summary>A sent proposal or contract: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>
+/// <summary>A proposal, contract or brief as it was put to the client: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>
 public sealed class VersionRow
 {
     public VersionId Id { get; set; }

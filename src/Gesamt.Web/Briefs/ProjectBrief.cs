@@ -1,4 +1,5 @@
 using System.Text;
+using System.Text.Json;
 using Gesamt.Core;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Facts;
@@ -10,6 +11,7 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Proposals;
 using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
 
@@ -54,7 +56,7 @@ public static class ProjectBrief
         return new([.. parts.Select(p => new BriefPartOfDto(p.Part.Key, p.Part.Name, p.Part.Group, p.Part.Use, p.Part.Private, p.Part.AfterBooking && !booked, p.Row?.Text ?? "", p.Row?.Edition ?? 0))],
             [.. parts.Where(p => p.Part.Use == BriefUse.Guide).SelectMany(p => FormRule.Lines(p.Row?.Text ?? ""))],
             [.. parts.Where(p => p.Part.Use == BriefUse.Obstacle).SelectMany(p => BriefRule.ToWatch(p.Row?.Text ?? "", phases))],
-            words, state.Hash is { } hash && hash != HashOf(Shown(file, texts)));
+            words, state.Hash is { } hash && hash != HashOf(Shown(file, texts)) && hash != OlderHashOf(Shown(file, texts)));
     }
 
     /// <exception cref="StaleException">It was saved in another window meanwhile.</exception>
@@ -80,7 +82,8 @@ public static class ProjectBrief
         var parts = Shown(file, await TextsAsync(desk, id));
         if (parts.Count == 0) throw new RefusedException("There is nothing in the brief yet that the client may see.");
         var row = await LettersOut.ClaimAsync(desk, file, letter.Subject, letter.Body, null);
-        await desk.RecordAsync(file, Actor.Owner, new Happening.BriefPut(HashOf(parts)));
+        var version = await Versions.AddAsync(desk, id, PaperSort.Brief, parts);
+        await desk.RecordAsync(file, Actor.Owner, new Happening.BriefPut(version.Hash));
         await desk.CommitAsync(transaction);
         return row;
     }
@@ -98,8 +101,8 @@ public static class ProjectBrief
     {
         var state = BriefRule.Of(file.History);
         if (state.Put is null) return null;
-        var parts = Shown(file, await TextsAsync(desk, file.Id));
-        return new(parts, HashOf(parts), state.IsOpen, state.Approved is { } at ? Record.Short(desk, desk.Calendar.DateOf(at)) : null);
+        var (parts, hash) = await PutAsync(desk, file, state.Hash!);
+        return new(parts, hash, state.IsOpen, state.Approved is { } at && hash == state.Hash ? Record.Short(desk, desk.Calendar.DateOf(at)) : null);
     }
 
     /// <exception cref="RefusedException">It was changed or taken back while it was read.</exception>
@@ -108,7 +111,7 @@ public static class ProjectBrief
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
         var state = BriefRule.Of(file.History);
-        if (!state.IsOpen || state.Hash != hash || HashOf(Shown(file, await TextsAsync(desk, id))) != hash) throw new RefusedException("The brief was changed while you read it. Load the page again.");
+        if (!state.IsOpen || state.Hash != hash || (await PutAsync(desk, file, hash)).Hash != hash) throw new RefusedException("The brief was changed while you read it. Load the page again.");
         await desk.RecordAsync(file, Actor.Client, new Happening.BriefApproved(hash));
         await desk.CommitAsync(transaction);
     }
@@ -169,5 +172,16 @@ public static class ProjectBrief
             where part is { Private: false, Use: not BriefUse.Obstacle } && texts.TryGetValue(part.Key, out var row) && row.Text.Length > 0
             select new ShownPartDto(part.Group.ToString(), part.Name, texts[part.Key].Text)];
 
-    private static string HashOf(IReadOnlyList<ShownPartDto> parts) => CanonicalJson.Hash(Encoding.UTF8.GetBytes(StoreJson.Write(parts)));
+    /// <summary>The text that was put to the client, with its hash: the very one, whatever the owner wrote since. An older Gesamt kept the hash alone: there it is today's text, under today's hash.</summary>
+    private static async Task<(IReadOnlyList<ShownPartDto> Parts, string Hash)> PutAsync(Desk desk, ProjectFile file, string hash)
+    {
+        var version = await desk.Db.Versions.AsNoTracking().Where(v => v.ProjectId == file.Id && v.Sort == PaperSort.Brief && v.Hash == hash).OrderByDescending(v => v.Number).FirstOrDefaultAsync();
+        if (version is not null) return (Versions.Read<List<ShownPartDto>>(version), version.Hash);
+        var parts = Shown(file, await TextsAsync(desk, file.Id));
+        return (parts, OlderHashOf(parts));
+    }
+
+    private static string HashOf(IReadOnlyList<ShownPartDto> parts) => CanonicalJson.Hash(CanonicalJson.Of(JsonSerializer.SerializeToNode(parts, StoreJson.Options)));
+
+    private static string OlderHashOf(IReadOnlyList<ShownPartDto> parts) => CanonicalJson.Hash(Encoding.UTF8.GetBytes(StoreJson.Write(parts)));
 }

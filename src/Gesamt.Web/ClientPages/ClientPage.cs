@@ -45,7 +45,8 @@ public static class ClientPage
     public static async Task<ClientPageDto> OfAsync(Desk desk, ICardPayments cards, ProjectFile file, string token, Func<PagePart, bool> open)
     {
         var (history, studio) = (file.History, desk.Studio);
-        var contract = await Contracting.LatestAsync(desk, file.Id);
+        // one that was voided before anybody signed it is none; a signed one stays readable
+        var contract = await Contracting.LatestAsync(desk, file.Id) is { } latest && (!Contracting.IsVoided(file, latest) || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id)) ? latest : null;
         var waiting = Drafts.Waiting(file);
         var invoices = await InvoicesAsync(desk, file);
         var step = StepOf(file, contract, invoices);
@@ -66,7 +67,7 @@ public static class ClientPage
         if (Drafts.Waiting(file) is not null) return ClientStep.Choose;
         var paid = GateRule.Read(file.Case).FirstOrDefault(gate => gate.Gate == Gate.Payment) is not { IsClosed: false };
         if (contract is null) return paid && AgreedPrice.Of(file.History) is not null ? ClientStep.Done : ClientStep.Nothing;
-        if (!file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client)) return ClientStep.Sign;
+        if (!file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client)) return file.Case.End is null ? ClientStep.Sign : ClientStep.Nothing;
         return !paid && invoices.Any(invoice => !invoice.Paid) ? ClientStep.Book : ClientStep.Done;
     }
 

@@ -15,6 +15,9 @@ namespace Gesamt.Web.ClientPages;
 /// <summary>Links that open one project for one person. The token is an HMAC over the link's public name and generation, with a key kept outside the database.</summary>
 public sealed class Links
 {
+    /// <summary>Said of a letter whose link would open nothing.</summary>
+    public const string Closed = "Their page is closed, so the link in it would open nothing. Open the page again, or take the link out.";
+
     private readonly KeyRing ring;
     private readonly Settings settings;
     private readonly IServiceProvider services;

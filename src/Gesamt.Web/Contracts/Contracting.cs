@@ -46,7 +46,7 @@ public static class Contracting
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        var contract = await LatestAsync(desk, project) ?? throw new RefusedException("There is no contract to sign yet. Choose first.");
+        var contract = await StandingAsync(desk, file) ?? throw new RefusedException("There is no contract to sign at the moment. Load the page again to see what is.");
         await AddSignatureAsync(desk, file, contract, Signer.Client, Actor.Client, input);
         await Issuing.IssueBookingAsync(desk, file);
         await desk.CommitAsync(transaction);
@@ -58,12 +58,18 @@ public static class Contracting
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        var contract = await LatestAsync(desk, project);
+        var contract = await StandingAsync(desk, file);
         if (contract is null || !file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client))
             throw new RefusedException("The client has not signed yet; your signature comes after theirs.");
         await AddSignatureAsync(desk, file, contract, Signer.Owner, Actor.Owner, new(name, contract.Hash, address, agent));
         await desk.CommitAsync(transaction);
     }
+
+    /// <summary>The contract that can be signed: the latest, unless it was voided or the project has ended.</summary>
+    public static async Task<VersionRow?> StandingAsync(Desk desk, ProjectFile file) =>
+        file.Case.End is null && await LatestAsync(desk, file.Id) is { } latest && !IsVoided(file, latest) ? latest : null;
+
+    public static bool IsVoided(ProjectFile file, VersionRow contract) => file.History.Any<Happening.ContractVoided>(voided => voided.Contract == contract.Id);
 
     public static Task<VersionRow?> LatestAsync(Desk desk, ProjectId project) =>
         desk.Db.Versions.Where(v => v.ProjectId == project && v.Sort == PaperSort.Contract).OrderByDescending(v => v.Number).FirstOrDefaultAsync();

@@ -82,7 +82,7 @@ public static class FirstStart
             }
             await db.SaveChangesAsync();
             // all of it into the one file that is moved
-            await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE); PRAGMA journal_mode=DELETE;");
+            await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)");
         }
         SqliteConnection.ClearAllPools();
     }

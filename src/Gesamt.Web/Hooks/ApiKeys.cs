@@ -60,7 +60,7 @@ public static class ApiKeys
     {
         var rows = await desk.Db.Projects.AsNoTracking().Include(p => p.Kind).Where(p => (long)(object)p.Id > after).OrderBy(p => p.Id).Take(PageSize).ToListAsync();
         return new([.. rows.Select(p => new OpenProjectDto(p.Id.Value, p.Title, p.Kind!.Name, p.ClientId.Value, p.Standing.Stage, p.Standing.Turn, p.Standing.BookedAt, p.Standing.Ended?.ToString(), p.Standing.MainDate,
-            Store.Json.StoreJson.Read<Core.Projects.KindRules>(p.Rules).MainDate, p.Standing.AgreedMinor, p.Standing.PaidMinor, p.Standing.OwedMinor, desk.Currency.Code))], rows.Count == PageSize ? rows[^1].Id.Value : null);
+            Store.Json.StoreJson.TryRead<Core.Projects.KindRules>(p.Rules)?.MainDate, p.Standing.AgreedMinor, p.Standing.PaidMinor, p.Standing.OwedMinor, desk.Currency.Code))], rows.Count == PageSize ? rows[^1].Id.Value : null);
     }
 
     private static async Task<OpenPageDto<OpenPersonDto>> PeopleAsync(Desk desk, long after)

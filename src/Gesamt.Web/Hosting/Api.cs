@@ -42,8 +42,10 @@ public static class Api
         public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteStringValue(pattern.Format(value));
     }
 
-    public static void Describe(OpenApiOptions options)
+    /// <param name="whole">With the owner's and the clients' addresses, too.</param>
+    public static void Describe(OpenApiOptions options, bool whole)
     {
+        if (!whole) options.ShouldInclude = description => description.RelativePath?.StartsWith("open/", StringComparison.Ordinal) == true;
         options.CreateSchemaReferenceId = type => Formats.ContainsKey(Nullable.GetUnderlyingType(type.Type) ?? type.Type)
             ? null : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
         options.AddSchemaTransformer((schema, context, _) =>

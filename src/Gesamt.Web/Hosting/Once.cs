@@ -52,7 +52,7 @@ public static class Writes
             return Results.Problem($"Every write carries an {KeyHeader} header of 8 to 100 characters.", statusCode: 400, title: "No key");
         // one address's key says nothing about another's
         var key = $"{http.Request.Method} {http.Request.Path}#{sent}";
-        var (asker, content) = (HashOf(http.Request.Cookies[TokenCookie] ?? ""), ContentOf(http));
+        var (asker, content) = (HashOf($"{http.Request.Cookies[TokenCookie]}|{http.Request.Headers.Authorization}"), ContentOf(http));
         var gate = UnderWay.GetOrAdd(key, _ => new(1, 1));
         await gate.WaitAsync(http.RequestAborted);
         try
@@ -62,7 +62,19 @@ public static class Writes
             // saved with the first rows of the act itself, so that act and key are one commit
             var row = new RequestRow { Key = key, At = http.RequestServices.GetRequiredService<TimeProvider>().Now(), Asker = asker, Content = content };
             db.Requests.Add(row);
-            var result = await next(context);
+            Nothing.IsInside(context.Arguments);
+            object? result;
+            try
+            {
+                result = await next(context);
+            }
+            catch (DbUpdateException) when (db.Entry(row).State == EntityState.Added)
+            {
+                // another copy of the program may have received the same a moment ago
+                db.ChangeTracker.Clear();
+                if (await db.Requests.AsNoTracking().SingleOrDefaultAsync(r => r.Key == key) is { } theirs) return Again(theirs, asker, content);
+                throw;
+            }
             var (status, body) = Answer(result, http);
             var isSaved = db.Entry(row).State != EntityState.Added;
             if (status >= 400)

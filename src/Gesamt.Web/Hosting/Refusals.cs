@@ -31,7 +31,7 @@ public sealed class StaleException(object theirs) : Exception("This was changed 
 /// <summary>Turns refusals into problem details (RFC 9457) that name the field and what is allowed.</summary>
 public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandler
 {
-    private const int SqliteConstraintUnique = 2067;
+    private const int SqliteConstraintUnique = 2067, SqliteConstraintPrimaryKey = 1555;
 
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken stop)
     {
@@ -41,7 +41,10 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         var problem = new Microsoft.AspNetCore.Mvc.ProblemDetails { Status = status, Title = Title(status), Detail = Words(exception) };
         if (errors is not null) problem.Extensions["errors"] = errors;
         if (theirs is not null) problem.Extensions["theirs"] = theirs;
-        return await problems.TryWriteAsync(new() { HttpContext = context, ProblemDetails = problem, Exception = exception });
+        // whoever asked for a page, a calendar or a picture is told all the same
+        if (!await problems.TryWriteAsync(new() { HttpContext = context, ProblemDetails = problem, Exception = exception }))
+            await context.Response.WriteAsJsonAsync(problem, (JsonSerializerOptions?)null, "application/problem+json", stop);
+        return true;
     }
 
     private static (int Status, Dictionary<string, string[]>? Errors, object? Theirs) Read(Exception exception) => exception switch
@@ -57,7 +60,7 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         MissingException => (404, null, null),
         RefusedException => (409, null, null),
         StaleException stale => (409, null, stale.Theirs),
-        DbUpdateException { InnerException: SqliteException { SqliteExtendedErrorCode: SqliteConstraintUnique } } => (409, null, null),
+        DbUpdateException { InnerException: SqliteException { SqliteExtendedErrorCode: SqliteConstraintUnique or SqliteConstraintPrimaryKey } } => (409, null, null),
         _ when House.TroubleOf(exception) is not null => (503, null, null),
         _ => (0, null, null),
     };

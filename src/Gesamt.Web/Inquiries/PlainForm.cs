@@ -21,7 +21,15 @@ public static class PlainForm
         forms.MapPost("/{slug}/plain", async (string slug, HttpContext http, Desk desk, FormTokens tokens, Uploads uploads, CancellationToken stop) =>
         {
             var form = await InquiryEndpoints.OpenAsync(desk, slug);
-            var sent = await http.Request.ReadFormAsync(stop);
+            IFormCollection sent;
+            try
+            {
+                sent = await http.Request.ReadFormAsync(stop);
+            }
+            catch (Exception e) when (e is InvalidDataException or BadHttpRequestException || e is IOException && House.TroubleOf(e) is null && !stop.IsCancellationRequested)
+            {
+                return Results.Content(Page(InquiryEndpoints.Public(desk, form, tokens.New(slug)), slug, new Dictionary<string, string>(), [], "What was sent could not be read, or it was too much. Please fill it in again, with smaller files."), Html, statusCode: 400);
+            }
             var given = sent.Where(pair => pair.Key.StartsWith("f-", StringComparison.Ordinal)).ToDictionary(pair => pair.Key[2..], pair => string.Join('\n', pair.Value.OfType<string>().Where(text => text.Length > 0)));
             var key = tokens.KeyOf(slug, sent["token"]);
             if (form.Closed || key is null) return Again("This form was opened too long ago. It is fresh now: please send it again.", []);
@@ -44,10 +52,15 @@ public static class PlainForm
                 desk.Db.ChangeTracker.Clear();
                 return Again("Not sent yet: please look at the marked questions.", invalid.Errors);
             }
+            catch (Exception e) when (House.TroubleOf(e) is not null)
+            {
+                desk.Db.ChangeTracker.Clear();
+                return Again($"Not sent yet: it cannot be received at the moment. What you typed still stands here. Try again later, or write to {desk.Studio.Mail}.", [], 503);
+            }
             return Results.Content(Thanks(desk, await InquiryEndpoints.ThanksAsync(desk, form)), Html);
 
-            IResult Again(string words, Dictionary<string, string[]> errors) =>
-                Results.Content(Page(InquiryEndpoints.Public(desk, form, tokens.New(slug)), slug, given, errors, words), Html, statusCode: 400);
+            IResult Again(string words, Dictionary<string, string[]> errors, int status = 400) =>
+                Results.Content(Page(InquiryEndpoints.Public(desk, form, tokens.New(slug)), slug, given, errors, words), Html, statusCode: status);
         }).RequireRateLimiting(InquiryEndpoints.RateLimit).DisableAntiforgery().WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).ExcludeFromDescription();
     }
 

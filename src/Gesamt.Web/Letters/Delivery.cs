@@ -44,7 +44,11 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
                 return;
             }
         }
-        if (await BeginAsync(desk, id) is not { } message) return;
+        if (await BeginAsync(desk, id) is not { } message)
+        {
+            if (await desk.Db.Outbox.AsNoTracking().AnyAsync(o => o.Id == id && o.State == OutboxState.Claimed, stop)) await SettleAsync(id, new HandOver.Refused(Links.Closed));
+            return;
+        }
         KillPoints.Reach("hand-over-begun");
         var answer = await HandOverAsync(desk, outgoing, message, stop);
         KillPoints.Reach("handed-over");
@@ -79,7 +83,8 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         await desk.CommitAsync(transaction);
         if (!Sending.MentionsLink(letter.Body)) return outgoing.Message;
         var link = await Links.OfAsync(desk.Db, file.Id, letter.ToPerson ?? file.Row.ClientId);
-        return OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link));
+        // the page was closed since: better held with a word than a link that opens nothing
+        return link.EndedAt is null ? OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link)) : null;
     }
 
     /// <summary>A step whose stop rule came true between claim and hand-over stays here, and the line says why.</summary>

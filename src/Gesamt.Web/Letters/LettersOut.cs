@@ -34,6 +34,8 @@ public static class LettersOut
     {
         var filled = Writing.Fill(written.Subject.Trim(), written.Body.Trim(), await Writing.WordsAsync(desk, file));
         Check(filled, written.Files ?? draft?.Files ?? [], written.Later, desk.Now);
+        var reader = file.MailContact.Id;
+        if (Sending.MentionsLink(filled.Body) && await desk.Db.Links.AnyAsync(l => l.ProjectId == file.Id && l.PersonId == reader && l.EndedAt != null)) throw new InvalidException(("body", ClientPages.Links.Closed));
         var letter = draft ?? Sending.NewLetter(desk, file, "", "", byItself: false);
         // the recipient comes from the record, as it is when the letter goes out
         if (draft is not null) Sending.Address(letter, file);

@@ -146,7 +146,7 @@ public static class MeetingEndpoints
         var tasks = await desk.Db.Tasks.AsNoTracking().Where(t => t.Due != null && t.DoneAt == null && !t.Removed).OrderBy(t => t.Due).Take(2_000)
             .Join(desk.Db.Projects.Where(p => p.Standing.Ended == null), t => t.ProjectId, p => p.Id, (t, p) => new { t.Id, t.Due, t.Title, Project = p.Title }).ToListAsync();
         return Results.Text(Invitations.Feed(desk.Studio.Name,
-            meetings.Select(m => MeetingLetters.ToCalendar(desk, files[m.ProjectId], m) with { Stamp = m.Start, Cancelled = m.Cancelled, AlarmMinutes = 30 }),
+            meetings.Where(m => files.ContainsKey(m.ProjectId)).Select(m => MeetingLetters.ToCalendar(desk, files[m.ProjectId], m) with { Stamp = m.Start, Cancelled = m.Cancelled, AlarmMinutes = 30 }),
             tasks.Select(t => new CalendarTask($"task-{t.Id.Value}@{desk.Studio.MailDomain}", t.Due!.Value, t.Title, t.Project, desk.Calendar.StartOf(t.Due.Value), 0))), "text/calendar; charset=utf-8");
     }).RequireRateLimiting(ClientEndpoints.RateLimit).ExcludeFromDescription();
 

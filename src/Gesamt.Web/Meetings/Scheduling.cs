@@ -200,7 +200,7 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
         kind.ReminderHours > 0 && start - Duration.FromHours(kind.ReminderHours) is var at && at > desk.Now ? at : null;
 
     private async Task<VideoRoom?> RoomAsync(MeetingKindRow kind, ProjectId project) =>
-        kind.Place == MeetingPlace.Video ? await rooms.OpenAsync($"{kind.Name}, {await desk.Db.Projects.Where(p => p.Id == project).Select(p => p.Title).SingleAsync()}", settings.Address.TrimEnd('/'), CancellationToken.None) : null;
+        kind.Place == MeetingPlace.Video ? await rooms.OpenAsync($"{kind.Name}, {await desk.Db.Projects.Where(p => p.Id == project).Select(p => p.Title).SingleOrDefaultAsync() ?? throw new MissingException("project")}", settings.Address.TrimEnd('/'), CancellationToken.None) : null;
 
     private async Task<(ProjectFile, MeetingRow)> OneAsync(ProjectId project, MeetingId id) =>
         (await desk.OpenAsync(project), await desk.Db.Meetings.SingleOrDefaultAsync(m => m.Id == id && m.ProjectId == project) ?? throw new MissingException("meeting"));

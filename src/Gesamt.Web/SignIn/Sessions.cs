@@ -58,9 +58,10 @@ public static class Sessions
     public static Task EndAllAsync(GesamtDb db, Instant now) => db.Sessions.Where(s => s.EndedAt == null).ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, now));
 
     /// <summary>Whether the session of a cookie is still open; notes now and then that it was used.</summary>
-    public static async Task<bool> IsOpenAsync(GesamtDb db, ClaimsPrincipal? user, Instant now)
+    /// <param name="stamp">The studio's stamp as the cookie has it; another one signs every browser out.</param>
+    public static async Task<bool> IsOpenAsync(GesamtDb db, ClaimsPrincipal? user, string stamp, Instant now)
     {
-        if (NameOf(user) is not { } name || await db.Sessions.AsNoTracking().SingleOrDefaultAsync(s => s.Name == name) is not { EndedAt: null } session) return false;
+        if (NameOf(user) is not { } name || await db.Sessions.AsNoTracking().SingleOrDefaultAsync(s => s.Name == name && db.Studio.Any(studio => studio.SecurityStamp == stamp)) is not { EndedAt: null } session) return false;
         if (now - session.SeenAt > Often)
             try
             {

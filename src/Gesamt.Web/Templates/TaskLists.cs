@@ -40,7 +40,7 @@ public static class TaskLists
         for (var i = 0; i < save.Items.Length; i++)
         {
             if (save.Items[i].Title.Trim().Length is 0 or > 200) errors.Add(($"items[{i}].title", "Write 1 to 200 characters."));
-            if (Math.Abs(save.Items[i].Count) > 3_650) errors.Add(($"items[{i}].count", "At most 3650."));
+            if (save.Items[i].Count is > 3_650 or < -3_650) errors.Add(($"items[{i}].count", "At most 3650."));
             if (save.Items[i].Unit is SpanUnit.Minutes or SpanUnit.Hours) errors.Add(($"items[{i}].unit", "Days, business days, weeks, months or years."));
         }
         if (errors.Count > 0) throw new InvalidException([.. errors]);

@@ -7,8 +7,8 @@ public static class TurnEndpoints
 {
     public static void MapTurns(this RouteGroupBuilder api)
     {
-        api.MapGet("/today", (Desk desk, KeyRing ring) => TodayView.OfAsync(desk, ring));
-        api.MapGet("/turns", (Desk desk) => TurnsView.OfAsync(desk));
+        api.MapGet("/today", (SharedAnswers shared, KeyRing ring) => shared.OfAsync("today", desk => TodayView.OfAsync(desk, ring)));
+        api.MapGet("/turns", (SharedAnswers shared) => shared.OfAsync("turns", TurnsView.OfAsync));
         api.MapPost("/today/looked", async (Desk desk) =>
         {
             var now = desk.Now;

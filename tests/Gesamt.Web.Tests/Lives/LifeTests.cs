@@ -1,0 +1,63 @@
+using CsCheck;
+using System.Diagnostics;
+using System.Globalization;
+
+namespace Gesamt.Web.Tests.Lives;
+
+/// <summary>Studios lived at random, over the real server: after every act everything that must hold does. A life that fails is shortened to the shortest that still does.</summary>
+/// <remarks>For a minute with a fresh seed in every run; longer by GESAMT_LIVE_MINUTES, which ./gesamt live sets. A seed that was printed is lived again by GESAMT_LIVE_SEED.</remarks>
+public sealed class LifeTests(ITestOutputHelper output)
+{
+    private static readonly double Minutes = double.TryParse(Environment.GetEnvironmentVariable("GESAMT_LIVE_MINUTES"), CultureInfo.InvariantCulture, out var minutes) ? minutes : 1;
+    private static readonly int LongestLife = Minutes > 1 ? 250 : 60;
+
+    [Fact]
+    public void Whatever_happens_in_a_studio_all_of_it_holds()
+    {
+        var (lives, acts, requests) = (0, 0, 0);
+        var known = new Dictionary<string, int>();
+        var done = new Dictionary<string, int>();
+        var watch = Stopwatch.StartNew();
+        Gen.Select(Gen.Int[0, Acts.Count - 1], Gen.Int[0, 999_999], (what, how) => new Act(what, how)).Array[1, LongestLife].Sample(life =>
+        {
+            lives++;
+            LiveAsync(life, act =>
+            {
+                acts++;
+                done[Acts.NameOf(act.What)] = done.GetValueOrDefault(Acts.NameOf(act.What)) + 1;
+            }, known, ref requests);
+        }, seed: Environment.GetEnvironmentVariable("GESAMT_LIVE_SEED"), time: (int)(Minutes * 60), threads: 1, print: life => string.Join(" ", life));
+        var told = string.Create(CultureInfo.InvariantCulture, $"{lives} lives, {acts} acts, {requests} requests in {watch.Elapsed.TotalMinutes:0.0} minutes. Left to the next piece of work: {string.Join(", ", known.Select(one => $"{one.Key} ({one.Value})"))}. Acts: {string.Join(", ", done.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}");
+        output.WriteLine(told);
+        if (Minutes > 1) Console.WriteLine(told);
+        Assert.True(acts > 0);
+    }
+
+    private static void LiveAsync(Act[] acts, Action<Act> doing, Dictionary<string, int> known, ref int requests) =>
+        requests += Task.Run(async () =>
+        {
+            await using var life = new Life(new LivedStudio());
+            await life.BeginAsync();
+            var checks = new Checks(life);
+            foreach (var act in acts)
+            {
+                doing(act);
+                try
+                {
+                    await Acts.DoAsync(life, act);
+                    await checks.HoldAsync();
+                }
+                catch (Exception e) when (e is not LifeException)
+                {
+                    throw new LifeException($"{act}: {e}");
+                }
+                catch (LifeException e)
+                {
+                    throw new LifeException($"{act}: {e.Message}");
+                }
+            }
+            await checks.HoldAsync(last: true);
+            foreach (var (what, times) in checks.Known) known[what] = known.GetValueOrDefault(what) + times;
+            return life.Requests;
+        }).GetAwaiter().GetResult();
+}

@@ -1,0 +1,188 @@
+using System.Security.Cryptography;
+using System.Text.Json.Nodes;
+using Microsoft.Data.Sqlite;
+
+namespace Gesamt.Web.Tests.Lives;
+
+/// <summary>A fact as it lies in the file, read without the product's code.</summary>
+public sealed record RawFact(long Id, long Project, long Happened, long Recorded, string By, string Kind, JsonObject Of)
+{
+    public long Number(string name) => Of[name]?.GetValue<long>() ?? 0;
+    public long Minor(string name) => Of[name]?["minor"]?.GetValue<long>() ?? 0;
+}
+
+public sealed record RawTask(long Project, string? Due);
+
+public sealed record RawProject(long Id, JsonObject Rules, string Stage, string Turn, string? Ended, bool Booked, long? Agreed, long Paid, long Owed, bool Rehearsal);
+
+public sealed record RawLetter(long Id, long? Project, string State, string? Template, bool ByItself, string ToMail, long? Run, string? Step, int? Occurrence, long At);
+
+public sealed record RawVersion(long Id, byte[] Canonical, string Hash);
+
+/// <summary>Everything a recount needs, straight from the file.</summary>
+public sealed class RawStudio
+{
+    public IReadOnlyList<RawFact> Facts { get; }
+    public IReadOnlyList<RawProject> Projects { get; }
+    public IReadOnlyList<RawTask> OpenTasks { get; }
+    public IReadOnlyList<RawLetter> Letters { get; }
+    public IReadOnlyList<RawVersion> Versions { get; }
+
+    public RawStudio(string database)
+    {
+        using var open = new SqliteConnection($"Data Source={database};Mode=ReadOnly;Pooling=False");
+        open.Open();
+        List<T> All<T>(string sql, Func<SqliteDataReader, T> row)
+        {
+            using var command = open.CreateCommand();
+            command.CommandText = sql;
+            using var reader = command.ExecuteReader();
+            List<T> rows = [];
+            while (reader.Read()) rows.Add(row(reader));
+            return rows;
+        }
+        Facts = All("SELECT Id, ProjectId, Happened, Recorded, \"By\", Kind, Payload FROM Facts ORDER BY Recorded, Id", r => new RawFact(r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt64(3), r.GetString(4), r.GetString(5), JsonNode.Parse(r.GetString(6))!.AsObject()));
+        Projects = All("SELECT Id, Rules, Standing_Stage, Standing_Turn, Standing_Ended, Standing_BookedAt, Standing_AgreedMinor, Standing_PaidMinor, Standing_OwedMinor, Rehearsal FROM Projects", r => new RawProject(r.GetInt64(0), JsonNode.Parse(r.GetString(1))!.AsObject(), r.GetString(2), r.GetString(3), r.IsDBNull(4) ? null : r.GetString(4), !r.IsDBNull(5), r.IsDBNull(6) ? null : r.GetInt64(6), r.GetInt64(7), r.GetInt64(8), r.GetInt64(9) == 1));
+        OpenTasks = All("SELECT ProjectId, Due FROM Tasks WHERE DoneAt IS NULL AND Removed = 0", r => new RawTask(r.GetInt64(0), r.IsDBNull(1) ? null : r.GetString(1)));
+        Letters = All("SELECT Id, ProjectId, State, Template, ByItself, ToMail, RunId, Step, Occurrence, At FROM Letters", r => new RawLetter(r.GetInt64(0), r.IsDBNull(1) ? null : r.GetInt64(1), r.GetString(2), r.IsDBNull(3) ? null : r.GetString(3), r.GetInt64(4) == 1, r.GetString(5), r.IsDBNull(6) ? null : r.GetInt64(6), r.IsDBNull(7) ? null : r.GetString(7), r.IsDBNull(8) ? null : r.GetInt32(8), r.GetInt64(9)));
+        Versions = All("SELECT Id, Canonical, Hash FROM Versions", r => new RawVersion(r.GetInt64(0), (byte[])r.GetValue(1), r.GetString(2)));
+    }
+}
+
+/// <summary>Where a project stands, counted naively from its facts as the rules of the trade say, without a line of the product.</summary>
+public sealed class Recount
+{
+    private readonly List<RawFact> facts;
+    private readonly JsonObject rules;
+
+    public Recount(RawProject project, IEnumerable<RawFact> all)
+    {
+        rules = project.Rules;
+        // a note taken back was never there
+        var back = all.Where(f => f.Kind == "NoteTakenBack").Select(f => f.Number("note")).ToHashSet();
+        facts = [.. all.Where(f => !(f.Kind is "NoteWritten" or "CallHeld" && back.Contains(f.Number("note"))))];
+    }
+
+    private IEnumerable<RawFact> Of(params string[] kinds) => facts.Where(f => kinds.Contains(f.Kind));
+    private RawFact? Last(params string[] kinds) => Of(kinds).LastOrDefault();
+    private bool Any(params string[] kinds) => Of(kinds).Any();
+
+    private static bool After(RawFact later, RawFact earlier) => later.Recorded > earlier.Recorded || later.Recorded == earlier.Recorded && later.Id > earlier.Id;
+
+    private List<RawFact> Payments()
+    {
+        var gone = Of("PaymentVoided", "PaymentChargedBack").Select(f => f.Number("payment")).ToHashSet();
+        return [.. Of("PaymentReceived").Where(f => !gone.Contains(f.Number("payment")))];
+    }
+
+    public long Paid => Payments().Sum(f => f.Minor("amount"));
+    public long? Agreed => Last("ProposalAccepted", "PriceAgreed") is { } price ? price.Minor("agreed") : null;
+    public string? Ended => Last("Ended") is { } end && !(Last("TakenUp") is { } up && After(up, end)) ? (string)end.Of["reason"]! : null;
+
+    /// <summary>Issued less credited less paid; what was paid ahead counts for the earliest due.</summary>
+    public long Owed
+    {
+        get
+        {
+            var ahead = Payments().Where(f => f.Of["invoice"] is null).Sum(f => f.Minor("amount"));
+            long owed = 0;
+            foreach (var invoice in Of("InvoiceIssued").OrderBy(f => (string)f.Of["due"]!, StringComparer.Ordinal).ThenBy(f => f.Number("invoice")))
+            {
+                var open = invoice.Minor("amount") - Of("InvoiceCredited").Where(f => f.Number("invoice") == invoice.Number("invoice")).Sum(f => f.Minor("amount"))
+                    - Payments().Where(f => f.Of["invoice"] is not null && f.Number("invoice") == invoice.Number("invoice")).Sum(f => f.Minor("amount"));
+                var taken = Math.Clamp(ahead, 0, Math.Max(0, open));
+                ahead -= taken;
+                owed += Math.Max(0, open - taken);
+            }
+            return owed;
+        }
+    }
+
+    private bool Closed(string gate, bool before)
+    {
+        if (Of("GateWaived").Any(f => (string)f.Of["gate"]! == gate)) return true;
+        switch (gate)
+        {
+            case "Lead":
+                return Any("MarkedFit") && rules["demands"]!.AsArray().All(d => Of("DetailKnown").Any(f => (string)f.Of["detail"]! == (string)d!));
+            case "Proposal":
+                return Agreed is not null;
+            case "Contract":
+                var voided = Of("ContractVoided").Select(f => f.Number("contract")).ToHashSet();
+                return Of("ContractSigned").Where(f => !voided.Contains(f.Number("contract"))).GroupBy(f => f.Number("contract")).Any(c => c.Select(f => (string)f.Of["signer"]!).Distinct().Count() == 2);
+            case "Payment":
+                return Last("ProposalAccepted", "PriceAgreed") is { } price && (price.Minor("dueOnBooking") == 0 ? before : Paid >= price.Minor("dueOnBooking"));
+            default:
+                return Any("HandedOver") && Any("Approved") && Agreed is { } agreed && Paid >= agreed - Of("InvoiceCredited").Sum(f => f.Minor("amount")) && ClosingStepsDone();
+        }
+    }
+
+    private bool ClosingStepsDone()
+    {
+        var open = new Dictionary<long, bool>();
+        foreach (var f in facts)
+            if (f.Kind == "TaskMade" && f.Of["closing"]?.GetValue<bool>() == true) open[f.Number("task")] = true;
+            else if (f.Kind is "TaskDone" or "TaskReopened" && open.ContainsKey(f.Number("task"))) open[f.Number("task")] = f.Kind == "TaskReopened";
+            else if (f.Kind == "TaskRemoved") open.Remove(f.Number("task"));
+        return open.Values.All(isOpen => !isOpen);
+    }
+
+    private Dictionary<string, bool> Gates()
+    {
+        var closed = new Dictionary<string, bool>();
+        var before = false;
+        foreach (var gate in rules["gates"]!.AsArray().Select(g => (string)g!)) before = closed[gate] = Closed(gate, before);
+        if (closed.ContainsKey("Lead") && (Any("ProposalSent") || closed.Any(g => g.Key != "Lead" && g.Value))) closed["Lead"] = true;
+        return closed;
+    }
+
+    public string Stage => Gates().FirstOrDefault(g => !g.Value).Key ?? "Finished";
+
+    public bool Booked
+    {
+        get
+        {
+            if (Any("NotWonAfterAll")) return false; // looked at only where it never happened
+            var gates = Gates();
+            bool Is(string gate) => gates.GetValueOrDefault(gate, true);
+            return (string)rules["win"]! switch { "Signature" => Is("Contract"), "Payment" => Is("Payment"), _ => Is("Contract") && Is("Payment") };
+        }
+    }
+
+    public bool HasBeenTakenBack => Any("NotWonAfterAll");
+
+    /// <summary>Whose turn it is, where it is plain; null where it takes the whole rule.</summary>
+    public string? Turn(long now, string today, IEnumerable<RawTask> openTasks)
+    {
+        bool IsAnswer(RawFact f) => f.Kind is "CallHeld" or "NoAnswerNeeded" or "ProposalSent" or "ReviewOpened" or "TakenUp" or "MeetingHeld" or "BriefPut" || f.Kind == "LetterSent" && f.Of["byItself"]?.GetValue<bool>() == false;
+        var answered = facts.LastOrDefault(IsAnswer);
+        var said = facts.Where(f => (f.Kind is "InquiryCame" or "ChangeAsked" or "FormReturned" or "BriefRemarked" || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true || f.Kind == "MeetingCancelled" && f.Of["byClient"]?.GetValue<bool>() == true)
+            && (answered is null || After(f, answered))).ToList();
+        var quiet = new[] { Ended is null ? null : Last("Ended"), Last("RestBegan") }.OfType<RawFact>().OrderBy(f => f.Recorded).ThenBy(f => f.Id).LastOrDefault();
+        if (quiet is not null && said.Any(f => f.Happened >= quiet.Recorded)) return "Yours";
+        if (Ended is not null) return Any("ProposalDeclined", "RemarkLeft") ? null : "Nobodys";
+        if (Last("RestBegan") is not null) return null;
+        if (Stage == "Finished") return null;
+        if (said.Count > 0) return "Yours";
+        return openTasks.Any(t => t.Due is { } due && string.CompareOrdinal(due, today) <= 0) ? "Yours" : null;
+    }
+
+    /// <summary>What of a letter's own words was not so when it left; null when they were, or nobody can tell.</summary>
+    public string? Untruth(RawFact sent, string template)
+    {
+        var before = facts.Where(f => After(sent, f)).ToList();
+        var proposal = before.LastOrDefault(f => f.Kind == "ProposalSent");
+        bool Since(RawFact? since, params string[] kinds) => since is not null && before.Any(f => kinds.Contains(f.Kind) && After(f, since));
+        return template switch
+        {
+            "did-it-reach-you" when Since(proposal, "ProposalOpened", "ProposalAccepted", "ProposalDeclined") => "asks whether the proposal arrived after it was opened or answered",
+            "still-open" when Since(proposal, "ProposalAccepted", "ProposalDeclined", "ProposalWithdrawn") => "says the proposal is open after it was answered or withdrawn",
+            "contract-waiting" when before.LastOrDefault(f => f.Kind == "ContractSent") is { } contract && before.Any(f => f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client" && After(f, contract)) => "says the contract waits after it was signed",
+            "payment-before" or "payment-late" when new Recount(new(0, rules, "", "", null, false, null, 0, 0, false), before).Owed == 0 => "asks for money when nothing is owed",
+            "look-it-over" when before.Any(f => f.Kind == "Approved") => "asks whether it was looked over after it was approved",
+            _ => null,
+        };
+    }
+
+    public static bool IsSealed(RawVersion version) => Convert.ToHexStringLower(SHA256.HashData(version.Canonical)) == version.Hash;
+}
