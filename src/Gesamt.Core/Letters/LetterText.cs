@@ -55,6 +55,26 @@ public sealed record LetterText(ImmutableArray<TextPart> Parts)
         return new(parts.ToImmutable());
     }
 
+    /// <summary>A text that was filled already, in which only blanks that are still open are filled: any other bracket is what somebody wrote.</summary>
+    public static LetterText ParseFilled(string text)
+    {
+        var parts = ImmutableArray.CreateBuilder<TextPart>();
+        var plain = new StringBuilder();
+        for (var i = 0; i < text.Length; i++)
+        {
+            if (text[i] == '[' && text.IndexOf(']', i) is > 0 and var end && Blanks.Names.Contains(text[(i + 1)..end].Trim().ToLowerInvariant()))
+            {
+                if (plain.Length > 0) parts.Add(new TextPart.Plain(plain.ToString()));
+                plain.Clear();
+                parts.Add(BlankOf(text[(i + 1)..end]));
+                i = end;
+            }
+            else plain.Append(text[i]);
+        }
+        if (plain.Length > 0) parts.Add(new TextPart.Plain(plain.ToString()));
+        return new(parts.ToImmutable());
+    }
+
     /// <summary>The text with its blanks filled; a gap keeps its name in brackets, so that it is seen.</summary>
     public FilledText Fill(IReadOnlyDictionary<string, string?> values)
     {

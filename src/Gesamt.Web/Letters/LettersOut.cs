@@ -32,7 +32,8 @@ public static class LettersOut
     /// <param name="draft">A held letter that is sent; a new one otherwise.</param>
     public static async Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, Written written, LetterRow? draft = null)
     {
-        var filled = Writing.Fill(written.Subject.Trim(), written.Body.Trim(), await Writing.WordsAsync(desk, file));
+        var words = await Writing.WordsAsync(desk, file);
+        var filled = draft is null ? Writing.Fill(written.Subject.Trim(), written.Body.Trim(), words) : Writing.FillOpen(written.Subject.Trim(), written.Body.Trim(), words);
         Check(filled, written.Files ?? draft?.Files ?? [], written.Later, desk.Now);
         var reader = file.MailContact.Id;
         if (Sending.MentionsLink(filled.Body) && await desk.Db.Links.AnyAsync(l => l.ProjectId == file.Id && l.PersonId == reader && l.EndedAt != null)) throw new InvalidException(("body", ClientPages.Links.Closed));

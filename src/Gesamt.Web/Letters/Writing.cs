@@ -40,10 +40,15 @@ public static class Writing
     }
 
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
-    public static FilledLetter Fill(string subject, string body, RecordWords words)
+    public static FilledLetter Fill(string subject, string body, RecordWords words) => Fill(LetterText.Parse(subject), LetterText.Parse(body), words);
+
+    /// <summary>Fills what is still open in a letter that was filled before: the client's own words in it are never read as blanks.</summary>
+    public static FilledLetter FillOpen(string subject, string body, RecordWords words) => Fill(LetterText.ParseFilled(subject), LetterText.ParseFilled(body), words);
+
+    private static FilledLetter Fill(LetterText subject, LetterText body, RecordWords words)
     {
         var values = Blanks.Of(Unlinked(words));
-        var (head, text) = (LetterText.Parse(subject).Fill(values), LetterText.Parse(body).Fill(values));
+        var (head, text) = (subject.Fill(values), body.Fill(values));
         return new(head.Text, text.Text, [.. head.Gaps.Concat(text.Gaps).Distinct()]);
     }
 

@@ -25,12 +25,12 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
         await Task.Yield();
         // two copies may run on one folder, but only one of them ticks; a kill frees the lock
         await using var copy = await OnlyCopyAsync(stoppingToken);
-        await Task.WhenAll(LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken), LoopAsync(ActAsync, SleepAsync, stoppingToken), LoopAsync(upkeeping.DoDueAsync, _ => Task.FromResult(BetweenUpkeep), stoppingToken, wakes: false));
+        await Task.WhenAll(LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken), LoopAsync(ActAsync, SleepAsync, stoppingToken), UpkeepAsync(stoppingToken));
     }
 
-    private async Task LoopAsync(Func<CancellationToken, Task> work, Func<CancellationToken, Task<TimeSpan>> sleep, CancellationToken stop, bool wakes = true)
+    private async Task LoopAsync(Func<CancellationToken, Task> work, Func<CancellationToken, Task<TimeSpan>> sleep, CancellationToken stop)
     {
-        var waker = wakes ? live.NewWaker() : new();
+        var waker = live.NewWaker();
         while (!stop.IsCancellationRequested)
         {
             await work(stop);
@@ -38,6 +38,13 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
             await TryAsync("how long to sleep", async s => wait = await sleep(s), stop);
             await waker.WaitAsync(wait, stop);
         }
+    }
+
+    /// <summary>Not at the start, when there is enough to do.</summary>
+    private async Task UpkeepAsync(CancellationToken stop)
+    {
+        using var timer = new PeriodicTimer(BetweenUpkeep);
+        while (await timer.WaitForNextTickAsync(stop)) await upkeeping.DoDueAsync(stop);
     }
 
     /// <summary>Does everything that is due at this instant, until nothing is.</summary>

@@ -110,6 +110,222 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenSessionDto"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CodesDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codes/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NewCodesDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codes/on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TurnOnCodesDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecoveryDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/codes/off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TurnOffCodesDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -1237,12 +1453,14 @@ export interface paths {
                     Group?: components["schemas"]["RegisterGroup"];
                     Sort?: string;
                     Desc?: boolean;
+                    /** @description Part of a title or a client's name. */
                     Words?: string;
                     Kind?: string;
                     Source?: string;
                     Stage?: components["schemas"]["Stage"];
                     Year?: number;
                     Standing?: components["schemas"]["RegisterStanding"];
+                    /** @description Rows shown of each group. */
                     Most?: number;
                     Details?: string[];
                 };
@@ -2326,6 +2544,7 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
+                    /** @description Part of a name, an organisation or a way to reach them. */
                     Words?: string;
                     Sort?: components["schemas"]["PersonSort"];
                     Label?: string;
@@ -2389,6 +2608,7 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
+                    /** @description Part of a name, an organisation or a way to reach them. */
                     Words?: string;
                     Sort?: components["schemas"]["PersonSort"];
                     Label?: string;
@@ -7523,13 +7743,18 @@ export interface components {
     schemas: {
         AddTasksDto: {
             list: string;
+            /** @description Places in the list that do not apply. */
             leave: number[];
         };
         AddressDto: {
             address: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description Where in the columns of Turns an age stands.
+         * @enum {unknown}
+         */
         AgeBand: "Fresh" | "Waiting" | "Old";
+        /** @description Something planned. */
         AheadDto: {
             key: string;
             day: string;
@@ -7537,13 +7762,17 @@ export interface components {
             sort: components["schemas"]["EntrySort"];
             title: string;
             detail: string;
+            /** @description “asks first”, “by itself”, “task”, “waits for your OK”. */
             mark: string;
             held: boolean;
             /** Format: int64 */
             taskId: null | number;
             opens: null | components["schemas"]["OpensDto"];
             step?: null | components["schemas"]["AheadStepDto"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description A letter on its way that can still be taken back.
+             */
             goes?: null | number;
         };
         AheadStepDto: {
@@ -7552,7 +7781,10 @@ export interface components {
             step: string;
             /** Format: int32 */
             occurrence: number;
-            /** Format: local-date-time */
+            /**
+             * Format: local-date-time
+             * @description When it acts, in the studio's time.
+             */
             at: null | string;
             fixed: boolean;
         };
@@ -7573,11 +7805,13 @@ export interface components {
         ApproveBriefDto: {
             hash: string;
         };
+        /** @description A client page as its client would see it, with what else becomes visible if one more part is opened. */
         AsClientDto: {
             page: components["schemas"]["ClientPageDto"];
             with: null | string;
             alsoVisible: string[];
         };
+        /** @description Set aside as belonging nowhere, or put back into the tray. */
         AsideDto: {
             aside: boolean;
         };
@@ -7594,18 +7828,23 @@ export interface components {
             occurrence: number;
             yes: boolean;
         };
+        /** @description Something a routine asks that is not a letter. */
         AskedDto: {
             /** Format: int64 */
             project: number;
             title: string;
             client: string;
+            /** @description The question. */
             words: string;
             why: string;
             lastSaid: null | string;
+            /** @description What the button says that does it. */
             yes: string;
+            /** @description What the button says that leaves it; null where there is nothing to leave. */
             no: null | string;
             /** Format: int64 */
             run: number;
+            /** @description Null for a routine that is offered as a whole. */
             step: null | string;
             /** Format: int32 */
             occurrence: number;
@@ -7616,7 +7855,10 @@ export interface components {
             since: string;
         };
         AskedResultDto: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description A project that was begun by it.
+             */
             project: null | number;
         };
         AwayDto: {
@@ -7626,22 +7868,31 @@ export interface components {
             /** Format: int32 */
             routine: number;
             variant: null | string;
+            /** @description Keys of steps that do not apply. */
             leaveOut: string[];
         };
         BookTimeDto: {
             /** Format: date-time */
             start: string;
             zone: string;
+            /** @description To the kind's questions, in their order. */
             answers?: null | string[];
         };
         BriefDto: {
             parts: components["schemas"]["BriefPartOfDto"][];
+            /** @description Guiding points, in sight all along. */
             guides: string[];
+            /** @description Obstacles of the phases in work. */
             watch: string[];
+            /** @description Where it stands with the client, in words; empty while it was never put to them. */
             state: string;
+            /** @description It was changed since it was put to them. */
             changed: boolean;
         };
-        /** @enum {unknown} */
+        /**
+         * @description The four groups a brief is arranged in.
+         * @enum {unknown}
+         */
         BriefGroup: "Why" | "What" | "Frame" | "Watch";
         BriefPartDto: {
             key: string;
@@ -7663,7 +7914,10 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a part is for beyond being read: guiding points stay in sight all along, obstacles come back at the phase they concern.
+         * @enum {unknown}
+         */
         BriefUse: "None" | "Guide" | "Obstacle";
         ByItselfDto: {
             /** Format: int64 */
@@ -7694,16 +7948,20 @@ export interface components {
             project: number;
             title: string;
         };
+        /** @description A project on Turns or Today. */
         CardDto: {
             /** Format: int64 */
             id: number;
             title: string;
+            /** @description The reason and next act. */
             words: string;
+            /** @description Said in bold: how late its money is. */
             late: null | string;
             age: string;
             band: components["schemas"]["AgeBand"];
             stage: components["schemas"]["Stage"];
             side: components["schemas"]["Side"];
+            /** @description “Waits for your OK, 2 d”. */
             held: null | string;
             booked: boolean;
             client: string;
@@ -7711,6 +7969,7 @@ export interface components {
         CardNumberDto: {
             number: string;
         };
+        /** @description A payment as the payer sees it on the stand-in's page. */
         CardPageDto: {
             what: string;
             amount: string;
@@ -7731,13 +7990,19 @@ export interface components {
             /** Format: int64 */
             project: null | number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a step, or a whole routine, may hang on: its own beginning, the step before, something that happened, or a named date.
+         * @enum {unknown}
+         */
         Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate";
         CheckRoutineDto: {
             /** Format: int64 */
             kind: number;
             routine: components["schemas"]["RoutineDraftDto"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description One to show the dates of.
+             */
             project: null | number;
         };
         CheckedRoutineDto: {
@@ -7747,8 +8012,10 @@ export interface components {
         };
         CheckedStepDto: {
             sentence: string;
+            /** @description When it would act for the chosen project, if it began now. */
             date: null | string;
         };
+        /** @description Names of what a step can use: a key and what it is called. */
         ChoiceDto: {
             key: string;
             name: string;
@@ -7776,15 +8043,18 @@ export interface components {
             use: string;
             hasPreview: boolean;
         };
+        /** @description A form that waits for the client. */
         ClientFormDto: {
             slug: string;
             title: string;
             intro: string;
             fields: components["schemas"]["FormField"][];
+            /** @description What was typed so far. */
             given: {
                 [key: string]: string;
             };
         };
+        /** @description A meeting as its client sees it: never the notes. */
         ClientMeetingDto: {
             id: string;
             name: string;
@@ -7801,11 +8071,13 @@ export interface components {
             mail: string;
             project: string;
             person: string;
+            /** @description Goes back with every write of this page. */
             token: string;
             step: components["schemas"]["ClientStep"];
             proposal: null | components["schemas"]["ProposalPageDto"];
             contract: null | components["schemas"]["ContractPageDto"];
             invoices: components["schemas"]["InvoicePageDto"][];
+            /** @description What was asked for and waits for an answer. */
             askedForChange: boolean;
             paysByCard: boolean;
             whole: null | components["schemas"]["WholeDto"];
@@ -7823,8 +8095,12 @@ export interface components {
             state: components["schemas"]["PhaseState"];
             when: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description The one thing a client has to do now on the way to a booking; then done.
+         * @enum {unknown}
+         */
         ClientStep: "Nothing" | "Choose" | "Sign" | "Book" | "Done";
+        /** @description How the client behaves: days from the beginning until they act; null is never. */
         ClientWaysDto: {
             /** Format: int32 */
             opens: null | number;
@@ -7843,6 +8119,15 @@ export interface components {
             date: string;
             time: string;
             stands: boolean;
+        };
+        CodesDto: {
+            /** @description Whether a code is asked for at every sign-in. */
+            on: boolean;
+            /**
+             * Format: int32
+             * @description Recovery codes not used yet.
+             */
+            recoveryLeft: number;
         };
         ConditionDto: {
             detail: string;
@@ -7864,6 +8149,7 @@ export interface components {
         };
         CopyKindDto: {
             name: string;
+            /** @description Parts left out; routines and forms one by one. */
             without: components["schemas"]["KindPart"][];
             withoutRoutines: number[];
             withoutForms: number[];
@@ -7876,13 +8162,17 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description How a table writes its dates.
+         * @enum {unknown}
+         */
         DateStyle: "YearMonthDay" | "DayMonthYear" | "MonthDayYear" | "DayMonthName";
         DayMeetingDto: {
             /** Format: int64 */
             project: number;
             /** Format: int64 */
             meeting: number;
+            /** @description “11:00 to 11:30”. */
             when: string;
             title: string;
             detail: string;
@@ -7912,11 +8202,13 @@ export interface components {
             unit: null | string;
             options: null | string[];
             private: boolean;
+            /** @description Must be known before the Lead gate closes. */
             demanded: boolean;
         };
         DoorDto: {
             token: string;
         };
+        /** @description A draft with what it comes to as suggested, or why it cannot be sent yet. */
         DraftDto: {
             project: string;
             client: string;
@@ -7931,9 +8223,13 @@ export interface components {
         DraftsDto: {
             /** Format: int32 */
             agreed: number;
+            /** @description Newest first. */
             rounds: components["schemas"]["RoundDto"][];
         };
-        /** @enum {unknown} */
+        /**
+         * @description When an instalment is due: on booking, around the date that matters, or on a date.
+         * @enum {unknown}
+         */
         DueSort: "OnBooking" | "AroundMainDate" | "OnDate" | "OnHandover";
         EarlierDto: {
             /** Format: int64 */
@@ -7944,11 +8240,13 @@ export interface components {
             text: string;
             fromClient: boolean;
         };
+        /** @description Something that happened. */
         EntryDto: {
             /** Format: int64 */
             id: number;
             day: string;
             time: string;
+            /** @description Date, time and zone in full. */
             exact: string;
             sort: components["schemas"]["EntrySort"];
             from: components["schemas"]["EntryFrom"];
@@ -7956,23 +8254,36 @@ export interface components {
             detail: string;
             opens: null | components["schemas"]["OpensDto"];
         };
-        /** @enum {unknown} */
+        /**
+         * @description Where an entry comes from, which is how it is drawn.
+         * @enum {unknown}
+         */
         EntryFrom: "Done" | "Client" | "Note";
-        /** @enum {unknown} */
+        /**
+         * @description Sorts of entries on the line, that can be hidden and shown.
+         * @enum {unknown}
+         */
         EntrySort: "Letters" | "Papers" | "Work" | "Money" | "Tasks" | "Notes" | "Meetings" | "Steps";
-        /** @enum {unknown} */
+        /**
+         * @description What a field of a form asks for. A heading asks for nothing.
+         * @enum {unknown}
+         */
         FieldSort: "ShortText" | "LongText" | "OneOf" | "AnyOf" | "Number" | "Date" | "Mail" | "Phone" | "Address" | "Amount" | "File" | "Consent" | "Heading";
         FileDto: {
             name: string;
             address: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description Whose a file is: supplied by either side, a draft to look at, or a final one handed over.
+         * @enum {unknown}
+         */
         FileGroup: "Supplied" | "Drafts" | "Final";
         FileLetterDto: {
             /** Format: int64 */
             project: number;
         };
         FilesPageDto: {
+            /** @description When the work was handed over. */
             handedOver: null | string;
             waitsForYes: boolean;
             approved: null | string;
@@ -7982,10 +8293,15 @@ export interface components {
         FinalDto: {
             /** Format: int64 */
             file: number;
+            /** @description A word on its use. */
             use: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description When the follow-ups of an inquiry begin: as it comes, or when the owner has read the answers.
+         * @enum {unknown}
+         */
         FollowUps: "AtOnce" | "WhenRead";
+        /** @description A form as its owner makes it. */
         FormDto: {
             /** Format: int32 */
             id: number;
@@ -8001,19 +8317,26 @@ export interface components {
             /** Format: int32 */
             edition: number;
             address: string;
+            /** @description Set into the studio's site once; never changes. */
             snippet: string;
             frameSnippet: string;
+            /** @description Routines that put it to clients. */
             usedBy: string[];
         };
+        /** @description A field of a form. */
         FormField: {
+            /** @description Its name in answers; stays when the label changes. */
             key: string;
             sort: components["schemas"]["FieldSort"];
             label: string;
             /** @default false */
             required: boolean;
             hint?: null | string;
+            /** @description Shown behind a number. */
             unit?: null | string;
+            /** @description What can be chosen, for one of and any of. */
             options?: null | string[];
+            /** @description What of the record its answer fills: name, organisation, mail, phone, address, date, title, source, or a detail of the kind. */
             fills?: null | string;
             shownIf?: null | components["schemas"]["ShownIf"];
             hasOptions?: boolean;
@@ -8022,23 +8345,40 @@ export interface components {
             /** Format: int32 */
             id: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a form is for: an inquiry on its own page; or questions to a client, or feedback, on the client's page.
+         * @enum {unknown}
+         */
         FormPurpose: "Inquiry" | "Questionnaire" | "Feedback";
         FoundDto: {
             key: string;
             sort: components["schemas"]["FoundSort"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The project to open; null for a person without one, or a letter that is not filed.
+             */
             project: null | number;
             title: string;
             words: string;
+            /** @description The entry to open on it. */
             opens: null | string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The person to open.
+             */
             person?: null | number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What was found: a project, person, letter, file, paper or note.
+         * @enum {unknown}
+         */
         FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note";
-        /** @enum {unknown} */
+        /**
+         * @description What must be true for a project to leave a stage.
+         * @enum {unknown}
+         */
         Gate: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery";
+        /** @description A gate with its evidence, or what it still lacks. */
         GateDto: {
             gate: components["schemas"]["Gate"];
             closed: boolean;
@@ -8055,42 +8395,71 @@ export interface components {
         GoOnDto: {
             /** Format: int32 */
             ahead: number;
+            /** @description What was missed meanwhile and stays where it is. */
             missed: string[];
         };
         HandOverDto: {
+            /** @description What is handed over; none for work that is not a file. */
             files: components["schemas"]["FinalDto"][];
             subject: string;
             body: string;
         };
         HappenedDto: {
             sort: components["schemas"]["HappenedSort"];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day it happened, today or earlier; now when left out.
+             */
             on?: null | string;
+            /** @description What was said in a call, a reason, a colleague's name, or the name typed as a signature. */
             words?: null | string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Until when it rests.
+             */
             until?: null | string;
+            /** @description What was paid, or the agreed price without tax, such as 1200.50. */
             amount?: null | string;
+            /** @description Tax on an agreed price, per cent. */
             tax?: null | string;
+            /** @description The part of an agreed price due on booking, per cent. */
             onBooking?: null | string;
             means?: null | components["schemas"]["PaymentMeans"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The invoice that was paid; null for a payment ahead of any.
+             */
             invoice?: null | number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The kept scan of a contract signed on paper.
+             */
             file?: null | number;
-            /** @default false */
+            /**
+             * @description Whether unpaid invoices of a project that ends are credited.
+             * @default false
+             */
             credit: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description To whom it was referred, when that is somebody known.
+             */
             colleague?: null | number;
+            /** @description A letter that goes with an end; none when left out. */
             subject?: null | string;
             body?: null | string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What the owner can say happened.
+         * @enum {unknown}
+         */
         HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway";
         HookDto: {
             /** Format: int32 */
             id: number;
             name: string;
             address: string;
+            /** @description By which its receiver knows the calls are the studio's. */
             secret: string;
             events: components["schemas"]["HookEvent"][];
             inside: boolean;
@@ -8103,15 +8472,22 @@ export interface components {
             waiting: number;
             /** Format: int32 */
             givenUp: number;
+            /** @description What the last call that was not taken met with. */
             failing: null | string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a web hook can be told of. A step of a routine calls it as HookEvent.Step.
+         * @enum {unknown}
+         */
         HookEvent: "InquiryCame" | "ProposalSent" | "ProposalAccepted" | "ContractSigned" | "PaymentReceived" | "HandedOver" | "Approved" | "Ended" | "Step";
         HookTestDto: {
             taken: boolean;
             words: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a column of a table is.
+         * @enum {unknown}
+         */
         ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Kind" | "Source" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
         ImportDoneDto: {
             /** Format: int32 */
@@ -8138,6 +8514,7 @@ export interface components {
             headings: string[];
             sample: string[][];
             matching: components["schemas"]["MatchingDto"];
+            /** @description Those by which every date can be read; more than one asks to look. */
             dateStyles: components["schemas"]["DateStyle"][];
             preview: components["schemas"]["PreviewRowDto"][];
             /** Format: int32 */
@@ -8153,14 +8530,19 @@ export interface components {
         ImportUndoneDto: {
             /** Format: int32 */
             removed: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Projects that went on since and were left as they are.
+             */
             kept: number;
         };
         InquiryDto: {
+            /** @description By the key of their field. */
             answers: {
                 [key: string]: string;
             };
             token?: null | string;
+            /** @description Left empty by people; what fills it in is no person. */
             website?: null | string;
         };
         InvoicePageDto: {
@@ -8175,7 +8557,10 @@ export interface components {
         /** @enum {unknown} */
         IsoDayOfWeek: "None" | "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
         JoinDto: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description A merge or split that can be undone.
+             */
             undo: number;
             words: string;
         };
@@ -8189,8 +8574,10 @@ export interface components {
             name: string;
             group: components["schemas"]["FileGroup"];
             phase: null | string;
+            /** @description Whose it is, how large, since when. */
             about: string;
             use: string;
+            /** @description Whether the client may see it. */
             shown: boolean;
             hasPreview: boolean;
         };
@@ -8209,12 +8596,16 @@ export interface components {
         KindOrderDto: {
             kinds: number[];
         };
+        /** @description A kind of work and what it brings along, to be edited. */
         KindPageDto: {
             /** Format: int64 */
             id: number;
             key: string;
             name: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How many were begun with it.
+             */
             projects: number;
             /** Format: int32 */
             edition: number;
@@ -8228,8 +8619,12 @@ export interface components {
             settings: components["schemas"]["KindSettingsDto"];
             fills: string[];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What of a kind comes along when it is copied.
+         * @enum {unknown}
+         */
         KindPart: "Forms" | "Services" | "Contract" | "Routines";
+        /** @description What a kind wants to know, how its brief is arranged, and when its follow-ups begin. */
         KindSettingsDto: {
             /** Format: int32 */
             edition: number;
@@ -8252,23 +8647,30 @@ export interface components {
             label: string;
             amount: string;
         };
+        /** @description One stage across the six ages. */
         LaneDto: {
             stage: components["schemas"]["Stage"];
             under: string;
             cards: components["schemas"]["CardDto"][];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a step does whose time had passed before its run began.
+         * @enum {unknown}
+         */
         LateStart: "Skip" | "AtOnce" | "Ask";
         LetterDeskDto: {
             to: string;
             mail: null | string;
             signature: string;
             templates: components["schemas"]["TemplateDto"][];
+            /** @description The exchange so far, newest first. */
             earlier: components["schemas"]["EarlierDto"][];
             blanks: string[];
+            /** @description Files of the project that can go with it. */
             kept: components["schemas"]["LetterFileDto"][];
             tomorrow: string;
         };
+        /** @description A file that goes with a letter. */
         LetterFileDto: {
             name: string;
             hash: string;
@@ -8282,9 +8684,13 @@ export interface components {
         LetterReadDto: {
             /** Format: int64 */
             id: number;
+            /** @description What went or came with it. */
             files: components["schemas"]["FileDto"][];
+            /** @description Whether it came from the client. */
             canAnswer: boolean;
+            /** @description Whether it is held by a routine and can be put off. */
             canWait: boolean;
+            /** @description Whether it is on its way and has not left the house. */
             canTakeBack: boolean;
             canWriteAgain: boolean;
             problem: null | string;
@@ -8295,24 +8701,35 @@ export interface components {
         };
         LetterTextRowDto: {
             key: string;
+            /** @description The owner's alone; no client sees it. */
             name: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description By which it is called up while writing.
+             */
             number: null | number;
             subject: string;
             body: string;
             /** Format: int32 */
             edition: number;
+            /** @description Routines that send it, over all kinds. */
             usedBy: string[];
             files: components["schemas"]["LetterFileDto"][];
         };
-        /** @enum {unknown} */
+        /**
+         * @description How a line stands in a proposal: always part of it, one of several, or to add.
+         * @enum {unknown}
+         */
         LineRole: "Included" | "OneOf" | "Extra";
         LinkDto: {
             open: boolean;
         };
         ListItemDto: {
             title: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How long before (negative) or after the date that matters.
+             */
             count: number;
             unit: components["schemas"]["SpanUnit"];
             phase: null | string;
@@ -8320,6 +8737,7 @@ export interface components {
         MadeApiKeyDto: {
             /** Format: int32 */
             id: number;
+            /** @description Shown once; only its hash is kept. */
             key: string;
         };
         MailAccountDto: {
@@ -8327,10 +8745,15 @@ export interface components {
             imap: components["schemas"]["MailServerDto"];
             /** Format: int32 */
             edition: number;
+            /** @description False for a demo, whose letters stay in its post office. */
             mayLeave: boolean;
+            /** @description What was wrong when the inbox was read last. */
             problem: null | string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description How a line to a mail server is kept from others: TLS from the beginning, begun by STARTTLS, or not at all, for a server on the same machine.
+         * @enum {unknown}
+         */
         MailSecurity: "Tls" | "StartTls" | "None";
         MailServerDto: {
             host: string;
@@ -8338,11 +8761,13 @@ export interface components {
             port: number;
             security: components["schemas"]["MailSecurity"];
             user: string;
+            /** @description Null keeps what is set; it is never sent out. */
             password: null | string;
             /** @default false */
             hasPassword: boolean;
         };
         MailTestDto: {
+            /** @description What was tried: the server letters go to, or the inbox. */
             part: string;
             works: boolean;
             words: string;
@@ -8357,19 +8782,25 @@ export interface components {
             lastContact: null | string;
             differs: components["schemas"]["ContradictionDto"][];
         };
+        /** @description Which column is what, and how the table writes. */
         MatchingDto: {
             columns: components["schemas"]["ImportColumn"][];
             dates: components["schemas"]["DateStyle"];
             numbers: components["schemas"]["NumberStyle"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The kind of rows that name none.
+             */
             kind: null | number;
         };
+        /** @description A meeting on the record. */
         MeetingDto: {
             /** Format: int64 */
             id: number;
             name: string;
             when: string;
             place: string;
+            /** @description “in 3 days”, “cancelled by the client”, “over”. */
             state: string;
             isStanding: boolean;
             isOver: boolean;
@@ -8377,6 +8808,7 @@ export interface components {
             answers: components["schemas"]["AnswerDto"][];
             notes: string;
         };
+        /** @description A kind of meeting as its owner sets it. */
         MeetingKindDto: {
             /** Format: int32 */
             id: number;
@@ -8413,22 +8845,32 @@ export interface components {
             notes: string;
             agenda: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description Where a meeting takes place.
+         * @enum {unknown}
+         */
         MeetingPlace: "Video" | "Phone" | "Place";
-        /** @enum {unknown} */
+        /**
+         * @description When in a project a kind of meeting belongs: to judge the fit, or to gather the brief.
+         * @enum {unknown}
+         */
         MeetingTime: "BeforeBooking" | "AfterBooking";
         MergeDto: {
+            /** @description Details that replace what is known. */
             take: string[];
         };
         MistakeDto: {
             field: string;
             words: string;
         };
+        /** @description The month's money in one sentence. */
         MoneyDto: {
             month: string;
             /** Format: int32 */
             booked: number;
+            /** @description Booked this month, without tax. */
             won: string;
+            /** @description Payments of this month, tax included, as all that is owed and paid. */
             received: string;
             sent: string;
             late: string;
@@ -8438,9 +8880,14 @@ export interface components {
             amount: string;
         };
         MoveDateDto: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The new date.
+             */
             to: string;
+            /** @description Keys of what was fixed by hand or skipped and shall move all the same. */
             also: string[];
+            /** @description Without it nothing is moved, and what would be is shown. */
             confirmed: boolean;
         };
         MoveMeetingDto: {
@@ -8457,6 +8904,7 @@ export interface components {
             old: string;
             new: string;
             words: string;
+            /** @description May be ticked to move all the same. */
             ask: boolean;
         };
         NewApiKeyDto: {
@@ -8466,13 +8914,22 @@ export interface components {
         };
         NewCalendarDto: {
             name: string;
+            /** @description Subscribed to; or Content, the text of a file. */
             address: null | string;
             content: null | string;
+        };
+        /** @description A secret not in use yet. */
+        NewCodesDto: {
+            /** @description In Base32 (RFC 4648), for typing. */
+            secret: string;
+            /** @description The same as an address of otpauth in a QR code, as a data address of an SVG. */
+            picture: string;
         };
         NewFormDto: {
             title: string;
             purpose?: components["schemas"]["FormPurpose"];
         };
+        /** @description An inquiry that came by phone, chat, at a fair or by mail, as the owner takes it down. A name and one way to reach them are enough. */
         NewInquiryDto: {
             /** Format: int64 */
             kind: number;
@@ -8486,10 +8943,17 @@ export interface components {
             words: null | string;
             /** Format: date */
             date: null | string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Somebody already known, whose project this is.
+             */
             person: null | number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description A letter that belonged nowhere and is this inquiry.
+             */
             letter: null | number;
+            /** @description Whether the follow-ups of the kind begin. */
             followUp: boolean;
         };
         NewRehearsalDto: {
@@ -8498,12 +8962,14 @@ export interface components {
             name: string;
             /** Format: date */
             date: null | string;
+            /** @description Its letters go to the owner's own address; else they stay in the house. */
             toOwner: boolean;
         };
         NewRoutineDto: {
             /** Format: int64 */
             kind: number;
             name: null | string;
+            /** @description A routine as text; or Copy, one to begin as a copy of; or neither, an empty one. */
             text: null | string;
             /** Format: int32 */
             copy: null | number;
@@ -8511,7 +8977,10 @@ export interface components {
         NoteDto: {
             text: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description How a table writes its numbers.
+         * @enum {unknown}
+         */
         NumberStyle: "Point" | "Comma";
         OfferDto: {
             title: string;
@@ -8530,7 +8999,9 @@ export interface components {
             detail: string;
             quantity: string;
             unit: string;
+            /** @description In major units with a point, such as “140” or “19.99”; exact. */
             unitPrice: string;
+            /** @description Per cent, such as “23”. */
             tax: string;
             suggested: boolean;
         };
@@ -8543,7 +9014,9 @@ export interface components {
         OnOffDto: {
             off: boolean;
         };
+        /** @description A new inquiry from another program. */
         OpenInquiryDto: {
+            /** @description The key or the name of a kind of work. */
             kind: string;
             name: string;
             mail: null | string;
@@ -8564,12 +9037,18 @@ export interface components {
         };
         OpenPageDtoOfOpenPersonDto: {
             items: components["schemas"]["OpenPersonDto"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Goes back as “after” for the next page; null at the end.
+             */
             next: null | number;
         };
         OpenPageDtoOfOpenProjectDto: {
             items: components["schemas"]["OpenProjectDto"][];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Goes back as “after” for the next page; null at the end.
+             */
             next: null | number;
         };
         OpenPersonDto: {
@@ -8580,6 +9059,7 @@ export interface components {
             mail: null | string;
             phone: null | string;
         };
+        /** @description A project as other programs read it: where it stands, nothing of what was said. */
         OpenProjectDto: {
             /** Format: int64 */
             id: number;
@@ -8603,11 +9083,26 @@ export interface components {
             owedMinor: number;
             currency: string;
         };
+        /** @description A browser that is signed in. */
+        OpenSessionDto: {
+            /** Format: int32 */
+            id: number;
+            browser: string;
+            address: string;
+            began: string;
+            seen: string;
+            /** @description Whether it is the one that asks. */
+            this: boolean;
+        };
+        /** @description A span of a weekday in which meetings can be; the studio's local time. */
         OpenSpan: {
             day: components["schemas"]["IsoDayOfWeek"];
             /** Format: time */
             from: string;
-            /** Format: time */
+            /**
+             * Format: time
+             * @description After From, or midnight for the end of the day.
+             */
             until: string;
         };
         OpensDto: {
@@ -8615,12 +9110,19 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What opens in the reader: its sort and number.
+         * @enum {unknown}
+         */
         OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice" | "Payment" | "Review" | "Meeting";
-        /** @enum {unknown} */
+        /**
+         * @description Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.
+         * @enum {unknown}
+         */
         PagePart: "Whole" | "Drafts" | "Files" | "Help";
         PagePartDto: {
             part: components["schemas"]["PagePart"];
+            /** @description Since when it is open; null while it is not. */
             since: null | string;
         };
         PartDto: {
@@ -8633,6 +9135,7 @@ export interface components {
             part: components["schemas"]["PersonPart"];
             has: boolean;
         };
+        /** @description Somebody with a part in the project. */
         PartOfPersonDto: {
             /** Format: int64 */
             person: number;
@@ -8653,10 +9156,14 @@ export interface components {
             /** Format: int32 */
             total: number;
             rows: components["schemas"]["PersonRowDto"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description People who are not shown.
+             */
             more: number;
             labels: string[];
         };
+        /** @description What is kept of a person. */
         PersonDetailsDto: {
             sort: components["schemas"]["PersonSort"];
             name: string;
@@ -8710,7 +9217,10 @@ export interface components {
             joins: components["schemas"]["JoinDto"][];
             matches: components["schemas"]["MatchDto"][];
         };
-        /** @enum {unknown} */
+        /**
+         * @description The part somebody has in a project besides its client.
+         * @enum {unknown}
+         */
         PersonPart: "Decides" | "Pays" | "GetsMail" | "ReadsAlong" | "Supplies";
         PersonProjectDto: {
             /** Format: int64 */
@@ -8720,6 +9230,7 @@ export interface components {
             standing: string;
             date: null | string;
             agreed: null | string;
+            /** @description What they are in it, where they are not its client. */
             part: null | string;
         };
         PersonRowDto: {
@@ -8739,7 +9250,10 @@ export interface components {
             daysSince: null | number;
             labels: string[];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What somebody is to the studio.
+         * @enum {unknown}
+         */
         PersonSort: "Client" | "Colleague" | "Supplier" | "Venue" | "Partner";
         PhaseDto: {
             phase: string;
@@ -8748,21 +9262,32 @@ export interface components {
         PhaseRowDto: {
             name: string;
             state: components["schemas"]["PhaseState"];
+            /** @description Since when it stands so, or when its last task is due. */
             since: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description How a phase of the work stands.
+         * @enum {unknown}
+         */
         PhaseState: "Ahead" | "InWork" | "Resting" | "Done";
         PieceDto: {
             sort: components["schemas"]["PieceSort"];
             text: string;
             blank: null | string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description A piece of a letter as it reads now: plain, filled from the record, or still empty.
+         * @enum {unknown}
+         */
         PieceSort: "Plain" | "Filled" | "StandBy" | "Gap";
         PlanPartDto: {
+            /** @description Per cent. */
             share: string;
             sort: components["schemas"]["DueSort"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description After the signature, or after (negative: before) the date that matters.
+             */
             days: number;
             /** Format: date */
             date: null | string;
@@ -8772,6 +9297,7 @@ export interface components {
         PostAnswerDto: {
             text: string;
         };
+        /** @description A letter as its recipient finds it. */
         PostedDto: {
             /** Format: int64 */
             id: number;
@@ -8788,6 +9314,7 @@ export interface components {
             from: string;
             to: string;
             subject: string;
+            /** @description The plain part; addresses of links stand in it in full. */
             text: string;
             /** Format: date-time */
             at: string;
@@ -8802,9 +9329,11 @@ export interface components {
         PreviewRowDto: {
             /** Format: int32 */
             row: number;
+            /** @description What would be kept, each with its name; dates with their weekday. */
             read: string[];
             wrong: string[];
         };
+        /** @description A choice priced by the server, ready to show. */
         PricedDto: {
             lines: components["schemas"]["PricedLineDto"][];
             net: string;
@@ -8821,14 +9350,21 @@ export interface components {
         };
         ProjectFormsDto: {
             open: components["schemas"]["AskedFormDto"][];
+            /** @description Forms of the project's kind that can be put to the client. */
             choices: components["schemas"]["ChoiceDto"][];
         };
         ProjectRoutinesDto: {
             runs: components["schemas"]["RunningRoutineDto"][];
             waiting: components["schemas"]["WaitingRoutineDto"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Steps still to come over all routines, and letters that go out later.
+             */
             pending: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Steps that were stopped by hand and still lie ahead.
+             */
             toGoOn: number;
         };
         ProposalPageDto: {
@@ -8839,6 +9375,7 @@ export interface components {
             lines: components["schemas"]["ChoiceLineDto"][];
             priced: components["schemas"]["PricedDto"];
         };
+        /** @description A public form as its visitor sees it. */
         PublicFormDto: {
             studio: string;
             brand: string;
@@ -8848,6 +9385,7 @@ export interface components {
             intro: string;
             fields: components["schemas"]["FormField"][];
             closed: boolean;
+            /** @description Goes back with the answers; says that the form was opened here and not long ago. */
             token: string;
         };
         PutOffDto: {
@@ -8857,10 +9395,12 @@ export interface components {
             body: null | string;
         };
         PutUpDto: {
+            /** @description Drafts to put up. */
             files: number[];
             phase: null | string;
             subject: string;
             body: string;
+            /** @description That more rounds than agreed are meant. */
             beyond: boolean;
         };
         /** @enum {unknown} */
@@ -8870,6 +9410,7 @@ export interface components {
             made: number;
             /** Format: int32 */
             known: number;
+            /** @description Names without any way to reach them, left out. */
             unreachable: string[];
         };
         ReadInquiryDto: {
@@ -8878,9 +9419,13 @@ export interface components {
             phone: null | string;
             profile: null | string;
             words: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The letter it was read from, kept in the tray until it is filed.
+             */
             letter: null | number;
         };
+        /** @description An entry opened whole. */
         ReaderDto: {
             title: string;
             under: string;
@@ -8888,6 +9433,7 @@ export interface components {
             quoted: string;
             answers: components["schemas"]["AnswerDto"][];
             sums: components["schemas"]["MoneyLineDto"][];
+            /** @description A paper to open beside it. */
             file: null | string;
             /** Format: int64 */
             heldLetter: null | number;
@@ -8908,14 +9454,20 @@ export interface components {
             since: string;
             subject: string;
             preview: string;
+            /** @description Why it is due. */
             why: string;
+            /** @description What the client last said. */
             lastSaid: null | string;
             gaps: null | string;
+            /** @description The text it began with, by which several are sent at once, and what that is called. */
             sort: null | string;
             sortName: null | string;
+            /** @description Why the mail server refused it. */
             problem: null | string;
+            /** @description Whether it can be put off. */
             canWait: boolean;
         };
+        /** @description One project as the owner sees it. */
         RecordDto: {
             /** Format: int64 */
             id: number;
@@ -8950,6 +9502,7 @@ export interface components {
             canHappen: components["schemas"]["HappenedSort"][];
             replyAddress: string;
             waitsForAddress: boolean;
+            badAddress: null | string;
             people: components["schemas"]["PartOfPersonDto"][];
             matches: components["schemas"]["MatchDto"][];
             labels: string[];
@@ -8957,9 +9510,15 @@ export interface components {
             briefParts: components["schemas"]["BriefDto"];
             meetings: components["schemas"]["MeetingDto"][];
             offered: null | string;
+            /** @description A rehearsal's own time; null for a real project. */
             rehearsalClock: null | string;
         };
+        RecoveryDto: {
+            /** @description Shown once, never again. */
+            recovery: string[];
+        };
         RedatingDto: {
+            /** @description The date as it is, in words; null while it is not known. */
             old: null | string;
             new: string;
             moved: components["schemas"]["MovedDto"][];
@@ -8987,15 +9546,20 @@ export interface components {
         RegisterGroupDto: {
             name: string;
             count: string;
+            /** @description In the order of the columns; empty where there is nothing to add up. */
             sums: string[];
             rows: components["schemas"]["RegisterRowDto"][];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Rows that are not shown.
+             */
             more: number;
         };
         RegisterRowDto: {
             /** Format: int64 */
             id: number;
             title: string;
+            /** @description In the order of the columns. */
             cells: string[];
         };
         /** @enum {unknown} */
@@ -9016,14 +9580,21 @@ export interface components {
             project: number;
             ways: components["schemas"]["ClientWaysDto"];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What became of a step in a rehearsal. Held ones are taken as if the owner said yes at once.
+         * @enum {unknown}
+         */
         RehearsedAct: "Acts" | "AsksFirst" | "Skipped" | "Stopped" | "Waits" | "Client";
         RehearsedDto: {
+            /** @description Null for what waits for a date or a cause that does not come. */
             when: null | string;
             day: null | string;
             act: components["schemas"]["RehearsedAct"];
+            /** @description What happens, as a sentence. */
             words: string;
+            /** @description Whom it would go to. */
             to: null | string;
+            /** @description The letter it would send, filled from the record as it is now. */
             subject: null | string;
             body: null | string;
             gaps: null | string;
@@ -9035,6 +9606,7 @@ export interface components {
             template: string;
         };
         ReleaseDto: {
+            /** @description Null keeps what is held. */
             subject: null | string;
             body: null | string;
         };
@@ -9054,6 +9626,7 @@ export interface components {
             about: string;
             hasPreview: boolean;
         };
+        /** @description A round of review opened whole. */
         ReviewReadDto: {
             /** Format: int64 */
             id: number;
@@ -9061,7 +9634,10 @@ export interface components {
             files: components["schemas"]["ReviewFileDto"][];
             said: components["schemas"]["AnswerDto"][];
         };
-        /** @enum {unknown} */
+        /**
+         * @description How a round of review stands. Returned: the client asked for changes.
+         * @enum {unknown}
+         */
         ReviewState: "Open" | "Returned" | "Approved" | "Withdrawn";
         RoomDto: {
             name: string;
@@ -9072,20 +9648,29 @@ export interface components {
             title: string;
             state: components["schemas"]["ReviewState"];
             when: string;
+            /** @description That it is the last round the price includes; said before one too many. */
             last: boolean;
+            /** @description That it goes beyond what the price includes. */
             beyond: boolean;
             files: components["schemas"]["ClientFileDto"][];
             said: components["schemas"]["SaidDto"][];
         };
         RoundsDto: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The number the next round would have.
+             */
             next: number;
             /** Format: int32 */
             agreed: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The round that is with the client.
+             */
             open: null | number;
             openWords: null | string;
         };
+        /** @description What there is to choose from in a routine. */
         RoutineChoicesDto: {
             letters: components["schemas"]["ChoiceDto"][];
             forms: components["schemas"]["ChoiceDto"][];
@@ -9097,6 +9682,7 @@ export interface components {
             details: string[];
             dateName: string;
         };
+        /** @description A routine as it is edited. */
         RoutineDraftDto: {
             name: string;
             begins: components["schemas"]["Cause"];
@@ -9134,14 +9720,24 @@ export interface components {
             /** Format: int32 */
             steps: number;
             off: boolean;
+            /** @description What keeps it off. */
             trouble: string[];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Runs with something still to come.
+             */
             inIt: number;
             /** Format: int32 */
             finished: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Runs that were stopped before their end.
+             */
             takenOut: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Letters of it that were refused, or may or may not have gone out.
+             */
             failed: number;
         };
         RoutineTextDto: {
@@ -9154,18 +9750,24 @@ export interface components {
             client: string;
             began: string;
             state: string;
+            /** @description For one taken out: by what. */
             why: null | string;
         };
         RunningRoutineDto: {
             name: string;
             state: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Steps still to come.
+             */
             pending: number;
         };
         SaidDto: {
             text: string;
+            /** @description When it was said. */
             at: string;
         };
+        /** @description A made-up card to try with. */
         SampleCardDto: {
             number: string;
             does: string;
@@ -9174,7 +9776,10 @@ export interface components {
             /** Format: int64 */
             id: number;
             title: string;
-            /** Format: local-date-time */
+            /**
+             * Format: local-date-time
+             * @description Local to the studio.
+             */
             start: string;
             /** Format: int32 */
             minutes: number;
@@ -9190,7 +9795,10 @@ export interface components {
             };
         };
         SaveDraftDto: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description The edition that was edited; a stale one is refused with both texts.
+             */
             edition: number;
             offer: components["schemas"]["OfferDto"];
             contract: string;
@@ -9247,6 +9855,7 @@ export interface components {
         };
         SaveViewDto: {
             name: string;
+            /** @description The part of the address behind the question mark. */
             query: string;
         };
         SavedViewDto: {
@@ -9260,13 +9869,19 @@ export interface components {
             body: string;
             template?: null | string;
             files?: null | components["schemas"]["LetterFileDto"][];
-            /** Format: local-date-time */
+            /**
+             * Format: local-date-time
+             * @description The studio's local time, for a letter that goes out later.
+             */
             sendAt?: null | string;
             /** Format: int64 */
             answers?: null | number;
         };
         SentDto: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description By which it can be taken back.
+             */
             letter: number;
             /** Format: int32 */
             holdSeconds: number;
@@ -9281,14 +9896,21 @@ export interface components {
             tax: string;
         };
         SessionDto: {
+            /** @description The owner's name when signed in. */
             owner: null | string;
             studio: string;
+            /** @description Goes back in the X-Gesamt-Token header of every write; a new one after signing in or out. */
             token: string;
+            /** @description Whether this copy has a stand-in post office to look into. */
             hasStandIns: boolean;
+            /** @description Whether this is a demo whose clock can be moved. */
             clockCanBeSet: boolean;
         };
         SetClockDto: {
-            /** Format: local-date-time */
+            /**
+             * Format: local-date-time
+             * @description The studio's local time, such as 2027-01-25T10:30:00; or how far to move on.
+             */
             now: null | string;
             /** Format: int32 */
             advanceHours: null | number;
@@ -9297,11 +9919,17 @@ export interface components {
         SetMeetingDto: {
             /** Format: int32 */
             kind: number;
-            /** Format: local-date-time */
+            /**
+             * Format: local-date-time
+             * @description The studio's local time.
+             */
             start: string;
         };
         SheetMoneyDto: {
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Paid part of the agreed price, per cent, for the bar alone.
+             */
             paidShare: number;
             lines: components["schemas"]["MoneyLineDto"][];
         };
@@ -9309,16 +9937,19 @@ export interface components {
             /** Format: int64 */
             id: number;
             title: string;
+            /** @description Its day in words; empty for one without. */
             due: string;
             /** Format: date */
             day: null | string;
             late: boolean;
             phase: null | string;
+            /** @description What its day is counted from. */
             counted: null | string;
             fixed: boolean;
         };
         ShowFileDto: {
             shown: boolean;
+            /** @description A word on its use; null leaves it as it is. */
             use: null | string;
         };
         ShownBriefDto: {
@@ -9327,6 +9958,7 @@ export interface components {
             open: boolean;
             approved: null | string;
         };
+        /** @description A field is shown while another one, above it, has one of these answers. */
         ShownIf: {
             field: string;
             is: string[];
@@ -9336,7 +9968,10 @@ export interface components {
             name: string;
             text: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description Whose turn it is.
+         * @enum {unknown}
+         */
         Side: "Yours" | "Clients" | "Nobodys";
         SignDto: {
             name: string;
@@ -9345,6 +9980,8 @@ export interface components {
         };
         SignInDto: {
             password: string;
+            /** @description A one-time code or a recovery code, where they are on. */
+            code?: null | string;
         };
         SignedDto: {
             name: string;
@@ -9374,31 +10011,47 @@ export interface components {
         SlipReadDto: {
             sort: components["schemas"]["SlipSort"];
             text: string;
+            /** @description “a task for Harbour Lane Bakery front, due Fri 29 Jan”, or that it goes to the tray. */
             becomes: string;
             read: components["schemas"]["Understood"][];
             /** Format: int64 */
             project: null | number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a slip becomes.
+         * @enum {unknown}
+         */
         SlipSort: "Note" | "Call" | "Task";
-        /** @enum {unknown} */
+        /**
+         * @description The unit a step or a due date is counted in.
+         * @enum {unknown}
+         */
         SpanUnit: "Minutes" | "Hours" | "Days" | "BusinessDays" | "Weeks" | "Months" | "Years";
         SplitDto: {
             projects: number[];
             person: components["schemas"]["PersonDetailsDto"];
         };
-        /** @enum {unknown} */
+        /**
+         * @description Where a project stands: at its first open gate, or finished.
+         * @enum {unknown}
+         */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
         StepChoiceDto: {
             key: string;
             sentence: string;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What a step does, as it is chosen.
+         * @enum {unknown}
+         */
         StepDoes: "Letter" | "Form" | "Times" | "Invoice" | "Tasks" | "OpenPart" | "LabelOn" | "LabelOff" | "FollowOn" | "EndAsQuiet" | "Hook" | "TellMe";
         StepDto: {
             key: string;
             cause: components["schemas"]["Cause"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description How long before (negative) or after its cause.
+             */
             count: number;
             unit: components["schemas"]["SpanUnit"];
             /** Format: time */
@@ -9406,17 +10059,23 @@ export interface components {
             dateName: null | string;
             anyHour: boolean;
             does: components["schemas"]["StepDoes"];
+            /** @description Which form, meeting, task list, part, label, kind or web hook; or the words it tells. */
             what: null | string;
+            /** @description The letter it sends, by its key. */
             letter: null | string;
             mode: components["schemas"]["StepMode"];
             stops: components["schemas"]["StopRule"][];
             lateStart: components["schemas"]["LateStart"];
+            /** @description Only for projects that came from one of these; none is all. */
             sources: string[];
             answers: components["schemas"]["ConditionDto"][];
             in: string[];
             favour: boolean;
         };
-        /** @enum {unknown} */
+        /**
+         * @description Whether a step acts by itself or waits for the owner's OK.
+         * @enum {unknown}
+         */
         StepMode: "AsksFirst" | "ByItself";
         StepMoveDto: {
             /** Format: int64 */
@@ -9424,15 +10083,23 @@ export interface components {
             step: string;
             /** Format: int32 */
             occurrence: number;
-            /** Format: local-date-time */
+            /**
+             * Format: local-date-time
+             * @description The day and time it shall act, fixed by hand; null counts it anew from its cause.
+             */
             at: null | string;
         };
-        /** @enum {unknown} */
-        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand";
+        /**
+         * @description What ends a step before it acts. Every step also stops when the project ends, when what it is about was replaced, or by the owner's hand.
+         * @enum {unknown}
+         */
+        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone";
+        /** @description The studio's own details, as clients see them, and the hours it is open for meetings. */
         StudioDto: {
             name: string;
             owner: string;
             mail: string;
+            /** @description A colour such as #0f4c46, dark enough for white text. */
             brand: string;
             hasLogo: boolean;
             address: string;
@@ -9448,14 +10115,21 @@ export interface components {
             openHours: components["schemas"]["OpenSpan"][];
             /** Format: int32 */
             edition: number;
+            /** @description The private address of its own calendar. */
             feed: string;
         };
         TakenOverDto: {
             /** Format: int32 */
             kept: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Messages that were kept already.
+             */
             known: number;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Messages that could not be read.
+             */
             unread: number;
         };
         TaskDoneDto: {
@@ -9463,7 +10137,10 @@ export interface components {
         };
         TaskDto: {
             title: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Its day; null for one without.
+             */
             due: null | string;
             phase: null | string;
         };
@@ -9473,17 +10150,23 @@ export interface components {
             /** Format: int32 */
             edition: number;
             items: components["schemas"]["ListItemDto"][];
+            /** @description Routines that make its tasks. */
             usedBy: string[];
         };
         TaskMadeDto: {
             /** Format: int64 */
             id: number;
         };
+        /** @description A template with its blanks filled from the record, as the editor begins with it. */
         TemplateDto: {
             key: string;
             name: string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description By which it is called up.
+             */
             number: null | number;
+            /** @description With its blanks as they are named. */
             openSubject: string;
             openBody: string;
             subject: string;
@@ -9497,9 +10180,11 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
+        /** @description What happens next, and by when. */
         ThanksDto: {
             words: string;
             next: string;
+            /** @description An address of the studio's own to go on to. */
             goTo?: null | string;
         };
         TimeDto: {
@@ -9507,6 +10192,7 @@ export interface components {
             start: string;
             words: string;
         };
+        /** @description Times to choose from, in the visitor's zone. */
         TimesDto: {
             name: string;
             /** Format: int32 */
@@ -9515,6 +10201,7 @@ export interface components {
             agenda: string;
             questions: string[];
             zone: string;
+            /** @description Named where it differs. */
             studioZone: null | string;
             days: components["schemas"]["TimesOfDayDto"][];
         };
@@ -9524,10 +10211,13 @@ export interface components {
         };
         ToDoDto: {
             words: string;
+            /** @description The part of the page it is done in. */
             where: string;
         };
         ToPayDto: {
+            /** @description Those with something open, for a payment that came by hand. */
             invoices: components["schemas"]["OpenInvoiceDto"][];
+            /** @description What is not invoiced of the agreed price, where nothing is open. */
             ahead: null | string;
         };
         TodayCardDto: {
@@ -9535,6 +10225,7 @@ export interface components {
             lastWords: string;
             isInquiry: boolean;
         };
+        /** @description The first look of the day. */
         TodayDto: {
             date: string;
             money: components["schemas"]["MoneyDto"];
@@ -9553,8 +10244,12 @@ export interface components {
             tray: number;
             asked: components["schemas"]["AskedDto"][];
             meetings: components["schemas"]["DayMeetingDto"][];
+            /** @description Why the inbox could not be read last. */
             mailProblem: null | string;
+            /** @description What is wrong with the house: its backup, its files, its keys. */
+            troubles: string[];
         };
+        /** @description What has no project yet: slips and letters. */
         TrayDto: {
             slips: components["schemas"]["SlipDto"][];
             letters: components["schemas"]["UnfiledDto"][];
@@ -9568,6 +10263,13 @@ export interface components {
             age: string;
             ageLong: string;
             until: null | string;
+        };
+        TurnOffCodesDto: {
+            password: string;
+        };
+        TurnOnCodesDto: {
+            secret: string;
+            code: string;
         };
         TurnsDto: {
             summary: string;
@@ -9583,6 +10285,7 @@ export interface components {
             title: string;
             projectTitle: string;
         };
+        /** @description Words that were understood, and as what. */
         Understood: {
             words: string;
             as: string;
@@ -9595,6 +10298,7 @@ export interface components {
             when: string;
             subject: string;
             text: string;
+            /** @description Projects it may belong to, by its sender. */
             candidates: components["schemas"]["CandidateDto"][];
         };
         UploadedDto: {
@@ -9604,6 +10308,7 @@ export interface components {
         VariantChoiceDto: {
             name: string;
             since: string;
+            /** @description Whether there is time enough for it now. */
             fits: boolean;
             chosen: boolean;
         };
@@ -9612,8 +10317,12 @@ export interface components {
             /** Format: int32 */
             monthsAhead: number;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What somebody waits for.
+         * @enum {unknown}
+         */
         WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "Resting" | "Planned" | "Ended" | "Finished";
+        /** @description A routine of the kind that has not begun on the project. */
         WaitingRoutineDto: {
             /** Format: int32 */
             id: number;
@@ -9623,6 +10332,7 @@ export interface components {
             steps: components["schemas"]["StepChoiceDto"][];
             again: boolean;
         };
+        /** @description The project as a whole: what is done, what is left, what the client is to do now. */
         WholeDto: {
             dateName: string;
             date: null | string;
@@ -9632,7 +10342,10 @@ export interface components {
             finished: boolean;
         };
         WindDto: {
-            /** Format: local-date-time */
+            /**
+             * Format: local-date-time
+             * @description The studio's local time to wind to; null winds to the next thing that is due.
+             */
             to: null | string;
         };
         WordsDto: {
@@ -9640,11 +10353,15 @@ export interface components {
         };
         WoundDto: {
             clock: string;
+            /** @description Whether anything acted; nothing lies ahead otherwise. */
             acted: boolean;
         };
         WrittenDto: {
             text: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The project whose record is open.
+             */
             project: null | number;
         };
     };
@@ -9702,6 +10419,7 @@ export type ClientPhaseDto = components['schemas']['ClientPhaseDto'];
 export type ClientStep = components['schemas']['ClientStep'];
 export type ClientWaysDto = components['schemas']['ClientWaysDto'];
 export type ClockDto = components['schemas']['ClockDto'];
+export type CodesDto = components['schemas']['CodesDto'];
 export type ConditionDto = components['schemas']['ConditionDto'];
 export type ContractPageDto = components['schemas']['ContractPageDto'];
 export type ContradictionDto = components['schemas']['ContradictionDto'];
@@ -9798,6 +10516,7 @@ export type MoveToDto = components['schemas']['MoveToDto'];
 export type MovedDto = components['schemas']['MovedDto'];
 export type NewApiKeyDto = components['schemas']['NewApiKeyDto'];
 export type NewCalendarDto = components['schemas']['NewCalendarDto'];
+export type NewCodesDto = components['schemas']['NewCodesDto'];
 export type NewFormDto = components['schemas']['NewFormDto'];
 export type NewInquiryDto = components['schemas']['NewInquiryDto'];
 export type NewRehearsalDto = components['schemas']['NewRehearsalDto'];
@@ -9814,6 +10533,7 @@ export type OpenPageDtoOfOpenPersonDto = components['schemas']['OpenPageDtoOfOpe
 export type OpenPageDtoOfOpenProjectDto = components['schemas']['OpenPageDtoOfOpenProjectDto'];
 export type OpenPersonDto = components['schemas']['OpenPersonDto'];
 export type OpenProjectDto = components['schemas']['OpenProjectDto'];
+export type OpenSessionDto = components['schemas']['OpenSessionDto'];
 export type OpenSpan = components['schemas']['OpenSpan'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
@@ -9860,6 +10580,7 @@ export type ReadInquiryDto = components['schemas']['ReadInquiryDto'];
 export type ReaderDto = components['schemas']['ReaderDto'];
 export type ReadyDto = components['schemas']['ReadyDto'];
 export type RecordDto = components['schemas']['RecordDto'];
+export type RecoveryDto = components['schemas']['RecoveryDto'];
 export type RedatingDto = components['schemas']['RedatingDto'];
 export type RegisterColumn = components['schemas']['RegisterColumn'];
 export type RegisterColumnDto = components['schemas']['RegisterColumnDto'];
@@ -9955,6 +10676,8 @@ export type TodayCardDto = components['schemas']['TodayCardDto'];
 export type TodayDto = components['schemas']['TodayDto'];
 export type TrayDto = components['schemas']['TrayDto'];
 export type TurnDto = components['schemas']['TurnDto'];
+export type TurnOffCodesDto = components['schemas']['TurnOffCodesDto'];
+export type TurnOnCodesDto = components['schemas']['TurnOnCodesDto'];
 export type TurnsDto = components['schemas']['TurnsDto'];
 export type UncertainDto = components['schemas']['UncertainDto'];
 export type Understood = components['schemas']['Understood'];

@@ -1,19 +1,24 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { TextField } from "../ui/Fields";
-import { post } from "../ui/http";
+import { post, type Refusal } from "../ui/http";
 
 export function SignIn({ studio }: { studio: string }) {
 	const queries = useQueryClient();
 	const [password, setPassword] = useState("");
+	const [code, setCode] = useState<string>();
 	const [wrong, setWrong] = useState<string>();
 	async function signIn(event: FormEvent) {
 		event.preventDefault();
 		try {
-			await post("/api/session", { password });
+			await post("/api/session", { password, code: code || null });
 			await queries.invalidateQueries({ queryKey: ["session"] });
 		} catch (error) {
-			setWrong((error as Error).message);
+			const refusal = error as Refusal;
+			if (refusal.needsCode && code === undefined) {
+				setCode("");
+				setWrong(undefined);
+			} else setWrong(refusal.message);
 		}
 	}
 	return (
@@ -27,9 +32,25 @@ export function SignIn({ studio }: { studio: string }) {
 					autoComplete="current-password"
 					autoFocus
 					value={password}
-					wrong={wrong}
-					onChange={(e) => setPassword(e.target.value)}
+					wrong={code === undefined ? wrong : undefined}
+					onChange={(e) => {
+						setPassword(e.target.value);
+						setCode(undefined);
+					}}
 				/>
+				{code !== undefined && (
+					<div className="pt-4">
+						<TextField
+							label="Code from your telephone, or a recovery code"
+							inputMode="text"
+							autoComplete="one-time-code"
+							autoFocus
+							value={code}
+							wrong={wrong}
+							onChange={(e) => setCode(e.target.value)}
+						/>
+					</div>
+				)}
 				<button type="submit" className="btn btn-go mt-4 w-full">
 					Sign in
 				</button>

@@ -95,6 +95,15 @@ function Page({ today }: { today: TodayDto }) {
 							: {one.title}
 						</p>
 					))}
+					{today.troubles.map((trouble) => (
+						<p
+							key={trouble}
+							className="border-b border-hair py-2 font-[650]"
+							role="alert"
+						>
+							{trouble}
+						</p>
+					))}
 					{today.mailProblem && (
 						<p className="border-b border-hair py-2 font-[650]">
 							The inbox cannot be read: {today.mailProblem}{" "}

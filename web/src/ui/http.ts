@@ -5,6 +5,8 @@ export class Refusal extends Error {
 		message: string,
 		readonly errors: Record<string, string[]> = {},
 		readonly theirs: unknown = undefined,
+		/** The password was right, and a one-time code is asked for. */
+		readonly needsCode = false,
 	) {
 		super(message);
 	}
@@ -53,11 +55,6 @@ async function send<T>(
 function refusalOf(status: number, text: string): Refusal {
 	if (status === 413)
 		return new Refusal(status, "This is too large. A file may have 50 MB.");
-	if (status === 429)
-		return new Refusal(
-			status,
-			"That was a little often. Wait a minute and try again.",
-		);
 	try {
 		const problem = JSON.parse(text);
 		return new Refusal(
@@ -65,8 +62,14 @@ function refusalOf(status: number, text: string): Refusal {
 			problem.detail ?? problem.title ?? "It was refused.",
 			problem.errors,
 			problem.theirs,
+			problem.needsCode === true,
 		);
 	} catch {
+		if (status === 429)
+			return new Refusal(
+				status,
+				"That was a little often. Wait a minute and try again.",
+			);
 		return new Refusal(
 			status,
 			"Something went wrong here. Nothing was lost; try again.",

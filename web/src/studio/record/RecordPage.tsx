@@ -117,7 +117,9 @@ function Page({ record }: { record: RecordDto }) {
 			</div>
 			{record.waitsForAddress && (
 				<p className="px-5 pt-2 font-[650]">
-					Letters wait: there is no mail address for {record.client.name}.
+					{record.badAddress
+						? `Letters wait: “${record.badAddress}” is no address that a letter can be written to.`
+						: `Letters wait: there is no mail address for ${record.client.name}.`}
 				</p>
 			)}
 			<div className="grid gap-x-[22px] gap-y-5 px-5 pt-3.5 lg:grid-cols-[1fr_386px]">

@@ -10,6 +10,7 @@ import { Calendars } from "./Calendars";
 import { ApiKeys, Hooks } from "./Hooks";
 import { Mail } from "./Mail";
 import { MeetingKinds } from "./MeetingKinds";
+import { SignedIn } from "./SignedIn";
 
 const days: IsoDayOfWeek[] = [
 	"Monday",
@@ -189,6 +190,7 @@ function Page({ studio }: { studio: StudioDto }) {
 			<MeetingKinds />
 			<Calendars />
 			<Mail />
+			<SignedIn />
 			<Hooks />
 			<ApiKeys />
 			<Section title="Your own calendar" under="meetings and dated tasks">

@@ -1,0 +1,59 @@
+import { useQuery } from "@tanstack/react-query";
+import type { OpenSessionDto } from "../../api/schema";
+import { Alert } from "../../ui/Fields";
+import { get, post, remove } from "../../ui/http";
+import { Section } from "../templates/Section";
+import { useAct } from "../useAct";
+import { Codes } from "./Codes";
+
+/** Where the owner is signed in, and the second key to the door. */
+export function SignedIn() {
+	const act = useAct();
+	const sessions = useQuery({
+		queryKey: ["sessions"],
+		queryFn: () => get<OpenSessionDto[]>("/api/sessions"),
+	});
+	return (
+		<Section title="Signing in" under="browsers, one-time codes">
+			<ul>
+				{sessions.data?.map((one) => (
+					<li
+						key={one.id}
+						className="flex flex-wrap items-baseline gap-x-2 border-b border-hair py-1.5"
+					>
+						<b className="font-[650]">
+							{one.this ? "This browser" : `Since ${one.began}`}
+						</b>
+						<span className="under min-w-0 break-words">
+							{one.browser || "a browser that does not say what it is"}, from{" "}
+							{one.address}, last used {one.seen}
+						</span>
+						{!one.this && (
+							<button
+								type="button"
+								className="link text-small"
+								disabled={act.busy}
+								onClick={() => act.run(() => remove(`/api/sessions/${one.id}`))}
+							>
+								sign it out
+							</button>
+						)}
+					</li>
+				))}
+			</ul>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<button
+				type="button"
+				className="btn mt-3"
+				disabled={act.busy}
+				onClick={async () => {
+					if (await act.run(() => post("/api/session/end-all")))
+						location.assign("/");
+				}}
+			>
+				Sign out everywhere
+			</button>
+			<Codes />
+		</Section>
+	);
+}
