@@ -58,7 +58,7 @@ public static class Sqlite
     private sealed class Pragmas : DbConnectionInterceptor
     {
         // foreign_keys, busy_timeout and synchronous belong to the connection; the log mode stays in the file
-        private const string Text = "PRAGMA journal_mode=WAL; PRAGMA busy_timeout=5000; PRAGMA foreign_keys=ON; PRAGMA synchronous=FULL;";
+        private const string Text = "PRAGMA journal_mode=WAL; PRAGMA busy_timeout=5000; PRAGMA foreign_keys=ON; PRAGMA synchronous=FULL; PRAGMA cache_size=-1024;";
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {

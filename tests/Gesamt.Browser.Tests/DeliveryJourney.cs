@@ -232,7 +232,13 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.Wait(() => owner.ValueOf("Subject").Length > 0, () => owner.Text);
         owner.Press(button);
         owner.See("It is on its way");
-        owner.Press("Close");
+        // the page is drawn anew as the letter leaves, and a press in that moment is lost
+        owner.Wait(() =>
+        {
+            if (!owner.Text.Contains("It is on its way", StringComparison.Ordinal)) return true;
+            owner.Press("Close");
+            return false;
+        }, () => owner.Text);
         owner.See("is with the client");
     }
 

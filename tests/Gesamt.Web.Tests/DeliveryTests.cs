@@ -144,7 +144,7 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "large@lanternhouse.example");
-        var answer = await owner.SendAsync(HttpMethod.Post, $"/api/projects/{project}/files?name=large.png&group=Supplied", Bytes(new byte[50 * 1024 * 1024 + 1]));
+        var answer = await owner.SendAsync(HttpMethod.Post, $"/api/projects/{project}/files?name=large.png&group=Supplied", Bytes([.. Picture, .. new byte[50 * 1024 * 1024]]));
         Assert.Equal(HttpStatusCode.RequestEntityTooLarge, answer.StatusCode);
         Assert.Empty(Directory.EnumerateFiles(Path.Combine(studio.Data, "files"), "*.part"));
     }

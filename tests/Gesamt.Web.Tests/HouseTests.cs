@@ -86,11 +86,11 @@ public sealed class HouseTests
     [Fact] // errno of Linux: ENOSPC 28, EROFS 30, EDQUOT 122
     public void What_a_disk_answers_is_told_apart()
     {
-        Assert.Contains("disk is full", House.TroubleOf(new IOException("No space left on device", 28)));
-        Assert.Contains("disk is full", House.TroubleOf(new InvalidOperationException("x", new IOException("Disk quota exceeded", 122))));
-        Assert.Contains("cannot be written", House.TroubleOf(new IOException("Read-only file system", 30)));
-        Assert.Contains("cannot be written", House.TroubleOf(new UnauthorizedAccessException()));
-        Assert.Null(House.TroubleOf(new IOException("The client hung up")));
-        Assert.Null(House.TroubleOf(new InvalidOperationException()));
+        Assert.Contains("disk is full", HouseTrouble.Of(new IOException("No space left on device", 28)));
+        Assert.Contains("disk is full", HouseTrouble.Of(new InvalidOperationException("x", new IOException("Disk quota exceeded", 122))));
+        Assert.Contains("cannot be written", HouseTrouble.Of(new IOException("Read-only file system", 30)));
+        Assert.Contains("cannot be written", HouseTrouble.Of(new UnauthorizedAccessException()));
+        Assert.Null(HouseTrouble.Of(new IOException("The client hung up")));
+        Assert.Null(HouseTrouble.Of(new InvalidOperationException()));
     }
 }

@@ -64,4 +64,27 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.NotNull(row.BookedAt);
         Assert.Equal((Stage.Delivery, 90_000L, 0L), (row.Stage, row.NetMinor!.Value, row.OwedMinor));
     }
+
+    [Fact]
+    public async Task A_booking_taken_back_after_days_stops_what_was_held_for_it_and_the_record_opens()
+    {
+        await using var studio = new EmptyStudio();
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var (project, page) = await studio.ProposeAsync(owner, client, "taken-back@lanternhouse.example");
+        await studio.SignedAsync(client, page);
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "Countersign", words = "Isolde Marrin" })).IsSuccessStatusCode);
+        var invoice = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("toPay").GetProperty("invoices")[0];
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "Paid", amount = invoice.EnumerateObject().Last().Value.GetString(), invoice = invoice.GetProperty("id").GetInt64(), means = "Transfer" })).IsSuccessStatusCode);
+        await studio.TickAsync();
+        await studio.WaitUntilAsync(await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now)) + Duration.FromDays(5));
+        owner = await studio.OwnerAsync();
+        var held = await studio.LookAsync(db => db.Letters.Where(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held).Select(l => l.Id).ToListAsync());
+        Assert.NotEmpty(held);
+        var payment = await studio.LookAsync(db => db.Payments.Where(p => p.ProjectId == new ProjectId(project)).Select(p => p.Id.Value).SingleAsync());
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/payments/{payment}/void")).IsSuccessStatusCode);
+        var record = await owner.GetAsync($"/api/projects/{project}");
+        Assert.Contains("what they hung on was taken back", record.GetProperty("line").GetRawText());
+        Assert.True((await owner.AskAsync("/api/today")).IsSuccessStatusCode);
+        Assert.True(await studio.LookAsync(db => db.Letters.AnyAsync(l => held.Contains(l.Id) && l.State == LetterState.Stopped)));
+    }
 }

@@ -10,15 +10,18 @@ public static class Thumbnails
     public const int Side = 480;
 
     // beyond this nobody painted or photographed it
-    private const long MostPixels = 120_000_000;
+    private const long MostPixels = 250_000_000;
     // what is decoded at once, 4 bytes each
-    private const long MostAtOnce = 8_000_000;
-    private const int Strip = 64, Quality = 82;
+    private const long MostAtOnce = 16_000_000;
+    private const int MostStrips = 4, Quality = 82;
 
     /// <summary>A JPEG no larger than <see cref="Side"/> on either side, upright as its EXIF orientation says; null for what is no readable picture.</summary>
-    public static byte[]? Of(Stream picture)
+    /// <param name="open">Opens the picture from its beginning; called again for each strip of a large one.</param>
+    public static byte[]? Of(Func<Stream> open)
     {
-        using var codec = SKCodec.Create(picture);
+        // the codec closes its stream
+        SKCodec? Codec() => SKCodec.Create(open());
+        using var codec = Codec();
         if (codec is null || codec.Info.Width < 1 || codec.Info.Height < 1 || (long)codec.Info.Width * codec.Info.Height > MostPixels) return null;
         var scale = Math.Min(1f, (float)Side / Math.Max(codec.Info.Width, codec.Info.Height));
         var turned = codec.EncodedOrigin is SKEncodedOrigin.LeftTop or SKEncodedOrigin.RightTop or SKEncodedOrigin.RightBottom or SKEncodedOrigin.LeftBottom;
@@ -26,7 +29,7 @@ public static class Thumbnails
         using var surface = SKSurface.Create(new SKImageInfo(turned ? height : width, turned ? width : height));
         surface.Canvas.Clear(SKColors.White);
         Upright(surface.Canvas, codec.EncodedOrigin, width, height);
-        if (!DrawAtOnce(codec, scale, surface.Canvas, width, height) && !DrawInStrips(codec, surface.Canvas, width, height)) return null;
+        if (!DrawAtOnce(codec, scale, surface.Canvas, width, height) && !DrawInStrips(Codec, surface.Canvas, width, height)) return null;
         using var drawn = surface.Snapshot();
         return drawn.Encode(SKEncodedImageFormat.Jpeg, Quality).ToArray();
     }
@@ -43,21 +46,23 @@ public static class Thumbnails
         return true;
     }
 
-    /// <summary>Row after row, for formats that cannot be decoded small; false where they cannot be read so.</summary>
-    private static bool DrawInStrips(SKCodec codec, SKCanvas canvas, int width, int height)
+    /// <summary>Strip by strip, for formats that cannot be decoded small: each strip is decoded from the beginning again, so there are only a few. False where it would take too many, or the format cannot do it.</summary>
+    private static bool DrawInStrips(Func<SKCodec?> open, SKCanvas canvas, int width, int height)
     {
-        var info = Shape(codec.Info.Width, codec.Info.Height);
-        if (codec.StartScanlineDecode(info) != SKCodecResult.Success || codec.ScanlineOrder != SKCodecScanlineOrder.TopDown) return false;
-        using var strip = new SKBitmap(Shape(info.Width, Strip));
-        for (var y = 0; y < info.Height; y += Strip)
+        for (var y = 0; ;)
         {
-            var rows = codec.GetScanlines(strip.GetPixels(), Math.Min(Strip, info.Height - y), strip.RowBytes);
-            if (rows < 1) break;
-            using var read = new SKBitmap();
-            strip.ExtractSubset(read, new(0, 0, info.Width, rows));
-            Draw(canvas, read, new(0, (float)y * height / info.Height, width, (float)(y + rows) * height / info.Height));
+            using var codec = open();
+            if (codec is null) return false;
+            var whole = Shape(codec.Info.Width, codec.Info.Height);
+            var rows = Math.Min((int)(MostAtOnce / whole.Width), whole.Height - y);
+            if (rows < 1 || (whole.Height + rows - 1) / rows > MostStrips) return false;
+            using var strip = new SKBitmap(Shape(whole.Width, rows));
+            if (codec.StartIncrementalDecode(whole, strip.GetPixels(), strip.RowBytes, new(new SKRectI(0, y, whole.Width, y + rows))) != SKCodecResult.Success) return false;
+            // a picture that breaks off shows what there is of it
+            if (codec.IncrementalDecode(out _) is not (SKCodecResult.Success or SKCodecResult.IncompleteInput)) return y > 0;
+            Draw(canvas, strip, new(0, (float)y * height / whole.Height, width, (float)(y + rows) * height / whole.Height));
+            if ((y += rows) >= whole.Height) return true;
         }
-        return true;
     }
 
     private static SKImageInfo Shape(int width, int height) => new(width, height, SKImageInfo.PlatformColorType, SKAlphaType.Premul);

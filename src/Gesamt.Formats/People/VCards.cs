@@ -87,11 +87,16 @@ public static class VCards
 
     private static List<string> SplitAtSemicolons(string value)
     {
-        List<string> parts = [""];
+        List<string> parts = [];
+        var begins = 0;
         for (var i = 0; i < value.Length; i++)
-            if (value[i] == '\\' && i + 1 < value.Length) parts[^1] += value.Substring(i++, 2);
-            else if (value[i] == ';') parts.Add("");
-            else parts[^1] += value[i];
+            if (value[i] == '\\') i++; // what follows is escaped
+            else if (value[i] == ';')
+            {
+                parts.Add(value[begins..i]);
+                begins = i + 1;
+            }
+        parts.Add(value[begins..]);
         return parts;
     }
 

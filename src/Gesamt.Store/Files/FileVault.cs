@@ -29,12 +29,8 @@ public sealed class FileVault(string folder)
             var (hash, size) = await WriteAsync(head, content, aside, limit, stop);
             var path = PathOf(hash);
             Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-            lock (gate)
-            {
-                if (!File.Exists(path)) File.Move(aside, path);
-                // what is handed in again is young again: it is not swept before the row that names it is written
-                else File.SetLastWriteTimeUtc(path, DateTime.UtcNow);
-            }
+            // what is handed in again is young again: it is not swept before the row that names it is written
+            lock (gate) File.Move(aside, path, overwrite: true);
             return (hash, size);
         }
         finally

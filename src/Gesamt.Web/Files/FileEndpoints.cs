@@ -85,9 +85,8 @@ public static class FileEndpoints
 
     private static void Draw(FileVault vault, string hash, string path)
     {
-        using var picture = vault.Open(hash);
         var aside = $"{path}.{Guid.NewGuid():n}";
-        File.WriteAllBytes(aside, Thumbnails.Of(picture) ?? []);
+        File.WriteAllBytes(aside, Thumbnails.Of(() => vault.Open(hash)) ?? []);
         File.Move(aside, path, overwrite: true);
     }
 

@@ -61,7 +61,7 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         RefusedException => (409, null, null),
         StaleException stale => (409, null, stale.Theirs),
         DbUpdateException { InnerException: SqliteException { SqliteExtendedErrorCode: SqliteConstraintUnique or SqliteConstraintPrimaryKey } } => (409, null, null),
-        _ when House.TroubleOf(exception) is not null => (503, null, null),
+        _ when HouseTrouble.Of(exception) is not null => (503, null, null),
         _ => (0, null, null),
     };
 
@@ -70,7 +70,7 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
 
     private static string Words(Exception exception) => exception switch
     {
-        _ when House.TroubleOf(exception) is { } trouble => trouble,
+        _ when HouseTrouble.Of(exception) is { } trouble => trouble,
         AntiforgeryValidationException => $"The {Writes.TokenHeader} header is missing or out of date. Load the page again.",
         DbUpdateException => "This was done a moment ago already.",
         BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => $"The request does not read as expected{(json.Path is { } path ? $" at {path}" : "")}.",

@@ -26,7 +26,7 @@ public static class PlainForm
             {
                 sent = await http.Request.ReadFormAsync(stop);
             }
-            catch (Exception e) when (e is InvalidDataException or BadHttpRequestException || e is IOException && House.TroubleOf(e) is null && !stop.IsCancellationRequested)
+            catch (Exception e) when (e is InvalidDataException or BadHttpRequestException || e is IOException && HouseTrouble.Of(e) is null && !stop.IsCancellationRequested)
             {
                 return Results.Content(Page(InquiryEndpoints.Public(desk, form, tokens.New(slug)), slug, new Dictionary<string, string>(), [], "What was sent could not be read, or it was too much. Please fill it in again, with smaller files."), Html, statusCode: 400);
             }
@@ -52,7 +52,7 @@ public static class PlainForm
                 desk.Db.ChangeTracker.Clear();
                 return Again("Not sent yet: please look at the marked questions.", invalid.Errors);
             }
-            catch (Exception e) when (House.TroubleOf(e) is not null)
+            catch (Exception e) when (HouseTrouble.Of(e) is not null)
             {
                 desk.Db.ChangeTracker.Clear();
                 return Again($"Not sent yet: it cannot be received at the moment. What you typed still stands here. Try again later, or write to {desk.Studio.Mail}.", [], 503);

@@ -42,6 +42,7 @@ public static class OutsideCalendars
     public const int DaysAhead = 400;
 
     private static readonly Duration Often = Duration.FromMinutes(15);
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(10);
 
     /// <summary>Fetches subscribed calendars again that were not asked for a while.</summary>
     public static async Task RefreshAsync(Desk desk, ICalendarSource source, Duration? olderThan, CancellationToken stop)
@@ -67,7 +68,17 @@ public static class OutsideCalendars
     /// <exception cref="FormatException">The text is no calendar.</exception>
     public static async Task ReadAsync(Desk desk, CalendarRow row, string text)
     {
-        var busy = BusyTimes.Read(text, desk.Calendar.Zone, desk.Now - Duration.FromDays(1), desk.Now + Duration.FromDays(DaysAhead));
+        var (zone, from, until) = (desk.Calendar.Zone, desk.Now - Duration.FromDays(1), desk.Now + Duration.FromDays(DaysAhead));
+        IReadOnlyList<Core.Meetings.Busy> busy;
+        try
+        {
+            // a rule that never comes to an end must not end the reading of all others
+            busy = await Task.Run(() => BusyTimes.Read(text, zone, from, until)).WaitAsync(Longest);
+        }
+        catch (TimeoutException e)
+        {
+            throw new FormatException("This calendar takes too long to read: one of its rules may have no end.", e);
+        }
         await using var transaction = await desk.BeginAsync();
         row.Content = text;
         if (row.Id == 0) desk.Db.Calendars.Add(row);

@@ -30,7 +30,7 @@ public static class Sessions
             var name = NameOf(http.User);
             var since = desk.Now - Life;
             return (await desk.Db.Sessions.AsNoTracking().Where(s => s.EndedAt == null && s.SeenAt > since).OrderByDescending(s => s.SeenAt).ToListAsync())
-                .Select(s => new OpenSessionDto(s.Id, s.Agent, s.Address, Contracting.At(desk, s.Began), Contracting.At(desk, s.SeenAt), s.Name == name)).ToList();
+                .Select(s => new OpenSessionDto(s.Id, BrowserOf(s.Agent), s.Address, Contracting.At(desk, s.Began), Contracting.At(desk, s.SeenAt), s.Name == name)).ToList();
         });
         api.MapDelete("/sessions/{id:int}", async (int id, Desk desk) =>
         {
@@ -72,6 +72,17 @@ public static class Sessions
                 // a disk that is full must not sign the owner out
             }
         return true;
+    }
+
+    // the order matters: every one of them claims to be one of the later
+    private static readonly (string Mark, string Words)[] Browsers = [("Edg/", "Edge"), ("OPR/", "Opera"), ("Firefox/", "Firefox"), ("Chrome/", "Chrome"), ("Safari/", "Safari")];
+    private static readonly (string Mark, string Words)[] Systems = [("iPhone", "an iPhone"), ("iPad", "an iPad"), ("Android", "Android"), ("Windows", "Windows"), ("Mac OS X", "a Mac"), ("Linux", "Linux")];
+
+    /// <summary>“Firefox on Linux”, as far as a browser says what it is.</summary>
+    private static string BrowserOf(string agent)
+    {
+        var (browser, system) = (Browsers.FirstOrDefault(one => agent.Contains(one.Mark, StringComparison.Ordinal)).Words, Systems.FirstOrDefault(one => agent.Contains(one.Mark, StringComparison.Ordinal)).Words);
+        return browser is null ? agent : system is null ? browser : $"{browser} on {system}";
     }
 
     private static string? NameOf(ClaimsPrincipal? user) => user?.FindFirstValue(Claim);

@@ -54,7 +54,7 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
         catch (Exception e) when (!stop.IsCancellationRequested)
         {
             log.LogError(e, "The nightly backup failed");
-            problem = House.TroubleOf(e) ?? e.Message;
+            problem = HouseTrouble.Of(e) ?? e.Message;
         }
         await InScopeAsync(async desk =>
         {
@@ -73,7 +73,8 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
     private async Task SweepAsync(CancellationToken stop)
     {
         var named = await NamedAsync(stop);
-        var gone = vault.Sweep(named.Contains, DateTime.UtcNow.AddDays(-1));
+        // files carry the machine's time, whatever the studio's clock was set to
+        var gone = vault.Sweep(named.Contains, TimeProvider.System.GetUtcNow().UtcDateTime.AddDays(-1));
         if (gone > 0) log.LogInformation("{Count} files that nothing names were swept", gone);
     }
 

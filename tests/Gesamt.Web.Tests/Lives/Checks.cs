@@ -17,6 +17,9 @@ public sealed class Checks(Life life)
     /// <summary>What was seen that the next piece of work mends: counted, not failed.</summary>
     public Dictionary<string, int> Known { get; } = [];
 
+    /// <summary>How often each kind of fact happened in this life.</summary>
+    public IReadOnlyDictionary<string, int> Facts => facts.Values.GroupBy(text => text.Split(' ')[1]).ToDictionary(same => same.Key, same => same.Count());
+
     public async Task HoldAsync(bool last = false)
     {
         round++;

@@ -4,13 +4,13 @@ using static SQLitePCL.raw;
 namespace Gesamt.Web.Hosting;
 
 /// <summary>What can be wrong with the house itself: its disk, its folder, its database.</summary>
-public static class House
+public static class HouseTrouble
 {
     // errno of Linux: ENOSPC, EROFS, EDQUOT
     private const int NoSpace = 28, ReadOnly = 30, Quota = 122;
 
     /// <summary>What to do, in a sentence, and that nothing was lost; null for what is no fault of the house.</summary>
-    public static string? TroubleOf(Exception exception) => exception.GetBaseException() switch
+    public static string? Of(Exception exception) => exception.GetBaseException() switch
     {
         SqliteException { SqliteErrorCode: SQLITE_FULL } => Full,
         SqliteException { SqliteErrorCode: SQLITE_READONLY or SQLITE_CANTOPEN or SQLITE_PERM } => Locked,
