@@ -81,13 +81,21 @@ public sealed class MailTests
     public void What_is_no_message_is_refused() => Assert.Throws<FormatException>(() => IncomingMail.Read("nothing at all"u8.ToArray()));
 
     [Fact] // the mail library as oracle: what is an address here it reads as the same one, and a message to it is written and read back
-    public void Whatever_is_an_address_can_be_written_to() =>
-        Gen.Select(Pieces.Array[1, 8].Select(string.Concat), Pieces.Array[1, 8].Select(string.Concat)).Where((local, domain) => MailAddress.IsValid($"{local}@{domain}")).Sample((local, domain) =>
+    public void Whatever_is_an_address_can_be_written_to()
+    {
+        var valid = 0;
+        Gen.Select(Pieces.Array[1, 4].Select(string.Concat), Labels.Array[1, 3].Select(labels => string.Join('.', labels))).Sample((local, domain) =>
         {
             var address = $"{local}@{domain}";
+            if (!MailAddress.IsValid(address)) return;
+            Interlocked.Increment(ref valid);
             Assert.Equal(address, MimeKit.MailboxAddress.Parse(address).Address, ignoreCase: true); // a domain is the same in either case
             Assert.Equal(address, Read(OutgoingMail.Compose(Letter("Hello") with { To = ("Somebody", address) })).To.Mailboxes.Single().Address, ignoreCase: true);
-        });
+        }, iter: 5_000);
+        Assert.True(valid > 100, $"{valid} of them were addresses");
+    }
+
+    private static readonly Gen<string> Labels = Gen.OneOf(Gen.Const("a"), Gen.Const("example"), Gen.Const("x-1"), Gen.Const("é墙"), Gen.Const("-a"), Gen.Const(""), Gen.Const("B9"), Gen.Const("b_c"));
 
     private static readonly Gen<string> Pieces = Gen.OneOf(Gen.Const("a"), Gen.Const("Z9"), Gen.Const("."), Gen.Const("-"), Gen.Const("+"), Gen.Const("'"), Gen.Const("é"), Gen.Const("墙"), Gen.Const("_"), Gen.Const("{|}"), Gen.Const("@"), Gen.Const(" "), Gen.Const("\""), Gen.Const("example"), Gen.Const(".example"), Gen.Const("("), Gen.Const("\u0000"));
 

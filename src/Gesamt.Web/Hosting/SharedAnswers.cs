@@ -6,7 +6,7 @@ public sealed class SharedAnswers(IServiceScopeFactory scopes)
 {
     private sealed class Flight
     {
-        public required Task<object> Present { get; set; }
+        public Task<object> Present { get; set; } = Task.FromResult(new object());
         public Task<object>? Next { get; set; }
     }
 
@@ -23,12 +23,10 @@ public sealed class SharedAnswers(IServiceScopeFactory scopes)
     {
         lock (gate)
         {
-            if (!flights.TryGetValue(view, out var flight))
-            {
-                flights.Add(view, flight = new() { Present = Task.Run(compute) });
-                _ = LandAsync(view, flight);
-                return flight.Present;
-            }
+            if (!flights.TryGetValue(view, out var flight)) flights.Add(view, flight = new());
+            // the next one has begun as soon as the one before it was done: it is the present one, and too old for whoever asks now
+            if (flight is { Present.IsCompleted: true, Next: { } begun }) (flight.Present, flight.Next) = (begun, null);
+            if (flight.Present.IsCompleted) return flight.Present = Task.Run(compute);
             return flight.Next ??= AfterAsync(flight.Present, compute);
         }
     }
@@ -37,22 +35,5 @@ public sealed class SharedAnswers(IServiceScopeFactory scopes)
     {
         await before.ContinueWith(_ => { }, TaskScheduler.Default);
         return await compute();
-    }
-
-    private async Task LandAsync(string view, Flight flight)
-    {
-        while (true)
-        {
-            await flight.Present.ContinueWith(_ => { }, TaskScheduler.Default);
-            lock (gate)
-            {
-                if (flight.Next is not { } next)
-                {
-                    flights.Remove(view);
-                    return;
-                }
-                (flight.Present, flight.Next) = (next, null);
-            }
-        }
     }
 }
