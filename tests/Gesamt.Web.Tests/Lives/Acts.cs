@@ -232,8 +232,11 @@ public static class Acts
             return;
         }
         var title = $"Paint {random.Next(1_000_000)} {Life.Private}";
-        var (status, _) = await life.OwnerAsync("POST", $"/api/projects/{project}/tasks", new { title, due = random.Next(2) == 0 ? life.Today.PlusDays(random.Next(-5, 40)).ToString("uuuu-MM-dd", null) : null, phase = (string?)null });
-        if (status == HttpStatusCode.OK) life.Confirmed.Add(($"task {title}", () => life.Studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Tasks.AnyAsync(t => t.Title == title))));
+        var (status, made) = await life.OwnerAsync("POST", $"/api/projects/{project}/tasks", new { title, due = random.Next(2) == 0 ? life.Today.PlusDays(random.Next(-5, 40)).ToString("uuuu-MM-dd", null) : null, phase = (string?)null });
+        if (status != HttpStatusCode.OK) return;
+        // by its number: it may be given another title later
+        var id = new TaskId(JsonNode.Parse(made)!["id"]!.GetValue<long>());
+        life.Confirmed.Add(($"task {id.Value}", () => life.Studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Tasks.AnyAsync(t => t.Id == id))));
     }
 
     private static async Task NoteAsync(Life life, Random random)

@@ -19,18 +19,24 @@ public sealed class LifeTests(ITestOutputHelper output)
         var done = new Dictionary<string, int>();
         var facts = new Dictionary<string, int>();
         var watch = Stopwatch.StartNew();
-        Gen.Select(Gen.Int[0, Acts.Count - 1], Gen.Int[0, 999_999], (what, how) => new Act(what, how)).Array[1, LongestLife].Sample(life =>
+        try
         {
-            lives++;
-            LiveAsync(life, act =>
+            Gen.Select(Gen.Int[0, Acts.Count - 1], Gen.Int[0, 999_999], (what, how) => new Act(what, how)).Array[1, LongestLife].Sample(life =>
             {
-                acts++;
-                done[Acts.NameOf(act.What)] = done.GetValueOrDefault(Acts.NameOf(act.What)) + 1;
-            }, known, facts, ref requests);
-        }, seed: Environment.GetEnvironmentVariable("GESAMT_LIVE_SEED"), time: (int)(Minutes * 60), threads: 1, print: life => string.Join(" ", life));
-        var told = string.Create(CultureInfo.InvariantCulture, $"{lives} lives, {acts} acts, {requests} requests in {watch.Elapsed.TotalMinutes:0.0} minutes. Left to the next piece of work: {string.Join(", ", known.Select(one => $"{one.Key} ({one.Value})"))}. Acts: {string.Join(", ", done.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}. Facts: {string.Join(", ", facts.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}");
-        output.WriteLine(told);
-        if (Minutes > 1) Console.WriteLine(told);
+                lives++;
+                LiveAsync(life, act =>
+                {
+                    acts++;
+                    done[Acts.NameOf(act.What)] = done.GetValueOrDefault(Acts.NameOf(act.What)) + 1;
+                }, known, facts, ref requests);
+            }, seed: Environment.GetEnvironmentVariable("GESAMT_LIVE_SEED"), time: (int)(Minutes * 60), threads: 1, print: life => string.Join(" ", life));
+        }
+        finally
+        {
+            var told = string.Create(CultureInfo.InvariantCulture, $"{lives} lives, {acts} acts, {requests} requests in {watch.Elapsed.TotalMinutes:0.0} minutes. Left to the next piece of work: {string.Join(", ", known.Select(one => $"{one.Key} ({one.Value})"))}. Acts: {string.Join(", ", done.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}. Facts: {string.Join(", ", facts.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}");
+            output.WriteLine(told);
+            if (Minutes > 1) Console.WriteLine(told);
+        }
         Assert.True(acts > 0);
     }
 

@@ -22,11 +22,11 @@ export function SignedIn() {
 						className="flex flex-wrap items-baseline gap-x-2 border-b border-hair py-1.5"
 					>
 						<b className="font-[650]">
-							{one.this ? "This browser" : `Since ${one.began}`}
+							{one.browser || "A browser that does not say what it is"}
+							{one.this && ", this one"}
 						</b>
 						<span className="under min-w-0 break-words">
-							{one.browser || "a browser that does not say what it is"}, from{" "}
-							{one.address}, last used {one.seen}
+							from {one.address}, since {one.began}, last used {one.seen}
 						</span>
 						{!one.this && (
 							<button
@@ -36,6 +36,7 @@ export function SignedIn() {
 								onClick={() => act.run(() => remove(`/api/sessions/${one.id}`))}
 							>
 								sign it out
+								<span className="sr-only">: {one.browser}</span>
 							</button>
 						)}
 					</li>
