@@ -159,7 +159,8 @@ public sealed class Recount
         var said = facts.Where(f => (f.Kind is "InquiryCame" or "ChangeAsked" or "FormReturned" or "BriefRemarked" || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true || f.Kind == "MeetingCancelled" && f.Of["byClient"]?.GetValue<bool>() == true)
             && (answered is null || After(f, answered))).ToList();
         var quiet = new[] { Ended is null ? null : Last("Ended"), Last("RestBegan") }.OfType<RawFact>().OrderBy(f => f.Recorded).ThenBy(f => f.Id).LastOrDefault();
-        if (quiet is not null && said.Any(f => f.Happened >= quiet.Recorded)) return "Yours";
+        // at one instant of a standing clock, and where something older was left unanswered too, it takes the whole rule
+        if (quiet is not null && said.Any(f => f.Happened >= quiet.Recorded)) return said.All(f => f.Happened > quiet.Recorded) ? "Yours" : null;
         if (Ended is not null) return Any("ProposalDeclined", "RemarkLeft") ? null : "Nobodys";
         if (Last("RestBegan") is not null) return null;
         if (Stage == "Finished") return null;
