@@ -25,6 +25,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<SlipRow> Slips => Set<SlipRow>();
     public DbSet<UploadRow> Uploads => Set<UploadRow>();
     public DbSet<DetailRow> Details => Set<DetailRow>();
+    public DbSet<DetailDoubtRow> DetailDoubts => Set<DetailDoubtRow>();
     public DbSet<BriefRow> Briefs => Set<BriefRow>();
     public DbSet<ImportRow> Imports => Set<ImportRow>();
     public DbSet<ImportedRow> Imported => Set<ImportedRow>();
@@ -52,6 +53,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<OfferDraftRow> OfferDrafts => Set<OfferDraftRow>();
     public DbSet<VersionRow> Versions => Set<VersionRow>();
     public DbSet<SignatureRow> Signatures => Set<SignatureRow>();
+    public DbSet<PaperRow> Papers => Set<PaperRow>();
     public DbSet<LinkRow> Links => Set<LinkRow>();
     public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
     public DbSet<PaymentRow> Payments => Set<PaymentRow>();
@@ -91,7 +93,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Studios(model);
         Projects_(model);
         Letters_(model);
-        Papers(model);
+        Papers_(model);
         Files_(model);
         People_(model);
         Meetings_(model);
@@ -184,8 +186,11 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<ApiKeyRow>().HasIndex(k => k.Hash).IsUnique();
     }
 
-    private static void Papers(ModelBuilder model)
+    private static void Papers_(ModelBuilder model)
     {
+        var paper = OfProject(model.Entity<PaperRow>());
+        paper.HasIndex(p => new { p.VersionId, p.Signatures }).IsUnique();
+        paper.HasIndex(p => p.InvoiceId).IsUnique();
         OfProject(model.Entity<OfferDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
         OfProject(Key<VersionRow, VersionId>(model, v => v.Id)).HasIndex(v => new { v.ProjectId, v.Sort, v.Number }).IsUnique();
         // one signature of each side per version, however often the button is pressed
@@ -208,6 +213,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         var person = Key<PersonRow, PersonId>(model, p => p.Id);
         person.HasIndex(p => p.Mail);
         person.HasIndex(p => p.MergedInto);
+        person.HasIndex(p => p.CardUid);
         var part = OfProject(model.Entity<ProjectPersonRow>(), p => p.People);
         part.HasIndex(p => new { p.ProjectId, p.PersonId, p.Part }).IsUnique();
         part.HasOne(p => p.Person).WithMany().HasForeignKey(p => p.PersonId).OnDelete(DeleteBehavior.Restrict);
@@ -219,6 +225,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<UploadRow>().HasIndex(u => u.PublicId).IsUnique();
         model.Entity<UploadRow>().HasIndex(u => new { u.Taken, u.At });
         OfProject(model.Entity<DetailRow>()).HasIndex(d => new { d.ProjectId, d.Name }).IsUnique();
+        OfProject(model.Entity<DetailDoubtRow>()).HasIndex(d => new { d.ProjectId, d.GoneAt });
         OfProject(model.Entity<BriefRow>()).HasIndex(b => new { b.ProjectId, b.Part }).IsUnique();
         model.Entity<ImportedRow>().HasIndex(i => i.ImportId);
     }
@@ -240,7 +247,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         invoice.HasIndex(i => new { i.Sort, i.Year, i.Sequence }).IsUnique();
         invoice.HasIndex(i => new { i.OwedMinor, i.Due });
         invoice.HasIndex(i => i.PublicId).IsUnique();
-        invoice.HasIndex(i => new { i.ProposalId, i.Instalment }).IsUnique();
+        invoice.HasIndex(i => new { i.ProposalId, i.Instalment, i.Again }).IsUnique();
         invoice.ToTable(t => t.HasCheckConstraint("Positive", "TotalMinor > 0"));
         var payment = OfProject(Key<PaymentRow, PaymentId>(model, p => p.Id));
         payment.HasIndex(p => p.Reference).IsUnique();

@@ -9,6 +9,7 @@ using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
@@ -63,6 +64,7 @@ services.AddSingleton(new FileVault(settings.Files));
 services.AddSingleton<Incoming>();
 services.AddSingleton<Delivery>();
 services.AddSingleton<Settlement>();
+services.AddSingleton<PaperRound>();
 services.AddSingleton<Ticker>();
 if (!describing) services.AddHostedService(provider => provider.GetRequiredService<Ticker>());
 // its sample cards must never book a real project

@@ -24,9 +24,12 @@ public static class Instalments
         var shares = weights.ToArray();
         var byRate = price.Parts.Select(part => OfRate(part, shares)).ToImmutableArray();
         var rounding = price.RoundingAmount;
-        return [.. Enumerable.Range(0, weights.Length).Select(i => new Instalment(new Totals(
+        ImmutableArray<Instalment> parts = [.. Enumerable.Range(0, weights.Length).Select(i => new Instalment(new Totals(
             [.. byRate.Select(parts => parts[i])],
             i == shares.Length - 1 ? rounding : Money.Zero(rounding.Currency))))];
+        // what is free as a whole is free in each part; of a price every part asks for something
+        return price.Payable.Minor == 0 || parts.Zip(shares).All(pair => pair.Second == 0 || pair.First.Payable.Minor > 0)
+            ? parts : throw new InstalmentException(price.Net, weights.Length);
     }
 
     private static ImmutableArray<TaxPart> OfRate(TaxPart agreed, long[] weights)
@@ -43,7 +46,7 @@ public static class Instalments
         // one minor unit of tax comes with every 1 / rate units of net, so no move needs to be longer
         var reach = 1_000_000 / agreed.Rate.PartsPerMillion + 1;
         long Missing(long[] parts) => Math.Abs(agreed.Tax.Minor - parts.Sum(net => new Money(net, agreed.Net.Currency).Times(agreed.Rate).Minor));
-        bool Whole(long[] parts) => parts.Zip(weights).All(pair => pair.Second == 0 || pair.First > 0);
+        static bool Whole(long[] parts) => parts.All(net => net >= 0);
         long[]? Nearer(long[] parts) => (
             from units in Enumerable.Range(1, reach)
             from pair in Pairs(parts.Length)

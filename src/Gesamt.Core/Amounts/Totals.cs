@@ -48,6 +48,18 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
         return new([part], gross - part.Net - part.Tax);
     }
 
+    /// <summary>A part of these sums taken back or billed again, its payable given: the gross is split over the rates in proportion to theirs (largest remainder, ties to the higher rate).</summary>
+    /// <remarks>Per rate net = round(gross / (1 + rate)); a difference of at most one minor unit per rate is the rounding amount (BT-114).</remarks>
+    /// <exception cref="ArgumentOutOfRangeException">The gross is negative, or more than these sums come to.</exception>
+    public Totals OfPart(Money gross)
+    {
+        if (gross.Minor < 0 || gross > Payable) throw new ArgumentOutOfRangeException(nameof(gross), gross, "A part is at most the whole.");
+        if (gross == Payable) return this;
+        var parts = gross.Split([.. Parts.Select(part => part.Net.Minor + part.Tax.Minor)])
+            .Zip(Parts, (share, part) => OfGross(share, part.Rate)).ToImmutableArray();
+        return new([.. parts.SelectMany(part => part.Parts)], parts.Select(part => part.RoundingAmount).Sum(Currency));
+    }
+
     private static TaxPart Part(Rate rate, Money net) => new(rate, net, net.Times(rate));
 
     private static ImmutableArray<Money> Allowances(ImmutableArray<(Rate Rate, Money Net)> byRate, Money discount)

@@ -74,7 +74,7 @@ public abstract record Happening
 
     // money
     public sealed record InvoiceIssued(InvoiceId Invoice, Money Amount, LocalDate Due, int? Part = null) : Happening;
-    public sealed record InvoiceCredited(InvoiceId Invoice, InvoiceId Note, Money Amount) : Happening;
+    public sealed record InvoiceCredited(InvoiceId Invoice, InvoiceId Note, Money Amount, bool AtEnd = true) : Happening;
     public sealed record PaymentReceived(PaymentId Payment, InvoiceId? Invoice, Money Amount) : Happening;
     public sealed record PaymentVoided(PaymentId Payment) : Happening;
     public sealed record PaymentChargedBack(PaymentId Payment) : Happening;

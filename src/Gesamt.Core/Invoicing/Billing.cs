@@ -15,7 +15,8 @@ public sealed record AgreedPart(Money Amount, DueRule Due);
 /// <param name="Index">Which part of the agreement, from 0.</param>
 /// <param name="On">The day its invoice goes out; null while what it hangs on is not known.</param>
 /// <param name="Due">Its due date as it is known now.</param>
-public sealed record PlannedInvoice(int Index, int Of, Money Amount, LocalDate? On, LocalDate? Due);
+/// <param name="Again">The credit note that took back what is billed again, of a project that had ended and was taken up.</param>
+public sealed record PlannedInvoice(int Index, int Of, Money Amount, LocalDate? On, LocalDate? Due, InvoiceId? Again = null);
 
 /// <summary>Which instalments are still to be invoiced, and when. Dates follow the date that matters until the invoice is issued.</summary>
 public static class Billing
@@ -23,14 +24,22 @@ public static class Billing
     public static ImmutableArray<PlannedInvoice> Planned(Case project)
     {
         if (project.End is not null || AgreedPrice.Of(project.History) is not { } price) return [];
-        var issued = project.History.Of<Happening.InvoiceIssued>().Where(invoice => History.IsAfter(invoice.Fact, price.Fact)).Select(invoice => invoice.What.Part).ToHashSet();
         return
         [
-            .. from part in price.Parts.Select((part, index) => (part.Amount, part.Due, Index: index))
-               where part.Amount.Minor > 0 && !issued.Contains(part.Index)
+            .. from part in price.Parts.Select((part, index) => (part.Due, Index: index, Open: StillToBill(project.History, index, part.Amount)))
+               where part.Open.Amount.Minor > 0
                let dates = DatesOf(project, part.Due)
-               select new PlannedInvoice(part.Index, price.Parts.Length, part.Amount, dates.On, dates.Due),
+               select new PlannedInvoice(part.Index, price.Parts.Length, part.Open.Amount, dates.On, dates.Due, part.Open.Again),
         ];
+    }
+
+    /// <summary>All of an instalment that was never issued; of one whose last invoice was credited at an end that was taken back since, what was credited.</summary>
+    private static (Money Amount, InvoiceId? Again) StillToBill(History history, int part, Money agreed)
+    {
+        if (history.Last<Happening.InvoiceIssued>(issued => issued.Part == part) is not { What: var last }) return (agreed, null);
+        var credit = history.Last<Happening.InvoiceCredited>(credited => credited.AtEnd && credited.Invoice == last.Invoice);
+        var again = credit is { Fact: var fact } && history.Last<Happening.TakenUp>() is { } taken && History.IsAfter(taken.Fact, fact);
+        return again ? (credit!.Value.What.Amount, credit.Value.What.Note) : (Money.Zero(agreed.Currency), null);
     }
 
     /// <summary>When the next invoice goes out by itself, in sending hours; null when none can yet. Nothing is invoiced before the client has signed, where the kind asks for a contract.</summary>

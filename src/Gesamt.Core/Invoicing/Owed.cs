@@ -35,9 +35,15 @@ public static class Owed
     private static Money PaidAhead(History history, Currency currency) =>
         Stages.Payments.InForce(history).Where(payment => payment.What.Invoice is null).Select(payment => payment.What.Amount).Sum(currency);
 
-    /// <summary>All that was credited of issued invoices.</summary>
-    public static Money Credited(History history, Currency currency) =>
-        history.Of<Happening.InvoiceCredited>().Select(credit => credit.What.Amount).Sum(currency);
+    /// <summary>What was credited for good: that much less is owed of the agreed price. What was credited at an end that was taken back is billed again.</summary>
+    public static IEnumerable<Seen<Happening.InvoiceCredited>> Credits(History history)
+    {
+        var taken = history.Last<Happening.TakenUp>()?.Fact;
+        return history.Of<Happening.InvoiceCredited>().Where(credit => taken is null || !credit.What.AtEnd || History.IsAfter(credit.Fact, taken));
+    }
+
+    /// <summary>The sum of <see cref="Credits"/>.</summary>
+    public static Money Credited(History history, Currency currency) => Credits(history).Select(credit => credit.What.Amount).Sum(currency);
 
     private static Money CreditedOn(History history, Happening.InvoiceIssued invoice) =>
         history.Of<Happening.InvoiceCredited>().Where(credit => credit.What.Invoice == invoice.Invoice).Select(credit => credit.What.Amount).Sum(invoice.Amount.Currency);

@@ -1,3 +1,4 @@
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using NodaTime;
@@ -7,25 +8,126 @@ namespace Gesamt.Core.Stages;
 /// <summary>What makes a project won (booked): the contract signed by all who must, the booking payment, or both in any order.</summary>
 public enum WinRule { Signature, Payment, Both }
 
-/// <summary>Whether a project is booked, and since when. It stays so wherever the project goes next.</summary>
+/// <summary>Whether a project is booked, and since when. What is won stays won wherever the project goes next.</summary>
+/// <remarks>
+/// Read fact by fact in the order of recording: once the kind's rule was met, neither a voided contract, a payment recorded
+/// by mistake nor a later price with a higher deposit takes the win back. A payment that made it and was charged back does,
+/// and so does “not won after all”, after which only new evidence makes a new win.
+/// </remarks>
 public static class Booking
 {
-    /// <summary>The later of what the kind's rule needs; null while it is not met, or after “not won after all”.</summary>
+    /// <summary>The later of what the kind's rule needs; null while it is not met, or after the win was taken back.</summary>
     public static Instant? WonAt(Case project)
     {
-        var gates = GateRule.Read(project);
-        var signed = ClosedAt(gates, Gate.Contract);
-        var paid = ClosedAt(gates, Gate.Payment);
-        var won = project.Kind.Win switch
-        {
-            WinRule.Signature => signed,
-            WinRule.Payment => paid,
-            _ => signed is null || paid is null ? null : signed > paid ? signed : paid,
-        };
-        return project.History.Last<Happening.NotWonAfterAll>() is { Recorded: var taken } && won <= taken ? null : won;
+        var evidence = new Evidence(project.Kind);
+        foreach (var fact in project.History.Facts) evidence.Take(fact);
+        return evidence.Won;
     }
 
-    // a gate the kind does not have asks nothing, so the win waits for the other alone
-    private static Instant? ClosedAt(IEnumerable<GateReading> gates, Gate gate) =>
-        gates.FirstOrDefault(reading => reading.Gate == gate) is { } reading ? reading.ClosedAt : Instant.MinValue;
+    private sealed class Evidence(KindRules kind)
+    {
+        private readonly List<(PaymentId Payment, Instant Happened, Money Amount)> payments = [];
+        private readonly Dictionary<VersionId, (Instant? Client, Instant? Owner)> signatures = [];
+        private readonly Dictionary<Gate, Instant> waived = [];
+        private (Money OnBooking, Instant First)? price;
+        private HashSet<PaymentId> madeBy = [];
+        private Instant notBefore = Instant.MinValue;
+
+        public Instant? Won { get; private set; }
+
+        public void Take(Fact fact)
+        {
+            switch (fact.What)
+            {
+                case Happening.ProposalAccepted accepted:
+                    Agree(accepted.DueOnBooking, fact);
+                    break;
+                case Happening.PriceAgreed agreed:
+                    Agree(agreed.DueOnBooking, fact);
+                    break;
+                case Happening.ContractSigned signed:
+                    Sign(signed, fact.Happened);
+                    break;
+                case Happening.ContractVoided voided:
+                    signatures.Remove(voided.Contract);
+                    break;
+                case Happening.GateWaived gate:
+                    waived[gate.Gate] = fact.Happened;
+                    break;
+                case Happening.PaymentReceived paid:
+                    payments.Add((paid.Payment, fact.Happened, paid.Amount));
+                    break;
+                case Happening.PaymentVoided voided:
+                    payments.RemoveAll(payment => payment.Payment == voided.Payment);
+                    break;
+                case Happening.PaymentChargedBack back:
+                    payments.RemoveAll(payment => payment.Payment == back.Payment);
+                    if (madeBy.Contains(back.Payment)) Won = null;
+                    break;
+                case Happening.NotWonAfterAll:
+                    payments.Clear();
+                    signatures.Clear();
+                    waived.Clear();
+                    (Won, notBefore) = (null, fact.Happened);
+                    return;
+                default:
+                    return;
+            }
+            Weigh();
+        }
+
+        /// <summary>The rule is met now; or evidence from outside says that it was met earlier than was known.</summary>
+        private void Weigh()
+        {
+            var signed = Signed();
+            var (paid, by) = Paid(signed);
+            var met = kind.Win switch
+            {
+                WinRule.Signature => signed,
+                WinRule.Payment => paid,
+                _ => signed is null || paid is null ? null : signed > paid ? signed : paid,
+            };
+            if (met is not { } at) return;
+            if (at < notBefore) at = notBefore;
+            if (Won <= at) return;
+            (Won, madeBy) = (at, kind.Win == WinRule.Signature ? [] : by);
+        }
+
+        private void Agree(Money onBooking, Fact fact) =>
+            price = (onBooking, price is { First: var first } && first < fact.Happened ? first : fact.Happened);
+
+        private void Sign(Happening.ContractSigned signed, Instant at)
+        {
+            var (client, owner) = signatures.GetValueOrDefault(signed.Contract);
+            signatures[signed.Contract] = signed.Signer == Signer.Client ? (Earlier(client, at), owner) : (client, Earlier(owner, at));
+        }
+
+        // a gate the kind does not have asks nothing, so the win waits for the other alone
+        private Instant? Signed() =>
+            !kind.Gates.Contains(Gate.Contract) ? Instant.MinValue
+            : waived.TryGetValue(Gate.Contract, out var waiver) ? waiver
+            : signatures.Values.Where(both => both is { Client: not null, Owner: not null }).Select(both => Later(both.Client, both.Owner)).Min();
+
+        private (Instant? At, HashSet<PaymentId> By) Paid(Instant? signed)
+        {
+            if (!kind.Gates.Contains(Gate.Payment)) return (Instant.MinValue, []);
+            if (waived.TryGetValue(Gate.Payment, out var waiver)) return (waiver, []);
+            if (price is not { } agreed) return (null, []);
+            // nothing due on booking: with the gate before it
+            if (agreed.OnBooking.Minor == 0) return (Later(signed, agreed.First), []);
+            var sum = Money.Zero(agreed.OnBooking.Currency);
+            HashSet<PaymentId> by = [];
+            foreach (var payment in payments.OrderBy(payment => payment.Happened))
+            {
+                sum += payment.Amount;
+                by.Add(payment.Payment);
+                if (sum >= agreed.OnBooking) return (Later(payment.Happened, agreed.First), by);
+            }
+            return (null, []);
+        }
+
+        private static Instant Earlier(Instant? known, Instant at) => known < at ? known.Value : at;
+
+        private static Instant? Later(Instant? a, Instant? b) => a is null || b is null ? null : a > b ? a : b;
+    }
 }

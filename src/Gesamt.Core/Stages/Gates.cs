@@ -118,8 +118,7 @@ public static class GateRule
         var handedOver = history.Last<Happening.HandedOver>()?.Happened;
         var approved = history.Last<Happening.Approved>()?.Happened;
         var price = AgreedPrice.Of(history);
-        // what was credited is not owed any more
-        var settled = price is { } agreed ? Payments.ReachedAt(history, agreed.Agreed - Owed.Credited(history, agreed.Agreed.Currency)) : null;
+        var settled = price is { } agreed ? Payments.SettledAt(history, agreed) : null;
         var (closed, closedAt) = ClosingSteps(project);
         List<Lack> lacks = [];
         if (handedOver is null) lacks.Add(Lack.Handover);
@@ -208,13 +207,22 @@ public static class Payments
         InForce(history).Select(payment => payment.What.Amount).Sum(currency);
 
     /// <summary>When payments reached an amount; null while they do not.</summary>
-    public static Instant? ReachedAt(History history, Money amount)
+    public static Instant? ReachedAt(History history, Money amount) => ReachedAt(InForce(history).Select(Part), amount, history);
+
+    /// <summary>When payments, with what was credited and so is not owed any more, reached the agreed price; never before it was agreed.</summary>
+    public static Instant? SettledAt(History history, AgreedPrice price) =>
+        ReachedAt(InForce(history).Select(Part).Concat(Owed.Credits(history).Select(credit => (credit.Happened, credit.What.Amount))), price.Agreed, history) is { } at
+            ? at > price.First ? at : price.First : null;
+
+    private static (Instant At, Money Amount) Part(Seen<Happening.PaymentReceived> payment) => (payment.Happened, payment.What.Amount);
+
+    private static Instant? ReachedAt(IEnumerable<(Instant At, Money Amount)> parts, Money amount, History history)
     {
         var sum = Money.Zero(amount.Currency);
-        foreach (var payment in InForce(history).OrderBy(payment => payment.Happened))
+        foreach (var (at, part) in parts.OrderBy(part => part.At))
         {
-            sum += payment.What.Amount;
-            if (sum >= amount) return payment.Happened;
+            sum += part;
+            if (sum >= amount) return at;
         }
         return amount.Minor <= 0 ? history.Began : null;
     }

@@ -51,11 +51,9 @@ internal static class Waits
     private static IEnumerable<Wait> Papers(Case project, Instant now)
     {
         var history = project.History;
-        if (history.Last<Happening.ProposalAccepted>() is { } accepted && project.Kind.Gates.Contains(Gate.Contract)
-            && !history.Any<Happening.ContractSent>() && !history.Any<Happening.ContractSigned>())
-            yield return new(WaitKind.SendContract, accepted.Happened, "Chosen, send the contract");
-        var signed = history.Last<Happening.ContractSigned>(s => s.Signer == Signer.Client);
-        if (signed is { } client && !history.Any<Happening.ContractSigned>(s => s.Signer == Signer.Owner && s.Contract == client.What.Contract))
+        if (ContractRule.CanSend(project) && AgreedPrice.Of(history) is { } agreed)
+            yield return new(WaitKind.SendContract, Latest(agreed.Fact.Happened, history.Last<Happening.ContractVoided>()?.Happened), agreed.Fact.What is Happening.ProposalAccepted ? "Chosen, send the contract" : "Agreed, send the contract");
+        if (ContractRule.Countersign(history) is { } client)
             yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
         if (ProposalState.Open(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
             yield return new(WaitKind.RanOut, end, "The proposal has run out");
@@ -104,7 +102,7 @@ internal static class Waits
         var history = project.History;
         if (ProposalState.Open(history) is { } proposal && RunsOutAt(project, proposal.What) > now)
             yield return new(WaitKind.ChooseProposal, proposal.Happened, OpenedWords(history, proposal.What.Version));
-        if (OpenContract(history) is { } contract)
+        if (ContractRule.Open(history) is { } contract)
             yield return new(WaitKind.SignContract, contract.Happened, "Contract not signed yet");
         foreach (var (invoice, _) in Owed.Open(history))
             yield return new(WaitKind.PayInvoice, invoice.Happened, "Invoice not paid yet");
@@ -127,11 +125,6 @@ internal static class Waits
     private static string Of(Review review) => review.Phase is { Length: > 0 } phase
         ? string.Create(CultureInfo.InvariantCulture, $"{char.ToUpperInvariant(phase[0])}{phase[1..]}, round {review.Round}") : string.Create(CultureInfo.InvariantCulture, $"Round {review.Round}");
 
-    private static Seen<Happening.ContractSent>? OpenContract(History history) =>
-        history.Last<Happening.ContractSent>() is { } sent
-        && !history.Any<Happening.ContractSigned>(signed => signed.Contract == sent.What.Contract && signed.Signer == Signer.Client)
-        && !history.Any<Happening.ContractVoided>(voided => voided.Contract == sent.What.Contract) ? sent : null;
-
     private static string OpenedWords(History history, VersionId version) =>
         history.Of<Happening.ProposalOpened>().Count(opened => opened.What.Version == version) switch
         {
@@ -152,9 +145,9 @@ internal static class Waits
         return null;
     }
 
-    /// <summary>A letter the owner wrote or gave an OK, a recorded call, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
+    /// <summary>A letter the owner wrote or gave an OK, a recorded call, a price agreed by word, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
     private static bool IsAnswer(Happening what) => what is Happening.LetterSent { ByItself: false }
-        or Happening.CallHeld or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.ReviewOpened or Happening.TakenUp or Happening.MeetingHeld or Happening.BriefPut;
+        or Happening.CallHeld or Happening.PriceAgreed or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.ReviewOpened or Happening.TakenUp or Happening.MeetingHeld or Happening.BriefPut;
 
     /// <summary>When a letter or a call last went one way or the other: what a decision waited for.</summary>
     private static Instant? LastExchange(History history) =>
@@ -166,9 +159,9 @@ internal static class Waits
 /// <summary>Where the proposal stands that was sent last.</summary>
 public static class ProposalState
 {
-    /// <summary>The proposal that is out: sent last, not withdrawn, not answered by yes or no.</summary>
+    /// <summary>The proposal that is out: sent last, not withdrawn, not answered by yes or no. Once a price is agreed none is.</summary>
     public static Seen<Happening.ProposalSent>? Open(History history) =>
-        history.Last<Happening.ProposalSent>() is { } sent && !history.Facts.Any(fact => History.IsAfter(fact, sent.Fact) && fact.What switch
+        history.Last<Happening.ProposalSent>() is { } sent && AgreedPrice.Of(history) is null && !history.Facts.Any(fact => History.IsAfter(fact, sent.Fact) && fact.What switch
         {
             Happening.ProposalWithdrawn withdrawn => withdrawn.Version == sent.What.Version,
             Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed => true,

@@ -5,11 +5,19 @@ using NodaTime;
 
 namespace Gesamt.Formats.Pdf;
 
-/// <summary>A line of a paper: what, its quantity in words, its net.</summary>
-public sealed record PaperLine(string Title, string Detail, Money Net);
+/// <summary>A line of a paper, all of it as it is printed.</summary>
+/// <param name="Quantity">“31 m²”; null where the line is one sum.</param>
+/// <param name="UnitPrice">“140.00”.</param>
+public sealed record PaperLine(string Title, string Detail, Money Net, string? Quantity = null, string? UnitPrice = null);
 
-/// <summary>The sums of a paper, named by the rate they carry.</summary>
-public sealed record PaperSums(Money Net, ImmutableArray<(string Rate, Money Tax)> Taxes, Money Rounding, Money Total);
+/// <summary>Tax of one rate, named by it.</summary>
+public sealed record PaperTax(string Rate, Money Tax);
+
+/// <summary>The sums of a paper.</summary>
+public sealed record PaperSums(Money Net, ImmutableArray<PaperTax> Taxes, Money Rounding, Money Total);
+
+/// <summary>An instalment as it is printed.</summary>
+public sealed record PaperPayment(string Words, Money Amount);
 
 /// <summary>What an invoice says.</summary>
 /// <param name="Addressee">Name, organisation and address, a line each.</param>
@@ -20,18 +28,19 @@ public sealed record InvoicePaper(
 /// <summary>What a contract says: its text, what was chosen, how it is paid, and who signed what.</summary>
 public sealed record ContractPaper(
     Letterhead Head, string Title, string Project, ImmutableArray<string> Parties, string Text, ImmutableArray<PaperLine> Lines, PaperSums? Sums,
-    ImmutableArray<(string Words, Money Amount)> Payments, string Hash, ImmutableArray<SignaturePaper> Signatures);
+    ImmutableArray<PaperPayment> Payments, string Hash, ImmutableArray<SignaturePaper> Signatures);
 
 /// <summary>A signature as printed on the last page.</summary>
 public sealed record SignaturePaper(string Name, string Side, string Consent, string At, string Address, string Hash);
 
-/// <summary>Draws the studio's papers.</summary>
+/// <summary>Draws the studio's papers. The same paper gives the same bytes.</summary>
 public static class Papers
 {
-    public static byte[] Draw(InvoicePaper paper, Instant at)
+    /// <param name="logo">The picture its letterhead names.</param>
+    public static byte[] Draw(InvoicePaper paper, Instant at, byte[]? logo = null)
     {
         var title = $"{(paper.IsCredit ? "Credit note" : "Invoice")} {paper.Number}";
-        using var sheet = new PdfSheet(paper.Head, title, at);
+        using var sheet = new PdfSheet(paper.Head, title, at, logo);
         sheet.Title(title);
         sheet.Paragraph(paper.IsCredit ? $"Issued {DateWords.Long(paper.IssuedOn)}" : $"Issued {DateWords.Long(paper.IssuedOn)}, due {DateWords.Long(paper.Due)}", quiet: true);
         sheet.Gap(8);
@@ -47,9 +56,10 @@ public static class Papers
         return sheet.Save();
     }
 
-    public static byte[] Draw(ContractPaper paper, Instant at)
+    /// <inheritdoc cref="Draw(InvoicePaper, Instant, byte[])"/>
+    public static byte[] Draw(ContractPaper paper, Instant at, byte[]? logo = null)
     {
-        using var sheet = new PdfSheet(paper.Head, $"{paper.Title}: {paper.Project}", at);
+        using var sheet = new PdfSheet(paper.Head, $"{paper.Title}: {paper.Project}", at, logo);
         sheet.Title(paper.Title);
         sheet.Paragraph(paper.Project);
         sheet.Paragraph(string.Join('\n', paper.Parties), quiet: true);
@@ -70,7 +80,7 @@ public static class Papers
         Lines(sheet, paper.Lines);
         Sums(sheet, sums, "Total");
         sheet.Heading("Payments");
-        foreach (var (words, amount) in paper.Payments) sheet.Row(words, MoneyText.Of(amount));
+        foreach (var payment in paper.Payments) sheet.Row(payment.Words, MoneyText.Of(payment.Amount));
     }
 
     private static void Signature(PdfSheet sheet, SignaturePaper signature)
@@ -82,14 +92,17 @@ public static class Papers
 
     private static void Lines(PdfSheet sheet, ImmutableArray<PaperLine> lines)
     {
-        foreach (var line in lines) sheet.Row(line.Title, MoneyText.Figures(line.Net), detail: line.Detail);
+        if (lines.Any(line => line.Quantity is not null)) sheet.Columns("Quantity", "Unit price", "Net");
+        foreach (var line in lines)
+            if (line is { Quantity: { } quantity, UnitPrice: { } price }) sheet.Priced(line.Title, line.Detail, quantity, price, MoneyText.Figures(line.Net));
+            else sheet.Row(line.Title, MoneyText.Figures(line.Net), detail: line.Detail);
         sheet.Rule();
     }
 
     private static void Sums(PdfSheet sheet, PaperSums sums, string total)
     {
         sheet.Row("Net", MoneyText.Figures(sums.Net));
-        foreach (var (rate, tax) in sums.Taxes) sheet.Row($"VAT {rate}", MoneyText.Figures(tax));
+        foreach (var tax in sums.Taxes) sheet.Row($"VAT {tax.Rate}", MoneyText.Figures(tax.Tax));
         if (sums.Rounding.Minor != 0) sheet.Row("Rounding", MoneyText.Figures(sums.Rounding));
         sheet.Rule(heavy: true);
         sheet.Row(total, MoneyText.Of(sums.Total), strong: true);

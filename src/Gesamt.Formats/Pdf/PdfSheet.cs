@@ -3,14 +3,17 @@ using SkiaSharp;
 
 namespace Gesamt.Formats.Pdf;
 
-/// <summary>Who a paper is from, on its head and foot.</summary>
-public sealed record Letterhead(string Studio, string Address, string Mail, string TaxNumber, string Brand);
+/// <summary>Who a paper is from, on its head and foot, as it was when the paper was made.</summary>
+/// <param name="Address">Lines of the postal address.</param>
+/// <param name="Logo">SHA-256 of the picture at its head; null for none.</param>
+public sealed record Letterhead(string Studio, string Address, string Mail, string TaxNumber, string Brand, string? Logo = null);
 
 /// <summary>An A4 sheet that text and rows flow down, page after page. Positions in points of 1/72 inch.</summary>
 internal sealed class PdfSheet : IDisposable
 {
     public const float Left = 64, Right = 531, Width = Right - Left;
     private const float PageWidth = 595, PageHeight = 842, Top = 64, Bottom = 770;
+    private const float Gutter = 14, AmountWidth = 82, PriceWidth = 74, QuantityWidth = 84, LogoHeight = 36, LogoWidth = 150;
 
     private readonly MemoryStream stream = new();
     private readonly SKDocument document;
@@ -21,17 +24,15 @@ internal sealed class PdfSheet : IDisposable
     private SKCanvas canvas;
     private int page = 1;
 
-    public PdfSheet(Letterhead head, string title, Instant at)
+    /// <param name="logo">The picture at the head, PNG or JPEG; one that cannot be read is left out.</param>
+    public PdfSheet(Letterhead head, string title, Instant at, byte[]? logo)
     {
         this.head = head;
         brand = new() { Color = SKColor.TryParse(head.Brand, out var color) ? color : SKColor.Parse("#17211d"), IsAntialias = true };
         var time = at.ToDateTimeUtc();
         document = SKDocument.CreatePdf(stream, new SKDocumentPdfMetadata { Title = title, Author = head.Studio, Producer = "Gesamt", Creation = time, Modified = time, RasterDpi = 150, EncodingQuality = 101 });
         canvas = Begin();
-        canvas.DrawRect(Left, Y - 10, 10, 10, brand);
-        canvas.DrawText(head.Studio, Left + 17, Y, SKTextAlign.Left, PdfFonts.Heading, ink);
-        canvas.DrawText($"{head.Address}   {head.Mail}", Right, Y, SKTextAlign.Right, PdfFonts.Small, soft);
-        Y += 46;
+        Head(logo);
     }
 
     public float Y { get; private set; }
@@ -40,34 +41,56 @@ internal sealed class PdfSheet : IDisposable
 
     public void Title(string text)
     {
-        foreach (var line in Wrap(text, PdfFonts.Title, Width)) Line(line, PdfFonts.Title, 28);
+        foreach (var line in PdfFonts.Title.Wrap(text, Width)) Line(line, PdfFonts.Title, 28);
     }
 
     public void Heading(string text)
     {
         Room(80); // a heading never stands alone at the foot of a page
         Y += 12;
-        Line(text, PdfFonts.Heading, 17);
+        foreach (var line in PdfFonts.Heading.Wrap(text, Width)) Line(line, PdfFonts.Heading, 17);
     }
 
     public void Paragraph(string text, bool quiet = false)
     {
         foreach (var hard in text.ReplaceLineEndings("\n").Split('\n'))
-            foreach (var line in Wrap(hard, PdfFonts.Text, Width))
+            foreach (var line in PdfFonts.Text.Wrap(hard, Width))
                 Line(line, PdfFonts.Text, 14.5f, quiet);
         Y += 5;
+    }
+
+    /// <summary>What the columns of <see cref="Priced"/> rows are called.</summary>
+    public void Columns(string quantity, string price, string amount)
+    {
+        Room(48);
+        PdfFonts.Small.DrawEnding(canvas, quantity, Right - AmountWidth - PriceWidth - 2 * Gutter, Y, soft);
+        PdfFonts.Small.DrawEnding(canvas, price, Right - AmountWidth - Gutter, Y, soft);
+        PdfFonts.Small.DrawEnding(canvas, amount, Right, Y, soft);
+        Y += 15;
     }
 
     /// <summary>A label on the left and figures ending at the right edge.</summary>
     public void Row(string label, string figures, bool strong = false, string? detail = null)
     {
         Room(34);
-        var font = strong ? PdfFonts.Strong : PdfFonts.Text;
-        var lines = Wrap(label, font, Width - 120).ToList();
-        RightFigures(figures, strong ? PdfFonts.StrongFigures : PdfFonts.Figures, Right, Y);
-        foreach (var line in lines) Line(line, font, 14);
-        foreach (var line in detail is { Length: > 0 } ? Wrap(detail, PdfFonts.Small, Width - 120) : []) Line(line, PdfFonts.Small, 12, quiet: true);
-        Y += 4;
+        var font = strong ? PdfFonts.StrongFigures : PdfFonts.Figures;
+        font.DrawFigures(canvas, figures, Right, Y, ink);
+        Label(label, detail, Width - Math.Max(AmountWidth, font.Measure(figures)) - Gutter, strong);
+    }
+
+    /// <summary>A row of a table with how much at which price.</summary>
+    public void Priced(string label, string detail, string quantity, string price, string figures)
+    {
+        Room(34);
+        var top = Y;
+        PdfFonts.Figures.DrawFigures(canvas, figures, Right, Y, ink);
+        PdfFonts.Figures.DrawFigures(canvas, price, Right - AmountWidth - Gutter, Y, ink);
+        var end = Right - AmountWidth - PriceWidth - 2 * Gutter;
+        var lines = PdfFonts.Text.Wrap(quantity, QuantityWidth).ToList();
+        foreach (var (line, at) in lines.Select((line, at) => (line, at))) PdfFonts.Text.DrawEnding(canvas, line, end, top + 14 * at, ink);
+        var onPage = page;
+        Label(label, detail, end - QuantityWidth - Gutter - Left, strong: false);
+        if (page == onPage) Y = Math.Max(Y, top + 14 * lines.Count + 4);
     }
 
     public void Rule(bool heavy = false)
@@ -93,6 +116,43 @@ internal sealed class PdfSheet : IDisposable
         brand.Dispose();
     }
 
+    /// <summary>The studio on the left, where it is reached on the right, neither over the other however long they are.</summary>
+    private void Head(byte[]? logo)
+    {
+        const float half = Width / 2 - Gutter;
+        var top = Y;
+        using var picture = logo is null ? null : SKImage.FromEncodedData(logo);
+        if (picture is { Width: > 0, Height: > 0 })
+        {
+            var scale = Math.Min(LogoHeight / picture.Height, LogoWidth / picture.Width);
+            canvas.DrawImage(picture, SKRect.Create(Left, Y - 12, picture.Width * scale, picture.Height * scale), new SKSamplingOptions(SKCubicResampler.Mitchell));
+            Y += picture.Height * scale + 6;
+        }
+        else canvas.DrawRect(Left, Y - 10, 10, 10, brand);
+        var indent = picture is null ? 17 : 0;
+        foreach (var line in PdfFonts.Heading.Wrap(head.Studio, half - indent))
+        {
+            PdfFonts.Heading.Draw(canvas, line, Left + indent, Y, ink);
+            Y += 15;
+        }
+        var left = Y;
+        Y = top;
+        foreach (var line in head.Address.ReplaceLineEndings("\n").Split('\n').Append(head.Mail).Where(line => line.Length > 0).SelectMany(line => PdfFonts.Small.Wrap(line, half)))
+        {
+            PdfFonts.Small.DrawEnding(canvas, line, Right, Y, soft);
+            Y += 11.5f;
+        }
+        Y = Math.Max(left, Y) + 31;
+    }
+
+    private void Label(string label, string? detail, float width, bool strong)
+    {
+        var font = strong ? PdfFonts.Strong : PdfFonts.Text;
+        foreach (var line in font.Wrap(label, width)) Line(line, font, 14);
+        foreach (var line in detail is { Length: > 0 } ? detail.ReplaceLineEndings("\n").Split('\n').SelectMany(hard => PdfFonts.Small.Wrap(hard, width)) : []) Line(line, PdfFonts.Small, 12, quiet: true);
+        Y += 4;
+    }
+
     private SKCanvas Begin()
     {
         Y = Top;
@@ -101,8 +161,9 @@ internal sealed class PdfSheet : IDisposable
 
     private void End()
     {
-        canvas.DrawText(head.TaxNumber.Length > 0 ? $"{head.Studio}, tax number {head.TaxNumber}" : head.Studio, Left, 806, SKTextAlign.Left, PdfFonts.Small, soft);
-        canvas.DrawText($"Page {page}", Right, 806, SKTextAlign.Right, PdfFonts.Small, soft);
+        var foot = head.TaxNumber.Length > 0 ? $"{head.Studio}, tax number {head.TaxNumber}" : head.Studio;
+        PdfFonts.Small.Draw(canvas, PdfFonts.Small.Wrap(foot, Width - 60).First(), Left, 806, soft);
+        PdfFonts.Small.DrawEnding(canvas, $"Page {page}", Right, 806, soft);
         document.EndPage();
     }
 
@@ -114,48 +175,10 @@ internal sealed class PdfSheet : IDisposable
         canvas = Begin();
     }
 
-    private void Line(string text, SKFont font, float height, bool quiet = false)
+    private void Line(string text, PdfFont font, float height, bool quiet = false)
     {
         Room(height);
-        canvas.DrawText(Printable(text), Left, Y, SKTextAlign.Left, font, quiet ? soft : ink);
+        font.Draw(canvas, text, Left, Y, quiet ? soft : ink);
         Y += height;
-    }
-
-    /// <summary>Every digit in a cell as wide as the widest, since Skia applies no tabular figures.</summary>
-    private void RightFigures(string text, SKFont font, float right, float y)
-    {
-        text = Printable(text);
-        var cell = Enumerable.Range('0', 10).Max(digit => font.MeasureText(((char)digit).ToString()));
-        var points = new SKPoint[text.Length];
-        var x = 0f;
-        for (var i = 0; i < text.Length; i++)
-        {
-            var width = font.MeasureText(text[i].ToString());
-            var isDigit = char.IsAsciiDigit(text[i]);
-            points[i] = new(x + (isDigit ? (cell - width) / 2 : 0), 0);
-            x += isDigit ? cell : width;
-        }
-        if (text.Length == 0) return;
-        using var blob = SKTextBlob.CreatePositioned(text, font, points);
-        canvas.DrawText(blob, right - x, y, ink);
-    }
-
-    /// <summary>The fonts have no narrow no-break space, with which amounts are grouped on screens.</summary>
-    private static string Printable(string text) => text.Replace('\u202f', '\u00a0');
-
-    private static IEnumerable<string> Wrap(string text, SKFont font, float width)
-    {
-        var line = "";
-        foreach (var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries))
-        {
-            var longer = line.Length == 0 ? word : $"{line} {word}";
-            if (line.Length > 0 && font.MeasureText(longer) > width)
-            {
-                yield return line;
-                line = word;
-            }
-            else line = longer;
-        }
-        yield return line;
     }
 }

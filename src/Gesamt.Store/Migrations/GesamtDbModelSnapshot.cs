@@ -224,6 +224,36 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("ContractTemplates");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.DetailDoubtRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("GoneAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Said")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId", "GoneAt");
+
+                    b.ToTable("DetailDoubts");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.DetailRow", b =>
                 {
                     b.Property<int>("Id")
@@ -608,6 +638,9 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<int>("Again")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("Credits")
                         .HasColumnType("INTEGER");
 
@@ -669,7 +702,7 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("OwedMinor", "Due");
 
-                    b.HasIndex("ProposalId", "Instalment")
+                    b.HasIndex("ProposalId", "Instalment", "Again")
                         .IsUnique();
 
                     b.HasIndex("Sort", "Year", "Sequence")
@@ -851,6 +884,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long?>("GoesAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("HasHtml")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("InReplyTo")
                         .HasColumnType("TEXT");
 
@@ -862,6 +898,9 @@ namespace Gesamt.Store.Migrations
 
                     b.Property<int?>("Occurrence")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Original")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Problem")
                         .HasColumnType("TEXT");
@@ -1138,6 +1177,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<int>("Buffer")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("By")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("Cancelled")
                         .HasColumnType("INTEGER");
 
@@ -1177,6 +1220,9 @@ namespace Gesamt.Store.Migrations
 
                     b.Property<long?>("RemindAt")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Reply")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Room")
                         .HasColumnType("TEXT");
@@ -1334,6 +1380,47 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Outbox");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.PaperRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("DrawnLater")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Signatures")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("VersionId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId")
+                        .IsUnique();
+
+                    b.HasIndex("ProjectId");
+
+                    b.HasIndex("VersionId", "Signatures")
+                        .IsUnique();
+
+                    b.ToTable("Papers");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.PaymentRow", b =>
                 {
                     b.Property<long>("Id")
@@ -1394,6 +1481,13 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Address")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Also")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("CardUid")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
 
@@ -1440,6 +1534,8 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("CardUid");
 
                     b.HasIndex("Mail");
 
@@ -2125,7 +2221,6 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-
                     b.HasKey("Id");
 
                     b.ToTable("Upkeep", null, t =>
@@ -2249,6 +2344,15 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.DetailDoubtRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.DetailRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
@@ -2363,6 +2467,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.OutboxRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.PaperRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()

@@ -41,6 +41,18 @@ public sealed class DetailRow
     public required string Value { get; set; }
 }
 
+/// <summary>An answer that says something else than what is known of a detail: the owner decides, and nothing is overwritten before.</summary>
+public sealed class DetailDoubtRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Name { get; set; }
+    public required string Said { get; set; }
+    public Instant At { get; set; }
+    /// <summary>When it was decided.</summary>
+    public Instant? GoneAt { get; set; }
+}
+
 /// <summary>A part of a project's brief.</summary>
 public sealed class BriefRow
 {

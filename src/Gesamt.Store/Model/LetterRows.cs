@@ -28,6 +28,10 @@ public sealed class LetterRow
     /// <summary>An invitation that goes with it (RFC 5546), as text.</summary>
     public string? Invitation { get; set; }
     public string? InReplyTo { get; set; }
+    /// <summary>SHA-256 of the message as it came in, byte for byte.</summary>
+    public string? Original { get; set; }
+    /// <summary>It has a part in HTML, which can be shown beside its text.</summary>
+    public bool HasHtml { get; set; }
     /// <summary>The blanks nothing filled, by name; sending waits for them.</summary>
     public string Gaps { get; set; } = "";
     public RunId? RunId { get; set; }

@@ -1,3 +1,4 @@
+using Gesamt.Core.Facts;
 using Gesamt.Core;
 using Gesamt.Core.Meetings;
 using NodaTime;
@@ -36,6 +37,9 @@ public sealed class MeetingKindRow
     public MeetingRule Rule => new(Minutes, Step, Buffer, NoticeHours, DaysAhead, MostPerDay);
 }
 
+/// <summary>What an invited person's calendar answers (RFC 5546, 3.2.3).</summary>
+public enum MeetingReply { Accepted, Declined, Tentative }
+
 /// <summary>A meeting with its time; whether it stands is in the facts, and copied here so that times are found by it.</summary>
 public sealed class MeetingRow
 {
@@ -62,6 +66,10 @@ public sealed class MeetingRow
     /// <summary>The zone its client chose it in.</summary>
     public required string Zone { get; set; }
     public Instant? RemindAt { get; set; }
+    /// <summary>Who chose the time.</summary>
+    public Actor By { get; set; }
+    /// <summary>What the client's calendar answered to the invitation; null before it does.</summary>
+    public MeetingReply? Reply { get; set; }
     public bool Cancelled { get; set; }
     public bool Held { get; set; }
 }

@@ -45,6 +45,22 @@ public sealed class SignatureRow
     public required string Hash { get; set; }
 }
 
+/// <summary>A contract or invoice as a file: drawn once, its bytes lie under their SHA-256 and are what is served from then on.</summary>
+public sealed class PaperRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    /// <summary>The contract it is, with this many signatures.</summary>
+    public VersionId? VersionId { get; set; }
+    public int Signatures { get; set; }
+    /// <summary>The invoice or credit note it is.</summary>
+    public InvoiceId? InvoiceId { get; set; }
+    public required string Hash { get; set; }
+    public Instant At { get; set; }
+    /// <summary>Its snapshot did not hold all that is printed, so it was drawn from what the studio said of itself on that day.</summary>
+    public bool DrawnLater { get; set; }
+}
+
 /// <summary>A link for one person to one project; ending or renewing it raises its generation.</summary>
 public sealed class LinkRow
 {
@@ -73,9 +89,11 @@ public sealed class InvoiceRow
     public required string Currency { get; set; }
     /// <summary>Its own copy of names, lines and sums.</summary>
     public required string Snapshot { get; set; }
-    /// <summary>Which instalment of the chosen proposal it bills; once each.</summary>
+    /// <summary>Which instalment of the chosen proposal it bills; once each, unless it was credited at an end that was taken back.</summary>
     public VersionId? ProposalId { get; set; }
     public int Instalment { get; set; }
+    /// <summary>How often the instalment was billed before.</summary>
+    public int Again { get; set; }
     public InvoiceSort Sort { get; set; }
     /// <summary>The invoice a credit note takes back.</summary>
     public InvoiceId? Credits { get; set; }

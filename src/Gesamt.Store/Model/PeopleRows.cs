@@ -21,6 +21,10 @@ public sealed class PersonRow
     public string? Organisation { get; set; }
     public string? Mail { get; set; }
     public string? Phone { get; set; }
+    /// <summary>Further mail addresses and phone numbers, one a line.</summary>
+    public string Also { get; set; } = "";
+    /// <summary>The UID of the vCard they came with (RFC 6350, 6.7.6), by which the same card is known again.</summary>
+    public string? CardUid { get; set; }
     /// <summary>A link to a profile elsewhere.</summary>
     public string? Profile { get; set; }
     public ReachBy? Prefers { get; set; }

@@ -7,6 +7,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
@@ -90,14 +91,14 @@ public static class ClientEndpoints
         });
 
         page.MapGet("/contract.pdf", async (HttpContext http, Desk desk) =>
-            await Contracting.LatestAsync(desk, Link(http).ProjectId) is { } contract
-                ? Results.File(await Contracting.PdfAsync(desk, contract), "application/pdf", "contract.pdf") : throw new MissingException("contract"));
+            await Contracting.LatestAsync(desk, await desk.OpenAsync(Link(http).ProjectId)) is { } contract
+                ? Results.File(KeptPapers.Read(desk, await KeptPapers.OfAsync(desk, contract)), "application/pdf", "contract.pdf") : throw new MissingException("contract"));
 
         page.MapGet("/invoices/{invoice}.pdf", async (string invoice, HttpContext http, Desk desk) =>
         {
             var project = Link(http).ProjectId;
             var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.PublicId == invoice && i.ProjectId == project) ?? throw new MissingException("invoice");
-            return Results.File(Issuing.Pdf(desk, row), "application/pdf", $"invoice-{row.Number}.pdf");
+            return Results.File(KeptPapers.Read(desk, await KeptPapers.OfAsync(desk, row)), "application/pdf", $"invoice-{row.Number}.pdf");
         });
         return page;
     }

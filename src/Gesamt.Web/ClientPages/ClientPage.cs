@@ -46,7 +46,7 @@ public static class ClientPage
     {
         var (history, studio) = (file.History, desk.Studio);
         // one that was voided before anybody signed it is none; a signed one stays readable
-        var contract = await Contracting.LatestAsync(desk, file.Id) is { } latest && (!Contracting.IsVoided(file, latest) || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id)) ? latest : null;
+        var contract = await Contracting.LatestAsync(desk, file) is { } latest && (!Contracting.IsVoided(file, latest) || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id)) ? latest : null;
         var waiting = Drafts.Waiting(file);
         var invoices = await InvoicesAsync(desk, file);
         var step = StepOf(file, contract, invoices);
@@ -83,9 +83,9 @@ public static class ClientPage
     private static async Task<ContractPageDto> ContractAsync(Desk desk, VersionRow contract)
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
-        var choice = await Contracting.ChoiceAsync(desk, contract);
+        var terms = await Contracting.TermsAsync(desk, contract);
         var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
-        return new(snapshot.Title, snapshot.Text, snapshot.Parties, contract.Hash, Contracting.Consent, choice is null ? null : PricedDto.Of(choice.Offer, choice.Priced),
+        return new(snapshot.Title, snapshot.Text, snapshot.Parties, contract.Hash, Contracting.Consent, PricedDto.Of(terms),
             [.. signatures.Select(s => new SignedDto(s.Name, s.Signer == Signer.Client ? "client" : "studio", Contracting.At(desk, s.At)))]);
     }
 

@@ -8,6 +8,7 @@ using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
@@ -32,10 +33,12 @@ public static class Agreements
     public static Agreement Of(Desk desk, ProjectFile file, VersionRow proposal, VersionRow? contract)
     {
         var offer = Versions.OfferOf(proposal);
-        var chosen = contract is null ? [] : Versions.Read<ContractSnapshot>(contract).Chosen.ToImmutableHashSet();
+        var chosen = Chosen(contract).ToImmutableHashSet();
         var on = desk.Calendar.DateOf(contract?.At ?? proposal.At);
         return new(proposal, offer, Pricing.Of(offer, chosen, file.Case.MainDate?.Date, on, desk.Calendar), contract);
     }
+
+    private static ImmutableArray<string> Chosen(VersionRow? contract) => contract is null ? [] : Versions.Read<ContractSnapshot>(contract).Chosen;
 
     /// <summary>A price agreed outside, by phone or by hand: kept as a version of its own with one line, so that everything that follows from a price follows from this one too. Inside the caller's transaction.</summary>
     /// <param name="net">Without tax.</param>
@@ -64,8 +67,10 @@ public static class Agreements
         var kept = await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.Id == scan && f.ProjectId == file.Id && !f.Removed)
             ?? throw new InvalidException(("file", "Keep the signed contract as a file first: a scan or a photo."));
         var price = AgreedPrice.Of(file.History);
+        var agreed = await OfAsync(desk, file);
+        var terms = agreed is null ? new(Print.Letterhead(desk), [], null, [], null) : Print.Terms(desk, agreed.Offer, agreed.Priced);
         var snapshot = new ContractSnapshot("Contract signed on paper", $"Signed on paper by both. The signed paper is kept as “{kept.Name}”, SHA-256 {kept.Hash}.",
-            [desk.Studio.Name, file.Row.Client!.Name], file.Row.Title, [], kept.Hash);
+            [desk.Studio.Name, string.Join(", ", Print.Addressee(file.Row.Client!))], file.Row.Title, [.. Chosen(agreed?.Contract)], kept.Hash, terms);
         var version = await Versions.AddAsync(desk, file.Id, PaperSort.Contract, snapshot, price?.Version);
         return [new Happening.ContractSigned(version.Id, Signer.Client), new Happening.ContractSigned(version.Id, Signer.Owner)];
     }

@@ -4,12 +4,14 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
-using Gesamt.Formats.Pdf;
+using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
+using Gesamt.Core.Texts;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
@@ -67,32 +69,44 @@ public static class Contracting
 
     /// <summary>The contract that can be signed: the latest, unless it was voided or the project has ended.</summary>
     public static async Task<VersionRow?> StandingAsync(Desk desk, ProjectFile file) =>
-        file.Case.End is null && await LatestAsync(desk, file.Id) is { } latest && !IsVoided(file, latest) ? latest : null;
+        file.Case.End is null && await LatestAsync(desk, file) is { } latest && !IsVoided(file, latest) ? latest : null;
 
     public static bool IsVoided(ProjectFile file, VersionRow contract) => file.History.Any<Happening.ContractVoided>(voided => voided.Contract == contract.Id);
 
-    public static Task<VersionRow?> LatestAsync(Desk desk, ProjectId project) =>
-        desk.Db.Versions.Where(v => v.ProjectId == project && v.Sort == PaperSort.Contract).OrderByDescending(v => v.Number).FirstOrDefaultAsync();
-
-    /// <summary>The contract as a paper, with the signatures it has.</summary>
-    public static async Task<byte[]> PdfAsync(Desk desk, VersionRow contract)
+    /// <summary>The contract that was put to the client last, or signed on paper.</summary>
+    public static async Task<VersionRow?> LatestAsync(Desk desk, ProjectFile file)
     {
-        var snapshot = Versions.Read<ContractSnapshot>(contract);
-        var choice = await ChoiceAsync(desk, contract);
-        var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
-        var paper = new ContractPaper(Issuing.Letterhead(desk), snapshot.Title, snapshot.Project, snapshot.Parties, snapshot.Text,
-            choice is null ? [] : Issuing.Lines(choice.Offer, choice.Priced.Lines), choice is null ? null : Issuing.Sums(choice.Priced.Totals),
-            choice is null ? [] : [.. choice.Priced.Instalments.Select(i => (i.Words, i.Part.Payable))], contract.Hash,
-            [.. signatures.Select(s => new SignaturePaper(s.Name, s.Signer == Signer.Client ? "client" : "studio", s.Consent, At(desk, s.At), s.Address, s.Hash))]);
-        return Papers.Draw(paper, contract.At);
+        var put = file.History.Facts.Select(fact => fact.What switch { Happening.ContractSent sent => sent.Contract, Happening.ContractSigned signed => signed.Contract, _ => (VersionId?)null }).LastOrDefault(version => version is not null);
+        return put is { } latest ? await desk.Db.Versions.SingleOrDefaultAsync(v => v.Id == latest) : null;
     }
 
-    /// <summary>The choice a contract was filled from, priced as of the day it was made; none for one signed on paper before any price was agreed.</summary>
-    public static async Task<Agreement?> ChoiceAsync(Desk desk, VersionRow contract)
+    /// <summary>Puts a contract to the client for a price that was agreed outside, with the letter that carries it: sent when the letter is handed over.</summary>
+    /// <exception cref="RefusedException">No price is agreed, a contract is out or signed already, or its text is not written yet.</exception>
+    public static async Task<LetterRow> SendAsync(Desk desk, ProjectId project, string subject, string body)
     {
-        if (contract.FromProposal is not { } from) return null;
+        await using var transaction = await desk.BeginAsync();
+        var file = await desk.OpenAsync(project);
+        if (!ContractRule.CanSend(file.Case)) throw new RefusedException("A contract is sent for an agreed price, once, before anybody has signed. Load the page again to see what is.");
+        var agreed = await Agreements.OfAsync(desk, file) ?? throw new RefusedException("No price is agreed yet.");
+        var proposal = Versions.Read<ProposalSnapshot>(agreed.Proposal);
+        var template = await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
+        var text = proposal.ContractText.Length > 0 ? proposal : proposal with { ContractTitle = template?.Title ?? proposal.ContractTitle, ContractText = template?.Body ?? "" };
+        if (text.ContractText.Length == 0) throw new RefusedException($"There is no text for it yet: write the contract of “{file.Row.Kind!.Name}” under Templates first.");
+        var snapshot = await FillAsync(desk, file, agreed.Proposal, text, agreed.Priced, agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key).ToHashSet());
+        var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, snapshot, agreed.Proposal.Id);
+        var letter = await LettersOut.ClaimAsync(desk, file, subject, body, contract.Id);
+        await desk.CommitAsync(transaction);
+        return letter;
+    }
+
+    /// <summary>What a contract binds to: its own copy; for one of an older Gesamt, the choice it was filled from, priced as of the day it was made.</summary>
+    public static async Task<PrintedTerms> TermsAsync(Desk desk, VersionRow contract)
+    {
+        if (Versions.Read<ContractSnapshot>(contract).Printed is { } printed) return printed;
+        if (contract.FromProposal is not { } from) return new(Print.Letterhead(desk), [], null, [], null);
         var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == from);
-        return Agreements.Of(desk, await desk.OpenAsync(contract.ProjectId), proposal, contract);
+        var agreement = Agreements.Of(desk, await desk.OpenAsync(contract.ProjectId), proposal, contract);
+        return Print.Terms(desk, agreement.Offer, agreement.Priced);
     }
 
     public static string At(Desk desk, NodaTime.Instant at) =>
@@ -110,10 +124,9 @@ public static class Contracting
         };
         var filled = LetterText.Parse(snapshot.ContractText).Fill(Blanks.Of(words));
         if (filled.HasGaps) throw new RefusedException($"The contract still lacks: {string.Join(", ", filled.Gaps)}. {desk.Studio.Owner} has to fill it in first.");
-        var client = file.Row.Client!;
         return new(snapshot.ContractTitle, filled.Text,
-            [$"{desk.Studio.Name}, {desk.Studio.Address}", client.Organisation is { } firm ? $"{client.Name}, {firm}" : client.Name],
-            file.Row.Title, [.. chosen.Order(StringComparer.Ordinal)], proposal.Hash);
+            [string.Join(", ", new[] { desk.Studio.Name, Typed.OneLine(desk.Studio.Address) }.Where(part => part.Length > 0)), string.Join(", ", Print.Addressee(file.Row.Client!))],
+            file.Row.Title, [.. chosen.Order(StringComparer.Ordinal)], proposal.Hash, Print.Terms(desk, snapshot.Offer, priced));
     }
 
     private static async Task AddSignatureAsync(Desk desk, ProjectFile file, VersionRow contract, Signer signer, Actor by, SignatureInput input)
@@ -129,5 +142,7 @@ public static class Contracting
     /// <exception cref="RefusedException">No proposal is out.</exception>
     public static async Task<VersionRow> OpenVersionAsync(Desk desk, ProjectFile file) =>
         Drafts.Waiting(file) is { } version ? await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version)
-            : throw new RefusedException("No proposal is open at the moment. Load the page again to see what is.");
+            : throw new RefusedException(AgreedPrice.Of(file.History) is { } price
+                ? $"The price is agreed already, {MoneyText.Of(price.Agreed)}, and stays in force. Write to {desk.Studio.Mail} about a change."
+                : "No proposal is open at the moment. Load the page again to see what is.");
 }

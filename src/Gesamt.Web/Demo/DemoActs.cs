@@ -166,7 +166,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
 
     private static async Task SignAsync(Desk desk, ProjectId id, string name)
     {
-        var contract = await Contracting.LatestAsync(desk, id) ?? throw new RefusedException("There is no contract.");
+        var contract = await Contracting.LatestAsync(desk, await desk.OpenAsync(id)) ?? throw new RefusedException("There is no contract.");
         desk.Db.ChangeTracker.Clear();
         await Contracting.SignAsync(desk, id, new(name, contract.Hash, "192.0.2.7", "the demo"));
     }

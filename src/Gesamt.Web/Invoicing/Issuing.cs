@@ -13,16 +13,18 @@ using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Proposals;
+using Gesamt.Web.Printing;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Invoicing;
 
-/// <summary>An invoice's own copy of what it says; it never changes.</summary>
-public sealed record InvoiceSnapshot(ImmutableArray<string> Addressee, string Project, string Share, ImmutableArray<InvoiceLine> Lines, Totals Totals);
+/// <summary>An invoice's own copy of all it says; it never changes.</summary>
+/// <param name="Head">The studio as it was; null in those of an older Gesamt.</param>
+/// <param name="Iban">Where it is paid to; null as with <paramref name="Head"/>.</param>
+public sealed record InvoiceSnapshot(ImmutableArray<string> Addressee, string Project, string Share, ImmutableArray<InvoiceLine> Lines, Totals Totals, Letterhead? Head = null, string? Iban = null);
 
-public sealed record InvoiceLine(string Title, string Detail, Money Net);
+public sealed record InvoiceLine(string Title, string Detail, Money Net, string? Quantity = null, string? UnitPrice = null);
 
 /// <summary>Issues invoices of agreed instalments, and credit notes: numbered without gaps, with their own copy of everything.</summary>
 public static class Issuing
@@ -65,49 +67,42 @@ public static class Issuing
         var (owed, invoice) = (Owed.On(file.History, issued), await desk.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == issued.Invoice));
         if (owed.Minor <= 0) return;
         var old = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot);
-        // what was paid of it stays billed, so only the open part of each rate is taken back
-        var totals = owed == issued.Amount ? old.Totals : Instalments.Of(old.Totals, owed.Minor, issued.Amount.Minor - owed.Minor)[0].Totals;
-        var snapshot = old with { Share = $"Credit note for invoice {invoice.Number}", Totals = totals, Lines = [.. totals.Parts.Select(part => new InvoiceLine($"{file.Row.Title}, not carried out", $"takes back invoice {invoice.Number}", part.Net))] };
+        // what was paid of it stays billed: only what is open is taken back, to the cent
+        var totals = old.Totals.OfPart(owed);
+        var snapshot = old with
+        {
+            Share = $"Credit note for invoice {invoice.Number}",
+            Totals = totals,
+            Lines = [.. totals.Parts.Select(part => Line($"{old.Project}, not carried out", $"takes back invoice {invoice.Number}", part.Net))],
+            Head = Print.Letterhead(desk),
+            Iban = desk.Studio.Iban,
+        };
         var row = await NewAsync(desk, file, snapshot, InvoiceSort.CreditNote, desk.Today);
         row.Credits = invoice.Id;
         await desk.Db.SaveChangesAsync();
         await desk.RecordAsync(file, Actor.Owner, new Happening.InvoiceCredited(invoice.Id, row.Id, owed));
     }
 
-    public static byte[] Pdf(Desk desk, InvoiceRow row)
-    {
-        var snapshot = StoreJson.Read<InvoiceSnapshot>(row.Snapshot);
-        return Papers.Draw(new InvoicePaper(Letterhead(desk), row.Number, row.IssuedOn, row.Due, snapshot.Addressee, snapshot.Project, snapshot.Share,
-            [.. snapshot.Lines.Select(line => new PaperLine(line.Title, line.Detail, line.Net))], Sums(snapshot.Totals), desk.Studio.Iban, row.Sort == InvoiceSort.CreditNote), desk.Calendar.StartOf(row.IssuedOn));
-    }
-
-    public static Letterhead Letterhead(Desk desk) =>
-        new(desk.Studio.Name, desk.Studio.Address, desk.Studio.Mail, desk.Studio.TaxNumber, desk.Studio.Brand);
-
-    public static ImmutableArray<PaperLine> Lines(Offer offer, ImmutableArray<OfferLine> lines) =>
-        [.. lines.Select(line => new PaperLine(Wire.Words(line), line.Detail, line.Priced(offer.Currency).Net))];
-
-    public static PaperSums Sums(Totals totals) =>
-        new(totals.Net, [.. totals.Parts.Select(part => (part.Rate.ToString(), part.Tax))], totals.RoundingAmount, totals.Payable);
-
     private static async Task<Happening.InvoiceIssued> IssueAsync(Desk desk, ProjectFile file, Agreement agreed, PlannedInvoice planned)
     {
         var instalment = agreed.Priced.Instalments[planned.Index];
-        var totals = instalment.Part.Totals;
+        // what was credited at an end and is owed again is billed as it was credited
+        var totals = planned.Again is { } note ? StoreJson.Read<InvoiceSnapshot>(await desk.Db.Invoices.Where(i => i.Id == note).Select(i => i.Snapshot).SingleAsync()).Totals : instalment.Part.Totals;
         var since = DateWords.Long(desk.Calendar.DateOf(agreed.Contract?.At ?? agreed.Proposal.At));
-        var snapshot = new InvoiceSnapshot(Addressee(file.Row.Client!), file.Row.Title, $"Instalment {planned.Index + 1}: {instalment.Words}",
-            [.. totals.Parts.Select(part => new InvoiceLine($"{file.Row.Title}, {instalment.Words}", $"as agreed {(agreed.Contract is null ? "on" : "in the contract of")} {since}", part.Net))], totals);
+        var snapshot = new InvoiceSnapshot(Print.Addressee(file.Row.Client!), file.Row.Title, $"Instalment {planned.Index + 1}: {instalment.Words}",
+            [.. totals.Parts.Select(part => Line($"{file.Row.Title}, {instalment.Words}", $"as agreed {(agreed.Contract is null ? "on" : "in the contract of")} {since}", part.Net))], totals, Print.Letterhead(desk), desk.Studio.Iban);
         // one that goes out late is not due before it was issued
         var due = planned.Due is { } date && date > desk.Today ? date : desk.Today;
         var row = await NewAsync(desk, file, snapshot, InvoiceSort.Invoice, due);
-        (row.ProposalId, row.Instalment) = (agreed.Proposal.Id, planned.Index);
+        var before = await desk.Db.Invoices.CountAsync(i => i.ProposalId == agreed.Proposal.Id && i.Instalment == planned.Index);
+        (row.ProposalId, row.Instalment, row.Again) = (agreed.Proposal.Id, planned.Index, before);
         await desk.Db.SaveChangesAsync();
         var issued = new Happening.InvoiceIssued(row.Id, totals.Payable, due, planned.Index);
         await desk.RecordAsync(file, Actor.Gesamt, issued);
         return issued;
     }
 
-    private static ImmutableArray<string> Addressee(PersonRow client) => [.. new[] { client.Name, client.Organisation, client.Mail }.OfType<string>()];
+    private static InvoiceLine Line(string title, string detail, Money net) => new(title, detail, net, "1", MoneyText.Figures(net));
 
     private static async Task<InvoiceRow> NewAsync(Desk desk, ProjectFile file, InvoiceSnapshot snapshot, InvoiceSort sort, LocalDate due)
     {

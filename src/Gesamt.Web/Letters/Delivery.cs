@@ -44,11 +44,9 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
                 return;
             }
         }
-        if (await BeginAsync(desk, id) is not { } message)
-        {
-            if (await desk.Db.Outbox.AsNoTracking().AnyAsync(o => o.Id == id && o.State == OutboxState.Claimed, stop)) await SettleAsync(id, new HandOver.Refused(Links.Closed));
-            return;
-        }
+        var (message, refusal) = await BeginAsync(desk, id);
+        if (refusal is not null) await SettleAsync(id, new HandOver.Refused(refusal));
+        if (message is null) return;
         KillPoints.Reach("hand-over-begun");
         var answer = await HandOverAsync(desk, outgoing, message, stop);
         KillPoints.Reach("handed-over");
@@ -64,27 +62,28 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         return row.ToOwner ? await carrier.SendAsync(outgoing.MessageId, OutgoingMail.Readdress(message, (desk.Studio.Owner, desk.Studio.Mail), "Rehearsal: "), stop) : new HandOver.Accepted();
     }
 
-    /// <summary>Rechecks everything and notes that the hand-over begins; null when the letter must not go out any more.</summary>
-    private async Task<byte[]?> BeginAsync(Desk desk, int id)
+    /// <summary>Rechecks everything and notes that the hand-over begins; no message when the letter must not go out any more, and why where the owner has to know.</summary>
+    private async Task<(byte[]? Message, string? Refusal)> BeginAsync(Desk desk, int id)
     {
         await using var transaction = await desk.BeginAsync();
         var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
         var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
-        if (outgoing.State != OutboxState.Claimed) return null;
+        if (outgoing.State != OutboxState.Claimed) return default;
         var file = await desk.OpenAsync(outgoing.ProjectId);
         if (letter.State != LetterState.Ready || await StoppedAsync(desk, letter, file))
         {
             outgoing.State = OutboxState.Withdrawn;
             await desk.CommitAsync(transaction);
-            return null;
+            return default;
         }
+        if (await Sending.OvertakenAsync(desk, letter, file) is { } overtaken) return (null, overtaken);
         if (await MovedAsync(desk, letter)) outgoing.Message = Sending.Compose(desk, file.Row, letter);
         outgoing.HandOverBegan = desk.Now;
         await desk.CommitAsync(transaction);
-        if (!Sending.MentionsLink(letter.Body)) return outgoing.Message;
+        if (!Sending.MentionsLink(letter.Body)) return (outgoing.Message, null);
         var link = await Links.OfAsync(desk.Db, file.Id, letter.ToPerson ?? file.Row.ClientId);
         // the page was closed since: better held with a word than a link that opens nothing
-        return link.EndedAt is null ? OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link)) : null;
+        return link.EndedAt is null ? (OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link)), null) : (null, Links.Closed);
     }
 
     /// <summary>A step whose stop rule came true between claim and hand-over stays here, and the line says why.</summary>

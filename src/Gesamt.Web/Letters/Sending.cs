@@ -1,3 +1,5 @@
+using Gesamt.Core.Stages;
+using Gesamt.Core;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
@@ -92,12 +94,25 @@ public static class Sending
             what.Add(new Happening.StepDone(step, letter.Id));
             if (await Routines.StepActions.WithLetterAsync(desk, file, step) is { } put) what.Add(put);
         }
-        if (letter.SendsVersion is { } version && !file.History.Any<Happening.ProposalSent>(sent => sent.Version == version))
-        {
-            var offer = Proposals.Versions.OfferOf(await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version));
-            what.Add(new Happening.ProposalSent(version, offer.ValidUntil));
-        }
+        if (letter.SendsVersion is { } version && await PutAsync(desk, file, version) is { } sent) what.Add(sent);
         return [.. what];
+    }
+
+    private static async Task<Happening?> PutAsync(Desk desk, ProjectFile file, VersionId version)
+    {
+        if (file.History.Any<Happening.ProposalSent>(sent => sent.Version == version) || file.History.Any<Happening.ContractSent>(sent => sent.Contract == version)) return null;
+        var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
+        return row.Sort == PaperSort.Contract ? new Happening.ContractSent(version) : new Happening.ProposalSent(version, Proposals.Versions.OfferOf(row).ValidUntil);
+    }
+
+    /// <summary>Why the paper a letter carries must not go out any more; null when nothing has come between.</summary>
+    public static async Task<string?> OvertakenAsync(Desk desk, LetterRow letter, ProjectFile file)
+    {
+        if (letter.SendsVersion is not { } version) return null;
+        var sort = await desk.Db.Versions.AsNoTracking().Where(v => v.Id == version).Select(v => v.Sort).SingleAsync();
+        return file.Case.End is not null ? "The project ended before it went out."
+            : sort == PaperSort.Proposal && AgreedPrice.Of(file.History) is not null ? "A price was agreed before it went out, and stays in force."
+            : sort == PaperSort.Contract && !ContractRule.CanSend(file.Case) ? "A contract was sent or signed before it went out." : null;
     }
 
     public static bool MentionsLink(string text) => text.Contains(Blanks.LinkPlaceholder, StringComparison.Ordinal);

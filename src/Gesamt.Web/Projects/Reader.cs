@@ -98,7 +98,7 @@ public static class Reader
     private static ReaderDto Invoice(Desk desk, InvoiceRow invoice)
     {
         var snapshot = StoreJson.Read<Invoicing.InvoiceSnapshot>(invoice.Snapshot);
-        var sums = Invoicing.Issuing.Sums(snapshot.Totals);
+        var sums = Printing.Print.Sums(snapshot.Totals);
         return new($"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}", $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}", snapshot.Share, "", [],
             [new("Net", MoneyText.Of(sums.Net)), .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", MoneyText.Of(t.Tax))), new("Total", MoneyText.Of(sums.Total))],
             $"/api/invoices/{invoice.Id.Value}.pdf", null, null);

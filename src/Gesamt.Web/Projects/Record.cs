@@ -31,7 +31,7 @@ public static class Record
         var rows = await RowsAsync(desk, file, names);
         var answers = await desk.Db.Answers.AsNoTracking().Where(a => a.ProjectId == id).OrderBy(a => a.Id).ToListAsync();
         var client = file.Row.Client!;
-        var contract = await Contracting.LatestAsync(desk, id);
+        var contract = await Contracting.LatestAsync(desk, file);
         return new(
             id.Value, file.Row.Title, file.Row.Kind!.Name, new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile), file.Row.Source,
             LineText.Capital(file.Case.Kind.MainDate), Short(desk, file.Case.MainDate?.Date), file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,

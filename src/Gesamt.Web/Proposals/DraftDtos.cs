@@ -29,7 +29,7 @@ public sealed record DraftDto(string Project, string Client, string MainDate, in
     public static DraftDto Of(Desk desk, ProjectFile file, OfferDraftRow draft)
     {
         var offer = StoreJson.Read<Offer>(draft.Offer);
-        var (priced, missing) = Try(desk, file, offer);
+        var (priced, missing) = Drafts.Agreed(desk, file) is { } agreed ? (null, agreed) : Try(desk, file, offer);
         return new(file.Row.Title, file.Row.Client!.Name, file.Case.Kind.MainDate, draft.Edition, Wire.Of(offer), draft.Contract, priced, missing);
     }
 
@@ -60,6 +60,16 @@ public sealed record PricedDto(
         [.. choice.Instalments.Select(i => new LabelledDto(i.Words, MoneyText.Figures(i.Part.Payable)))],
         MoneyText.Of(choice.DueOnBooking(offer)),
         [.. choice.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key)]);
+
+    /// <summary>What a contract binds to, from its own copy; null for one signed on paper before any price was agreed.</summary>
+    public static PricedDto? Of(PrintedTerms terms) => terms is not { Sums: { } sums, OnBooking: { } onBooking } ? null : new(
+        [.. terms.Lines.Select(line => new PricedLineDto(line.Quantity is null or "1" ? line.Title : $"{line.Title}, {line.Quantity}", MoneyText.Figures(line.Net)))],
+        MoneyText.Figures(sums.Net),
+        [.. sums.Taxes.Select(tax => new LabelledDto($"VAT {tax.Rate}", MoneyText.Figures(tax.Tax)))],
+        sums.Rounding.Minor == 0 ? null : MoneyText.Figures(sums.Rounding),
+        MoneyText.Of(sums.Total),
+        [.. terms.Payments.Select(payment => new LabelledDto(payment.Words, MoneyText.Figures(payment.Amount)))],
+        MoneyText.Of(onBooking), []);
 }
 
 public sealed record PricedLineDto(string Words, string Net);

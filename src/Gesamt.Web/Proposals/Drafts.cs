@@ -1,3 +1,4 @@
+using Gesamt.Core.Stages;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
@@ -57,6 +58,7 @@ public static class Drafts
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
         if (file.Case.End is not null) throw new RefusedException("The project has ended. Take it up again first.");
+        if (Agreed(desk, file) is { } agreed) throw new RefusedException(agreed);
         var draft = await OfAsync(desk, file);
         var offer = StoreJson.Read<Offer>(draft.Offer);
         Pricing.Check(offer, desk.Today);
@@ -69,6 +71,10 @@ public static class Drafts
         await desk.CommitAsync(transaction);
         return letter;
     }
+
+    /// <summary>Why no further proposal can go out: what is agreed, and may be signed, invoiced and paid, is not agreed a second time.</summary>
+    public static string? Agreed(Desk desk, ProjectFile file) =>
+        AgreedPrice.Of(file.History) is { } price ? $"A price is agreed already, {MoneyText.Of(price.Agreed)} since {DateWords.Long(desk.Calendar.DateOf(price.Fact.Happened))}, and stays in force. What comes on top can be a project of its own." : null;
 
     /// <summary>The version that is out and not answered.</summary>
     public static VersionId? Waiting(ProjectFile file) => ProposalState.Open(file.History)?.What.Version;

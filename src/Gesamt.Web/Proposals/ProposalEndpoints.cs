@@ -32,6 +32,9 @@ public static class ProposalEndpoints
         api.MapPost("/projects/{id:long}/proposal/send", async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
             new SentDto((await Drafts.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value, settings.HoldSeconds));
 
+        api.MapPost("/projects/{id:long}/contract/send", async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
+            new SentDto((await Contracts.Contracting.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value, settings.HoldSeconds));
+
         api.MapGet("/projects/{id:long}/services", async (long id, Desk desk) =>
         {
             var project = new ProjectId(id);

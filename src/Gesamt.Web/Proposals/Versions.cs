@@ -1,8 +1,10 @@
+using Gesamt.Core.Amounts;
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Gesamt.Core;
 using Gesamt.Core.Papers;
+using Gesamt.Formats.Pdf;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -14,8 +16,13 @@ namespace Gesamt.Web.Proposals;
 /// <summary>What a proposal freezes: the offer, the contract's text that goes with it, and for whom.</summary>
 public sealed record ProposalSnapshot(Offer Offer, string ContractTitle, string ContractText, string For);
 
-/// <summary>What a contract freezes: its filled text and exactly the choice that was made.</summary>
-public sealed record ContractSnapshot(string Title, string Text, ImmutableArray<string> Parties, string Project, ImmutableArray<string> Chosen, string ProposalHash);
+/// <summary>What a contract freezes: its filled text, exactly the choice that was made, and all else that is printed.</summary>
+/// <param name="Printed">Null in versions of an older Gesamt.</param>
+public sealed record ContractSnapshot(string Title, string Text, ImmutableArray<string> Parties, string Project, ImmutableArray<string> Chosen, string ProposalHash, PrintedTerms? Printed = null);
+
+/// <summary>From whom, for what and how it is paid, as it is printed and shown: nothing that changes later changes it.</summary>
+/// <param name="Sums">Null for a contract signed on paper before any price was agreed.</param>
+public sealed record PrintedTerms(Letterhead Head, ImmutableArray<PaperLine> Lines, PaperSums? Sums, ImmutableArray<PaperPayment> Payments, Money? OnBooking);
 
 /// <summary>Sent papers as versions: RFC 8785 bytes and their SHA-256, written once.</summary>
 public static class Versions

@@ -4,6 +4,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Upkeep;
@@ -12,9 +13,9 @@ using NodaTime;
 
 namespace Gesamt.Web.Routines;
 
-/// <summary>Three loops: one fetches what comes from outside, mail and calendars; one lets due steps act, refreshes standings whose time ran out and hands over letters; one keeps the house. Each sleeps until the earliest of what is due.</summary>
+/// <summary>Four loops: one fetches what comes from outside, mail and calendars; one lets due steps act, refreshes standings whose time ran out and hands over letters; one keeps papers; one keeps the house. Each sleeps until the earliest of what is due.</summary>
 /// <remarks>What strangers send is read in a loop of its own, so that a message that takes long holds up no letter. Every part of a tick is tried whatever became of the others.</remarks>
-public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, HookCalls hooks, Upkeeping upkeeping, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
+public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, HookCalls hooks, Upkeeping upkeeping, PaperRound papers, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
     : BackgroundService
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60), BetweenUpkeep = TimeSpan.FromMinutes(5);
@@ -25,7 +26,7 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
         await Task.Yield();
         // two copies may run on one folder, but only one of them ticks; a kill frees the lock
         await using var copy = await OnlyCopyAsync(stoppingToken);
-        await Task.WhenAll(LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken), LoopAsync(ActAsync, SleepAsync, stoppingToken), UpkeepAsync(stoppingToken));
+        await Task.WhenAll(LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken), LoopAsync(ActAsync, SleepAsync, stoppingToken), LoopAsync(PapersAsync, _ => Task.FromResult(Longest), stoppingToken), UpkeepAsync(stoppingToken));
     }
 
     private async Task LoopAsync(Func<CancellationToken, Task> work, Func<CancellationToken, Task<TimeSpan>> sleep, CancellationToken stop)
@@ -52,7 +53,11 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
     {
         await FetchAsync(stop);
         await ActAsync(stop);
+        await PapersAsync(stop);
     }
+
+    /// <summary>In a loop of its own: an older folder has thousands to be drawn at its first start.</summary>
+    private Task PapersAsync(CancellationToken stop) => TryAsync("papers", papers.KeepAsync, stop);
 
     /// <summary>Mail and outside calendars.</summary>
     private async Task FetchAsync(CancellationToken stop)

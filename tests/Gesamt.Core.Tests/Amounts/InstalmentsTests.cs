@@ -41,6 +41,17 @@ public class InstalmentsTests
                 parts.Select(part => part.Payable).Sum(Currency.Eur)));
         }, iter: 3_000);
 
+    [Fact] // a gift beside what is paid for: 0.00 at 13.5 % is no reason to refuse 3,000.00 at 23 %
+    public void A_free_line_with_a_rate_of_its_own_can_be_split()
+    {
+        var parts = Instalments.Of(Totals.OfLines([new(1, 3000, Eur(0), Rate.Percent(23)), new(1, 0, Eur(0), Rate.Percent(13.5m))], Eur(0)), 40, 60);
+        Assert.Equal([Eur(1476), Eur(2214)], parts.Select(part => part.Payable));
+    }
+
+    [Fact]
+    public void What_is_free_as_a_whole_is_free_in_each_part() =>
+        Assert.Equal([Eur(0), Eur(0)], Instalments.Of(Price(0, 23), 40, 60).Select(part => part.Payable));
+
     [Fact]
     public void A_price_too_small_for_its_plan_is_refused() =>
         Assert.Throws<InstalmentException>(() => Instalments.Of(Price(0.01m, 23), 40, 60));

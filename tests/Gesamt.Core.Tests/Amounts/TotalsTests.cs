@@ -47,4 +47,23 @@ public class TotalsTests
             Assert.Equal(minor, totals.Payable.Minor);
             Assert.InRange(totals.RoundingAmount.Minor, -1, 1);
         }, iter: 5_000);
+
+    [Fact] // worked by hand: 1,271.20 / 1.23 = 1,033.4959 → 1,033.50, its tax 237.705 → 237.71, rounding −0.01
+    public void A_part_taken_back_is_what_was_open_to_the_cent()
+    {
+        var part = Totals.OfLines([new(1, 1440, Eur(0), Rate.Percent(23))], Eur(0)).OfPart(Eur(1271.20m));
+        Assert.Equal((Eur(1033.50m), Eur(237.71m), Eur(-0.01m), Eur(1271.20m)), (part.Net, part.Tax, part.RoundingAmount, part.Payable));
+    }
+
+    [Fact] // BT-115 is what was promised; BR-CO-17 holds per rate; BT-114 is at most a cent per rate
+    public void Any_part_of_any_sums_comes_to_itself() =>
+        Gen.Select(Gen.Long[1_000, 5_000_000], Gen.Long[0, 500_000], Gen.Int[0, 300_000], Gen.Int[1, 999]).Sample((net, net2, rate, share) =>
+        {
+            var whole = Totals.OfLines([new(1, net / 100m, Eur(0), new Rate(rate)), new(1, net2 / 100m, Eur(0), Rate.Percent(13.5m))], Eur(0));
+            var gross = new Money(whole.Payable.Minor * share / 1000, Currency.Eur);
+            var part = whole.OfPart(gross);
+            Assert.Equal(gross, part.Payable);
+            Assert.All(part.Parts, one => Assert.Equal(one.Net.Times(one.Rate), one.Tax));
+            Assert.True(Math.Abs(part.RoundingAmount.Minor) <= part.Parts.Length, part.RoundingAmount.ToString());
+        }, iter: 3_000);
 }

@@ -43,6 +43,21 @@ public sealed class BillingTests
         Assert.Empty(Billing.Planned(Case([.. Signed_, ("2027-01-05 10:00", Issued(1, 1200, "2027-01-12", 0)), ("2027-04-30 09:00", Issued(2, 1800, "2027-05-14", 1))])));
     }
 
+    [Fact] // 500.00 of 1,200.00 was paid before the end: what was credited is owed again, not more and not less
+    public void What_was_credited_at_an_end_is_billed_again_when_it_is_taken_up()
+    {
+        (string, Happening)[] ended =
+        [
+            .. Signed_, ("2027-01-05 10:00", Issued(1, 1200, "2027-01-12", 0)), ("2027-01-10 09:00", Paid(500, 1, 1)),
+            ("2027-02-01 09:00", new Happening.InvoiceCredited(new InvoiceId(1), new InvoiceId(2), Eur(700))), ("2027-02-01 09:00", new Happening.Ended(EndReason.Cancelled)),
+        ];
+        Assert.Empty(Billing.Planned(Case(ended)));
+        var again = Case([.. ended, ("2027-03-01 09:00", new Happening.TakenUp())]);
+        Assert.Equal([(Eur(700), new InvoiceId(2)), (Eur(1800), null)], Billing.Planned(again).Select(p => (p.Amount, p.Again)));
+        Assert.Equal(Eur(0), Owed.Credited(again.History, Currency.Eur));
+        Assert.Equal([Eur(1800)], Billing.Planned(Case([.. ended, ("2027-03-01 09:00", new Happening.TakenUp()), ("2027-03-02 09:00", Issued(3, 700, "2027-03-09", 0))])).Select(p => p.Amount));
+    }
+
     [Fact]
     public void Without_its_date_an_instalment_waits_for_it() =>
         Assert.Equal([(null, null)], Billing.Planned(Case([("2027-01-04 09:00", Inquiry), .. Signed_[2..], ("2027-01-05 10:00", Issued(1, 1200, "2027-01-12", 0))])).Select(p => (p.On, p.Due)));

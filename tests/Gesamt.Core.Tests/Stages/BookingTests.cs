@@ -39,6 +39,41 @@ public class BookingTests
         Assert.Null(Booking.WonAt(With(WinRule.Both, [.. Agreed, .. Signatures, Payment, ("2027-01-20 09:00", new Happening.NotWonAfterAll())])));
 
     [Fact]
+    public void What_is_won_stays_won()
+    {
+        (string, Happening)[] won = [.. Agreed, .. Signatures, Payment];
+        Happening[] later = [new Happening.ContractVoided(Contract), new Happening.PaymentVoided(new PaymentId(1)), Accepted(9000, 4000), new Happening.Ended(EndReason.Cancelled)];
+        Assert.All(later, what => Assert.Equal(At("2027-01-12 09:00"), Booking.WonAt(With(WinRule.Both, [.. won, ("2027-02-01 09:00", what)]))));
+    }
+
+    [Fact]
+    public void A_payment_that_made_it_and_is_charged_back_takes_the_win_back_and_another_makes_it_anew()
+    {
+        (string, Happening)[] gone = [.. Agreed, .. Signatures, Payment, ("2027-02-01 09:00", new Happening.PaymentChargedBack(new PaymentId(1)))];
+        Assert.Null(Booking.WonAt(With(WinRule.Both, gone)));
+        Assert.Equal(At("2027-02-05 09:00"), Booking.WonAt(With(WinRule.Both, [.. gone, ("2027-02-05 09:00", Paid(1200, 2))])));
+        // one that came afterwards did not make it
+        Assert.NotNull(Booking.WonAt(With(WinRule.Both, [.. Agreed, .. Signatures, Payment, ("2027-01-20 09:00", Paid(1800, 2)), ("2027-02-01 09:00", new Happening.PaymentChargedBack(new PaymentId(2)))])));
+    }
+
+    [Fact]
+    public void Not_won_after_all_is_undone_by_nothing_but_a_win_anew()
+    {
+        (string, Happening)[] taken = [.. Agreed, .. Signatures, Payment, ("2027-01-20 09:00", new Happening.NotWonAfterAll())];
+        Assert.Null(Booking.WonAt(With(WinRule.Both, [.. taken, ("2027-01-25 09:00", Paid(1800, 2))])));
+        Assert.Equal(At("2027-02-02 09:00"), Booking.WonAt(With(WinRule.Both,
+            [.. taken, ("2027-02-01 09:00", Signed(Signer.Client)), ("2027-02-01 10:00", Signed(Signer.Owner)), ("2027-02-02 09:00", Paid(1200, 2))])));
+    }
+
+    [Fact]
+    public void Evidence_from_outside_that_is_older_dates_the_win_back()
+    {
+        var history = With(WinRule.Both, [.. Agreed, .. Signatures, Payment]);
+        var earlier = new Fact(new FactId(99), history.Id, At("2027-01-11 12:00"), At("2027-01-15 09:00"), Actor.Owner, Paid(1200, 2));
+        Assert.Equal(At("2027-01-11 12:00"), Booking.WonAt(history with { History = new History(history.History.Facts.Add(earlier)) }));
+    }
+
+    [Fact]
     public void A_kind_without_a_contract_is_won_by_the_payment_alone() =>
         Assert.Equal(At("2027-01-12 09:00"), Booking.WonAt(Case(KindRules.Default with { Gates = [Gate.Lead, Gate.Proposal, Gate.Payment, Gate.Delivery] }, [], [.. Agreed, Payment])));
 

@@ -115,4 +115,12 @@ public class GateTests
         Assert.Equal([Lack.Balance], GateRule.Read(Case(facts)).Last().Lacks);
         Assert.Equal(Stage.Finished, StageOf(Case([.. facts, ("2027-05-20 09:00", new Happening.InvoiceCredited(new InvoiceId(2), new InvoiceId(3), Eur(1800)))])));
     }
+
+    [Fact]
+    public void Delivery_closes_on_the_day_of_the_credit_that_settled_it()
+    {
+        var project = Case([.. Booked, ("2027-05-14 10:00", new Happening.HandedOver()), ("2027-05-15 10:00", new Happening.Approved()), ("2027-05-20 10:00", Paid(1500, 2)),
+            ("2027-06-01 10:00", new Happening.InvoiceCredited(new InvoiceId(1), new InvoiceId(2), Eur(300), AtEnd: false))]);
+        Assert.Equal(At("2027-06-01 10:00"), GateRule.Read(project).Single(gate => gate.Gate == Gate.Delivery).ClosedAt);
+    }
 }

@@ -1,0 +1,82 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core;
+using Gesamt.Formats.Pdf;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Contracts;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Invoicing;
+using Gesamt.Web.Proposals;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Printing;
+
+/// <summary>Contracts and invoices as files: each drawn once, kept under its SHA-256 and served from there, whatever changes later.</summary>
+public static class KeptPapers
+{
+    private const long MostBytes = 64L * 1024 * 1024;
+
+    /// <summary>The contract with the signatures it has by now.</summary>
+    public static async Task<PaperRow> OfAsync(Desk desk, VersionRow contract)
+    {
+        var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
+        return await desk.Db.Papers.AsNoTracking().SingleOrDefaultAsync(p => p.VersionId == contract.Id && p.Signatures == signatures.Count)
+            ?? await KeepAsync(desk, await DrawAsync(desk, contract, signatures), new()
+            {
+                ProjectId = contract.ProjectId,
+                VersionId = contract.Id,
+                Signatures = signatures.Count,
+                Hash = "",
+                At = desk.Now,
+                DrawnLater = Versions.Read<ContractSnapshot>(contract).Printed is null,
+            });
+    }
+
+    /// <summary>The invoice or credit note.</summary>
+    public static async Task<PaperRow> OfAsync(Desk desk, InvoiceRow invoice) =>
+        await desk.Db.Papers.AsNoTracking().SingleOrDefaultAsync(p => p.InvoiceId == invoice.Id)
+        ?? await KeepAsync(desk, Draw(desk, invoice), new()
+        {
+            ProjectId = invoice.ProjectId,
+            InvoiceId = invoice.Id,
+            Hash = "",
+            At = desk.Now,
+            DrawnLater = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot).Head is null,
+        });
+
+    public static byte[] Read(Desk desk, PaperRow paper) => desk.Vault.Read(paper.Hash);
+
+    /// <summary>Keeps the bytes, then their row; another that was quicker wins, and its bytes count.</summary>
+    private static async Task<PaperRow> KeepAsync(Desk desk, byte[] bytes, PaperRow row)
+    {
+        using var content = new MemoryStream(bytes);
+        (row.Hash, _) = await desk.Vault.KeepAsync(content, MostBytes, CancellationToken.None);
+        await desk.Db.Database.ExecuteSqlAsync($"""
+            INSERT INTO Papers (ProjectId, VersionId, Signatures, InvoiceId, Hash, At, DrawnLater)
+            VALUES ({row.ProjectId.Value}, {Id(row.VersionId)}, {row.Signatures}, {Id(row.InvoiceId)}, {row.Hash}, {row.At.ToUnixTimeTicks()}, {row.DrawnLater}) ON CONFLICT DO NOTHING
+            """);
+        return await desk.Db.Papers.AsNoTracking().SingleAsync(p => p.VersionId == row.VersionId && p.InvoiceId == row.InvoiceId && p.Signatures == row.Signatures);
+    }
+
+    private static long? Id<T>(T? id) where T : struct, IId<T> => id?.Value;
+
+    private static byte[] Draw(Desk desk, InvoiceRow row)
+    {
+        var snapshot = StoreJson.Read<InvoiceSnapshot>(row.Snapshot);
+        var head = snapshot.Head ?? Print.Letterhead(desk);
+        var paper = new InvoicePaper(head, row.Number, row.IssuedOn, row.Due, snapshot.Addressee, snapshot.Project, snapshot.Share,
+            [.. snapshot.Lines.Select(line => new PaperLine(line.Title, line.Detail, line.Net, line.Quantity, line.UnitPrice))], Print.Sums(snapshot.Totals), snapshot.Iban ?? desk.Studio.Iban, row.Sort == InvoiceSort.CreditNote);
+        return Papers.Draw(paper, desk.Calendar.StartOf(row.IssuedOn), Logo(desk, head));
+    }
+
+    private static async Task<byte[]> DrawAsync(Desk desk, VersionRow contract, IReadOnlyList<SignatureRow> signatures)
+    {
+        var snapshot = Versions.Read<ContractSnapshot>(contract);
+        var terms = await Contracting.TermsAsync(desk, contract);
+        var paper = new ContractPaper(terms.Head, snapshot.Title, snapshot.Project, snapshot.Parties, snapshot.Text, terms.Lines, terms.Sums, terms.Payments, contract.Hash,
+            [.. signatures.Select(s => new SignaturePaper(s.Name, s.Signer == Signer.Client ? "client" : "studio", s.Consent, Contracting.At(desk, s.At), s.Address, s.Hash))]);
+        return Papers.Draw(paper, contract.At, Logo(desk, terms.Head));
+    }
+
+    private static byte[]? Logo(Desk desk, Letterhead head) => head.Logo is { } hash && desk.Vault.Has(hash) ? desk.Vault.Read(hash) : null;
+}
