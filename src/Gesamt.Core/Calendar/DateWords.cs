@@ -1,6 +1,7 @@
 using System.Globalization;
 using NodaTime;
 using NodaTime.Text;
+using NodaTime.TimeZones;
 
 namespace Gesamt.Core.Calendar;
 
@@ -53,9 +54,9 @@ public readonly record struct Age(int Days, int Hours)
     {
         if (now <= since) return new(0, 0);
         var from = since.InZone(zone).LocalDateTime;
-        var to = now.InZone(zone).LocalDateTime;
-        var days = DateWords.DaysBetween(from.Date, to.Date);
-        if (to.TimeOfDay < from.TimeOfDay) days--;
+        var days = DateWords.DaysBetween(from.Date, now.InZone(zone).Date);
+        // by instants: in an hour that the clock says twice an age must not run backwards
+        if (days > 0 && from.PlusDays(days).InZone(zone, Resolvers.LenientResolver).ToInstant() > now) days--;
         return days > 0 ? new(days, 0) : new(0, (int)Math.Min(23, (now - since).TotalHours));
     }
 

@@ -43,10 +43,10 @@ public sealed record StudioCalendar(DateTimeZone Zone, ImmutableHashSet<LocalDat
     /// <summary>An instant so far from another: elapsed for minutes and hours; else the local date moves and the time of day stays, or becomes <paramref name="timeOfDay"/>.</summary>
     public Instant Add(Instant anchor, Span span, LocalTime? timeOfDay = null)
     {
-        if (span.IsElapsed)
+        if (span.IsElapsed && (span.Count != 0 || timeOfDay is null))
             return anchor + (span.Unit == SpanUnit.Hours ? Duration.FromHours(span.Count) : Duration.FromMinutes(span.Count));
         var local = LocalOf(anchor);
-        return At(Add(local.Date, span) + (timeOfDay ?? local.TimeOfDay));
+        return At((span.Count == 0 ? local.Date : Add(local.Date, span)) + (timeOfDay ?? local.TimeOfDay));
     }
 
     /// <summary>Occurrence k is start + k units, always counted from the start, so that 31 Jan gives 28 Feb and then 31 Mar.</summary>

@@ -30,7 +30,7 @@ public static class Causes
         Cause.HandedOver => From<Happening.HandedOver>(project),
         Cause.InvoiceDue => [.. project.History.Of<Happening.InvoiceIssued>().Select(issued =>
             new CauseAt(project.Calendar.At(issued.What.Due + Calendar.StudioCalendar.DefaultTime), issued.Recorded, issued.Recorded, issued.Fact))],
-        Cause.Booked => Booking.WonAt(project) is { } won ? [new(won, won, won, null)] : [],
+        Cause.Booked => Booking.Win(project) is { } won ? [new(won.At, won.By.Recorded, won.By.Recorded, won.By)] : [],
         Cause.NamedDate => (dateName is null ? project.MainDate : project.DateNamed(dateName)) is { } date
             ? [new(project.Calendar.At(date), Instant.MinValue, KnownSince(project, dateName ?? project.Kind.MainDate), null)] : [],
         _ => [],
@@ -41,6 +41,9 @@ public static class Causes
     public static bool Begins(Case project, Cause cause) => Of(project, cause).Any(one => project.History.Last<Happening.Imported>() is not { } imported || one.Known > imported.Recorded) && (cause != Cause.InquiryCame
         || project.History.Any<Happening.InquiryRead>(read => read.FollowUp)
         || project.Kind.FollowUps == FollowUps.AtOnce && project.History.Last<Happening.InquiryCame>() is { Fact.By: Actor.Client } && !project.History.Any<Happening.InquiryRead>());
+
+    /// <summary>Whether a cause is something that happened, not a date and not a part of the routine itself.</summary>
+    public static bool IsFact(Cause cause) => cause is not (Cause.RunBegun or Cause.PreviousStep or Cause.NamedDate or Cause.InvoiceDue);
 
     private static IReadOnlyList<CauseAt> From<T>(Case project, Func<T, bool>? where = null) where T : Happening =>
         [.. project.History.Of<T>().Where(seen => where is null || where(seen.What)).Select(seen => new CauseAt(seen.Happened, seen.Recorded, seen.Recorded, seen.Fact))];

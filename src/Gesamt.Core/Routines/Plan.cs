@@ -17,6 +17,19 @@ public enum StepState { Planned, Parked, Held, Done, Skipped, Stopped }
 public sealed record PlannedStep(StepRef Ref, Step Step, StepState State, Instant? Due, Instant? Since = null, StopRule? Why = null, LetterId? Letter = null, bool LateStart = false, bool FixedByHand = false, string? WaitsFor = null)
 {
     public bool IsPending => State is StepState.Planned or StepState.Held or StepState.Parked;
+
+    /// <summary>What it takes for granted that the client owes, and whether they do.</summary>
+    public Owing About { get; init; }
+    public bool IsTrue { get; init; } = true;
+
+    /// <summary>Until when what it says is true; null for ever.</summary>
+    public Instant? Until { get; init; }
+
+    /// <summary>What it was begun by, where that is known.</summary>
+    public CauseAt? Cause { get; init; }
+
+    /// <summary>Both remind of the same thing, so that the later one takes the earlier one's place.</summary>
+    public bool SameThing(PlannedStep other) => About != Owing.Nothing && About == other.About && Ref.Run == other.Ref.Run && Cause?.Fact is { } fact && fact == other.Cause?.Fact;
 }
 
 /// <summary>What every run of a project has done and will do: a pure function of runs, facts and settings.</summary>
@@ -29,7 +42,7 @@ public static class Plan
         if (project.History.Last<Happening.RunBegan>(began => began.Run == run.Id) is not { } began) return [];
         var (marks, fixedAt) = (Marks(project.History, run.Id), FixedAt(project.History, run.Id));
         var steps = ImmutableArray.CreateBuilder<PlannedStep>();
-        PlannedStep? previous = null;
+        IReadOnlyList<PlannedStep> previous = [];
         foreach (var step in run.Routine.Steps)
         {
             // what has acted stays told, whatever the answers say now
@@ -38,39 +51,75 @@ public static class Plan
             // what was taken back leaves what hung on it behind: told as it was, and held no longer
             foreach (var (reference, mark) in marks.Where(pair => pair.Key.Step == step.Key && pair.Key.Occurrence > Math.Max(0, causes.Count - 1)).OrderBy(pair => pair.Key.Occurrence))
                 steps.Add(Orphaned(reference, step, mark));
-            if (causes.Count == 0)
-            {
-                var parked = new StepRef(run.Id, step.Key, 0);
-                steps.Add(marks.TryGetValue(parked, out var mark) ? Orphaned(parked, step, mark)
-                    : step.When.Cause == Cause.PreviousStep && previous is { State: StepState.Stopped } before ? new(parked, step, StepState.Stopped, null, null, before.Why)
-                    : project.End is not null ? new(parked, step, StepState.Stopped, null, project.End.Value.Recorded, StopRule.Ended)
-                    : new(parked, step, StepState.Parked, null));
-            }
-            for (var k = 0; k < causes.Count; k++)
+            List<PlannedStep> here = [];
+            for (var k = 0; k < Math.Max(1, causes.Count); k++)
             {
                 var reference = new StepRef(run.Id, step.Key, k);
-                var byHand = fixedAt.TryGetValue(reference, out var at);
-                var due = byHand ? project.Calendar.At(at) : DueAt(project, step, causes[k]);
-                steps.Add(StateOf(project, step, reference, causes[k], due, marks.GetValueOrDefault(reference), began.Recorded) with { FixedByHand = byHand });
+                var byHand = fixedAt.TryGetValue(reference, out var at) ? at : (LocalDateTime?)null;
+                here.Add(causes.ElementAtOrDefault(k) is { } cause
+                    ? Caused(project, run.Routine, step, reference, cause, byHand, marks.GetValueOrDefault(reference), began.Recorded)
+                    : Uncaused(project, step, reference, marks.GetValueOrDefault(reference), previous.ElementAtOrDefault(k)));
             }
-            previous = steps[^1];
+            steps.AddRange(here);
+            previous = here;
         }
-        return steps.ToImmutable();
+        return OneADay.Of(project, Successors(steps.ToImmutable()));
     }
 
-    private static IReadOnlyList<CauseAt> CausesOf(Case project, Step step, Seen<Happening.RunBegan> began, PlannedStep? previous) => step.When.Cause switch
+    /// <summary>When the causes of a step came true, each at its own place; null where one is still to come.</summary>
+    private static IReadOnlyList<CauseAt?> CausesOf(Case project, Step step, Seen<Happening.RunBegan> began, IReadOnlyList<PlannedStep> previous)
     {
-        Cause.RunBegun => [new(began.Recorded, began.Recorded, began.Recorded, began.Fact)],
-        // a skipped step counts as done when skipped; a held one makes those that hang on it wait
-        Cause.PreviousStep => previous is { State: StepState.Done or StepState.Skipped, Since: { } since } ? [new(since, began.Recorded, since, began.Fact)] : [],
-        var cause => Causes.Of(project, cause, step.When.DateName),
-    };
+        var begun = new CauseAt(began.Recorded, began.Recorded, began.Recorded, began.Fact);
+        return step.When.Cause switch
+        {
+            Cause.RunBegun => [begun],
+            Cause.PreviousStep => [.. previous.Select(before => After(before, begun))],
+            _ => (IReadOnlyList<CauseAt?>)Causes.Of(project, step.When.Cause, step.When.DateName),
+        };
+    }
 
-    private static Instant DueAt(Case project, Step step, CauseAt cause)
+    /// <summary>Every time of the step before has its own: a skipped one counts as done when skipped, a held one makes those that hang on it wait. What the first hung on still decides what stops them.</summary>
+    private static CauseAt? After(PlannedStep before, CauseAt begun) =>
+        before is { State: StepState.Done or StepState.Skipped, Since: { } since } ? (before.Cause ?? begun) with { At = since, Known = since } : null;
+
+    private static PlannedStep Caused(Case project, Routine routine, Step step, StepRef reference, CauseAt cause, LocalDateTime? byHand, Fact? mark, Instant began)
+    {
+        var about = Nudges.About(routine, step);
+        var due = byHand is { } at ? project.Calendar.At(at) : DueAt(project, step, cause, began);
+        var planned = StateOf(project, step, reference, cause, due, mark, began) with
+        {
+            FixedByHand = byHand is not null,
+            Cause = cause,
+            About = about,
+            IsTrue = Nudges.Holds(project, about, cause),
+            Until = Nudges.Until(project, about, step, cause),
+        };
+        // what waits for an OK and is not true any more waits no longer
+        return planned is { State: StepState.Held, IsTrue: false } ? planned with { State = StepState.Stopped, Since = null, Why = StopRule.NotTheirs } : planned;
+    }
+
+    /// <summary>A step whose cause is not known, or not there any more.</summary>
+    private static PlannedStep Uncaused(Case project, Step step, StepRef reference, Fact? mark, PlannedStep? before) =>
+        mark is not null ? Orphaned(reference, step, mark)
+        : step.When.Cause == Cause.PreviousStep && before is { State: StepState.Stopped } ? new(reference, step, StepState.Stopped, null, null, before.Why)
+        : project.End is not null ? new(reference, step, StepState.Stopped, null, project.End.Value.Recorded, StopRule.Ended)
+        : project.IsPutAway ? new(reference, step, StepState.Stopped, null, null, StopRule.PutAway)
+        : new(reference, step, StepState.Parked, null);
+
+    /// <summary>A reminder that waits for an OK gives way to its successor that waits or went out.</summary>
+    private static ImmutableArray<PlannedStep> Successors(ImmutableArray<PlannedStep> steps) =>
+    [
+        .. steps.Select((step, at) => step is { State: StepState.Held, Letter: not null } && steps[(at + 1)..].Any(later => later.State is StepState.Held or StepState.Done && step.SameThing(later))
+            ? step with { State = StepState.Stopped, Since = null, Why = StopRule.Replaced } : step),
+    ];
+
+    private static Instant DueAt(Case project, Step step, CauseAt cause, Instant began)
     {
         var (calendar, when) = (project.Calendar, step.When);
         var due = calendar.Add(cause.At, when.Offset, when.At);
-        return step.Action.LeavesTheHouse && !when.AnyHour ? calendar.WithinSendingHours(due, earlier: when.Offset.Count < 0) : due;
+        // what is to follow at once follows when it became known, also where it had happened earlier
+        if (when is { Offset.Count: 0, At: null } && Causes.IsFact(when.Cause) && began <= cause.Known && due < cause.Known) due = cause.Known;
+        return step.Action.LeavesTheHouse && !when.AnyHour && !step.Confirms ? calendar.WithinSendingHours(due, earlier: when.Offset.Count < 0) : due;
     }
 
     private static PlannedStep StateOf(Case project, Step step, StepRef reference, CauseAt cause, Instant due, Fact? mark, Instant began)

@@ -62,7 +62,8 @@ public sealed class Rehearsal
         };
         Happening[] cause = routine.Begins switch
         {
-            Cause.InquiryCame => [new Happening.InquiryCame(null)],
+            // reminders of an inquiry are for one that was answered
+            Cause.InquiryCame => [new Happening.InquiryCame(null), new Happening.LetterSent(new LetterId(long.MaxValue), false)],
             Cause.ProposalSent => [new Happening.ProposalSent(new VersionId(long.MaxValue), today.PlusDays(30))],
             Cause.ContractSent => [new Happening.ContractSent(new VersionId(long.MaxValue))],
             Cause.InvoiceDue => [new Happening.InvoiceIssued(new InvoiceId(long.MaxValue), new Money(100, Currency.Eur), today.PlusDays(14))],
@@ -97,7 +98,7 @@ public sealed class Rehearsal
 
     private void Stopped()
     {
-        foreach (var step in DueRule.Stopped(project).ToList())
+        foreach (var step in DueRule.Stopped(project, now).ToList())
         {
             told.Add(new(now, RehearsedAct.Stopped, step.Step, step.Why));
             Record(new Happening.StepStopped(step.Ref, step.Why!.Value));

@@ -11,8 +11,9 @@ public enum Cause
     RunBegun, PreviousStep, InquiryCame, ProposalSent, ProposalOpened, ContractSent, ContractSigned, Booked, InvoiceDue, PaymentReceived, MeetingHeld, FormReturned, HandedOver, Approved, NamedDate,
 }
 
-/// <summary>What ends a step before it acts. Every step also stops when the project ends, when what it is about was replaced, or by the owner's hand.</summary>
-public enum StopRule { Answered, Opened, Chosen, Signed, Paid, FormReturned, Ended, Resting, Replaced, ByHand, CauseGone }
+/// <summary>What ends a step before it acts. Every step also stops when the project ends or is put away, when what it is about was replaced, when what it says is not true any more, or by the owner's hand.</summary>
+/// <remarks>Past: the date it speaks of has come. NotTheirs: it is not the client's turn for what it reminds of.</remarks>
+public enum StopRule { Answered, Opened, Chosen, Signed, Paid, FormReturned, Ended, Resting, Replaced, ByHand, CauseGone, PutAway, Past, NotTheirs }
 
 /// <summary>Whether a step acts by itself or waits for the owner's OK.</summary>
 public enum StepMode { AsksFirst, ByItself }
@@ -99,6 +100,9 @@ public sealed record Step(
     string Key, Timing When, StepAction Action, StepMode Mode, ImmutableArray<StopRule> Stops, LateStart LateStart = LateStart.Skip,
     ImmutableArray<Condition> If = default, ImmutableArray<string> In = default, bool Favour = false)
 {
+    /// <summary>It answers an act of the client's at once: an inquiry, a signature, a payment, a form. It goes outside sending hours too.</summary>
+    public bool Confirms => Action is StepAction.Letter && When is { Offset.Count: 0, At: null, Cause: Cause.InquiryCame or Cause.ContractSigned or Cause.Booked or Cause.PaymentReceived or Cause.FormReturned or Cause.Approved };
+
     public ImmutableArray<Condition> If { get; init; } = If.IsDefault ? [] : If;
     public ImmutableArray<string> In { get; init; } = In.IsDefault ? [] : In;
 }

@@ -67,8 +67,6 @@ public static class RoutineRule
         StepAction.Hook hook when !parts.HasHook(hook.Name) => $"There is no web hook “{hook.Name}”.",
         StepAction.Label { Name.Length: 0 or > 40 } => "A label of 1 to 40 characters is needed.",
         StepAction.TellMe { Words.Length: 0 or > 200 } => "Say something of 1 to 200 characters.",
-        StepAction.Label label when label.Name.Contains('"', StringComparison.Ordinal) => "A label has no quotation marks.",
-        StepAction.TellMe tell when tell.Words.Contains('"', StringComparison.Ordinal) => "It has no quotation marks.",
         _ => null,
     };
 }

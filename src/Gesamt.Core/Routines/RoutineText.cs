@@ -18,7 +18,7 @@ public sealed class RoutineTextException(int line, string message) : FormatExcep
 /// <summary>A routine as a small text, one line a property; docs/routines-as-text.md says all of it. Writing and reading give the same routine.</summary>
 public static class RoutineText
 {
-    private static readonly LocalTimePattern Time = LocalTimePattern.CreateWithInvariantCulture("HH:mm");
+    private static readonly LocalTimePattern Time = LocalTimePattern.CreateWithInvariantCulture("HH:mm"), ReadTime = LocalTimePattern.CreateWithInvariantCulture("H:mm");
 
     private static readonly (string Words, Cause Cause)[] Causes =
     [
@@ -133,7 +133,11 @@ public static class RoutineText
     private static Timing TimingOf(string text, int line)
     {
         LocalTime? at = null;
-        if (text.LastIndexOf(" at ", StringComparison.Ordinal) is > 0 and var mark && Time.Parse(text[(mark + 4)..].Trim()) is { Success: true, Value: var time }) (at, text) = (time, text[..mark].Trim());
+        if (Outside(text, " at ", last: true) is > 0 and var mark)
+        {
+            if (ReadTime.Parse(text[(mark + 4)..].Trim()) is not { Success: true, Value: var time }) throw new RoutineTextException(line, $"“{text[(mark + 4)..].Trim()}” is no time of day. It reads “at 09:00”.");
+            (at, text) = (time, text[..mark].Trim());
+        }
         var (offset, rest) = text.StartsWith("with ", StringComparison.Ordinal) ? (Span.None, text[5..].Trim()) : SpanOf(text, line);
         if (!rest.StartsWith("the date", StringComparison.Ordinal)) return new(Of(Causes, rest, line, "when"), offset, at);
         var named = rest["the date".Length..].Trim();
@@ -142,8 +146,8 @@ public static class RoutineText
 
     private static (Span, string) SpanOf(string text, int line)
     {
-        var (side, sign) = text.Contains(" after ", StringComparison.Ordinal) ? (" after ", 1) : (" before ", -1);
-        var cut = text.IndexOf(side, StringComparison.Ordinal);
+        var (side, sign) = Outside(text, " after ") >= 0 ? (" after ", 1) : (" before ", -1);
+        var cut = Outside(text, side);
         var words = cut < 0 ? [] : text[..cut].Split(' ', 2, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         if (words.Length != 2 || !int.TryParse(words[0], NumberStyles.None, CultureInfo.InvariantCulture, out var count) || count > RoutineRule.MostCount)
             throw new RoutineTextException(line, $"“{text}” is no time. It reads “3 days after proposal sent”, “2 months before the date” or “with inquiry came”, up to {RoutineRule.MostCount} of: {string.Join(", ", Units.Select(unit => $"{unit.Words}s"))}.");
@@ -153,7 +157,7 @@ public static class RoutineText
     private static StepAction ActionOf(string text, int line)
     {
         string After(string word) => text[word.Length..].Trim() is { Length: > 0 } rest ? rest : throw new RoutineTextException(line, $"“{text}” does not say which.");
-        (string, string) WithLetter(string word) => After(word).Split(" with letter ", StringSplitOptions.TrimEntries) is [var what, var letter] ? (Unquoted(what, line), letter) : throw new RoutineTextException(line, $"“{text}” must end with “with letter its-key”.");
+        (string, string) WithLetter(string word) => After(word) is var rest && Outside(rest, " with letter ", last: true) is > 0 and var at ? (Unquoted(rest[..at].Trim(), line), rest[(at + " with letter ".Length)..].Trim()) : throw new RoutineTextException(line, $"“{text}” must end with “with letter its-key”.");
         return text.Split(' ')[0] switch
         {
             "letter" => new StepAction.Letter(After("letter")),
@@ -192,14 +196,14 @@ public static class RoutineText
     {
         var cause = when.Cause == Cause.NamedDate ? when.DateName is { } name ? $"the date {Quoted(name)}" : "the date" : Word(Causes, when.Cause);
         var at = when.At is { } time ? $" at {Time.Format(time)}" : "";
-        if (when.Offset.Count == 0) return $"with {cause}{at}";
+        if (when.Offset == Span.None) return $"with {cause}{at}";
         var size = Math.Abs(when.Offset.Count);
         return $"{size.ToString(CultureInfo.InvariantCulture)} {Word(Units, when.Offset.Unit)}{(size == 1 ? "" : "s")} {(when.Offset.Count < 0 ? "before" : "after")} {cause}{at}";
     }
 
     private static Condition ConditionOf(string text, int line)
     {
-        var cut = text.IndexOf(" is ", StringComparison.Ordinal);
+        var cut = Outside(text, " is ");
         if (cut < 1) throw new RoutineTextException(line, $"“{text}” is no condition. It reads “source is fair, phone” or “\"wall size\" is 30”.");
         ImmutableArray<string> values = [.. Split(text[(cut + 4)..])];
         return text[..cut].Trim() is var what && what == "source" ? new Condition.SourceIs(values) : new Condition.AnswerIs(Unquoted(what, line), values);
@@ -213,29 +217,51 @@ public static class RoutineText
         throw new RoutineTextException(line, $"“{text}” is no variant. It reads “short, 3 months ahead”.");
     }
 
-    private static string List(ImmutableArray<string> values) => string.Join(", ", values.Select(value => value.Contains(',', StringComparison.Ordinal) ? Quoted(value) : value));
+    private static string List(ImmutableArray<string> values) => string.Join(", ", values.Select(value => value.Contains(',', StringComparison.Ordinal) || value.Contains('"', StringComparison.Ordinal) || value != value.Trim() ? Quoted(value) : value));
 
-    /// <summary>Values between commas; one with a comma of its own stands in quotation marks.</summary>
+    /// <summary>Values between commas; one with a comma or a quotation mark of its own stands in quotation marks, and its own are doubled.</summary>
     private static IEnumerable<string> Split(string text)
     {
-        var (value, quoted) = (new StringBuilder(), false);
-        foreach (var c in text)
-            if (c == '"') quoted = !quoted;
-            else if (c == ',' && !quoted)
+        var (value, quoted, any) = (new StringBuilder(), false, false);
+        string? Taken() => any ? value.ToString() : value.ToString().Trim() is { Length: > 0 } plain ? plain : null;
+        for (var i = 0; i < text.Length; i++)
+            if (text[i] == '"' && quoted && i + 1 < text.Length && text[i + 1] == '"') value.Append(text[++i]);
+            else if (text[i] == '"')
             {
-                if (value.ToString().Trim() is { Length: > 0 } one) yield return one;
-                value.Clear();
+                // what stood before a quotation mark is only the space after a comma
+                if (!quoted && value.ToString().Trim().Length == 0) value.Clear();
+                (quoted, any) = (!quoted, true);
             }
-            else value.Append(c);
-        if (value.ToString().Trim() is { Length: > 0 } last) yield return last;
+            else if (text[i] == ',' && !quoted)
+            {
+                if (Taken() is { } one) yield return one;
+                value.Clear();
+                any = false;
+            }
+            else if (!any || quoted || !char.IsWhiteSpace(text[i])) value.Append(text[i]);
+        if (Taken() is { } last) yield return last;
     }
 
-    private static string Quoted(string text) => $"\"{text}\"";
+    /// <summary>Where a word stands outside quotation marks, or −1.</summary>
+    private static int Outside(string text, string word, bool last = false)
+    {
+        var (found, quoted) = (-1, false);
+        for (var i = 0; i < text.Length; i++)
+            if (text[i] == '"') quoted = !quoted;
+            else if (!quoted && string.CompareOrdinal(text, i, word, 0, word.Length) == 0)
+            {
+                found = i;
+                if (!last) break;
+            }
+        return found;
+    }
+
+    private static string Quoted(string text) => $"\"{text.Replace("\"", "\"\"", StringComparison.Ordinal)}\"";
 
     private static string Unquoted(string text, int line)
     {
-        var inside = text.Length >= 2 && text[0] == '"' && text[^1] == '"' ? text[1..^1] : text;
-        return inside.Length == 0 || inside.Contains('"', StringComparison.Ordinal) ? throw new RoutineTextException(line, $"“{text}” is no name: it stands in one pair of quotation marks.") : inside;
+        var plain = text.Length >= 2 && text[0] == '"' && text[^1] == '"' ? text[1..^1].Replace("\"\"", "\u0000", StringComparison.Ordinal) : text;
+        return plain.Length == 0 || plain.Contains('"', StringComparison.Ordinal) ? throw new RoutineTextException(line, $"“{text}” is no name: it stands in one pair of quotation marks; a quotation mark in it is doubled.") : plain.Replace('\0', '"');
     }
 
     private static string Word<T>((string Words, T Value)[] table, T value) where T : struct => table.First(pair => pair.Value.Equals(value)).Words;

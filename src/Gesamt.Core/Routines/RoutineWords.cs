@@ -80,6 +80,9 @@ public static class RoutineWords
         StopRule.FormReturned => "form returned",
         StopRule.ByHand => "stopped by hand",
         StopRule.CauseGone => "its cause taken back",
+        StopRule.PutAway => "put away",
+        StopRule.Past => "its date is past",
+        StopRule.NotTheirs => "not their turn",
         _ => rule.ToString().ToLowerInvariant(),
     };
 

@@ -11,6 +11,7 @@ public static class StopRules
     public static StopRule? Holds(Case project, Step step, CauseAt cause)
     {
         if (project.End is not null) return StopRule.Ended;
+        if (project.IsPutAway) return StopRule.PutAway;
         if (Replaced(project, step, cause) || step.Action is StepAction.EndAsQuiet && Since(project, cause, IsTalk)) return StopRule.Replaced;
         return step.Stops.Where(rule => Holds(project, rule, cause)).Select(rule => (StopRule?)rule).FirstOrDefault();
     }
@@ -18,7 +19,8 @@ public static class StopRules
     private static bool Holds(Case project, StopRule rule, CauseAt cause) => rule switch
     {
         StopRule.Answered => Since(project, cause, what =>
-            what is Happening.LetterReceived { Automatic: false } or Happening.ChangeAsked or Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.FormReturned
+            what is Happening.LetterReceived { Automatic: false } or Happening.ChangeAsked or Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed or Happening.FormReturned
+                or Happening.CallHeld or Happening.MeetingBooked or Happening.MeetingHeld or Happening.ContractSigned { Signer: Signer.Client } or Happening.PaymentReceived
                 or Happening.RemarkLeft or Happening.ChangesAsked or Happening.ReviewApproved or Happening.Approved or Happening.BriefApproved or Happening.BriefRemarked),
         StopRule.Opened => Since(project, cause, what => what is Happening.ProposalOpened opened && IsOf(cause, opened.Version)),
         StopRule.Chosen => Since(project, cause, what => what is Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed),
@@ -30,7 +32,7 @@ public static class StopRules
         StopRule.Resting => Since(project, cause, what => what is Happening.RestBegan),
         StopRule.FormReturned => Since(project, cause, what => what is Happening.FormReturned),
         StopRule.Ended => project.End is not null,
-        StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone => false, // never asked for: they hold for every step
+        StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone or StopRule.PutAway or StopRule.Past or StopRule.NotTheirs => false, // never asked for: they hold for every step
         _ => false,
     };
 

@@ -17,11 +17,16 @@ public enum WinRule { Signature, Payment, Both }
 public static class Booking
 {
     /// <summary>The later of what the kind's rule needs; null while it is not met, or after the win was taken back.</summary>
-    public static Instant? WonAt(Case project)
+    public static Instant? WonAt(Case project) => Of(project).Won;
+
+    /// <summary>The win with the fact that completed it.</summary>
+    public static (Instant At, Fact By)? Win(Case project) => Of(project) is { Won: { } at, By: { } by } ? (at, by) : null;
+
+    private static Evidence Of(Case project)
     {
         var evidence = new Evidence(project.Kind);
         foreach (var fact in project.History.Facts) evidence.Take(fact);
-        return evidence.Won;
+        return evidence;
     }
 
     private sealed class Evidence(KindRules kind)
@@ -34,8 +39,17 @@ public static class Booking
         private Instant notBefore = Instant.MinValue;
 
         public Instant? Won { get; private set; }
+        public Fact? By { get; private set; }
 
         public void Take(Fact fact)
+        {
+            var before = Won;
+            Read(fact);
+            // one that is dated back by older evidence became known when it was met first
+            if (before is null && Won is not null) By = fact;
+        }
+
+        private void Read(Fact fact)
         {
             switch (fact.What)
             {

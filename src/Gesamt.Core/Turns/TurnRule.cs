@@ -46,20 +46,22 @@ public static class TurnRule
     private static (Side, Wait, Instant? Until) Turn(Case project, ImmutableArray<GateReading> gates, ImmutableArray<PlannedStep> plan, List<PlannedStep> held, Instant now)
     {
         var unanswered = Waits.Unanswered(project).ToList();
-        var quiet = Latest(project.End?.Fact, project.History.Last<Happening.RestBegan>()?.Fact);
-        // what came before an end or a rest was settled by it
-        var sinceQuiet = quiet is null ? [] : unanswered.Where(wait => wait.Since >= quiet.Recorded).ToList();
-
-        if (sinceQuiet.Count > 0) return (Side.Yours, Oldest(sinceQuiet), null);
-        if (project.End is { } end) return (Side.Nobodys, new(WaitKind.Ended, end.Happened, "Ended"), null);
-        if (RestUntil(project) is { } until)
+        var stage = GateRule.StageOf(gates);
+        if (project.End is { } end)
+            return Since(unanswered, end.Recorded) ?? (Side.Nobodys, new(WaitKind.Ended, end.Happened, "Ended"), null);
+        if (RestUntil(project) is { } until && project.History.Last<Happening.RestBegan>() is { } rest)
         {
-            if (now < until) return (Side.Nobodys, new(WaitKind.Resting, until, "Resting"), until);
-            if (project.History.Last<Happening.RestBegan>() is { What.Until: null })
-                return (Side.Yours, new(WaitKind.AskAgain, until, "Rested for a while: say what is next"), null);
+            if (now < until) return Since(unanswered, rest.Recorded) ?? (Side.Nobodys, new(WaitKind.Resting, until, "Resting"), until);
+            // everything that waits keeps its own age through a rest
+            if (rest.What.Until is null) return (Side.Yours, new(WaitKind.AskAgain, Oldest([new(WaitKind.AskAgain, until, ""), .. unanswered, .. Waits.Yours(project, gates, now)]).Since, "Rested for a while: say what is next"), null);
         }
-        if (GateRule.StageOf(gates) == Stage.Finished)
-            return (Side.Nobodys, new(WaitKind.Finished, gates.Max(gate => gate.ClosedAt) ?? now, "Finished"), null);
+        if (stage == Stage.Finished)
+        {
+            var finished = gates.Max(gate => gate.ClosedAt) ?? now;
+            if (Since(unanswered, finished) is { } asked) return asked;
+            if (Waits.DueTasks(project, now).ToList() is { Count: > 0 } due) return (Side.Yours, Oldest(due), null);
+            return (Side.Nobodys, new(WaitKind.Finished, finished, "Finished"), null);
+        }
 
         List<Wait> yours = [.. unanswered, .. Waits.Yours(project, gates, now)];
         if (yours.Count > 0)
@@ -77,9 +79,11 @@ public static class TurnRule
         return (Side.Yours, new(WaitKind.SayWhatIsNext, project.History.Facts.LastOrDefault()?.Happened ?? now, words), null);
     }
 
-    private static Wait Oldest(List<Wait> waits) => waits.MinBy(wait => wait.Since)!;
+    /// <summary>What the client did since an end, a rest or the finish is the owner's at once; what came before was settled by it.</summary>
+    private static (Side, Wait, Instant?)? Since(List<Wait> unanswered, Instant quiet) =>
+        unanswered.Where(wait => wait.Since >= quiet).ToList() is { Count: > 0 } since ? (Side.Yours, Oldest(since), null) : null;
 
-    private static Fact? Latest(Fact? a, Fact? b) => a is null ? b : b is null ? a : History.IsAfter(a, b) ? a : b;
+    private static Wait Oldest(List<Wait> waits) => waits.MinBy(wait => wait.Since)!;
 
     private static Instant? NextPlanned(Case project, ImmutableArray<PlannedStep> plan, Instant now) =>
         plan.Where(step => step.State == StepState.Planned).Select(step => step.Due)
@@ -98,6 +102,7 @@ public static class TurnRule
             NextPlanned(project, plan, now),
             RestUntil(project),
             .. MeetingState.Of(history).Where(meeting => meeting.IsStanding).Select(meeting => (Instant?)meeting.End),
+            .. plan.Where(step => step.State == StepState.Held).Select(step => step.Until),
             ProposalState.Open(history) is { } open ? Waits.RunsOutAt(project, open.What) : null,
             .. Owed.Open(history).Select(invoice => (Instant?)project.Calendar.StartOf(invoice.Invoice.What.Due.PlusDays(1))),
         ];

@@ -1,3 +1,4 @@
+using Gesamt.Core.Routines;
 using System.Globalization;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Facts;
@@ -18,22 +19,22 @@ internal static class Waits
     public static IEnumerable<Wait> Unanswered(Case project)
     {
         var history = project.History;
-        if (First<Happening.InquiryCame>(history) is { } inquiry)
+        if (First<Happening.InquiryCame>(project) is { } inquiry)
             yield return new(WaitKind.AnswerInquiry, inquiry.Happened, "Answer the inquiry");
-        if (First<Happening.LetterReceived>(history, letter => !letter.Automatic) is { } letter)
+        if (First<Happening.LetterReceived>(project, letter => !letter.Automatic) is { } letter)
             yield return new(WaitKind.AnswerLetter, letter.Happened, "Answer their letter");
-        if (First<Happening.ChangeAsked>(history) is { } change)
+        if (First<Happening.ChangeAsked>(project) is { } change)
             yield return new(WaitKind.ChangeAsked, change.Happened, "They asked for a change");
-        if (First<Happening.ProposalDeclined>(history) is { } declined && !history.Any<Happening.ProposalAccepted>())
+        if (First<Happening.ProposalDeclined>(project) is { } declined && !history.Any<Happening.ProposalAccepted>())
             yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
-        if (First<Happening.MeetingCancelled>(history, cancelled => cancelled.ByClient) is { } cancelled)
+        if (First<Happening.MeetingCancelled>(project, cancelled => cancelled.ByClient) is { } cancelled)
             yield return new(WaitKind.MeetingCancelled, cancelled.Happened, "They cancelled the meeting");
-        if (First<Happening.FormReturned>(history) is { } form)
+        if (First<Happening.FormReturned>(project) is { } form)
             yield return new(WaitKind.ReadForm, form.Happened, "Read the answers to the form");
-        if (First<Happening.BriefRemarked>(history) is { } brief)
+        if (First<Happening.BriefRemarked>(project) is { } brief)
             yield return new(WaitKind.BriefRemarked, brief.Happened, "They remarked on the brief");
         // the next round answers the changes asked for and the remarks with them
-        if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(history) is { } remark)
+        if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(project) is { } remark)
             yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
     }
 
@@ -43,10 +44,15 @@ internal static class Waits
         var stage = GateRule.StageOf(gates);
         var today = project.Calendar.DateOf(now);
         foreach (var wait in Papers(project, now)) yield return wait;
-        foreach (var task in project.OpenTasks.Where(task => task.Due <= today))
-            yield return new(WaitKind.TaskDue, project.Calendar.StartOf(task.Due!.Value), task.Title);
+        foreach (var task in DueTasks(project, now)) yield return task;
         if (Decision(project, gates, stage, today) is { } decision) yield return decision;
     }
+
+    /// <summary>Tasks that are due or late.</summary>
+    public static IEnumerable<Wait> DueTasks(Case project, Instant now) =>
+        from task in project.OpenTasks
+        where task.Due <= project.Calendar.DateOf(now)
+        select new Wait(WaitKind.TaskDue, project.Calendar.StartOf(task.Due!.Value), task.Title);
 
     private static IEnumerable<Wait> Papers(Case project, Instant now)
     {
@@ -73,9 +79,9 @@ internal static class Waits
         if (stage is Stage.Lead or Stage.Proposal && (MeetingState.Offered(history) is not null || MeetingState.Of(history).Any(meeting => meeting.IsStanding))) return null;
         return stage switch
         {
-            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, Latest(begun, LastExchange(history)), "Decide whether it is a fit"),
+            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, Latest(begun, LastExchange(project)), "Decide whether it is a fit"),
             Stage.Lead => new(WaitKind.FillDetails, history.Last<Happening.MarkedFit>()!.Value.Happened, "Fill in what is still unknown"),
-            Stage.Proposal when ProposalState.Open(history) is null => new(WaitKind.WriteProposal, Latest(before ?? begun, LastExchange(history)), "Write the proposal"),
+            Stage.Proposal when ProposalState.Open(history) is null => new(WaitKind.WriteProposal, Latest(before ?? begun, LastExchange(project)), "Write the proposal"),
             Stage.Delivery when history.Any<Happening.HandedOver>() => CloseUp(project),
             Stage.Delivery when project.OpenTasks.Length == 0 && ReviewRule.Open(history) is null && ReviewRule.ToRework(history) is null || project.MainDate is { } date && date.Date <= today =>
                 new(WaitKind.HandOver, HandOverSince(project, before ?? begun, today), "Hand over the work"),
@@ -135,14 +141,19 @@ internal static class Waits
         };
 
     /// <summary>The oldest of a kind of fact since the owner last answered.</summary>
-    private static Seen<T>? First<T>(History history, Func<T, bool>? where = null) where T : Happening
+    private static Seen<T>? First<T>(Case project, Func<T, bool>? where = null) where T : Happening
     {
-        Fact? answered = null;
-        foreach (var fact in history.Facts)
-            if (IsAnswer(fact.What)) answered = fact;
-        foreach (var seen in history.Of<T>())
+        var answered = Answers(project).LastOrDefault();
+        foreach (var seen in project.History.Of<T>())
             if ((where is null || where(seen.What)) && (answered is null || History.IsAfter(seen.Fact, answered))) return seen;
         return null;
+    }
+
+    /// <summary>What answered the client. A letter that only reminded answers nothing, whoever gave it their OK.</summary>
+    private static IEnumerable<Fact> Answers(Case project)
+    {
+        var nudges = Nudges.Letters(project);
+        return project.History.Facts.Where(fact => IsAnswer(fact.What) && !(fact.What is Happening.LetterSent sent && nudges.Contains(sent.Letter)));
     }
 
     /// <summary>A letter the owner wrote or gave an OK, a recorded call, a price agreed by word, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
@@ -150,8 +161,8 @@ internal static class Waits
         or Happening.CallHeld or Happening.PriceAgreed or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.ReviewOpened or Happening.TakenUp or Happening.MeetingHeld or Happening.BriefPut;
 
     /// <summary>When a letter or a call last went one way or the other: what a decision waited for.</summary>
-    private static Instant? LastExchange(History history) =>
-        history.Facts.Where(fact => IsAnswer(fact.What) || fact.What is Happening.LetterReceived { Automatic: false }).Select(fact => (Instant?)fact.Happened).Max();
+    private static Instant? LastExchange(Case project) =>
+        Answers(project).Concat(project.History.Of<Happening.LetterReceived>().Where(letter => !letter.What.Automatic).Select(letter => letter.Fact)).Select(fact => (Instant?)fact.Happened).Max();
 
     private static Instant Latest(Instant at, Instant? other) => other > at ? other.Value : at;
 }

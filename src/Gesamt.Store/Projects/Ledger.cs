@@ -27,7 +27,7 @@ public sealed class Ledger(GesamtDb db)
         await AppendAsync(file, by, happened, now, what);
         await BeginRunsAsync(file, now);
         await StopStepsAsync(file, now);
-        if (what.Any(one => one is Happening.PaymentVoided or Happening.PaymentChargedBack or Happening.TakenUp)) await ResumeStepsAsync(file, now);
+        if (what.Any(one => one is Happening.PaymentVoided or Happening.PaymentChargedBack or Happening.TakenUp or Happening.TakenOut)) await ResumeStepsAsync(file, now);
         if (what.Any(IsMoney)) await RefreshOwedAsync(file);
         await RefreshAsync(file, now);
     }
@@ -118,7 +118,7 @@ public sealed class Ledger(GesamtDb db)
 
     private async Task StopStepsAsync(ProjectFile file, Instant now)
     {
-        var stopped = DueRule.Stopped(file.Case).ToList();
+        var stopped = DueRule.Stopped(file.Case, now).ToList();
         if (stopped.Count == 0) return;
         foreach (var letter in stopped.Select(step => step.Letter).OfType<Core.LetterId>())
             if (await db.Letters.FindAsync(letter) is { State: LetterState.Held or LetterState.PutOff } held) held.State = LetterState.Stopped;

@@ -91,9 +91,11 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
     {
         if (Sending.StepOf(letter) is not { } step) return false;
         var planned = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == step);
-        if (planned is null or { State: StepState.Planned or StepState.Held }) return false;
+        if (planned is null || DueRule.MayLeave(planned, desk.Now)) return false;
         letter.State = planned.State == StepState.Skipped ? LetterState.Skipped : LetterState.Stopped;
         if (planned is { State: StepState.Stopped, Since: null, Why: { } why }) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, why));
+        // what was claimed and is not true any more is named as that
+        else if (planned.State == StepState.Planned) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, planned.IsTrue ? StopRule.Past : StopRule.NotTheirs));
         return true;
     }
 

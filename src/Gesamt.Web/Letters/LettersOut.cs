@@ -66,13 +66,13 @@ public static class LettersOut
         await desk.CommitAsync(transaction);
     }
 
-    /// <summary>All held letters of one text get the owner's OK, each on its own; what lacks something stays held.</summary>
+    /// <summary>All held letters of one text get the owner's OK, each on its own, at most one to a project; what lacks something stays held.</summary>
     /// <returns>How many are on their way.</returns>
     public static async Task<int> ReleaseAllAsync(Desk desk, string template)
     {
-        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held && l.Template == template && l.Gaps == "" && desk.Db.Projects.Any(p => p.Id == l.ProjectId)).Select(l => l.Id).ToListAsync();
+        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held && l.Template == template && l.Gaps == "" && desk.Db.Projects.Any(p => p.Id == l.ProjectId)).OrderByDescending(l => l.Id).Select(l => new { l.Id, l.ProjectId }).ToListAsync();
         var sent = 0;
-        foreach (var letter in letters)
+        foreach (var letter in letters.DistinctBy(l => l.ProjectId).Reverse().Select(l => l.Id))
         {
             desk.Db.ChangeTracker.Clear();
             try

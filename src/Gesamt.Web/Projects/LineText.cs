@@ -152,6 +152,10 @@ public static class LineText
         StopRule.Resting => "because the project rests",
         StopRule.FormReturned => $"because {rows.Client} returned the form",
         StopRule.ByHand => "by hand",
+        StopRule.PutAway => "because the project was put away",
+        StopRule.Past => "because the date it speaks of has come",
+        StopRule.NotTheirs => "because it was not their turn",
+        StopRule.Replaced => "because a newer one took its place",
         StopRule.CauseGone => "because what they hung on was taken back",
         _ => "because a proposal took its place",
     };

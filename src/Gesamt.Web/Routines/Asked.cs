@@ -81,9 +81,9 @@ public static class Asked
     /// <summary>All that is asked over all projects: held steps that carry no letter, and routines that are offered.</summary>
     public static async Task<IReadOnlyList<AskedDto>> AllAsync(Desk desk, RoutineNames names, Func<ProjectFile, string?> lastSaid)
     {
-        var held = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Held && !desk.Db.Letters.Any(l => l.RunId == s.RunId && l.Step == s.Step && l.Occurrence == s.Occurrence && l.State == LetterState.Held))
+        var held = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Held && !desk.Db.Letters.Any(l => l.RunId == s.RunId && l.Step == s.Step && l.Occurrence == s.Occurrence && (l.State == LetterState.Held || l.State == LetterState.Ready)))
             .Where(s => desk.Db.Projects.Any(p => p.Id == s.ProjectId)).OrderBy(s => s.Due).Take(100).ToListAsync();
-        var offered = await desk.Db.Runs.AsNoTracking().Where(r => r.Offered && desk.Db.Projects.Any(p => p.Id == r.ProjectId && p.Standing.Ended == null)).OrderBy(r => r.Id).Take(50).ToListAsync();
+        var offered = await desk.Db.Runs.AsNoTracking().Where(r => r.Offered && desk.Db.Projects.Any(p => p.Id == r.ProjectId && p.Standing.Ended == null && !p.Standing.PutAway)).OrderBy(r => r.Id).Take(50).ToListAsync();
         if (held.Count + offered.Count == 0) return [];
         var files = await desk.Db.OpenManyAsync([.. held.Select(s => s.ProjectId).Concat(offered.Select(r => r.ProjectId)).Distinct()], desk.Calendar);
         return

@@ -111,7 +111,7 @@ public static class TodayView
     {
         var today = desk.Today;
         var rows = await desk.Db.Tasks.AsNoTracking().Where(t => t.DoneAt == null && !t.Removed && t.Due != null && t.Due <= today)
-            .Join(desk.Db.Projects.Where(p => p.Standing.Ended == null), t => t.ProjectId, p => p.Id, (t, p) => new { t.Id, t.ProjectId, t.Title, t.Due, Project = p.Title }).ToListAsync();
+            .Join(desk.Db.Projects.Where(p => p.Standing.Ended == null && !p.Standing.PutAway), t => t.ProjectId, p => p.Id, (t, p) => new { t.Id, t.ProjectId, t.Title, t.Due, Project = p.Title }).ToListAsync();
         return [.. rows.OrderBy(r => r.Due).Select(r => new DayTaskDto(r.Id.Value, r.ProjectId.Value, r.Title, r.Project, DateWords.Due(r.Due!.Value, today, false), r.Due < today))];
     }
 

@@ -93,4 +93,14 @@ public class WordsTests
 
     [Fact]
     public void The_distance_of_the_opening_day_is_told() => Assert.Equal("in 46 days", DateWords.Distance(Date("2027-03-12"), Date("2027-01-25")));
+
+    [Fact] // in Dublin the clocks went back on 31 October 2027 at 02:00, so that 01:00 to 02:00 came twice
+    public void An_age_never_runs_backwards_in_the_hour_that_comes_twice()
+    {
+        var since = World.At("2027-10-30 01:30");
+        var first = World.At("2027-10-31 00:00");
+        var ages = Enumerable.Range(0, 400).Select(minute => Age.Of(since, first + NodaTime.Duration.FromMinutes(minute), World.Dublin)).ToList();
+        Assert.All(ages.Zip(ages.Skip(1)), pair => Assert.True((pair.Second.Days, pair.Second.Hours).CompareTo((pair.First.Days, pair.First.Hours)) >= 0 || pair.Second.Days > pair.First.Days));
+        Assert.Equal(1, Age.Of(since, World.At("2027-10-31 01:30"), World.Dublin).Days);
+    }
 }

@@ -101,7 +101,7 @@ public sealed class Decade
         foreach (var reference in outbox.ToList())
         {
             // rechecked at hand-over
-            if (Plan.Of(project).FirstOrDefault(step => step.Ref == reference) is { State: StepState.Planned or StepState.Held } && !carried.ContainsKey(reference))
+            if (Plan.Of(project).FirstOrDefault(step => step.Ref == reference) is { } planned && DueRule.MayLeave(planned, now) && !carried.ContainsKey(reference))
             {
                 carried[reference] = carried.GetValueOrDefault(reference) + 1;
                 if (random.Next(50) == 0) return; // killed before it was confirmed: the carrier is asked next time
@@ -115,7 +115,7 @@ public sealed class Decade
     {
         Append(what);
         Begin();
-        var stopped = DueRule.Stopped(project).ToList();
+        var stopped = DueRule.Stopped(project, now).ToList();
         Append([.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]);
         if (what.Any(one => one is Happening.PaymentVoided)) Append([.. Resuming.Of(project, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref))]);
     }
@@ -145,6 +145,7 @@ public sealed class Decade
         var date = project.Calendar.DateOf(at).PlusDays(random.Next(30, 400));
         void Then(int mostDays, params Happening[] what) => events.Add((at += Duration.FromMinutes(random.Next(mostDays * 1440) + 1), events.Count), () => what);
         Then(1, new Happening.InquiryCame(null), new Happening.DateSet(Kind.MainDate, date, null));
+        if (random.Next(5) > 0) Then(3, new Happening.LetterSent(new LetterId(9), false));
         if (random.Next(6) == 0) return; // goes quiet
         Then(12, new Happening.LetterReceived(new LetterId(1), random.Next(4) == 0), new Happening.MarkedFit());
         if (random.Next(8) == 0) Then(3, new Happening.RestBegan(random.Next(2) == 0 ? null : project.Calendar.DateOf(at).PlusDays(20)));

@@ -36,7 +36,7 @@ public class PlanTests
         var project = Project([Nudge(2, StepMode.AsksFirst, StopRule.Opened)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-20 10:30", held), ("2027-01-20 11:00", Opened));
         var stopped = Only(project);
         Assert.Equal((StepState.Stopped, StopRule.Opened, new LetterId(7)), (stopped.State, stopped.Why!.Value, stopped.Letter!.Value));
-        Assert.Single(DueRule.Stopped(project));
+        Assert.Single(DueRule.Stopped(project, At("2027-01-26 09:00")));
     }
 
     [Fact] // common practice: an answer withdraws the nudges
@@ -180,7 +180,7 @@ public class PlanTests
     {
         Assert.Equal(StepState.Held, Only(Project([Welcome], BookedAndHeld)).State);
         var project = Project([Welcome], [.. BookedAndHeld, ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1)))]);
-        var stopped = Assert.Single(DueRule.Stopped(project));
+        var stopped = Assert.Single(DueRule.Stopped(project, At("2027-01-26 09:00")));
         Assert.Equal((StepState.Stopped, StopRule.CauseGone, new LetterId(7)), (stopped.State, stopped.Why!.Value, stopped.Letter!.Value));
     }
 

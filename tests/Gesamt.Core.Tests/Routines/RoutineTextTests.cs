@@ -47,6 +47,29 @@ public class RoutineTextTests
             Assert.Equal(step.Action, read.Steps[0].Action);
         }, iter: 2_000);
 
+    [Fact]
+    public void Words_that_look_like_the_text_itself_come_back_as_they_were() =>
+        Gen.Select(Any.Of(Odd), Any.Of(Odd), Any.Of(Enum.GetValues<SpanUnit>()), Gen.Int[0, 2]).Sample((name, value, unit, count) =>
+        {
+            Step[] steps =
+            [
+                new("one", new Timing(Cause.NamedDate, new Span(-count, unit), new LocalTime(9, 0), name), new StepAction.TellMe(value), StepMode.AsksFirst, [], If: [new Condition.AnswerIs(name, [value, "30"]), new Condition.SourceIs([value])]),
+                new("two", new Timing(Cause.Booked, new Span(count, unit), new LocalTime(18, 30)), new StepAction.MeetingChoice(name, "a"), StepMode.ByItself, []),
+                new("three", new Timing(Cause.Booked, Span.None), new StepAction.Label(value, false), StepMode.ByItself, []),
+            ];
+            var read = RoutineText.Read(RoutineText.Write(new("r", "A routine", Cause.Booked, [.. steps]))).Steps;
+            Assert.Equal(steps.Select(step => (step.When, step.Action)), read.Select(step => (step.When, step.Action)));
+            Assert.Equal([value, "30"], Assert.IsType<Condition.AnswerIs>(read[0].If[0]).Is);
+            Assert.Equal(name, Assert.IsType<Condition.AnswerIs>(read[0].If[0]).Detail);
+            Assert.Equal([value], Assert.IsType<Condition.SourceIs>(read[0].If[1]).Is);
+        }, iter: 2_000);
+
+    private static readonly string[] Odd = ["source", "the date", "what is it", "day after tomorrow", "tea with letter a", "lunch at 12:00", "a \"b\" c", "\"", "a, b", "it begins", "with", "yes", "#1", "ein, zwei \"drei\""];
+
+    [Fact]
+    public void A_time_of_day_may_be_written_without_its_nought() =>
+        Assert.Equal(new LocalTime(9, 0), RoutineText.Read("routine: A\nbegins with: booked\nstep: one\nwhen: 3 days after booked at 9:00\ndo: invoice").Steps[0].When.At);
+
     private static readonly StepAction[] Actions =
     [
         new StepAction.Letter("a"), new StepAction.Form("f", "a"), new StepAction.MeetingChoice("First call, with tea", "a"), new StepAction.Invoice(), new StepAction.Tasks("t"), new StepAction.OpenPart(PagePart.Drafts),
@@ -62,6 +85,7 @@ public class RoutineTextTests
     [InlineData("routine: A\nbegins with: booked\nstep: one\nwhen: with booked\nwhen: with booked\ndo: invoice", 5, "twice")]
     [InlineData("routine: A\nbegins with: booked\nvariant: short", 3, "3 months ahead")]
     [InlineData("routine: A\nbegins with: booked\nstep: one\nwhen: 99999999999 days after booked\ndo: invoice", 4, "9999")]
+    [InlineData("routine: A\nbegins with: booked\nstep: one\nwhen: with booked at noon\ndo: invoice", 4, "at 09:00")]
     [InlineData("nothing", 1, "colon")]
     [InlineData("begins with: booked", 1, "no name")]
     public void A_line_that_cannot_be_read_says_what_is_allowed(string text, int line, string allowed)

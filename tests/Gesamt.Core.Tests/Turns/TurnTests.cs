@@ -120,4 +120,56 @@ public class TurnTests
             Assert.Equal(standing, TurnRule.Of(project, later));
         }, iter: 3_000);
     }
+
+    private static readonly (string, Happening)[] Finished =
+    [
+        ("2027-01-05 09:00", Inquiry), ("2027-01-06 09:00", Accepted(3000, 0)), ("2027-01-06 09:00", Signed(Signer.Client)), ("2027-01-06 10:00", Signed(Signer.Owner)), ("2027-02-01 09:00", new Happening.HandedOver()),
+        ("2027-02-02 09:00", new Happening.Approved()), ("2027-02-03 09:00", Paid(3000)),
+    ];
+
+    [Fact] // “it is peeling off”
+    public void A_letter_after_the_finish_is_yours_at_once()
+    {
+        Assert.Equal(Side.Nobodys, At("2027-03-01 09:00", Finished).Turn);
+        var standing = At("2027-03-01 09:00", [.. Finished, ("2027-02-20 14:00", Answer())]);
+        Assert.Equal((Side.Yours, WaitKind.AnswerLetter, World.At("2027-02-20 14:00")), (standing.Turn, standing.Waits, standing.Since!.Value));
+    }
+
+    [Fact]
+    public void A_task_after_the_finish_counts_when_it_is_due()
+    {
+        var project = Case(Finished).With(new OpenTask(new TaskId(1), "Look at the wall again", Date("2027-03-10")));
+        Assert.Equal((Side.Nobodys, World.At("2027-03-10 00:00")), (TurnRule.Of(project, World.At("2027-03-09 23:00")).Turn, TurnRule.Of(project, World.At("2027-03-09 23:00")).ValidUntil!.Value));
+        Assert.Equal((Side.Yours, "Look at the wall again"), (TurnRule.Of(project, World.At("2027-03-10 00:00")).Turn, TurnRule.Of(project, World.At("2027-03-10 00:00")).Words));
+    }
+
+    private static Happening Agreed => new Happening.PriceAgreed(V1, Eur(3000), Eur(1200), Eur(3000), [new(Eur(1200), new Gesamt.Core.Proposals.DueRule.OnBooking(7)), new(Eur(1800), new Gesamt.Core.Proposals.DueRule.OnHandover(14))]);
+
+    [Fact]
+    public void A_price_agreed_by_phone_answers_the_inquiry_and_waits_for_its_contract()
+    {
+        (string, Happening)[] facts = [("2027-01-05 09:00", Inquiry), ("2027-01-06 09:00", Agreed)];
+        Assert.Equal((Side.Yours, WaitKind.SendContract, "Agreed, send the contract"), At("2027-01-07 09:00", facts) is var s ? (s.Turn, s.Waits, s.Words) : default);
+        Assert.Equal(WaitKind.SignContract, At("2027-01-08 09:00", [.. facts, ("2027-01-07 09:00", ContractSent)]).Waits);
+        Assert.Equal(WaitKind.SendContract, At("2027-01-08 09:00", [.. facts, ("2027-01-07 09:00", Paid(1200))]).Waits);
+    }
+
+    [Fact]
+    public void Nobody_countersigns_what_was_voided() =>
+        Assert.Equal(WaitKind.SendContract, At("2027-01-25 10:30", ("2027-01-20 09:00", Accepted()), ("2027-01-20 09:00", ContractSent), ("2027-01-21 09:00", Signed(Signer.Client)), ("2027-01-22 09:00", new Happening.ContractVoided(Contract))).Waits);
+
+    [Fact]
+    public void A_late_task_keeps_its_age_after_a_rest_and_a_letter()
+    {
+        (string, Happening)[] facts = [("2027-01-08 09:00", Accepted(3000, 0)), ("2027-01-08 09:00", Signed(Signer.Client)), ("2027-01-08 09:00", Signed(Signer.Owner)), ("2027-01-12 09:00", new Happening.RestBegan(Date("2027-01-20"))), ("2027-01-22 09:00", Answer())];
+        var standing = TurnRule.Of(Case(facts).With(new OpenTask(new TaskId(1), "Order scaffold", Date("2027-01-11"))), World.At("2027-01-23 09:00"));
+        Assert.Equal((WaitKind.AnswerLetter, World.At("2027-01-11 00:00")), (standing.Waits, standing.Since!.Value));
+    }
+
+    [Fact]
+    public void A_second_proposal_after_the_price_is_agreed_is_with_nobody()
+    {
+        var standing = At("2027-01-25 10:30", ("2027-01-20 09:00", Accepted()), ("2027-01-20 09:00", ContractSent), ("2027-01-21 09:00", new Happening.ProposalSent(new VersionId(2), Date("2027-03-01"))));
+        Assert.Equal(WaitKind.SignContract, standing.Waits);
+    }
 }
