@@ -169,6 +169,7 @@ api.MapTypedIn();
 api.MapTray();
 api.MapPeople();
 api.MapBriefs();
+api.MapDetailDoubts();
 api.MapMeetings();
 api.MapSlips();
 api.MapProjectRoutines();

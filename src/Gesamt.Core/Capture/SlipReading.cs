@@ -73,9 +73,24 @@ public static partial class SlipReader
         if (rest.Take(Around(), match => project?.Date is { } d ? Words(calendar.Add(d, SpanOf(match)), today) : null, _ => project?.Date is not null) is { } around) return calendar.Add(project!.Date!.Value, SpanOf(around));
         if (rest.Take(InSoLong(), match => Words(calendar.Add(today, SpanOf(match)), today)) is { } after) return calendar.Add(today, SpanOf(after));
         if (rest.Take(Iso(), match => IsoOf(match) is { } date ? Words(date, today) : null, match => IsoOf(match) is not null) is { } iso) return IsoOf(iso);
-        if (rest.Take(DayMonth(), match => DateOf(match, today) is { } date ? Words(date, today) : null, match => DateOf(match, today) is not null) is { } written) return DateOf(written, today);
-        if (rest.Take(Weekday(), match => Words(DayNamed(match.Groups[1].Value, today), today)) is { } day) return DayNamed(day.Groups[1].Value, today);
+        if (rest.Take(DayMonth(), match => DateOf(match, today) is { } date ? Words(date, today) : null, match => DateOf(match, today) is not null && IsMonth(match, rest.Text)) is { } written) return DateOf(written, today);
+        if (rest.Take(Weekday(), match => Words(DayNamed(match.Groups[1].Value, today), today), match => IsDay(match, rest.Text)) is { } day) return DayNamed(day.Groups[1].Value, today);
         return null;
+    }
+
+    /// <summary>“sun”, “sat” and “wed” are words, too: “the sun over the door” is no day. They are one after “on” or “by”, or where nothing follows and no article stands before.</summary>
+    private static bool IsDay(Match match, string text)
+    {
+        if (match.Groups[1].Value.ToLowerInvariant() is not ("sun" or "sat" or "wed") || match.Groups["prep"].Success) return true;
+        var before = text[..match.Index].Split(' ', StringSplitOptions.RemoveEmptyEntries).TakeLast(2);
+        return text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0 && !before.Any(word => word.ToLowerInvariant() is "the" or "a" or "my" or "our" or "of" or "in" or "under");
+    }
+
+    /// <summary>“may” and “march” are words, too: “wall 4 may need a coat”. They are a month after “on” or “by”, with a capital, with a year, or where nothing follows.</summary>
+    private static bool IsMonth(Match match, string text)
+    {
+        var name = match.Groups[2].Success ? match.Groups[2].Value : match.Groups[3].Value;
+        return name.ToLowerInvariant() is not ("may" or "march") || match.Groups["prep"].Success || match.Groups[5].Success || char.IsUpper(name[0]) || text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0;
     }
 
     /// <summary>“today”, “tomorrow”, or the next day of that name after today.</summary>
@@ -126,7 +141,7 @@ public static partial class SlipReader
 
         public Match? Take(Regex words, Func<Match, string?>? meaning = null, Func<Match, bool>? when = null)
         {
-            if (words.Match(Text) is not { Success: true } match || when?.Invoke(match) == false) return null;
+            if (words.Matches(Text).FirstOrDefault(one => when?.Invoke(one) != false) is not { } match) return null;
             if (meaning?.Invoke(match) is { } means) Read.Add(new(match.Value.Trim(), means));
             Cut(match.Index, match.Length);
             return match;
@@ -147,16 +162,19 @@ public static partial class SlipReader
     [GeneratedRegex(@"\bin\s+(\d{1,3}|a|one)\s*(days?|weeks?|months?)\b()", RegexOptions.IgnoreCase)]
     private static partial Regex InSoLong();
 
-    [GeneratedRegex(@"\b(\d{4})-(\d{2})-(\d{2})\b")]
+    [GeneratedRegex(@"(?<![\w-])(\d{4})-(\d{2})-(\d{2})(?![\w-])")]
     private static partial Regex Iso();
 
-    [GeneratedRegex(@"(?:\b(?:on|by)\s+)?\b(?:(\d{1,2})\s+(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*|(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s+(\d{1,2}))\b(?:\s+(\d{4}))?", RegexOptions.IgnoreCase)]
+    // whole names only: “12 markers” and “2 decals” are no dates
+    private const string Month = "(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)";
+
+    [GeneratedRegex(@"(?<prep>\b(?:on|by|until)\s+)?(?<![\w.,-])(?:(\d{1,2})(?:st|nd|rd|th)?\s+(" + Month + @")|(" + Month + @")\s+(\d{1,2})(?:st|nd|rd|th)?)(?![\w-])(?!\.\d)(?:,?\s+(\d{4})(?![\w-]))?", RegexOptions.IgnoreCase)]
     private static partial Regex DayMonth();
 
-    [GeneratedRegex(@"(?:\b(?:on|by)\s+)?\b(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)\b", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)(?![\w-])", RegexOptions.IgnoreCase)]
     private static partial Regex Weekday();
 
-    [GeneratedRegex(@"\b(\d{1,3}(?:[.,]\d)?)\s*(h|hours?|min|minutes?)\b", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"(?<![\w.,])(\d{1,3}(?:[.,]\d{1,2})?)\s*(h|hrs?|hours?|min|mins|minutes?)(?![\w-])", RegexOptions.IgnoreCase)]
     private static partial Regex Takes();
 
     [GeneratedRegex(@"\bimportant\b", RegexOptions.IgnoreCase)]

@@ -68,12 +68,25 @@ public static class TableValues
         return filled.Count == 0 ? [] : [.. Enum.GetValues<DateStyle>().Where(style => filled.All(value => Date(value, style) is not null))];
     }
 
-    /// <summary>The style by which every number can be read; the point where both fit.</summary>
+    /// <summary>The style by which every number can be read. Where both fit and mean different numbers, the one in which the three digits are thousands: amounts have no third decimal, common practice.</summary>
     public static NumberStyle? NumbersOf(IEnumerable<string> values)
     {
         var filled = values.Where(value => value.Trim().Length > 0).ToList();
-        return filled.Count == 0 ? null : Enum.GetValues<NumberStyle>().Where(style => filled.All(value => Number(value, style) is not null)).Select(style => (NumberStyle?)style).FirstOrDefault();
+        var fits = filled.Count == 0 ? [] : Enum.GetValues<NumberStyle>().Where(style => filled.All(value => Number(value, style) is not null)).ToList();
+        return fits.Count == 0 ? null : fits.FirstOrDefault(style => filled.All(value => Number(value, style) is { } number && decimal.Round(number, 2) == number && !IsThousandths(value, style)), fits[0]);
     }
+
+    /// <summary>Whether a column as a whole can be read in both styles and means different numbers: “1.500” and nothing that tells.</summary>
+    public static bool NumbersInDoubt(IEnumerable<string> values)
+    {
+        var filled = values.Where(value => value.Trim().Length > 0).ToList();
+        return filled.All(value => Number(value, NumberStyle.Point) is not null && Number(value, NumberStyle.Comma) is not null)
+            && filled.Any(value => Number(value, NumberStyle.Point) != Number(value, NumberStyle.Comma));
+    }
+
+    /// <summary>Three digits behind the decimal mark.</summary>
+    private static bool IsThousandths(string value, NumberStyle style) =>
+        value.LastIndexOf(style == NumberStyle.Point ? '.' : ',') is >= 0 and var mark && value[(mark + 1)..].Count(char.IsAsciiDigit) == 3;
 
     /// <summary>What columns seem to be by their headings, each thing once; the first that fits has it.</summary>
     public static ImmutableArray<ImportColumn> Guess(IReadOnlyList<string> headings)

@@ -19,8 +19,9 @@ public sealed record FormField(
     public bool HasOptions => Sort is FieldSort.OneOf or FieldSort.AnyOf;
 }
 
-/// <summary>An answer with its question as it was asked; several choices or files stand on lines of their own.</summary>
-public sealed record Answer(string Key, string Question, string Text);
+/// <summary>An answer with its question as it was asked and in the words it was given; several choices or files stand on lines of their own.</summary>
+/// <param name="Understood">What was made of a number, a size or an amount that was written in words: “24 m²” of “6 x 4”; null where it says the same.</param>
+public sealed record Answer(string Key, string Question, string Text, string? Understood = null);
 
 /// <summary>What is wrong with a field, in words that say what is allowed.</summary>
 public sealed record FieldMistake(string Field, string Words);

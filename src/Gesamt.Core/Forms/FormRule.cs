@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.People;
 using Gesamt.Core.Texts;
@@ -35,7 +34,7 @@ public static class FormRule
                 continue;
             }
             if (MistakeIn(field, text) is { } mistake) mistakes.Add(new(field.Key, mistake));
-            else answers.Add(new(field.Key, field.Label, text));
+            else answers.Add(new(field.Key, field.Label, text, Sizes.Understood(field, text)));
         }
         return ([.. answers], [.. mistakes]);
     }
@@ -53,8 +52,8 @@ public static class FormRule
         {
             FieldSort.OneOf when field.Options?.Contains(text) != true => Allowed(field),
             FieldSort.AnyOf when !Lines(text).All(line => field.Options?.Contains(line) == true) => Allowed(field),
-            FieldSort.Number when !IsNumber(text) => "A number, such as 12.5.",
-            FieldSort.Amount when !IsAmountOrRange(text) => "An amount such as 1200, or a range such as 1200-2000.",
+            FieldSort.Number when Sizes.Number(text) is null => $"A number, such as 12.5, “about 24” or “6 x 4”.{Sizes.Doubt(text)}",
+            FieldSort.Amount when Sizes.Amounts(text) is null => $"An amount such as 1200, or a range such as 1200-2000.{Sizes.Doubt(text)}",
             FieldSort.Date when Dates.Read(text) is null => Dates.Allowed,
             FieldSort.Mail when !MailAddress.IsValid(text) => MailAddress.Allowed,
             FieldSort.Phone when text.Count(char.IsAsciiDigit) < 5 => "A phone number with at least five digits.",
@@ -97,10 +96,4 @@ public static class FormRule
         field.Sort == FieldSort.Consent ? values is ["yes"] : field.HasOptions && values.All(value => field.Options!.Value.Contains(value));
 
     private static string Allowed(FormField field) => $"Choose {(field.Sort == FieldSort.OneOf ? "one" : "any")} of: {string.Join(", ", field.Options ?? [])}.";
-
-    private static bool IsNumber(string text) => decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _);
-
-    private static bool IsAmountOrRange(string text) =>
-        text.Split('-', StringSplitOptions.TrimEntries) is { Length: 1 or 2 } parts && parts.All(IsNumber)
-        && (parts.Length == 1 || decimal.Parse(parts[0], CultureInfo.InvariantCulture) <= decimal.Parse(parts[1], CultureInfo.InvariantCulture));
 }

@@ -25,7 +25,7 @@ public sealed record BriefPartOfDto(string Key, string Name, BriefGroup Group, B
 /// <param name="Changed">It was changed since it was put to them.</param>
 public sealed record BriefDto(IReadOnlyList<BriefPartOfDto> Parts, IReadOnlyList<string> Guides, IReadOnlyList<string> Watch, string State, bool Changed);
 
-public sealed record DetailDto(string Name, FieldSort Sort, string? Unit, IReadOnlyList<string>? Options, bool Private, bool Demanded, string Value);
+public sealed record DetailDto(string Name, FieldSort Sort, string? Unit, IReadOnlyList<string>? Options, bool Private, bool Demanded, string Value, string? Said);
 
 public sealed record SaveBriefDto(string Text, int Edition);
 
@@ -128,7 +128,8 @@ public static class ProjectBrief
     public static async Task<IReadOnlyList<DetailDto>> DetailsAsync(Desk desk, ProjectFile file)
     {
         var known = await desk.Db.Details.AsNoTracking().Where(d => d.ProjectId == file.Id).ToDictionaryAsync(d => d.Name, d => d.Value);
-        return [.. file.Case.Kind.AllDetails.Select(d => new DetailDto(d.Name, d.Sort, d.Unit, d.Options, d.Private, file.Case.Kind.Demands.Contains(d.Name), known.GetValueOrDefault(d.Name, "")))];
+        var said = await desk.Db.DetailDoubts.AsNoTracking().Where(d => d.ProjectId == file.Id && d.GoneAt == null).ToListAsync();
+        return [.. file.Case.Kind.AllDetails.Select(d => new DetailDto(d.Name, d.Sort, d.Unit, d.Options, d.Private, file.Case.Kind.Demands.Contains(d.Name), known.GetValueOrDefault(d.Name, ""), said.LastOrDefault(one => one.Name == d.Name)?.Said))];
     }
 
     /// <summary>Keeps what the owner found out. A detail the kind demands can be corrected, not emptied.</summary>
@@ -143,7 +144,7 @@ public static class ProjectBrief
         List<Happening> facts = [];
         foreach (var (name, given) in save.Values)
         {
-            var value = given.Trim();
+            var value = rules.TryGetValue(name, out var of) ? Sizes.Value(of.Sort, given.Trim()) : given.Trim();
             if (!rules.TryGetValue(name, out var rule)) errors.Add((name, "This kind of work has no such detail."));
             else if (value.Length == 0)
             {

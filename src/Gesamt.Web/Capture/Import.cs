@@ -21,10 +21,11 @@ public sealed record MatchingDto(ImportColumn[] Columns, DateStyle Dates, Number
 /// <param name="Read">What would be kept, each with its name; dates with their weekday.</param>
 public sealed record PreviewRowDto(int Row, IReadOnlyList<string> Read, IReadOnlyList<string> Wrong);
 
+/// <param name="NumbersInDoubt">That the amounts can be read in both styles and mean different sums.</param>
 /// <param name="DateStyles">Those by which every date can be read; more than one asks to look.</param>
 public sealed record ImportDto(
     int Id, string Name, ImportState State, int Total, int Read, int Made, string? Problem, string Separator, IReadOnlyList<string> Headings, IReadOnlyList<IReadOnlyList<string>> Sample,
-    MatchingDto Matching, IReadOnlyList<DateStyle> DateStyles, IReadOnlyList<PreviewRowDto> Preview, int WrongRows, IReadOnlyList<PreviewRowDto> Errors);
+    MatchingDto Matching, bool NumbersInDoubt, IReadOnlyList<DateStyle> DateStyles, IReadOnlyList<PreviewRowDto> Preview, int WrongRows, IReadOnlyList<PreviewRowDto> Errors);
 
 /// <summary>What a row says, read by the matching.</summary>
 public sealed record ImportRowRead(int Row, string? Name, string? Organisation, string? Mail, string? Phone, string? Profile, string? Title, KindId? Kind, string? Source, LocalDate? Inquired, LocalDate? Date, ImportStanding Standing, Money? Amount, string? Words, ImmutableArray<string> Wrong);
@@ -67,7 +68,7 @@ public static class Import
         var twice = matching.Columns.Where(column => column != ImportColumn.LeaveOut).GroupBy(column => column).FirstOrDefault(same => same.Count() > 1);
         if (twice is not null) throw new InvalidException(("columns", $"Two columns are “{twice.Key}”. Each thing stands in one column."));
         var read = row.State == ImportState.Matching ? await ReadAllAsync(desk, table, matching) : [];
-        return new(row.Id, row.Name, row.State, row.Total, row.Read, row.Made, row.Problem, table.Separator == '\t' ? "tab" : table.Separator.ToString(), table.Headings, [.. table.Rows.Take(3)], matching,
+        return new(row.Id, row.Name, row.State, row.Total, row.Read, row.Made, row.Problem, table.Separator == '\t' ? "tab" : table.Separator.ToString(), table.Headings, [.. table.Rows.Take(3)], matching, TableValues.NumbersInDoubt(Cells(table, [.. matching.Columns], ImportColumn.Amount)),
             StylesOf(table, [.. matching.Columns]), [.. read.Take(Shown).Select(one => Preview(desk, one))], read.Count(one => one.Wrong.Length > 0),
             row.State == ImportState.Matching ? [.. read.Where(one => one.Wrong.Length > 0).Take(MostErrors).Select(one => Preview(desk, one))] : StoreJson.Read<List<PreviewRowDto>>(row.Errors));
     }

@@ -56,7 +56,7 @@ public static class ClientEndpoints
         page.MapGet("/price", async (HttpContext http, Desk desk, string[] choose) =>
         {
             var file = await desk.OpenAsync(Link(http).ProjectId);
-            var offer = Versions.OfferOf(await Contracting.OpenVersionAsync(desk, file));
+            var offer = Versions.OfferOf(await Contracting.ChoosableAsync(desk, file) ?? await Contracting.OpenVersionAsync(desk, file));
             return PricedDto.Of(offer, Pricing.Of(offer, choose.ToHashSet(), file.Case.MainDate?.Date, desk.Today, desk.Calendar));
         });
 

@@ -126,13 +126,14 @@ public static class ClientForms
         await desk.CommitAsync(transaction);
     }
 
-    /// <summary>Answers fill details that were unknown; one that says something else than what is known stands in the answers, and the owner decides.</summary>
+    /// <summary>Answers fill details that were unknown; one that says something else than what is known is asked about, and overwrites nothing.</summary>
     private static async Task<IReadOnlyList<Happening>> KnownAsync(Desk desk, ProjectFile file, IReadOnlyList<Answer> answers, Dictionary<string, FormField> sorts)
     {
         var known = await desk.Db.Details.Where(d => d.ProjectId == file.Id).ToDictionaryAsync(d => d.Name, d => d.Value);
-        var said = answers.Where(answer => sorts[answer.Key].Fills is { } fills && file.Case.Kind.AllDetails.Any(detail => detail.Name == fills)).Select(answer => KeyValuePair.Create(sorts[answer.Key].Fills!, answer.Text));
-        var (added, _) = DetailsRule.Compare(known, said);
+        var said = answers.Where(answer => sorts[answer.Key].Fills is { } fills && file.Case.Kind.AllDetails.Any(detail => detail.Name == fills)).Select(answer => KeyValuePair.Create(sorts[answer.Key].Fills!, Sizes.Value(sorts[answer.Key].Sort, answer.Text)));
+        var (added, contrary) = DetailsRule.Compare(known, said);
         foreach (var (name, value) in added) desk.Db.Details.Add(new() { ProjectId = file.Id, Name = name, Value = value });
+        foreach (var doubt in contrary) await DetailDoubts.AskAsync(desk, file.Id, doubt);
         await desk.Db.SaveChangesAsync();
         return [.. added.Select(pair => new Happening.DetailKnown(pair.Key))];
     }

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.ClientPages;
@@ -51,7 +52,7 @@ public static class ClientPage
         var invoices = await InvoicesAsync(desk, file);
         var step = StepOf(file, contract, invoices);
         return new(studio.Name, studio.Owner, studio.Brand, studio.Mail, file.Row.Title, file.Row.Client!.Name, token, step,
-            waiting is null ? null : await ProposalAsync(desk, file),
+            await ProposalAsync(desk, file, step, contract),
             contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract), invoices,
             history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting, cards.Available,
             open(PagePart.Whole) ? ClientParts.Whole(desk, file, invoices) : null,
@@ -71,10 +72,14 @@ public static class ClientPage
         return !paid && invoices.Any(invoice => !invoice.Paid) ? ClientStep.Book : ClientStep.Done;
     }
 
-    private static async Task<ProposalPageDto> ProposalAsync(Desk desk, ProjectFile file)
+    /// <summary>The proposal to choose from; before anybody has signed also the one that was chosen from, with that choice.</summary>
+    private static async Task<ProposalPageDto?> ProposalAsync(Desk desk, ProjectFile file, ClientStep step, VersionRow? contract)
     {
-        var offer = Versions.OfferOf(await Contracting.OpenVersionAsync(desk, file));
-        var priced = Pricing.Of(offer, Pricing.Suggested(offer), file.Case.MainDate?.Date, desk.Today, desk.Calendar);
+        var version = step switch { ClientStep.Choose => await Contracting.OpenVersionAsync(desk, file), ClientStep.Sign => await Contracting.ChoosableAsync(desk, file), _ => null };
+        if (version is null) return null;
+        var offer = Versions.OfferOf(version);
+        var chosen = step == ClientStep.Sign ? Versions.Read<ContractSnapshot>(contract!).Chosen.ToImmutableHashSet() : Pricing.Suggested(offer);
+        var priced = Pricing.Of(offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
         return new(offer.Intro, offer.Terms, DateWords.Long(offer.ValidUntil), offer.ValidUntil < desk.Today,
             [.. offer.Lines.Select(line => new ChoiceLineDto(line.Key, line.Role, line.Group, Wire.Words(line), line.Detail, MoneyText.Of(line.Priced(offer.Currency).Net)))],
             PricedDto.Of(offer, priced));

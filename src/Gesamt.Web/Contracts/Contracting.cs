@@ -32,14 +32,25 @@ public static class Contracting
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        var row = await OpenVersionAsync(desk, file);
+        var row = await ChoosableAsync(desk, file) ?? await OpenVersionAsync(desk, file);
         var snapshot = Versions.Read<ProposalSnapshot>(row);
         if (snapshot.Offer.ValidUntil < desk.Today) throw new RefusedException($"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below.");
         var priced = Pricing.Of(snapshot.Offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
         var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, await FillAsync(desk, file, row, snapshot, priced, chosen), row.Id);
-        await desk.RecordAsync(file, Actor.Client,
-            new Happening.ProposalAccepted(row.Id, priced.Totals.Payable, priced.DueOnBooking(snapshot.Offer), priced.Totals.Net, priced.Parts(snapshot.Offer)), new Happening.ContractSent(contract.Id));
+        // whoever goes back and chooses otherwise signs the contract of that choice, and no other
+        Happening[] instead = ContractRule.Open(file.History) is { } unsigned ? [new Happening.ContractVoided(unsigned.What.Contract)] : [];
+        await desk.RecordAsync(file, Actor.Client, [.. instead,
+            new Happening.ProposalAccepted(row.Id, priced.Totals.Payable, priced.DueOnBooking(snapshot.Offer), priced.Totals.Net, priced.Parts(snapshot.Offer)), new Happening.ContractSent(contract.Id)]);
         await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>The proposal whose choice can still be changed: chosen by the client, and its contract neither signed by anybody nor overtaken by an invoice.</summary>
+    public static async Task<VersionRow?> ChoosableAsync(Desk desk, ProjectFile file)
+    {
+        if (file.Case.End is not null || file.History.Last<Happening.ProposalAccepted>() is not { What.Version: var version } || AgreedPrice.Of(file.History)?.Version != version
+            || ContractRule.Open(file.History) is null || file.History.Any<Happening.InvoiceIssued>()) return null;
+        var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
+        return Versions.OfferOf(row).ValidUntil >= desk.Today ? row : null;
     }
 
     /// <summary>The client's signature; the invoice of the booking payment is issued with it.</summary>

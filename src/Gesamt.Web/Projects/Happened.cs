@@ -1,4 +1,4 @@
-using System.Globalization;
+using Gesamt.Web.Proposals;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
@@ -57,6 +57,7 @@ public static class Happened
         can.Add(TurnRule.RestUntil(file.Case) > now ? HappenedSort.GoOn : HappenedSort.Rest);
         can.AddRange(standing.BookedAt is null
             ? [HappenedSort.NotAFit, HappenedSort.Referred, HappenedSort.Lost, HappenedSort.GoneQuiet] : [HappenedSort.Cancelled, HappenedSort.GoneQuiet]);
+        if (standing.BookedAt is not null) can.Add(HappenedSort.NotWonAfterAll);
         if (standing.Stage == Stage.Lead) can.Add(HappenedSort.NotAnInquiry);
         return can;
     }
@@ -113,6 +114,7 @@ public static class Happened
     private static async Task<Happening> FactAsync(Desk desk, ProjectId id, HappenedDto what) => what.Sort switch
     {
         HappenedSort.Fit => new Happening.MarkedFit(),
+        HappenedSort.NotWonAfterAll => new Happening.NotWonAfterAll(),
         HappenedSort.Read => new Happening.InquiryRead(true),
         HappenedSort.TakenUp => new Happening.TakenUp(),
         HappenedSort.NoAnswerNeeded => new Happening.NoAnswerNeeded(),
@@ -170,7 +172,7 @@ public static class Happened
         var open = Owed.Open(file.History).ToList();
         var (most, invoice) = what.Invoice is { } id && open.FirstOrDefault(o => o.Invoice.What.Invoice.Value == id) is { Invoice.Fact: not null } found
             ? (found.Owed, (InvoiceId?)found.Invoice.What.Invoice)
-            : what.Invoice is null && open.Count == 0 && AgreedPrice.Of(file.History) is { } price ? (price.Agreed - Payments.Total(file.History, desk.Currency), null)
+            : what.Invoice is null && open.Count == 0 && AgreedPrice.Of(file.History) is { } price ? (price.Agreed - Owed.Credited(file.History, desk.Currency) - Payments.Total(file.History, desk.Currency), null)
             : throw new InvalidException(("invoice", "Choose the invoice that was paid."));
         if (amount > most) throw new InvalidException(("amount", $"At most {MoneyText.Of(most)} is open{(invoice is null ? "" : " on this invoice")}."));
         if (what.Means is not { } means) throw new InvalidException(("means", "Say how it was paid: by transfer, by cheque or in cash."));
@@ -185,14 +187,14 @@ public static class Happened
 
     private static Money AmountOf(Desk desk, string? text, string field)
     {
-        if (!decimal.TryParse(text?.Trim(), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var major) || major <= 0 || major > 100_000_000)
-            throw new InvalidException((field, "Give an amount above 0, such as 1200.50."));
+        if (NumberReading.Amount(text ?? "") is not { } major || major <= 0 || major > 100_000_000)
+            throw new InvalidException((field, $"Give an amount above 0, such as 1200.50.{Wire.Doubt(text ?? "")}"));
         var money = Money.Of(major, desk.Currency);
         return money.Major == major ? money : throw new InvalidException((field, $"{desk.Currency.Code} has {desk.Currency.Exponent} decimals at most."));
     }
 
     private static Rate PercentOf(string? text, string field) =>
-        decimal.TryParse(text?.Trim(), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var percent) && percent is >= 0 and <= 100 && decimal.Round(percent, 4) == percent
+        NumberReading.Of(text ?? "") is { } percent && percent is >= 0 and <= 100 && decimal.Round(percent, 4) == percent
             ? Rate.Percent(percent) : throw new InvalidException((field, "Give a number from 0 to 100."));
 
     private static async Task<NoteId> ReasonAsync(Desk desk, ProjectId id, HappenedDto what) =>

@@ -76,7 +76,7 @@ public static class Reader
     };
 
     private static ReaderDto Answers(Desk desk, AnswersRow answers) => new(answers.Form, Contracting.At(desk, answers.At), "", "",
-        [.. StoreJson.Read<List<Answer>>(answers.Items).Select(a => new AnswerDto(a.Question, a.Text))], [], null, null, null);
+        [.. StoreJson.Read<List<Answer>>(answers.Items).Select(a => AnswerDto.Of(a))], [], null, null, null);
 
     private static ReaderDto Note(Desk desk, NoteRow note) => new(note.Sort switch { NoteSort.Call => "Call", NoteSort.Words => "Their words", _ => "Note" }, Contracting.At(desk, note.At), note.Text, "", [], [], null, null, null);
 

@@ -40,7 +40,7 @@ public static class Record
             [.. file.Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue).Select(task => Task(desk, task, rows.Tasks[task.Id]))],
             RecordWork.Phases(desk, file, rows.Tasks.Values), await RecordWork.FilesAsync(desk, file), RecordWork.Rounds(file), RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file),
             file.Case.MainDate?.Date, file.Case.IsPutAway, standing.Stage == Stage.Delivery && standing.Ended is null && !file.History.Any<Core.Facts.Happening.HandedOver>(),
-            Papers(contract, rows), [.. answers.SelectMany(a => desk.Tell(() => StoreJson.Read<List<Answer>>(a.Items).Select(a => new AnswerDto(a.Question, a.Text)), () => [new(a.Form, Untold.Detail)]))],
+            Papers(contract, rows), [.. answers.SelectMany(a => desk.Tell(() => StoreJson.Read<List<Answer>>(a.Items).Select(a => AnswerDto.Of(a)), () => [new(a.Form, Untold.Detail)]))],
             Happened.Possible(file, desk.Now), Sending.ReplyAddress(desk, file.Row), file.MailTo is null, file.MailTo is null ? file.MailContact.Mail : null,
             [.. file.Row.People.OrderBy(p => p.Id).Select(p => new PartOfPersonDto(p.PersonId.Value, p.Person!.Name, p.Person.Mail ?? p.Person.Phone, p.Part, PersonPage.PartWords(p.Part)))],
             standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, client) : [],
@@ -106,7 +106,7 @@ public static class Record
     private static ToPayDto ToPay(Desk desk, ProjectFile file, LineRows rows)
     {
         var open = Owed.Open(file.History).ToList();
-        var ahead = open.Count == 0 && AgreedPrice.Of(file.History) is { } price ? price.Agreed - Payments.Total(file.History, desk.Currency) : (Core.Amounts.Money?)null;
+        var ahead = open.Count == 0 && AgreedPrice.Of(file.History) is { } price ? price.Agreed - Owed.Credited(file.History, desk.Currency) - Payments.Total(file.History, desk.Currency) : (Core.Amounts.Money?)null;
         return new([.. open.Select(o => new OpenInvoiceDto(o.Invoice.What.Invoice.Value, $"{rows.Invoices[o.Invoice.What.Invoice].Number}, {DateWords.Due(o.Invoice.What.Due, desk.Today, false)}", Plain(o.Owed)))],
             ahead is { Minor: > 0 } rest ? Plain(rest) : null);
     }

@@ -83,7 +83,11 @@ public sealed record RecordDto(
     SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress, string? BadAddress,
     IReadOnlyList<PartOfPersonDto> People, IReadOnlyList<MatchDto> Matches, IReadOnlyList<string> Labels, IReadOnlyList<DetailDto> Details, BriefDto BriefParts, IReadOnlyList<MeetingDto> Meetings, string? Offered, string? RehearsalClock);
 
-public sealed record AnswerDto(string Question, string Text);
+public sealed record AnswerDto(string Question, string Text)
+{
+    /// <summary>In the words it was given, with what was made of them.</summary>
+    public static AnswerDto Of(Core.Forms.Answer answer) => new(answer.Question, answer.Understood is { } read ? $"{answer.Text} (read as {read})" : answer.Text);
+}
 
 /// <summary>What the owner can say happened.</summary>
-public enum HappenedSort { Fit, Countersign, Call, NoAnswerNeeded, PriceAgreed, SignedOnPaper, Paid, HandedOver, Approved, Waived, Rest, GoOn, NotAFit, Referred, Lost, GoneQuiet, Cancelled, NotAnInquiry, TakenUp, Read, BookedStraightAway }
+public enum HappenedSort { Fit, Countersign, Call, NoAnswerNeeded, PriceAgreed, SignedOnPaper, Paid, HandedOver, Approved, Waived, Rest, GoOn, NotAFit, Referred, Lost, GoneQuiet, Cancelled, NotAnInquiry, TakenUp, Read, BookedStraightAway, NotWonAfterAll }

@@ -93,8 +93,8 @@ public static class Wire
         List<(string, string)> errors = [];
         decimal Parse(string field, string text, string what)
         {
-            if (decimal.TryParse(text, System.Globalization.NumberStyles.Number, System.Globalization.CultureInfo.InvariantCulture, out var number) && decimal.Round(number, 6) == number) return number;
-            errors.Add((field, $"{what} must be a number such as 12.5, with at most six decimals; “{text}” is not."));
+            if (Exact(text) is { } number && decimal.Round(number, 6) == number) return number;
+            errors.Add((field, $"{what} must be a number such as 12.5, with at most six decimals; “{text}” is not.{Doubt(text)}"));
             return 0;
         }
         Rate Percent(string field, string text, string what)
@@ -136,6 +136,13 @@ public static class Wire
     };
 
     private static string Percent(PlanPart part) => Number(part.Share.PartsPerMillion / 10_000m);
+
+    /// <summary>A number as it was typed; null for none, and for one that could well be two unless it stands as this page itself writes it.</summary>
+    public static decimal? Exact(string text) =>
+        NumberReading.Of(text) is { } number && (!NumberReading.IsDoubtful(text) || !text.Contains('.', StringComparison.Ordinal) || Number(number) == text.Trim()) ? number : null;
+
+    /// <summary>What a doubtful number could be, as a sentence to add; empty for any other.</summary>
+    public static string Doubt(string text) => NumberReading.IsDoubtful(text) ? $" It can be read as {NumberReading.Readings(text)}: write it without the mark, or with other decimals." : "";
 
     public static string Number(decimal number) => number.ToString("0.######", System.Globalization.CultureInfo.InvariantCulture);
 }

@@ -1,3 +1,4 @@
+using Gesamt.Web.Printing;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
@@ -79,6 +80,15 @@ public static class StepActions
         if (step.Step.When.Cause == Cause.InvoiceDue && file.History.Of<Happening.InvoiceIssued>().ElementAtOrDefault(step.Ref.Occurrence) is { Fact: not null } issued)
             return await Writing.AboutInvoiceAsync(desk, file, issued.What);
         return step.Step.Action is StepAction.MeetingChoice choice ? words => words with { Meeting = choice.Kind.ToLowerInvariant() } : words => words;
+    }
+
+    /// <summary>What goes with the letter of a step besides its own files: the contract as it is signed by now, with what confirms a signature or the booking.</summary>
+    public static async Task<IReadOnlyList<LetterFileRow>> PapersAsync(Desk desk, ProjectFile file, PlannedStep step)
+    {
+        if (step.Step.When.Cause is not (Cause.ContractSigned or Cause.Booked) || !step.Step.Confirms) return [];
+        if (await Contracts.Contracting.LatestAsync(desk, file) is not { } contract || !file.History.Any<Happening.ContractSigned>(signed => signed.Contract == contract.Id && signed.Signer == Signer.Client)) return [];
+        var paper = await KeptPapers.OfAsync(desk, contract);
+        return [new() { Name = "contract.pdf", Hash = paper.Hash, Size = desk.Vault.SizeOf(paper.Hash), Type = "application/pdf" }];
     }
 
     /// <summary>What is put to the client with the letter of a step, once it has left the house.</summary>

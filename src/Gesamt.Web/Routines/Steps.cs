@@ -65,7 +65,7 @@ public static class Steps
         var filled = await Writing.FillAsync(desk, file, template, await StepActions.WordsAsync(desk, file, due.Step));
         var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: due.Act == DueAct.Act);
         letter.Template = template;
-        letter.Files = [.. filled.Files];
+        letter.Files = [.. filled.Files, .. await StepActions.PapersAsync(desk, file, due.Step)];
         letter.Gaps = string.Join(", ", filled.Gaps);
         letter.State = due.Act == DueAct.Hold || filled.Gaps.Count > 0 || await HasManyAsync(desk, file, due, letter) ? LetterState.Held : LetterState.Ready;
         (letter.RunId, letter.Step, letter.Occurrence) = (step.Run, step.Step, step.Occurrence);

@@ -1,3 +1,4 @@
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.People;
 using System.Globalization;
@@ -70,7 +71,7 @@ public static class StudioEndpoints
         Text("owner", save.Owner, 1, 120);
         Text("address", save.Address, 0, 300);
         Text("taxNumber", save.TaxNumber, 0, 60);
-        Text("iban", save.Iban, 0, 60);
+        if (save.Iban.Trim().Length > 0 && !Iban.IsValid(save.Iban)) errors.Add(("iban", Iban.Allowed));
         Text("signature", save.Signature, 0, 500);
         if (!MailAddress.IsValid(save.Mail)) errors.Add(("mail", MailAddress.Allowed));
         if (!IsDark(save.Brand)) errors.Add(("brand", "A colour such as #0f4c46, dark enough that white words on it are easily read."));
@@ -82,7 +83,7 @@ public static class StudioEndpoints
             if (save.OpenHours[i] is var span && (span.Day == IsoDayOfWeek.None || span.Until != LocalTime.Midnight && span.Until <= span.From)) errors.Add(($"openHours[{i}]", "Ends later than it begins."));
         if (errors.Count > 0) throw new InvalidException([.. errors]);
         (row.Name, row.Owner, row.Mail, row.Brand, row.Address) = (save.Name.Trim(), save.Owner.Trim(), save.Mail.Trim(), save.Brand, save.Address.Trim());
-        (row.TaxNumber, row.Iban, row.Signature, row.Zone) = (save.TaxNumber.Trim(), save.Iban.Trim(), save.Signature.Trim(), save.Zone);
+        (row.TaxNumber, row.Iban, row.Signature, row.Zone) = (save.TaxNumber.Trim(), Iban.Written(save.Iban), save.Signature.Trim(), save.Zone);
         (row.SendFrom, row.SendUntil) = (save.SendFrom, save.SendUntil);
         (row.DaysOff, row.OpenHours) = (StoreJson.Write(daysOff.Select(day => day!.Value).Distinct().Order()), StoreJson.Write(save.OpenHours));
         row.Edition++;

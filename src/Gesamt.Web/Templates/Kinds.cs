@@ -73,8 +73,8 @@ public static class Kinds
     {
         decimal Number(string field, string text, decimal most)
         {
-            if (decimal.TryParse(text, System.Globalization.NumberStyles.AllowDecimalPoint, System.Globalization.CultureInfo.InvariantCulture, out var number) && number <= most && decimal.Round(number, 4) == number) return number;
-            errors.Add(($"services[{i}].{field}", $"Give a number from 0 to {most:0}, with at most four decimals."));
+            if (Proposals.Wire.Exact(text) is { } number && number >= 0 && number <= most && decimal.Round(number, 4) == number) return number;
+            errors.Add(($"services[{i}].{field}", $"Give a number from 0 to {most:0}, with at most four decimals.{Proposals.Wire.Doubt(text)}"));
             return 0;
         }
         if (service.Title.Trim().Length is 0 or > 160) errors.Add(($"services[{i}].title", "A service needs a title of 1 to 160 characters."));

@@ -38,6 +38,22 @@ public sealed class SlipTests
         Assert.Equal(due, read.Due is { } date ? NodaTime.Text.LocalDatePattern.Iso.Format(date) : null);
     }
 
+    [Theory] // whole words only, and nothing is cut that did not become what it says
+    [InlineData("order 12 markers"), InlineData("2 decals for the van"), InlineData("the sun over the door"), InlineData("paint the sun"), InlineData("wall 4 may need a second coat"), InlineData("we sat with the brushes"), InlineData("colour 12-mar-red"), InlineData("page 2027-04-01-b"), InlineData("monument needs wax")]
+    public void What_only_looks_like_a_date_is_none(string text)
+    {
+        var read = Read(text);
+        Assert.Equal((null, text), (read.Due, read.Text));
+    }
+
+    [Theory]
+    [InlineData("paint ceiling sun", "2027-01-31"), InlineData("paint on sat", "2027-01-30"), InlineData("varnish 12 march", "2027-03-12"), InlineData("varnish by 4 may and pack", "2027-05-04"), InlineData("varnish 1st sept", "2027-09-01"), InlineData("the sun over the door fri", "2027-01-29")]
+    public void Days_and_months_that_are_words_too_are_read_where_they_can_be_nothing_else(string text, string due) => Assert.Equal(World.Date(due), Read(text).Due);
+
+    [Theory]
+    [InlineData("prime the wall 2.25 hours", 135), InlineData("prime the wall 1,5 h", 90), InlineData("prime the wall 45 mins", 45), InlineData("prime 2 hrs", 120)]
+    public void How_long_it_takes_is_read_whole(string text, int minutes) => Assert.Equal(minutes, Read(text).Minutes);
+
     [Fact] // R4: a weekday in words means the next one after today
     public void A_weekday_is_the_next_one_after_today() => Assert.Equal(World.Date("2027-02-01"), Read("varnish monday").Due);
 

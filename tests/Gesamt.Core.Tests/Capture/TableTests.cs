@@ -44,6 +44,11 @@ public sealed class TableTests
         Assert.Equal(NumberStyle.Comma, TableValues.NumbersOf(["1.200,50", "30,00"]));
         Assert.Equal(NumberStyle.Point, TableValues.NumbersOf(["1200", "30"]));
         Assert.Null(TableValues.NumbersOf(["ask"]));
+        // nobody keeps amounts with three decimals: they are thousands, and it is said
+        Assert.Equal(NumberStyle.Comma, TableValues.NumbersOf(["1.500", "12.000"]));
+        Assert.True(TableValues.NumbersInDoubt(["1.500", "12.000", ""]));
+        Assert.False(TableValues.NumbersInDoubt(["1.500", "12,50"]));
+        Assert.False(TableValues.NumbersInDoubt(["1500", "12"]));
     }
 
     [Fact]

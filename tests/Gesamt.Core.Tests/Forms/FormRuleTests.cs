@@ -56,6 +56,25 @@ public sealed class FormRuleTests
     public void An_answer_is_checked_by_what_its_field_asks_for(FieldSort sort, string text, bool allowed) =>
         Assert.Equal(allowed, FormRule.MistakeIn(new("f", sort, "F", Options: ["red", "blue"]), text) is null);
 
+    [Theory] // a hint says “roughly; width times height”, and people answer it
+    [InlineData("about 24", "24 m²"), InlineData("6 x 4", "24 m²"), InlineData("6×4", "24 m²"), InlineData("6 m x 4 m", "24 m²"), InlineData("6 by 4 metres", "24 m²"), InlineData("roughly 4,20 x 2", "8.4 m²"), InlineData("24 m²", "24 m²"), InlineData("2,000", "2000 m²"), InlineData("~ 31", "31 m²"), InlineData("24", null)]
+    public void Sizes_are_understood_as_people_write_them(string text, string? understood)
+    {
+        FormField size = new("size", FieldSort.Number, "Size", Unit: "m²");
+        var (answers, mistakes) = FormRule.Read([size], Given(("size", text)));
+        Assert.Empty(mistakes);
+        Assert.Equal((text, understood), (answers[0].Text, answers[0].Understood));
+    }
+
+    [Theory]
+    [InlineData("about 1200 €", "1200"), InlineData("1 200 – 2 000", "1200-2000"), InlineData("1200 to 2000 euro", "1200-2000"), InlineData("up to 2,000", "2000")]
+    public void Amounts_and_ranges_are_understood(string text, string understood) =>
+        Assert.Equal(understood, FormRule.Read([new("b", FieldSort.Amount, "Budget")], Given(("b", text))).Answers[0].Understood);
+
+    [Theory]
+    [InlineData("1.500"), InlineData("twenty"), InlineData("6 x 4 x 3 x 2"), InlineData("20-25"), InlineData("6 or 4 x")]
+    public void What_is_doubtful_is_asked(string text) => Assert.NotNull(FormRule.MistakeIn(new("size", FieldSort.Number, "Size"), text));
+
     [Fact]
     public void Too_long_an_answer_says_how_long_it_may_be() =>
         Assert.Equal("At most 120 characters, these are 201.", FormRule.MistakeIn(Name, new string('x', 201)));

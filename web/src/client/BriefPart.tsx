@@ -22,11 +22,15 @@ export function BriefPart({
 }) {
 	const [words, setWords] = useState<string>();
 	const [refusal, setRefusal] = useState<Refusal>();
+	const [sent, setSent] = useState<string>();
 	const brief = page.brief;
 	if (!brief) return null;
-	async function say(path: string, body: unknown) {
+	async function say(path: string, body: unknown, said?: string) {
 		try {
 			await post(`${base}/brief/${path}`, body);
+			setRefusal(undefined);
+			setWords(undefined);
+			setSent(said);
 			await reload();
 		} catch (error) {
 			setRefusal(error as Refusal);
@@ -52,6 +56,14 @@ export function BriefPart({
 			))}
 			{brief.approved && (
 				<p className="pt-3 font-[650]">You approved it on {brief.approved}.</p>
+			)}
+			{sent && (
+				<div role="status" className="mt-3 bg-plaster p-4">
+					<p className="font-[650]">
+						{page.owner} has your words and will answer.
+					</p>
+					<p className="pt-1 whitespace-pre-line">“{sent}”</p>
+				</div>
 			)}
 			{refusal && <Alert>{refusal.message}</Alert>}
 			{brief.open && (
@@ -81,7 +93,7 @@ export function BriefPart({
 						<button
 							type="button"
 							className="btn btn-brand"
-							onClick={() => say("remark", { words })}
+							onClick={() => say("remark", { words }, words)}
 						>
 							Send this
 						</button>

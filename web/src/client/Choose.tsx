@@ -7,7 +7,15 @@ import { Sum } from "./Sum";
 type Props = { page: ClientPageDto; base: string; onDone: () => void };
 
 /** Choosing: total and instalments change at once, computed by the server. */
-export function Choose({ page, base, onDone }: Props) {
+export function Choose({
+	page,
+	base,
+	onDone,
+	onBack,
+}: Props & {
+	/** Back to the contract of the choice made before. */
+	onBack?: () => void;
+}) {
 	const proposal = page.proposal!;
 	const [chosen, setChosen] = useState(() => proposal.priced.chosen);
 	const [priced, setPriced] = useState<PricedDto>(proposal.priced);
@@ -132,7 +140,17 @@ export function Choose({ page, base, onDone }: Props) {
 						Choose this and go on to sign
 					</button>
 				)}
-				<AskForChange page={page} base={base} onDone={onDone} />
+				{onBack ? (
+					<button
+						type="button"
+						className="link mt-3 w-full text-center font-head text-[14.5px] font-semibold text-brand"
+						onClick={onBack}
+					>
+						Keep what I chose
+					</button>
+				) : (
+					<AskForChange page={page} base={base} onDone={onDone} />
+				)}
 			</Sum>
 		</div>
 	);

@@ -90,7 +90,7 @@ export function PickTime({
 					here, and we find one.
 				</p>
 			)}
-			<div className="max-h-[46vh] overflow-auto border-y border-hair">
+			<div className="relative max-h-[46vh] overflow-auto border-y border-hair">
 				{times.days.map((day) => (
 					<fieldset
 						key={day.day}

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { ClientPageDto, ClientStep } from "../api/schema";
 import { post } from "../ui/http";
 import { Book, Done } from "./Book";
@@ -12,17 +12,25 @@ import { PickTime } from "./PickTime";
 import { Sign } from "./Sign";
 import { useLoaded } from "./useLoaded";
 
-const steps: { step: ClientStep; words: string }[] = [
-	{ step: "Choose", words: "Choose" },
-	{ step: "Sign", words: "Sign" },
-	{ step: "Book", words: "Book with the first payment" },
-];
+/** What is still to come, in a sentence. */
+const ahead: Partial<Record<ClientStep, string>> = {
+	Choose:
+		"You choose, then read and sign the contract, then book with the first payment.",
+	Sign: "What is left: your signature, then the first payment.",
+	Book: "What is left: the first payment.",
+};
 
 /** One client's page of one project: one thing to do at a time. */
 export function ProjectPage({ link }: { link: string }) {
 	const base = `/p/${link}/api`;
 	const { data: page, error, reload } = useLoaded<ClientPageDto>(base);
 	const step = page?.step;
+	// whoever has chosen may go back to it until the contract is signed
+	const [again, setAgain] = useState(false);
+	const choosing = step === "Choose" || (step === "Sign" && again);
+	const hash = page?.contract?.hash;
+	useEffect(() => setAgain(false), [hash]);
+	useTop(step && `${step} ${choosing}`);
 
 	// coming back from the card page, the payment is asked after at once
 	useEffect(() => {
@@ -41,7 +49,7 @@ export function ProjectPage({ link }: { link: string }) {
 			brand={page.brand}
 			logo={page.logo}
 			right={
-				page.proposal
+				page.proposal && step === "Choose"
 					? `Proposal for ${page.person}, valid until ${page.proposal.validUntil}`
 					: `For ${page.person}`
 			}
@@ -65,9 +73,25 @@ export function ProjectPage({ link }: { link: string }) {
 					<PickTime base={base} onDone={reload} />
 				</details>
 			)}
-			{step !== "Nothing" && step !== "Done" && <Steps present={step!} />}
-			{step === "Choose" && <Choose page={page} base={base} onDone={reload} />}
-			{step === "Sign" && <Sign page={page} base={base} onDone={reload} />}
+			{ahead[step!] && (
+				<p className="pb-2 text-[14.5px] text-soft">{ahead[step!]}</p>
+			)}
+			{choosing && (
+				<Choose
+					page={page}
+					base={base}
+					onDone={reload}
+					onBack={step === "Sign" ? () => setAgain(false) : undefined}
+				/>
+			)}
+			{step === "Sign" && !choosing && (
+				<Sign
+					page={page}
+					base={base}
+					onDone={reload}
+					onBack={page.proposal ? () => setAgain(true) : undefined}
+				/>
+			)}
 			{step === "Book" && <Book page={page} base={base} />}
 			{step === "Done" &&
 				(hasParts(page) ? (
@@ -91,6 +115,20 @@ export function ProjectPage({ link }: { link: string }) {
 	);
 }
 
+/** A new step begins at its beginning, for the eye and for a screen reader. */
+function useTop(step: string | undefined) {
+	const before = useRef(step);
+	useEffect(() => {
+		if (before.current && step && before.current !== step) {
+			window.scrollTo(0, 0);
+			const heading = document.querySelector<HTMLElement>("main h1");
+			heading?.setAttribute("tabindex", "-1");
+			heading?.focus({ preventScroll: true });
+		}
+		before.current = step;
+	}, [step]);
+}
+
 /** Whether something else stands on the page already. */
 const shows = (page: ClientPageDto) =>
 	Boolean(
@@ -102,24 +140,3 @@ const shows = (page: ClientPageDto) =>
 
 const hasParts = (page: ClientPageDto) =>
 	Boolean(page.whole || page.drafts || page.files || page.help);
-
-function Steps({ present }: { present: ClientStep }) {
-	const at = steps.findIndex((one) => one.step === present);
-	return (
-		<ol className="flex flex-wrap gap-x-6 gap-y-1 pb-2 font-head text-[14.5px] font-semibold">
-			{steps.map((one, i) => (
-				<li
-					key={one.step}
-					aria-current={i === at ? "step" : undefined}
-					className={`flex items-center gap-2 ${i === at ? "text-brand" : "text-soft"}`}
-				>
-					<span
-						className={`inline-block size-2.5 border-[1.5px] border-current ${i <= at ? "bg-current" : ""}`}
-					/>
-					{one.words}
-					{i < at && <span className="sr-only"> (done)</span>}
-				</li>
-			))}
-		</ol>
-	);
-}

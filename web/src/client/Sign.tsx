@@ -9,10 +9,13 @@ export function Sign({
 	page,
 	base,
 	onDone,
+	onBack,
 }: {
 	page: ClientPageDto;
 	base: string;
 	onDone: () => void;
+	/** Back to the choice, while it can be changed. */
+	onBack?: () => void;
 }) {
 	const contract = page.contract!;
 	const [name, setName] = useState("");
@@ -75,6 +78,15 @@ export function Sign({
 					>
 						Sign the contract
 					</button>
+					{onBack && (
+						<button
+							type="button"
+							className="link text-center font-head text-[14.5px] font-semibold text-brand"
+							onClick={onBack}
+						>
+							Go back and choose again
+						</button>
+					)}
 				</form>
 			</Sum>
 		</div>

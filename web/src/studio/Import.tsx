@@ -256,6 +256,11 @@ function Match({
 				</Select>
 				<Select
 					label="Numbers are written"
+					hint={
+						table.numbersInDoubt
+							? "both ways would fit and mean different sums: look at the amounts below"
+							: undefined
+					}
 					value={matching.numbers}
 					onChange={(e) =>
 						onChange({ ...matching, numbers: e.target.value as NumberStyle })

@@ -84,14 +84,18 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 /** One press for all that wait with the same text. */
 export function SendAll({ ready }: { ready: readonly ReadyDto[] }) {
 	const act = useAct();
-	const sorts = new Map<string, { name: string; count: number }>();
+	// at most one goes to a project
+	const sorts = new Map<string, { name: string; projects: Set<number> }>();
 	for (const one of ready)
-		if (one.sort && !one.gaps)
-			sorts.set(one.sort, {
+		if (one.sort && !one.gaps) {
+			const sort = sorts.get(one.sort) ?? {
 				name: one.sortName ?? one.sort,
-				count: (sorts.get(one.sort)?.count ?? 0) + 1,
-			});
-	const several = [...sorts].filter(([, sort]) => sort.count > 1);
+				projects: new Set(),
+			};
+			sorts.set(one.sort, sort);
+			sort.projects.add(one.project);
+		}
+	const several = [...sorts].filter(([, sort]) => sort.projects.size > 1);
 	if (several.length === 0) return null;
 	return (
 		<div className="flex flex-wrap gap-2 pt-2.5">
@@ -105,7 +109,7 @@ export function SendAll({ ready }: { ready: readonly ReadyDto[] }) {
 						act.run(() => post("/api/letters/release", { template: key }))
 					}
 				>
-					Send all {sort.count} “{sort.name}”
+					Send all {sort.projects.size} “{sort.name}”
 				</button>
 			))}
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}

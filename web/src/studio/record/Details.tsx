@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import type { DetailDto, RecordDto } from "../../api/schema";
 import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
-import { put } from "../../ui/http";
+import { post, put } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 
@@ -11,6 +11,7 @@ export function Details({ record }: { record: RecordDto }) {
 	const { details } = record;
 	if (details.length === 0) return null;
 	const known = details.filter((one) => one.value || one.demanded);
+	const doubts = details.filter((one) => one.said != null);
 	return (
 		<Block
 			title="Details"
@@ -52,7 +53,49 @@ export function Details({ record }: { record: RecordDto }) {
 					))}
 				</dl>
 			)}
+			{doubts.map((one) => (
+				<Doubt key={one.name} record={record} detail={one} />
+			))}
 		</Block>
+	);
+}
+
+/** Their answer says something else than what is known: the owner says which is right. */
+function Doubt({ record, detail }: { record: RecordDto; detail: DetailDto }) {
+	const act = useAct();
+	const decide = (take: boolean) =>
+		act.run(() =>
+			post(`/api/projects/${record.id}/details/decide`, {
+				name: detail.name,
+				take,
+			}),
+		);
+	return (
+		<div className="mt-2 border-t border-hair pt-2 text-[14.3px]">
+			<p>
+				<b className="font-[650]">{detail.name}:</b> their answer says “
+				{detail.said}”, you have “{detail.value}”.
+			</p>
+			<div className="flex flex-wrap gap-2 pt-1.5">
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={() => decide(true)}
+				>
+					Take “{detail.said}”
+				</button>
+				<button
+					type="button"
+					className="btn"
+					disabled={act.busy}
+					onClick={() => decide(false)}
+				>
+					Keep “{detail.value}”
+				</button>
+			</div>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</div>
 	);
 }
 

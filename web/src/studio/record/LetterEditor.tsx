@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type {
 	LetterDeskDto,
 	LetterFileDto,
@@ -327,33 +327,68 @@ export function Sent({
 	onBack: () => void;
 }) {
 	const act = useAct();
+	const gone = useGone(sent, later, onClose);
 	return (
 		<div role="status" className="grid gap-3">
-			<h2>{later ? "It goes out later" : "It is on its way"}</h2>
+			<h2>
+				{later
+					? "It goes out later"
+					: gone
+						? "It leaves the house"
+						: "It is on its way"}
+			</h2>
 			<p>
 				{later
 					? "It stands on the line and can be taken back until then."
-					: `You can take it back for ${sent.holdSeconds} seconds; then it leaves the house.`}
+					: gone
+						? "It cannot be taken back any more. The line says when it was sent."
+						: `You can take it back for ${sent.holdSeconds} seconds; then it leaves the house.`}
 			</p>
 			<div className="flex gap-2">
 				<button type="button" className="btn btn-go" onClick={onClose}>
 					Close
 				</button>
-				<button
-					type="button"
-					className="btn"
-					disabled={act.busy}
-					onClick={async () => {
-						if (
-							await act.run(() => post(`/api/letters/${sent.letter}/take-back`))
-						)
-							onBack();
-					}}
-				>
-					Take it back
-				</button>
+				{!gone && (
+					<button
+						type="button"
+						className="btn"
+						disabled={act.busy}
+						onClick={async () => {
+							if (
+								await act.run(() =>
+									post(`/api/letters/${sent.letter}/take-back`),
+								)
+							)
+								onBack();
+						}}
+					>
+						Take it back
+					</button>
+				)}
 			</div>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 		</div>
 	);
+}
+
+const shownFor = 4;
+
+/** Whether the time to take a letter back is over; a little later the sheet comes back by itself. */
+function useGone(sent: SentDto, later: boolean | undefined, onClose: () => void) {
+	const [gone, setGone] = useState(false);
+	const close = useRef(onClose);
+	close.current = onClose;
+	useEffect(() => {
+		if (later) return;
+		const leaves = setTimeout(() => setGone(true), sent.holdSeconds * 1000);
+		const closes = setTimeout(
+			() => close.current(),
+			(sent.holdSeconds + shownFor) * 1000,
+		);
+		return () => {
+			clearTimeout(leaves);
+			clearTimeout(closes);
+		};
+	}, [sent, later]);
+	return gone;
 }

@@ -19,6 +19,7 @@ import { MoveDate } from "./MoveDate";
 import { PutUp } from "./PutUp";
 import { Reader } from "./Reader";
 import { RehearsalBar } from "./RehearsalBar";
+import { SendContract } from "./SendContract";
 import { Sheet } from "./Sheet";
 import { WhatHappened } from "./WhatHappened";
 
@@ -101,6 +102,15 @@ function Page({ record }: { record: RecordDto }) {
 							Proposal
 						</Link>
 					) : null}
+					{record.turn.waits === "SendContract" && (
+						<button
+							type="button"
+							className="btn"
+							onClick={() => show({ write: "contract" })}
+						>
+							Send the contract
+						</button>
+					)}
 					<button
 						type="button"
 						className="btn btn-go"
@@ -147,6 +157,11 @@ function Page({ record }: { record: RecordDto }) {
 						/>
 					) : writing === "form" ? (
 						<AskForm
+							record={record}
+							onClose={() => setSearch({}, { replace: true })}
+						/>
+					) : writing === "contract" ? (
+						<SendContract
 							record={record}
 							onClose={() => setSearch({}, { replace: true })}
 						/>

@@ -10,6 +10,7 @@ import { post } from "../../ui/http";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 import { EndLetter } from "./EndLetter";
+import { SignedPaper } from "./SignedPaper";
 
 const words: Record<HappenedSort, string> = {
 	Fit: "It is a fit",
@@ -33,6 +34,7 @@ const words: Record<HappenedSort, string> = {
 	TakenUp: "It is taken up again",
 	Read: "I have read the answers: begin the follow-ups",
 	BookedStraightAway: "They are booked straight away",
+	NotWonAfterAll: "It is not won after all",
 };
 
 const ends: HappenedSort[] = [
@@ -222,22 +224,12 @@ function Details({ sort, record, said, wrong, onChange }: Fields) {
 				<Paid record={record} said={said} wrong={wrong} onChange={onChange} />
 			)}
 			{sort === "SignedOnPaper" && (
-				<Select
-					label="The signed paper"
-					hint="a scan or a photo kept among the files"
-					value={said.file}
-					wrong={wrong("file")}
-					onChange={(e) => onChange({ file: e.target.value })}
-				>
-					{record.files.length === 0 && (
-						<option value="">No file is kept yet</option>
-					)}
-					{record.files.map((file) => (
-						<option key={file.id} value={file.id}>
-							{file.name}
-						</option>
-					))}
-				</Select>
+				<SignedPaper
+					record={record}
+					said={said}
+					wrong={wrong}
+					onChange={onChange}
+				/>
 			)}
 			{sort === "Rest" && (
 				<TextField

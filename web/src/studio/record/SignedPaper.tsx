@@ -1,0 +1,67 @@
+import type { KeptDto, RecordDto } from "../../api/schema";
+import { Alert, Select } from "../../ui/Fields";
+import { upload } from "../../ui/http";
+import { useAct } from "../useAct";
+import type { Said } from "./WhatHappened";
+
+/** The scan or photo of a contract signed on paper: one of the files, or one taken in here. */
+export function SignedPaper({
+	record,
+	said,
+	wrong,
+	onChange,
+}: {
+	record: RecordDto;
+	said: Said;
+	wrong: (field: string) => string | undefined;
+	onChange: (part: Partial<Said>) => void;
+}) {
+	const act = useAct();
+	async function keep(file: File | undefined) {
+		if (!file) return;
+		const query = new URLSearchParams({ name: file.name, group: "Supplied" });
+		await act.run(async () => {
+			const kept = await upload<KeptDto>(
+				`/api/projects/${record.id}/files?${query}`,
+				file,
+			);
+			onChange({ file: String(kept.id) });
+		});
+	}
+	return (
+		<div className="grid gap-2">
+			<Select
+				label="The signed paper"
+				hint="a scan or a photo"
+				value={said.file}
+				wrong={wrong("file")}
+				onChange={(e) => onChange({ file: e.target.value })}
+			>
+				{record.files.length === 0 && (
+					<option value="">No file is kept yet</option>
+				)}
+				{record.files.map((file) => (
+					<option key={file.id} value={file.id}>
+						{file.name}
+					</option>
+				))}
+			</Select>
+			<div>
+				<label className="btn relative cursor-pointer has-focus-visible:outline-2">
+					{act.busy ? "Taking it in" : "Take in a scan or photo"}
+					<input
+						type="file"
+						accept="application/pdf,image/*"
+						className="absolute inset-0 w-full cursor-pointer opacity-0"
+						aria-label="Take in a scan or photo of the signed paper"
+						disabled={act.busy}
+						onChange={(e) => keep(e.target.files?.[0])}
+					/>
+				</label>
+			</div>
+			{act.refusal && (
+				<Alert>{act.refusal.of("file") ?? act.refusal.message}</Alert>
+			)}
+		</div>
+	);
+}
