@@ -80,6 +80,34 @@ public sealed class CalendarTests
     [Theory]
     [InlineData("")]
     [InlineData("hello")]
-    [InlineData("BEGIN:VCALENDAR\r\nBEGIN:VEVENT\r\nDTSTART:20270304T100000Z\r\nRRULE:FREQ=SOMETIMES\r\nEND:VEVENT\r\nEND:VCALENDAR")]
     public void What_is_no_calendar_is_said_to_be_none(string text) => Assert.Throws<FormatException>(() => Busy(text));
+
+    private const string OwnZone = "BEGIN:VTIMEZONE\r\nTZID:Our office\r\nBEGIN:STANDARD\r\nDTSTART:19701025T030000\r\nTZOFFSETFROM:+0200\r\nTZOFFSETTO:+0100\r\nRRULE:FREQ=YEARLY;BYMONTH=10;BYDAY=-1SU\r\nEND:STANDARD\r\nBEGIN:DAYLIGHT\r\nDTSTART:19700329T020000\r\nTZOFFSETFROM:+0100\r\nTZOFFSETTO:+0200\r\nRRULE:FREQ=YEARLY;BYMONTH=3;BYDAY=-1SU\r\nEND:DAYLIGHT\r\nEND:VTIMEZONE\r\n";
+
+    [Fact] // RFC 5545, 3.6.5: the zone as the file describes it, which is that of Paris; before and after the clocks change on 28 March 2027
+    public void A_zone_that_only_the_file_knows_is_read_by_its_own_rules() =>
+        Assert.Equal(["2027-03-22 09:00 1", "2027-03-29 09:00 1", "2027-04-05 09:00 1"],
+            Busy(Outside("DTSTART;TZID=Our office:20270322T100000\r\nDTEND;TZID=Our office:20270322T110000\r\nRRULE:FREQ=WEEKLY;COUNT=3").Replace("BEGIN:VEVENT", OwnZone + "BEGIN:VEVENT", StringComparison.Ordinal)));
+
+    [Fact] // RFC 5545, 3.6.4
+    public void Times_told_as_busy_are_taken_and_free_ones_are_not() =>
+        Assert.Equal(["2027-03-04 10:00 1", "2027-03-05 10:00 2"], Busy("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//Test//EN\r\nBEGIN:VFREEBUSY\r\nUID:1\r\nDTSTAMP:20270101T000000Z\r\nFREEBUSY;FBTYPE=BUSY:20270304T100000Z/20270304T110000Z,20270305T100000Z/PT2H\r\nFREEBUSY;FBTYPE=FREE:20270306T100000Z/PT1H\r\nEND:VFREEBUSY\r\nEND:VCALENDAR\r\n"));
+
+    [Fact]
+    public void What_was_declined_takes_no_time()
+    {
+        const string declined = "DTSTART:20270304T100000Z\r\nDTEND:20270304T110000Z\r\nATTENDEE;PARTSTAT=ACCEPTED:mailto:somebody@x.example\r\nATTENDEE;PARTSTAT=DECLINED:mailto:Isolde@marrin.example";
+        Assert.Empty(BusyTimes.Read(Outside(declined), Dublin, Instant.FromUtc(2027, 3, 1, 0, 0), Instant.FromUtc(2027, 4, 12, 0, 0), ["isolde@marrin.example"]));
+        Assert.Single(BusyTimes.Read(Outside(declined), Dublin, Instant.FromUtc(2027, 3, 1, 0, 0), Instant.FromUtc(2027, 4, 12, 0, 0), ["other@marrin.example"]));
+    }
+
+    [Fact]
+    public void One_rule_that_cannot_be_read_costs_none_of_the_others() =>
+        Assert.Equal(["2027-03-04 10:00 1", "2027-03-05 10:00 1", "2027-03-06 10:00 1"], Busy(Outside(
+            "DTSTART:20270304T100000Z\r\nDTEND:20270304T110000Z", "DTSTART:20270305T100000Z\r\nDTEND:20270305T110000Z\r\nRRULE:FREQ=SOMETIMES;COUNT=x", "DTSTART:20270306T100000Z\r\nDTEND:20270306T110000Z")));
+
+    [Theory]
+    [InlineData(Attendance.Asked, "NEEDS-ACTION"), InlineData(Attendance.Accepted, "ACCEPTED"), InlineData(Attendance.Declined, "DECLINED")]
+    public void An_invitation_says_what_its_guest_has_said(Attendance attendance, string status) =>
+        Assert.Equal([status], Python.Run("import sys, icalendar\nc = icalendar.Calendar.from_ical(sys.stdin.read())\nprint(c.walk('VEVENT')[0]['ATTENDEE'].params['PARTSTAT'])", Invitations.Of(InvitationMethod.Request, Meeting(Instant.FromUtc(2027, 2, 1, 10, 0)) with { Attendance = attendance })));
 }

@@ -66,4 +66,37 @@ public sealed class TableAndCardTests
     [InlineData("name,mail\n")]
     [InlineData("a\0b")]
     public void What_is_no_table_says_so(string text) => Assert.Throws<FormatException>(() => TableText.Read(Encoding.UTF8.GetBytes(text)));
+
+    [Fact] // RFC 6350, 5.3 and 6.7.6; vCard 2.1 with quoted-printable (RFC 2045, 6.7) as older phones write it
+    public void Preferred_ways_stand_first_and_further_ones_and_the_uid_are_kept()
+    {
+        var four = Assert.Single(VCards.Read("BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Oona\r\nEMAIL;PREF=2:old@oona.example\r\nEMAIL;PREF=1:new@oona.example\r\nTEL;TYPE=home:01\r\nTEL;TYPE=\"cell,pref\":+353 87 555 0142\r\nUID:urn:uuid:4fbe8971\r\nEND:VCARD\r\n"));
+        Assert.Equal(("new@oona.example", "+353 87 555 0142", "urn:uuid:4fbe8971"), (four.Mail, four.Phone, four.Uid));
+        Assert.Equal(["old@oona.example", "01"], [.. four.MoreMails, .. four.MorePhones]);
+        var old = Assert.Single(VCards.Read("BEGIN:VCARD\nVERSION:2.1\nN;CHARSET=UTF-8;ENCODING=QUOTED-PRINTABLE:Gr=C3=B6hl;Zo=C3=AB\nNOTE;ENCODING=QUOTED-PRINTABLE:first line=0D=0A=\nsecond line\nEMAIL;PREF;INTERNET:zoe@grohl.example\nEND:VCARD\n"));
+        Assert.Equal(("Zoë Gröhl", "zoe@grohl.example", "first line\r\nsecond line"), (old.Name, old.Mail, old.Note));
+    }
+
+    [Fact]
+    public void A_card_with_several_ways_comes_back_as_it_was()
+    {
+        var card = new Card("Oona", null, "a@oona.example", "+353 1", null, null, null) { MoreMails = ["b@oona.example", "c@oona.example"], MorePhones = ["+353 2"], Uid = "urn:uuid:1" };
+        Assert.Equal(card, Assert.Single(VCards.Read(VCards.Write([card]))));
+    }
+
+    [Theory]
+    [InlineData(1250, "Łukasz Żółć"), InlineData(1250, "Jiří Dvořák a Žofie Šípková"), InlineData(1252, "Zoë Gröhl"), InlineData(1252, "Åse Sørensen"), InlineData(1252, "João Conceição"), InlineData(1200, "Łukasz Gröhl"), InlineData(1201, "Хлеб")]
+    public void Tables_of_every_usual_encoding_are_read(int page, string name)
+    {
+        Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
+        var encoding = Encoding.GetEncoding(page);
+        Assert.Equal(name, TableText.Read([.. encoding.GetPreamble(), .. encoding.GetBytes($"Name;Price\r\n{name};1.500\r\n")]).Rows[0][0]);
+    }
+
+    [Fact] // UTF-16 without a mark, as some programs save it
+    public void UTF_16_is_told_without_its_mark() => Assert.Equal("Oona", TableText.Read(Encoding.Unicode.GetBytes("Name;Price\r\nOona;12\r\n")).Rows[0][0]);
+
+    [Fact]
+    public void Numbers_and_phones_stand_as_they_are_and_formulas_behind_an_apostrophe() =>
+        Assert.Equal("\ufeffa\r\n+353 87 555 0142\r\n-12.50\r\n'=1+1\r\n'+cmd\r\n'@x\r\n", Encoding.UTF8.GetString(Csv.Write(["a"], [["+353 87 555 0142"], ["-12.50"], ["=1+1"], ["+cmd"], ["@x"]])));
 }

@@ -34,18 +34,3 @@ public static class Filing
         return candidates is [var only] ? new(only, []) : new(null, [.. candidates]);
     }
 }
-
-/// <summary>Earlier text that a letter quotes below its own.</summary>
-public static class QuotedText
-{
-    /// <summary>Parts a plain text body into what was written and what is quoted: trailing lines that begin with “&gt;”, with the line that introduces them. Common practice.</summary>
-    public static (string Own, string Quoted) Split(string body)
-    {
-        var lines = body.ReplaceLineEndings("\n").TrimEnd().Split('\n');
-        var first = lines.Length;
-        while (first > 0 && (lines[first - 1].StartsWith('>') || lines[first - 1].Trim().Length == 0)) first--;
-        if (first == lines.Length || !lines[first..].Any(line => line.StartsWith('>'))) return (body.TrimEnd(), "");
-        if (first > 0 && lines[first - 1].TrimEnd().EndsWith(':')) first--;
-        return (string.Join('\n', lines[..first]).TrimEnd(), string.Join('\n', lines[first..]).Trim());
-    }
-}

@@ -14,7 +14,14 @@ public enum InvitationMethod { Request, Cancel }
 /// <summary>A meeting as calendars know it. The UID stays through every change; the sequence counts them.</summary>
 /// <param name="Stamp">When this text was made (DTSTAMP).</param>
 public sealed record CalendarMeeting(
-    string Uid, int Sequence, Instant Start, Instant End, string Title, string Description, string Location, Instant Stamp, (string Name, string Mail)? Organizer = null, (string Name, string Mail)? Attendee = null, bool Cancelled = false, int? AlarmMinutes = null);
+    string Uid, int Sequence, Instant Start, Instant End, string Title, string Description, string Location, Instant Stamp, (string Name, string Mail)? Organizer = null, (string Name, string Mail)? Attendee = null, bool Cancelled = false, int? AlarmMinutes = null)
+{
+    /// <summary>What the invited person said: they chose the time themselves, or answered; else they are asked.</summary>
+    public Attendance Attendance { get; init; } = Attendance.Asked;
+}
+
+/// <summary>What an invited person says (PARTSTAT, RFC 5545, 3.2.12).</summary>
+public enum Attendance { Asked, Accepted, Declined, Tentative }
 
 /// <summary>A task that is due on a day.</summary>
 public sealed record CalendarTask(string Uid, LocalDate Due, string Title, string Description, Instant Stamp, int? AlarmMinutes = null);
@@ -57,9 +64,37 @@ public static class Invitations
             Status = meeting.Cancelled ? EventStatus.Cancelled : EventStatus.Confirmed,
         };
         if (meeting.Organizer is { } organizer) made.Organizer = new($"mailto:{organizer.Mail}") { CommonName = Named(organizer.Name) };
-        if (meeting.Attendee is { } attendee) made.Attendees.Add(new($"mailto:{attendee.Mail}") { CommonName = Named(attendee.Name), ParticipationStatus = EventParticipationStatus.Accepted, Role = ParticipationRole.RequiredParticipant });
+        if (meeting.Attendee is { } attendee) made.Attendees.Add(new($"mailto:{attendee.Mail}") { CommonName = Named(attendee.Name), ParticipationStatus = StatusOf(meeting.Attendance), Role = ParticipationRole.RequiredParticipant, Rsvp = meeting.Attendance == Attendance.Asked });
         if (meeting is { AlarmMinutes: { } minutes, Cancelled: false }) made.Alarms.Add(Alarm(meeting.Title, minutes));
         return made;
+    }
+
+    private static string StatusOf(Attendance attendance) => attendance switch
+    {
+        Attendance.Accepted => EventParticipationStatus.Accepted,
+        Attendance.Declined => EventParticipationStatus.Declined,
+        Attendance.Tentative => EventParticipationStatus.Tentative,
+        _ => EventParticipationStatus.NeedsAction,
+    };
+
+    /// <summary>What a reply says (METHOD:REPLY, RFC 5546, 3.2.3): of which meeting, and what its attendee answers. Null where it is none.</summary>
+    public static (string Uid, Attendance Attendance)? ReplyIn(string text)
+    {
+        try
+        {
+            var replied = Calendar.Load(text)?.Events.FirstOrDefault();
+            return replied is { Uid: { } uid, Attendees: [var attendee, ..] } ? (uid, attendee.ParticipationStatus?.ToUpperInvariant() switch
+            {
+                EventParticipationStatus.Accepted => Attendance.Accepted,
+                EventParticipationStatus.Declined => Attendance.Declined,
+                EventParticipationStatus.Tentative => Attendance.Tentative,
+                _ => Attendance.Asked,
+            }) : null;
+        }
+        catch (Exception e) when (e is System.Runtime.Serialization.SerializationException or ArgumentException or InvalidOperationException or FormatException)
+        {
+            return null;
+        }
     }
 
     /// <summary>A whole day that takes no time: most calendar programs show no VTODO of a feed.</summary>

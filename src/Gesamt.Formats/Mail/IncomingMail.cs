@@ -3,6 +3,7 @@ using System.Text;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Texts;
 using MimeKit;
+using MimeKit.Utils;
 using NodaTime;
 
 namespace Gesamt.Formats.Mail;
@@ -22,6 +23,15 @@ public sealed record IncomingLetter(
     bool Automatic,
     ImmutableArray<MailFile> Files)
 {
+    /// <summary>When the mail server took it (the topmost Received line, RFC 5321, 4.4); the date it names itself where none says.</summary>
+    public Instant? Arrived { get; init; }
+
+    /// <summary>It has a part in HTML.</summary>
+    public bool HasHtml { get; init; }
+
+    /// <summary>The answer of a calendar program to an invitation (RFC 5546, 3.2.3), as iCalendar text.</summary>
+    public string? Reply { get; init; }
+
     public IncomingMarks Marks => new(References, Recipients, FromAddress);
 }
 
@@ -39,7 +49,7 @@ public static class IncomingMail
     static IncomingMail() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance); // windows-1252 and its kin, before MimeKit is first used
 
     /// <summary>Reads a message within <see cref="Longest"/>.</summary>
-    /// <exception cref="FormatException">The bytes are no message, it names no sender, or it is larger or slower to read than any letter.</exception>
+    /// <exception cref="FormatException">The bytes are no message, or it is larger or slower to read than any letter.</exception>
     public static IncomingLetter Read(byte[] bytes)
     {
         if (bytes.Length > MostBytes) throw new FormatException($"The message has more than {MostBytes / (1024 * 1024)} MB.");
@@ -64,11 +74,10 @@ public static class IncomingMail
         using var stream = new MemoryStream(bytes);
         var message = MimeMessage.Load(new ParserOptions { MaxMimeDepth = Deepest }, stream, stop);
         var from = message.From.Mailboxes.FirstOrDefault() ?? message.Sender;
-        if (from is null) throw new FormatException("The message names no sender.");
         var (text, files) = (TextOf(message, stop), FilesOf(message, stop));
         return new(
-            ShortText.Of(string.IsNullOrWhiteSpace(from.Name) ? from.Address : from.Name, MostName),
-            from.Address.ToLowerInvariant(),
+            ShortText.Of(from is null ? "Nobody named" : string.IsNullOrWhiteSpace(from.Name) ? from.Address : from.Name, MostName),
+            from?.Address.ToLowerInvariant() ?? "",
             [.. message.To.Mailboxes.Concat(message.Cc.Mailboxes).Select(to => to.Address.ToLowerInvariant())],
             ShortText.Of(message.Subject ?? "", MostSubject),
             text.Length <= MostText ? text : text[..(char.IsHighSurrogate(text[MostText - 1]) ? MostText - 1 : MostText)],
@@ -77,8 +86,36 @@ public static class IncomingMail
             [.. message.References.Concat(message.InReplyTo is { } one ? [one] : []).Distinct()],
             message.Date == default ? null : Instant.FromDateTimeOffset(message.Date),
             IsAutomatic(message),
-            text.Length <= MostText && files.Length <= MostFiles ? files : [.. files.Take(MostFiles), Whole(bytes)]);
+            text.Length <= MostText && files.Length <= MostFiles ? files : [.. files.Take(MostFiles), Whole(bytes)])
+        {
+            Arrived = ArrivedAt(message) ?? (message.Date == default ? null : Instant.FromDateTimeOffset(message.Date)),
+            HasHtml = message.HtmlBody is not null,
+            Reply = ReplyOf(message),
+        };
     }
+
+    /// <summary>The HTML part of a message as it came; null where it has none or cannot be read.</summary>
+    public static string? HtmlOf(byte[] bytes)
+    {
+        if (bytes.Length > MostBytes) return null;
+        try
+        {
+            using var time = new CancellationTokenSource(Longest);
+            using var stream = new MemoryStream(bytes);
+            return MimeMessage.Load(new ParserOptions { MaxMimeDepth = Deepest }, stream, time.Token).HtmlBody;
+        }
+        catch (Exception e) when (e is not OutOfMemoryException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>The date of the topmost Received line: what stands behind its last semicolon.</summary>
+    private static Instant? ArrivedAt(MimeMessage message) =>
+        message.Headers[HeaderId.Received] is { } received && received.LastIndexOf(';') is > 0 and var mark && DateUtils.TryParse(received[(mark + 1)..], out var at) ? Instant.FromDateTimeOffset(at) : null;
+
+    private static string? ReplyOf(MimeMessage message) =>
+        message.BodyParts.OfType<MimeKit.TextPart>().FirstOrDefault(part => part.ContentType.IsMimeType("text", "calendar") && string.Equals(part.ContentType.Parameters["method"], "REPLY", StringComparison.OrdinalIgnoreCase)) is { } reply && reply.Text.Length < MostText ? reply.Text : null;
 
     /// <summary>The message itself as a file.</summary>
     public static MailFile Whole(byte[] bytes) => new("message.eml", "message/rfc822", bytes);
