@@ -214,6 +214,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         person.HasIndex(p => p.Mail);
         person.HasIndex(p => p.MergedInto);
         person.HasIndex(p => p.CardUid);
+        person.HasIndex(p => p.PlainName);
         var part = OfProject(model.Entity<ProjectPersonRow>(), p => p.People);
         part.HasIndex(p => new { p.ProjectId, p.PersonId, p.Part }).IsUnique();
         part.HasOne(p => p.Person).WithMany().HasForeignKey(p => p.PersonId).OnDelete(DeleteBehavior.Restrict);

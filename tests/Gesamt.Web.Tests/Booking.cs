@@ -15,6 +15,15 @@ public static class Booking
         return await studio.LookAsync(async db => (await db.Projects.MaxAsync(p => p.Id)).Value);
     }
 
+    /// <summary>An inquiry that the owner has answered with a letter, so that the next word is the client's.</summary>
+    public static async Task<long> InquireAndAnswerAsync(this Studio studio, string mail)
+    {
+        var project = await studio.InquireAsync(new Visitor(studio), mail);
+        Assert.True((await (await studio.OwnerAsync()).PostAsync($"/api/projects/{project}/letter", new { subject = "Your wall", body = "Could you measure it once more?" })).IsSuccessStatusCode);
+        await studio.TickAsync();
+        return project;
+    }
+
     /// <summary>Sends a proposal and opens the link of its letter; the visitor is then that client.</summary>
     public static async Task<(long Project, string Page)> ProposeAsync(this Studio studio, Visitor owner, Visitor client, string mail = "mona@lanternhouse.example")
     {

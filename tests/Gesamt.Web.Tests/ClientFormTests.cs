@@ -71,6 +71,8 @@ public sealed class RehearsalTests(EmptyStudio studio) : IClassFixture<EmptyStud
         await studio.TickAsync(); // the studio's own ticker lets it be
         Assert.Equal(0, await studio.LookAsync(db => db.Letters.CountAsync(l => l.ProjectId == new ProjectId(id))));
         List<string> clocks = [];
+        // reminders are for an inquiry that was answered
+        Assert.True((await owner.PostAsync($"/api/projects/{id}/letter", new { subject = "Your wall", body = "Could you measure it?" })).IsSuccessStatusCode);
         for (var i = 0; i < 12; i++)
         {
             var wound = await WindAsync();
@@ -79,7 +81,7 @@ public sealed class RehearsalTests(EmptyStudio studio) : IClassFixture<EmptyStud
                 Assert.True((await owner.PostAsync($"/api/letters/{letter.Value}/release", new { subject = (string?)null, body = (string?)null })).IsSuccessStatusCode);
         }
         // thank-you at once, asked after 9 days, again after 10 more, then whether it has gone quiet
-        Assert.Equal(3, await studio.LookAsync(db => db.Letters.CountAsync(l => l.ProjectId == new ProjectId(id) && l.State == Gesamt.Store.Model.LetterState.Sent)));
+        Assert.Equal(4, await studio.LookAsync(db => db.Letters.CountAsync(l => l.ProjectId == new ProjectId(id) && l.State == Gesamt.Store.Model.LetterState.Sent)));
         Assert.Contains("End it as gone quiet?", (await owner.GetAsync($"/api/projects/{id}")).GetProperty("ahead").GetRawText(), StringComparison.OrdinalIgnoreCase);
         Assert.Contains(clocks, clock => clock.StartsWith("Wed 3 Feb", StringComparison.Ordinal));
         Assert.Equal((before, turns, posted), ((await owner.GetAsync("/api/today")).GetRawText(), (await owner.GetAsync("/api/turns")).GetRawText(), (await owner.GetAsync("/api/post-office")).GetArrayLength()));

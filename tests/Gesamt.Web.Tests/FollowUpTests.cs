@@ -232,10 +232,10 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     {
         await using var own = new EmptyStudio();
         var owner = await own.OwnerAsync();
-        var first = await own.InquireAsync(new Visitor(own), "first@lanternhouse.example");
+        var first = await own.InquireAndAnswerAsync("first@lanternhouse.example");
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
         owner = await own.OwnerAsync();
-        var second = await own.InquireAsync(new Visitor(own), "second@lanternhouse.example");
+        var second = await own.InquireAndAnswerAsync("second@lanternhouse.example");
         Assert.True((await owner.SendAsync(HttpMethod.Put, "/api/letter-texts/still-interested", System.Net.Http.Json.JsonContent.Create(new { name = "Still", number = (int?)null, subject = "New words", body = "New.", edition = 0, files = Array.Empty<object>() }))).IsSuccessStatusCode);
         var routine = (await owner.GetAsync("/api/routines")).EnumerateArray().First(r => r.GetProperty("name").GetString() == "After an inquiry" && r.GetProperty("kindName").GetString() == "Mural").GetProperty("id").GetInt32();
         var page = await owner.GetAsync($"/api/routines/{routine}");

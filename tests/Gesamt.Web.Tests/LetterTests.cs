@@ -111,7 +111,7 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await using var own = new EmptyStudio();
         var owner = await own.OwnerAsync();
         var projects = new List<long>();
-        for (var i = 0; i < 3; i++) projects.Add(await own.InquireAsync(new Visitor(own), $"held{i}@lanternhouse.example"));
+        for (var i = 0; i < 3; i++) projects.Add(await own.InquireAndAnswerAsync($"held{i}@lanternhouse.example"));
         var now = await own.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now));
         await own.WaitUntilAsync(now + Duration.FromDays(10));
         owner = await own.OwnerAsync();
@@ -134,7 +134,7 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     public async Task A_held_letter_goes_to_the_address_the_record_has_when_it_leaves()
     {
         await using var own = new EmptyStudio();
-        await own.InquireAsync(new Visitor(own), "old@lanternhouse.example");
+        await own.InquireAndAnswerAsync("old@lanternhouse.example");
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
         await own.LookAsync(db => db.People.Where(p => p.Mail == "old@lanternhouse.example").ExecuteUpdateAsync(set => set.SetProperty(p => p.Mail, "new@lanternhouse.example")));
         var owner = await own.OwnerAsync();

@@ -178,6 +178,8 @@ public sealed class OddTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = "bracket@lanternhouse.example", ["name"] = "[Mona ]] [price" } });
         await studio.TickAsync();
         var project = await studio.LookAsync(async (Gesamt.Store.GesamtDb db) => (await db.Projects.MaxAsync(p => p.Id)).Value);
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Your wall", body = "Could you measure it?" })).IsSuccessStatusCode);
+        await studio.TickAsync();
         var from = await studio.LookAsync((Desk desk) => Task.FromResult(desk.Now));
         await studio.WaitUntilAsync(from + Duration.FromDays(11));
         owner = await studio.OwnerAsync();

@@ -12,7 +12,7 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 
     private async Task<long> FollowedUpAsync(string mail)
     {
-        var project = await studio.InquireAsync(new Visitor(studio), mail);
+        var project = await studio.InquireAndAnswerAsync(mail);
         var from = await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now));
         foreach (var days in new[] { 11, 25, 39 })
         {
@@ -80,8 +80,12 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         owner = await studio.OwnerAsync();
         var held = await studio.LookAsync(db => db.Letters.Where(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held).Select(l => l.Id).ToListAsync());
         Assert.NotEmpty(held);
+        // a payment recorded by mistake takes no win back; the owner's word does
         var payment = await studio.LookAsync(db => db.Payments.Where(p => p.ProjectId == new ProjectId(project)).Select(p => p.Id.Value).SingleAsync());
         Assert.True((await owner.PostAsync($"/api/projects/{project}/payments/{payment}/void")).IsSuccessStatusCode);
+        Assert.NotNull(await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(project)).Select(p => p.Standing.BookedAt).SingleAsync()));
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "NotWonAfterAll" })).IsSuccessStatusCode);
+        Assert.Null(await studio.LookAsync(db => db.Projects.Where(p => p.Id == new ProjectId(project)).Select(p => p.Standing.BookedAt).SingleAsync()));
         var record = await owner.GetAsync($"/api/projects/{project}");
         Assert.Contains("what they hung on was taken back", record.GetProperty("line").GetRawText());
         Assert.True((await owner.AskAsync("/api/today")).IsSuccessStatusCode);

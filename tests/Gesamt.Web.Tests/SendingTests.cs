@@ -47,7 +47,7 @@ public sealed class SendingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     public async Task A_held_letter_is_stopped_by_the_clients_own_answer_and_cannot_be_sent_any_more()
     {
         var owner = await studio.OwnerAsync();
-        var project = await studio.InquireAsync(new Visitor(studio), "held@lanternhouse.example");
+        var project = await studio.InquireAndAnswerAsync("held@lanternhouse.example");
         await studio.WaitUntilAsync(Instant.FromUtc(2027, 2, 3, 9, 0));
         var held = await studio.LookAsync(db => db.Letters.SingleAsync(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held));
         var thanks = (await owner.GetAsync("/api/post-office?address=held@lanternhouse.example"))[0].GetProperty("id").GetInt64();

@@ -12,11 +12,13 @@ public sealed class TickerTests
     public async Task After_a_standstill_only_the_newest_late_letter_is_held_and_the_others_skipped()
     {
         await using var studio = new EmptyStudio();
-        var (project, _) = await studio.ProposeAsync(await studio.OwnerAsync(), new Visitor(studio), "still@lanternhouse.example");
-        // nothing ticked for two weeks: two follow-ups of the proposal are over a day late
-        await studio.WaitUntilAsync(Instant.FromUtc(2027, 2, 8, 12, 0));
-        var steps = await studio.LookAsync(db => db.PlannedSteps.AsNoTracking().Where(s => s.ProjectId == new ProjectId(project) && (s.Step == "did-it-reach-you" || s.Step == "still-open")).ToDictionaryAsync(s => s.Step, s => s.State));
-        Assert.Equal((StepState.Skipped, StepState.Held), (steps["did-it-reach-you"], steps["still-open"]));
+        var client = new Visitor(studio);
+        var (project, page) = await studio.ProposeAsync(await studio.OwnerAsync(), client, "still@lanternhouse.example");
+        await studio.SignedAsync(client, page);
+        // nothing ticked for five weeks: the invoice was due on 1 February, and four reminders of it are over a day late
+        await studio.WaitUntilAsync(Instant.FromUtc(2027, 3, 1, 12, 0));
+        var steps = await studio.LookAsync(db => db.PlannedSteps.AsNoTracking().Where(s => s.ProjectId == new ProjectId(project) && s.Step.StartsWith("late-")).ToDictionaryAsync(s => s.Step, s => s.State));
+        Assert.Equal((StepState.Skipped, StepState.Skipped, StepState.Skipped, StepState.Held), (steps["late-1"], steps["late-3"], steps["late-7"], steps["late-14"]));
         await studio.TickAsync();
         Assert.Equal(1, await studio.LookAsync(db => db.Letters.CountAsync(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held)));
     }

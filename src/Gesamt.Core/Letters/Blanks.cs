@@ -28,7 +28,8 @@ public sealed record RecordWords(
     string? Meeting = null,
     string? MeetingWhen = null,
     string? MeetingPlace = null,
-    string? Rates = null);
+    string? Rates = null,
+    string? Colleague = null);
 
 /// <summary>The fixed set of blanks that a letter or a contract may name.</summary>
 public static class Blanks
@@ -39,7 +40,7 @@ public static class Blanks
     public static readonly ImmutableArray<string> Names =
     [
         "first name", "full name", "organisation", "project", "kind", "date", "studio", "owner", "price", "deposit",
-        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link", "meeting", "meeting when", "meeting place", "rates",
+        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link", "meeting", "meeting when", "meeting place", "rates", "colleague",
     ];
 
     /// <summary>The value of every blank; null where the record does not know it.</summary>
@@ -67,6 +68,7 @@ public static class Blanks
         ["meeting when"] = record.MeetingWhen,
         ["meeting place"] = record.MeetingPlace,
         ["rates"] = record.Rates,
+        ["colleague"] = record.Colleague,
         ["page link"] = LinkPlaceholder,
         ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
     }.ToImmutableDictionary();

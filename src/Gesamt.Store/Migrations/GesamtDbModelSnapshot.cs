@@ -1517,6 +1517,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Picture")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("PlainName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Prefers")
                         .HasColumnType("TEXT");
 
@@ -1540,6 +1544,8 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("Mail");
 
                     b.HasIndex("MergedInto");
+
+                    b.HasIndex("PlainName");
 
                     b.ToTable("People");
                 });

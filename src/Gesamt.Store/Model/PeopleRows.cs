@@ -15,7 +15,13 @@ public sealed class PersonRow
 {
     public PersonId Id { get; set; }
     public PersonSort Sort { get; set; }
-    public required string Name { get; set; }
+    public required string Name { get; set => Rename(field = value); }
+    /// <summary>The name without accents, case and the order of its words, by which likeness is looked for.</summary>
+    public string PlainName { get; private set; } = "";
+
+    /// <summary>Sets the plain name again; rows of an older Gesamt have none.</summary>
+    public void Rename(string name) => PlainName = Matching.Plain(name) ?? "";
+
     /// <summary>How letters greet them, where it is not their first name.</summary>
     public string? Greeted { get; set; }
     public string? Organisation { get; set; }

@@ -133,7 +133,7 @@ public static class ClientForms
         var said = answers.Where(answer => sorts[answer.Key].Fills is { } fills && file.Case.Kind.AllDetails.Any(detail => detail.Name == fills)).Select(answer => KeyValuePair.Create(sorts[answer.Key].Fills!, Sizes.Value(sorts[answer.Key].Sort, answer.Text)));
         var (added, contrary) = DetailsRule.Compare(known, said);
         foreach (var (name, value) in added) desk.Db.Details.Add(new() { ProjectId = file.Id, Name = name, Value = value });
-        foreach (var doubt in contrary) await DetailDoubts.AskAsync(desk, file.Id, doubt);
+        foreach (var doubt in contrary) await Briefs.DetailDoubts.AskAsync(desk, file.Id, doubt);
         await desk.Db.SaveChangesAsync();
         return [.. added.Select(pair => new Happening.DetailKnown(pair.Key))];
     }

@@ -44,6 +44,9 @@ public static class Opening
     private static async Task RebuildAsync(Desk desk)
     {
         await using var transaction = await desk.BeginAsync();
+        foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync()) person.Rename(person.Name);
+        await desk.Db.SaveChangesAsync();
+        desk.Db.ChangeTracker.Clear();
         foreach (var id in await desk.Db.Projects.Select(p => p.Id).ToListAsync())
         {
             await desk.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);

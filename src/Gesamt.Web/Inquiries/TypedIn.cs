@@ -112,7 +112,7 @@ public static class TypedIn
         if (letter is null)
         {
             letter = Incoming.RowOf(desk, incoming, null);
-            letter.Files = await Incoming.KeepAsync(desk, incoming, stop);
+            (letter.Files, letter.Original) = (await Incoming.KeepAsync(desk, incoming, stop), await Incoming.OriginalAsync(desk, bytes.ToArray(), stop));
             desk.Db.Letters.Add(letter);
             await desk.Db.SaveChangesAsync(stop);
         }

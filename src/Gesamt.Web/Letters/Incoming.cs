@@ -1,3 +1,6 @@
+using NodaTime;
+using Gesamt.Store.Projects;
+using Gesamt.Formats.Calendars;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
@@ -20,12 +23,12 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         {
             try
             {
-                await FileAsync(IncomingMail.Read(message), stop);
+                await FileAsync(message, IncomingMail.Read(message), stop);
             }
             catch (Exception e) when (!IsOfTheHouse(e) && !stop.IsCancellationRequested)
             {
                 log.LogWarning("Message {Number} of the mailbox is put aside whole: {Why}", number, e.Message);
-                await FileAsync(Unread(message), stop);
+                await FileAsync(message, Unread(message), stop);
             }
             await mailbox.FiledAsync(number, stop);
         }
@@ -41,22 +44,45 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         "Not known", "", [], "A message that cannot be read", "It is kept whole in the file beside this. Open it with a mail program.",
         $"unread-{Core.Papers.CanonicalJson.Hash(message)}@gesamt.invalid", null, [], null, Automatic: true, [IncomingMail.Whole(message)]);
 
-    private async Task FileAsync(IncomingLetter incoming, CancellationToken stop)
+    private async Task FileAsync(byte[] message, IncomingLetter incoming, CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        var files = await KeepAsync(desk, incoming, stop);
+        var (original, files) = (await OriginalAsync(desk, message, stop), await KeepAsync(desk, incoming, stop));
         await using var transaction = await desk.BeginAsync();
         // fetched twice is filed once
         if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop)) return;
         var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
         var letter = RowOf(desk, incoming, filed.Project);
-        letter.Files = files;
+        (letter.Files, letter.Original) = (files, original);
+        letter.Automatic |= await RepliedAsync(desk, incoming);
         desk.Db.Letters.Add(letter);
         await desk.Db.SaveChangesAsync(stop);
         if (filed.Project is { } project)
-            await desk.RecordAsync(await desk.OpenAsync(project), Actor.Client, [new Happening.LetterReceived(letter.Id, incoming.Automatic), .. await FilesAsync(desk, project, letter)]);
+        {
+            var file = await desk.OpenAsync(project);
+            await desk.RecordAtAsync(file, Actor.Client, ArrivedAt(file, letter), [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await FilesAsync(desk, project, letter)]);
+        }
         await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>When a letter arrived, as a fact of its project: never before the project began.</summary>
+    public static Instant ArrivedAt(ProjectFile file, LetterRow letter) => file.History.Began is { } began && letter.At < began ? began : letter.At;
+
+    /// <summary>Keeps a message byte for byte.</summary>
+    public static async Task<string> OriginalAsync(Desk desk, byte[] message, CancellationToken stop)
+    {
+        using var content = new MemoryStream(message);
+        return (await desk.Vault.KeepAsync(content, IncomingMail.MostBytes * 2L, stop)).Hash;
+    }
+
+    /// <summary>What a calendar program answers to an invitation stands with the meeting; a mere yes asks nothing of the owner.</summary>
+    /// <returns>Whether it was such a yes.</returns>
+    private static async Task<bool> RepliedAsync(Desk desk, IncomingLetter incoming)
+    {
+        if (incoming.Reply is null || Invitations.ReplyIn(incoming.Reply) is not { } reply || await desk.Db.Meetings.FirstOrDefaultAsync(m => m.Uid == reply.Uid) is not { } meeting) return false;
+        meeting.Reply = reply.Attendance switch { Attendance.Accepted => MeetingReply.Accepted, Attendance.Declined => MeetingReply.Declined, Attendance.Tentative => MeetingReply.Tentative, _ => meeting.Reply };
+        return reply.Attendance == Attendance.Accepted;
     }
 
     /// <summary>Takes the files of a message into the vault; what is of no kind that is kept is left out.</summary>
@@ -113,10 +139,11 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
             Subject = incoming.Subject,
             Body = own,
             Quoted = quoted,
-            At = desk.Now,
+            At = incoming.Arrived is { } arrived && arrived < desk.Now ? arrived : desk.Now,
             MessageId = incoming.MessageId,
             InReplyTo = incoming.InReplyTo,
             Automatic = incoming.Automatic,
+            HasHtml = incoming.HasHtml,
         };
     }
 

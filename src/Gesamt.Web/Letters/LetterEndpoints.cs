@@ -55,7 +55,7 @@ public static class LetterEndpoints
 {
     public static void MapLetters(this RouteGroupBuilder api)
     {
-        api.MapGet("/projects/{id:long}/letter", (long id, Desk desk) => DeskOfAsync(desk, new(id)));
+        api.MapGet("/projects/{id:long}/letter", (long id, long? colleague, Desk desk) => DeskOfAsync(desk, new(id), colleague));
 
         api.MapPost("/projects/{id:long}/letter/preview", async (long id, LetterTextDto text, Desk desk) =>
         {
@@ -115,6 +115,15 @@ public static class LetterEndpoints
             TypedResults.File(Mbox.Write(await LetterFiles.AllAsync(desk, new(id))), "application/mbox", $"letters-{id}.mbox")).ExcludeFromDescription();
         api.MapGet("/letters/{id:long}.eml", async (long id, Desk desk) =>
             TypedResults.File((await LetterFiles.OneAsync(desk, new(id))).Message, "message/rfc822", $"letter-{id}.eml")).ExcludeFromDescription();
+        // as it was laid out, in a frame that may do nothing: no script, nothing fetched, no address of this house told
+        api.MapGet("/letters/{id:long}/html", async (long id, Desk desk, HttpContext http) =>
+        {
+            var letter = await desk.Db.Letters.AsNoTracking().SingleOrDefaultAsync(l => l.Id == new LetterId(id) && l.HasHtml) ?? throw new MissingException("letter");
+            var html = letter.Original is { } original && desk.Vault.Has(original) && IncomingMail.HtmlOf(desk.Vault.Read(original)) is { } part ? HtmlView.Of(part) : null;
+            http.Response.Headers.ContentSecurityPolicy = "sandbox allow-popups; default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'";
+            http.Response.Headers["Referrer-Policy"] = "no-referrer";
+            return TypedResults.Content(html ?? "<!doctype html><p>This letter cannot be shown as it was laid out. Keep it as a mail file and open that.</p>", "text/html; charset=utf-8");
+        }).ExcludeFromDescription();
         api.MapGet("/letters/{id:long}/files/{file:int}", async (long id, int file, Desk desk, HttpContext http) =>
         {
             var row = await desk.Db.LetterFiles.AsNoTracking().SingleOrDefaultAsync(f => f.Id == file && f.LetterId == new LetterId(id)) ?? throw new MissingException("file");
@@ -125,10 +134,11 @@ public static class LetterEndpoints
             .WithMetadata(new RequestSizeLimitAttribute(LetterFiles.MostBytes)).Accepts<byte[]>("application/octet-stream");
     }
 
-    private static async Task<LetterDeskDto> DeskOfAsync(Desk desk, ProjectId id)
+    /// <param name="colleague">Somebody the letter is to name.</param>
+    private static async Task<LetterDeskDto> DeskOfAsync(Desk desk, ProjectId id, long? colleague)
     {
         var file = await desk.OpenAsync(id);
-        var words = await Writing.WordsAsync(desk, file);
+        var words = Writing.About(colleague is { } person ? await Writing.ColleagueAsync(desk, person) : null)(await Writing.WordsAsync(desk, file));
         var templates = await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).Where(t => !t.Removed).OrderBy(t => t.Number == null).ThenBy(t => t.Number).ThenBy(t => t.Name).ToListAsync();
         var earlier = await desk.Db.Letters.AsNoTracking().Where(l => l.ProjectId == file.Id && (l.State == LetterState.Sent || l.State == LetterState.Received || l.State == LetterState.Kept)).OrderByDescending(l => l.At).Take(20).ToListAsync();
         var kept = await desk.Db.Files.AsNoTracking().Where(f => f.ProjectId == file.Id && !f.Removed).OrderByDescending(f => f.Id).Take(60).ToListAsync();

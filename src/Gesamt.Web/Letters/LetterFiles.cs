@@ -28,8 +28,8 @@ public static class LetterFiles
     public static async Task<StoredMessage> OneAsync(Desk desk, LetterId id) =>
         MessageOf(desk, await desk.Db.Letters.AsNoTracking().Include(l => l.Files).SingleOrDefaultAsync(l => l.Id == id && l.ProjectId != null) ?? throw new MissingException("letter"));
 
-    /// <summary>The letter as a message of its own. Whose link it carried is not in it: a file that is passed on must open nothing.</summary>
-    private static StoredMessage MessageOf(Desk desk, LetterRow letter) => new(letter.FromMail, letter.At, OutgoingMail.Compose(new(
+    /// <summary>What came in, byte for byte; else the letter as a message of its own. Whose link it carried is not in it: a file that is passed on must open nothing.</summary>
+    private static StoredMessage MessageOf(Desk desk, LetterRow letter) => new(letter.FromMail, letter.At, letter.Original is { } original && desk.Vault.Has(original) ? desk.Vault.Read(original) : OutgoingMail.Compose(new(
         (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), letter.FromMail, letter.Subject,
         LetterEndpoints.Shown(letter.Body) + (letter.Quoted.Length > 0 ? $"\n\n{letter.Quoted}" : ""), letter.MessageId ?? $"letter-{letter.Id.Value}@{desk.Studio.MailDomain}", letter.InReplyTo, letter.At, false, letter.Invitation,
         [.. letter.Files.Select(file => new MailFile(Formats.Files.FileTypes.HandedOut(file.Name, file.Type), file.Type, desk.Vault.Read(file.Hash)))])));
@@ -48,7 +48,7 @@ public static class LetterFiles
         {
             if (Read(message) is not { } mail) unread++;
             else if (letters.Any(l => l.Row.MessageId == mail.MessageId) || await desk.Db.Letters.AnyAsync(l => l.MessageId == mail.MessageId, stop)) known++;
-            else letters.Add((await RowAsync(desk, project, mail, stop), mail.Date is { } date && date < desk.Now ? date : desk.Now));
+            else letters.Add((await RowAsync(desk, project, message, mail, stop), mail.Date is { } date && date < desk.Now ? date : desk.Now));
         }
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
@@ -75,12 +75,12 @@ public static class LetterFiles
         }
     }
 
-    private static async Task<LetterRow> RowAsync(Desk desk, ProjectId project, IncomingLetter mail, CancellationToken stop)
+    private static async Task<LetterRow> RowAsync(Desk desk, ProjectId project, byte[] message, IncomingLetter mail, CancellationToken stop)
     {
         var row = Incoming.RowOf(desk, mail, project);
         row.State = LetterState.Kept;
         (row.ToName, row.ToMail) = (mail.Recipients.FirstOrDefault() ?? "", mail.Recipients.FirstOrDefault() ?? "");
-        row.Files = await Incoming.KeepAsync(desk, mail, stop);
+        (row.Files, row.Original) = (await Incoming.KeepAsync(desk, mail, stop), await Incoming.OriginalAsync(desk, message, stop));
         return row;
     }
 }

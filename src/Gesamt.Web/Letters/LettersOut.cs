@@ -1,3 +1,4 @@
+using Gesamt.Core.Letters;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Routines;
@@ -30,9 +31,11 @@ public static class LettersOut
 
     /// <inheritdoc cref="ClaimAsync(Desk, ProjectFile, string, string, VersionId?)"/>
     /// <param name="draft">A held letter that is sent; a new one otherwise.</param>
-    public static async Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, Written written, LetterRow? draft = null)
+    /// <param name="with">What it can say besides what the record knows.</param>
+    public static async Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, Written written, LetterRow? draft = null, Func<RecordWords, RecordWords>? with = null)
     {
-        var words = await Writing.WordsAsync(desk, file);
+        var known = await Writing.WordsAsync(desk, file);
+        var words = with is null ? known : with(known);
         var filled = draft is null ? Writing.Fill(written.Subject.Trim(), written.Body.Trim(), words) : Writing.FillOpen(written.Subject.Trim(), written.Body.Trim(), words);
         Check(filled, written.Files ?? draft?.Files ?? [], written.Later, desk.Now);
         var reader = file.MailContact.Id;

@@ -54,7 +54,7 @@ public static class Tray
         (letter.ProjectId, letter.State) = (file.Id, LetterState.Received);
         await desk.Db.SaveChangesAsync();
         await desk.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
-        await desk.RecordAsync(file, Actor.Client, [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await Incoming.FilesAsync(desk, file.Id, letter)]);
+        await desk.RecordAtAsync(file, Actor.Client, Incoming.ArrivedAt(file, letter), [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await Incoming.FilesAsync(desk, file.Id, letter)]);
     }
 
     private static async Task<TrayDto> OfAsync(Desk desk)

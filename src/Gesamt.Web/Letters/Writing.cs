@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
@@ -38,6 +39,14 @@ public static class Writing
         var number = await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
         return words => words with { InvoiceNumber = number, InvoiceDue = invoice.Due, InvoiceOwed = Owed.On(file.History, invoice) };
     }
+
+    /// <exception cref="InvalidException">There is no such person.</exception>
+    public static async Task<PersonRow> ColleagueAsync(Desk desk, long id) =>
+        await desk.Db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == new PersonId(id) && p.RemovedAt == null) ?? throw new InvalidException(("colleague", "There is no such person."));
+
+    /// <summary>Names a colleague with how they are reached: “Ines Tolliver, Tolliver Signs, ines@tolliver.example”.</summary>
+    public static Func<RecordWords, RecordWords> About(PersonRow? colleague) => words => colleague is null ? words
+        : words with { Colleague = string.Join(", ", new[] { colleague.Name, colleague.Organisation, colleague.Mail ?? colleague.Phone ?? colleague.Profile }.OfType<string>()) };
 
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
     public static FilledLetter Fill(string subject, string body, RecordWords words) => Fill(LetterText.Parse(subject), LetterText.Parse(body), words);

@@ -1,3 +1,4 @@
+using Gesamt.Core.Facts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Meetings;
 using Gesamt.Formats.Calendars;
@@ -42,7 +43,16 @@ public static class MeetingLetters
 
     public static CalendarMeeting ToCalendar(Desk desk, ProjectFile file, MeetingRow meeting) => new(
         meeting.Uid, meeting.Sequence, meeting.Start, meeting.End, $"{meeting.Name}, {file.Row.Title}", meeting.Agenda, PlaceWords(meeting), desk.Now,
-        (desk.Studio.Owner, desk.Studio.Mail), file.MailTo is { } mail ? (file.MailContact.Name, mail) : null);
+        (desk.Studio.Owner, desk.Studio.Mail), file.MailTo is { } mail ? (file.MailContact.Name, mail) : null)
+    {
+        Attendance = meeting.Reply switch
+        {
+            MeetingReply.Accepted => Attendance.Accepted,
+            MeetingReply.Declined => Attendance.Declined,
+            MeetingReply.Tentative => Attendance.Tentative,
+            _ => meeting.By == Actor.Client ? Attendance.Accepted : Attendance.Asked,
+        },
+    };
 
     /// <summary>“Thu 28 Jan, 10:00 (America/New_York), 15:00 in Europe/Dublin”: in the client's zone, the studio's beside it where they differ.</summary>
     public static string WhenWords(Desk desk, Instant start, string zone)

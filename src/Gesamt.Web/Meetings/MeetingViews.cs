@@ -42,7 +42,7 @@ public static class MeetingViews
     public static MeetingDto Of(Desk desk, MeetingRow m)
     {
         var over = m.End <= desk.Now;
-        var state = m.Cancelled ? "cancelled" : m.Held ? "held" : over ? "over: how did it go?" : DateWords.Distance(desk.Calendar.DateOf(m.Start), desk.Today);
+        var state = m.Cancelled ? "cancelled" : m.Held ? "held" : over ? "over: how did it go?" : $"{DateWords.Distance(desk.Calendar.DateOf(m.Start), desk.Today)}{ReplyWords(m)}";
         return new(m.Id.Value, m.Name, OwnWhen(desk, m), MeetingLetters.PlaceWords(m), state, m is { Cancelled: false, Held: false }, over, m.Agenda,
             desk.Tell(() => StoreJson.Read<List<Answer>>(m.Answers), () => [new("", "", Untold.Detail)]).Select(a => new AnswerDto(a.Question, a.Text)).ToList(), m.Notes);
     }
@@ -66,6 +66,9 @@ public static class MeetingViews
         var place = kind.Place switch { MeetingPlace.Video => "by video", MeetingPlace.Phone => "by phone", _ => kind.Where };
         return new(kind.Name, kind.Minutes, place, kind.Agenda, [.. FormRule.Lines(kind.Questions)], zone.Id, zone.Id == desk.Calendar.Zone.Id ? null : desk.Calendar.Zone.Id, [.. days]);
     }
+
+    /// <summary>What the client's calendar answered, as the end of a sentence.</summary>
+    private static string ReplyWords(MeetingRow m) => m.Reply switch { MeetingReply.Declined => ", declined in their calendar", MeetingReply.Tentative => ", tentative in their calendar", MeetingReply.Accepted => ", accepted in their calendar", _ => "" };
 
     private static string OwnWhen(Desk desk, MeetingRow m)
     {

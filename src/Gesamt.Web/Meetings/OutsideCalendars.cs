@@ -73,7 +73,8 @@ public static class OutsideCalendars
         try
         {
             // a rule that never comes to an end must not end the reading of all others
-            busy = await Task.Run(() => BusyTimes.Read(text, zone, from, until)).WaitAsync(Longest);
+            var own = desk.Studio.Mail;
+            busy = await Task.Run(() => BusyTimes.Read(text, zone, from, until, [own])).WaitAsync(Longest);
         }
         catch (TimeoutException e)
         {

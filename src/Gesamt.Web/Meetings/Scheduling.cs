@@ -187,6 +187,7 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
             Agenda = kind.Agenda,
             Answers = StoreJson.Write(answers),
             Zone = zone,
+            By = by,
             RemindAt = RemindAt(kind, start),
         };
         desk.Db.Meetings.Add(meeting);

@@ -15,15 +15,16 @@ public static class Matches
     private const int Most = 5;
 
     /// <summary>What changed hands in a merge or split.</summary>
-    private sealed record Moved(long[] Clients, int[] Parts, int[] Labels, PersonDetailsDto? Before);
+    /// <param name="After">What the second was made by it, so that an undoing leaves alone what was edited since.</param>
+    private sealed record Moved(long[] Clients, int[] Parts, int[] Labels, PersonDetailsDto? Before, PersonDetailsDto? After = null);
 
     public static async Task<IReadOnlyList<MatchDto>> OfAsync(Desk desk, PersonRow row)
     {
         if (row.MergedInto is not null) return [];
-        var (mail, name, tail) = (row.Mail, row.Name, Matching.Digits(row.Phone) is { } digits ? $"%{string.Join('%', digits[^4..].ToCharArray())}%" : null);
+        var (mail, name, tail) = (row.Mail, row.PlainName, Matching.Digits(row.Phone) is { } digits ? $"%{string.Join('%', digits[^4..].ToCharArray())}%" : null);
         var apart = await desk.Db.Joins.AsNoTracking().Where(j => (j.FromId == row.Id || j.ToId == row.Id) && j.UndoneAt == null && (j.Sort == JoinSort.Different || j.Sort == JoinSort.Split)).Select(j => j.FromId == row.Id ? j.ToId : j.FromId).ToListAsync();
         var others = await desk.Db.People.AsNoTracking().Where(p => p.Id != row.Id && p.MergedInto == null && p.RemovedAt == null && !apart.Contains(p.Id)
-            && (mail != null && p.Mail == mail || p.Name == name || tail != null && EF.Functions.Like(p.Phone!, tail))).Take(50).ToListAsync();
+            && (mail != null && p.Mail == mail || name != "" && p.PlainName == name || tail != null && EF.Functions.Like(p.Phone!, tail))).Take(50).ToListAsync();
         var matches = Matching.Of(KnownOf(row), others.Select(KnownOf)).Take(Most).ToList();
         var ids = matches.Select(match => match.Id).ToList();
         var projects = (await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.ClientId)).OrderByDescending(p => p.Id).Select(p => new { p.ClientId, p.Title }).ToListAsync()).ToLookup(p => p.ClientId, p => p.Title);
@@ -56,7 +57,7 @@ public static class Matches
         foreach (var project in clients) project.ClientId = toId;
         foreach (var part in parts) part.PersonId = toId;
         foreach (var label in labels) label.PersonId = toId;
-        Keep(desk, JoinSort.Merged, fromId, toId, new([.. clients.Select(p => p.Id.Value)], [.. parts.Select(p => p.Id)], [.. labels.Select(l => l.Id)], before));
+        Keep(desk, JoinSort.Merged, fromId, toId, new([.. clients.Select(p => p.Id.Value)], [.. parts.Select(p => p.Id)], [.. labels.Select(l => l.Id)], before, PersonPage.Of(to)));
         foreach (var project in clients) desk.Touch(project.Id);
         await desk.CommitAsync(transaction);
     }
@@ -105,7 +106,7 @@ public static class Matches
         if (join.Sort == JoinSort.Merged)
         {
             from.MergedInto = null;
-            if (moved.Before is { } before) (to.Organisation, to.Mail, to.Phone, to.Profile, to.Address, to.TaxNumber, to.Notes) = (before.Organisation, before.Mail, before.Phone, before.Profile, before.Address, before.TaxNumber, before.Notes);
+            if (moved.Before is { } before) TakeBack(to, before, moved.After);
             to.Edition++;
         }
         else if (join.Sort == JoinSort.Split)
@@ -116,6 +117,20 @@ public static class Matches
         }
         join.UndoneAt = desk.Now;
         await desk.CommitAsync(transaction);
+    }
+
+    /// <summary>What the merge filled in goes again; what was edited since stays as it was edited.</summary>
+    /// <param name="after">Null for a merge of an older Gesamt, which kept only what was before: there all of it goes back.</param>
+    private static void TakeBack(PersonRow to, PersonDetailsDto before, PersonDetailsDto? after)
+    {
+        T Of<T>(T now, T was, Func<PersonDetailsDto, T> made) => after is null || Equals(now, made(after)) ? was : now;
+        to.Organisation = Of(to.Organisation, before.Organisation, a => a.Organisation);
+        to.Mail = Of(to.Mail, before.Mail, a => a.Mail);
+        to.Phone = Of(to.Phone, before.Phone, a => a.Phone);
+        to.Profile = Of(to.Profile, before.Profile, a => a.Profile);
+        to.Address = Of(to.Address, before.Address, a => a.Address);
+        to.TaxNumber = Of(to.TaxNumber, before.TaxNumber, a => a.TaxNumber);
+        to.Notes = Of(to.Notes, before.Notes, a => a.Notes);
     }
 
     private static Task EndLinksAsync(Desk desk, PersonId person, IReadOnlyCollection<ProjectId> projects, bool ended)

@@ -1,3 +1,8 @@
+using NodaTime;
+using System.Text.Json.Serialization;
+using System.Globalization;
+using NodaTime.Text;
+using Gesamt.Core.Forms;
 using Gesamt.Core.Texts;
 using Gesamt.Core.People;
 using Gesamt.Core;
@@ -12,7 +17,15 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.People;
 
-public sealed record PersonRowDto(long Id, string Name, string? Organisation, PersonSort Sort, string Reach, int Projects, int Open, string Agreed, string? LastContact, int? DaysSince, IReadOnlyList<string> Labels);
+public sealed record PersonRowDto(long Id, string Name, string? Organisation, PersonSort Sort, string Reach, int Projects, int Open, string Agreed, string? LastContact, int? DaysSince, IReadOnlyList<string> Labels)
+{
+    // for tables, which take data and no words
+    [JsonIgnore]
+    public long AgreedMinor { get; init; }
+
+    [JsonIgnore]
+    public LocalDate? LastDay { get; init; }
+}
 
 /// <param name="More">People who are not shown.</param>
 public sealed record PeopleDto(int Total, IReadOnlyList<PersonRowDto> Rows, int More, IReadOnlyList<string> Labels);
@@ -23,7 +36,7 @@ public sealed record PeopleQuery(string? Words, PersonSort? Sort, string? Label,
 /// <summary>Everybody the studio knows.</summary>
 public static class PeopleList
 {
-    private const int Most = 200;
+    private const int Most = 200, MostWays = 20;
 
     public static async Task<PeopleDto> OfAsync(Desk desk, PeopleQuery query)
     {
@@ -37,13 +50,21 @@ public static class PeopleList
     public static async Task<byte[]> CsvAsync(Desk desk, PeopleQuery query)
     {
         var rows = await RowsAsync(desk, Asked(desk, query).OrderBy(p => p.Name));
-        return Csv.Write(["Name", "Organisation", "Sort", "Reach", "Projects", "Open", "Agreed", "Last contact", "Labels"],
-            rows.Select(r => (IReadOnlyList<string>)[r.Name, r.Organisation ?? "", r.Sort.ToString(), r.Reach, $"{r.Projects}", $"{r.Open}", r.Agreed, r.LastContact ?? "", string.Join(", ", r.Labels)]));
+        return Csv.Write(["Name", "Organisation", "Sort", "Reach", "Projects", "Open", $"Agreed net {desk.Currency}", "Last contact", "Labels"],
+            rows.Select(r => (IReadOnlyList<string>)[r.Name, r.Organisation ?? "", r.Sort.ToString(), r.Reach, $"{r.Projects}", $"{r.Open}", r.AgreedMinor is > 0 and var agreed ? Amount(desk, agreed) : "", r.LastDay is { } day ? LocalDatePattern.Iso.Format(day) : "", string.Join(", ", r.Labels)]));
     }
+
+    /// <summary>“6642.00”: as data, for a table program.</summary>
+    private static string Amount(Desk desk, long minor) => new Money(minor, desk.Currency) is var money ? money.Major.ToString("F" + money.Currency.Exponent, CultureInfo.InvariantCulture) : "";
 
     public static async Task<string> VCardsAsync(Desk desk, PersonId? only) =>
         VCards.Write((await desk.Db.People.AsNoTracking().Where(p => p.MergedInto == null && p.RemovedAt == null && (only == null || p.Id == only)).OrderBy(p => p.Name).ToListAsync())
-            .Select(p => new Card(p.Name, p.Organisation, p.Mail, p.Phone, p.Address, p.Profile, null)));
+            .Select(p => new Card(p.Name, p.Organisation, p.Mail, p.Phone, p.Address, p.Profile, null)
+            {
+                MoreMails = [.. FormRule.Lines(p.Also).Where(way => way.Contains('@', StringComparison.Ordinal))],
+                MorePhones = [.. FormRule.Lines(p.Also).Where(way => !way.Contains('@', StringComparison.Ordinal))],
+                Uid = p.CardUid ?? $"urn:gesamt:person:{p.Id.Value}",
+            }));
 
     /// <summary>Takes people over from vCards; those whose name and a way to reach them are known already are left as they are.</summary>
     public static async Task<ReadCardsDto> ReadAsync(Desk desk, string text)
@@ -65,11 +86,12 @@ public static class PeopleList
             var (given, name) = (MailAddress.Plain(card.Mail), ShortText.Of(card.Name, Typed.Most));
             var mail = MailAddress.IsValid(given) ? given : null;
             var notes = mail == given ? card.Note ?? "" : $"{card.Note}\nMail as it was given: {ShortText.Of(given!)}".Trim();
-            if (await desk.Db.People.AnyAsync(p => p.MergedInto == null && p.RemovedAt == null && p.Name == name && (p.Mail == mail || p.Phone == card.Phone))) known++;
+            var also = string.Join('\n', card.MoreMails.Where(MailAddress.IsValid).Concat(card.MorePhones).Select(way => ShortText.Of(way)).Take(MostWays));
+            if (await desk.Db.People.AnyAsync(p => p.MergedInto == null && p.RemovedAt == null && (card.Uid != null && p.CardUid == card.Uid || p.Name == name && (mail != null && p.Mail == mail || card.Phone != null && p.Phone == card.Phone || card.Url != null && p.Profile == card.Url)))) known++;
             else if (mail is null && card.Phone is null && card.Url is null) unreachable.Add(name);
             else
             {
-                desk.Db.People.Add(new() { Name = name, Organisation = card.Organisation, Mail = mail, Phone = card.Phone, Address = card.Address, Profile = card.Url, Notes = notes });
+                desk.Db.People.Add(new() { Name = name, Organisation = card.Organisation, Mail = mail, Phone = card.Phone, Address = card.Address, Profile = card.Url, Notes = notes, Also = also, CardUid = card.Uid is { Length: <= 200 } ? card.Uid : null });
                 made++;
                 await desk.Db.SaveChangesAsync();
             }
@@ -97,7 +119,11 @@ public static class PeopleList
         var last = await Contacts.LastAsync(desk, ids);
         return [.. rows.Select(p => new PersonRowDto(p.Id.Value, p.Name, p.Organisation, p.Sort, Reach(p), projects[p.Id].Count(), projects[p.Id].Count(x => x.IsOpen),
             projects[p.Id].Sum(x => x.NetMinor ?? 0) is > 0 and var agreed ? MoneyText.Of(new(agreed, desk.Currency)) : "",
-            last.TryGetValue(p.Id, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at)) : null, last.TryGetValue(p.Id, out var since) ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null, [.. labels[p.Id].Order()]))];
+            last.TryGetValue(p.Id, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at)) : null, last.TryGetValue(p.Id, out var since) ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null, [.. labels[p.Id].Order()])
+            {
+                AgreedMinor = projects[p.Id].Sum(x => x.NetMinor ?? 0),
+                LastDay = last.TryGetValue(p.Id, out var on) ? desk.Calendar.DateOf(on) : null,
+            })];
     }
 
     /// <summary>The way they prefer, else the first that is known.</summary>

@@ -128,11 +128,12 @@ public static class Happened
     /// <summary>Ending withdraws what is out and, if wanted, credits what is unpaid; what was paid is untouched.</summary>
     private static async Task EndAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
     {
-        var colleague = what.Colleague is { } id ? await desk.Db.People.Where(p => p.Id == new PersonId(id) && p.RemovedAt == null).Select(p => p.Name).SingleOrDefaultAsync() ?? throw new InvalidException(("colleague", "There is no such person.")) : null;
+        var person = what.Colleague is { } id ? await Letters.Writing.ColleagueAsync(desk, id) : null;
+        var colleague = person?.Name;
         if (what.Sort == HappenedSort.Referred && colleague is null && string.IsNullOrWhiteSpace(what.Words)) throw new InvalidException(("words", "Name the colleague it was referred to."));
         var said = string.Join(". ", new[] { colleague, what.Words }.Where(text => !string.IsNullOrWhiteSpace(text)));
         NoteId? words = said.Length == 0 ? null : await NoteAsync(desk, file.Id, NoteSort.Note, said);
-        if (!string.IsNullOrWhiteSpace(what.Body)) await Letters.LettersOut.ClaimAsync(desk, file, what.Subject ?? "", what.Body, null);
+        if (!string.IsNullOrWhiteSpace(what.Body)) await Letters.LettersOut.ClaimAsync(desk, file, new Letters.Written(what.Subject ?? "", what.Body), with: Letters.Writing.About(person));
         if (what.Credit)
             foreach (var (invoice, _) in Owed.Open(file.History).ToList()) await Issuing.CreditAsync(desk, file, invoice.What);
         await desk.RecordAtAsync(file, Actor.Owner, happened, [.. Withdrawn(file), .. Voided(file), new Happening.Ended(ReasonOf(what.Sort), words)]);

@@ -23,7 +23,7 @@ public sealed record ReaderDto(string Title, string Under, string Text, string Q
 /// <param name="CanAnswer">Whether it came from the client.</param>
 /// <param name="CanWait">Whether it is held by a routine and can be put off.</param>
 /// <param name="CanTakeBack">Whether it is on its way and has not left the house.</param>
-public sealed record LetterReadDto(long Id, IReadOnlyList<FileDto> Files, bool CanAnswer, bool CanWait, bool CanTakeBack, bool CanWriteAgain, string? Problem);
+public sealed record LetterReadDto(long Id, IReadOnlyList<FileDto> Files, bool CanAnswer, bool CanWait, bool CanTakeBack, bool CanWriteAgain, string? Problem, bool HasHtml);
 
 /// <summary>A round of review opened whole.</summary>
 public sealed record ReviewReadDto(long Id, ReviewState State, IReadOnlyList<ReviewFileDto> Files, IReadOnlyList<AnswerDto> Said);
@@ -39,8 +39,8 @@ public static class Reader
         OpensWhat.Answers => Answers(desk, await OneAsync(desk.Db.Answers.Where(a => a.Id == new AnswersId(id) && a.ProjectId == project))),
         OpensWhat.Note => Note(desk, await OneAsync(desk.Db.Notes.Where(n => n.Id == new NoteId(id) && n.ProjectId == project))),
         OpensWhat.Proposal => Proposal(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
-        OpensWhat.Contract => Contract(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
-        OpensWhat.Invoice => Invoice(desk, await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))),
+        OpensWhat.Contract => await ContractAsync(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
+        OpensWhat.Invoice => await InvoiceAsync(desk, await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))),
         OpensWhat.Payment => Payment(desk, await OneAsync(desk.Db.Payments.Where(p => p.Id == new PaymentId(id) && p.ProjectId == project))),
         OpensWhat.Review => await ReviewAsync(desk, await OneAsync(desk.Db.Reviews.Where(r => r.Id == new ReviewId(id) && r.ProjectId == project))),
         OpensWhat.Meeting => Meeting(desk, await OneAsync(desk.Db.Meetings.Where(m => m.Id == new MeetingId(id) && m.ProjectId == project))),
@@ -59,7 +59,7 @@ public static class Reader
         letter.Body.Replace(Blanks.LinkPlaceholder, "[their own link, put in when it leaves]", StringComparison.Ordinal), letter.Quoted, [], [], null,
         letter.State == LetterState.Held ? letter.Id.Value : null, letter.Gaps.Length > 0 ? letter.Gaps : null,
         Letter: new(letter.Id.Value, [.. letter.Files.Select(f => new FileDto(f.Name, $"/api/letters/{letter.Id.Value}/files/{f.Id}"))], letter.State is LetterState.Received or LetterState.Kept && letter.FromMail != desk.Studio.Mail,
-            letter is { State: LetterState.Held, Step: not null }, letter.State == LetterState.Ready, letter.State == LetterState.Draft, letter.Problem));
+            letter is { State: LetterState.Held, Step: not null }, letter.State == LetterState.Ready, letter.State == LetterState.Draft, letter.Problem, letter is { HasHtml: true, Original: not null }));
 
     private static string State(Desk desk, LetterRow letter) => letter.State switch
     {
@@ -89,17 +89,20 @@ public static class Reader
 
     private static string Role(Core.Proposals.LineRole role) => role switch { Core.Proposals.LineRole.Included => "included", Core.Proposals.LineRole.OneOf => "choice of one", _ => "extra" };
 
-    private static ReaderDto Contract(Desk desk, VersionRow version)
+    private static async Task<ReaderDto> ContractAsync(Desk desk, VersionRow version)
     {
         var contract = Versions.Read<ContractSnapshot>(version);
-        return new(contract.Title, $"version {version.Number}, {Contracting.At(desk, version.At)}. SHA-256 {version.Hash}", contract.Text, "", [], [], $"/api/contracts/{version.Id.Value}.pdf", null, null);
+        return new(contract.Title, $"version {version.Number}, {Contracting.At(desk, version.At)}. SHA-256 {version.Hash}{Later(desk, await Printing.KeptPapers.OfAsync(desk, version))}", contract.Text, "", [], [], $"/api/contracts/{version.Id.Value}.pdf", null, null);
     }
 
-    private static ReaderDto Invoice(Desk desk, InvoiceRow invoice)
+    /// <summary>A paper of an older Gesamt was not kept when it was made, and may have looked otherwise.</summary>
+    private static string Later(Desk desk, PaperRow paper) => paper.DrawnLater ? $". Its file was drawn later, {Contracting.At(desk, paper.At)}" : "";
+
+    private static async Task<ReaderDto> InvoiceAsync(Desk desk, InvoiceRow invoice)
     {
         var snapshot = StoreJson.Read<Invoicing.InvoiceSnapshot>(invoice.Snapshot);
         var sums = Printing.Print.Sums(snapshot.Totals);
-        return new($"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}", $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}", snapshot.Share, "", [],
+        return new($"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}", $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}{Later(desk, await Printing.KeptPapers.OfAsync(desk, invoice))}", snapshot.Share, "", [],
             [new("Net", MoneyText.Of(sums.Net)), .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", MoneyText.Of(t.Tax))), new("Total", MoneyText.Of(sums.Total))],
             $"/api/invoices/{invoice.Id.Value}.pdf", null, null);
     }

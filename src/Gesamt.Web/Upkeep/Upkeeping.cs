@@ -86,7 +86,7 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
             foreach (var hashes in new[]
             {
                 desk.Db.Files.Select(f => f.Hash), desk.Db.LetterFiles.Select(f => f.Hash), desk.Db.TemplateFiles.Select(f => f.Hash), desk.Db.Uploads.Select(u => u.Hash), desk.Db.Imports.Select(i => i.Hash),
-                desk.Db.Papers.Select(p => p.Hash), desk.Db.Studio.Where(s => s.Logo != null).Select(s => s.Logo!), desk.Db.People.Where(p => p.Picture != null).Select(p => p.Picture!),
+                desk.Db.Papers.Select(p => p.Hash), desk.Db.Letters.Where(l => l.Original != null).Select(l => l.Original!), desk.Db.Studio.Where(s => s.Logo != null).Select(s => s.Logo!), desk.Db.People.Where(p => p.Picture != null).Select(p => p.Picture!),
             })
                 named.UnionWith(await hashes.ToListAsync(stop));
         });

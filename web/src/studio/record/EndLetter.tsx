@@ -1,5 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import type { LetterDeskDto, PeopleDto, RecordDto } from "../../api/schema";
 import { Select, TextArea, TextField } from "../../ui/Fields";
 import { get } from "../../ui/http";
@@ -24,14 +24,22 @@ export function EndLetter({
 		queryFn: () => get<PeopleDto>("/api/people?sort=Colleague"),
 	});
 	const desk = useQuery({
-		queryKey: ["letter-desk", record.id],
-		queryFn: () => get<LetterDeskDto>(`/api/projects/${record.id}/letter`),
+		queryKey: ["letter-desk", record.id, said.colleague],
+		queryFn: () =>
+			get<LetterDeskDto>(
+				`/api/projects/${record.id}/letter${said.colleague ? `?colleague=${said.colleague}` : ""}`,
+			),
+		placeholderData: keepPreviousData,
 	});
 	const template = sort === "Referred" ? "referral" : "decline";
 	const text = desk.data?.templates.find((one) => one.key === template);
+	// filled anew with every colleague, until the owner has changed a word
+	const [filled, setFilled] = useState<string>();
 	useEffect(() => {
-		if (said.letter && !said.body && text)
-			onChange({ subject: text.subject, body: text.body });
+		if (!said.letter || !text) return;
+		if (said.body && said.body !== filled) return;
+		onChange({ subject: text.subject, body: text.body });
+		setFilled(text.body);
 	}, [said.letter, text]);
 	return (
 		<>

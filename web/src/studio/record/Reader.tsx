@@ -134,8 +134,17 @@ function Letter({
 	onClose: () => void;
 }) {
 	const act = useAct();
+	const [laidOut, setLaidOut] = useState(false);
 	return (
 		<div className="grid gap-3 pt-3">
+			{laidOut && (
+				<iframe
+					title="The letter as it was laid out"
+					sandbox="allow-popups"
+					className="h-[60vh] w-full border border-hair bg-white"
+					src={`/api/letters/${letter.id}/html`}
+				/>
+			)}
 			{letter.problem && (
 				<p className="font-[650]">It was refused: {letter.problem}</p>
 			)}
@@ -182,6 +191,16 @@ function Letter({
 						}}
 					>
 						Take it back
+					</button>
+				)}
+				{letter.hasHtml && (
+					<button
+						type="button"
+						className="btn"
+						aria-expanded={laidOut}
+						onClick={() => setLaidOut(!laidOut)}
+					>
+						{laidOut ? "Only its words" : "As it was laid out"}
 					</button>
 				)}
 				<a className="btn" href={`/api/letters/${letter.id}.eml`}>

@@ -28,6 +28,13 @@ namespace Gesamt.Store.Migrations
                 nullable: true);
 
             migrationBuilder.AddColumn<string>(
+                name: "PlainName",
+                table: "People",
+                type: "TEXT",
+                nullable: false,
+                defaultValue: "");
+
+            migrationBuilder.AddColumn<string>(
                 name: "By",
                 table: "Meetings",
                 type: "TEXT",
@@ -114,6 +121,11 @@ namespace Gesamt.Store.Migrations
                 column: "CardUid");
 
             migrationBuilder.CreateIndex(
+                name: "IX_People_PlainName",
+                table: "People",
+                column: "PlainName");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Invoices_ProposalId_Instalment_Again",
                 table: "Invoices",
                 columns: new[] { "ProposalId", "Instalment", "Again" },
@@ -156,6 +168,10 @@ namespace Gesamt.Store.Migrations
                 table: "People");
 
             migrationBuilder.DropIndex(
+                name: "IX_People_PlainName",
+                table: "People");
+
+            migrationBuilder.DropIndex(
                 name: "IX_Invoices_ProposalId_Instalment_Again",
                 table: "Invoices");
 
@@ -165,6 +181,10 @@ namespace Gesamt.Store.Migrations
 
             migrationBuilder.DropColumn(
                 name: "CardUid",
+                table: "People");
+
+            migrationBuilder.DropColumn(
+                name: "PlainName",
                 table: "People");
 
             migrationBuilder.DropColumn(

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Gesamt.Store.Migrations
 {
     [DbContext(typeof(GesamtDb))]
-    [Migration("20261126071706_Truth")]
+    [Migration("20261126080019_Truth")]
     partial class Truth
     {
         /// <inheritdoc />
@@ -1520,6 +1520,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Picture")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("PlainName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Prefers")
                         .HasColumnType("TEXT");
 
@@ -1543,6 +1547,8 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("Mail");
 
                     b.HasIndex("MergedInto");
+
+                    b.HasIndex("PlainName");
 
                     b.ToTable("People");
                 });
