@@ -38,15 +38,23 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     }
 
     [Fact]
-    public async Task What_was_chosen_cannot_be_chosen_again_and_a_bad_choice_is_named()
+    public async Task What_was_chosen_can_be_chosen_otherwise_until_it_is_signed_and_a_bad_choice_is_named()
     {
         var client = new Visitor(studio);
         var (project, page) = await studio.ProposeAsync(await studio.OwnerAsync(), client, "again@lanternhouse.example");
         Assert.Contains("Choose one of: Scaffold, Scissor lift", await TextAsync(client.PostAsync($"{page}/api/accept", new { chosen = Array.Empty<string>() })));
         Assert.Contains("no line", await TextAsync(client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "carpet" } })));
         Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } })).IsSuccessStatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "l" } })).StatusCode);
+        // twice the same is once
+        Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } })).IsSuccessStatusCode);
         Assert.Equal(1, await CountAsync(project, nameof(Happening.ProposalAccepted)));
+        var first = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString();
+        Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "l" } })).IsSuccessStatusCode);
+        var second = (await client.GetAsync($"{page}/api")).GetProperty("contract");
+        Assert.Equal((2, 1), (await CountAsync(project, nameof(Happening.ProposalAccepted)), await CountAsync(project, nameof(Happening.ContractVoided))));
+        Assert.Equal(HttpStatusCode.Conflict, (await client.PostAsync($"{page}/api/sign", new { name = "Mona Delarue", agreed = true, hash = first })).StatusCode);
+        Assert.True((await client.PostAsync($"{page}/api/sign", new { name = "Mona Delarue", agreed = true, hash = second.GetProperty("hash").GetString() })).IsSuccessStatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } })).StatusCode);
     }
 
     [Fact]

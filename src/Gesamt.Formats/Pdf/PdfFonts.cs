@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text;
 using SkiaSharp;
@@ -19,14 +20,15 @@ internal static class PdfFonts
 /// <summary>A face in its size. What it has no glyph for, Greek, Cyrillic, Japanese, emoji, is written in faces that stand in for it.</summary>
 internal sealed class PdfFont(string name, float size, bool strong)
 {
-    private static readonly Dictionary<string, Lazy<SKTypeface>> Faces = new[]
-    {
-        "Archivo_500Medium", "Archivo_600SemiBold", "Archivo_700Bold", "AtkinsonHyperlegibleNext_400Regular", "AtkinsonHyperlegibleNext_700Bold",
-        "NotoSans_400Regular", "NotoSans_700Bold", "NotoSansJP_400Regular", "NotoEmoji_400Regular",
-    }.ToDictionary(face => face, face => new Lazy<SKTypeface>(() => Load(face)));
+    // a paper carries every face it uses whole, so those that stand in are parted by script, and the large ones once more
+    private static readonly string[] Shipped = [.. typeof(PdfFonts).Assembly.GetManifestResourceNames().Order(StringComparer.Ordinal)];
+    private static readonly Dictionary<string, Lazy<SKTypeface>> Faces = Shipped.ToDictionary(face => face, face => new Lazy<SKTypeface>(() => Load(face)));
 
-    private readonly Lazy<SKFont>[] fonts =
-        [.. new[] { name, strong ? "NotoSans_700Bold" : "NotoSans_400Regular", "NotoSansJP_400Regular", "NotoEmoji_400Regular" }.Select(face => new Lazy<SKFont>(() => Sized(face, size)))];
+    private readonly Lazy<SKFont>[] fonts = [.. Shipped.Where(face => face.StartsWith("NotoSans", StringComparison.Ordinal) && face.EndsWith(strong ? "700Bold" : "400Regular", StringComparison.Ordinal))
+        .Concat(Shipped.Where(face => face.StartsWith("NotoSansJP_", StringComparison.Ordinal))).Concat(Shipped.Where(face => face.StartsWith("NotoEmoji_", StringComparison.Ordinal)))
+        .Prepend(name).Select(face => new Lazy<SKFont>(() => Sized(face, size)))];
+
+    private readonly ConcurrentDictionary<string, SKFont> found = new(StringComparer.Ordinal);
 
     /// <summary>How wide a text is, in points.</summary>
     public float Measure(string text) => Runs(text).Sum(run => run.Font.MeasureText(run.Text));
@@ -117,7 +119,9 @@ internal sealed class PdfFont(string name, float size, bool strong)
 
     private static bool IsShown(Rune rune) => Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.Control or UnicodeCategory.Format or UnicodeCategory.Surrogate) && rune.Value is not (>= 0xFE00 and <= 0xFE0F);
 
-    private SKFont FontOf(string element) => fonts.FirstOrDefault(font => font.Value.ContainsGlyphs(element))?.Value ?? fonts[0].Value;
+    /// <summary>The first face that has all of a sign; what none has is drawn as the box of the first.</summary>
+    private SKFont FontOf(string element) => element.Length == 1 && element[0] < 128 ? fonts[0].Value
+        : found.GetOrAdd(element, sign => fonts.FirstOrDefault(font => font.Value.ContainsGlyphs(sign))?.Value ?? fonts[0].Value);
 
     private static SKFont Sized(string face, float size) => new(Faces[face].Value, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
 

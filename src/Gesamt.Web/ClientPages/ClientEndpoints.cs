@@ -92,13 +92,13 @@ public static class ClientEndpoints
 
         page.MapGet("/contract.pdf", async (HttpContext http, Desk desk) =>
             await Contracting.LatestAsync(desk, await desk.OpenAsync(Link(http).ProjectId)) is { } contract
-                ? Results.File(KeptPapers.Read(desk, await KeptPapers.OfAsync(desk, contract)), "application/pdf", "contract.pdf") : throw new MissingException("contract"));
+                ? Results.File(await KeptPapers.ReadAsync(desk, contract), "application/pdf", "contract.pdf") : throw new MissingException("contract"));
 
         page.MapGet("/invoices/{invoice}.pdf", async (string invoice, HttpContext http, Desk desk) =>
         {
             var project = Link(http).ProjectId;
             var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.PublicId == invoice && i.ProjectId == project) ?? throw new MissingException("invoice");
-            return Results.File(KeptPapers.Read(desk, await KeptPapers.OfAsync(desk, row)), "application/pdf", $"invoice-{row.Number}.pdf");
+            return Results.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", $"invoice-{row.Number}.pdf");
         });
         return page;
     }

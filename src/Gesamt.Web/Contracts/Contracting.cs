@@ -32,7 +32,10 @@ public static class Contracting
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        var row = await ChoosableAsync(desk, file) ?? await OpenVersionAsync(desk, file);
+        var again = await ChoosableAsync(desk, file);
+        var row = again ?? await OpenVersionAsync(desk, file);
+        // pressed twice, or in two windows: the choice stands already
+        if (again is not null && await LatestAsync(desk, file) is { } standing && chosen.SetEquals(Versions.Read<ContractSnapshot>(standing).Chosen)) return;
         var snapshot = Versions.Read<ProposalSnapshot>(row);
         if (snapshot.Offer.ValidUntil < desk.Today) throw new RefusedException($"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below.");
         var priced = Pricing.Of(snapshot.Offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);

@@ -16,10 +16,15 @@ public static class KeptPapers
 {
     private const long MostBytes = 64L * 1024 * 1024;
 
-    /// <summary>The contract with the signatures it has by now.</summary>
-    public static async Task<PaperRow> OfAsync(Desk desk, VersionRow contract)
+    /// <summary>The contract's file: kept once somebody has signed; before, it is drawn from its own copy, which does not change either.</summary>
+    public static async Task<byte[]> ReadAsync(Desk desk, VersionRow contract) =>
+        await OfAsync(desk, contract) is { } paper ? desk.Vault.Read(paper.Hash) : await DrawAsync(desk, contract, []);
+
+    /// <summary>The contract with the signatures it has by now; null while nobody has signed.</summary>
+    public static async Task<PaperRow?> OfAsync(Desk desk, VersionRow contract)
     {
         var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
+        if (signatures.Count == 0 && !await IsSignedOnPaperAsync(desk, contract)) return null;
         return await desk.Db.Papers.AsNoTracking().SingleOrDefaultAsync(p => p.VersionId == contract.Id && p.Signatures == signatures.Count)
             ?? await KeepAsync(desk, await DrawAsync(desk, contract, signatures), new()
             {
@@ -31,6 +36,9 @@ public static class KeptPapers
                 DrawnLater = Versions.Read<ContractSnapshot>(contract).Printed is null,
             });
     }
+
+    private static async Task<bool> IsSignedOnPaperAsync(Desk desk, VersionRow contract) =>
+        (await desk.OpenAsync(contract.ProjectId)).History.Any<Happening.ContractSigned>(signed => signed.Contract == contract.Id);
 
     /// <summary>The invoice or credit note.</summary>
     public static async Task<PaperRow> OfAsync(Desk desk, InvoiceRow invoice) =>
@@ -44,7 +52,7 @@ public static class KeptPapers
             DrawnLater = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot).Head is null,
         });
 
-    public static byte[] Read(Desk desk, PaperRow paper) => desk.Vault.Read(paper.Hash);
+    public static async Task<byte[]> ReadAsync(Desk desk, InvoiceRow invoice) => desk.Vault.Read((await OfAsync(desk, invoice)).Hash);
 
     /// <summary>Keeps the bytes, then their row; another that was quicker wins, and its bytes count.</summary>
     private static async Task<PaperRow> KeepAsync(Desk desk, byte[] bytes, PaperRow row)

@@ -36,9 +36,9 @@ public sealed class PaperRound(IServiceScopeFactory scopes, ILogger<PaperRound> 
         var versions = await db.Versions.FromSql($"SELECT * FROM Versions WHERE Id > {version}").AsNoTracking().Where(v => v.Sort == PaperSort.Contract).OrderBy(v => v.Id).Take(AtOnce).ToListAsync(stop);
         var signatures = await db.Signatures.AsNoTracking().Where(s => s.Id > signature).OrderBy(s => s.Id).Take(AtOnce).Select(s => new { s.Id, s.VersionId }).ToListAsync(stop);
         var signed = signatures.Select(s => s.VersionId).Distinct().ToList();
-        var again = await db.Versions.AsNoTracking().Where(v => signed.Contains(v.Id)).ToListAsync(stop);
+        var contracts = await db.Versions.AsNoTracking().Where(v => signed.Contains(v.Id)).ToListAsync(stop);
         await Independent.EachAsync(log, "paper of an invoice", invoices, row => KeptPapers.OfAsync(desk, row), stop);
-        await Independent.EachAsync(log, "paper of a contract", versions.UnionBy(again, row => row.Id), row => KeptPapers.OfAsync(desk, row), stop);
+        await Independent.EachAsync(log, "paper of a contract", contracts.UnionBy(versions, row => row.Id), row => KeptPapers.OfAsync(desk, row), stop);
         if (invoices.Count > 0) invoice = invoices[^1].Id.Value;
         if (versions.Count > 0) version = versions[^1].Id.Value;
         if (signatures.Count > 0) signature = signatures[^1].Id;

@@ -41,14 +41,14 @@ public static class ProjectEndpoints
         {
             var number = new VersionId(id);
             var row = await desk.Db.Versions.AsNoTracking().SingleOrDefaultAsync(v => v.Id == number && v.Sort == PaperSort.Contract) ?? throw new MissingException("contract");
-            return TypedResults.File(KeptPapers.Read(desk, await KeptPapers.OfAsync(desk, row)), "application/pdf", "contract.pdf");
+            return TypedResults.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", "contract.pdf");
         });
 
         api.MapGet("/invoices/{id:long}.pdf", async (long id, Desk desk) =>
         {
             var number = new InvoiceId(id);
             var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == number) ?? throw new MissingException("invoice");
-            return TypedResults.File(KeptPapers.Read(desk, await KeptPapers.OfAsync(desk, row)), "application/pdf", $"invoice-{row.Number}.pdf");
+            return TypedResults.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", $"invoice-{row.Number}.pdf");
         });
     }
 }

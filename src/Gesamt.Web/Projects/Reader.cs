@@ -96,7 +96,7 @@ public static class Reader
     }
 
     /// <summary>A paper of an older Gesamt was not kept when it was made, and may have looked otherwise.</summary>
-    private static string Later(Desk desk, PaperRow paper) => paper.DrawnLater ? $". Its file was drawn later, {Contracting.At(desk, paper.At)}" : "";
+    private static string Later(Desk desk, PaperRow? paper) => paper is { DrawnLater: true } ? $". Its file was drawn later, {Contracting.At(desk, paper.At)}" : "";
 
     private static async Task<ReaderDto> InvoiceAsync(Desk desk, InvoiceRow invoice)
     {

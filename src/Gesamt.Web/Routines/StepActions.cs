@@ -87,8 +87,7 @@ public static class StepActions
     {
         if (step.Step.When.Cause is not (Cause.ContractSigned or Cause.Booked) || !step.Step.Confirms) return [];
         if (await Contracts.Contracting.LatestAsync(desk, file) is not { } contract || !file.History.Any<Happening.ContractSigned>(signed => signed.Contract == contract.Id && signed.Signer == Signer.Client)) return [];
-        var paper = await KeptPapers.OfAsync(desk, contract);
-        return [new() { Name = "contract.pdf", Hash = paper.Hash, Size = desk.Vault.SizeOf(paper.Hash), Type = "application/pdf" }];
+        return await KeptPapers.OfAsync(desk, contract) is not { } paper ? [] : [new() { Name = "contract.pdf", Hash = paper.Hash, Size = desk.Vault.SizeOf(paper.Hash), Type = "application/pdf" }];
     }
 
     /// <summary>What is put to the client with the letter of a step, once it has left the house.</summary>

@@ -27,7 +27,8 @@ public static class Cards
         var standing = row.Standing;
         var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : new Age(0, 0);
         var limits = StoreJson.Read<KindRules>(row.Rules).AgeLimits;
-        var late = standing.LateSince is { } due ? DateWords.Due(due, desk.Today, false) : null;
+        // what is late is the invoice, whatever else waits
+        var late = standing.LateSince is { } due ? $"{(standing.Waits == WaitKind.PayInvoice ? "" : "invoice ")}{DateWords.Due(due, desk.Today, false)}" : null;
         var held = standing is { Held: > 0, HeldSince: { } heldSince }
             ? $"Waits for your OK, {Age.Of(heldSince, desk.Now, desk.Calendar.Zone).Short}" : null;
         var words = standing.Waits == WaitKind.PayInvoice && late is not null ? "Invoice" : standing.Words;

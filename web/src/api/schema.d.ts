@@ -698,7 +698,9 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    colleague?: number;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -1126,6 +1128,47 @@ export interface paths {
         trace?: never;
     };
     "/api/projects/{id}/proposal/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LetterTextDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/contract/send": {
         parameters: {
             query?: never;
             header?: never;
@@ -3090,6 +3133,45 @@ export interface paths {
                 cookie?: never;
             };
             requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/details/decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DecideDetailDto"];
+                };
+            };
             responses: {
                 /** @description No Content */
                 204: {
@@ -8187,6 +8269,11 @@ export interface components {
             due: string;
             late: boolean;
         };
+        DecideDetailDto: {
+            name: string;
+            /** @description Whether what the client said is right; else what was known stays. */
+            take: boolean;
+        };
         DetailDto: {
             name: string;
             sort: components["schemas"]["FieldSort"];
@@ -8195,6 +8282,7 @@ export interface components {
             private: boolean;
             demanded: boolean;
             value: string;
+            said: null | string;
         };
         DetailRuleDto: {
             name: string;
@@ -8453,7 +8541,7 @@ export interface components {
          * @description What the owner can say happened.
          * @enum {unknown}
          */
-        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway";
+        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway" | "NotWonAfterAll";
         HookDto: {
             /** Format: int32 */
             id: number;
@@ -8514,6 +8602,8 @@ export interface components {
             headings: string[];
             sample: string[][];
             matching: components["schemas"]["MatchingDto"];
+            /** @description That the amounts can be read in both styles and mean different sums. */
+            numbersInDoubt: boolean;
             /** @description Those by which every date can be read; more than one asks to look. */
             dateStyles: components["schemas"]["DateStyle"][];
             preview: components["schemas"]["PreviewRowDto"][];
@@ -8694,6 +8784,7 @@ export interface components {
             canTakeBack: boolean;
             canWriteAgain: boolean;
             problem: null | string;
+            hasHtml: boolean;
         };
         LetterTextDto: {
             subject: string;
@@ -10090,10 +10181,10 @@ export interface components {
             at: null | string;
         };
         /**
-         * @description What ends a step before it acts. Every step also stops when the project ends, when what it is about was replaced, or by the owner's hand.
+         * @description What ends a step before it acts. Every step also stops when the project ends or is put away, when what it is about was replaced, when what it says is not true any more, or by the owner's hand.
          * @enum {unknown}
          */
-        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone";
+        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone" | "PutAway" | "Past" | "NotTheirs";
         /** @description The studio's own details, as clients see them, and the hours it is open for meetings. */
         StudioDto: {
             name: string;
@@ -10429,6 +10520,7 @@ export type CreatedDto = components['schemas']['CreatedDto'];
 export type DateStyle = components['schemas']['DateStyle'];
 export type DayMeetingDto = components['schemas']['DayMeetingDto'];
 export type DayTaskDto = components['schemas']['DayTaskDto'];
+export type DecideDetailDto = components['schemas']['DecideDetailDto'];
 export type DetailDto = components['schemas']['DetailDto'];
 export type DetailRuleDto = components['schemas']['DetailRuleDto'];
 export type DoorDto = components['schemas']['DoorDto'];

@@ -374,7 +374,11 @@ export function Sent({
 const shownFor = 4;
 
 /** Whether the time to take a letter back is over; a little later the sheet comes back by itself. */
-function useGone(sent: SentDto, later: boolean | undefined, onClose: () => void) {
+function useGone(
+	sent: SentDto,
+	later: boolean | undefined,
+	onClose: () => void,
+) {
 	const [gone, setGone] = useState(false);
 	const close = useRef(onClose);
 	close.current = onClose;
