@@ -61,4 +61,16 @@ public static class Booking
         Assert.True((await client.PostAsync($"{page}/api/sign", new { name = "Mona Delarue", agreed = true, hash })).IsSuccessStatusCode);
         return hash;
     }
+
+    /// <summary>Changes the studio's own details as its page does.</summary>
+    /// <returns>What they were.</returns>
+    public static async Task<JsonElement> ChangeStudioAsync(this Visitor owner, Action<System.Text.Json.Nodes.JsonNode> change)
+    {
+        var was = await owner.GetAsync("/api/studio");
+        var now = System.Text.Json.Nodes.JsonNode.Parse(was.GetRawText())!;
+        change(now);
+        var saved = await owner.SendAsync(HttpMethod.Put, "/api/studio", System.Net.Http.Json.JsonContent.Create(now));
+        Assert.True(saved.IsSuccessStatusCode, await saved.Content.ReadAsStringAsync());
+        return was;
+    }
 }

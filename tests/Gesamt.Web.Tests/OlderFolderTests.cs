@@ -1,20 +1,23 @@
+using System.Security.Cryptography;
 using System.Text.Json;
 using Gesamt.Store.Backups;
 
 namespace Gesamt.Web.Tests;
 
-/// <summary>A folder of the release before this one opens, and everything in it is where it was.</summary>
-/// <remarks>Folders/2026-11-25.tar.gz was made by that release's own demo and its own backup, which had no list of its entries yet.</remarks>
+/// <summary>A folder of an earlier release opens, and everything in it is where it was.</summary>
+/// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, neither kept its papers.</remarks>
 public sealed class OlderFolderTests
 {
     private sealed class Older(string data) : Studio(withProjects: true, data);
 
-    [Fact]
-    public async Task The_folder_of_the_release_before_opens_and_all_of_it_is_there()
+    public static TheoryData<string> Releases => [.. Directory.GetFiles(Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Folders")).Select(file => Path.GetFileName(file))];
+
+    [Theory]
+    [MemberData(nameof(Releases))]
+    public async Task A_folder_of_an_earlier_release_opens_and_all_of_it_is_there(string release)
     {
         using var folder = new Folder();
-        var data = folder.Of("studio");
-        await Backup.RestoreAsync(Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Folders", "2026-11-25.tar.gz"), data, TestContext.Current.CancellationToken);
+        var data = await LaidAsync(folder, release);
         var before = Server.Read(data, "gesamt.db", "SELECT Id || Kind || Payload FROM Facts ORDER BY Id");
         var standings = Server.Read(data, "gesamt.db", "SELECT Id || Standing_Stage || Standing_Turn || Standing_PaidMinor || Standing_OwedMinor FROM Projects ORDER BY Id");
         Assert.True(before.Count > 500 && standings.Count > 60, $"{before.Count} facts, {standings.Count} projects");
@@ -41,5 +44,44 @@ public sealed class OlderFolderTests
         Assert.True(opened > 0);
         Assert.Equal(JsonValueKind.Array, (await owner.GetAsync("/api/today")).GetProperty("troubles").ValueKind);
         Assert.Empty((await owner.GetAsync("/api/today")).GetProperty("troubles").EnumerateArray());
+    }
+
+    [Theory]
+    [MemberData(nameof(Releases))]
+    public async Task What_an_earlier_release_signed_and_issued_is_drawn_at_the_first_start_marked_so_and_kept_from_then_on(string release)
+    {
+        using var folder = new Folder();
+        var data = await LaidAsync(folder, release);
+        var invoices = Server.Read(data, "gesamt.db", "SELECT Id FROM Invoices").Select(long.Parse).ToHashSet();
+        var signed = Server.Read(data, "gesamt.db", "SELECT DISTINCT VersionId FROM Signatures").Select(long.Parse).ToHashSet();
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        await using var studio = new Older(data);
+        var owner = await studio.OwnerAsync();
+        await studio.TickAsync();
+        var papers = await studio.LookAsync(db => db.Papers.ToListAsync());
+        papers.RemoveAll(p => p.InvoiceId is { } id && !invoices.Contains(id.Value)); // issued since
+        Assert.True(signed.Count > 10 && invoices.Count > 40);
+        Assert.Equal(invoices, papers.Where(p => p.InvoiceId is not null).Select(p => p.InvoiceId!.Value.Value).ToHashSet());
+        Assert.Superset(signed, papers.Where(p => p.VersionId is not null).Select(p => p.VersionId!.Value.Value).ToHashSet());
+        Assert.All(papers, paper => Assert.True(paper.DrawnLater));
+
+        var paths = papers.Select(p => p.InvoiceId is { } id ? $"/api/invoices/{id.Value}.pdf" : $"/api/contracts/{p.VersionId!.Value.Value}.pdf").Distinct().ToList();
+        async Task<List<string>> HashesAsync()
+        {
+            var hashes = new List<string>();
+            foreach (var path in paths) hashes.Add(Convert.ToHexStringLower(SHA256.HashData(await (await owner.AskAsync(path)).Content.ReadAsByteArrayAsync())));
+            return hashes;
+        }
+        var before = await HashesAsync();
+        Assert.Subset(papers.Select(p => p.Hash).ToHashSet(), before.ToHashSet());
+        await owner.ChangeStudioAsync(now => (now["name"], now["address"], now["brand"], now["iban"]) = ("Another name", "Elsewhere", "#552200", "DE89370400440532013000"));
+        Assert.Equal(before, await HashesAsync());
+    }
+
+    private static async Task<string> LaidAsync(Folder folder, string release)
+    {
+        var data = folder.Of("studio");
+        await Backup.RestoreAsync(Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Folders", release), data, TestContext.Current.CancellationToken);
+        return data;
     }
 }

@@ -27,16 +27,6 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         return (owner, client, project, page);
     }
 
-    private static async Task<JsonElement> ChangeStudioAsync(Visitor owner, Action<System.Text.Json.Nodes.JsonNode> change)
-    {
-        var was = await owner.GetAsync("/api/studio");
-        var now = System.Text.Json.Nodes.JsonNode.Parse(was.GetRawText())!;
-        change(now);
-        var saved = await owner.SendAsync(HttpMethod.Put, "/api/studio", System.Net.Http.Json.JsonContent.Create(now));
-        Assert.True(saved.IsSuccessStatusCode, await saved.Content.ReadAsStringAsync());
-        return was;
-    }
-
     [Fact]
     public async Task Signed_and_issued_papers_are_the_same_bytes_after_dates_names_and_banks_have_changed()
     {
@@ -51,13 +41,13 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.False(await studio.LookAsync(db => db.Papers.AnyAsync(p => p.ProjectId == new ProjectId(project) && p.DrawnLater)));
 
         Assert.True((await owner.PostAsync($"/api/projects/{project}/date", new { to = "2027-09-24", also = Array.Empty<string>(), confirmed = true })).IsSuccessStatusCode);
-        var was = await ChangeStudioAsync(owner, now => (now["name"], now["address"], now["iban"], now["brand"]) = ("Another name", "Elsewhere", "DE89370400440532013000", "#552200"));
+        var was = await owner.ChangeStudioAsync(now => (now["name"], now["address"], now["iban"], now["brand"]) = ("Another name", "Elsewhere", "DE89370400440532013000", "#552200"));
         await studio.LookAsync(db => db.People.Where(p => p.Mail == "papers@lanternhouse.example").ExecuteUpdateAsync(set => set.SetProperty(p => p.Name, "Somebody Else").SetProperty(p => p.Address, "1 New Street")));
         Assert.Equal(before, await HashesAsync());
         Assert.Equal(before[0], Hash(await (await client.AskAsync($"{page}/api/contract.pdf")).Content.ReadAsByteArrayAsync()));
         // the page shows what was signed, too
         Assert.Equal(contract.GetProperty("priced").GetRawText(), (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("priced").GetRawText());
-        await ChangeStudioAsync(owner, now => (now["name"], now["address"], now["iban"], now["brand"]) = (was.GetProperty("name").GetString(), was.GetProperty("address").GetString(), was.GetProperty("iban").GetString(), was.GetProperty("brand").GetString()));
+        await owner.ChangeStudioAsync(now => (now["name"], now["address"], now["iban"], now["brand"]) = (was.GetProperty("name").GetString(), was.GetProperty("address").GetString(), was.GetProperty("iban").GetString(), was.GetProperty("brand").GetString()));
     }
 
     [Fact]

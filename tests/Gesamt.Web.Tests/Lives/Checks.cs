@@ -14,9 +14,6 @@ public sealed class Checks(Life life)
     private readonly HashSet<long> sent = [];
     private int round;
 
-    /// <summary>What was seen that the next piece of work mends: counted, not failed.</summary>
-    public Dictionary<string, int> Known { get; } = [];
-
     /// <summary>How often each kind of fact happened in this life.</summary>
     public IReadOnlyDictionary<string, int> Facts => facts.Values.GroupBy(text => text.Split(' ')[1]).ToDictionary(same => same.Key, same => same.Count());
 
@@ -34,8 +31,6 @@ public sealed class Checks(Life life)
     }
 
     private static void Fail(string what) => throw new LifeException(what);
-
-    private void See(string known) => Known[known] = Known.GetValueOrDefault(known) + 1;
 
     /// <summary>Facts and sealed papers are never changed or taken away.</summary>
     private void NothingIsGone(RawStudio raw)
@@ -66,7 +61,10 @@ public sealed class Checks(Life life)
             Same(project, "price", count.Agreed ?? 0, project.Agreed ?? 0);
             Same(project, "paid", count.Paid, project.Paid);
             Same(project, "owed", count.Owed, project.Owed);
-            if (!count.HasBeenTakenBack) Same(project, "booked", count.Booked, project.Booked);
+            Same(project, "booked", count.Booked, project.Booked);
+            Same(project, "owed on its invoices", count.Owed, raw.Invoices.Where(i => i.Project == project.Id && i.Sort == "Invoice").Sum(i => Math.Max(0, i.Owed)));
+            foreach (var fact in byProject[project.Id].Where(f => f.Kind is "InvoiceIssued" or "InvoiceCredited"))
+                if (raw.Invoices.SingleOrDefault(i => i.Id == fact.Number(fact.Kind == "InvoiceIssued" ? "invoice" : "note"))?.Total != fact.Minor("amount")) Fail($"The paper of {fact.Kind} {fact.Id} says another sum than its fact, {fact.Minor("amount")}");
             // a rehearsal's clock is its own
             if (!project.Rehearsal && count.Turn(life.Now.ToUnixTimeTicks(), today, raw.OpenTasks.Where(t => t.Project == project.Id)) is { } turn) Same(project, "turn", turn, project.Turn);
         }
@@ -87,10 +85,19 @@ public sealed class Checks(Life life)
         foreach (var fact in raw.Facts.Where(f => f.Kind == "LetterSent" && sent.Add(f.Id)))
         {
             var letter = letters[fact.Number("letter")];
-            if (letter.Template is { } template && letter.Step is not null && new Recount(projects[fact.Project], byProject[fact.Project]).Untruth(fact, template) is { } untrue) Fail($"“{template}” left for project {fact.Project} and {untrue}");
+            if (letter.Template is { } template && letter.Step is not null && new Recount(projects[fact.Project], byProject[fact.Project]).Untruth(fact, template, letter.Occurrence ?? 0, Day(fact.Recorded)) is { } untrue) Fail($"“{template}” left for project {fact.Project} and {untrue}");
         }
-        foreach (var _ in raw.Letters.Where(l => l is { State: "Sent", Run: not null }).GroupBy(l => (l.Run, l.ToMail, Instant.FromUnixTimeTicks(l.At).InUtc().Date)).Where(same => same.Count() > 1)) See("two letters of one routine on a day");
+        // what confirms an act of the client's goes at once, and what the owner sends is the owner's to send
+        foreach (var twice in raw.Letters.Where(l => l is { State: "Sent", Run: not null, ByItself: true } && !Confirming.Contains(l.Template)).GroupBy(l => (l.Run, l.ToMail, Day(l.At))).Where(same => same.Count() > 1))
+            Fail($"Two letters of one routine on one day: {string.Join(", ", twice.Select(l => $"{l.Id} {l.Template}"))}");
+        foreach (var held in raw.Letters.Where(l => l is { State: "Held", Step: not null, Project: not null } && (projects[l.Project.Value].Ended is not null || projects[l.Project.Value].PutAway)))
+            Fail($"“{held.Template}” waits for an OK in project {held.Project}, which is over");
     }
+
+    private static readonly string?[] Confirming = ["thank-you", "receipt", "signed", "welcome"];
+
+    /// <summary>A day of the studio, which its lives do not move.</summary>
+    private static string Day(long ticks) => Instant.FromUnixTimeTicks(ticks).InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).Date.ToString("uuuu-MM-dd", null);
 
     private async Task PagesAsync(RawStudio raw, IReadOnlyList<long> touched, bool all)
     {
@@ -132,9 +139,10 @@ public sealed class Checks(Life life)
             var answer = await life.Owner.AskAsync(paper);
             if ((int)answer.StatusCode >= 500) Fail($"{paper} answers {(int)answer.StatusCode}");
             var hash = Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(await answer.Content.ReadAsByteArrayAsync()));
-            // a contract gains its signatures; what was signed by both, and every invoice, is what it was
-            if (paper.Contains("/invoices/", StringComparison.Ordinal) && papers.TryGetValue(paper, out var was) && was != hash) See("an issued invoice is drawn anew with other bytes");
-            papers[paper] = hash;
+            // a contract gains its signatures; with the ones it has, and every invoice, it is what it was
+            var key = $"{paper} {raw.Facts.Count(f => f.Project == project && f.Kind == "ContractSigned" && paper.EndsWith($"/contracts/{f.Number("contract")}.pdf", StringComparison.Ordinal))}";
+            if (papers.TryGetValue(key, out var was) && was != hash) Fail($"{paper} was drawn anew with other bytes");
+            papers[key] = hash;
         }
     }
 

@@ -15,7 +15,6 @@ public sealed class LifeTests(ITestOutputHelper output)
     public void Whatever_happens_in_a_studio_all_of_it_holds()
     {
         var (lives, acts, requests) = (0, 0, 0);
-        var known = new Dictionary<string, int>();
         var done = new Dictionary<string, int>();
         var facts = new Dictionary<string, int>();
         var watch = Stopwatch.StartNew();
@@ -28,19 +27,19 @@ public sealed class LifeTests(ITestOutputHelper output)
                 {
                     acts++;
                     done[Acts.NameOf(act.What)] = done.GetValueOrDefault(Acts.NameOf(act.What)) + 1;
-                }, known, facts, ref requests);
+                }, facts, ref requests);
             }, seed: Environment.GetEnvironmentVariable("GESAMT_LIVE_SEED"), time: (int)(Minutes * 60), threads: 1, print: life => string.Join(" ", life));
         }
         finally
         {
-            var told = string.Create(CultureInfo.InvariantCulture, $"{lives} lives, {acts} acts, {requests} requests in {watch.Elapsed.TotalMinutes:0.0} minutes. Left to the next piece of work: {string.Join(", ", known.Select(one => $"{one.Key} ({one.Value})"))}. Acts: {string.Join(", ", done.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}. Facts: {string.Join(", ", facts.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}");
+            var told = string.Create(CultureInfo.InvariantCulture, $"{lives} lives, {acts} acts, {requests} requests in {watch.Elapsed.TotalMinutes:0.0} minutes. Acts: {string.Join(", ", done.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}. Facts: {string.Join(", ", facts.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}");
             output.WriteLine(told);
             if (Minutes > 1) Console.WriteLine(told);
         }
         Assert.True(acts > 0);
     }
 
-    private static void LiveAsync(Act[] acts, Action<Act> doing, Dictionary<string, int> known, Dictionary<string, int> facts, ref int requests) =>
+    private static void LiveAsync(Act[] acts, Action<Act> doing, Dictionary<string, int> facts, ref int requests) =>
         requests += Task.Run(async () =>
         {
             await using var life = new Life(new LivedStudio());
@@ -65,7 +64,6 @@ public sealed class LifeTests(ITestOutputHelper output)
             }
             await checks.HoldAsync(last: true);
             foreach (var (kind, times) in checks.Facts) facts[kind] = facts.GetValueOrDefault(kind) + times;
-            foreach (var (what, times) in checks.Known) known[what] = known.GetValueOrDefault(what) + times;
             return life.Requests;
         }).GetAwaiter().GetResult();
 }

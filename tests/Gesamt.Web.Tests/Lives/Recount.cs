@@ -13,9 +13,11 @@ public sealed record RawFact(long Id, long Project, long Happened, long Recorded
 
 public sealed record RawTask(long Project, string? Due);
 
-public sealed record RawProject(long Id, JsonObject Rules, string Stage, string Turn, string? Ended, bool Booked, long? Agreed, long Paid, long Owed, bool Rehearsal);
+public sealed record RawProject(long Id, JsonObject Rules, string Stage, string Turn, string? Ended, bool Booked, long? Agreed, long Paid, long Owed, bool Rehearsal, bool PutAway);
 
 public sealed record RawLetter(long Id, long? Project, string State, string? Template, bool ByItself, string ToMail, long? Run, string? Step, int? Occurrence, long At);
+
+public sealed record RawInvoice(long Id, long Project, string Sort, long Total, long Owed);
 
 public sealed record RawVersion(long Id, byte[] Canonical, string Hash);
 
@@ -27,6 +29,7 @@ public sealed class RawStudio
     public IReadOnlyList<RawTask> OpenTasks { get; }
     public IReadOnlyList<RawLetter> Letters { get; }
     public IReadOnlyList<RawVersion> Versions { get; }
+    public IReadOnlyList<RawInvoice> Invoices { get; }
 
     public RawStudio(string database)
     {
@@ -42,9 +45,10 @@ public sealed class RawStudio
             return rows;
         }
         Facts = All("SELECT Id, ProjectId, Happened, Recorded, \"By\", Kind, Payload FROM Facts ORDER BY Recorded, Id", r => new RawFact(r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt64(3), r.GetString(4), r.GetString(5), JsonNode.Parse(r.GetString(6))!.AsObject()));
-        Projects = All("SELECT Id, Rules, Standing_Stage, Standing_Turn, Standing_Ended, Standing_BookedAt, Standing_AgreedMinor, Standing_PaidMinor, Standing_OwedMinor, Rehearsal FROM Projects", r => new RawProject(r.GetInt64(0), JsonNode.Parse(r.GetString(1))!.AsObject(), r.GetString(2), r.GetString(3), r.IsDBNull(4) ? null : r.GetString(4), !r.IsDBNull(5), r.IsDBNull(6) ? null : r.GetInt64(6), r.GetInt64(7), r.GetInt64(8), r.GetInt64(9) == 1));
+        Projects = All("SELECT Id, Rules, Standing_Stage, Standing_Turn, Standing_Ended, Standing_BookedAt, Standing_AgreedMinor, Standing_PaidMinor, Standing_OwedMinor, Rehearsal, Standing_PutAway FROM Projects", r => new RawProject(r.GetInt64(0), JsonNode.Parse(r.GetString(1))!.AsObject(), r.GetString(2), r.GetString(3), r.IsDBNull(4) ? null : r.GetString(4), !r.IsDBNull(5), r.IsDBNull(6) ? null : r.GetInt64(6), r.GetInt64(7), r.GetInt64(8), r.GetInt64(9) == 1, r.GetInt64(10) == 1));
         OpenTasks = All("SELECT ProjectId, Due FROM Tasks WHERE DoneAt IS NULL AND Removed = 0", r => new RawTask(r.GetInt64(0), r.IsDBNull(1) ? null : r.GetString(1)));
         Letters = All("SELECT Id, ProjectId, State, Template, ByItself, ToMail, RunId, Step, Occurrence, At FROM Letters", r => new RawLetter(r.GetInt64(0), r.IsDBNull(1) ? null : r.GetInt64(1), r.GetString(2), r.IsDBNull(3) ? null : r.GetString(3), r.GetInt64(4) == 1, r.GetString(5), r.IsDBNull(6) ? null : r.GetInt64(6), r.IsDBNull(7) ? null : r.GetString(7), r.IsDBNull(8) ? null : r.GetInt32(8), r.GetInt64(9)));
+        Invoices = All("SELECT Id, ProjectId, Sort, TotalMinor, OwedMinor FROM Invoices", r => new RawInvoice(r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetInt64(3), r.GetInt64(4)));
         Versions = All("SELECT Id, Canonical, Hash FROM Versions", r => new RawVersion(r.GetInt64(0), (byte[])r.GetValue(1), r.GetString(2)));
     }
 }
@@ -98,6 +102,9 @@ public sealed class Recount
         }
     }
 
+    /// <summary>Credited for good: what was credited at an end that was taken back is owed again.</summary>
+    private long Forgiven => Of("InvoiceCredited").Where(f => f.Of["atEnd"]?.GetValue<bool>() == false || !(Last("TakenUp") is { } up && After(up, f))).Sum(f => f.Minor("amount"));
+
     private bool Closed(string gate, bool before)
     {
         if (Of("GateWaived").Any(f => (string)f.Of["gate"]! == gate)) return true;
@@ -113,7 +120,7 @@ public sealed class Recount
             case "Payment":
                 return Last("ProposalAccepted", "PriceAgreed") is { } price && (price.Minor("dueOnBooking") == 0 ? before : Paid >= price.Minor("dueOnBooking"));
             default:
-                return Any("HandedOver") && Any("Approved") && Agreed is { } agreed && Paid >= agreed - Of("InvoiceCredited").Sum(f => f.Minor("amount")) && ClosingStepsDone();
+                return Any("HandedOver") && Any("Approved") && Agreed is { } agreed && Paid >= agreed - Forgiven && ClosingStepsDone();
         }
     }
 
@@ -138,23 +145,42 @@ public sealed class Recount
 
     public string Stage => Gates().FirstOrDefault(g => !g.Value).Key ?? "Finished";
 
+    /// <summary>Won once, won for good: looked at after every fact; “not won after all” takes it back, and with it all that was evidence until then.</summary>
     public bool Booked
     {
         get
         {
-            if (Any("NotWonAfterAll")) return false; // looked at only where it never happened
+            var (won, from) = (false, 0);
+            for (var i = 0; i < facts.Count; i++)
+                if (facts[i].Kind == "NotWonAfterAll") (won, from) = (false, i + 1);
+                else if (!won) won = new Recount(rules, [.. facts.Take(i + 1).Where((f, at) => at >= from || f.Kind is not ("ContractSigned" or "GateWaived" or "PaymentReceived"))]).IsMet;
+            return won;
+        }
+    }
+
+    private Recount(JsonObject rules, List<RawFact> facts) => (this.rules, this.facts) = (rules, facts);
+
+    private bool IsMet
+    {
+        get
+        {
             var gates = Gates();
             bool Is(string gate) => gates.GetValueOrDefault(gate, true);
             return (string)rules["win"]! switch { "Signature" => Is("Contract"), "Payment" => Is("Payment"), _ => Is("Contract") && Is("Payment") };
         }
     }
 
-    public bool HasBeenTakenBack => Any("NotWonAfterAll");
+    /// <summary>Letters that only reminded: they answer nothing.</summary>
+    private HashSet<long> Reminders() =>
+        [.. Of("StepDone").Where(f => f.Of["letter"] is not null && Reminding.Contains((string)f.Of["step"]!["step"]!)).Select(f => f.Number("letter"))];
+
+    private static readonly string[] Reminding = ["still-interested", "still-interested-again", "did-it-reach-you", "still-open", "contract-waiting", "before", "late-1", "late-3", "late-7", "late-14", "look-it-over", "look-it-over-again"];
 
     /// <summary>Whose turn it is, where it is plain; null where it takes the whole rule.</summary>
     public string? Turn(long now, string today, IEnumerable<RawTask> openTasks)
     {
-        bool IsAnswer(RawFact f) => f.Kind is "CallHeld" or "NoAnswerNeeded" or "ProposalSent" or "ReviewOpened" or "TakenUp" or "MeetingHeld" or "BriefPut" || f.Kind == "LetterSent" && f.Of["byItself"]?.GetValue<bool>() == false;
+        var reminders = Reminders();
+        bool IsAnswer(RawFact f) => f.Kind is "CallHeld" or "PriceAgreed" or "NoAnswerNeeded" or "ProposalSent" or "ReviewOpened" or "TakenUp" or "MeetingHeld" or "BriefPut" || f.Kind == "LetterSent" && f.Of["byItself"]?.GetValue<bool>() == false && !reminders.Contains(f.Number("letter"));
         var answered = facts.LastOrDefault(IsAnswer);
         var said = facts.Where(f => (f.Kind is "InquiryCame" or "ChangeAsked" or "FormReturned" or "BriefRemarked" || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true || f.Kind == "MeetingCancelled" && f.Of["byClient"]?.GetValue<bool>() == true)
             && (answered is null || After(f, answered))).ToList();
@@ -163,26 +189,45 @@ public sealed class Recount
         if (quiet is not null && said.Any(f => f.Happened >= quiet.Recorded)) return said.All(f => f.Happened > quiet.Recorded) ? "Yours" : null;
         if (Ended is not null) return Any("ProposalDeclined", "RemarkLeft") ? null : "Nobodys";
         if (Last("RestBegan") is not null) return null;
-        if (Stage == "Finished") return null;
+        if (Stage == "Finished") return openTasks.Any(t => t.Due is { } late && string.CompareOrdinal(late, today) <= 0) ? "Yours" : null;
         if (said.Count > 0) return "Yours";
         return openTasks.Any(t => t.Due is { } due && string.CompareOrdinal(due, today) <= 0) ? "Yours" : null;
     }
 
     /// <summary>What of a letter's own words was not so when it left; null when they were, or nobody can tell.</summary>
-    public string? Untruth(RawFact sent, string template)
+    /// <param name="occurrence">Which of several invoices it speaks of.</param>
+    /// <param name="day">The day it left, in the studio's zone.</param>
+    public string? Untruth(RawFact sent, string template, int occurrence, string day)
     {
         var before = facts.Where(f => After(sent, f)).ToList();
+        var then = new Recount(rules, before);
         var proposal = before.LastOrDefault(f => f.Kind == "ProposalSent");
         bool Since(RawFact? since, params string[] kinds) => since is not null && before.Any(f => kinds.Contains(f.Kind) && After(f, since));
         return template switch
         {
+            "still-interested" or "last-question" => then.OwnerOwes(),
             "did-it-reach-you" when Since(proposal, "ProposalOpened", "ProposalAccepted", "ProposalDeclined") => "asks whether the proposal arrived after it was opened or answered",
-            "still-open" when Since(proposal, "ProposalAccepted", "ProposalDeclined", "ProposalWithdrawn") => "says the proposal is open after it was answered or withdrawn",
+            "still-open" when Since(proposal, "ProposalAccepted", "ProposalDeclined", "ProposalWithdrawn", "PriceAgreed") => "says the proposal is open after it was answered or withdrawn",
+            "still-open" when !Since(proposal, "ProposalOpened") => "says they have looked at a proposal that was never opened",
             "contract-waiting" when before.LastOrDefault(f => f.Kind == "ContractSent") is { } contract && before.Any(f => f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client" && After(f, contract)) => "says the contract waits after it was signed",
-            "payment-before" or "payment-late" when new Recount(new(0, rules, "", "", null, false, null, 0, 0, false), before).Owed == 0 => "asks for money when nothing is owed",
+            "payment-before" or "payment-late" when then.Owed == 0 => "asks for money when nothing is owed",
+            "payment-before" when before.Where(f => f.Kind == "InvoiceIssued").ElementAtOrDefault(occurrence) is { } invoice && string.CompareOrdinal((string)invoice.Of["due"]!, day) < 0 => "says that something past is due",
             "look-it-over" when before.Any(f => f.Kind == "Approved") => "asks whether it was looked over after it was approved",
+            "welcome" when !then.Booked => "welcomes whoever has not booked",
+            "receipt" when !before.Any(f => f.Kind == "PaymentReceived") => "thanks for a payment that never came",
+            "signed" when !before.Any(f => f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client") => "thanks for a signature that was never given",
+            "before-the-date" when before.LastOrDefault(f => f.Kind == "DateSet" && (string)f.Of["name"]! == (string)rules["mainDate"]!) is { } date && string.CompareOrdinal((string)date.Of["date"]!, day) < 0 => "speaks of a date that is past",
             _ => null,
         };
+    }
+
+    /// <summary>“I have not heard from you since”: why that is not so; null when the owner's own word was the last.</summary>
+    private string? OwnerOwes()
+    {
+        var reminders = Reminders();
+        var last = facts.LastOrDefault(f => f.Kind is "InquiryCame" or "CallHeld" or "MarkedFit" or "MeetingBooked" or "MeetingHeld" or "PriceAgreed" or "FormReturned" or "FormAsked" or "MeetingOffered" or "ProposalAccepted"
+            || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true || f.Kind == "LetterSent" && f.Of["byItself"]?.GetValue<bool>() == false && !reminders.Contains(f.Number("letter")));
+        return last?.Kind is "LetterSent" or "FormAsked" or "MeetingOffered" ? null : $"asks why nobody answered, and the last word was {last?.Kind ?? "nobody's"}";
     }
 
     public static bool IsSealed(RawVersion version) => Convert.ToHexStringLower(SHA256.HashData(version.Canonical)) == version.Hash;
