@@ -95,8 +95,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.Press("let them choose");
         owner.See("First call, 30 minutes");
         owner.Press("Send the choice of times");
-        owner.See("It is on its way");
-        owner.Press("Close");
+        owner.SeeItLeave();
         owner.See("with the client, who has not chosen a time yet");
         owner.See("The client's for a moment");
         owner.Go("/post-office");
@@ -148,8 +147,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.PressWith("Put it to the client");
         owner.See("Put the brief to the client");
         owner.PressWith("Put it to the client");
-        owner.See("It is on its way");
-        owner.Press("Close");
+        owner.SeeItLeave();
         owner.See("with the client since");
         client.Driver.Navigate().Refresh();
         client.See("Two swallows, four metres wide");

@@ -163,8 +163,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.See("Say in a few words what “wall-final.png” is for.");
         owner.Type("What wall-final.png is for", "for print, 300 dpi");
         owner.Press("Hand over");
-        owner.See("It is on its way");
-        owner.Press("Close");
+        owner.SeeItLeave();
         owner.See("Handed over");
     }
 
@@ -231,14 +230,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.Choose("A yes closes the phase", "sketch");
         owner.Wait(() => owner.ValueOf("Subject").Length > 0, () => owner.Text);
         owner.Press(button);
-        owner.See("It is on its way");
-        // the page is drawn anew as the letter leaves, and a press in that moment is lost
-        owner.Wait(() =>
-        {
-            if (!owner.Text.Contains("It is on its way", StringComparison.Ordinal)) return true;
-            owner.Press("Close");
-            return false;
-        }, () => owner.Text);
+        owner.SeeItLeave();
         owner.See("is with the client");
     }
 

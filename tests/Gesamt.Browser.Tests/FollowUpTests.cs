@@ -10,7 +10,11 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
     [Fact]
     public async Task Follow_ups_ask_first_and_stop_by_themselves()
     {
-        foreach (var name in new[] { "Quinn Quill", "Tara Talk" }) AnInquiryComes(name);
+        foreach (var name in new[] { "Quinn Quill", "Tara Talk" })
+        {
+            AnInquiryComes(name);
+            TheOwnerAsksBack(name);
+        }
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
         TheClientWritesAMinuteEarlier();
         await TheQuietLeadIsFollowedUpTwiceAndEndedAsync();
@@ -32,6 +36,23 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         client.Tick("You may keep my answers");
         client.Press("Send the inquiry");
         client.See("Thank you, your inquiry has arrived.");
+    }
+
+    /// <summary>From here on the next word is the client's, and a reminder is true.</summary>
+    private void TheOwnerAsksBack(string name)
+    {
+        owner.Go("/today");
+        owner.PressWith($"Mural for {name}");
+        AQuestionIsSent();
+    }
+
+    private void AQuestionIsSent()
+    {
+        owner.Press("Write a letter");
+        owner.Choose("Begin with", "First answer with a question");
+        owner.Wait(() => owner.ValueOf("Subject").Length > 0, () => owner.Text);
+        owner.Press("Send the letter");
+        owner.SeeItLeave();
     }
 
     private void TheClientWritesAMinuteEarlier()
@@ -170,6 +191,7 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         owner.See("A rehearsal.");
         owner.Press("Wind to what comes next");
         owner.See("Letter “Your inquiry has arrived”");
+        AQuestionIsSent();
         owner.Press("Wind to what comes next");
         owner.See("waits for your OK");
         Assert.Equal("", owner.Violations());

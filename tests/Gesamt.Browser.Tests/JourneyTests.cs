@@ -83,7 +83,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.Choose("Begin with", "First answer with a question");
         owner.SeeNot("Not filled yet");
         owner.Press("Send the letter");
-        owner.See("It is on its way");
+        owner.SeeItLeave();
         owner.See("Letter “Your Mural: one question first”");
     }
 

@@ -58,6 +58,13 @@ public sealed class Person : IDisposable
 
     public void SeeNot(string text) => Wait(() => !Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is still shown.");
 
+    /// <summary>Waits until a letter has left, and its sheet has said so and closed itself.</summary>
+    public void SeeItLeave()
+    {
+        See("It leaves the house");
+        SeeNot("It leaves the house");
+    }
+
     public string Text => (string)Driver.ExecuteScript("return document.body.innerText.replace(/[\\u00a0\\u202f]/g, ' ')")!;
 
     /// <summary>Presses the button or link of that name.</summary>

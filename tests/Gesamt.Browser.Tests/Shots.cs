@@ -104,7 +104,7 @@ public sealed class Shots
         owner.Press("let them choose");
         owner.See("First call, 30 minutes");
         owner.Press("Send the choice of times");
-        owner.See("It is on its way");
+        owner.SeeItLeave();
         owner.Go("/post-office");
         owner.PressWith("Ropeworks stairwell: shall we speak?");
         owner.See("/p/");

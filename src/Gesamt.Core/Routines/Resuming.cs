@@ -4,27 +4,27 @@ using NodaTime;
 
 namespace Gesamt.Core.Routines;
 
-/// <summary>What becomes of stopped steps when the cause of their stopping is undone, such as a payment recorded by mistake: those still ahead go on, those missed meanwhile are named and stay stopped.</summary>
+/// <summary>What becomes of stopped steps when the cause of their stopping is undone, such as a payment recorded by mistake, or a day that was put off: those still ahead go on, those missed meanwhile are named and stay stopped.</summary>
 /// <param name="Ahead">They are planned again.</param>
 /// <param name="Missed">Their time has passed; nothing lets them out at once.</param>
 public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<PlannedStep> Missed)
 {
-    /// <summary>What the owner stopped by hand is not resumed by anything that happens.</summary>
-    public static Resuming Of(Case project, Instant now) => Of(project, now, step => step.Why != StopRule.ByHand);
+    /// <summary>What a payment, an end or a date that has passed had stopped; what the owner stopped by hand is not resumed by anything that happens.</summary>
+    public static Resuming Of(Case project, Instant now) => Of(project, now, step => step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past);
 
     /// <summary>What was stopped by hand and goes on because the owner says so.</summary>
     public static Resuming OfStoppedByHand(Case project, Instant now) => Of(project, now, step => step.Why == StopRule.ByHand);
 
     private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which)
     {
-        var undone = Plan.Of(project).Where(step => step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step)).ToList();
+        var undone = Plan.Of(project).Where(step => step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step, now)).ToList();
         return new([.. undone.Where(step => step.Due is null || step.Due > now)], [.. undone.Where(step => step.Due <= now)]);
     }
 
-    private static bool StillStopped(Case project, PlannedStep step)
+    private static bool StillStopped(Case project, PlannedStep step, Instant now)
     {
         var causes = Causes.Of(project, step.Step.When.Cause, step.Step.When.DateName);
-        return project.End is not null
+        return project.End is not null || !step.IsTrue || step.Until <= now
             || step.Ref.Occurrence < causes.Count && StopRules.Holds(project, step.Step, causes[step.Ref.Occurrence]) is not null;
     }
 }

@@ -27,7 +27,7 @@ public sealed class Ledger(GesamtDb db)
         await AppendAsync(file, by, happened, now, what);
         await BeginRunsAsync(file, now);
         await StopStepsAsync(file, now);
-        if (what.Any(one => one is Happening.PaymentVoided or Happening.PaymentChargedBack or Happening.TakenUp or Happening.TakenOut)) await ResumeStepsAsync(file, now);
+        if (what.Any(one => one is Happening.PaymentVoided or Happening.PaymentChargedBack or Happening.TakenUp or Happening.TakenOut or Happening.DateSet)) await ResumeStepsAsync(file, now);
         if (what.Any(IsMoney)) await RefreshOwedAsync(file);
         await RefreshAsync(file, now);
     }

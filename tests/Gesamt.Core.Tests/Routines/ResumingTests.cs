@@ -49,6 +49,24 @@ public sealed class ResumingTests
         Assert.Equal(["late-14"], DueRule.Of(after, At("2027-03-22 12:30")).Select(due => due.Step.Ref.Step));
     }
 
+    [Fact] // a letter before the opening that nobody said yes to, and an opening that is then put off
+    public void What_expired_with_its_date_is_ahead_again_when_the_date_is_put_off_and_is_not_missed_while_it_is_not()
+    {
+        var before = new Routine("opening", "Before the opening", Cause.NamedDate, [new("neighbours", new Timing(Cause.NamedDate, Span.Days(-3), new LocalTime(12, 0)), new StepAction.Letter("neighbours"), StepMode.AsksFirst, Stops())]);
+        Case Opening(params (string, Happening)[] more) => Case(KindRules.Default, [new Run(RunId, before)],
+        [
+            ("2027-03-01 09:00", new Happening.DateSet(KindRules.Default.MainDate, Date("2027-03-12"), null)),
+            ("2027-03-01 09:00", new Happening.RunBegan(RunId)),
+            ("2027-03-09 12:00", new Happening.StepHeld(new(RunId, "neighbours", 0), new LetterId(7))),
+            ("2027-03-13 00:00", new Happening.StepStopped(new(RunId, "neighbours", 0), StopRule.Past)),
+            .. more,
+        ]);
+        var now = At("2027-03-15 10:00");
+        Assert.Empty(Resuming.Of(Opening(), now).Ahead);
+        Assert.Empty(Resuming.Of(Opening(), now).Missed);
+        Assert.Equal(["neighbours"], Resuming.Of(Opening(("2027-03-15 10:00", new Happening.DateSet(KindRules.Default.MainDate, Date("2027-04-02"), null))), now).Ahead.Select(step => step.Ref.Step));
+    }
+
     [Fact] // whenever it is taken back, nothing acts in that moment
     public void Nothing_is_let_out_at_once_whenever_it_is_voided() =>
         Gen.Int[1, 60 * 24 * 40].Sample(minutes =>
