@@ -192,6 +192,8 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         owner.Press("Wind to what comes next");
         owner.See("Letter “Your inquiry has arrived”");
         AQuestionIsSent();
+        owner.Press("Wind to what comes next"); // the letter leaves
+        owner.See("decide whether it is a fit");
         owner.Press("Wind to what comes next");
         owner.See("waits for your OK");
         Assert.Equal("", owner.Violations());
