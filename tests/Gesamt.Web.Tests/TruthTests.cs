@@ -3,6 +3,8 @@ using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Forms;
+using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 
@@ -283,20 +285,26 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact]
     public async Task An_answer_that_contradicts_what_is_known_asks()
     {
-        var (owner, client, project, page) = await SignedAsync("contrary@lanternhouse.example");
-        var detail = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("details").EnumerateArray().First(d => d.GetProperty("value").GetString() is { Length: > 0 });
-        var (name, known) = (detail.GetProperty("name").GetString()!, detail.GetProperty("value").GetString());
-        await studio.LookAsync(async desk =>
+        const string mail = "contrary@lanternhouse.example";
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var project = await studio.InquireAsync(new Visitor(studio), mail);
+        async Task<JsonElement> DetailAsync() => (await owner.GetAsync($"/api/projects/{project}")).GetProperty("details").EnumerateArray().First(d => d.GetProperty("name").GetString() == "wall size");
+        var known = (await DetailAsync()).GetProperty("value").GetString();
+        await studio.LookAsync(async db =>
         {
-            await Gesamt.Web.Briefs.DetailDoubts.AskAsync(desk, new(project), new(name, known!, "99"));
-            return await desk.Db.SaveChangesAsync();
+            var form = await db.Forms.SingleAsync(f => f.Slug == "mural-start");
+            form.Fields = StoreJson.Write<List<FormField>>([.. StoreJson.Read<List<FormField>>(form.Fields), new("size", FieldSort.Number, "How large is it after all?", Unit: "m²", Fills: "wall size")]);
+            return await db.SaveChangesAsync();
         });
-        Assert.Equal("99", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("details").EnumerateArray().First(d => d.GetProperty("name").GetString() == name).GetProperty("said").GetString());
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/details/decide", new { name, take = true })).IsSuccessStatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/projects/{project}/details/decide", new { name, take = false })).StatusCode);
-        Assert.Equal("99", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("details").EnumerateArray().First(d => d.GetProperty("name").GetString() == name).GetProperty("value").GetString());
-        Assert.NotEmpty(page);
-        Assert.NotNull(client);
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/forms", new { slug = "mural-start", subject = "Questions", body = "They are here: [page link]" })).IsSuccessStatusCode);
+        await studio.TickAsync();
+        var page = await studio.EnterAsync(owner, client, mail);
+        Assert.Equal(HttpStatusCode.NoContent, (await client.PostAsync($"{page}/api/forms/mural-start", new { answers = new { key = "Ring the bell", water = "yes", size = "about 99" } })).StatusCode);
+
+        Assert.Equal((known, "99"), ((await DetailAsync()).GetProperty("value").GetString(), (await DetailAsync()).GetProperty("said").GetString()));
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/details/decide", new { name = "wall size", take = true })).IsSuccessStatusCode);
+        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/projects/{project}/details/decide", new { name = "wall size", take = false })).StatusCode);
+        Assert.Equal("99", (await DetailAsync()).GetProperty("value").GetString());
     }
 
     [Fact]
