@@ -102,8 +102,9 @@ public sealed class MailTests
     [Theory]
     [InlineData("<p>Hello <b>there</b></p><p>Second</p>", "Hello there\n\nSecond")]
     [InlineData("<html><head><title>No</title><style>p{}</style></head><body>One<br>two<script>no()</script></body></html>", "One\ntwo")]
-    [InlineData("<ul><li>a<li>b</ul>&amp; &#8364; 40", "a\nb\n& € 40")]
-    [InlineData("<table><tr><td>x</td><td>y</td></tr><tr><td>z</td></tr></table>", "xy\n\nz")]
+    [InlineData("<ul><li>a<li>b</ul>&amp; &#8364; 40", "- a\n- b\n\n& € 40")]
+    [InlineData("<div>Hello,<br>it rains.</div><div><br></div><div>Ida</div>", "Hello,\nit rains.\n\nIda")]
+    [InlineData("<table><tr><td>x</td><td>y</td></tr><tr><td>z</td></tr></table>", "x\ty\nz")]
     public void Html_is_read_block_by_block(string html, string text) => Assert.Equal(text, HtmlText.Of(html, 1_000));
 
 

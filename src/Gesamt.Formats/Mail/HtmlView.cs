@@ -18,7 +18,7 @@ public static class HtmlView
     public static string? Of(string html)
     {
         if (html.Length > Longest || IsDeep(html)) return null;
-        return $"<!doctype html><html><head><meta charset=\"utf-8\"></head><body>{Quiet().Sanitize(html)}</body></html>";
+        return $"<!doctype html><html><head><meta charset=\"utf-8\"><style>body{{font:16px/1.5 sans-serif;overflow-wrap:break-word}}</style></head><body>{Quiet().Sanitize(html)}</body></html>";
     }
 
     /// <summary>Read as tokens, so that nesting costs nothing: the tree is made only of what is flat enough.</summary>

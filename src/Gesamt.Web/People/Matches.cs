@@ -24,7 +24,7 @@ public static class Matches
         var (mail, name, tail) = (row.Mail, row.PlainName, Matching.Digits(row.Phone) is { } digits ? $"%{string.Join('%', digits[^4..].ToCharArray())}%" : null);
         var apart = await desk.Db.Joins.AsNoTracking().Where(j => (j.FromId == row.Id || j.ToId == row.Id) && j.UndoneAt == null && (j.Sort == JoinSort.Different || j.Sort == JoinSort.Split)).Select(j => j.FromId == row.Id ? j.ToId : j.FromId).ToListAsync();
         var others = await desk.Db.People.AsNoTracking().Where(p => p.Id != row.Id && p.MergedInto == null && p.RemovedAt == null && !apart.Contains(p.Id)
-            && (mail != null && p.Mail == mail || name != "" && p.PlainName == name || tail != null && EF.Functions.Like(p.Phone!, tail))).Take(50).ToListAsync();
+            && (mail != null && p.Mail == mail || name != "" && p.PlainName == name || tail != null && EF.Functions.Like(p.Phone!, tail))).OrderBy(p => p.Id).Take(50).ToListAsync();
         var matches = Matching.Of(KnownOf(row), others.Select(KnownOf)).Take(Most).ToList();
         var ids = matches.Select(match => match.Id).ToList();
         var projects = (await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.ClientId)).OrderByDescending(p => p.Id).Select(p => new { p.ClientId, p.Title }).ToListAsync()).ToLookup(p => p.ClientId, p => p.Title);
