@@ -100,6 +100,8 @@ services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(s
 services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
 // strangers read of the open part alone; the tool that makes the types of the pages reads all of it
 services.AddOpenApi(options => Api.Describe(options, whole: describing));
+// what cannot be read is told with its field in every environment, and reaches the refusals
+services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 services.AddProblemDetails();
 services.AddExceptionHandler<Refusals>();
 services.AddResponseCompression(options => options.EnableForHttps = true);

@@ -48,6 +48,7 @@ public sealed class House : WebApplicationFactory<Program>
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
+        .UseEnvironment("Production") // as it is run
         .UseSetting("Logging:LogLevel:Default", "Warning")
         .UseSetting("Gesamt:Mode", "Test")
         .UseSetting("Gesamt:Data", data)

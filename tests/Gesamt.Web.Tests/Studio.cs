@@ -63,6 +63,7 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
     public Statements Statements { get; } = new();
 
     protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
+        .UseEnvironment("Production") // as it is run
         .ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(Statements)))
         .UseSetting("Logging:LogLevel:Default", "Critical")
         // many people of a test come from one address; what the limits do is tested where they are

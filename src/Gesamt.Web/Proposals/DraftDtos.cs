@@ -142,7 +142,7 @@ public static class Wire
         NumberReading.Of(text) is { } number && (!NumberReading.IsDoubtful(text) || !text.Contains('.', StringComparison.Ordinal) || Number(number) == text.Trim()) ? number : null;
 
     /// <summary>What a doubtful number could be, as a sentence to add; empty for any other.</summary>
-    public static string Doubt(string text) => NumberReading.IsDoubtful(text) ? $" It can be read as {NumberReading.Readings(text)}: write it without the mark, or with other decimals." : "";
+    public static string Doubt(string text) => NumberReading.IsDoubtful(text) ? $" It can be read as {NumberReading.Readings(text)}: write which." : "";
 
     public static string Number(decimal number) => number.ToString("0.######", System.Globalization.CultureInfo.InvariantCulture);
 }
