@@ -107,6 +107,8 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         { "date", new { to = "9000-01-01", also = Array.Empty<string>(), confirmed = true }, "to" },
         { "phases", new { phase = "no such phase", state = "Done" }, "phase" },
         { "reviews", new { files = new[] { 99 }, phase = (string?)null, subject = "s", body = "b", beyond = false }, "files" },
+        { "date", new { also = Array.Empty<string>(), confirmed = true }, "to" },
+        { "happened", new { sort = "Whatever", words = "x" }, "sort" },
         { "letter", new { subject = "", body = "" }, "subject" },
         { "letter", new { subject = "s", body = new string('x', 60_000) }, "body" },
     };

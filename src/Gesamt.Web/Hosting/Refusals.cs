@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.RegularExpressions;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Letters;
@@ -29,7 +30,7 @@ public sealed class StaleException(object theirs) : Exception("This was changed 
 }
 
 /// <summary>Turns refusals into problem details (RFC 9457) that name the field and what is allowed.</summary>
-public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandler
+public sealed partial class Refusals(IProblemDetailsService problems) : IExceptionHandler
 {
     private const int SqliteConstraintUnique = 2067, SqliteConstraintPrimaryKey = 1555;
 
@@ -54,7 +55,7 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         LetterTextException text => (400, new() { ["text"] = [text.Message] }, null),
         InstalmentException instalment => (400, new() { ["plan"] = [instalment.Message] }, null),
         Store.Files.FileTooLargeException large => (413, new() { ["file"] = [large.Message] }, null),
-        BadHttpRequestException { InnerException: JsonException json } bad => (bad.StatusCode, new() { [FieldOf(json)] = [json.InnerException is null && json.Message == Dates.Allowed ? json.Message : "This is not what can be read here."] }, null),
+        BadHttpRequestException { InnerException: JsonException json } bad => (bad.StatusCode, Unread(json), null),
         BadHttpRequestException bad => (bad.StatusCode, null, null),
         AntiforgeryValidationException => (400, null, null),
         MissingException => (404, null, null),
@@ -65,15 +66,31 @@ public sealed class Refusals(IProblemDetailsService problems) : IExceptionHandle
         _ => (0, null, null),
     };
 
+    /// <summary>What of a request cannot be read: the fields that are missing, else the one that reads as nothing it could be.</summary>
+    private static Dictionary<string, string[]> Unread(JsonException json)
+    {
+        var missing = Missing().Match(json.Message) is { Success: true } match ? Quoted().Matches(match.Value).Select(name => name.Value.Trim('\'')).ToList() : [];
+        return missing.Count > 0
+            ? missing.ToDictionary(name => name, _ => new[] { "This is missing." })
+            : new() { [FieldOf(json)] = [json.InnerException is null && json.Message == Dates.Allowed ? json.Message : "This is not what can be read here."] };
+    }
+
     /// <summary>“to” for “$.to”; “request” where the whole does not read.</summary>
     private static string FieldOf(JsonException json) => json.Path is { Length: > 2 } path ? path[2..] : "request";
+
+    // as the serializer words it, until it tells the names apart
+    [GeneratedRegex(@"missing required properties including: .*")]
+    private static partial Regex Missing();
+
+    [GeneratedRegex("'[^']+'")]
+    private static partial Regex Quoted();
 
     private static string Words(Exception exception) => exception switch
     {
         _ when HouseTrouble.Of(exception) is { } trouble => trouble,
         AntiforgeryValidationException => $"The {Writes.TokenHeader} header is missing or out of date. Load the page again.",
         DbUpdateException => "This was done a moment ago already.",
-        BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => $"The request does not read as expected{(json.Path is { } path ? $" at {path}" : "")}.",
+        BadHttpRequestException { InnerException: JsonException json } => $"The request does not read as expected at {string.Join(", ", Unread(json).Keys)}.",
         BadHttpRequestException => "The request does not read as expected.",
         _ => exception.Message,
     };
