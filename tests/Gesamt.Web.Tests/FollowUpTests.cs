@@ -147,7 +147,7 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     public async Task One_act_stops_all_that_is_pending_and_what_lies_ahead_goes_on_again()
     {
         var owner = await studio.OwnerAsync();
-        var project = await studio.InquireAsync(new Visitor(studio), "stop@lanternhouse.example");
+        var project = await studio.InquireAndAnswerAsync("stop@lanternhouse.example");
         Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Later", body = "Later.", sendAt = $"{(await studio.LookAsync((Desk desk) => Task.FromResult(desk.Today))).PlusDays(30):uuuu-MM-dd}T09:00:00" })).IsSuccessStatusCode);
         Assert.Equal(4, (await ReadAsync(await owner.PostAsync($"/api/projects/{project}/stop-pending"))).GetProperty("count").GetInt32());
         Assert.All((await PlanAsync(project, "After an inquiry")).Skip(1), step => Assert.Equal((StepState.Stopped, StopRule.ByHand), (step.State, step.Why)));

@@ -6,7 +6,7 @@ namespace Gesamt.Core.Routines;
 
 /// <summary>What becomes of stopped steps when the cause of their stopping is undone, such as a payment recorded by mistake, or a day that was put off: those still ahead go on, those missed meanwhile are named and stay stopped.</summary>
 /// <param name="Ahead">They are planned again.</param>
-/// <param name="Missed">Their time has passed; nothing lets them out at once.</param>
+/// <param name="Missed">Their time has passed, and what they say is still true; nothing lets them out at once.</param>
 public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<PlannedStep> Missed)
 {
     /// <summary>What a payment, an end or a date that has passed had stopped; what the owner stopped by hand is not resumed by anything that happens.</summary>
@@ -17,14 +17,14 @@ public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<
 
     private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which)
     {
-        var undone = Plan.Of(project).Where(step => step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step, now)).ToList();
-        return new([.. undone.Where(step => step.Due is null || step.Due > now)], [.. undone.Where(step => step.Due <= now)]);
+        var undone = Plan.Of(project).Where(step => step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step)).ToList();
+        return new([.. undone.Where(step => step.Due is null || step.Due > now)], [.. undone.Where(step => step.Due <= now && step.IsTrue && !(step.Until <= now))]);
     }
 
-    private static bool StillStopped(Case project, PlannedStep step, Instant now)
+    private static bool StillStopped(Case project, PlannedStep step)
     {
         var causes = Causes.Of(project, step.Step.When.Cause, step.Step.When.DateName);
-        return project.End is not null || !step.IsTrue || step.Until <= now
+        return project.End is not null
             || step.Ref.Occurrence < causes.Count && StopRules.Holds(project, step.Step, causes[step.Ref.Occurrence]) is not null;
     }
 }

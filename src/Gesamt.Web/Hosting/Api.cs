@@ -23,9 +23,9 @@ public static class Api
     public static void Json(JsonSerializerOptions options)
     {
         // before those of NodaTime, which know no bounds
-        options.Converters.Add(new Bounded<LocalDate>(LocalDatePattern.Iso, date => date));
-        options.Converters.Add(new Bounded<LocalDateTime>(LocalDateTimePattern.ExtendedIso, local => local.Date));
-        options.Converters.Add(new Bounded<Instant>(InstantPattern.ExtendedIso, instant => instant.InUtc().Date));
+        options.Converters.Add(new Bounded<LocalDate>(LocalDatePattern.Iso, date => date, Dates.Allowed));
+        options.Converters.Add(new Bounded<LocalDateTime>(LocalDateTimePattern.ExtendedIso, local => local.Date, "A date from 1900 to 2199 with its time, such as 2027-03-12T14:30:00."));
+        options.Converters.Add(new Bounded<Instant>(InstantPattern.ExtendedIso, instant => instant.InUtc().Date, "An instant from 1900 to 2199 in UTC, such as 2027-03-12T14:30:00Z."));
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
         options.Converters.Add(new JsonStringEnumConverter(null, allowIntegerValues: false));
         options.NumberHandling = JsonNumberHandling.Strict;
@@ -34,10 +34,10 @@ public static class Api
     }
 
     /// <summary>Reads only dates that are allowed (see <see cref="Dates"/>): what lies beyond would break the arithmetic done with it.</summary>
-    private sealed class Bounded<T>(IPattern<T> pattern, Func<T, LocalDate> date) : JsonConverter<T>
+    private sealed class Bounded<T>(IPattern<T> pattern, Func<T, LocalDate> date, string allowed) : JsonConverter<T>
     {
         public override T Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
-            reader.TokenType == JsonTokenType.String && pattern.Parse(reader.GetString()!) is { Success: true, Value: var value } && Dates.IsAllowed(date(value)) ? value : throw new JsonException(Dates.Allowed);
+            reader.TokenType == JsonTokenType.String && pattern.Parse(reader.GetString()!) is { Success: true, Value: var value } && Dates.IsAllowed(date(value)) ? value : throw new NotAllowedException(allowed);
 
         public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteStringValue(pattern.Format(value));
     }
@@ -61,3 +61,6 @@ public static class Api
         });
     }
 }
+
+/// <summary>Something in a request that reads as nothing it could be; says what is allowed.</summary>
+public sealed class NotAllowedException(string allowed) : JsonException(allowed);

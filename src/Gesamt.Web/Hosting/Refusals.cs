@@ -1,7 +1,6 @@
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
 using Microsoft.AspNetCore.Antiforgery;
@@ -72,7 +71,7 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
         var missing = Missing().Match(json.Message) is { Success: true } match ? Quoted().Matches(match.Value).Select(name => name.Value.Trim('\'')).ToList() : [];
         return missing.Count > 0
             ? missing.ToDictionary(name => name, _ => new[] { "This is missing." })
-            : new() { [FieldOf(json)] = [json.InnerException is null && json.Message == Dates.Allowed ? json.Message : "This is not what can be read here."] };
+            : new() { [FieldOf(json)] = [json is NotAllowedException ? json.Message : "This is not what can be read here."] };
     }
 
     /// <summary>“to” for “$.to”; “request” where the whole does not read.</summary>
