@@ -9,8 +9,8 @@ namespace Gesamt.Core.Routines;
 /// <param name="Missed">Their time has passed, and what they say is still true; nothing lets them out at once.</param>
 public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<PlannedStep> Missed)
 {
-    /// <summary>What a payment, an end or a date that has passed had stopped; what the owner stopped by hand is not resumed by anything that happens.</summary>
-    public static Resuming Of(Case project, Instant now) => Of(project, now, step => step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past);
+    /// <summary>What a payment, an end, the finish or a date that has passed had stopped; what the owner stopped by hand is not resumed by anything that happens.</summary>
+    public static Resuming Of(Case project, Instant now) => Of(project, now, step => step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past or StopRule.Finished);
 
     /// <summary>What was stopped by hand and goes on because the owner says so.</summary>
     public static Resuming OfStoppedByHand(Case project, Instant now) => Of(project, now, step => step.Why == StopRule.ByHand);

@@ -83,6 +83,7 @@ public static class RoutineWords
         StopRule.PutAway => "put away",
         StopRule.Past => "its date is past",
         StopRule.NotTheirs => "not their turn",
+        StopRule.Finished => "the project finished",
         _ => rule.ToString().ToLowerInvariant(),
     };
 

@@ -1,6 +1,7 @@
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Stages;
 
 namespace Gesamt.Core.Routines;
 
@@ -13,7 +14,18 @@ public static class StopRules
         if (project.End is not null) return StopRule.Ended;
         if (project.IsPutAway) return StopRule.PutAway;
         if (Replaced(project, step, cause) || step.Action is StepAction.EndAsQuiet && Since(project, cause, IsTalk)) return StopRule.Replaced;
+        if (IsOver(project, step, cause)) return StopRule.Finished;
         return step.Stops.Where(rule => Holds(project, rule, cause)).Select(rule => (StopRule?)rule).FirstOrDefault();
+    }
+
+    /// <summary>Once a project is finished nothing asks any more that was begun before the handover: no welcome, no question before the start. What follows from the handover, a date, money or an approval goes on.</summary>
+    private static bool IsOver(Case project, Step step, CauseAt cause)
+    {
+        if (step.Favour || step.When.Cause is Cause.NamedDate or Cause.InvoiceDue or Cause.HandedOver or Cause.Approved) return false;
+        var handedOver = project.History.Last<Happening.HandedOver>()?.Recorded;
+        // most projects are told by this alone
+        if (handedOver <= cause.Known || handedOver is null && !project.History.Any<Happening.GateWaived>(waived => waived.Gate == Gate.Delivery) && project.Kind.Gates.Contains(Gate.Delivery)) return false;
+        return GateRule.FinishedAt(project) is { } finished && cause.Known < (handedOver ?? finished);
     }
 
     private static bool Holds(Case project, StopRule rule, CauseAt cause) => rule switch
@@ -32,7 +44,7 @@ public static class StopRules
         StopRule.Resting => Since(project, cause, what => what is Happening.RestBegan),
         StopRule.FormReturned => Since(project, cause, what => what is Happening.FormReturned),
         StopRule.Ended => project.End is not null,
-        StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone or StopRule.PutAway or StopRule.Past or StopRule.NotTheirs => false, // never asked for: they hold for every step
+        StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone or StopRule.PutAway or StopRule.Past or StopRule.NotTheirs or StopRule.Finished => false, // never asked for: they hold for every step
         _ => false,
     };
 

@@ -46,6 +46,10 @@ public static class GateRule
         return LeadClosedByLater(readings, project);
     }
 
+    /// <summary>Since when all gates are closed; null while one is open.</summary>
+    public static Instant? FinishedAt(Case project) =>
+        Read(project) is var gates && StageOf(gates) == Stage.Finished ? gates.Max(gate => gate.ClosedAt) : null;
+
     /// <summary>The first gate that is not closed; all closed is finished.</summary>
     public static Stage StageOf(IEnumerable<GateReading> gates) =>
         gates.FirstOrDefault(gate => !gate.IsClosed) is { Gate: var open } ? (Stage)open : Stage.Finished;

@@ -155,6 +155,7 @@ public static class LineText
         StopRule.PutAway => "because the project was put away",
         StopRule.Past => "because the date it speaks of has come",
         StopRule.NotTheirs => "because it was not their turn",
+        StopRule.Finished => "because the project was finished",
         StopRule.Replaced => "because a newer one took its place",
         StopRule.CauseGone => "because what they hung on was taken back",
         _ => "because a proposal took its place",

@@ -93,6 +93,6 @@ public static class RoutineShapes
         };
         ImmutableArray<Condition> conditions = [.. step.Sources.Length > 0 ? new Condition[] { new Condition.SourceIs([.. step.Sources.Select(s => s.Trim()).Where(s => s.Length > 0)]) } : [], .. step.Answers.Select(a => new Condition.AnswerIs(a.Detail.Trim(), [.. a.Is.Select(i => i.Trim()).Where(i => i.Length > 0)]))];
         return new(step.Key.Trim(), new Timing(step.Cause, new Span(step.Count, step.Unit), step.At, step.Cause == Cause.NamedDate && step.DateName is { Length: > 0 } name ? name.Trim() : null, step.AnyHour),
-            action, action.AlwaysAsks ? StepMode.AsksFirst : step.Mode, [.. step.Stops.Where(rule => rule is not (StopRule.Ended or StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone or StopRule.PutAway or StopRule.Past or StopRule.NotTheirs))], step.LateStart, conditions, [.. step.In], step.Favour);
+            action, action.AlwaysAsks ? StepMode.AsksFirst : step.Mode, [.. step.Stops.Where(rule => rule is not (StopRule.Ended or StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone or StopRule.PutAway or StopRule.Past or StopRule.NotTheirs or StopRule.Finished))], step.LateStart, conditions, [.. step.In], step.Favour);
     }
 }

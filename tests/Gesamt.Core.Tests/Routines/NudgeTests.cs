@@ -1,5 +1,6 @@
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using static Gesamt.Core.Tests.World;
 
@@ -162,5 +163,21 @@ public class NudgeTests
         Assert.All(Plan.Of(project), step => Assert.Equal(StopRule.PutAway, step.Why));
         var again = Project(Cause.InvoiceDue, [Before, Late14], [.. away, ("2027-02-03 09:00", new Happening.StepStopped(Ref("late-14"), StopRule.PutAway)), ("2027-02-04 09:00", new Happening.TakenOut())]);
         Assert.Equal("late-14", Assert.Single(Resuming.Of(again, At("2027-02-04 09:00")).Ahead).Ref.Step);
+    }
+
+    [Fact] // a question before the start that was never sent, and a look a month after the handover
+    public void Once_it_is_finished_nothing_asks_that_was_begun_before_the_handover_and_what_follows_it_goes_on()
+    {
+        (string, Happening)[] open =
+        [
+            ("2027-02-01 09:00", new Happening.InquiryCame(null)), ("2027-02-01 09:00", Began), .. new[] { Gate.Lead, Gate.Proposal, Gate.Contract, Gate.Payment }.Select(gate => ("2027-02-01 10:00", (Happening)new Happening.GateWaived(gate))),
+            ("2027-02-04 09:00", Held("before-start")), ("2027-03-01 09:00", new Happening.HandedOver()),
+        ];
+        Step[] steps = [Writes("before-start", Cause.InquiryCame, 3), Writes("look-again", Cause.HandedOver, 30)];
+        Assert.DoesNotContain(Plan.Of(Project(Cause.InquiryCame, steps, open)), step => step.State == StepState.Stopped);
+        var finished = Project(Cause.InquiryCame, steps, [.. open, ("2027-03-05 09:00", new Happening.GateWaived(Gate.Delivery))]);
+        Assert.Equal(Stage.Finished, GateRule.StageOf(GateRule.Read(finished)));
+        Assert.Equal((new LetterId(7), StopRule.Finished), (Assert.Single(DueRule.Stopped(finished, At("2027-03-05 09:00"))).Letter!.Value, Plan.Of(finished)[0].Why!.Value));
+        Assert.Equal(StepState.Planned, Plan.Of(finished)[1].State);
     }
 }
