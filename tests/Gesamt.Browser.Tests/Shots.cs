@@ -27,7 +27,10 @@ public sealed class Shots
         Shot(owner, "record-phone", "Open tasks");
         owner.Screen(1280, 800);
         var record = new Uri(owner.Driver.Url).AbsolutePath;
-        Page(owner, $"{record}?write=letter", "letter", "Earlier");
+        owner.Go($"{record}?write=letter");
+        owner.Choose("Begin with", "A word to the neighbours");
+        owner.Wait(() => owner.ValueOf("Subject").Length > 0, () => owner.Text);
+        Shot(owner, "letter", "Earlier");
         Page(owner, "/register", "register", "Not yet booked");
         Routine(owner);
         owner.Go("/templates");

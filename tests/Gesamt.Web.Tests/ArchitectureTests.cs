@@ -5,7 +5,7 @@ using NetArchTest.Rules;
 namespace Gesamt.Web.Tests;
 
 /// <summary>Dependencies point one way: Web → Store, Formats → Core.</summary>
-public sealed class ArchitectureTests
+public sealed partial class ArchitectureTests
 {
     [Theory]
     [InlineData("Gesamt.Core", "Gesamt.Store,Gesamt.Formats,Gesamt.Web,Microsoft.EntityFrameworkCore,Microsoft.AspNetCore,System.IO,System.Net,MimeKit,SkiaSharp")]
@@ -32,4 +32,16 @@ public sealed class ArchitectureTests
         string[] clocks = ["DateTime.Now", "DateTime.UtcNow", "DateTimeOffset.UtcNow", "DateTimeOffset.Now", "SystemClock.Instance", "Stopwatch"];
         Assert.Empty(files.Where(file => clocks.Any(File.ReadAllText(file).Contains)).Select(Path.GetFileName));
     }
+
+    [Fact] // a page that was renamed leaves a hole in the guides
+    public void Every_file_that_the_readme_and_the_guides_link_is_there()
+    {
+        var pages = Directory.GetFiles(Path.Combine(Studio.Root, "docs"), "*.md", SearchOption.AllDirectories).Append(Path.Combine(Studio.Root, "README.md")).ToList();
+        var links = pages.SelectMany(page => LinkRegex().Matches(File.ReadAllText(page)).Select(link => Path.GetFullPath(Path.Combine(Path.GetDirectoryName(page)!, link.Groups[1].Value)))).ToList();
+        Assert.True(links.Count > 30, $"{links.Count} links");
+        Assert.All(links, link => Assert.True(File.Exists(link) || Directory.Exists(link), link));
+    }
+
+    [System.Text.RegularExpressions.GeneratedRegex(@"\]\((?!https?:|#)([^)#]+)")]
+    private static partial System.Text.RegularExpressions.Regex LinkRegex();
 }
