@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -83,7 +84,7 @@ public static class Asked
     {
         var held = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Held && !desk.Db.Letters.Any(l => l.RunId == s.RunId && l.Step == s.Step && l.Occurrence == s.Occurrence && (l.State == LetterState.Held || l.State == LetterState.Ready)))
             .Where(s => desk.Db.Projects.Any(p => p.Id == s.ProjectId)).OrderBy(s => s.Due).Take(100).ToListAsync();
-        var offered = await desk.Db.Runs.AsNoTracking().Where(r => r.Offered && desk.Db.Projects.Any(p => p.Id == r.ProjectId && p.Standing.Ended == null && !p.Standing.PutAway)).OrderBy(r => r.Id).Take(50).ToListAsync();
+        var offered = await desk.Db.Runs.AsNoTracking().Where(r => r.Offered && desk.Db.Projects.Any(p => p.Id == r.ProjectId && p.Standing.Ended == null && !p.Standing.PutAway && p.Standing.Stage != Stage.Finished)).OrderBy(r => r.Id).Take(50).ToListAsync();
         if (held.Count + offered.Count == 0) return [];
         var files = await desk.Db.OpenManyAsync([.. held.Select(s => s.ProjectId).Concat(offered.Select(r => r.ProjectId)).Distinct()], desk.Calendar);
         return
