@@ -29,7 +29,8 @@ public sealed class Shots
         var record = new Uri(owner.Driver.Url).AbsolutePath;
         owner.Go($"{record}?write=letter");
         owner.Choose("Begin with", "A word to the neighbours");
-        owner.Wait(() => owner.ValueOf("Subject").Length > 0, () => owner.Text);
+        owner.See("As it will read");
+        owner.Driver.ExecuteScript("[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('As it will read')).scrollIntoView({block: 'center'})");
         Shot(owner, "letter", "Earlier");
         Page(owner, "/register", "register", "Not yet booked");
         Routine(owner);

@@ -19,7 +19,7 @@ internal static class OneADay
         {
             var step = steps[at];
             var day = project.Calendar.DateOf(step.Due!.Value);
-            if (!step.FixedByHand && steps.Where((other, i) => other.Due > step.Due || other.Due == step.Due && i > at).Any(other => other.State == StepState.Planned && other.SameThing(step) && other.IsTrue && project.Calendar.DateOf(other.Due!.Value) == day))
+            if (!step.FixedByHand && steps.Where((other, i) => IsLetter(other) && other.SameThing(step) && (other.Due > step.Due || other.Due == step.Due && i > at)).Any(newer => Silences(newer, step, day)))
                 result[at] = step with { State = StepState.Skipped, Since = step.Due };
             else if (step.FixedByHand) days.Add(day);
             else
@@ -33,6 +33,14 @@ internal static class OneADay
             }
         }
         return result.ToImmutable();
+
+        // what it would have said is said by the newer one on that day, or the newer one's turn came when its own had come already
+        bool Silences(PlannedStep newer, PlannedStep older, LocalDate day) => newer.State switch
+        {
+            StepState.Planned => newer.IsTrue && project.Calendar.DateOf(newer.Due!.Value) == day,
+            StepState.Done or StepState.Held or StepState.Skipped => newer.Since >= older.Due,
+            _ => false,
+        };
     }
 
     private static bool IsLetter(PlannedStep step) => step.Step.Action.LetterKey is not null && !step.Step.Confirms && !step.Step.When.AnyHour;

@@ -28,8 +28,8 @@ public sealed record PlannedStep(StepRef Ref, Step Step, StepState State, Instan
     /// <summary>What it was begun by, where that is known.</summary>
     public CauseAt? Cause { get; init; }
 
-    /// <summary>Both remind of the same thing, so that the later one takes the earlier one's place.</summary>
-    public bool SameThing(PlannedStep other) => About != Owing.Nothing && About == other.About && Ref.Run == other.Ref.Run && Cause?.Fact is { } fact && fact == other.Cause?.Fact;
+    /// <summary>Both remind the client of the same thing, so that the later one takes the earlier one's place. A word to the owner takes nobody's.</summary>
+    public bool SameThing(PlannedStep other) => Step.Action is not StepAction.TellMe && other.Step.Action is not StepAction.TellMe && About != Owing.Nothing && About == other.About && Ref.Run == other.Ref.Run && Cause?.Fact is { } fact && fact == other.Cause?.Fact;
 }
 
 /// <summary>What every run of a project has done and will do: a pure function of runs, facts and settings.</summary>

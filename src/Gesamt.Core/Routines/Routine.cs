@@ -13,7 +13,7 @@ public enum Cause
 
 /// <summary>What ends a step before it acts. Every step also stops when the project ends or is put away, or is finished and the step belongs to what came before the handover, when what it is about was replaced, when what it says is not true any more, or by the owner's hand.</summary>
 /// <remarks>Past: the date it speaks of has come. NotTheirs: it is not the client's turn for what it reminds of.</remarks>
-public enum StopRule { Answered, Opened, Chosen, Signed, Paid, FormReturned, Ended, Resting, Replaced, ByHand, CauseGone, PutAway, Past, NotTheirs, Finished }
+public enum StopRule { Answered, Opened, Chosen, Signed, Paid, FormReturned, Ended, Resting, Replaced, ByHand, CauseGone, PutAway, Past, NotTheirs, Finished, HandedOver }
 
 /// <summary>Whether a step acts by itself or waits for the owner's OK.</summary>
 public enum StepMode { AsksFirst, ByItself }

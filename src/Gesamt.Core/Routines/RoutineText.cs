@@ -34,7 +34,7 @@ public static class RoutineText
 
     private static readonly (string Words, StopRule Rule)[] Stops =
     [
-        ("answered", StopRule.Answered), ("opened", StopRule.Opened), ("chosen", StopRule.Chosen), ("signed", StopRule.Signed), ("paid", StopRule.Paid), ("form returned", StopRule.FormReturned), ("resting", StopRule.Resting),
+        ("answered", StopRule.Answered), ("opened", StopRule.Opened), ("chosen", StopRule.Chosen), ("signed", StopRule.Signed), ("paid", StopRule.Paid), ("form returned", StopRule.FormReturned), ("handed over", StopRule.HandedOver), ("resting", StopRule.Resting),
     ];
 
     private static readonly (string Words, PagePart Part)[] Parts = [("whole", PagePart.Whole), ("drafts", PagePart.Drafts), ("files", PagePart.Files), ("help", PagePart.Help)];

@@ -78,6 +78,7 @@ public static class RoutineWords
     public static string Word(StopRule rule) => rule switch
     {
         StopRule.FormReturned => "form returned",
+        StopRule.HandedOver => "handed over",
         StopRule.ByHand => "stopped by hand",
         StopRule.CauseGone => "its cause taken back",
         StopRule.PutAway => "put away",

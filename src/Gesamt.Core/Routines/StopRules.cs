@@ -43,6 +43,7 @@ public static class StopRules
         // a rest begun later than its cause; one that was over before stops nothing new
         StopRule.Resting => Since(project, cause, what => what is Happening.RestBegan),
         StopRule.FormReturned => Since(project, cause, what => what is Happening.FormReturned),
+        StopRule.HandedOver => Since(project, cause, what => what is Happening.HandedOver),
         StopRule.Ended => project.End is not null,
         StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone or StopRule.PutAway or StopRule.Past or StopRule.NotTheirs or StopRule.Finished => false, // never asked for: they hold for every step
         _ => false,

@@ -151,6 +151,7 @@ public static class LineText
         StopRule.Ended => "because the project ended",
         StopRule.Resting => "because the project rests",
         StopRule.FormReturned => $"because {rows.Client} returned the form",
+        StopRule.HandedOver => "because it was handed over",
         StopRule.ByHand => "by hand",
         StopRule.PutAway => "because the project was put away",
         StopRule.Past => "because the date it speaks of has come",

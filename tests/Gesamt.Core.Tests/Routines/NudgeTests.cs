@@ -39,6 +39,27 @@ public class NudgeTests
         Assert.Equal(["late-3"], DueRule.Of(project, At("2027-02-08 09:30")).Select(due => due.Step.Ref.Step));
     }
 
+    [Theory] // what the newer one said on Monday the older one does not say again on Tuesday
+    [InlineData(true)]
+    [InlineData(false)]
+    public void What_the_newer_reminder_told_is_not_told_again_by_the_older(bool sent)
+    {
+        (string, Happening) told = ("2027-02-08 09:30", sent ? new Happening.StepDone(Ref("late-3"), new LetterId(7)) : new Happening.StepSkipped(Ref("late-3")));
+        var project = Project(Cause.InvoiceDue, [Late1, Late3, Late14], [.. DueOnFriday, told]);
+        Assert.Equal([StepState.Skipped, sent ? StepState.Done : StepState.Skipped, StepState.Planned], Plan.Of(project).Select(step => step.State));
+        // what was left out before the older one's time does not silence it
+        Assert.Equal(StepState.Planned, Of(Project(Cause.InvoiceDue, [Late1, Late3], [.. DueOnFriday, ("2027-02-01 09:00", new Happening.StepSkipped(Ref("late-3")))]), "late-1").State);
+    }
+
+    [Fact] // a word to the owner is no letter: it neither silences one nor takes its place
+    public void A_letter_does_not_give_way_to_what_only_the_owner_is_told()
+    {
+        var tell = new Step("tell", new Timing(Cause.InvoiceDue, Span.Days(3), Nine), new StepAction.TellMe("Ring them."), StepMode.ByItself, [StopRule.Paid]);
+        Assert.Equal(StepState.Planned, Of(Project(Cause.InvoiceDue, [Late1, tell, Late14], DueOnFriday), "late-1").State);
+        var held = Project(Cause.InvoiceDue, [Late1, tell, Late14], [.. DueOnFriday, ("2027-02-08 08:00", Held("late-1")), ("2027-02-08 09:00", new Happening.StepDone(Ref("tell"), null))]);
+        Assert.Equal(StepState.Held, Of(held, "late-1").State);
+    }
+
     [Fact]
     public void Two_letters_that_say_different_things_go_on_different_days()
     {
@@ -163,6 +184,17 @@ public class NudgeTests
         Assert.All(Plan.Of(project), step => Assert.Equal(StopRule.PutAway, step.Why));
         var again = Project(Cause.InvoiceDue, [Before, Late14], [.. away, ("2027-02-03 09:00", new Happening.StepStopped(Ref("late-14"), StopRule.PutAway)), ("2027-02-04 09:00", new Happening.TakenOut())]);
         Assert.Equal("late-14", Assert.Single(Resuming.Of(again, At("2027-02-04 09:00")).Ahead).Ref.Step);
+    }
+
+    [Fact] // “I would like to agree the last details” is not said of what was handed over early
+    public void What_prepares_a_handover_stops_with_it_where_it_says_so()
+    {
+        Step[] steps = [Writes("last-details", Cause.NamedDate, -10, StepMode.AsksFirst, StopRule.HandedOver), Writes("good-luck", Cause.NamedDate, -1)];
+        (string, Happening)[] facts = [("2027-01-04 09:00", new Happening.DateSet(KindRules.Default.MainDate, Date("2027-04-09"), null)), ("2027-01-04 09:00", Began), ("2027-03-30 09:00", Held("last-details"))];
+        Assert.Equal([StepState.Held, StepState.Planned], Plan.Of(Project(Cause.Booked, steps, facts)).Select(step => step.State));
+        var over = Project(Cause.Booked, steps, [.. facts, ("2027-03-31 15:00", new Happening.HandedOver())]);
+        Assert.Equal([(StepState.Stopped, StopRule.HandedOver), (StepState.Planned, (StopRule?)null)], Plan.Of(over).Select(step => (step.State, step.Why)));
+        Assert.Equal(new LetterId(7), Assert.Single(DueRule.Stopped(over, At("2027-03-31 15:00"))).Letter);
     }
 
     [Fact] // a question before the start that was never sent, and a look a month after the handover

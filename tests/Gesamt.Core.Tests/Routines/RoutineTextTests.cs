@@ -38,7 +38,7 @@ public class RoutineTextTests
     public void Any_routine_is_written_and_read_exactly() =>
         Gen.Select(Gen.Int[0, 400], Any.Of(Enum.GetValues<SpanUnit>()), Any.Of(Enum.GetValues<Cause>()), Any.Of(Actions), Any.Of(Enum.GetValues<StepMode>()), Any.Of(Enum.GetValues<LateStart>()), Gen.Bool, Gen.Bool).Sample((count, unit, cause, action, mode, late, before, flag) =>
         {
-            Step step = new("one", new Timing(cause, new Span(before ? -count : count, count == 0 ? SpanUnit.Minutes : unit), flag ? new LocalTime(9, 5) : null, cause == Cause.NamedDate && flag ? "varnish day" : null, flag), action, mode, [StopRule.Answered], late,
+            Step step = new("one", new Timing(cause, new Span(before ? -count : count, count == 0 ? SpanUnit.Minutes : unit), flag ? new LocalTime(9, 5) : null, cause == Cause.NamedDate && flag ? "varnish day" : null, flag), action, mode, [StopRule.Answered, StopRule.HandedOver], late,
                 flag ? [new Condition.AnswerIs("wall size", ["30", "40, or so"])] : [], [], before);
             var text = RoutineText.Write(new Routine("r", "A routine", Cause.InquiryCame, [step]));
             var read = RoutineText.Read(text);

@@ -90,10 +90,17 @@ public sealed class Checks(Life life)
         // what confirms an act of the client's goes at once, and what the owner sends is the owner's to send
         foreach (var twice in raw.Letters.Where(l => l is { State: "Sent", Run: not null, ByItself: true } && !Confirming.Contains(l.Template)).GroupBy(l => (l.Run, l.ToMail, Day(l.At))).Where(same => same.Count() > 1))
             Fail($"Two letters of one routine on one day: {string.Join(", ", twice.Select(l => $"{l.Id} {l.Template}"))}");
+        // what a newer reminder of an invoice has said an older one does not say again, unless the owner set its time
+        foreach (var reminders in raw.Letters.Where(l => l is { State: "Sent", ByItself: true, Step: not null } && Array.IndexOf(Reminders, l.Step) >= 0 && !raw.Facts.Any(f => f.Project == l.Project && f.Kind == "StepFixed")).GroupBy(l => (l.Run, l.Occurrence)))
+        {
+            var order = reminders.OrderBy(l => l.At).Select(l => Array.IndexOf(Reminders, l.Step)).ToList();
+            if (!order.SequenceEqual(order.Order())) Fail($"Reminders of one invoice left in the order {string.Join(", ", reminders.OrderBy(l => l.At).Select(l => l.Step))} in project {reminders.First().Project}");
+        }
         foreach (var held in raw.Letters.Where(l => l is { State: "Held", Step: not null, Project: not null } && (projects[l.Project.Value].Ended is not null || projects[l.Project.Value].PutAway)))
             Fail($"“{held.Template}” waits for an OK in project {held.Project}, which is over");
     }
 
+    private static readonly string?[] Reminders = ["before", "late-1", "late-3", "late-7", "late-14"];
     private static readonly string?[] Confirming = ["thank-you", "receipt", "signed", "welcome"];
 
     /// <summary>A day of the studio, which its lives do not move.</summary>

@@ -216,6 +216,7 @@ public sealed class Recount
             "welcome" when !then.Booked => "welcomes whoever has not booked",
             "receipt" when !before.Any(f => f.Kind == "PaymentReceived") => "thanks for a payment that never came",
             "signed" when !before.Any(f => f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client") => "thanks for a signature that was never given",
+            "before-the-date" or "start-questions" or "neighbours" when before.Any(f => f.Kind == "HandedOver") => "prepares what was handed over",
             "before-the-date" when before.LastOrDefault(f => f.Kind == "DateSet" && (string)f.Of["name"]! == (string)rules["mainDate"]!) is { } date && string.CompareOrdinal((string)date.Of["date"]!, day) < 0 => "speaks of a date that is past",
             _ => null,
         };

@@ -10184,7 +10184,7 @@ export interface components {
          * @description What ends a step before it acts. Every step also stops when the project ends or is put away, or is finished and the step belongs to what came before the handover, when what it is about was replaced, when what it says is not true any more, or by the owner's hand.
          * @enum {unknown}
          */
-        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone" | "PutAway" | "Past" | "NotTheirs" | "Finished";
+        StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone" | "PutAway" | "Past" | "NotTheirs" | "Finished" | "HandedOver";
         /** @description The studio's own details, as clients see them, and the hours it is open for meetings. */
         StudioDto: {
             name: string;

@@ -226,7 +226,7 @@ function Beginning({
 			/>
 			<Select
 				label="Begin with"
-				value=""
+				value={draft.template ?? ""}
 				onChange={(e) => begin(e.target.value)}
 			>
 				<option value="">A letter of yours</option>

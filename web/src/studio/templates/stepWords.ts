@@ -57,6 +57,7 @@ export const stops: { stop: StopRule; words: string }[] = [
 	{ stop: "Signed", words: "signed" },
 	{ stop: "Paid", words: "paid" },
 	{ stop: "FormReturned", words: "form returned" },
+	{ stop: "HandedOver", words: "handed over" },
 	{ stop: "Resting", words: "resting" },
 ];
 
