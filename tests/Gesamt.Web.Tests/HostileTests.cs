@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text;
+using System.Text.Json;
 using Microsoft.AspNetCore.Routing;
 
 namespace Gesamt.Web.Tests;
@@ -85,6 +86,17 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             Assert.True((int)(await owner.AskAsync($"/api/register?{query}")).StatusCode < 500, query);
         foreach (var words in new[] { "", "\"", "*", "NEAR(", "a AND", "col:x", new string('x', 5_000), "%00", "-" })
             Assert.True((await owner.AskAsync($"/api/search?words={Uri.EscapeDataString(words)}")).IsSuccessStatusCode, words[..Math.Min(20, words.Length)]);
+    }
+
+    [Theory]
+    [InlineData("/api/search", "words", "This is missing.")]
+    [InlineData("/api/register?year=abc", "year", "“abc” is not")]
+    [InlineData("/api/register?stage=No%0A%22where", "stage", "“No\n\"where” is not")]
+    public async Task What_does_not_read_in_an_address_is_named(string path, string name, string words)
+    {
+        var answer = await (await studio.OwnerAsync()).AskAsync(path);
+        Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
+        Assert.Contains(words, (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("errors").GetProperty(name)[0].GetString());
     }
 
     public static TheoryData<string, object, string> Forms => new()

@@ -55,7 +55,7 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
         InstalmentException instalment => (400, new() { ["plan"] = [instalment.Message] }, null),
         Store.Files.FileTooLargeException large => (413, new() { ["file"] = [large.Message] }, null),
         BadHttpRequestException { InnerException: JsonException json } bad => (bad.StatusCode, Unread(json), null),
-        BadHttpRequestException bad => (bad.StatusCode, null, null),
+        BadHttpRequestException bad => (bad.StatusCode, UnreadInAddress(bad), null),
         AntiforgeryValidationException => (400, null, null),
         MissingException => (404, null, null),
         RefusedException => (409, null, null),
@@ -74,6 +74,15 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
             : new() { [FieldOf(json)] = [json is NotAllowedException ? json.Message : "This is not what can be read here."] };
     }
 
+    /// <summary>What of an address cannot be read, where the request says which; null otherwise.</summary>
+    private static Dictionary<string, string[]>? UnreadInAddress(BadHttpRequestException bad) => Parameter().Match(bad.Message) is { Success: true } match
+        ? new() { [JsonNamingPolicy.CamelCase.ConvertName(match.Groups["name"].Value)] = [match.Groups["given"] is { Success: true } given ? $"“{given.Value}” is not what can be read here." : "This is missing."] }
+        : null;
+
+    // “Required parameter "string words" was not provided from …”, “Failed to bind parameter "int? year" from "abc".”
+    [GeneratedRegex("^(?:Required|Failed to bind) parameter \"[^\"]* (?<name>\\w+)\"(?: from \"(?<given>.*)\"\\.$)?", RegexOptions.Singleline)]
+    private static partial Regex Parameter();
+
     /// <summary>“to” for “$.to”; “request” where the whole does not read.</summary>
     private static string FieldOf(JsonException json) => json.Path is { Length: > 2 } path ? path[2..] : "request";
 
@@ -90,6 +99,7 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
         AntiforgeryValidationException => $"The {Writes.TokenHeader} header is missing or out of date. Load the page again.",
         DbUpdateException => "This was done a moment ago already.",
         BadHttpRequestException { InnerException: JsonException json } => $"The request does not read as expected at {string.Join(", ", Unread(json).Keys)}.",
+        BadHttpRequestException bad when UnreadInAddress(bad) is { } unread => $"The request does not read as expected at {string.Join(", ", unread.Keys)}.",
         BadHttpRequestException => "The request does not read as expected.",
         _ => exception.Message,
     };
