@@ -124,8 +124,8 @@ public static partial class SlipReader
 
     private static int MinutesOf(Match match)
     {
-        var amount = decimal.Parse(match.Groups[1].Value.Replace(',', '.'), CultureInfo.InvariantCulture);
-        return (int)decimal.Round(match.Groups[2].Value.StartsWith("h", StringComparison.OrdinalIgnoreCase) ? amount * 60 : amount, MidpointRounding.AwayFromZero);
+        decimal Of(string name) => match.Groups[name] is { Success: true } group ? decimal.Parse(group.Value.Replace(',', '.'), CultureInfo.InvariantCulture) : 0;
+        return (int)decimal.Round(Of("hours") * 60 + Of("minutes"), MidpointRounding.AwayFromZero);
     }
 
     private static string Words(LocalDate date, LocalDate today) => $"due {DateWords.Short(date, today)}";
@@ -156,7 +156,7 @@ public static partial class SlipReader
     [GeneratedRegex(@"\b(?:for|about)\s+((?:[\p{L}\p{N}&'’.-]+\s*){1,4})", RegexOptions.IgnoreCase)]
     private static partial Regex Named();
 
-    [GeneratedRegex(@"\b(\d{1,3}|a|one)\s*(days?|weeks?|months?)\s+(before|after)\b", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(WholeNumber + @"(\d{1,3}|a|one)\s*(days?|weeks?|months?)\s+(before|after)\b", RegexOptions.IgnoreCase)]
     private static partial Regex Around();
 
     [GeneratedRegex(@"\bin\s+(\d{1,3}|a|one)\s*(days?|weeks?|months?)\b()", RegexOptions.IgnoreCase)]
@@ -168,13 +168,19 @@ public static partial class SlipReader
     // whole names only: “12 markers” and “2 decals” are no dates
     private const string Month = "(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)";
 
-    [GeneratedRegex(@"(?<prep>\b(?:on|by|until)\s+)?(?<![\w.,-])(?:(\d{1,2})(?:st|nd|rd|th)?\s+(" + Month + @")|(" + Month + @")\s+(\d{1,2})(?:st|nd|rd|th)?)(?![\w-])(?!\.\d)(?:,?\s+(\d{4})(?![\w-]))?", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(@"(?<prep>\b(?:on|by|until)\s+)?" + WholeNumber + @"(?:(\d{1,2})(?:st|nd|rd|th)?\s+(" + Month + @")|(" + Month + @")\s+(\d{1,2})(?:st|nd|rd|th)?)(?![\w-])(?!\.\d)(?:,?\s+(\d{4})(?![\w-]))?", RegexOptions.IgnoreCase)]
     private static partial Regex DayMonth();
 
     [GeneratedRegex(@"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)(?![\w-])", RegexOptions.IgnoreCase)]
     private static partial Regex Weekday();
 
-    [GeneratedRegex(@"(?<![\w.,])(\d{1,3}(?:[.,]\d{1,2})?)\s*(h|hrs?|hours?|min|mins|minutes?)(?![\w-])", RegexOptions.IgnoreCase)]
+    // the end of “2.5”, “1:30”, “1/2” or “2-3” is no number of its own
+    private const string WholeNumber = "(?<![\\w.,:/–-])";
+
+    // “2.25 hours”, “1 h 15 min”, “1:30 h”, “1h30”, “90 min”
+    private const string Hours = "(?:h|hrs?|hours?)", Minutes = "(?:mins?|minutes?)";
+
+    [GeneratedRegex(WholeNumber + @"(?:(?<hours>\d{1,3}(?:[.,]\d{1,2})?)\s*" + Hours + @"(?:\s*(?:and\s+)?(?<minutes>\d{1,2})\s*" + Minutes + @")?|(?<hours>\d{1,2}):(?<minutes>[0-5]\d)\s*" + Hours + @"|(?<hours>\d{1,2})h(?<minutes>[0-5]\d)|(?<minutes>\d{1,3}(?:[.,]\d{1,2})?)\s*" + Minutes + @")(?![\w-])", RegexOptions.IgnoreCase)]
     private static partial Regex Takes();
 
     [GeneratedRegex(@"\bimportant\b", RegexOptions.IgnoreCase)]

@@ -52,7 +52,16 @@ public sealed class SlipTests
 
     [Theory]
     [InlineData("prime the wall 2.25 hours", 135), InlineData("prime the wall 1,5 h", 90), InlineData("prime the wall 45 mins", 45), InlineData("prime 2 hrs", 120)]
+    [InlineData("prime 1 h 15 min", 75), InlineData("prime 1 hour and 5 minutes", 65), InlineData("prime 1:30 h", 90), InlineData("prime 1h30", 90), InlineData("prime 2 hours 30 brushes", 120)]
     public void How_long_it_takes_is_read_whole(string text, int minutes) => Assert.Equal(minutes, Read(text).Minutes);
+
+    [Theory] // the end of another number is no number of its own
+    [InlineData("prime 2-3 hours"), InlineData("prime 1/2 hour"), InlineData("prime 1:75 h"), InlineData("sheet 2.5 weeks before"), InlineData("sheet 10–12 days before"), InlineData("cut 1/2 mar")]
+    public void Part_of_a_number_is_not_read(string text)
+    {
+        var read = Read(text, here: 1);
+        Assert.Equal((null, null, text), (read.Minutes, read.Due, read.Text));
+    }
 
     [Fact] // R4: a weekday in words means the next one after today
     public void A_weekday_is_the_next_one_after_today() => Assert.Equal(World.Date("2027-02-01"), Read("varnish monday").Due);

@@ -24,7 +24,7 @@ export function Frame({
 				{logo && <img src={logo} alt="" className="max-h-11 max-w-40" />}
 				<b className="font-head text-[17px] font-[650]">{studio}</b>
 				{right && (
-					<span className="ml-auto text-[14px] text-soft">{right}</span>
+					<span className="text-[14px] text-soft sm:ml-auto">{right}</span>
 				)}
 			</header>
 			<main className="px-5 py-5 md:px-24">{children}</main>
