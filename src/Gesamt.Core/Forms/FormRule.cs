@@ -52,7 +52,7 @@ public static class FormRule
         {
             FieldSort.OneOf when field.Options?.Contains(text) != true => Allowed(field),
             FieldSort.AnyOf when !Lines(text).All(line => field.Options?.Contains(line) == true) => Allowed(field),
-            FieldSort.Number when Sizes.Number(text) is null => $"A number, such as 12.5, “about 24” or “6 x 4”.{Sizes.Doubt(text)}",
+            FieldSort.Number when Sizes.Number(text, field.Unit) is null => $"A number{(field.Unit is { Length: > 0 } unit ? $" ({unit})" : "")}, such as 12.5, “about 24” or “6 x 4”.{Sizes.Doubt(text)}",
             FieldSort.Amount when Sizes.Amounts(text) is null => $"An amount such as 1200, or a range such as 1200-2000.{Sizes.Doubt(text)}",
             FieldSort.Date when Dates.Read(text) is null => Dates.Allowed,
             FieldSort.Mail when !MailAddress.IsValid(text) => MailAddress.Allowed,

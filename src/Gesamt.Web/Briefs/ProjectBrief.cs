@@ -144,7 +144,7 @@ public static class ProjectBrief
         List<Happening> facts = [];
         foreach (var (name, given) in save.Values)
         {
-            var value = rules.TryGetValue(name, out var of) ? Sizes.Value(of.Sort, given.Trim()) : given.Trim();
+            var value = rules.TryGetValue(name, out var of) ? Sizes.Value(of.AsField, given.Trim()) : given.Trim();
             if (!rules.TryGetValue(name, out var rule)) errors.Add((name, "This kind of work has no such detail."));
             else if (value.Length == 0)
             {

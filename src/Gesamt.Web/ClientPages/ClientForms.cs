@@ -130,7 +130,7 @@ public static class ClientForms
     private static async Task<IReadOnlyList<Happening>> KnownAsync(Desk desk, ProjectFile file, IReadOnlyList<Answer> answers, Dictionary<string, FormField> sorts)
     {
         var known = await desk.Db.Details.Where(d => d.ProjectId == file.Id).ToDictionaryAsync(d => d.Name, d => d.Value);
-        var said = answers.Where(answer => sorts[answer.Key].Fills is { } fills && file.Case.Kind.AllDetails.Any(detail => detail.Name == fills)).Select(answer => KeyValuePair.Create(sorts[answer.Key].Fills!, Sizes.Value(sorts[answer.Key].Sort, answer.Text)));
+        var said = answers.Where(answer => sorts[answer.Key].Fills is { } fills && file.Case.Kind.AllDetails.Any(detail => detail.Name == fills)).Select(answer => KeyValuePair.Create(sorts[answer.Key].Fills!, Sizes.Value(sorts[answer.Key], answer.Text)));
         var (added, contrary) = DetailsRule.Compare(known, said);
         foreach (var (name, value) in added) desk.Db.Details.Add(new() { ProjectId = file.Id, Name = name, Value = value });
         foreach (var doubt in contrary) await Briefs.DetailDoubts.AskAsync(desk, file.Id, doubt);

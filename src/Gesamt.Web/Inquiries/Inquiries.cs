@@ -23,7 +23,7 @@ public static class Inquiry
         var (answers, mistakes) = FormRule.Read(fields, given);
         if (mistakes.Length > 0) throw new InvalidException([.. mistakes.Select(mistake => (mistake.Field, mistake.Words))]);
         var sorts = fields.ToDictionary(field => field.Key);
-        var fills = answers.Where(answer => sorts[answer.Key].Fills is not null).ToLookup(answer => sorts[answer.Key].Fills!, answer => Sizes.Value(sorts[answer.Key].Sort, answer.Text));
+        var fills = answers.Where(answer => sorts[answer.Key].Fills is not null).ToLookup(answer => sorts[answer.Key].Fills!, answer => Sizes.Value(sorts[answer.Key], answer.Text));
 
         await using var transaction = await desk.BeginAsync();
         var uploads = await UploadsAsync(desk, form, [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]);

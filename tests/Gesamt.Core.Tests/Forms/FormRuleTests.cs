@@ -58,6 +58,7 @@ public sealed class FormRuleTests
 
     [Theory] // a hint says “roughly; width times height”, and people answer it
     [InlineData("about 24", "24 m²"), InlineData("6 x 4", "24 m²"), InlineData("6×4", "24 m²"), InlineData("6 m x 4 m", "24 m²"), InlineData("6 by 4 metres", "24 m²"), InlineData("roughly 4,20 x 2", "8.4 m²"), InlineData("24 m²", "24 m²"), InlineData("2,000", "2000 m²"), InlineData("~ 31", "31 m²"), InlineData("24", null)]
+    [InlineData("24 m2", "24 m²"), InlineData("24 sqm or so", "24 m²"), InlineData("24 square metres, approx.", "24 m²"), InlineData("6m x 4m", "24 m²")]
     public void Sizes_are_understood_as_people_write_them(string text, string? understood)
     {
         FormField size = new("size", FieldSort.Number, "Size", Unit: "m²");
@@ -68,12 +69,27 @@ public sealed class FormRuleTests
 
     [Theory]
     [InlineData("about 1200 €", "1200"), InlineData("1 200 – 2 000", "1200-2000"), InlineData("1200 to 2000 euro", "1200-2000"), InlineData("up to 2,000", "2000")]
+    [InlineData("3k", "3000"), InlineData("about 2.5k €", "2500"), InlineData("3k to 5k", "3000-5000"), InlineData("2 thousand euro", "2000")]
     public void Amounts_and_ranges_are_understood(string text, string understood) =>
         Assert.Equal(understood, FormRule.Read([new("b", FieldSort.Amount, "Budget")], Given(("b", text))).Answers[0].Understood);
 
     [Theory]
     [InlineData("1.500"), InlineData("twenty"), InlineData("6 x 4 x 3 x 2"), InlineData("20-25"), InlineData("6 or 4 x")]
     public void What_is_doubtful_is_asked(string text) => Assert.NotNull(FormRule.MistakeIn(new("size", FieldSort.Number, "Size"), text));
+
+    [Theory] // another measure is another number
+    [InlineData("m²", "600 cm"), InlineData("m²", "24 m"), InlineData("m²", "6 ft x 4 ft"), InlineData("m²", "600 x 400 cm"), InlineData("m²", "3 walls"), InlineData("days", "2 weeks"), InlineData("letters", "30 cm"), InlineData("cm", "2 m")]
+    public void Another_measure_is_asked_again(string unit, string text) =>
+        Assert.StartsWith($"A number ({unit})", FormRule.MistakeIn(new("size", FieldSort.Number, "Size", Unit: unit), text));
+
+    [Theory]
+    [InlineData("letters", "14 letters", "14 letters"), InlineData("people", "12 guests", "12 people"), InlineData("days", "about 2 days", "2 days"), InlineData("ft²", "6 ft x 4 ft", "24 ft²"), InlineData("ft", "6'", "6 ft")]
+    public void What_was_asked_for_can_be_named(string unit, string text, string understood) =>
+        Assert.Equal(understood, FormRule.Read([new("size", FieldSort.Number, "Size", Unit: unit)], Given(("size", text))).Answers[0].Understood);
+
+    [Theory] // how much the 3 is is not said
+    [InlineData("3-5k"), InlineData("3k-5000"), InlineData("5k-3k")]
+    public void A_range_of_which_one_end_is_in_thousands_is_asked(string text) => Assert.NotNull(FormRule.MistakeIn(new("b", FieldSort.Amount, "Budget"), text));
 
     [Fact]
     public void Too_long_an_answer_says_how_long_it_may_be() =>
