@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Net;
 using System.Text;
 using Gesamt.Core.Papers;
 using Gesamt.Store.Model;
@@ -19,6 +20,19 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         sum.StandardInput.BaseStream.Write(version.Canonical);
         sum.StandardInput.Close();
         Assert.StartsWith(version.Hash, await sum.StandardOutput.ReadToEndAsync());
+    }
+
+    [Fact]
+    public async Task A_version_is_opened_as_what_it_is_and_as_nothing_else()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var (project, page) = await studio.ProposeAsync(owner, client, "sorts@lanternhouse.example");
+        await studio.SignedAsync(client, page);
+        var versions = await studio.LookAsync(db => db.Versions.AsNoTracking().Where(v => v.ProjectId == new ProjectId(project)).OrderBy(v => v.Id).ToListAsync());
+        Assert.Equal([PaperSort.Proposal, PaperSort.Contract], versions.Select(v => v.Sort));
+        foreach (var version in versions)
+            foreach (var sort in versions.Select(v => v.Sort))
+                Assert.Equal(sort == version.Sort ? HttpStatusCode.OK : HttpStatusCode.NotFound, (await owner.AskAsync($"/api/projects/{project}/entries/{sort}/{version.Id.Value}")).StatusCode);
     }
 
     [Fact]

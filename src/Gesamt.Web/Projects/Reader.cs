@@ -38,14 +38,16 @@ public static class Reader
         OpensWhat.Letter => Letter(desk, await OneAsync(desk.Db.Letters.Include(l => l.Files).Where(l => l.Id == new LetterId(id) && l.ProjectId == project))),
         OpensWhat.Answers => Answers(desk, await OneAsync(desk.Db.Answers.Where(a => a.Id == new AnswersId(id) && a.ProjectId == project))),
         OpensWhat.Note => Note(desk, await OneAsync(desk.Db.Notes.Where(n => n.Id == new NoteId(id) && n.ProjectId == project))),
-        OpensWhat.Proposal => Proposal(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
-        OpensWhat.Contract => await ContractAsync(desk, await OneAsync(desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project))),
+        OpensWhat.Proposal => Proposal(desk, await OneAsync(VersionsOf(desk, project, PaperSort.Proposal, id))),
+        OpensWhat.Contract => await ContractAsync(desk, await OneAsync(VersionsOf(desk, project, PaperSort.Contract, id))),
         OpensWhat.Invoice => await InvoiceAsync(desk, await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))),
         OpensWhat.Payment => Payment(desk, await OneAsync(desk.Db.Payments.Where(p => p.Id == new PaymentId(id) && p.ProjectId == project))),
         OpensWhat.Review => await ReviewAsync(desk, await OneAsync(desk.Db.Reviews.Where(r => r.Id == new ReviewId(id) && r.ProjectId == project))),
         OpensWhat.Meeting => Meeting(desk, await OneAsync(desk.Db.Meetings.Where(m => m.Id == new MeetingId(id) && m.ProjectId == project))),
         _ => throw new MissingException("entry"),
     };
+
+    private static IQueryable<VersionRow> VersionsOf(Desk desk, ProjectId project, PaperSort sort, long id) => desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project && v.Sort == sort);
 
     private static ReaderDto Meeting(Desk desk, MeetingRow row)
     {
