@@ -110,4 +110,12 @@ public sealed class MailTests
 
     private static byte[] Raw(string header, string text) =>
         Encoding.ASCII.GetBytes($"From: Mona <mona@place.example>\r\nTo: isolde@studio.example\r\nSubject: Re\r\nMessage-ID: <x@place.example>\r\n{header}\r\n\r\n{text}\r\n");
+
+    [Fact] // whatever a person or a studio calls itself, its letter reads back as one to that address
+    public void A_name_never_hides_the_address_it_stands_before() =>
+        Gen.OneOf(Gen.String, Gen.String[Gen.Char["\"\\()<>@,;:.[]=?_ \u00a0\u202eéЖ山"], 0, 300], Gen.Const(new[] { "\ud83d", "=?utf-8?q?x?=", "a\\", "\"", "墙", "👩‍👩‍👧‍👦", "x@y.example", "<x@y.example>" }).SelectMany(words => Gen.Int[0, words.Length - 1].Select(at => words[at])).SelectMany(word => Gen.Int[1, 400].Select(times => string.Concat(Enumerable.Repeat(word, times))))).Sample(name =>
+        {
+            var message = Read(OutgoingMail.Replace(OutgoingMail.Compose(Letter("Hello ⟦link⟧") with { From = (name, "ida@studio.example"), To = (name, "mona@lanternhouse.example"), Subject = name }), "⟦link⟧", "https://studio.example/p/x"));
+            Assert.Equal(("ida@studio.example", "mona@lanternhouse.example"), (message.From.Mailboxes.Single().Address, message.To.Mailboxes.Single().Address));
+        }, iter: 3_000);
 }

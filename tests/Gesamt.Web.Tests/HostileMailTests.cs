@@ -42,6 +42,12 @@ public sealed class HostileMailTests(EmptyStudio studio) : IClassFixture<EmptySt
         var before = await studio.LookAsync(db => db.Letters.CountAsync(l => l.State == LetterState.Unfiled || l.State == LetterState.Received));
         studio.Mail(message);
         studio.Mail(Message("Content-Type: text/plain", "The next letter."));
+        // the post office shows what it can show, and says so of what is no mail
+        foreach (var id in (await owner.GetAsync("/api/post-office")).EnumerateArray().Take(2).Select(letter => letter.GetProperty("id").GetInt64()))
+        {
+            Assert.InRange((int)(await owner.AskAsync($"/api/post-office/{id}")).StatusCode, 200, 409);
+            Assert.Equal(409, (int)(await owner.PostAsync($"/api/post-office/{id}/answer", new { text = "Hello" })).StatusCode);
+        }
         Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Hello", body = "Hello there." })).IsSuccessStatusCode);
         await studio.TickAsync();
         await studio.TickAsync();

@@ -111,6 +111,13 @@ public sealed class PostOffice(Settings settings) : StandInFile(settings.Data, "
         var rows = Read(open, "SELECT Raw, FromStudio FROM Messages WHERE Id = $id", row => ((byte[])row.GetValue(0), row.GetInt64(1) == 1), ("$id", id));
         if (rows.Count == 0) throw new MissingException("letter");
         using var stream = new MemoryStream(rows[0].Item1);
-        return (MimeMessage.Load(stream), rows[0].Item2);
+        try
+        {
+            return (MimeMessage.Load(stream), rows[0].Item2);
+        }
+        catch (FormatException)
+        {
+            throw new RefusedException("What was sent here does not read as mail. It lies in the studio's tray, as it came.");
+        }
     }
 }
