@@ -13,7 +13,11 @@ using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 // What it costs at ten years of a busy studio. Written to docs/performance.md; never a test.
-const int Projects = 5_000, DueSteps = 1_000, LettersEach = 15, ServerPort = 5191, TwinPort = 5192;
+const int Projects = 5_000,
+    DueSteps = 1_000,
+    LettersEach = 15,
+    ServerPort = 5191,
+    TwinPort = 5192;
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var root = args[0];
 var web = Path.Combine(root, "src/Gesamt.Web");
@@ -28,14 +32,17 @@ void Say(string line)
 
 try
 {
-    await using (var demo = new House(data, root, demo: true)) _ = demo.Services;
+    await using (var demo = new House(data, root, demo: true))
+        _ = demo.Services;
     SqliteConnection.ClearAllPools();
     Console.Error.WriteLine("Laying ten years");
     var bulk = new Bulk(database);
     bulk.Lay(Projects, due: 0, LettersEach);
     Head();
 
-    var record = Ask("SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage = 'Delivery' ORDER BY Id LIMIT 1");
+    var record = Ask(
+        "SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage = 'Delivery' ORDER BY Id LIMIT 1"
+    );
     var addresses = new Dictionary<string, string>
     {
         ["today"] = "/api/today",
@@ -66,26 +73,46 @@ try
     await using (var twin = Load.Twin(database, TwinPort, answers))
     {
         await twin.StartAsync();
-        using var client = await Load.OwnerAsync(new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() }) { BaseAddress = new($"http://127.0.0.1:{ServerPort}") });
+        using var client = await Load.OwnerAsync(
+            new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
+            {
+                BaseAddress = new($"http://127.0.0.1:{ServerPort}"),
+            }
+        );
         using var bare = new HttpClient { BaseAddress = new($"http://127.0.0.1:{TwinPort}") };
-        Say("\n## Screens\n\nWhole HTTP round trips in milliseconds, 200 each after 30 to warm up, in turns with the twin.\n");
-        Say("| Screen | p50 | p95 | twin p50 | twin p95 | p95, times the twin's | wanted |\n|---|---|---|---|---|---|---|");
+        Say(
+            "\n## Screens\n\nWhole HTTP round trips in milliseconds, 200 each after 30 to warm up, in turns with the twin.\n"
+        );
+        Say(
+            "| Screen | p50 | p95 | twin p50 | twin p95 | p95, times the twin's | wanted |\n|---|---|---|---|---|---|---|"
+        );
         foreach (var (name, path) in addresses)
         {
-            var (ours, theirs) = await Load.PairAsync(() => client.GetByteArrayAsync(path), () => bare.GetByteArrayAsync($"/{name}"));
-            Say($"| {name} ({answers[name].Item2.Length / 1024} kB) | {ours.P50:0.0} | {ours.P95:0.0} | {theirs.P50:0.0} | {theirs.P95:0.0} | {ours.P95 / theirs.P95:0.0} | {(name.StartsWith("register") || name is "people" or "slip" or "routines" ? "no budget" : "p95 under 50, under 3 times")} |");
+            var (ours, theirs) = await Load.PairAsync(
+                () => client.GetByteArrayAsync(path),
+                () => bare.GetByteArrayAsync($"/{name}")
+            );
+            Say(
+                $"| {name} ({answers[name].Item2.Length / 1024} kB) | {ours.P50:0.0} | {ours.P95:0.0} | {theirs.P50:0.0} | {theirs.P95:0.0} | {ours.P95 / theirs.P95:0.0} | {(name.StartsWith("register") || name is "people" or "slip" or "routines" ? "no budget" : "p95 under 50, under 3 times")} |"
+            );
         }
-        Say($"\n## Memory\n\nResident memory of the server after these requests: {Resident(server):0} MB (wanted: under 250).");
+        Say(
+            $"\n## Memory\n\nResident memory of the server after these requests: {Resident(server):0} MB (wanted: under 250)."
+        );
     }
     server.Kill();
     server.WaitForExit();
 
-    await using (var house = new House(data, root, demo: true)) await QuietTicksAsync(house);
+    await using (var house = new House(data, root, demo: true))
+        await QuietTicksAsync(house);
     SqliteConnection.ClearAllPools();
     bulk.Lay(Projects, DueSteps, lettersEach: 0);
-    await using (var house = new House(data, root, demo: true)) await BusyTickAsync(house);
-    await using (var house = new House(data, root, demo: true)) await RebuildAsync(house);
-    await using (var house = new House(data, root, demo: true)) await ImportAsync(house);
+    await using (var house = new House(data, root, demo: true))
+        await BusyTickAsync(house);
+    await using (var house = new House(data, root, demo: true))
+        await RebuildAsync(house);
+    await using (var house = new House(data, root, demo: true))
+        await ImportAsync(house);
     Decades();
     Bundles();
     File.WriteAllText(Path.Combine(root, "docs", "performance.md"), string.Join('\n', report) + "\n");
@@ -99,9 +126,15 @@ finally
 
 void Head()
 {
-    Say("# Performance\n\nMade by `./gesamt bench`; measured, not promised. The twin sends the same statements over a bare SQLite connection, reads every value and returns the same body, without computing anything: less than hand-written SQL with the same answers would cost.\n");
-    Say($"Machine: {Environment.ProcessorCount} cores, {File.ReadLines("/proc/cpuinfo").FirstOrDefault(l => l.StartsWith("model name"))?.Split(':')[1].Trim() ?? "unknown"}, {RuntimeInformationOf()}. A shared, noisy machine: read the figures as ratios.\n");
-    Say($"Laid: {Ask("SELECT count(*) FROM Projects"):N0} projects, {Ask("SELECT count(*) FROM Facts"):N0} facts, {Ask("SELECT count(*) FROM Letters"):N0} letters, {Ask("SELECT (SELECT count(*) FROM Versions) + (SELECT count(*) FROM Invoices)"):N0} papers, {Ask("SELECT count(*) FROM PlannedSteps"):N0} steps, {new FileInfo(database).Length / (1024 * 1024)} MB in one file. Open projects: {Ask("SELECT count(*) FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished'"):N0}.");
+    Say(
+        "# Performance\n\nMade by `./gesamt bench`; measured, not promised. The twin sends the same statements over a bare SQLite connection, reads every value and returns the same body, without computing anything: less than hand-written SQL with the same answers would cost.\n"
+    );
+    Say(
+        $"Machine: {Environment.ProcessorCount} cores, {File.ReadLines("/proc/cpuinfo").FirstOrDefault(l => l.StartsWith("model name"))?.Split(':')[1].Trim() ?? "unknown"}, {RuntimeInformationOf()}. A shared, noisy machine: read the figures as ratios.\n"
+    );
+    Say(
+        $"Laid: {Ask("SELECT count(*) FROM Projects"):N0} projects, {Ask("SELECT count(*) FROM Facts"):N0} facts, {Ask("SELECT count(*) FROM Letters"):N0} letters, {Ask("SELECT (SELECT count(*) FROM Versions) + (SELECT count(*) FROM Invoices)"):N0} papers, {Ask("SELECT count(*) FROM PlannedSteps"):N0} steps, {new FileInfo(database).Length / (1024 * 1024)} MB in one file. Open projects: {Ask("SELECT count(*) FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished'"):N0}."
+    );
 }
 
 string RuntimeInformationOf() => $"{System.Runtime.InteropServices.RuntimeInformation.FrameworkDescription}";
@@ -113,16 +146,33 @@ long Ask(string sql)
     return Bulk.Number(open, sql);
 }
 
-Statement SearchStatement() => new("SELECT rowid, Sort, ProjectId, Title, snippet(Search, 3, '', '', '…', 14) FROM Search WHERE Search MATCH $words ORDER BY bm25(Search, 0, 0, 8, 1) * CASE Sort WHEN 'Project' THEN 3 WHEN 'Person' THEN 2 ELSE 1 END LIMIT 20", [("$words", "\"harbour\"* \"gulls\"*")]);
+Statement SearchStatement() =>
+    new(
+        "SELECT rowid, Sort, ProjectId, Title, snippet(Search, 3, '', '', '…', 14) FROM Search WHERE Search MATCH $words ORDER BY bm25(Search, 0, 0, 8, 1) * CASE Sort WHEN 'Project' THEN 3 WHEN 'Person' THEN 2 ELSE 1 END LIMIT 20",
+        [("$words", "\"harbour\"* \"gulls\"*")]
+    );
 
 async Task<Process> StartAsync()
 {
-    var start = new ProcessStartInfo("dotnet", [Path.Combine(web, "bin/Release/net10.0/Gesamt.Web.dll")]) { WorkingDirectory = web };
-    foreach (var (name, value) in new[]
+    var start = new ProcessStartInfo("dotnet", [Path.Combine(web, "bin/Release/net10.0/Gesamt.Web.dll")])
     {
-        ("ASPNETCORE_ENVIRONMENT", "Production"), ("ASPNETCORE_URLS", $"http://127.0.0.1:{ServerPort}"), ("Gesamt__Mode", "Test"), ("Gesamt__Data", data), ("Gesamt__Address", $"http://127.0.0.1:{ServerPort}"),
-        ("Gesamt__DemoFiles", Path.Combine(root, "demo")), ("Gesamt__Clock", House.Clock), ("Gesamt__ClockStands", "true"), ("Logging__LogLevel__Default", "Error"),
-    }) start.Environment[name] = value;
+        WorkingDirectory = web,
+    };
+    foreach (
+        var (name, value) in new[]
+        {
+            ("ASPNETCORE_ENVIRONMENT", "Production"),
+            ("ASPNETCORE_URLS", $"http://127.0.0.1:{ServerPort}"),
+            ("Gesamt__Mode", "Test"),
+            ("Gesamt__Data", data),
+            ("Gesamt__Address", $"http://127.0.0.1:{ServerPort}"),
+            ("Gesamt__DemoFiles", Path.Combine(root, "demo")),
+            ("Gesamt__Clock", House.Clock),
+            ("Gesamt__ClockStands", "true"),
+            ("Logging__LogLevel__Default", "Error"),
+        }
+    )
+        start.Environment[name] = value;
     List<double> starts = [];
     Process? server = null;
     for (var i = 0; i < 3; i++)
@@ -132,17 +182,26 @@ async Task<Process> StartAsync()
         var begun = Stopwatch.GetTimestamp();
         server = Process.Start(start)!;
         using var client = new HttpClient { BaseAddress = new($"http://127.0.0.1:{ServerPort}") };
-        while (!await AnswersAsync(client)) await Task.Delay(10);
+        while (!await AnswersAsync(client))
+            await Task.Delay(10);
         starts.Add(Stopwatch.GetElapsedTime(begun).TotalSeconds);
     }
-    Say($"\n## Start\n\nFrom the process to the first answer: {string.Join(", ", starts.Select(s => $"{s:0.00} s"))} (wanted: under 2).");
+    Say(
+        $"\n## Start\n\nFrom the process to the first answer: {string.Join(", ", starts.Select(s => $"{s:0.00} s"))} (wanted: under 2)."
+    );
     return server!;
 }
 
 static async Task<bool> AnswersAsync(HttpClient client)
 {
-    try { return (await client.GetAsync("/forms/mural")).IsSuccessStatusCode; }
-    catch (HttpRequestException) { return false; }
+    try
+    {
+        return (await client.GetAsync("/forms/mural")).IsSuccessStatusCode;
+    }
+    catch (HttpRequestException)
+    {
+        return false;
+    }
 }
 
 static double Resident(Process process)
@@ -154,27 +213,43 @@ static double Resident(Process process)
 async Task QuietTicksAsync(House house)
 {
     var ticker = house.Services.GetRequiredService<Ticker>();
-    for (var i = 0; i < 20; i++) await ticker.TickAsync(CancellationToken.None);
+    for (var i = 0; i < 20; i++)
+        await ticker.TickAsync(CancellationToken.None);
     List<double> quiet = [];
-    for (var i = 0; i < 50; i++) quiet.Add(await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None)));
+    for (var i = 0; i < 50; i++)
+        quiet.Add(await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None)));
     var statements = await house.WatchAsync(() => ticker.TickAsync(CancellationToken.None));
-    Say($"\n## Ticks\n\nWith nothing due: p50 {Times.Of(quiet).P50:0.0} ms, p95 {Times.Of(quiet).P95:0.0} ms, {statements.Count} reading statements (wanted: under 5 ms).");
+    Say(
+        $"\n## Ticks\n\nWith nothing due: p50 {Times.Of(quiet).P50:0.0} ms, p95 {Times.Of(quiet).P95:0.0} ms, {statements.Count} reading statements (wanted: under 5 ms)."
+    );
 }
 
 async Task BusyTickAsync(House house)
 {
     var ticker = house.Services.GetRequiredService<Ticker>();
     var due = Ask("SELECT max(Due) FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open'");
-    ((AdjustableClock)house.Services.GetRequiredService<TimeProvider>()).Set(Instant.FromUnixTimeTicks(due) + Duration.FromSeconds(1), stands: true);
+    ((AdjustableClock)house.Services.GetRequiredService<TimeProvider>()).Set(
+        Instant.FromUnixTimeTicks(due) + Duration.FromSeconds(1),
+        stands: true
+    );
     var held = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'");
     using var owner = await Load.OwnerAsync(house.CreateClient());
     List<double> looks = [];
     var (busy, statements) = (0.0, 0);
-    var tick = Task.Run(async () => statements = (await house.WatchAsync(async () => busy = await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None)))).Count);
-    while (!tick.IsCompleted) looks.Add(await Load.TimeAsync(() => owner.GetByteArrayAsync("/api/turns")));
+    var tick = Task.Run(async () =>
+        statements = (
+            await house.WatchAsync(async () =>
+                busy = await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None))
+            )
+        ).Count
+    );
+    while (!tick.IsCompleted)
+        looks.Add(await Load.TimeAsync(() => owner.GetByteArrayAsync("/api/turns")));
     await tick;
     var acted = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'") - held;
-    Say($"\nWith {acted:N0} letters to be held for an OK: {busy / 1000:0.0} s, each in a transaction of its own that is flushed (wanted: 1,000 under 2 s), {(double)statements / acted:0} reading statements each, those of the screen beside it counted in. Turns, asked again and again meanwhile: p50 {Times.Of(looks).P50:0.0} ms, p95 {Times.Of(looks).P95:0.0} ms, {looks.Count} times.");
+    Say(
+        $"\nWith {acted:N0} letters to be held for an OK: {busy / 1000:0.0} s, each in a transaction of its own that is flushed (wanted: 1,000 under 2 s), {(double)statements / acted:0} reading statements each, those of the screen beside it counted in. Turns, asked again and again meanwhile: p50 {Times.Of(looks).P50:0.0} ms, p95 {Times.Of(looks).P95:0.0} ms, {looks.Count} times."
+    );
 }
 
 async Task RebuildAsync(House house)
@@ -186,10 +261,16 @@ async Task RebuildAsync(House house)
     var took = await Load.TimeAsync(async () =>
     {
         foreach (var chunk in ids.Chunk(250))
-            foreach (var file in (await desk.Db.OpenManyAsync(chunk, desk.Calendar)).Values)
-                if (TurnRule.Of(file.Case, desk.Now) is var standing && (standing.Stage, standing.Ended) != (file.Row.Standing.Stage, file.Row.Standing.Ended)) differs++;
+        foreach (var file in (await desk.Db.OpenManyAsync(chunk, desk.Calendar)).Values)
+            if (
+                TurnRule.Of(file.Case, desk.Now) is var standing
+                && (standing.Stage, standing.Ended) != (file.Row.Standing.Stage, file.Row.Standing.Ended)
+            )
+                differs++;
     });
-    Say($"\n## Rebuilding\n\nAll {ids.Count:N0} standings from their facts: {took / 1000:0.0} s (wanted: under 30); {differs} differ in stage or end from what is stored.");
+    Say(
+        $"\n## Rebuilding\n\nAll {ids.Count:N0} standings from their facts: {took / 1000:0.0} s (wanted: under 30); {differs} differ in stage or end from what is stored."
+    );
 }
 
 async Task ImportAsync(House house)
@@ -197,14 +278,20 @@ async Task ImportAsync(House house)
     const int Rows = 5_000;
     using var owner = await Load.OwnerAsync(house.CreateClient());
     var table = new System.Text.StringBuilder("Client;E-mail;Inquiry received;Status;Price\n");
-    for (var i = 0; i < Rows; i++) table.Append(System.Globalization.CultureInfo.InvariantCulture, $"Client {i};c{i}@old.example;{1 + i % 28:00}.0{1 + i % 9}.2025;{(i % 2 == 0 ? "done" : "lost")};1.{i % 900 + 100},00\n");
+    for (var i = 0; i < Rows; i++)
+        table.Append(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"Client {i};c{i}@old.example;{1 + i % 28:00}.0{1 + i % 9}.2025;{(i % 2 == 0 ? "done" : "lost")};1.{i % 900 + 100},00\n"
+        );
     async Task<JsonElement> SendAsync(string path, HttpContent content)
     {
         var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = content };
         request.Headers.Add(Writes.KeyHeader, Guid.NewGuid().ToString());
         var answer = await owner.SendAsync(request);
         answer.EnsureSuccessStatusCode();
-        return answer.StatusCode == System.Net.HttpStatusCode.NoContent ? default : await answer.Content.ReadFromJsonAsync<JsonElement>();
+        return answer.StatusCode == System.Net.HttpStatusCode.NoContent
+            ? default
+            : await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
     var bytes = new ByteArrayContent(System.Text.Encoding.UTF8.GetBytes(table.ToString()));
     bytes.Headers.ContentType = new("application/octet-stream");
@@ -213,23 +300,41 @@ async Task ImportAsync(House house)
     var took = await Load.TimeAsync(async () =>
     {
         await SendAsync($"/api/imports/{id}/run", JsonContent.Create(matching));
-        while ((await owner.GetFromJsonAsync<JsonElement>($"/api/imports/{id}")).GetProperty("state").GetString() == "Running") await Task.Delay(100);
+        while (
+            (await owner.GetFromJsonAsync<JsonElement>($"/api/imports/{id}")).GetProperty("state").GetString()
+            == "Running"
+        )
+            await Task.Delay(100);
     });
     var back = await Load.TimeAsync(() => SendAsync($"/api/imports/{id}/undo", JsonContent.Create(new { })));
-    Say($"\n## Taking over a table\n\n{Rows:N0} rows beside what is there: {took / 1000:0.0} s; taken back in {back / 1000:0.0} s.");
+    Say(
+        $"\n## Taking over a table\n\n{Rows:N0} rows beside what is there: {took / 1000:0.0} s; taken back in {back / 1000:0.0} s."
+    );
 }
 
 // the simulation of the tests, ten times as long.
 void Decades()
 {
     const int Lives = 5_000;
-    var start = new ProcessStartInfo("dotnet", [Path.Combine(root, "tests/Gesamt.Core.Tests/bin/Release/net10.0/Gesamt.Core.Tests.dll"), "-class", "Gesamt.Core.Tests.Routines.DecadeTests"]) { RedirectStandardOutput = true };
+    var start = new ProcessStartInfo(
+        "dotnet",
+        [
+            Path.Combine(root, "tests/Gesamt.Core.Tests/bin/Release/net10.0/Gesamt.Core.Tests.dll"),
+            "-class",
+            "Gesamt.Core.Tests.Routines.DecadeTests",
+        ]
+    )
+    {
+        RedirectStandardOutput = true,
+    };
     start.Environment["GESAMT_DECADE"] = Lives.ToString(CultureInfo.InvariantCulture);
     var begun = Stopwatch.GetTimestamp();
     using var lived = Process.Start(start)!;
     lived.StandardOutput.ReadToEnd();
     lived.WaitForExit();
-    Say($"\n## Ten years played through\n\n{Lives:N0} projects in memory, with standstills, kills, moved dates and clock changes of three zones: {Stopwatch.GetElapsedTime(begun).TotalSeconds:0} s, every step acted once or had a named reason why not: {(lived.ExitCode == 0 ? "yes" : "NO")}.");
+    Say(
+        $"\n## Ten years played through\n\n{Lives:N0} projects in memory, with standstills, kills, moved dates and clock changes of three zones: {Stopwatch.GetElapsedTime(begun).TotalSeconds:0} s, every step acted once or had a named reason why not: {(lived.ExitCode == 0 ? "yes" : "NO")}."
+    );
 }
 
 void Bundles()
@@ -238,14 +343,20 @@ void Bundles()
     foreach (var (page, most) in new[] { ("studio.html", 180), ("client.html", 90) })
     {
         var html = File.ReadAllText(Path.Combine(web, "wwwroot", page));
-        var scripts = System.Text.RegularExpressions.Regex.Matches(html, "(?:src|href)=\"(/assets/[^\"]+\\.js)\"").Select(m => m.Groups[1].Value).Distinct();
-        Say($"- {page}: {scripts.Sum(script => Zipped(Path.Combine(web, "wwwroot", script.TrimStart('/')))) / 1024.0:0} kB gzip (wanted: under {most})");
+        var scripts = System
+            .Text.RegularExpressions.Regex.Matches(html, "(?:src|href)=\"(/assets/[^\"]+\\.js)\"")
+            .Select(m => m.Groups[1].Value)
+            .Distinct();
+        Say(
+            $"- {page}: {scripts.Sum(script => Zipped(Path.Combine(web, "wwwroot", script.TrimStart('/')))) / 1024.0:0} kB gzip (wanted: under {most})"
+        );
     }
 }
 
 static long Zipped(string path)
 {
     using var memory = new MemoryStream();
-    using (var zip = new GZipStream(memory, CompressionLevel.SmallestSize, leaveOpen: true)) zip.Write(File.ReadAllBytes(path));
+    using (var zip = new GZipStream(memory, CompressionLevel.SmallestSize, leaveOpen: true))
+        zip.Write(File.ReadAllBytes(path));
     return memory.Length;
 }

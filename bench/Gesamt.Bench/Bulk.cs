@@ -10,7 +10,28 @@ namespace Gesamt.Bench;
 /// <summary>Ten years of a busy studio, made from the demo's own rows: its ended projects again and again, each with numbers and names of its own, and with the long exchange of letters that real projects have.</summary>
 public sealed class Bulk(string database)
 {
-    private static readonly string[] Tables = ["People", "Projects", "Answers", "Notes", "Tasks", "Meetings", "Details", "Briefs", "Runs", "Files", "Reviews", "Letters", "Versions", "Signatures", "Invoices", "Payments", "PlannedSteps", "Facts"];
+    private static readonly string[] Tables =
+    [
+        "People",
+        "Projects",
+        "Answers",
+        "Notes",
+        "Tasks",
+        "Meetings",
+        "Details",
+        "Briefs",
+        "Runs",
+        "Files",
+        "Reviews",
+        "Letters",
+        "Versions",
+        "Signatures",
+        "Invoices",
+        "Payments",
+        "PlannedSteps",
+        "Facts",
+    ];
+
     // which table a number in a fact's payload, or in a column, belongs to
     private static readonly Dictionary<string, string> Points = new(StringComparer.OrdinalIgnoreCase)
     {
@@ -54,13 +75,26 @@ public sealed class Bulk(string database)
         Run(open, "PRAGMA foreign_keys=OFF; PRAGMA synchronous=OFF; PRAGMA cache_size=-200000");
         inserts.Clear();
         if (largest.Count == 0)
-            foreach (var table in Tables) largest[table] = Number(open, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
-        var ended = Rows(open, "SELECT Id FROM Projects WHERE Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished'").Select(row => (long)row.Values[0]!).ToList();
-        var waiting = Rows(open, "SELECT ProjectId FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open' ORDER BY Id LIMIT 1").Select(row => (long)row.Values[0]!).ToList();
+            foreach (var table in Tables)
+                largest[table] = Number(open, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
+        var ended = Rows(
+                open,
+                "SELECT Id FROM Projects WHERE Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished'"
+            )
+            .Select(row => (long)row.Values[0]!)
+            .ToList();
+        var waiting = Rows(
+                open,
+                "SELECT ProjectId FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open' ORDER BY Id LIMIT 1"
+            )
+            .Select(row => (long)row.Values[0]!)
+            .ToList();
         using var transaction = open.BeginTransaction();
         var have = Number(open, "SELECT count(*) FROM Projects") - copy;
-        foreach (var source in Enumerable.Repeat(waiting, due).SelectMany(one => one)) Copy(open, source, ++copy, 0);
-        for (; have + copy < projects;) Copy(open, ended[copy % ended.Count], ++copy, lettersEach);
+        foreach (var source in Enumerable.Repeat(waiting, due).SelectMany(one => one))
+            Copy(open, source, ++copy, 0);
+        for (; have + copy < projects; )
+            Copy(open, ended[copy % ended.Count], ++copy, lettersEach);
         transaction.Commit();
         Run(open, "ANALYZE");
     }
@@ -69,14 +103,22 @@ public sealed class Bulk(string database)
     {
         var client = Number(open, $"SELECT ClientId FROM Projects WHERE Id = {project}");
         foreach (var table in Tables)
-            foreach (var row in Rows(open, table switch
-            {
-                "People" => $"SELECT * FROM People WHERE Id = {client}",
-                "Projects" => $"SELECT * FROM Projects WHERE Id = {project}",
-                "Signatures" => $"SELECT * FROM Signatures WHERE VersionId IN (SELECT Id FROM Versions WHERE ProjectId = {project})",
-                _ => $"SELECT * FROM {table} WHERE ProjectId = {project}",
-            })) Insert(open, table, Moved(table, row, copy));
-        if (letters > 0) Exchange(open, project + copy * largest["Projects"], copy, letters);
+        foreach (
+            var row in Rows(
+                open,
+                table switch
+                {
+                    "People" => $"SELECT * FROM People WHERE Id = {client}",
+                    "Projects" => $"SELECT * FROM Projects WHERE Id = {project}",
+                    "Signatures" =>
+                        $"SELECT * FROM Signatures WHERE VersionId IN (SELECT Id FROM Versions WHERE ProjectId = {project})",
+                    _ => $"SELECT * FROM {table} WHERE ProjectId = {project}",
+                }
+            )
+        )
+            Insert(open, table, Moved(table, row, copy));
+        if (letters > 0)
+            Exchange(open, project + copy * largest["Projects"], copy, letters);
     }
 
     private Row Moved(string table, Row row, int copy)
@@ -92,8 +134,10 @@ public sealed class Bulk(string database)
                 ("Code" or "PublicId" or "MessageId" or "Reference", string name) => $"{name}-{copy}",
                 ("Number", string number) => $"{number}-{copy}",
                 ("Sequence", long sequence) => sequence + copy * 100_000L,
-                ("Name" or "Title", string name) when table is "People" or "Projects" => $"{name} {copy.ToString(CultureInfo.InvariantCulture)}",
-                (var name, long number) when Points.TryGetValue(name, out var target) => number + copy * largest[target],
+                ("Name" or "Title", string name) when table is "People" or "Projects" =>
+                    $"{name} {copy.ToString(CultureInfo.InvariantCulture)}",
+                (var name, long number) when Points.TryGetValue(name, out var target) => number
+                    + copy * largest[target],
                 (_, var same) => same,
             };
         return new(row.Names, values);
@@ -109,8 +153,14 @@ public sealed class Bulk(string database)
     private void Move(JsonObject node, int copy)
     {
         foreach (var (name, value) in node.ToList())
-            if (value is JsonObject inner) Move(inner, copy);
-            else if (value is JsonValue number && Points.TryGetValue(name, out var table) && number.TryGetValue<long>(out var id)) node[name] = id + copy * largest[table];
+            if (value is JsonObject inner)
+                Move(inner, copy);
+            else if (
+                value is JsonValue number
+                && Points.TryGetValue(name, out var table)
+                && number.TryGetValue<long>(out var id)
+            )
+                node[name] = id + copy * largest[table];
     }
 
     /// <summary>Letters to and fro, as facts made by Core.</summary>
@@ -123,11 +173,67 @@ public sealed class Bulk(string database)
             var id = 20_000_000L + copy * 100L + i;
             var at = first + (last - first) * i / letters;
             var came = i % 2 == 1;
-            Insert(open, "Letters", new(["Id", "ProjectId", "State", "ByItself", "FromName", "FromMail", "ToName", "ToMail", "Subject", "Body", "Quoted", "At", "MessageId", "Gaps", "Edition"],
-                [id, project, came ? "Received" : "Sent", 0L, "Somebody", "one@bulk.example", "Somebody else", "two@bulk.example", $"About the wall, {copy}", "The scaffold stands on the left and the gulls look towards the ferry. Could the lettering be a little taller, and the varnish matt?", "", at, $"bulk-{id}@bulk.example", "", 0L]));
-            Happening what = came ? new Happening.LetterReceived(new LetterId(id), false) : new Happening.LetterSent(new LetterId(id), false);
+            Insert(
+                open,
+                "Letters",
+                new(
+                    [
+                        "Id",
+                        "ProjectId",
+                        "State",
+                        "ByItself",
+                        "FromName",
+                        "FromMail",
+                        "ToName",
+                        "ToMail",
+                        "Subject",
+                        "Body",
+                        "Quoted",
+                        "At",
+                        "MessageId",
+                        "Gaps",
+                        "Edition",
+                    ],
+                    [
+                        id,
+                        project,
+                        came ? "Received" : "Sent",
+                        0L,
+                        "Somebody",
+                        "one@bulk.example",
+                        "Somebody else",
+                        "two@bulk.example",
+                        $"About the wall, {copy}",
+                        "The scaffold stands on the left and the gulls look towards the ferry. Could the lettering be a little taller, and the varnish matt?",
+                        "",
+                        at,
+                        $"bulk-{id}@bulk.example",
+                        "",
+                        0L,
+                    ]
+                )
+            );
+            Happening what = came
+                ? new Happening.LetterReceived(new LetterId(id), false)
+                : new Happening.LetterSent(new LetterId(id), false);
             foreach (var (kind, n) in new[] { (what, 0L), (new Happening.NoAnswerNeeded(), 1L) })
-                Insert(open, "Facts", new(["Id", "ProjectId", "Happened", "Recorded", "By", "Kind", "Version", "Payload"], [40_000_000L + id * 2 + n, project, at, at, came ? "Client" : "Owner", FactJson.KindOf(kind), (long)FactJson.Version, FactJson.Write(kind)]));
+                Insert(
+                    open,
+                    "Facts",
+                    new(
+                        ["Id", "ProjectId", "Happened", "Recorded", "By", "Kind", "Version", "Payload"],
+                        [
+                            40_000_000L + id * 2 + n,
+                            project,
+                            at,
+                            at,
+                            came ? "Client" : "Owner",
+                            FactJson.KindOf(kind),
+                            (long)FactJson.Version,
+                            FactJson.Write(kind),
+                        ]
+                    )
+                );
         }
     }
 
@@ -139,11 +245,14 @@ public sealed class Bulk(string database)
         if (!inserts.TryGetValue(key, out var command))
         {
             command = open.CreateCommand();
-            command.CommandText = $"INSERT INTO {table}({string.Join(',', row.Names.Select(name => $"\"{name}\""))}) VALUES({string.Join(',', row.Names.Select((_, i) => $"$p{i}"))})";
-            for (var i = 0; i < row.Names.Length; i++) command.Parameters.Add(new SqliteParameter($"$p{i}", DBNull.Value));
+            command.CommandText =
+                $"INSERT INTO {table}({string.Join(',', row.Names.Select(name => $"\"{name}\""))}) VALUES({string.Join(',', row.Names.Select((_, i) => $"$p{i}"))})";
+            for (var i = 0; i < row.Names.Length; i++)
+                command.Parameters.Add(new SqliteParameter($"$p{i}", DBNull.Value));
             inserts[key] = command;
         }
-        for (var i = 0; i < row.Values.Length; i++) command.Parameters[i].Value = row.Values[i] ?? DBNull.Value;
+        for (var i = 0; i < row.Values.Length; i++)
+            command.Parameters[i].Value = row.Values[i] ?? DBNull.Value;
         command.ExecuteNonQuery();
     }
 
@@ -154,7 +263,13 @@ public sealed class Bulk(string database)
         using var reader = command.ExecuteReader();
         List<Row> rows = [];
         var names = Enumerable.Range(0, reader.FieldCount).Select(reader.GetName).ToArray();
-        while (reader.Read()) rows.Add(new(names, [.. Enumerable.Range(0, names.Length).Select(i => reader.IsDBNull(i) ? null : reader.GetValue(i))]));
+        while (reader.Read())
+            rows.Add(
+                new(
+                    names,
+                    [.. Enumerable.Range(0, names.Length).Select(i => reader.IsDBNull(i) ? null : reader.GetValue(i))]
+                )
+            );
         return rows;
     }
 

@@ -21,13 +21,21 @@ public sealed class House(string data, string root, bool demo) : WebApplicationF
         return [.. seen.Statements];
     }
 
-    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
-        .UseContentRoot(Path.Combine(root, "src", "Gesamt.Web"))
-        .ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(seen)))
-        .UseSetting("Logging:LogLevel:Default", "Error")
-        .UseSetting("Gesamt:Mode", "Test").UseSetting("Gesamt:Data", data).UseSetting("Gesamt:Address", "http://studio.example").UseSetting("Gesamt:HoldSeconds", "0")
-        .UseSetting("Gesamt:DemoFiles", Path.Combine(root, "demo")).UseSetting("Gesamt:DemoProjects", demo ? "true" : "false")
-        .UseSetting("Gesamt:Clock", Clock).UseSetting("Gesamt:ClockStands", "true");
+    protected override void ConfigureWebHost(IWebHostBuilder builder) =>
+        builder
+            .UseContentRoot(Path.Combine(root, "src", "Gesamt.Web"))
+            .ConfigureServices(services =>
+                services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(seen))
+            )
+            .UseSetting("Logging:LogLevel:Default", "Error")
+            .UseSetting("Gesamt:Mode", "Test")
+            .UseSetting("Gesamt:Data", data)
+            .UseSetting("Gesamt:Address", "http://studio.example")
+            .UseSetting("Gesamt:HoldSeconds", "0")
+            .UseSetting("Gesamt:DemoFiles", Path.Combine(root, "demo"))
+            .UseSetting("Gesamt:DemoProjects", demo ? "true" : "false")
+            .UseSetting("Gesamt:Clock", Clock)
+            .UseSetting("Gesamt:ClockStands", "true");
 
     public const string Clock = "2027-01-25T10:30:00Z";
 
@@ -35,13 +43,22 @@ public sealed class House(string data, string root, bool demo) : WebApplicationF
     {
         public List<Statement> Statements { get; } = [];
 
-        public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(DbCommand command, CommandEventData eventData, InterceptionResult<DbDataReader> result, CancellationToken cancellationToken = default)
+        public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
+            DbCommand command,
+            CommandEventData eventData,
+            InterceptionResult<DbDataReader> result,
+            CancellationToken cancellationToken = default
+        )
         {
             Keep(command);
             return new(result);
         }
 
-        public override InterceptionResult<DbDataReader> ReaderExecuting(DbCommand command, CommandEventData eventData, InterceptionResult<DbDataReader> result)
+        public override InterceptionResult<DbDataReader> ReaderExecuting(
+            DbCommand command,
+            CommandEventData eventData,
+            InterceptionResult<DbDataReader> result
+        )
         {
             Keep(command);
             return result;
@@ -49,7 +66,13 @@ public sealed class House(string data, string root, bool demo) : WebApplicationF
 
         private void Keep(DbCommand command)
         {
-            lock (Statements) Statements.Add(new(command.CommandText, [.. command.Parameters.Cast<DbParameter>().Select(p => (p.ParameterName, p.Value))]));
+            lock (Statements)
+                Statements.Add(
+                    new(
+                        command.CommandText,
+                        [.. command.Parameters.Cast<DbParameter>().Select(p => (p.ParameterName, p.Value))]
+                    )
+                );
         }
     }
 }

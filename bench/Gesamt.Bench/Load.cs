@@ -17,7 +17,8 @@ public sealed record Times(double P50, double P95)
 
 public static class Load
 {
-    private const int Warm = 30, Measured = 200;
+    private const int Warm = 30,
+        Measured = 200;
 
     /// <summary>Somebody signed in at an address.</summary>
     public static async Task<HttpClient> OwnerAsync(HttpClient client)
@@ -29,7 +30,10 @@ public static class Load
             client.DefaultRequestHeaders.Add(Writes.TokenHeader, session.GetProperty("token").GetString());
         }
         await TokenAsync();
-        var sign = new HttpRequestMessage(HttpMethod.Post, "/api/session") { Content = JsonContent.Create(new { password = "harbour light" }) };
+        var sign = new HttpRequestMessage(HttpMethod.Post, "/api/session")
+        {
+            Content = JsonContent.Create(new { password = "harbour light" }),
+        };
         sign.Headers.Add(Writes.KeyHeader, Guid.NewGuid().ToString());
         (await client.SendAsync(sign)).EnsureSuccessStatusCode();
         await TokenAsync();
@@ -39,11 +43,13 @@ public static class Load
     /// <summary>Two addresses in turns, so that what else the machine does meets both alike.</summary>
     public static async Task<(Times First, Times Second)> PairAsync(Func<Task> first, Func<Task> second)
     {
-        List<double> a = [], b = [];
+        List<double> a = [],
+            b = [];
         for (var i = 0; i < Warm + Measured; i++)
         {
             var (one, two) = (await TimeAsync(first), await TimeAsync(second));
-            if (i < Warm) continue;
+            if (i < Warm)
+                continue;
             a.Add(one);
             b.Add(two);
         }
@@ -58,21 +64,29 @@ public static class Load
     }
 
     /// <summary>A bare server that answers each address by sending the same statements over a bare connection, reading every value, and returning the same body: what hand-written SQL would cost at least.</summary>
-    public static WebApplication Twin(string database, int port, IReadOnlyDictionary<string, (IReadOnlyList<Statement> Statements, byte[] Body)> answers)
+    public static WebApplication Twin(
+        string database,
+        int port,
+        IReadOnlyDictionary<string, (IReadOnlyList<Statement> Statements, byte[] Body)> answers
+    )
     {
         var builder = WebApplication.CreateSlimBuilder();
         builder.WebHost.UseUrls($"http://127.0.0.1:{port}");
         builder.Logging.ClearProviders();
         var app = builder.Build();
         foreach (var (name, (statements, body)) in answers)
-            app.MapGet($"/{name}", async (HttpContext http) =>
-            {
-                await using var open = new SqliteConnection($"Data Source={database};Mode=ReadOnly");
-                await open.OpenAsync();
-                foreach (var statement in statements) Read(open, statement);
-                http.Response.ContentType = "application/json";
-                await http.Response.Body.WriteAsync(body);
-            });
+            app.MapGet(
+                $"/{name}",
+                async (HttpContext http) =>
+                {
+                    await using var open = new SqliteConnection($"Data Source={database};Mode=ReadOnly");
+                    await open.OpenAsync();
+                    foreach (var statement in statements)
+                        Read(open, statement);
+                    http.Response.ContentType = "application/json";
+                    await http.Response.Body.WriteAsync(body);
+                }
+            );
         return app;
     }
 
@@ -80,9 +94,11 @@ public static class Load
     {
         using var command = open.CreateCommand();
         command.CommandText = statement.Sql;
-        foreach (var (name, value) in statement.Parameters) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        foreach (var (name, value) in statement.Parameters)
+            command.Parameters.AddWithValue(name, value ?? DBNull.Value);
         using var reader = command.ExecuteReader();
         var values = new object[reader.FieldCount];
-        while (reader.Read()) reader.GetValues(values);
+        while (reader.Read())
+            reader.GetValues(values);
     }
 }

@@ -3,24 +3,84 @@ namespace Gesamt.Core;
 // Typed numbers of rows: a letter's number can never be passed for a project's. They stay inside; clients' addresses carry random names instead.
 
 /// <summary>What all typed ids share, so that storing and reading them is said once.</summary>
-public interface IId<TSelf> where TSelf : struct, IId<TSelf>
+public interface IId<TSelf>
+    where TSelf : struct, IId<TSelf>
 {
     long Value { get; }
     static abstract TSelf From(long value);
 }
 
-public readonly record struct ProjectId(long Value) : IId<ProjectId> { public static ProjectId From(long value) => new(value); }
-public readonly record struct PersonId(long Value) : IId<PersonId> { public static PersonId From(long value) => new(value); }
-public readonly record struct KindId(long Value) : IId<KindId> { public static KindId From(long value) => new(value); }
-public readonly record struct FactId(long Value) : IId<FactId> { public static FactId From(long value) => new(value); }
-public readonly record struct AnswersId(long Value) : IId<AnswersId> { public static AnswersId From(long value) => new(value); }
-public readonly record struct LetterId(long Value) : IId<LetterId> { public static LetterId From(long value) => new(value); }
-public readonly record struct VersionId(long Value) : IId<VersionId> { public static VersionId From(long value) => new(value); }
-public readonly record struct InvoiceId(long Value) : IId<InvoiceId> { public static InvoiceId From(long value) => new(value); }
-public readonly record struct PaymentId(long Value) : IId<PaymentId> { public static PaymentId From(long value) => new(value); }
-public readonly record struct TaskId(long Value) : IId<TaskId> { public static TaskId From(long value) => new(value); }
-public readonly record struct NoteId(long Value) : IId<NoteId> { public static NoteId From(long value) => new(value); }
-public readonly record struct FileId(long Value) : IId<FileId> { public static FileId From(long value) => new(value); }
-public readonly record struct ReviewId(long Value) : IId<ReviewId> { public static ReviewId From(long value) => new(value); }
-public readonly record struct RunId(long Value) : IId<RunId> { public static RunId From(long value) => new(value); }
-public readonly record struct MeetingId(long Value) : IId<MeetingId> { public static MeetingId From(long value) => new(value); }
+public readonly record struct ProjectId(long Value) : IId<ProjectId>
+{
+    public static ProjectId From(long value) => new(value);
+}
+
+public readonly record struct PersonId(long Value) : IId<PersonId>
+{
+    public static PersonId From(long value) => new(value);
+}
+
+public readonly record struct KindId(long Value) : IId<KindId>
+{
+    public static KindId From(long value) => new(value);
+}
+
+public readonly record struct FactId(long Value) : IId<FactId>
+{
+    public static FactId From(long value) => new(value);
+}
+
+public readonly record struct AnswersId(long Value) : IId<AnswersId>
+{
+    public static AnswersId From(long value) => new(value);
+}
+
+public readonly record struct LetterId(long Value) : IId<LetterId>
+{
+    public static LetterId From(long value) => new(value);
+}
+
+public readonly record struct VersionId(long Value) : IId<VersionId>
+{
+    public static VersionId From(long value) => new(value);
+}
+
+public readonly record struct InvoiceId(long Value) : IId<InvoiceId>
+{
+    public static InvoiceId From(long value) => new(value);
+}
+
+public readonly record struct PaymentId(long Value) : IId<PaymentId>
+{
+    public static PaymentId From(long value) => new(value);
+}
+
+public readonly record struct TaskId(long Value) : IId<TaskId>
+{
+    public static TaskId From(long value) => new(value);
+}
+
+public readonly record struct NoteId(long Value) : IId<NoteId>
+{
+    public static NoteId From(long value) => new(value);
+}
+
+public readonly record struct FileId(long Value) : IId<FileId>
+{
+    public static FileId From(long value) => new(value);
+}
+
+public readonly record struct ReviewId(long Value) : IId<ReviewId>
+{
+    public static ReviewId From(long value) => new(value);
+}
+
+public readonly record struct RunId(long Value) : IId<RunId>
+{
+    public static RunId From(long value) => new(value);
+}
+
+public readonly record struct MeetingId(long Value) : IId<MeetingId>
+{
+    public static MeetingId From(long value) => new(value);
+}

@@ -135,15 +135,18 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         project.HasIndex(p => p.Source);
         project.HasOne(p => p.Kind).WithMany().HasForeignKey(p => p.KindId).OnDelete(DeleteBehavior.Restrict);
         project.HasOne(p => p.Client).WithMany().HasForeignKey(p => p.ClientId).OnDelete(DeleteBehavior.Restrict);
-        project.OwnsOne(p => p.Standing, s =>
-        {
-            s.HasIndex(x => x.ValidUntil);
-            s.HasIndex(x => x.InvoiceAt);
-            s.HasIndex(x => new { x.Ended, x.Stage });
-            s.HasIndex(x => x.Turn);
-            s.HasIndex(x => x.BookedAt);
-            s.HasIndex(x => x.BeganAt);
-        });
+        project.OwnsOne(
+            p => p.Standing,
+            s =>
+            {
+                s.HasIndex(x => x.ValidUntil);
+                s.HasIndex(x => x.InvoiceAt);
+                s.HasIndex(x => new { x.Ended, x.Stage });
+                s.HasIndex(x => x.Turn);
+                s.HasIndex(x => x.BookedAt);
+                s.HasIndex(x => x.BeganAt);
+            }
+        );
         project.Navigation(p => p.Standing).IsRequired();
         OfProject(Key<FactRow, FactId>(model, f => f.Id)).HasIndex(f => new { f.ProjectId, f.Recorded });
         model.Entity<FactRow>().HasIndex(f => f.Recorded);
@@ -153,7 +156,14 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(Key<TaskRow, TaskId>(model, t => t.Id)).HasIndex(t => new { t.DoneAt, t.Due });
         // a routine runs once per project
         OfProject(Key<RunRow, RunId>(model, r => r.Id)).HasIndex(r => new { r.ProjectId, r.Key }).IsUnique();
-        OfProject(model.Entity<PlannedStepRow>()).HasIndex(s => new { s.RunId, s.Step, s.Occurrence }).IsUnique();
+        OfProject(model.Entity<PlannedStepRow>())
+            .HasIndex(s => new
+            {
+                s.RunId,
+                s.Step,
+                s.Occurrence,
+            })
+            .IsUnique();
         model.Entity<PlannedStepRow>().HasIndex(s => new { s.State, s.Due });
         model.Entity<RequestRow>().HasKey(r => r.Key);
         model.Entity<RequestRow>().HasIndex(r => r.At);
@@ -171,8 +181,18 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(model.Entity<OutboxRow>()).HasIndex(o => o.Key).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => o.MessageId).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => new { o.State, o.NotBefore });
-        model.Entity<LetterRow>().HasMany(l => l.Files).WithOne().HasForeignKey(f => f.LetterId).OnDelete(DeleteBehavior.Cascade);
-        model.Entity<LetterTemplateRow>().HasMany(t => t.Files).WithOne().HasForeignKey(f => f.TemplateId).OnDelete(DeleteBehavior.Cascade);
+        model
+            .Entity<LetterRow>()
+            .HasMany(l => l.Files)
+            .WithOne()
+            .HasForeignKey(f => f.LetterId)
+            .OnDelete(DeleteBehavior.Cascade);
+        model
+            .Entity<LetterTemplateRow>()
+            .HasMany(t => t.Files)
+            .WithOne()
+            .HasForeignKey(f => f.TemplateId)
+            .OnDelete(DeleteBehavior.Cascade);
         model.Entity<LetterTemplateRow>().HasIndex(t => t.Number).IsUnique();
         model.Entity<MailAccountRow>(e =>
         {
@@ -180,7 +200,12 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             e.Property(a => a.Id).ValueGeneratedNever();
         });
         OfProject(model.Entity<HookCallRow>()).HasIndex(c => c.Key).IsUnique();
-        model.Entity<HookCallRow>().HasOne<HookRow>().WithMany().HasForeignKey(c => c.HookId).OnDelete(DeleteBehavior.Cascade);
+        model
+            .Entity<HookCallRow>()
+            .HasOne<HookRow>()
+            .WithMany()
+            .HasForeignKey(c => c.HookId)
+            .OnDelete(DeleteBehavior.Cascade);
         model.Entity<HookCallRow>().HasIndex(c => new { c.State, c.NotBefore });
         model.Entity<HookRow>().HasIndex(h => h.Name).IsUnique();
         model.Entity<ApiKeyRow>().HasIndex(k => k.Hash).IsUnique();
@@ -192,7 +217,14 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         paper.HasIndex(p => new { p.VersionId, p.Signatures }).IsUnique();
         paper.HasIndex(p => p.InvoiceId).IsUnique();
         OfProject(model.Entity<OfferDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
-        OfProject(Key<VersionRow, VersionId>(model, v => v.Id)).HasIndex(v => new { v.ProjectId, v.Sort, v.Number }).IsUnique();
+        OfProject(Key<VersionRow, VersionId>(model, v => v.Id))
+            .HasIndex(v => new
+            {
+                v.ProjectId,
+                v.Sort,
+                v.Number,
+            })
+            .IsUnique();
         // one signature of each side per version, however often the button is pressed
         model.Entity<SignatureRow>().HasIndex(s => new { s.VersionId, s.Signer }).IsUnique();
         OfProject(model.Entity<LinkRow>()).HasIndex(l => l.PublicId).IsUnique();
@@ -216,7 +248,13 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         person.HasIndex(p => p.CardUid);
         person.HasIndex(p => p.PlainName);
         var part = OfProject(model.Entity<ProjectPersonRow>(), p => p.People);
-        part.HasIndex(p => new { p.ProjectId, p.PersonId, p.Part }).IsUnique();
+        part.HasIndex(p => new
+            {
+                p.ProjectId,
+                p.PersonId,
+                p.Part,
+            })
+            .IsUnique();
         part.HasOne(p => p.Person).WithMany().HasForeignKey(p => p.PersonId).OnDelete(DeleteBehavior.Restrict);
         model.Entity<JoinRow>().HasIndex(j => new { j.FromId, j.ToId });
         model.Entity<LabelRow>().HasIndex(l => l.Label);
@@ -245,10 +283,24 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     private static void Money(ModelBuilder model)
     {
         var invoice = OfProject(Key<InvoiceRow, InvoiceId>(model, i => i.Id));
-        invoice.HasIndex(i => new { i.Sort, i.Year, i.Sequence }).IsUnique();
+        invoice
+            .HasIndex(i => new
+            {
+                i.Sort,
+                i.Year,
+                i.Sequence,
+            })
+            .IsUnique();
         invoice.HasIndex(i => new { i.OwedMinor, i.Due });
         invoice.HasIndex(i => i.PublicId).IsUnique();
-        invoice.HasIndex(i => new { i.ProposalId, i.Instalment, i.Again }).IsUnique();
+        invoice
+            .HasIndex(i => new
+            {
+                i.ProposalId,
+                i.Instalment,
+                i.Again,
+            })
+            .IsUnique();
         invoice.ToTable(t => t.HasCheckConstraint("Positive", "TotalMinor > 0"));
         var payment = OfProject(Key<PaymentRow, PaymentId>(model, p => p.Id));
         payment.HasIndex(p => p.Reference).IsUnique();
@@ -257,27 +309,51 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(model.Entity<CheckoutRow>()).HasIndex(c => c.Session).IsUnique();
     }
 
-    private static EntityTypeBuilder<T> Key<T, TId>(ModelBuilder model, System.Linq.Expressions.Expression<Func<T, TId>> id) where T : class
+    private static EntityTypeBuilder<T> Key<T, TId>(
+        ModelBuilder model,
+        System.Linq.Expressions.Expression<Func<T, TId>> id
+    )
+        where T : class
     {
         var entity = model.Entity<T>();
         entity.Property(id).ValueGeneratedOnAdd().UseAutoincrement();
         return entity;
     }
 
-    private static EntityTypeBuilder<T> OfProject<T>(EntityTypeBuilder<T> entity, System.Linq.Expressions.Expression<Func<ProjectRow, IEnumerable<T>?>>? many = null) where T : class
+    private static EntityTypeBuilder<T> OfProject<T>(
+        EntityTypeBuilder<T> entity,
+        System.Linq.Expressions.Expression<Func<ProjectRow, IEnumerable<T>?>>? many = null
+    )
+        where T : class
     {
         entity.HasOne<ProjectRow>().WithMany(many).HasForeignKey("ProjectId").OnDelete(DeleteBehavior.Restrict);
         return entity;
     }
 
-    private static void Id<T>(ModelConfigurationBuilder conventions) where T : struct, IId<T> =>
-        conventions.Properties<T>().HaveConversion<IdNumber<T>>();
+    private static void Id<T>(ModelConfigurationBuilder conventions)
+        where T : struct, IId<T> => conventions.Properties<T>().HaveConversion<IdNumber<T>>();
 
-    private sealed class IdNumber<T>() : ValueConverter<T, long>(id => id.Value, value => Made<T>(value)) where T : struct, IId<T>;
+    private sealed class IdNumber<T>() : ValueConverter<T, long>(id => id.Value, value => Made<T>(value))
+        where T : struct, IId<T>;
+
     // an expression tree cannot call a static member of an interface itself
-    private static T Made<T>(long value) where T : struct, IId<T> => T.From(value);
-    private sealed class InstantTicks() : ValueConverter<Instant, long>(v => v.ToUnixTimeTicks(), v => Instant.FromUnixTimeTicks(v));
-    private sealed class IsoDate() : ValueConverter<LocalDate, string>(v => NodaTime.Text.LocalDatePattern.Iso.Format(v), v => NodaTime.Text.LocalDatePattern.Iso.Parse(v).Value);
-    private sealed class IsoTime() : ValueConverter<LocalTime, string>(v => NodaTime.Text.LocalTimePattern.GeneralIso.Format(v), v => NodaTime.Text.LocalTimePattern.GeneralIso.Parse(v).Value);
+    private static T Made<T>(long value)
+        where T : struct, IId<T> => T.From(value);
+
+    private sealed class InstantTicks()
+        : ValueConverter<Instant, long>(v => v.ToUnixTimeTicks(), v => Instant.FromUnixTimeTicks(v));
+
+    private sealed class IsoDate()
+        : ValueConverter<LocalDate, string>(
+            v => NodaTime.Text.LocalDatePattern.Iso.Format(v),
+            v => NodaTime.Text.LocalDatePattern.Iso.Parse(v).Value
+        );
+
+    private sealed class IsoTime()
+        : ValueConverter<LocalTime, string>(
+            v => NodaTime.Text.LocalTimePattern.GeneralIso.Format(v),
+            v => NodaTime.Text.LocalTimePattern.GeneralIso.Parse(v).Value
+        );
+
     private sealed class Millionths() : ValueConverter<decimal, long>(v => (long)(v * 1_000_000m), v => v / 1_000_000m);
 }

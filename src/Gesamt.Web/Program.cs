@@ -1,6 +1,7 @@
 using System.Threading.RateLimiting;
 using Gesamt.Store;
 using Gesamt.Store.Files;
+using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
 using Gesamt.Web.Demo;
@@ -9,12 +10,10 @@ using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
-using Gesamt.Web.Printing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
-using Gesamt.Web.Studios;
-using Gesamt.Web.Briefs;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Registers;
@@ -24,6 +23,7 @@ using Gesamt.Web.Routines;
 using Gesamt.Web.Search;
 using Gesamt.Web.SignIn;
 using Gesamt.Web.StandIns;
+using Gesamt.Web.Studios;
 using Gesamt.Web.Templates;
 using Gesamt.Web.Turns;
 using Gesamt.Web.Upkeep;
@@ -34,11 +34,14 @@ using Microsoft.AspNetCore.RateLimiting;
 
 var builder = WebApplication.CreateBuilder(args);
 var settings = builder.Configuration.GetSection("Gesamt").Get<Settings>() ?? new Settings();
+
 // the tool that writes the API's description runs this program up to its start, and must leave no data behind
 var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
-if (describing) settings = new() { Data = Directory.CreateTempSubdirectory("gesamt-describe").FullName, Mode = RunMode.Demo };
+if (describing)
+    settings = new() { Data = Directory.CreateTempSubdirectory("gesamt-describe").FullName, Mode = RunMode.Demo };
 Private.FromHereOn();
-if (await Commands.RunAsync(args, settings) is { } exit) return exit;
+if (await Commands.RunAsync(args, settings) is { } exit)
+    return exit;
 Directory.CreateDirectory(settings.Data);
 Private.Shut(settings.Data);
 var ring = new KeyRing(settings);
@@ -46,11 +49,14 @@ ring.CheckProtection();
 
 // it says at every token that it forbids caching, which is what it is for
 builder.Logging.AddFilter("Microsoft.AspNetCore.Antiforgery", LogLevel.Error);
+
 // it would write whole addresses, and a client's first one carries the token of a link
 builder.Logging.AddFilter("Microsoft.AspNetCore.Hosting.Diagnostics", LogLevel.Warning);
 var services = builder.Services;
 services.AddSingleton(settings);
-services.AddSingleton<TimeProvider>(settings.Mode == RunMode.Real ? TimeProvider.System : new AdjustableClock(TimeProvider.System));
+services.AddSingleton<TimeProvider>(
+    settings.Mode == RunMode.Real ? TimeProvider.System : new AdjustableClock(TimeProvider.System)
+);
 services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database));
 services.AddScoped<Desk>();
 services.AddSingleton<Live>();
@@ -66,9 +72,12 @@ services.AddSingleton<Delivery>();
 services.AddSingleton<Settlement>();
 services.AddSingleton<PaperRound>();
 services.AddSingleton<Ticker>();
-if (!describing) services.AddHostedService(provider => provider.GetRequiredService<Ticker>());
+if (!describing)
+    services.AddHostedService(provider => provider.GetRequiredService<Ticker>());
+
 // its sample cards must never book a real project
-if (settings.Mode == RunMode.Real) services.AddSingleton<ICardPayments, NoCardPayments>();
+if (settings.Mode == RunMode.Real)
+    services.AddSingleton<ICardPayments, NoCardPayments>();
 else
 {
     services.AddSingleton<CardHouse>();
@@ -98,8 +107,10 @@ services.AddSingleton<Rehearsals>();
 services.AddSignIn(settings.IsSecure);
 services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));
 services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
+
 // strangers read of the open part alone; the tool that makes the types of the pages reads all of it
 services.AddOpenApi(options => Api.Describe(options, whole: describing));
+
 // what cannot be read is told with its field in every environment, and reaches the refusals
 services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 services.AddProblemDetails();
@@ -110,7 +121,10 @@ services.AddRateLimiter(options =>
     options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
     options.OnRejected = (context, _) =>
     {
-        if (context.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after)) context.HttpContext.Response.Headers.RetryAfter = ((int)after.TotalSeconds).ToString(System.Globalization.CultureInfo.InvariantCulture);
+        if (context.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after))
+            context.HttpContext.Response.Headers.RetryAfter = ((int)after.TotalSeconds).ToString(
+                System.Globalization.CultureInfo.InvariantCulture
+            );
         return ValueTask.CompletedTask;
     };
     AddLimit(options, SignInEndpoints.RateLimit, settings.SignInsPerMinute);
@@ -125,10 +139,17 @@ services.Configure<ForwardedHeadersOptions>(options =>
     options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
     options.KnownProxies.Clear();
     options.KnownIPNetworks.Clear();
-    foreach (var proxy in settings.Proxies.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-        if (System.Net.IPNetwork.TryParse(proxy, out var network)) options.KnownIPNetworks.Add(network);
-        else if (System.Net.IPAddress.TryParse(proxy, out var address)) options.KnownProxies.Add(address);
-        else throw new InvalidOperationException($"Gesamt__Proxies: “{proxy}” is neither an address nor a network such as 10.0.0.0/8.");
+    foreach (
+        var proxy in settings.Proxies.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+    )
+        if (System.Net.IPNetwork.TryParse(proxy, out var network))
+            options.KnownIPNetworks.Add(network);
+        else if (System.Net.IPAddress.TryParse(proxy, out var address))
+            options.KnownProxies.Add(address);
+        else
+            throw new InvalidOperationException(
+                $"Gesamt__Proxies: “{proxy}” is neither an address nor a network such as 10.0.0.0/8."
+            );
 });
 
 var app = builder.Build();
@@ -138,17 +159,24 @@ app.UseExceptionHandler();
 app.UseStatusCodePages();
 app.UseSecureOnly(settings);
 app.UseKnownCharsets();
-app.Use((context, next) =>
-{
-    if (!HttpMethods.IsGet(context.Request.Method) && !context.Request.HasFormContentType) context.Request.Body = new HashedBody(context.Request.Body);
-    return next(context);
-});
+app.Use(
+    (context, next) =>
+    {
+        if (!HttpMethods.IsGet(context.Request.Method) && !context.Request.HasFormContentType)
+            context.Request.Body = new HashedBody(context.Request.Body);
+        return next(context);
+    }
+);
 app.UseResponseCompression();
-app.UseStaticFiles(new StaticFileOptions
-{
-    OnPrepareResponse = file => file.Context.Response.Headers.CacheControl =
-        file.Context.Request.Path.StartsWithSegments("/assets") ? "public,max-age=31536000,immutable" : "no-cache",
-});
+app.UseStaticFiles(
+    new StaticFileOptions
+    {
+        OnPrepareResponse = file =>
+            file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/assets")
+                ? "public,max-age=31536000,immutable"
+                : "no-cache",
+    }
+);
 app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
@@ -180,7 +208,8 @@ api.MapMailAccount();
 api.MapHooks();
 Rehearsals.MapRehearsals(api);
 Importing.MapImport(api);
-if (settings.HasStandIns) api.MapPostOffice();
+if (settings.HasStandIns)
+    api.MapPostOffice();
 if (settings.Mode != RunMode.Real)
 {
     api.MapClock();
@@ -188,7 +217,9 @@ if (settings.Mode != RunMode.Real)
     app.MapGroup("/rooms").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapRooms();
     app.MapSampleSite();
 }
-app.MapGroup("/api").Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found")).ExcludeFromDescription();
+app.MapGroup("/api")
+    .Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found"))
+    .ExcludeFromDescription();
 var forms = app.MapGroup("/forms").ReceiveOnce();
 forms.MapInquiries();
 forms.MapPlainForms();
@@ -196,8 +227,17 @@ app.MapOpen();
 app.MapEmbedding();
 app.MapFeed();
 app.MapEntering();
-app.MapGroup("/p/{link}/api").GuardWrites().AddEndpointFilter(ClientEndpoints.OnlyOpenLinks).RequireRateLimiting(ClientEndpoints.RateLimit).MapClientPages().MapClientWork().MapClientBrief().MapClientMeetings().MapClientForms();
-if (settings.Mode != RunMode.Real) app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
+app.MapGroup("/p/{link}/api")
+    .GuardWrites()
+    .AddEndpointFilter(ClientEndpoints.OnlyOpenLinks)
+    .RequireRateLimiting(ClientEndpoints.RateLimit)
+    .MapClientPages()
+    .MapClientWork()
+    .MapClientBrief()
+    .MapClientMeetings()
+    .MapClientForms();
+if (settings.Mode != RunMode.Real)
+    app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
 app.MapOpenApi("/openapi/{documentName}.json");
 app.MapPages();
 
@@ -217,8 +257,15 @@ if (!describing)
 app.Run();
 return 0;
 
-static void AddLimit(RateLimiterOptions options, string name, int perMinute) => options.AddPolicy(name, context =>
-    RateLimitPartition.GetFixedWindowLimiter(context.VisitorAddress(), _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }));
+static void AddLimit(RateLimiterOptions options, string name, int perMinute) =>
+    options.AddPolicy(
+        name,
+        context =>
+            RateLimitPartition.GetFixedWindowLimiter(
+                context.VisitorAddress(),
+                _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }
+            )
+    );
 
 /// <summary>Named so that the tests can start it.</summary>
 public partial class Program;

@@ -6,8 +6,10 @@ namespace Gesamt.Browser.Tests;
 /// <summary>How inquiries come in and become fits, as people do it: by form, by phone, by a table kept so far; the talk, the brief, and what is no fit.</summary>
 public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
 {
-    private readonly Person owner = demo.Owner, client = demo.Client;
-    private string record = "", page = "";
+    private readonly Person owner = demo.Owner,
+        client = demo.Client;
+    private string record = "",
+        page = "";
 
     [Fact]
     public async Task An_inquiry_is_told_apart_spoken_about_briefed_and_found_a_fit()
@@ -24,7 +26,14 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         OneIsReferredAndOneIsNone();
         SlipsAreKeptAndTakenBack();
         ATableIsTakenOver();
-        foreach (var person in new[] { owner, client }) Assert.Equal("", string.Join('\n', person.Complaints().Where(line => !line.Contains("status of 4", StringComparison.Ordinal))));
+        foreach (var person in new[] { owner, client })
+            Assert.Equal(
+                "",
+                string.Join(
+                    '\n',
+                    person.Complaints().Where(line => !line.Contains("status of 4", StringComparison.Ordinal))
+                )
+            );
     }
 
     private void TheFormStandsInTheStudiosOwnSite()
@@ -174,7 +183,10 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.Tick("I referred it to a colleague");
         owner.Choose("Colleague", "Piet Sorrel");
         owner.Tick("with a letter to Maeve Osric");
-        owner.Wait(() => owner.ValueOf("Subject").Contains("somebody who does this well", StringComparison.Ordinal), () => "The letter is not begun.");
+        owner.Wait(
+            () => owner.ValueOf("Subject").Contains("somebody who does this well", StringComparison.Ordinal),
+            () => "The letter is not begun."
+        );
         owner.Press("Record: I referred it to a colleague");
         owner.See("Referred to a colleague");
         owner.See("Piet Sorrel");
@@ -213,7 +225,11 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
     {
         const int Rows = 2_000;
         var table = new StringBuilder("Client;E-mail;Inquiry received;Status;Price\n");
-        for (var i = 0; i < Rows; i++) table.Append(System.Globalization.CultureInfo.InvariantCulture, $"Client {i};c{i}@old.example;{1 + i % 28:00}.0{1 + i % 9}.2025;{(i % 2 == 0 ? "done" : "lost")};1.{i % 900 + 100},00\n");
+        for (var i = 0; i < Rows; i++)
+            table.Append(
+                System.Globalization.CultureInfo.InvariantCulture,
+                $"Client {i};c{i}@old.example;{1 + i % 28:00}.0{1 + i % 9}.2025;{(i % 2 == 0 ? "done" : "lost")};1.{i % 900 + 100},00\n"
+            );
         table.Append("Nobody;;01.01.2025;done;\n");
         var file = Path.Combine(Path.GetTempPath(), $"jobs-{Guid.NewGuid():n}.csv");
         File.WriteAllText(file, table.ToString());
@@ -228,7 +244,11 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
             Assert.Equal("", owner.Violations());
             owner.Choose("Kind of work, where none is named", "Upkeep");
             owner.Press("Take over 2000 rows");
-            owner.Wait(() => owner.Text.Contains("2000 taken over, 1 left out", StringComparison.Ordinal), () => owner.Text, seconds: 240);
+            owner.Wait(
+                () => owner.Text.Contains("2000 taken over, 1 left out", StringComparison.Ordinal),
+                () => owner.Text,
+                seconds: 240
+            );
         }
         finally
         {
@@ -241,6 +261,10 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.Go("/import");
         owner.PressWith("2000 taken over");
         owner.Press("Take all of it back");
-        owner.Wait(() => owner.Text.Contains("2000 taken back", StringComparison.Ordinal), () => owner.Text, seconds: 120);
+        owner.Wait(
+            () => owner.Text.Contains("2000 taken back", StringComparison.Ordinal),
+            () => owner.Text,
+            seconds: 120
+        );
     }
 }

@@ -8,7 +8,8 @@ namespace Gesamt.Browser.Tests;
 /// <summary>The second half of the journey: a booked project is worked on, moved, paid, handed over, finished and put away.</summary>
 public sealed class DeliveryJourney(Demo demo, string record)
 {
-    private readonly Person owner = demo.Owner, client = demo.Client;
+    private readonly Person owner = demo.Owner,
+        client = demo.Client;
     private string page = "";
 
     public async Task RunAsync()
@@ -84,7 +85,10 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.See("approved by Mona Delarue, 27 January 2027");
         owner.See("sketch-2.png");
         owner.Press("Close");
-        owner.Wait(() => System.Text.RegularExpressions.Regex.IsMatch(owner.Section("Phases"), @"(?i)sketch\s+Wed 27 Jan"), () => owner.Section("Phases"));
+        owner.Wait(
+            () => System.Text.RegularExpressions.Regex.IsMatch(owner.Section("Phases"), @"(?i)sketch\s+Wed 27 Jan"),
+            () => owner.Section("Phases")
+        );
     }
 
     private void TheDateMoves()
@@ -106,7 +110,10 @@ public sealed class DeliveryJourney(Demo demo, string record)
         Assert.DoesNotMatch(@"Survey the wall, photos and damp\s+Fri", owner.Text);
         owner.Press("Move it to Fri 28 May");
         owner.See("Opening day: 28 May 2027");
-        owner.Wait(() => owner.Section("Open tasks").Contains("Fri 30 Apr", StringComparison.Ordinal), () => owner.Section("Open tasks"));
+        owner.Wait(
+            () => owner.Section("Open tasks").Contains("Fri 30 Apr", StringComparison.Ordinal),
+            () => owner.Section("Open tasks")
+        );
         Assert.Contains("Mon 3 May", owner.Section("Open tasks"));
     }
 
@@ -172,11 +179,16 @@ public sealed class DeliveryJourney(Demo demo, string record)
         client.Go(page);
         client.See("Look at what was handed over, and say whether all is well");
         client.See("for print, 300 dpi");
-        Assert.Equal("attachment 200", client.Driver.ExecuteAsyncScript("""
-            const done = arguments[arguments.length - 1];
-            const link = [...document.querySelectorAll('#files a')].find(a => a.innerText === 'wall-final.png');
-            fetch(link.href).then(r => done(r.headers.get('content-disposition').split(';')[0] + ' ' + r.status));
-            """));
+        Assert.Equal(
+            "attachment 200",
+            client.Driver.ExecuteAsyncScript(
+                """
+                const done = arguments[arguments.length - 1];
+                const link = [...document.querySelectorAll('#files a')].find(a => a.innerText === 'wall-final.png');
+                fetch(link.href).then(r => done(r.headers.get('content-disposition').split(';')[0] + ' ' + r.status));
+                """
+            )
+        );
         client.Press("All is well, I approve the work");
         client.See("and approved by you on 2 June 2027");
     }
@@ -185,7 +197,18 @@ public sealed class DeliveryJourney(Demo demo, string record)
     {
         owner.Go(record);
         owner.See("still needs: the closing steps");
-        foreach (var task in new[] { "Order scaffold and lift", "Primer test on the bricks", "Order paint", "Sketch, first round", "Varnish", "Take photos for the portfolio", "Note what the wall needs in five years" })
+        foreach (
+            var task in new[]
+            {
+                "Order scaffold and lift",
+                "Primer test on the bricks",
+                "Order paint",
+                "Sketch, first round",
+                "Varnish",
+                "Take photos for the portfolio",
+                "Note what the wall needs in five years",
+            }
+        )
         {
             owner.Tick($"{task} is done");
             owner.See($"Done: {task}");
@@ -244,6 +267,14 @@ public sealed class DeliveryJourney(Demo demo, string record)
     }
 
     /// <summary>Reminders about late invoices that have left the house.</summary>
-    private int Reminders() => demo.House.Services.CreateScope().ServiceProvider.GetRequiredService<Desk>().Db.Letters
-        .Count(l => l.Subject.StartsWith("Invoice 2027") && l.Subject.Contains("was due") && l.State == Store.Model.LetterState.Sent && l.ToMail == "mona@lanternhouse.example");
+    private int Reminders() =>
+        demo
+            .House.Services.CreateScope()
+            .ServiceProvider.GetRequiredService<Desk>()
+            .Db.Letters.Count(l =>
+                l.Subject.StartsWith("Invoice 2027")
+                && l.Subject.Contains("was due")
+                && l.State == Store.Model.LetterState.Sent
+                && l.ToMail == "mona@lanternhouse.example"
+            );
 }

@@ -5,7 +5,8 @@ namespace Gesamt.Browser.Tests;
 /// <summary>Follow-ups that ask first, as their owner meets them: a quiet lead, a late booking, a letter that stopped by itself, a postponed opening, a rehearsal.</summary>
 public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
 {
-    private readonly Person owner = demo.Owner, client = demo.Client;
+    private readonly Person owner = demo.Owner,
+        client = demo.Client;
 
     [Fact]
     public async Task Follow_ups_ask_first_and_stop_by_themselves()
@@ -23,14 +24,24 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         AStepIsWrittenAndItsMistakesNamed();
         ARoutineIsRehearsedToItsEnd();
         AWholeProjectIsRehearsed();
-        foreach (var person in new[] { owner, client }) Assert.Equal("", string.Join('\n', person.Complaints().Where(line => !line.Contains("status of 4", StringComparison.Ordinal))));
+        foreach (var person in new[] { owner, client })
+            Assert.Equal(
+                "",
+                string.Join(
+                    '\n',
+                    person.Complaints().Where(line => !line.Contains("status of 4", StringComparison.Ordinal))
+                )
+            );
     }
 
     private void AnInquiryComes(string name)
     {
         client.Go("/i/mural");
         client.Type("Your name", name);
-        client.Type("Mail address", $"{name.Split(' ')[0].ToLowerInvariant()}@{name.Split(' ')[1].ToLowerInvariant()}.example");
+        client.Type(
+            "Mail address",
+            $"{name.Split(' ')[0].ToLowerInvariant()}@{name.Split(' ')[1].ToLowerInvariant()}.example"
+        );
         client.Type("What should the wall say?", "Something quiet.");
         client.Type("Size of the wall", "12");
         client.Tick("You may keep my answers");
@@ -69,7 +80,10 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         client.Type("Answer as Tara Talk", "Sorry for the silence, yes please.");
         client.Press("Send the answer");
         client.See("The answer is with the studio.");
-        owner.Wait(() => !owner.Has("Are you still thinking about it?, to Tara Talk"), () => "The letter to Tara still waits.");
+        owner.Wait(
+            () => !owner.Has("Are you still thinking about it?, to Tara Talk"),
+            () => "The letter to Tara still waits."
+        );
         owner.PressWith("Mural for Tara Talk");
         owner.See("because Tara answered");
         owner.See("Sorry for the silence");

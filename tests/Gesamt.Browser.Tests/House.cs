@@ -16,7 +16,9 @@ public sealed class House : WebApplicationFactory<Program>
     private readonly string data;
     private readonly bool keepsData;
 
-    public House() : this(Directory.CreateTempSubdirectory("gesamt-browser").FullName, keepsData: false) => LaidDemo.CopyTo(data, Lay);
+    public House()
+        : this(Directory.CreateTempSubdirectory("gesamt-browser").FullName, keepsData: false) =>
+        LaidDemo.CopyTo(data, Lay);
 
     private House(string data, bool keepsData)
     {
@@ -47,16 +49,17 @@ public sealed class House : WebApplicationFactory<Program>
         Services.GetRequiredService<Live>().ChangedAll();
     }
 
-    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
-        .UseEnvironment("Production") // as it is run
-        .UseSetting("Logging:LogLevel:Default", "Warning")
-        .UseSetting("Gesamt:Mode", "Test")
-        .UseSetting("Gesamt:Data", data)
-        .UseSetting("Gesamt:Address", $"http://127.0.0.1:{Port}")
-        .UseSetting("Gesamt:HoldSeconds", "0")
-        .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
-        .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
-        .UseSetting("Gesamt:ClockStands", "true");
+    protected override void ConfigureWebHost(IWebHostBuilder builder) =>
+        builder
+            .UseEnvironment("Production") // as it is run
+            .UseSetting("Logging:LogLevel:Default", "Warning")
+            .UseSetting("Gesamt:Mode", "Test")
+            .UseSetting("Gesamt:Data", data)
+            .UseSetting("Gesamt:Address", $"http://127.0.0.1:{Port}")
+            .UseSetting("Gesamt:HoldSeconds", "0")
+            .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
+            .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
+            .UseSetting("Gesamt:ClockStands", "true");
 
     /// <summary>The folder of the repository, found from where the tests were built.</summary>
     public static string Root { get; } = FindRoot();
@@ -71,13 +74,15 @@ public sealed class House : WebApplicationFactory<Program>
     private static string FindRoot()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Gesamt.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Gesamt.slnx")))
+            folder = folder.Parent;
         return folder?.FullName ?? throw new DirectoryNotFoundException("Gesamt.slnx is above the tests.");
     }
 
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && !keepsData && Directory.Exists(data)) Directory.Delete(data, recursive: true);
+        if (disposing && !keepsData && Directory.Exists(data))
+            Directory.Delete(data, recursive: true);
     }
 }

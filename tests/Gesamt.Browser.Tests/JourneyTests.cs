@@ -5,7 +5,8 @@ namespace Gesamt.Browser.Tests;
 /// <summary>From an inquiry on the public page to a project that is put away, by hand as people do it; nothing is put behind the interface's back but the clock.</summary>
 public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
 {
-    private readonly Person owner = demo.Owner, client = demo.Client;
+    private readonly Person owner = demo.Owner,
+        client = demo.Client;
     private string record = "";
 
     [Fact]
@@ -52,7 +53,11 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
     {
         owner.Go("/today");
         owner.See("Mural for Lantern House, answer the inquiry");
-        Assert.InRange(owner.Section("Your turn").IndexOf("Mural for Lantern House", StringComparison.Ordinal), 1, owner.Section("Your turn").IndexOf("Then, longest first", StringComparison.Ordinal));
+        Assert.InRange(
+            owner.Section("Your turn").IndexOf("Mural for Lantern House", StringComparison.Ordinal),
+            1,
+            owner.Section("Your turn").IndexOf("Then, longest first", StringComparison.Ordinal)
+        );
         owner.Go("/turns");
         owner.See("Mural for Lantern House");
         owner.Go("/post-office");
@@ -124,18 +129,27 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
     private void Line(string service, string role, string quantity)
     {
         owner.Choose("Add a service", service);
-        owner.Within(service, () =>
-        {
-            owner.Choose("How", role);
-            owner.Type("Quantity", quantity);
-        });
+        owner.Within(
+            service,
+            () =>
+            {
+                owner.Choose("How", role);
+                owner.Type("Quantity", quantity);
+            }
+        );
     }
 
     private async Task TwoDaysPassAsync()
     {
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 1, 27, 10, 31));
         owner.Go("/today");
-        owner.Wait(() => owner.Section("Did the proposal reach you?, to Mona Delarue").Contains("not opened for 2 days", StringComparison.Ordinal), () => owner.Section("Ready to go out"));
+        owner.Wait(
+            () =>
+                owner
+                    .Section("Did the proposal reach you?, to Mona Delarue")
+                    .Contains("not opened for 2 days", StringComparison.Ordinal),
+            () => owner.Section("Ready to go out")
+        );
         owner.Go(record);
         owner.See("The client's for 2 days");
         owner.See("waits for your OK");
@@ -215,9 +229,14 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.See("Order scaffold and lift");
         owner.See("28 days before opening day");
         owner.See("Fri 16 Apr");
-        Assert.Equal("%PDF %PDF", owner.Driver.ExecuteAsyncScript("""
-            const done = arguments[arguments.length - 1];
-            Promise.all([...document.querySelectorAll('aside a[href$=".pdf"]')].map(a => fetch(a.href).then(r => r.text()).then(t => t.slice(0, 4)))).then(heads => done(heads.join(' ')));
-            """));
+        Assert.Equal(
+            "%PDF %PDF",
+            owner.Driver.ExecuteAsyncScript(
+                """
+                const done = arguments[arguments.length - 1];
+                Promise.all([...document.querySelectorAll('aside a[href$=".pdf"]')].map(a => fetch(a.href).then(r => r.text()).then(t => t.slice(0, 4)))).then(heads => done(heads.join(' ')));
+                """
+            )
+        );
     }
 }

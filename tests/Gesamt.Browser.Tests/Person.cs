@@ -16,9 +16,25 @@ public sealed class Person : IDisposable
     {
         this.address = address;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--hide-scrollbars", "--force-device-scale-factor=1",
-            "--force-prefers-reduced-motion", "--lang=en-IE", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-quic", "--disable-extensions",
-            "--no-first-run", "--no-default-browser-check", "--password-store=basic", $"--user-data-dir={profile}");
+        options.AddArguments(
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-dev-shm-usage",
+            "--hide-scrollbars",
+            "--force-device-scale-factor=1",
+            "--force-prefers-reduced-motion",
+            "--lang=en-IE",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-quic",
+            "--disable-extensions",
+            "--no-first-run",
+            "--no-default-browser-check",
+            "--password-store=basic",
+            $"--user-data-dir={profile}"
+        );
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
@@ -31,8 +47,30 @@ public sealed class Person : IDisposable
 
     public void Screen(int width, int height, bool dark = false)
     {
-        Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = width < 500 });
-        Driver.ExecuteCdpCommand("Emulation.setEmulatedMedia", new() { ["features"] = new[] { new Dictionary<string, object> { ["name"] = "prefers-color-scheme", ["value"] = dark ? "dark" : "light" } } });
+        Driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new()
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = width < 500,
+            }
+        );
+        Driver.ExecuteCdpCommand(
+            "Emulation.setEmulatedMedia",
+            new()
+            {
+                ["features"] = new[]
+                {
+                    new Dictionary<string, object>
+                    {
+                        ["name"] = "prefers-color-scheme",
+                        ["value"] = dark ? "dark" : "light",
+                    },
+                },
+            }
+        );
     }
 
     public void Go(string path) => Driver.Navigate().GoToUrl(new Uri(address, path));
@@ -49,14 +87,22 @@ public sealed class Person : IDisposable
     public void Within(string group, Action act)
     {
         within = group;
-        try { act(); }
-        finally { within = ""; }
+        try
+        {
+            act();
+        }
+        finally
+        {
+            within = "";
+        }
     }
 
     /// <summary>Waits until the page shows a text, however its spaces are set.</summary>
-    public void See(string text) => Wait(() => Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is not shown. Shown is:\n{Text}");
+    public void See(string text) =>
+        Wait(() => Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is not shown. Shown is:\n{Text}");
 
-    public void SeeNot(string text) => Wait(() => !Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is still shown.");
+    public void SeeNot(string text) =>
+        Wait(() => !Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is still shown.");
 
     /// <summary>Waits until a letter has left, and its sheet has said so and closed itself.</summary>
     public void SeeItLeave()
@@ -65,21 +111,36 @@ public sealed class Person : IDisposable
         SeeNot("It leaves the house");
     }
 
-    public string Text => (string)Driver.ExecuteScript("return document.body.innerText.replace(/[\\u00a0\\u202f]/g, ' ')")!;
+    public string Text =>
+        (string)Driver.ExecuteScript("return document.body.innerText.replace(/[\\u00a0\\u202f]/g, ' ')")!;
 
     /// <summary>Presses the button or link of that name.</summary>
     public void Press(string name) => Click(() => Named(name));
 
     /// <summary>Presses the first button or link whose text begins or goes on with these words.</summary>
-    public void PressWith(string words) => Click(() => Script(
-        "return [...document.querySelectorAll('main button,main a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').includes(arguments[0])) ?? null", words));
+    public void PressWith(string words) =>
+        Click(() =>
+            Script(
+                "return [...document.querySelectorAll('main button,main a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').includes(arguments[0])) ?? null",
+                words
+            )
+        );
 
     /// <summary>Presses the button or link of that name inside the article or section of another.</summary>
-    public void PressIn(string group, string name) => Click(() => Script(
-        "const g = [...document.querySelectorAll('article,section,form')].find(e => (e.getAttribute('aria-label') ?? '').includes(arguments[0])); return g ? [...g.querySelectorAll('button,a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').trim() === arguments[1]) ?? null : null", group, name));
+    public void PressIn(string group, string name) =>
+        Click(() =>
+            Script(
+                "const g = [...document.querySelectorAll('article,section,form')].find(e => (e.getAttribute('aria-label') ?? '').includes(arguments[0])); return g ? [...g.querySelectorAll('button,a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').trim() === arguments[1]) ?? null : null",
+                group,
+                name
+            )
+        );
 
     /// <summary>Whether an article or section of that name stands on the page.</summary>
-    public bool Has(string group) => Driver.FindElements(By.CssSelector("article,section")).Any(e => (e.GetAttribute("aria-label") ?? "").Contains(group, StringComparison.Ordinal));
+    public bool Has(string group) =>
+        Driver
+            .FindElements(By.CssSelector("article,section"))
+            .Any(e => (e.GetAttribute("aria-label") ?? "").Contains(group, StringComparison.Ordinal));
 
     /// <summary>Ticks or chooses what is labelled so.</summary>
     public void Tick(string label) => Click(() => Labelled(label));
@@ -91,7 +152,11 @@ public sealed class Person : IDisposable
         if (field.GetAttribute("type") is "date" or "datetime-local")
         {
             // a date field takes its parts in the order of its language; its value is the same everywhere
-            Driver.ExecuteScript("const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set; set.call(arguments[0], arguments[1]); arguments[0].dispatchEvent(new Event('input', { bubbles: true }));", field, text);
+            Driver.ExecuteScript(
+                "const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set; set.call(arguments[0], arguments[1]); arguments[0].dispatchEvent(new Event('input', { bubbles: true }));",
+                field,
+                text
+            );
             return;
         }
         field.SendKeys(Keys.Control + "a");
@@ -105,10 +170,18 @@ public sealed class Person : IDisposable
         Attached(label)!.SendKeys(file);
     }
 
-    private IWebElement? Attached(string label) => Script("return [...document.querySelectorAll('input[type=file]')].find(e => e.getAttribute('aria-label') === arguments[0]) ?? null", label);
+    private IWebElement? Attached(string label) =>
+        Script(
+            "return [...document.querySelectorAll('input[type=file]')].find(e => e.getAttribute('aria-label') === arguments[0]) ?? null",
+            label
+        );
 
-    public void Choose(string label, string option) => Click(() =>
-        Labelled(label)?.FindElements(By.TagName("option")).FirstOrDefault(o => o.Text.StartsWith(option, StringComparison.Ordinal)));
+    public void Choose(string label, string option) =>
+        Click(() =>
+            Labelled(label)
+                ?.FindElements(By.TagName("option"))
+                .FirstOrDefault(o => o.Text.StartsWith(option, StringComparison.Ordinal))
+        );
 
     public string ValueOf(string label) => Labelled(label)!.GetAttribute("value")!;
 
@@ -118,37 +191,69 @@ public sealed class Person : IDisposable
     public void Key(params string[] keys) => Array.ForEach(keys, key => new Actions(Driver).SendKeys(key).Perform());
 
     /// <summary>The page under a heading of that name, as its nearest section.</summary>
-    public string Section(string name) => (string)Driver.ExecuteScript(
-        "const s = [...document.querySelectorAll('section,article,aside,fieldset')].find(s => s.getAttribute('aria-label') === arguments[0] || document.getElementById(s.getAttribute('aria-labelledby'))?.innerText === arguments[0]); return s ? s.innerText.replace(/[\\u00a0\\u202f]/g, ' ') : ''", name)!;
+    public string Section(string name) =>
+        (string)
+            Driver.ExecuteScript(
+                "const s = [...document.querySelectorAll('section,article,aside,fieldset')].find(s => s.getAttribute('aria-label') === arguments[0] || document.getElementById(s.getAttribute('aria-labelledby'))?.innerText === arguments[0]); return s ? s.innerText.replace(/[\\u00a0\\u202f]/g, ' ') : ''",
+                name
+            )!;
 
     /// <summary>Violations of WCAG A and AA that axe-core finds on the page as it is.</summary>
     public string Violations()
     {
-        Driver.ExecuteScript(File.ReadAllText(Path.Combine(House.Root, "web", "node_modules", "axe-core", "axe.min.js")));
-        return (string)Driver.ExecuteAsyncScript("const cb = arguments[arguments.length - 1]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(r => cb(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + n.failureSummary).join('; ')).join('\\n')))")!;
+        Driver.ExecuteScript(
+            File.ReadAllText(Path.Combine(House.Root, "web", "node_modules", "axe-core", "axe.min.js"))
+        );
+        return (string)
+            Driver.ExecuteAsyncScript(
+                "const cb = arguments[arguments.length - 1]; axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(r => cb(r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ') + ' ' + n.failureSummary).join('; ')).join('\\n')))"
+            )!;
     }
 
     public void Shot(string file)
     {
-        Wait(() => (bool)Driver.ExecuteScript("return document.fonts.status === 'loaded'")!, () => "The fonts do not load.");
+        Wait(
+            () => (bool)Driver.ExecuteScript("return document.fonts.status === 'loaded'")!,
+            () => "The fonts do not load."
+        );
         Directory.CreateDirectory(Path.GetDirectoryName(file)!);
         Driver.GetScreenshot().SaveAsFile(file);
     }
 
     /// <summary>What the browser complained of, such as a refused style.</summary>
     public IReadOnlyList<string> Complaints() =>
-        [.. Driver.Manage().Logs.GetLog(LogType.Browser).Where(entry => entry.Level >= LogLevel.Warning).Select(entry => entry.Message)];
+        [
+            .. Driver
+                .Manage()
+                .Logs.GetLog(LogType.Browser)
+                .Where(entry => entry.Level >= LogLevel.Warning)
+                .Select(entry => entry.Message),
+        ];
 
     public void Wait(Func<bool> until, Func<string> otherwise, int seconds = 40)
     {
-        var wait = new WebDriverWait(new SystemClock(), Driver, TimeSpan.FromSeconds(seconds), TimeSpan.FromMilliseconds(25));
+        var wait = new WebDriverWait(
+            new SystemClock(),
+            Driver,
+            TimeSpan.FromSeconds(seconds),
+            TimeSpan.FromMilliseconds(25)
+        );
         try
         {
             wait.Until(_ =>
             {
-                try { return until(); }
-                catch (StaleElementReferenceException) { return false; }
-                catch (JavaScriptException) { return false; }
+                try
+                {
+                    return until();
+                }
+                catch (StaleElementReferenceException)
+                {
+                    return false;
+                }
+                catch (JavaScriptException)
+                {
+                    return false;
+                }
             });
         }
         catch (WebDriverTimeoutException)
@@ -157,39 +262,52 @@ public sealed class Person : IDisposable
         }
     }
 
-    private void Click(Func<IWebElement?> find) => Wait(() =>
-    {
-        if (find() is not { } element) return false;
-        try
-        {
-            element.Click();
-            return true;
-        }
-        catch (ElementClickInterceptedException)
-        {
-            return false; // something still lies over it
-        }
-        catch (ElementNotInteractableException)
-        {
-            return false;
-        }
-    }, () => $"It cannot be pressed. Shown is:\n{Text}");
+    private void Click(Func<IWebElement?> find) =>
+        Wait(
+            () =>
+            {
+                if (find() is not { } element)
+                    return false;
+                try
+                {
+                    element.Click();
+                    return true;
+                }
+                catch (ElementClickInterceptedException)
+                {
+                    return false; // something still lies over it
+                }
+                catch (ElementNotInteractableException)
+                {
+                    return false;
+                }
+            },
+            () => $"It cannot be pressed. Shown is:\n{Text}"
+        );
 
-    private IWebElement? Named(string name) => Script(
-        "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).find(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0])) ?? null", name);
+    private IWebElement? Named(string name) =>
+        Script(
+            "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).find(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0])) ?? null",
+            name
+        );
 
-    private IWebElement? Labelled(string label) => Script(
-        """
-        const is = t => (t ?? '').replace(/\s+/g, ' ').trim() === arguments[0];
-        const all = (s, root) => [...root.querySelectorAll(s)].filter(e => e.getClientRects().length);
-        const root = arguments[1] ? all(`[aria-label="${arguments[1]}"]`, document).at(-1) : document;
-        if (!root) return null;
-        const labels = all('label', root);
-        const found = labels.find(l => is(l.innerText)) ?? labels.find(l => l.innerText.replace(/\s+/g, ' ').trim().startsWith(arguments[0]));
-        return found?.control ?? all('input,textarea,select', root).find(e => is(e.getAttribute('aria-label'))) ?? null
-        """, label, within);
+    private IWebElement? Labelled(string label) =>
+        Script(
+            """
+            const is = t => (t ?? '').replace(/\s+/g, ' ').trim() === arguments[0];
+            const all = (s, root) => [...root.querySelectorAll(s)].filter(e => e.getClientRects().length);
+            const root = arguments[1] ? all(`[aria-label="${arguments[1]}"]`, document).at(-1) : document;
+            if (!root) return null;
+            const labels = all('label', root);
+            const found = labels.find(l => is(l.innerText)) ?? labels.find(l => l.innerText.replace(/\s+/g, ' ').trim().startsWith(arguments[0]));
+            return found?.control ?? all('input,textarea,select', root).find(e => is(e.getAttribute('aria-label'))) ?? null
+            """,
+            label,
+            within
+        );
 
-    private IWebElement? Script(string script, params object[] arguments) => Driver.ExecuteScript(script, arguments) as IWebElement;
+    private IWebElement? Script(string script, params object[] arguments) =>
+        Driver.ExecuteScript(script, arguments) as IWebElement;
 
     public void Dispose()
     {

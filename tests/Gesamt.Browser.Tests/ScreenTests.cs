@@ -3,10 +3,18 @@ namespace Gesamt.Browser.Tests;
 /// <summary>Every screen by what WCAG A and AA ask, by keyboard, and on a phone.</summary>
 public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
 {
-    private readonly Person owner = demo.Owner, client = demo.Client;
+    private readonly Person owner = demo.Owner,
+        client = demo.Client;
 
     [Theory]
-    [InlineData("/today", "Came in"), InlineData("/turns", "Whose turn is it?"), InlineData("/register", "Not yet booked"), InlineData("/templates", "Menu boards"), InlineData("/post-office", "Only letters"), InlineData("/i/mural", "A mural for your wall")]
+    [
+        InlineData("/today", "Came in"),
+        InlineData("/turns", "Whose turn is it?"),
+        InlineData("/register", "Not yet booked"),
+        InlineData("/templates", "Menu boards"),
+        InlineData("/post-office", "Only letters"),
+        InlineData("/i/mural", "A mural for your wall")
+    ]
     public void A_screen_has_no_violation_in_either_scheme(string path, string shows)
     {
         foreach (var dark in new[] { false, true })
@@ -85,7 +93,9 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         owner.PressWith("Harbour bakery wall: a draft to look at");
         owner.See("/p/");
         client.Screen(390, 844);
-        client.Driver.Navigate().GoToUrl(owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!);
+        client
+            .Driver.Navigate()
+            .GoToUrl(owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!);
         client.See("For you to do now");
         client.See("It is good as it is");
         Assert.Equal("", client.Violations());
@@ -98,10 +108,17 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
     public async Task A_body_larger_than_allowed_is_refused(string path, int megabytes)
     {
         using var http = new HttpClient { BaseAddress = demo.House.Address };
-        var content = new StringContent($$"""{"password":"{{new string('x', megabytes * 1024 * 1024)}}"}""", System.Text.Encoding.UTF8, "application/json");
+        var content = new StringContent(
+            $$"""{"password":"{{new string('x', megabytes * 1024 * 1024)}}"}""",
+            System.Text.Encoding.UTF8,
+            "application/json"
+        );
         try
         {
-            Assert.Equal(System.Net.HttpStatusCode.RequestEntityTooLarge, (await http.PostAsync(path, content)).StatusCode);
+            Assert.Equal(
+                System.Net.HttpStatusCode.RequestEntityTooLarge,
+                (await http.PostAsync(path, content)).StatusCode
+            );
         }
         catch (HttpRequestException e)
         {
@@ -244,7 +261,8 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
     {
         owner.Go("/today");
         owner.See("Came in");
-        var count = (string)owner.Driver.ExecuteScript("return document.querySelector('nav b').firstChild.textContent")!;
+        var count = (string)
+            owner.Driver.ExecuteScript("return document.querySelector('nav b').firstChild.textContent")!;
         Assert.StartsWith($"{count} project", owner.Section("Your turn").Split('\n')[1]);
         owner.Go("/turns");
         owner.See($"{count} wait for you");
@@ -257,5 +275,6 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         owner.See("The inquiry");
     }
 
-    private static bool FitsItsWidth(Person person) => (bool)person.Driver.ExecuteScript("return document.documentElement.scrollWidth <= window.innerWidth")!;
+    private static bool FitsItsWidth(Person person) =>
+        (bool)person.Driver.ExecuteScript("return document.documentElement.scrollWidth <= window.innerWidth")!;
 }

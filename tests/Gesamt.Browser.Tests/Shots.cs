@@ -3,7 +3,8 @@ namespace Gesamt.Browser.Tests;
 /// <summary>Makes the pictures of docs/screenshots from the demo. Run by ./gesamt shots, not with the tests.</summary>
 public sealed class Shots
 {
-    private static readonly string Folder = Environment.GetEnvironmentVariable("GESAMT_SHOTS") ?? Path.Combine(House.Root, "docs", "screenshots");
+    private static readonly string Folder =
+        Environment.GetEnvironmentVariable("GESAMT_SHOTS") ?? Path.Combine(House.Root, "docs", "screenshots");
 
     [Fact(Explicit = true)]
     public void All()
@@ -30,16 +31,22 @@ public sealed class Shots
         owner.Go($"{record}?write=letter");
         owner.Choose("Begin with", "A word to the neighbours");
         owner.See("As it will read");
-        owner.Driver.ExecuteScript("[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('As it will read')).scrollIntoView({block: 'center'})");
+        owner.Driver.ExecuteScript(
+            "[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('As it will read')).scrollIntoView({block: 'center'})"
+        );
         Shot(owner, "letter", "Earlier");
         Page(owner, "/register", "register", "Not yet booked");
         Routine(owner);
         owner.Go("/templates");
         owner.See("used by");
-        owner.Driver.ExecuteScript("[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('Forms')).click()");
+        owner.Driver.ExecuteScript(
+            "[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('Forms')).click()"
+        );
         owner.PressWith("A mural for your wall");
         owner.See("As a visitor sees it");
-        owner.Driver.ExecuteScript("document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('details').scrollIntoView()");
+        owner.Driver.ExecuteScript(
+            "document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('details').scrollIntoView()"
+        );
         Shot(owner, "forms");
         Page(owner, "/people", "people", "Last contact");
         owner.Go("/turns");
@@ -128,7 +135,8 @@ public sealed class Shots
 
     private static void Shot(Person person, string name, string? shows = null)
     {
-        if (shows is not null) person.See(shows);
+        if (shows is not null)
+            person.See(shows);
         person.Shot(Path.Combine(Folder, $"{name}.png"));
     }
 }

@@ -11,15 +11,17 @@ internal static class Python
     /// <summary>The lines a script prints about what it is given.</summary>
     public static IReadOnlyList<string> Run(string script, string input)
     {
-        using var process = Process.Start(new ProcessStartInfo("/usr/bin/python3", ["-c", script])
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-            Environment = { ["PYTHONIOENCODING"] = "utf-8", ["PYTHONUTF8"] = "1" },
-            StandardInputEncoding = new System.Text.UTF8Encoding(false),
-            StandardOutputEncoding = System.Text.Encoding.UTF8,
-        })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("/usr/bin/python3", ["-c", script])
+            {
+                RedirectStandardInput = true,
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+                Environment = { ["PYTHONIOENCODING"] = "utf-8", ["PYTHONUTF8"] = "1" },
+                StandardInputEncoding = new System.Text.UTF8Encoding(false),
+                StandardOutputEncoding = System.Text.Encoding.UTF8,
+            }
+        )!;
         process.StandardInput.Write(input);
         process.StandardInput.Close();
         var (output, error) = (process.StandardOutput.ReadToEndAsync(), process.StandardError.ReadToEndAsync());

@@ -6,10 +6,17 @@ namespace Gesamt.Web.Tests;
 /// <summary>Steps that many tests begin with.</summary>
 public static class Booking
 {
-    public static async Task<long> InquireAsync(this Studio studio, Visitor visitor, string mail = "mona@lanternhouse.example")
+    public static async Task<long> InquireAsync(
+        this Studio studio,
+        Visitor visitor,
+        string mail = "mona@lanternhouse.example"
+    )
     {
         await visitor.TokenAsync("/forms/mural");
-        var answer = await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } });
+        var answer = await visitor.PostAsync(
+            "/forms/mural",
+            new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } }
+        );
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         await studio.TickAsync();
         return await studio.LookAsync(async db => (await db.Projects.MaxAsync(p => p.Id)).Value);
@@ -19,23 +26,67 @@ public static class Booking
     public static async Task<long> InquireAndAnswerAsync(this Studio studio, string mail)
     {
         var project = await studio.InquireAsync(new Visitor(studio), mail);
-        Assert.True((await (await studio.OwnerAsync()).PostAsync($"/api/projects/{project}/letter", new { subject = "Your wall", body = "Could you measure it once more?" })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await (await studio.OwnerAsync()).PostAsync(
+                    $"/api/projects/{project}/letter",
+                    new { subject = "Your wall", body = "Could you measure it once more?" }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.TickAsync();
         return project;
     }
 
     /// <summary>Sends a proposal and opens the link of its letter; the visitor is then that client.</summary>
-    public static async Task<(long Project, string Page)> ProposeAsync(this Studio studio, Visitor owner, Visitor client, string mail = "mona@lanternhouse.example")
+    public static async Task<(long Project, string Page)> ProposeAsync(
+        this Studio studio,
+        Visitor owner,
+        Visitor client,
+        string mail = "mona@lanternhouse.example"
+    )
     {
         var project = await studio.InquireAsync(new Visitor(studio), mail);
         var draft = await owner.GetAsync($"/api/projects/{project}/proposal");
         object Line(string key, string role, string? group, string title, string quantity, string price) =>
-            new { key, role, group, title, detail = "", quantity, unit = "", unitPrice = price, tax = "23", suggested = false };
+            new
+            {
+                key,
+                role,
+                group,
+                title,
+                detail = "",
+                quantity,
+                unit = "",
+                unitPrice = price,
+                tax = "23",
+                suggested = false,
+            };
         var offer = JsonSerializer.Deserialize<Dictionary<string, object>>(draft.GetProperty("offer").GetRawText())!;
-        offer["lines"] = new[] { Line("g", "Included", null, "Gable mural", "31", "140"), Line("s", "OneOf", "access", "Scaffold", "6", "130"), Line("l", "OneOf", "access", "Scissor lift", "4", "140"), Line("n", "Extra", null, "Name", "14", "20") };
-        var saved = await owner.SendAsync(HttpMethod.Put, $"/api/projects/{project}/proposal", System.Net.Http.Json.JsonContent.Create(new { edition = draft.GetProperty("edition").GetInt32(), offer, contract = draft.GetProperty("contract").GetString() }));
+        offer["lines"] = new[]
+        {
+            Line("g", "Included", null, "Gable mural", "31", "140"),
+            Line("s", "OneOf", "access", "Scaffold", "6", "130"),
+            Line("l", "OneOf", "access", "Scissor lift", "4", "140"),
+            Line("n", "Extra", null, "Name", "14", "20"),
+        };
+        var saved = await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{project}/proposal",
+            System.Net.Http.Json.JsonContent.Create(
+                new
+                {
+                    edition = draft.GetProperty("edition").GetInt32(),
+                    offer,
+                    contract = draft.GetProperty("contract").GetString(),
+                }
+            )
+        );
         Assert.Equal(HttpStatusCode.OK, saved.StatusCode);
-        var sent = await owner.PostAsync($"/api/projects/{project}/proposal/send", new { subject = "Your proposal", body = "Here it is: [proposal link]" });
+        var sent = await owner.PostAsync(
+            $"/api/projects/{project}/proposal/send",
+            new { subject = "Your proposal", body = "Here it is: [proposal link]" }
+        );
         Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync());
         await studio.TickAsync();
         return (project, await studio.EnterAsync(owner, client, mail));
@@ -46,7 +97,13 @@ public static class Booking
     {
         var letters = await owner.GetAsync($"/api/post-office?address={mail}");
         var letter = await owner.GetAsync($"/api/post-office/{letters[0].GetProperty("id").GetInt64()}");
-        var link = System.Text.RegularExpressions.Regex.Match(letter.GetProperty("text").GetString()!, @"http://studio\.example(/p/\S+)").Groups[1].Value;
+        var link = System
+            .Text.RegularExpressions.Regex.Match(
+                letter.GetProperty("text").GetString()!,
+                @"http://studio\.example(/p/\S+)"
+            )
+            .Groups[1]
+            .Value;
         var answer = await client.AskAsync(link);
         Assert.Equal(HttpStatusCode.Found, answer.StatusCode);
         var page = answer.Headers.Location!.ToString();
@@ -56,15 +113,32 @@ public static class Booking
 
     public static async Task<string> SignedAsync(this Studio studio, Visitor client, string page)
     {
-        Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "n" } })).IsSuccessStatusCode);
+        Assert.True(
+            (await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "n" } })).IsSuccessStatusCode
+        );
         var hash = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString()!;
-        Assert.True((await client.PostAsync($"{page}/api/sign", new { name = "Mona Delarue", agreed = true, hash })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await client.PostAsync(
+                    $"{page}/api/sign",
+                    new
+                    {
+                        name = "Mona Delarue",
+                        agreed = true,
+                        hash,
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
         return hash;
     }
 
     /// <summary>Changes the studio's own details as its page does.</summary>
     /// <returns>What they were.</returns>
-    public static async Task<JsonElement> ChangeStudioAsync(this Visitor owner, Action<System.Text.Json.Nodes.JsonNode> change)
+    public static async Task<JsonElement> ChangeStudioAsync(
+        this Visitor owner,
+        Action<System.Text.Json.Nodes.JsonNode> change
+    )
     {
         var was = await owner.GetAsync("/api/studio");
         var now = System.Text.Json.Nodes.JsonNode.Parse(was.GetRawText())!;

@@ -10,11 +10,13 @@ public sealed class BrokenRowTests(EmptyStudio studio) : IClassFixture<EmptyStud
 {
     private const string Untold = "An entry that cannot be told";
 
-    public static TheoryData<string> Pasted => new(
-        "https://pictures.example/" + new string('a', 180),
-        new string('墙', 150),
-        string.Concat(Enumerable.Repeat("👩‍👩‍👧‍👦", 60)),
-        "a" + new string('\u0301', 4_000));
+    public static TheoryData<string> Pasted =>
+        new(
+            "https://pictures.example/" + new string('a', 180),
+            new string('墙', 150),
+            string.Concat(Enumerable.Repeat("👩‍👩‍👧‍👦", 60)),
+            "a" + new string('\u0301', 4_000)
+        );
 
     [Theory, MemberData(nameof(Pasted))]
     public async Task What_a_stranger_pastes_stands_shortened_on_every_page(string text)
@@ -23,9 +25,27 @@ public sealed class BrokenRowTests(EmptyStudio studio) : IClassFixture<EmptyStud
         var mail = $"paste{text.Length}@lanternhouse.example";
         var visitor = new Visitor(studio);
         await visitor.TokenAsync("/forms/mural");
-        Assert.True((await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail, ["wish"] = text } })).IsSuccessStatusCode);
-        foreach (var (from, address) in new[] { (mail, "isolde@marrin-murals.example"), ("stranger@nowhere.example", "isolde@marrin-murals.example") })
-            studio.Mail($"From: {from}\r\nTo: {address}\r\nSubject: {Rfc2047(text[..60])}\r\nMessage-ID: <{Guid.NewGuid():n}@x.example>\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: base64\r\n\r\n{Convert.ToBase64String(Encoding.UTF8.GetBytes(text))}\r\n");
+        Assert.True(
+            (
+                await visitor.PostAsync(
+                    "/forms/mural",
+                    new
+                    {
+                        answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail, ["wish"] = text },
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
+        foreach (
+            var (from, address) in new[]
+            {
+                (mail, "isolde@marrin-murals.example"),
+                ("stranger@nowhere.example", "isolde@marrin-murals.example"),
+            }
+        )
+            studio.Mail(
+                $"From: {from}\r\nTo: {address}\r\nSubject: {Rfc2047(text[..60])}\r\nMessage-ID: <{Guid.NewGuid():n}@x.example>\r\nContent-Type: text/plain; charset=utf-8\r\nContent-Transfer-Encoding: base64\r\n\r\n{Convert.ToBase64String(Encoding.UTF8.GetBytes(text))}\r\n"
+            );
         await studio.TickAsync();
         await EveryPageAsync(owner);
     }
@@ -38,25 +58,113 @@ public sealed class BrokenRowTests(EmptyStudio studio) : IClassFixture<EmptyStud
         await owner.PostAsync($"/api/projects/{whole}/notes", new { text = "This one is whole." });
         // a project whose own rules are damaged, with a held letter, something asked, something by itself
         var broken = await studio.InquireAsync(new Visitor(studio), "broken@lanternhouse.example");
-        await studio.LookAsync(async (Gesamt.Store.GesamtDb db) =>
-        {
-            var (id, now) = (new ProjectId(broken), Instant.FromUtc(2027, 1, 25, 10, 30));
-            var run = await db.Runs.Where(r => r.ProjectId == id).Select(r => r.Id).FirstAsync();
-            foreach (var (project, kind, payload) in new[] { (new ProjectId(whole), "LetterReceived", """{"letter":99999,"automatic":false}"""), (new ProjectId(whole), "NoSuchThing", "{}"), (new ProjectId(whole), "LetterReceived", "{"), (new ProjectId(whole), "MeetingBooked", """{"meeting":5,"start":"yesterday"}""") })
-                db.Facts.Add(new() { ProjectId = project, Kind = kind, Version = 2, Payload = payload, By = Actor.Client, Happened = now, Recorded = now });
-            db.Answers.Add(new() { ProjectId = new(whole), Form = "A form", Items = "[{", At = now });
-            db.Letters.Add(new() { ProjectId = id, State = LetterState.Held, FromName = "", FromMail = "", ToName = "Somebody", ToMail = "a@b.example", Subject = "Held", Body = "b", At = now });
-            db.PlannedSteps.Add(new() { ProjectId = id, RunId = run, Step = "gone-1", Occurrence = 0, State = StepState.Held, Due = now });
-            db.PlannedSteps.Add(new() { ProjectId = id, RunId = run, Step = "gone-2", Occurrence = 0, State = StepState.Planned, Due = now + Duration.FromHours(1) });
-            db.Meetings.Add(new() { ProjectId = new(whole), PublicId = "m-broken", Uid = "m-broken", Name = "Call", Start = now + Duration.FromHours(2), End = now + Duration.FromHours(3), Zone = "Nowhere/Atall", Answers = "[" });
-            db.Reviews.Add(new() { ProjectId = new(whole), PublicId = "r-broken", Files = "{", At = now });
-            await db.SaveChangesAsync();
-            await db.Database.ExecuteSqlAsync($"UPDATE Projects SET Rules = '[' WHERE Id = {broken}");
-            await db.Database.ExecuteSqlAsync($"UPDATE Routines SET Routine = '{{' WHERE Id = (SELECT max(Id) FROM Routines)");
-            await db.Database.ExecuteSqlAsync($"UPDATE TaskLists SET Items = 'x' WHERE Id = (SELECT max(Id) FROM TaskLists)");
-            await db.Database.ExecuteSqlAsync($"UPDATE Forms SET Fields = 'x' WHERE Id = (SELECT max(Id) FROM Forms)");
-            return true;
-        });
+        await studio.LookAsync(
+            async (Gesamt.Store.GesamtDb db) =>
+            {
+                var (id, now) = (new ProjectId(broken), Instant.FromUtc(2027, 1, 25, 10, 30));
+                var run = await db.Runs.Where(r => r.ProjectId == id).Select(r => r.Id).FirstAsync();
+                foreach (
+                    var (project, kind, payload) in new[]
+                    {
+                        (new ProjectId(whole), "LetterReceived", """{"letter":99999,"automatic":false}"""),
+                        (new ProjectId(whole), "NoSuchThing", "{}"),
+                        (new ProjectId(whole), "LetterReceived", "{"),
+                        (new ProjectId(whole), "MeetingBooked", """{"meeting":5,"start":"yesterday"}"""),
+                    }
+                )
+                    db.Facts.Add(
+                        new()
+                        {
+                            ProjectId = project,
+                            Kind = kind,
+                            Version = 2,
+                            Payload = payload,
+                            By = Actor.Client,
+                            Happened = now,
+                            Recorded = now,
+                        }
+                    );
+                db.Answers.Add(
+                    new()
+                    {
+                        ProjectId = new(whole),
+                        Form = "A form",
+                        Items = "[{",
+                        At = now,
+                    }
+                );
+                db.Letters.Add(
+                    new()
+                    {
+                        ProjectId = id,
+                        State = LetterState.Held,
+                        FromName = "",
+                        FromMail = "",
+                        ToName = "Somebody",
+                        ToMail = "a@b.example",
+                        Subject = "Held",
+                        Body = "b",
+                        At = now,
+                    }
+                );
+                db.PlannedSteps.Add(
+                    new()
+                    {
+                        ProjectId = id,
+                        RunId = run,
+                        Step = "gone-1",
+                        Occurrence = 0,
+                        State = StepState.Held,
+                        Due = now,
+                    }
+                );
+                db.PlannedSteps.Add(
+                    new()
+                    {
+                        ProjectId = id,
+                        RunId = run,
+                        Step = "gone-2",
+                        Occurrence = 0,
+                        State = StepState.Planned,
+                        Due = now + Duration.FromHours(1),
+                    }
+                );
+                db.Meetings.Add(
+                    new()
+                    {
+                        ProjectId = new(whole),
+                        PublicId = "m-broken",
+                        Uid = "m-broken",
+                        Name = "Call",
+                        Start = now + Duration.FromHours(2),
+                        End = now + Duration.FromHours(3),
+                        Zone = "Nowhere/Atall",
+                        Answers = "[",
+                    }
+                );
+                db.Reviews.Add(
+                    new()
+                    {
+                        ProjectId = new(whole),
+                        PublicId = "r-broken",
+                        Files = "{",
+                        At = now,
+                    }
+                );
+                await db.SaveChangesAsync();
+                await db.Database.ExecuteSqlAsync($"UPDATE Projects SET Rules = '[' WHERE Id = {broken}");
+                await db.Database.ExecuteSqlAsync(
+                    $"UPDATE Routines SET Routine = '{{' WHERE Id = (SELECT max(Id) FROM Routines)"
+                );
+                await db.Database.ExecuteSqlAsync(
+                    $"UPDATE TaskLists SET Items = 'x' WHERE Id = (SELECT max(Id) FROM TaskLists)"
+                );
+                await db.Database.ExecuteSqlAsync(
+                    $"UPDATE Forms SET Fields = 'x' WHERE Id = (SELECT max(Id) FROM Forms)"
+                );
+                return true;
+            }
+        );
         await studio.TickAsync();
         await EveryPageAsync(owner, except: broken);
         var today = (await owner.GetAsync("/api/today")).GetRawText();
@@ -77,12 +185,30 @@ public sealed class BrokenRowTests(EmptyStudio studio) : IClassFixture<EmptyStud
         var projects = await studio.LookAsync(db => db.Projects.Select(p => p.Id).ToListAsync());
         var people = await studio.LookAsync(db => db.People.Select(p => p.Id).ToListAsync());
         var kinds = await studio.LookAsync(db => db.Kinds.Select(k => k.Id).ToListAsync());
-        string[] pages = ["/api/today", "/api/turns", "/api/register", "/api/people", "/api/tray", "/api/routines", "/api/letter-texts", "/api/task-lists", "/api/kinds", "/api/search?words=lantern", "/api/post-office",
-            .. projects.Where(p => p.Value != except).Select(p => $"/api/projects/{p.Value}"), .. people.Select(p => $"/api/people/{p.Value}"), .. kinds.SelectMany(k => new[] { $"/api/kinds/{k.Value}", $"/api/kinds/{k.Value}/forms" })];
+        string[] pages =
+        [
+            "/api/today",
+            "/api/turns",
+            "/api/register",
+            "/api/people",
+            "/api/tray",
+            "/api/routines",
+            "/api/letter-texts",
+            "/api/task-lists",
+            "/api/kinds",
+            "/api/search?words=lantern",
+            "/api/post-office",
+            .. projects.Where(p => p.Value != except).Select(p => $"/api/projects/{p.Value}"),
+            .. people.Select(p => $"/api/people/{p.Value}"),
+            .. kinds.SelectMany(k => new[] { $"/api/kinds/{k.Value}", $"/api/kinds/{k.Value}/forms" }),
+        ];
         foreach (var path in pages)
         {
             var answer = await owner.AskAsync(path);
-            Assert.True(answer.IsSuccessStatusCode, $"{path}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
+            Assert.True(
+                answer.IsSuccessStatusCode,
+                $"{path}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}"
+            );
         }
     }
 

@@ -9,7 +9,12 @@ public sealed class RealStudio() : Studio(withProjects: false)
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         base.ConfigureWebHost(builder);
-        builder.UseSetting("Gesamt:Mode", "Real").UseSetting("Gesamt:OwnerPassword", "harbour light").UseSetting("Gesamt:OwnerName", "Ida").UseSetting("Gesamt:OwnerMail", "ida@studio.example").UseSetting("Gesamt:StudioName", "Ida paints");
+        builder
+            .UseSetting("Gesamt:Mode", "Real")
+            .UseSetting("Gesamt:OwnerPassword", "harbour light")
+            .UseSetting("Gesamt:OwnerName", "Ida")
+            .UseSetting("Gesamt:OwnerMail", "ida@studio.example")
+            .UseSetting("Gesamt:StudioName", "Ida paints");
     }
 }
 
@@ -31,7 +36,10 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
         await studio.SignedAsync(client, page);
         Assert.False((await client.GetAsync($"{page}/api")).GetProperty("paysByCard").GetBoolean());
         Assert.Contains("by transfer", await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync());
-        Assert.NotEqual("application/json", (await client.AskAsync("/card-house/any")).Content.Headers.ContentType?.MediaType);
+        Assert.NotEqual(
+            "application/json",
+            (await client.AskAsync("/card-house/any")).Content.Headers.ContentType?.MediaType
+        );
     }
 
     [Fact]
@@ -42,7 +50,8 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
         await guesser.TokenAsync("/api/session");
         List<HttpStatusCode> answers = [];
         // more than two minutes' worth, so that a minute that ends in between changes nothing
-        for (var i = 0; i < 25; i++) answers.Add((await guesser.PostAsync("/api/session", new { password = $"guess {i}" })).StatusCode);
+        for (var i = 0; i < 25; i++)
+            answers.Add((await guesser.PostAsync("/api/session", new { password = $"guess {i}" })).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, answers[0]);
         Assert.Contains(HttpStatusCode.TooManyRequests, answers);
     }
@@ -53,14 +62,24 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
         protected override void ConfigureWebHost(IWebHostBuilder builder)
         {
             base.ConfigureWebHost(builder);
-            builder.UseSetting("Gesamt:SignInsPerMinute", new Gesamt.Web.Hosting.Settings().SignInsPerMinute.ToString(System.Globalization.CultureInfo.InvariantCulture));
+            builder.UseSetting(
+                "Gesamt:SignInsPerMinute",
+                new Gesamt.Web.Hosting.Settings().SignInsPerMinute.ToString(
+                    System.Globalization.CultureInfo.InvariantCulture
+                )
+            );
         }
     }
 
     [Fact]
     public async Task Every_table_is_strict_and_no_column_is_a_floating_number()
     {
-        var tables = await studio.LookAsync(db => db.Database.SqlQuery<string>($"SELECT sql AS Value FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name <> '__EFMigrationsLock' AND name NOT LIKE 'Search%' AND name NOT LIKE 'Names%'").ToListAsync());
+        var tables = await studio.LookAsync(db =>
+            db.Database.SqlQuery<string>(
+                    $"SELECT sql AS Value FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND name <> '__EFMigrationsLock' AND name NOT LIKE 'Search%' AND name NOT LIKE 'Names%'"
+                )
+                .ToListAsync()
+        );
         Assert.True(tables.Count > 20);
         Assert.All(tables, sql => Assert.EndsWith("STRICT", sql.TrimEnd(';', ' ', '\n')));
         Assert.DoesNotContain(tables, sql => sql.Contains(" REAL", StringComparison.Ordinal));
@@ -74,11 +93,12 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
         Assert.Equal("1", await PragmaAsync("foreign_keys"));
     }
 
-    private Task<string> PragmaAsync(string name) => studio.LookAsync(async db =>
-    {
-        await db.Database.OpenConnectionAsync();
-        await using var command = db.Database.GetDbConnection().CreateCommand();
-        command.CommandText = $"PRAGMA {name}";
-        return (await command.ExecuteScalarAsync())!.ToString()!;
-    });
+    private Task<string> PragmaAsync(string name) =>
+        studio.LookAsync(async db =>
+        {
+            await db.Database.OpenConnectionAsync();
+            await using var command = db.Database.GetDbConnection().CreateCommand();
+            command.CommandText = $"PRAGMA {name}";
+            return (await command.ExecuteScalarAsync())!.ToString()!;
+        });
 }

@@ -6,13 +6,19 @@ namespace Gesamt.Web.Tests;
 [System.Runtime.Versioning.UnsupportedOSPlatform("windows")]
 public sealed class FirstStartTests
 {
-    private static bool IsOwned(string data) => File.Exists(Path.Combine(data, "gesamt.db")) && Server.Read(data, "gesamt.db", "SELECT Owner FROM Studio") is ["Ida"];
+    private static bool IsOwned(string data) =>
+        File.Exists(Path.Combine(data, "gesamt.db"))
+        && Server.Read(data, "gesamt.db", "SELECT Owner FROM Studio") is ["Ida"];
 
     [Theory]
     [InlineData("Gesamt__OwnerPassword", "short", "at least 10 characters")]
     [InlineData("Gesamt__OwnerMail", "ida at studio", "mail address")]
     [InlineData("Gesamt__StudioName", "", "name")]
-    public async Task What_is_not_allowed_is_said_in_a_sentence_and_the_next_start_begins_anew(string setting, string value, string said)
+    public async Task What_is_not_allowed_is_said_in_a_sentence_and_the_next_start_begins_anew(
+        string setting,
+        string value,
+        string said
+    )
     {
         using var data = new Folder();
         using (var refused = Server.StartReal(data.Path, (setting, value)))
@@ -40,10 +46,12 @@ public sealed class FirstStartTests
             using var dying = Server.StartReal(data.Path);
             var moment = Stopwatch.StartNew();
             var at = TimeSpan.FromMilliseconds(1_000 + 900 * kill + random.Next(600));
-            while (moment.Elapsed < at && !dying.Process.HasExited) await Task.Yield();
+            while (moment.Elapsed < at && !dying.Process.HasExited)
+                await Task.Yield();
             dying.Process.Kill();
             await dying.Process.WaitForExitAsync(TestContext.Current.CancellationToken);
-            if (File.Exists(data.Of("gesamt.db"))) Assert.True(IsOwned(data.Path), $"half a studio after kill {kill}");
+            if (File.Exists(data.Of("gesamt.db")))
+                Assert.True(IsOwned(data.Path), $"half a studio after kill {kill}");
         }
         using var whole = Server.StartReal(data.Path);
         Assert.True(await whole.AnswersAsync());
@@ -82,6 +90,12 @@ public sealed class FirstStartTests
         using var server = Server.StartReal(data);
         Assert.True(await server.AnswersAsync());
         foreach (var path in Directory.EnumerateFileSystemEntries(data, "*", SearchOption.AllDirectories).Prepend(data))
-            Assert.True((File.GetUnixFileMode(path) & ~(UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute)) == 0, $"{path}: {File.GetUnixFileMode(path)}");
+            Assert.True(
+                (
+                    File.GetUnixFileMode(path)
+                    & ~(UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute)
+                ) == 0,
+                $"{path}: {File.GetUnixFileMode(path)}"
+            );
     }
 }

@@ -18,12 +18,29 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     }
 
     private static async Task<long> KindAsync(Visitor owner, string key = "mural") =>
-        (await owner.GetAsync("/api/kinds")).EnumerateArray().Single(k => k.GetProperty("key").GetString() == key).GetProperty("id").GetInt64();
+        (await owner.GetAsync("/api/kinds"))
+            .EnumerateArray()
+            .Single(k => k.GetProperty("key").GetString() == key)
+            .GetProperty("id")
+            .GetInt64();
 
     /// <summary>A routine from text, turned on.</summary>
     private static async Task<int> AddAsync(Visitor owner, string text)
     {
-        var id = (await ReadAsync(await owner.PostAsync("/api/routines", new { kind = await KindAsync(owner), name = (string?)null, text, copy = (int?)null }))).GetProperty("id").GetInt32();
+        var id = (
+            await ReadAsync(
+                await owner.PostAsync(
+                    "/api/routines",
+                    new
+                    {
+                        kind = await KindAsync(owner),
+                        name = (string?)null,
+                        text,
+                        copy = (int?)null,
+                    }
+                )
+            )
+        ).GetProperty("id").GetInt32();
         var on = await owner.PostAsync($"/api/routines/{id}/off", new { off = false });
         Assert.True(on.IsSuccessStatusCode, await on.Content.ReadAsStringAsync());
         return id;
@@ -31,22 +48,34 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
 
     private async Task<Instant> NowAsync() => await studio.LookAsync((Desk desk) => Task.FromResult(desk.Now));
 
-    private Task RecordAsync(long project, params Happening[] what) => studio.LookAsync(async (Desk desk) =>
-    {
-        await using var transaction = await desk.BeginAsync();
-        await desk.RecordAsync(await desk.OpenAsync(new(project)), Actor.Owner, what);
-        await desk.CommitAsync(transaction);
-        return true;
-    });
+    private Task RecordAsync(long project, params Happening[] what) =>
+        studio.LookAsync(
+            async (Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                await desk.RecordAsync(await desk.OpenAsync(new(project)), Actor.Owner, what);
+                await desk.CommitAsync(transaction);
+                return true;
+            }
+        );
 
-    private Task<List<PlannedStep>> PlanAsync(long project, string routine) => studio.LookAsync(async (Desk desk) =>
-        (await desk.OpenAsync(new(project))).Case is var @case ? Plan.Of(@case).Where(step => @case.Runs.Single(run => run.Id == step.Ref.Run).Routine.Name == routine).ToList() : []);
+    private Task<List<PlannedStep>> PlanAsync(long project, string routine) =>
+        studio.LookAsync(
+            async (Desk desk) =>
+                (await desk.OpenAsync(new(project))).Case is var @case
+                    ? Plan.Of(@case)
+                        .Where(step => @case.Runs.Single(run => run.Id == step.Ref.Run).Routine.Name == routine)
+                        .ToList()
+                    : []
+        );
 
     [Fact]
     public async Task A_step_does_whatever_it_says()
     {
         var owner = await studio.OwnerAsync();
-        await AddAsync(owner, """
+        await AddAsync(
+            owner,
+            """
             routine: All acts
             begins with: meeting held
             step: label
@@ -77,49 +106,131 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             when: with meeting held
             do: tasks mural
             mode: asks first
-            """);
+            """
+        );
         var project = await studio.InquireAsync(new Visitor(studio), "acts@lanternhouse.example");
         await RecordAsync(project, new Happening.MeetingHeld(new MeetingId(99)));
         await studio.TickAsync();
-        Assert.Equal(1, await studio.LookAsync(db => db.Labels.CountAsync(l => l.ProjectId == new ProjectId(project) && l.Label == "spoken with")));
+        Assert.Equal(
+            1,
+            await studio.LookAsync(db =>
+                db.Labels.CountAsync(l => l.ProjectId == new ProjectId(project) && l.Label == "spoken with")
+            )
+        );
         var facts = await studio.LookAsync(async (Desk desk) => (await desk.OpenAsync(new(project))).History);
-        Assert.True(facts.Any<Happening.PartOpened>(part => part.Part == Gesamt.Core.ClientPages.PagePart.Help) && facts.Any<Happening.FormAsked>() && facts.Any<Happening.MeetingOffered>());
-        var asked = (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray().Where(a => a.GetProperty("project").GetInt64() == project).ToList();
-        Assert.Equal(["Begin a project “Upkeep” with the same client?", "Look at the wall yourself.", "Make the tasks “Mural”?"], asked.Select(a => a.GetProperty("words").GetString()).Order());
+        Assert.True(
+            facts.Any<Happening.PartOpened>(part => part.Part == Gesamt.Core.ClientPages.PagePart.Help)
+                && facts.Any<Happening.FormAsked>()
+                && facts.Any<Happening.MeetingOffered>()
+        );
+        var asked = (await owner.GetAsync("/api/today"))
+            .GetProperty("asked")
+            .EnumerateArray()
+            .Where(a => a.GetProperty("project").GetInt64() == project)
+            .ToList();
+        Assert.Equal(
+            ["Begin a project “Upkeep” with the same client?", "Look at the wall yourself.", "Make the tasks “Mural”?"],
+            asked.Select(a => a.GetProperty("words").GetString()).Order()
+        );
         async Task<JsonElement> SayAsync(string words, bool yes)
         {
-            var one = asked.Single(a => a.GetProperty("words").GetString()!.StartsWith(words, StringComparison.Ordinal));
-            return await ReadAsync(await owner.PostAsync($"/api/projects/{project}/asked", new { run = one.GetProperty("run").GetInt64(), step = one.GetProperty("step").GetString(), occurrence = one.GetProperty("occurrence").GetInt32(), yes }));
+            var one = asked.Single(a =>
+                a.GetProperty("words").GetString()!.StartsWith(words, StringComparison.Ordinal)
+            );
+            return await ReadAsync(
+                await owner.PostAsync(
+                    $"/api/projects/{project}/asked",
+                    new
+                    {
+                        run = one.GetProperty("run").GetInt64(),
+                        step = one.GetProperty("step").GetString(),
+                        occurrence = one.GetProperty("occurrence").GetInt32(),
+                        yes,
+                    }
+                )
+            );
         }
         await SayAsync("Look", true);
         await SayAsync("Make", true);
         Assert.True(await studio.LookAsync(db => db.Tasks.AnyAsync(t => t.ProjectId == new ProjectId(project))));
         var next = (await SayAsync("Begin", true)).GetProperty("project").GetInt64();
-        var (old, made) = await studio.LookAsync(async db => (await db.Projects.SingleAsync(p => p.Id == new ProjectId(project)), await db.Projects.Include(p => p.Kind).SingleAsync(p => p.Id == new ProjectId(next))));
+        var (old, made) = await studio.LookAsync(async db =>
+            (
+                await db.Projects.SingleAsync(p => p.Id == new ProjectId(project)),
+                await db.Projects.Include(p => p.Kind).SingleAsync(p => p.Id == new ProjectId(next))
+            )
+        );
         Assert.Equal((old.ClientId, "upkeep"), (made.ClientId, made.Kind!.Key));
-        Assert.DoesNotContain((await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray(), a => a.GetProperty("project").GetInt64() == project);
+        Assert.DoesNotContain(
+            (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray(),
+            a => a.GetProperty("project").GetInt64() == project
+        );
     }
 
     [Fact]
     public async Task A_late_booking_is_offered_the_short_variant_and_begins_it_only_by_a_yes()
     {
         var owner = await studio.OwnerAsync();
-        await AddAsync(owner, "routine: Lead time\nbegins with: approved\nvariant: in full, 3 months ahead\nvariant: short, 1 month ahead\nstep: one\nwhen: 5 days before the date\ndo: tell me \"a\"");
+        await AddAsync(
+            owner,
+            "routine: Lead time\nbegins with: approved\nvariant: in full, 3 months ahead\nvariant: short, 1 month ahead\nstep: one\nwhen: 5 days before the date\ndo: tell me \"a\""
+        );
         var today = await studio.LookAsync((Desk desk) => Task.FromResult(desk.Today));
-        var (late, early, chosen) = (await studio.InquireAsync(new Visitor(studio), "late@lanternhouse.example"), await studio.InquireAsync(new Visitor(studio), "early@lanternhouse.example"), await studio.InquireAsync(new Visitor(studio), "chosen@lanternhouse.example"));
-        var id = (await owner.GetAsync($"/api/projects/{chosen}/routines")).GetProperty("waiting").EnumerateArray().Single(w => w.GetProperty("name").GetString() == "Lead time").GetProperty("id").GetInt32();
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/projects/{chosen}/routines/variant", new { routine = id, variant = "in full" })).StatusCode);
-        await RecordAsync(late, new Happening.DateSet("opening day", today.PlusDays(20), null), new Happening.Approved());
-        await RecordAsync(early, new Happening.DateSet("opening day", today.PlusDays(40), null), new Happening.Approved());
-        await RecordAsync(chosen, new Happening.DateSet("opening day", today.PlusDays(20), null), new Happening.Approved());
+        var (late, early, chosen) = (
+            await studio.InquireAsync(new Visitor(studio), "late@lanternhouse.example"),
+            await studio.InquireAsync(new Visitor(studio), "early@lanternhouse.example"),
+            await studio.InquireAsync(new Visitor(studio), "chosen@lanternhouse.example")
+        );
+        var id = (await owner.GetAsync($"/api/projects/{chosen}/routines"))
+            .GetProperty("waiting")
+            .EnumerateArray()
+            .Single(w => w.GetProperty("name").GetString() == "Lead time")
+            .GetProperty("id")
+            .GetInt32();
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{chosen}/routines/variant",
+                    new { routine = id, variant = "in full" }
+                )
+            ).StatusCode
+        );
+        await RecordAsync(
+            late,
+            new Happening.DateSet("opening day", today.PlusDays(20), null),
+            new Happening.Approved()
+        );
+        await RecordAsync(
+            early,
+            new Happening.DateSet("opening day", today.PlusDays(40), null),
+            new Happening.Approved()
+        );
+        await RecordAsync(
+            chosen,
+            new Happening.DateSet("opening day", today.PlusDays(20), null),
+            new Happening.Approved()
+        );
         Assert.Empty(await PlanAsync(late, "Lead time, short"));
         Assert.Single(await PlanAsync(early, "Lead time, short"));
         Assert.Single(await PlanAsync(chosen, "Lead time, in full"));
-        var offer = (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray().Single(a => a.GetProperty("project").GetInt64() == late);
+        var offer = (await owner.GetAsync("/api/today"))
+            .GetProperty("asked")
+            .EnumerateArray()
+            .Single(a => a.GetProperty("project").GetInt64() == late);
         Assert.Equal("Begin “Lead time, short”?", offer.GetProperty("words").GetString());
-        var answer = new { run = offer.GetProperty("run").GetInt64(), step = (string?)null, occurrence = 0, yes = true };
+        var answer = new
+        {
+            run = offer.GetProperty("run").GetInt64(),
+            step = (string?)null,
+            occurrence = 0,
+            yes = true,
+        };
         await ReadAsync(await owner.PostAsync($"/api/projects/{late}/asked", answer));
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/projects/{late}/asked", answer)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await owner.PostAsync($"/api/projects/{late}/asked", answer)).StatusCode
+        );
         Assert.Single(await PlanAsync(late, "Lead time, short"));
     }
 
@@ -127,20 +238,61 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     public async Task What_a_routine_lacks_keeps_it_off_and_says_so_until_it_is_back()
     {
         var owner = await studio.OwnerAsync();
-        var key = (await ReadAsync(await owner.PostAsync("/api/letter-texts", new { name = "Only for now", number = (int?)null, subject = "x", body = "x", edition = 0, files = Array.Empty<object>() }))).GetProperty("key").GetString();
-        var id = await AddAsync(owner, $"routine: Needs a letter\nbegins with: form returned\nstep: one\nwhen: 1 day after form returned\ndo: letter {key}");
-        async Task<JsonElement> RowAsync() => (await owner.GetAsync("/api/routines")).EnumerateArray().Single(r => r.GetProperty("id").GetInt32() == id);
+        var key = (
+            await ReadAsync(
+                await owner.PostAsync(
+                    "/api/letter-texts",
+                    new
+                    {
+                        name = "Only for now",
+                        number = (int?)null,
+                        subject = "x",
+                        body = "x",
+                        edition = 0,
+                        files = Array.Empty<object>(),
+                    }
+                )
+            )
+        ).GetProperty("key").GetString();
+        var id = await AddAsync(
+            owner,
+            $"routine: Needs a letter\nbegins with: form returned\nstep: one\nwhen: 1 day after form returned\ndo: letter {key}"
+        );
+        async Task<JsonElement> RowAsync() =>
+            (await owner.GetAsync("/api/routines")).EnumerateArray().Single(r => r.GetProperty("id").GetInt32() == id);
         Assert.Empty((await RowAsync()).GetProperty("trouble").EnumerateArray());
-        Assert.True((await owner.PostAsync($"/api/letter-texts/{key}/removed", new { removed = true })).IsSuccessStatusCode);
+        Assert.True(
+            (await owner.PostAsync($"/api/letter-texts/{key}/removed", new { removed = true })).IsSuccessStatusCode
+        );
         Assert.Contains($"There is no letter “{key}”", (await RowAsync()).GetProperty("trouble")[0].GetString());
         var project = await studio.InquireAsync(new Visitor(studio), "kept-off@lanternhouse.example");
         await RecordAsync(project, new Happening.FormReturned(1, new AnswersId(1)));
         Assert.Empty(await PlanAsync(project, "Needs a letter"));
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/projects/{project}/routines/begin", new { routine = id, variant = (string?)null, leaveOut = Array.Empty<string>() })).StatusCode);
-        Assert.True((await owner.PostAsync($"/api/letter-texts/{key}/removed", new { removed = false })).IsSuccessStatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/routines/begin",
+                    new
+                    {
+                        routine = id,
+                        variant = (string?)null,
+                        leaveOut = Array.Empty<string>(),
+                    }
+                )
+            ).StatusCode
+        );
+        Assert.True(
+            (await owner.PostAsync($"/api/letter-texts/{key}/removed", new { removed = false })).IsSuccessStatusCode
+        );
         await RecordAsync(project, new Happening.NoAnswerNeeded());
         Assert.Single(await PlanAsync(project, "Needs a letter"));
-        Assert.Equal((1, 0), (await RowAsync()) is var row ? (row.GetProperty("inIt").GetInt32(), row.GetProperty("failed").GetInt32()) : default);
+        Assert.Equal(
+            (1, 0),
+            (await RowAsync()) is var row
+                ? (row.GetProperty("inIt").GetInt32(), row.GetProperty("failed").GetInt32())
+                : default
+        );
     }
 
     [Fact]
@@ -148,19 +300,56 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAndAnswerAsync("stop@lanternhouse.example");
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Later", body = "Later.", sendAt = $"{(await studio.LookAsync((Desk desk) => Task.FromResult(desk.Today))).PlusDays(30):uuuu-MM-dd}T09:00:00" })).IsSuccessStatusCode);
-        Assert.Equal(4, (await ReadAsync(await owner.PostAsync($"/api/projects/{project}/stop-pending"))).GetProperty("count").GetInt32());
-        Assert.All((await PlanAsync(project, "After an inquiry")).Skip(1), step => Assert.Equal((StepState.Stopped, StopRule.ByHand), (step.State, step.Why)));
-        Assert.Equal(0, await studio.LookAsync(db => db.Outbox.CountAsync(o => o.ProjectId == new ProjectId(project) && o.State == OutboxState.Claimed)));
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/letter",
+                    new
+                    {
+                        subject = "Later",
+                        body = "Later.",
+                        sendAt = $"{(await studio.LookAsync((Desk desk) => Task.FromResult(desk.Today))).PlusDays(30):uuuu-MM-dd}T09:00:00",
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
+        Assert.Equal(
+            4,
+            (await ReadAsync(await owner.PostAsync($"/api/projects/{project}/stop-pending")))
+                .GetProperty("count")
+                .GetInt32()
+        );
+        Assert.All(
+            (await PlanAsync(project, "After an inquiry")).Skip(1),
+            step => Assert.Equal((StepState.Stopped, StopRule.ByHand), (step.State, step.Why))
+        );
+        Assert.Equal(
+            0,
+            await studio.LookAsync(db =>
+                db.Outbox.CountAsync(o => o.ProjectId == new ProjectId(project) && o.State == OutboxState.Claimed)
+            )
+        );
         var now = await NowAsync();
         await studio.WaitUntilAsync(now + Duration.FromDays(12));
         owner = await studio.OwnerAsync();
-        Assert.DoesNotContain((await owner.GetAsync("/api/today")).GetProperty("ready").EnumerateArray(), r => r.GetProperty("project").GetInt64() == project);
+        Assert.DoesNotContain(
+            (await owner.GetAsync("/api/today")).GetProperty("ready").EnumerateArray(),
+            r => r.GetProperty("project").GetInt64() == project
+        );
         // nothing that merely happens resumes what a hand stopped
         await RecordAsync(project, new Happening.PaymentVoided(new PaymentId(77)));
-        Assert.All((await PlanAsync(project, "After an inquiry")).Skip(1), step => Assert.Equal(StepState.Stopped, step.State));
+        Assert.All(
+            (await PlanAsync(project, "After an inquiry")).Skip(1),
+            step => Assert.Equal(StepState.Stopped, step.State)
+        );
         var goOn = await ReadAsync(await owner.PostAsync($"/api/projects/{project}/go-on"));
-        Assert.Equal((2, "the letter “Are you still thinking about it?”"), (goOn.GetProperty("ahead").GetInt32(), Assert.Single(goOn.GetProperty("missed").EnumerateArray()).GetString()));
+        Assert.Equal(
+            (2, "the letter “Are you still thinking about it?”"),
+            (
+                goOn.GetProperty("ahead").GetInt32(),
+                Assert.Single(goOn.GetProperty("missed").EnumerateArray()).GetString()
+            )
+        );
     }
 
     [Fact]
@@ -168,13 +357,40 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "byhand@lanternhouse.example");
-        var id = (await owner.GetAsync($"/api/projects/{project}/routines")).GetProperty("waiting").EnumerateArray().Single(w => w.GetProperty("name").GetString() == "After the handover").GetProperty("id").GetInt32();
-        async Task<HttpResponseMessage> BeginAsync(params string[] leaveOut) => await owner.PostAsync($"/api/projects/{project}/routines/begin", new { routine = id, variant = (string?)null, leaveOut });
-        Assert.Contains("leaveOut", await (await BeginAsync("look-it-over", "look-it-over-again", "tell-unanswered")).Content.ReadAsStringAsync());
+        var id = (await owner.GetAsync($"/api/projects/{project}/routines"))
+            .GetProperty("waiting")
+            .EnumerateArray()
+            .Single(w => w.GetProperty("name").GetString() == "After the handover")
+            .GetProperty("id")
+            .GetInt32();
+        async Task<HttpResponseMessage> BeginAsync(params string[] leaveOut) =>
+            await owner.PostAsync(
+                $"/api/projects/{project}/routines/begin",
+                new
+                {
+                    routine = id,
+                    variant = (string?)null,
+                    leaveOut,
+                }
+            );
+        Assert.Contains(
+            "leaveOut",
+            await (
+                await BeginAsync("look-it-over", "look-it-over-again", "tell-unanswered")
+            ).Content.ReadAsStringAsync()
+        );
         Assert.Equal(HttpStatusCode.NoContent, (await BeginAsync("look-it-over-again")).StatusCode);
-        Assert.Equal(["look-it-over", "tell-unanswered"], (await PlanAsync(project, "After the handover")).Select(step => step.Ref.Step));
+        Assert.Equal(
+            ["look-it-over", "tell-unanswered"],
+            (await PlanAsync(project, "After the handover")).Select(step => step.Ref.Step)
+        );
         Assert.Equal(HttpStatusCode.NoContent, (await BeginAsync()).StatusCode);
-        Assert.Equal(2, await studio.LookAsync(db => db.Runs.CountAsync(r => r.ProjectId == new ProjectId(project) && r.Key.StartsWith("delivery"))));
+        Assert.Equal(
+            2,
+            await studio.LookAsync(db =>
+                db.Runs.CountAsync(r => r.ProjectId == new ProjectId(project) && r.Key.StartsWith("delivery"))
+            )
+        );
     }
 
     [Fact]
@@ -182,12 +398,42 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "typed@lanternhouse.example");
-        var draft = (await ReadAsync(await owner.PostAsync("/api/routines/read", new { text = "routine: A\nbegins with: booked\nstep: one\nwhen: 4 months before the date\ndo: letter gone\nstep: two\nwhen: 60 days before the date\ndo: letter welcome" })));
-        var check = await ReadAsync(await owner.PostAsync("/api/routines/check", new { kind = await KindAsync(owner), routine = draft, project }));
-        Assert.Equal("steps[0].letter", Assert.Single(check.GetProperty("mistakes").EnumerateArray()).GetProperty("field").GetString());
+        var draft = (
+            await ReadAsync(
+                await owner.PostAsync(
+                    "/api/routines/read",
+                    new
+                    {
+                        text = "routine: A\nbegins with: booked\nstep: one\nwhen: 4 months before the date\ndo: letter gone\nstep: two\nwhen: 60 days before the date\ndo: letter welcome",
+                    }
+                )
+            )
+        );
+        var check = await ReadAsync(
+            await owner.PostAsync(
+                "/api/routines/check",
+                new
+                {
+                    kind = await KindAsync(owner),
+                    routine = draft,
+                    project,
+                }
+            )
+        );
+        Assert.Equal(
+            "steps[0].letter",
+            Assert.Single(check.GetProperty("mistakes").EnumerateArray()).GetProperty("field").GetString()
+        );
         // opening day 14 May 2027: 60 days before is Mon 15 March, common practice
         Assert.Equal("Mon 15 Mar, 09:00", check.GetProperty("steps")[1].GetProperty("date").GetString());
-        Assert.Contains("line 2", (await (await owner.PostAsync("/api/routines/read", new { text = "routine: A\nbegins with: tea" })).Content.ReadAsStringAsync()).ToLowerInvariant());
+        Assert.Contains(
+            "line 2",
+            (
+                await (
+                    await owner.PostAsync("/api/routines/read", new { text = "routine: A\nbegins with: tea" })
+                ).Content.ReadAsStringAsync()
+            ).ToLowerInvariant()
+        );
     }
 
     [Fact]
@@ -195,15 +441,68 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "rehearse@lanternhouse.example");
-        var routine = (await owner.GetAsync("/api/routines")).EnumerateArray().First(r => r.GetProperty("name").GetString() == "After a proposal").GetProperty("id").GetInt32();
-        var before = await studio.LookAsync(async db => (await db.Facts.CountAsync(), await db.Letters.CountAsync(), await db.Outbox.CountAsync()));
-        var played = await ReadAsync(await owner.PostAsync("/api/routines/rehearse", new { routine, project, ways = new { opens = (int?)null, answers = 20, chooses = (int?)null, signs = (int?)null, pays = (int?)null, returnsForm = (int?)null } }));
+        var routine = (await owner.GetAsync("/api/routines"))
+            .EnumerateArray()
+            .First(r => r.GetProperty("name").GetString() == "After a proposal")
+            .GetProperty("id")
+            .GetInt32();
+        var before = await studio.LookAsync(async db =>
+            (await db.Facts.CountAsync(), await db.Letters.CountAsync(), await db.Outbox.CountAsync())
+        );
+        var played = await ReadAsync(
+            await owner.PostAsync(
+                "/api/routines/rehearse",
+                new
+                {
+                    routine,
+                    project,
+                    ways = new
+                    {
+                        opens = (int?)null,
+                        answers = 20,
+                        chooses = (int?)null,
+                        signs = (int?)null,
+                        pays = (int?)null,
+                        returnsForm = (int?)null,
+                    },
+                }
+            )
+        );
         var first = played[0];
-        Assert.Equal(("AsksFirst", "Did the proposal reach you?"), (first.GetProperty("act").GetString(), first.GetProperty("subject").GetString()));
+        Assert.Equal(
+            ("AsksFirst", "Did the proposal reach you?"),
+            (first.GetProperty("act").GetString(), first.GetProperty("subject").GetString())
+        );
         Assert.Contains("rehearse@lanternhouse.example", first.GetProperty("to").GetString());
         Assert.Contains("Good morning Mona", first.GetProperty("body").GetString());
-        Assert.Equal(before, await studio.LookAsync(async db => (await db.Facts.CountAsync(), await db.Letters.CountAsync(), await db.Outbox.CountAsync())));
-        Assert.Contains("ways.answers", await (await owner.PostAsync("/api/routines/rehearse", new { routine, project, ways = new { opens = (int?)null, answers = -1, chooses = (int?)null, signs = (int?)null, pays = (int?)null, returnsForm = (int?)null } })).Content.ReadAsStringAsync());
+        Assert.Equal(
+            before,
+            await studio.LookAsync(async db =>
+                (await db.Facts.CountAsync(), await db.Letters.CountAsync(), await db.Outbox.CountAsync())
+            )
+        );
+        Assert.Contains(
+            "ways.answers",
+            await (
+                await owner.PostAsync(
+                    "/api/routines/rehearse",
+                    new
+                    {
+                        routine,
+                        project,
+                        ways = new
+                        {
+                            opens = (int?)null,
+                            answers = -1,
+                            chooses = (int?)null,
+                            signs = (int?)null,
+                            pays = (int?)null,
+                            returnsForm = (int?)null,
+                        },
+                    }
+                )
+            ).Content.ReadAsStringAsync()
+        );
     }
 
     [Fact]
@@ -213,18 +512,63 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         var mural = await KindAsync(owner);
         var page = await owner.GetAsync($"/api/kinds/{mural}");
         var left = page.GetProperty("routines")[1].GetProperty("id").GetInt32();
-        var copy = (await ReadAsync(await owner.PostAsync($"/api/kinds/{mural}/copy", new { name = "Ceiling", without = new[] { "Contract" }, withoutRoutines = new[] { left }, withoutForms = Array.Empty<int>() }))).GetProperty("id").GetInt64();
+        var copy = (
+            await ReadAsync(
+                await owner.PostAsync(
+                    $"/api/kinds/{mural}/copy",
+                    new
+                    {
+                        name = "Ceiling",
+                        without = new[] { "Contract" },
+                        withoutRoutines = new[] { left },
+                        withoutForms = Array.Empty<int>(),
+                    }
+                )
+            )
+        ).GetProperty("id").GetInt64();
         var made = await owner.GetAsync($"/api/kinds/{copy}");
-        Assert.Equal(page.GetProperty("routines").EnumerateArray().Select(r => r.GetProperty("name").GetString()).Where((_, i) => i != 1), made.GetProperty("routines").EnumerateArray().Select(r => r.GetProperty("name").GetString()));
+        Assert.Equal(
+            page.GetProperty("routines")
+                .EnumerateArray()
+                .Select(r => r.GetProperty("name").GetString())
+                .Where((_, i) => i != 1),
+            made.GetProperty("routines").EnumerateArray().Select(r => r.GetProperty("name").GetString())
+        );
         Assert.All(made.GetProperty("routines").EnumerateArray(), r => Assert.True(r.GetProperty("off").GetBoolean()));
         Assert.Equal(page.GetProperty("services").GetArrayLength(), made.GetProperty("services").GetArrayLength());
         Assert.Equal("", made.GetProperty("contract").GetProperty("body").GetString());
-        Assert.Equal(["Mural", "Ceiling"], (await owner.GetAsync("/api/kinds")).EnumerateArray().Select(k => k.GetProperty("name").GetString()).Take(2));
-        Assert.Contains("\"name\"", await (await owner.PostAsync($"/api/kinds/{mural}/copy", new { name = "Ceiling", without = Array.Empty<string>(), withoutRoutines = Array.Empty<int>(), withoutForms = Array.Empty<int>() })).Content.ReadAsStringAsync());
+        Assert.Equal(
+            ["Mural", "Ceiling"],
+            (await owner.GetAsync("/api/kinds")).EnumerateArray().Select(k => k.GetProperty("name").GetString()).Take(2)
+        );
+        Assert.Contains(
+            "\"name\"",
+            await (
+                await owner.PostAsync(
+                    $"/api/kinds/{mural}/copy",
+                    new
+                    {
+                        name = "Ceiling",
+                        without = Array.Empty<string>(),
+                        withoutRoutines = Array.Empty<int>(),
+                        withoutForms = Array.Empty<int>(),
+                    }
+                )
+            ).Content.ReadAsStringAsync()
+        );
         // a kind whose form may stand on a page somewhere is not taken away under it
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/kinds/{mural}/removed", new { removed = true })).StatusCode);
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/kinds/{copy}/removed", new { removed = true })).StatusCode);
-        Assert.DoesNotContain((await owner.GetAsync("/api/kinds")).EnumerateArray(), k => k.GetProperty("name").GetString() == "Ceiling");
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await owner.PostAsync($"/api/kinds/{mural}/removed", new { removed = true })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.PostAsync($"/api/kinds/{copy}/removed", new { removed = true })).StatusCode
+        );
+        Assert.DoesNotContain(
+            (await owner.GetAsync("/api/kinds")).EnumerateArray(),
+            k => k.GetProperty("name").GetString() == "Ceiling"
+        );
     }
 
     [Fact] // a template's change reaches what has not begun, and nothing that has
@@ -236,14 +580,50 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
         owner = await own.OwnerAsync();
         var second = await own.InquireAndAnswerAsync("second@lanternhouse.example");
-        Assert.True((await owner.SendAsync(HttpMethod.Put, "/api/letter-texts/still-interested", System.Net.Http.Json.JsonContent.Create(new { name = "Still", number = (int?)null, subject = "New words", body = "New.", edition = 0, files = Array.Empty<object>() }))).IsSuccessStatusCode);
-        var routine = (await owner.GetAsync("/api/routines")).EnumerateArray().First(r => r.GetProperty("name").GetString() == "After an inquiry" && r.GetProperty("kindName").GetString() == "Mural").GetProperty("id").GetInt32();
+        Assert.True(
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    "/api/letter-texts/still-interested",
+                    System.Net.Http.Json.JsonContent.Create(
+                        new
+                        {
+                            name = "Still",
+                            number = (int?)null,
+                            subject = "New words",
+                            body = "New.",
+                            edition = 0,
+                            files = Array.Empty<object>(),
+                        }
+                    )
+                )
+            ).IsSuccessStatusCode
+        );
+        var routine = (await owner.GetAsync("/api/routines"))
+            .EnumerateArray()
+            .First(r =>
+                r.GetProperty("name").GetString() == "After an inquiry"
+                && r.GetProperty("kindName").GetString() == "Mural"
+            )
+            .GetProperty("id")
+            .GetInt32();
         var page = await owner.GetAsync($"/api/routines/{routine}");
         var draft = System.Text.Json.Nodes.JsonNode.Parse(page.GetProperty("routine").GetRawText())!;
         draft["steps"]!.AsArray().RemoveAt(1);
-        Assert.True((await owner.SendAsync(HttpMethod.Put, $"/api/routines/{routine}", System.Net.Http.Json.JsonContent.Create(new { routine = draft, edition = 0 }))).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    $"/api/routines/{routine}",
+                    System.Net.Http.Json.JsonContent.Create(new { routine = draft, edition = 0 })
+                )
+            ).IsSuccessStatusCode
+        );
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 16, 10, 0));
-        var subjects = await own.LookAsync(db => db.Letters.Where(l => l.State == LetterState.Held).ToDictionaryAsync(l => l.ProjectId!.Value.Value, l => l.Subject));
+        var subjects = await own.LookAsync(db =>
+            db.Letters.Where(l => l.State == LetterState.Held)
+                .ToDictionaryAsync(l => l.ProjectId!.Value.Value, l => l.Subject)
+        );
         Assert.Equal(("Are you still thinking about it?", "New words"), (subjects[first], subjects[second]));
     }
 }

@@ -12,22 +12,61 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     private static readonly string[] OpenToAll = ["/api/session", "/api/{**rest}"];
 
     private IEnumerable<(string Method, string Pattern)> Doors(string prefix) =>
-        from endpoint in studio.Services.GetServices<EndpointDataSource>().SelectMany(source => source.Endpoints).OfType<RouteEndpoint>()
+        from endpoint in studio
+            .Services.GetServices<EndpointDataSource>()
+            .SelectMany(source => source.Endpoints)
+            .OfType<RouteEndpoint>()
         let pattern = "/" + endpoint.RoutePattern.RawText!.TrimStart('/')
         where pattern.StartsWith(prefix, StringComparison.Ordinal) && !OpenToAll.Contains(pattern)
-        from method in endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods ?? []
+        from method in endpoint.Metadata.GetMetadata<Microsoft.AspNetCore.Routing.HttpMethodMetadata>()?.HttpMethods
+            ?? []
         select (method, pattern);
 
     /// <summary>An address of that pattern, its places filled.</summary>
     private static string Filled(string pattern, string number = "1") =>
-        System.Text.RegularExpressions.Regex.Replace(pattern, @"\{([a-z]+)(:[a-z]+)?\}", place => place.Groups[2].Success ? number : place.Groups[1].Value switch { "what" => "Letter", "session" => "abc", var name => name })
-        + (pattern.EndsWith("/files") ? "?name=a.txt&group=Supplied" : pattern.EndsWith("/logo") || pattern.EndsWith("/picture") || pattern.EndsWith("/imports") || pattern.EndsWith("/letter-files") ? "?name=a.txt" : pattern.EndsWith("/reading") ? "?text=a" : pattern.EndsWith("/search") ? "?words=a" : "");
+        System.Text.RegularExpressions.Regex.Replace(
+            pattern,
+            @"\{([a-z]+)(:[a-z]+)?\}",
+            place =>
+                place.Groups[2].Success
+                    ? number
+                    : place.Groups[1].Value switch
+                    {
+                        "what" => "Letter",
+                        "session" => "abc",
+                        var name => name,
+                    }
+        )
+        + (
+            pattern.EndsWith("/files") ? "?name=a.txt&group=Supplied"
+            : pattern.EndsWith("/logo")
+            || pattern.EndsWith("/picture")
+            || pattern.EndsWith("/imports")
+            || pattern.EndsWith("/letter-files")
+                ? "?name=a.txt"
+            : pattern.EndsWith("/reading") ? "?text=a"
+            : pattern.EndsWith("/search") ? "?words=a"
+            : ""
+        );
 
     // what every client endpoint can read, so that none refuses before it has looked at the link
-    private const string Any = """{"chosen":[],"words":"x","name":"x","agreed":true,"hash":"x","start":"2027-02-01T10:00:00Z","zone":"Europe/Dublin"}""";
+    private const string Any =
+        """{"chosen":[],"words":"x","name":"x","agreed":true,"hash":"x","start":"2027-02-01T10:00:00Z","zone":"Europe/Dublin"}""";
 
     private static Task<HttpResponseMessage> AskAsync(Visitor visitor, string method, string path, string body = Any) =>
-        visitor.SendAsync(new(method), path, method == "GET" ? null : new StringContent(body == Any && path.Contains("/api/forms/") ? """{"answers":{}}""" : body, Encoding.UTF8, path.Contains("?name=") || path.EndsWith("/inquiries/letter") || path.EndsWith("/take-over") ? "application/octet-stream" : "application/json"));
+        visitor.SendAsync(
+            new(method),
+            path,
+            method == "GET"
+                ? null
+                : new StringContent(
+                    body == Any && path.Contains("/api/forms/") ? """{"answers":{}}""" : body,
+                    Encoding.UTF8,
+                    path.Contains("?name=") || path.EndsWith("/inquiries/letter") || path.EndsWith("/take-over")
+                        ? "application/octet-stream"
+                        : "application/json"
+                )
+        );
 
     [Fact]
     public async Task No_door_of_the_owners_opens_to_a_stranger()
@@ -37,7 +76,10 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var doors = Doors("/api/").ToList();
         Assert.True(doors.Count > 45, $"{doors.Count} doors");
         foreach (var (method, pattern) in doors)
-            Assert.True((await AskAsync(stranger, method, Filled(pattern))).StatusCode == HttpStatusCode.Unauthorized, $"{method} {pattern} opens");
+            Assert.True(
+                (await AskAsync(stranger, method, Filled(pattern))).StatusCode == HttpStatusCode.Unauthorized,
+                $"{method} {pattern} opens"
+            );
     }
 
     [Fact]
@@ -50,19 +92,41 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var doors = Doors("/p/{link}/api").ToList();
         Assert.True(doors.Count > 15, $"{doors.Count} doors");
         foreach (var (method, pattern) in doors)
-            Assert.True((await AskAsync(mona, method, Filled(pattern.Replace("/p/{link}", adas)))).StatusCode == HttpStatusCode.Unauthorized, $"{method} {pattern} opens");
+            Assert.True(
+                (await AskAsync(mona, method, Filled(pattern.Replace("/p/{link}", adas)))).StatusCode
+                    == HttpStatusCode.Unauthorized,
+                $"{method} {pattern} opens"
+            );
     }
 
     [Theory] // whatever is sent there, the answer is a refusal that reads, never a fault of the server
-    [InlineData("["), InlineData("[]"), InlineData("\"x\""), InlineData("{\"sort\":7,\"to\":{},\"files\":\"x\",\"text\":[],\"answers\":3,\"words\":4,\"title\":{},\"body\":7,\"part\":\"x\",\"steps\":1,\"services\":{}}"), InlineData("{}")]
+    [
+        InlineData("["),
+        InlineData("[]"),
+        InlineData("\"x\""),
+        InlineData(
+            "{\"sort\":7,\"to\":{},\"files\":\"x\",\"text\":[],\"answers\":3,\"words\":4,\"title\":{},\"body\":7,\"part\":\"x\",\"steps\":1,\"services\":{}}"
+        ),
+        InlineData("{}")
+    ]
     public async Task Bodies_that_do_not_read_are_refused_everywhere(string body)
     {
         var owner = await studio.OwnerAsync();
         await studio.InquireAsync(new Visitor(studio), $"body{body.Length}@lanternhouse.example");
-        foreach (var (method, pattern) in Doors("/api/").Where(door => door.Method is "POST" or "PUT" && !door.Pattern.EndsWith("end-all") && !door.Pattern.EndsWith("/clock")))
+        foreach (
+            var (method, pattern) in Doors("/api/")
+                .Where(door =>
+                    door.Method is "POST" or "PUT"
+                    && !door.Pattern.EndsWith("end-all")
+                    && !door.Pattern.EndsWith("/clock")
+                )
+        )
         {
             var answer = await AskAsync(owner, method, Filled(pattern), body);
-            Assert.True((int)answer.StatusCode < 500, $"{method} {pattern} with {body}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
+            Assert.True(
+                (int)answer.StatusCode < 500,
+                $"{method} {pattern} with {body}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}"
+            );
         }
     }
 
@@ -71,10 +135,18 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     public async Task Numbers_that_name_nothing_are_answered_with_not_found(string number)
     {
         var owner = await studio.OwnerAsync();
-        foreach (var (method, pattern) in Doors("/api/").Where(door => door.Method == "GET" && door.Pattern.Contains(":long") && !door.Pattern.EndsWith("services")))
+        foreach (
+            var (method, pattern) in Doors("/api/")
+                .Where(door =>
+                    door.Method == "GET" && door.Pattern.Contains(":long") && !door.Pattern.EndsWith("services")
+                )
+        )
         {
             var answer = await AskAsync(owner, method, Filled(pattern, number));
-            Assert.True(answer.StatusCode == HttpStatusCode.NotFound, $"{pattern} with {number}: {(int)answer.StatusCode}");
+            Assert.True(
+                answer.StatusCode == HttpStatusCode.NotFound,
+                $"{pattern} with {number}: {(int)answer.StatusCode}"
+            );
         }
     }
 
@@ -82,10 +154,26 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     public async Task Queries_that_say_nonsense_are_refused_or_ignored()
     {
         var owner = await studio.OwnerAsync();
-        foreach (var query in new[] { "columns=Nonsense", "group=7x", "year=abc", "year=-5", "year=99999", "most=-1", "sort=;DROP", "stage=", "words=%25%27%22" })
+        foreach (
+            var query in new[]
+            {
+                "columns=Nonsense",
+                "group=7x",
+                "year=abc",
+                "year=-5",
+                "year=99999",
+                "most=-1",
+                "sort=;DROP",
+                "stage=",
+                "words=%25%27%22",
+            }
+        )
             Assert.True((int)(await owner.AskAsync($"/api/register?{query}")).StatusCode < 500, query);
         foreach (var words in new[] { "", "\"", "*", "NEAR(", "a AND", "col:x", new string('x', 5_000), "%00", "-" })
-            Assert.True((await owner.AskAsync($"/api/search?words={Uri.EscapeDataString(words)}")).IsSuccessStatusCode, words[..Math.Min(20, words.Length)]);
+            Assert.True(
+                (await owner.AskAsync($"/api/search?words={Uri.EscapeDataString(words)}")).IsSuccessStatusCode,
+                words[..Math.Min(20, words.Length)]
+            );
     }
 
     [Theory]
@@ -96,34 +184,146 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var answer = await (await studio.OwnerAsync()).AskAsync(path);
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
-        Assert.Contains(words, (await answer.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("errors").GetProperty(name)[0].GetString());
+        Assert.Contains(
+            words,
+            (await answer.Content.ReadFromJsonAsync<JsonElement>())
+                .GetProperty("errors")
+                .GetProperty(name)[0]
+                .GetString()
+        );
     }
 
-    public static TheoryData<string, object, string> Forms => new()
-    {
-        { "tasks", new { title = "", due = (string?)null, phase = (string?)null }, "title" },
-        { "tasks", new { title = new string('x', 5_000), due = (string?)null, phase = (string?)null }, "title" },
-        { "tasks", new { title = "Paint", due = (string?)null, phase = "no such phase" }, "phase" },
-        { "notes", new { text = "" }, "words" },
-        { "happened", new { sort = "Call", words = "" }, "words" },
-        { "happened", new { sort = "Rest", words = "" }, "words" },
-        { "happened", new { sort = "Rest", words = "waiting", until = "2020-01-01" }, "until" },
-        { "happened", new { sort = "PriceAgreed", amount = "-3", tax = "23", onBooking = "40" }, "amount" },
-        { "happened", new { sort = "PriceAgreed", amount = "1200.505", tax = "23", onBooking = "40" }, "amount" },
-        { "happened", new { sort = "PriceAgreed", amount = "1200", tax = "230", onBooking = "40" }, "tax" },
-        { "happened", new { sort = "PriceAgreed", amount = "1200", tax = "23", onBooking = "x" }, "onBooking" },
-        { "happened", new { sort = "Referred", words = "" }, "words" },
-        { "happened", new { sort = "SignedOnPaper", file = 77 }, "file" },
-        { "happened", new { sort = "Fit", on = "2099-01-01" }, "on" },
-        { "date", new { to = "2027-05-14", also = Array.Empty<string>(), confirmed = true }, "to" },
-        { "date", new { to = "9000-01-01", also = Array.Empty<string>(), confirmed = true }, "to" },
-        { "phases", new { phase = "no such phase", state = "Done" }, "phase" },
-        { "reviews", new { files = new[] { 99 }, phase = (string?)null, subject = "s", body = "b", beyond = false }, "files" },
-        { "date", new { also = Array.Empty<string>(), confirmed = true }, "to" },
-        { "happened", new { sort = "Whatever", words = "x" }, "sort" },
-        { "letter", new { subject = "", body = "" }, "subject" },
-        { "letter", new { subject = "s", body = new string('x', 60_000) }, "body" },
-    };
+    public static TheoryData<string, object, string> Forms =>
+        new()
+        {
+            {
+                "tasks",
+                new
+                {
+                    title = "",
+                    due = (string?)null,
+                    phase = (string?)null,
+                },
+                "title"
+            },
+            {
+                "tasks",
+                new
+                {
+                    title = new string('x', 5_000),
+                    due = (string?)null,
+                    phase = (string?)null,
+                },
+                "title"
+            },
+            {
+                "tasks",
+                new
+                {
+                    title = "Paint",
+                    due = (string?)null,
+                    phase = "no such phase",
+                },
+                "phase"
+            },
+            { "notes", new { text = "" }, "words" },
+            { "happened", new { sort = "Call", words = "" }, "words" },
+            { "happened", new { sort = "Rest", words = "" }, "words" },
+            {
+                "happened",
+                new
+                {
+                    sort = "Rest",
+                    words = "waiting",
+                    until = "2020-01-01",
+                },
+                "until"
+            },
+            {
+                "happened",
+                new
+                {
+                    sort = "PriceAgreed",
+                    amount = "-3",
+                    tax = "23",
+                    onBooking = "40",
+                },
+                "amount"
+            },
+            {
+                "happened",
+                new
+                {
+                    sort = "PriceAgreed",
+                    amount = "1200.505",
+                    tax = "23",
+                    onBooking = "40",
+                },
+                "amount"
+            },
+            {
+                "happened",
+                new
+                {
+                    sort = "PriceAgreed",
+                    amount = "1200",
+                    tax = "230",
+                    onBooking = "40",
+                },
+                "tax"
+            },
+            {
+                "happened",
+                new
+                {
+                    sort = "PriceAgreed",
+                    amount = "1200",
+                    tax = "23",
+                    onBooking = "x",
+                },
+                "onBooking"
+            },
+            { "happened", new { sort = "Referred", words = "" }, "words" },
+            { "happened", new { sort = "SignedOnPaper", file = 77 }, "file" },
+            { "happened", new { sort = "Fit", on = "2099-01-01" }, "on" },
+            {
+                "date",
+                new
+                {
+                    to = "2027-05-14",
+                    also = Array.Empty<string>(),
+                    confirmed = true,
+                },
+                "to"
+            },
+            {
+                "date",
+                new
+                {
+                    to = "9000-01-01",
+                    also = Array.Empty<string>(),
+                    confirmed = true,
+                },
+                "to"
+            },
+            { "phases", new { phase = "no such phase", state = "Done" }, "phase" },
+            {
+                "reviews",
+                new
+                {
+                    files = new[] { 99 },
+                    phase = (string?)null,
+                    subject = "s",
+                    body = "b",
+                    beyond = false,
+                },
+                "files"
+            },
+            { "date", new { also = Array.Empty<string>(), confirmed = true }, "to" },
+            { "happened", new { sort = "Whatever", words = "x" }, "sort" },
+            { "letter", new { subject = "", body = "" }, "subject" },
+            { "letter", new { subject = "s", body = new string('x', 60_000) }, "body" },
+        };
 
     [Theory, MemberData(nameof(Forms))]
     public async Task A_form_filled_wrongly_names_its_field(string form, object body, string field)
@@ -133,7 +333,14 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var answer = await owner.PostAsync($"/api/projects/{project}/{form}", body);
         var text = await answer.Content.ReadAsStringAsync();
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
-        Assert.Contains(field, System.Text.Json.JsonDocument.Parse(text).RootElement.GetProperty("errors").EnumerateObject().Select(error => error.Name));
+        Assert.Contains(
+            field,
+            System
+                .Text.Json.JsonDocument.Parse(text)
+                .RootElement.GetProperty("errors")
+                .EnumerateObject()
+                .Select(error => error.Name)
+        );
     }
 
     [Fact]
@@ -142,10 +349,18 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         const string Markup = "<img src=x onerror=alert(1)> & “quotes” \u0000 \u202e";
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "markup3@lanternhouse.example");
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/notes", new { text = Markup })).IsSuccessStatusCode);
+        Assert.True(
+            (await owner.PostAsync($"/api/projects/{project}/notes", new { text = Markup })).IsSuccessStatusCode
+        );
         var answer = await owner.AskAsync($"/api/projects/{project}");
         Assert.Equal("application/json", answer.Content.Headers.ContentType!.MediaType);
-        Assert.Contains(Markup.Replace("\u0000 ", ""), (await answer.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>()).GetProperty("line").EnumerateArray().Select(entry => entry.GetProperty("title").GetString()));
+        Assert.Contains(
+            Markup.Replace("\u0000 ", ""),
+            (await answer.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>())
+                .GetProperty("line")
+                .EnumerateArray()
+                .Select(entry => entry.GetProperty("title").GetString())
+        );
     }
 
     [Fact]
@@ -153,7 +368,22 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "twice3@lanternhouse.example");
-        var answers = await Task.WhenAll(Enumerable.Range(0, 6).Select(_ => owner.PostAsync($"/api/projects/{project}/tasks", new { title = "Paint it once", due = (string?)null, phase = (string?)null }, "one-key-for-this-task")));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(_ =>
+                    owner.PostAsync(
+                        $"/api/projects/{project}/tasks",
+                        new
+                        {
+                            title = "Paint it once",
+                            due = (string?)null,
+                            phase = (string?)null,
+                        },
+                        "one-key-for-this-task"
+                    )
+                )
+        );
         Assert.All(answers, answer => Assert.Equal(HttpStatusCode.OK, answer.StatusCode));
         Assert.Single((await Task.WhenAll(answers.Select(answer => answer.Content.ReadAsStringAsync()))).Distinct());
         Assert.Equal(1, await studio.LookAsync(db => db.Tasks.CountAsync(t => t.Title == "Paint it once")));

@@ -17,7 +17,11 @@ public sealed class HouseTests
     {
         public string? Pragma { get; set; }
 
-        public override async Task ConnectionOpenedAsync(DbConnection connection, ConnectionEndEventData eventData, CancellationToken cancellationToken = default)
+        public override async Task ConnectionOpenedAsync(
+            DbConnection connection,
+            ConnectionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
         {
             await using var command = connection.CreateCommand();
             // a pooled connection keeps what was said to it
@@ -31,7 +35,9 @@ public sealed class HouseTests
         protected override void ConfigureWebHost(IWebHostBuilder builder)
         {
             base.ConfigureWebHost(builder);
-            builder.ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(broken)));
+            builder.ConfigureServices(services =>
+                services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(broken))
+            );
         }
     }
 
@@ -51,15 +57,33 @@ public sealed class HouseTests
         Assert.Equal(HttpStatusCode.ServiceUnavailable, note.StatusCode);
         Assert.Contains(said, await note.Content.ReadAsStringAsync());
         Assert.Contains("Nothing was lost", await note.Content.ReadAsStringAsync());
-        foreach (var page in new[] { "/api/today", $"/api/projects/{project}", "/api/turns" }) Assert.True((await owner.AskAsync(page)).IsSuccessStatusCode, page);
+        foreach (var page in new[] { "/api/today", $"/api/projects/{project}", "/api/turns" })
+            Assert.True((await owner.AskAsync(page)).IsSuccessStatusCode, page);
         // a visitor without scripts gets a page that keeps what was typed
-        using var form = new MultipartFormDataContent { { new StringContent(visitor.Token), "token" }, { new StringContent(""), "website" } };
-        foreach (var (key, value) in new Dictionary<string, string>(Studio.Answers) { ["wish"] = "A lantern, please. " + new string('x', 4_000) }) form.Add(new StringContent(value), $"f-{key}");
+        using var form = new MultipartFormDataContent
+        {
+            { new StringContent(visitor.Token), "token" },
+            { new StringContent(""), "website" },
+        };
+        foreach (
+            var (key, value) in new Dictionary<string, string>(Studio.Answers)
+            {
+                ["wish"] = "A lantern, please. " + new string('x', 4_000),
+            }
+        )
+            form.Add(new StringContent(value), $"f-{key}");
         var answer = await visitor.SendAsync(HttpMethod.Post, "/forms/mural/plain", form);
-        Assert.Equal(("text/html", HttpStatusCode.ServiceUnavailable), (answer.Content.Headers.ContentType!.MediaType, answer.StatusCode));
+        Assert.Equal(
+            ("text/html", HttpStatusCode.ServiceUnavailable),
+            (answer.Content.Headers.ContentType!.MediaType, answer.StatusCode)
+        );
         Assert.Contains("A lantern, please.", await answer.Content.ReadAsStringAsync());
         broken.Pragma = null;
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/notes", new { text = new string('n', 9_000) })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await owner.PostAsync($"/api/projects/{project}/notes", new { text = new string('n', 9_000) })
+            ).IsSuccessStatusCode
+        );
         Assert.Equal(1, await studio.LookAsync(db => db.Projects.CountAsync()));
     }
 
@@ -69,7 +93,9 @@ public sealed class HouseTests
         await using var studio = new EmptyStudio();
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio));
-        await using var other = new SqliteConnection($"Data Source={Path.Combine(studio.Data, "gesamt.db")};Pooling=False");
+        await using var other = new SqliteConnection(
+            $"Data Source={Path.Combine(studio.Data, "gesamt.db")};Pooling=False"
+        );
         await other.OpenAsync(TestContext.Current.CancellationToken);
         await using (var held = await other.BeginTransactionAsync(TestContext.Current.CancellationToken))
         {
@@ -80,14 +106,19 @@ public sealed class HouseTests
             Assert.True(watch.Elapsed < TimeSpan.FromSeconds(30), $"{watch.Elapsed}"); // it would be waited out for 45
             Assert.True((await owner.AskAsync("/api/today")).IsSuccessStatusCode);
         }
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/notes", new { text = "afterwards" })).IsSuccessStatusCode);
+        Assert.True(
+            (await owner.PostAsync($"/api/projects/{project}/notes", new { text = "afterwards" })).IsSuccessStatusCode
+        );
     }
 
     [Fact] // errno of Linux: ENOSPC 28, EROFS 30, EDQUOT 122
     public void What_a_disk_answers_is_told_apart()
     {
         Assert.Contains("disk is full", HouseTrouble.Of(new IOException("No space left on device", 28)));
-        Assert.Contains("disk is full", HouseTrouble.Of(new InvalidOperationException("x", new IOException("Disk quota exceeded", 122))));
+        Assert.Contains(
+            "disk is full",
+            HouseTrouble.Of(new InvalidOperationException("x", new IOException("Disk quota exceeded", 122)))
+        );
         Assert.Contains("cannot be written", HouseTrouble.Of(new IOException("Read-only file system", 30)));
         Assert.Contains("cannot be written", HouseTrouble.Of(new UnauthorizedAccessException()));
         Assert.Null(HouseTrouble.Of(new IOException("The client hung up")));

@@ -7,11 +7,15 @@ namespace Gesamt.Web.Tests;
 
 public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 {
-    private static readonly TimeSpan Poll = TimeSpan.FromMilliseconds(50), Longest = TimeSpan.FromMinutes(4);
+    private static readonly TimeSpan Poll = TimeSpan.FromMilliseconds(50),
+        Longest = TimeSpan.FromMinutes(4);
 
     private static async Task<int> BeginAsync(Visitor owner, string table)
     {
-        var content = new ByteArrayContent(Encoding.UTF8.GetBytes(table)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } };
+        var content = new ByteArrayContent(Encoding.UTF8.GetBytes(table))
+        {
+            Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") },
+        };
         var answer = await owner.SendAsync(HttpMethod.Post, "/api/imports?name=jobs.csv", content);
         Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
         return JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement.GetProperty("id").GetInt32();
@@ -25,7 +29,8 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         while (true)
         {
             var now = await owner.GetAsync($"/api/imports/{id}");
-            if (now.GetProperty("state").GetString() != "Running") return now;
+            if (now.GetProperty("state").GetString() != "Running")
+                return now;
             await Task.Delay(Poll, patience.Token);
         }
     }
@@ -35,9 +40,19 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var owner = await studio.OwnerAsync();
         var before = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.CountAsync());
-        var id = await BeginAsync(owner, "Client;E-mail;Type;Inquiry received;Event date;Status;Price;Notes\r\nMona Delarue;mona@table.example;Mural;03/02/2026;12/06/2026;done;€ 1.200,50;\"a wall; of bricks\"\r\nNobody;;Mural;;;;;\r\nIda Roe;ida@table.example;Castle;;;;;\r\nTil Crane;til@table.example;Mural;25/03/2026;;lost;;\r\nBea Moss;bea@table.example;mural;;01/05/2027;;;\r\n");
+        var id = await BeginAsync(
+            owner,
+            "Client;E-mail;Type;Inquiry received;Event date;Status;Price;Notes\r\nMona Delarue;mona@table.example;Mural;03/02/2026;12/06/2026;done;€ 1.200,50;\"a wall; of bricks\"\r\nNobody;;Mural;;;;;\r\nIda Roe;ida@table.example;Castle;;;;;\r\nTil Crane;til@table.example;Mural;25/03/2026;;lost;;\r\nBea Moss;bea@table.example;mural;;01/05/2027;;;\r\n"
+        );
         var read = await owner.GetAsync($"/api/imports/{id}");
-        Assert.Equal((";", 5, 2), (read.GetProperty("separator").GetString(), read.GetProperty("total").GetInt32(), read.GetProperty("wrongRows").GetInt32()));
+        Assert.Equal(
+            (";", 5, 2),
+            (
+                read.GetProperty("separator").GetString(),
+                read.GetProperty("total").GetInt32(),
+                read.GetProperty("wrongRows").GetInt32()
+            )
+        );
         // a date in March beyond the twelfth tells days from months; the weekday is shown before anything is kept
         Assert.Equal("DayMonthYear", Assert.Single(read.GetProperty("dateStyles").EnumerateArray()).GetString());
         Assert.Contains("date: Fri 12 Jun 2026", read.GetProperty("preview")[0].ToString());
@@ -47,20 +62,50 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal(before, await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.CountAsync()));
 
         var done = await RunAsync(owner, id);
-        Assert.Equal(("Done", 3, 2), (done.GetProperty("state").GetString(), done.GetProperty("made").GetInt32(), done.GetProperty("errors").GetArrayLength()));
-        var rows = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.Where(p => p.Client!.Mail!.EndsWith("@table.example")).OrderBy(p => p.Id).Select(p => new { p.Client!.Name, p.Standing.Stage, p.Standing.Ended, p.Standing.AgreedMinor, p.Standing.PutAway, p.Standing.OwedMinor }).ToListAsync());
+        Assert.Equal(
+            ("Done", 3, 2),
+            (
+                done.GetProperty("state").GetString(),
+                done.GetProperty("made").GetInt32(),
+                done.GetProperty("errors").GetArrayLength()
+            )
+        );
+        var rows = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Projects.Where(p => p.Client!.Mail!.EndsWith("@table.example"))
+                    .OrderBy(p => p.Id)
+                    .Select(p => new
+                    {
+                        p.Client!.Name,
+                        p.Standing.Stage,
+                        p.Standing.Ended,
+                        p.Standing.AgreedMinor,
+                        p.Standing.PutAway,
+                        p.Standing.OwedMinor,
+                    })
+                    .ToListAsync()
+        );
         Assert.Equal(["Mona Delarue", "Til Crane", "Bea Moss"], rows.Select(r => r.Name));
-        Assert.Equal((Gesamt.Core.Stages.Stage.Finished, 120050L, true, 0L), (rows[0].Stage, rows[0].AgreedMinor!.Value, rows[0].PutAway, rows[0].OwedMinor));
+        Assert.Equal(
+            (Gesamt.Core.Stages.Stage.Finished, 120050L, true, 0L),
+            (rows[0].Stage, rows[0].AgreedMinor!.Value, rows[0].PutAway, rows[0].OwedMinor)
+        );
         Assert.Equal(Gesamt.Core.Facts.EndReason.Lost, rows[1].Ended);
         await studio.TickAsync();
         // nobody of an old table is written to
         Assert.Equal(0, (await owner.GetAsync("/api/post-office?address=table.example")).GetArrayLength());
 
         // what went on since stays
-        var went = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.Where(p => p.Client!.Mail == "bea@table.example").Select(p => p.Id).SingleAsync());
+        var went = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db.Projects.Where(p => p.Client!.Mail == "bea@table.example").Select(p => p.Id).SingleAsync()
+        );
         await studio.WaitUntilAsync(Instant.FromUtc(2027, 1, 25, 10, 45));
         await owner.PostAsync($"/api/projects/{went.Value}/notes", new { text = "She rang." });
-        var undone = JsonDocument.Parse(await (await owner.PostAsync($"/api/imports/{id}/undo")).Content.ReadAsStringAsync()).RootElement;
+        var undone = JsonDocument
+            .Parse(await (await owner.PostAsync($"/api/imports/{id}/undo")).Content.ReadAsStringAsync())
+            .RootElement;
         Assert.Equal((2, 1), (undone.GetProperty("removed").GetInt32(), undone.GetProperty("kept").GetInt32()));
         Assert.Equal(before + 1, await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.CountAsync()));
         Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/imports/{id}/undo")).StatusCode);
@@ -71,10 +116,21 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var owner = await studio.OwnerAsync();
         var table = new StringBuilder("Name,Mail,Inquired,Status\n");
-        for (var i = 0; i < 650; i++) table.Append(System.Globalization.CultureInfo.InvariantCulture, $"Person {i},p{i}@many.example,2026-0{1 + i % 9}-1{i % 9},{(i % 3 == 0 ? "lost" : "open")}\n");
+        for (var i = 0; i < 650; i++)
+            table.Append(
+                System.Globalization.CultureInfo.InvariantCulture,
+                $"Person {i},p{i}@many.example,2026-0{1 + i % 9}-1{i % 9},{(i % 3 == 0 ? "lost" : "open")}\n"
+            );
         var done = await RunAsync(owner, await BeginAsync(owner, table.ToString()));
         Assert.Equal(("Done", 650), (done.GetProperty("state").GetString(), done.GetProperty("made").GetInt32()));
-        var names = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.Where(p => p.Client!.Mail!.EndsWith("@many.example")).OrderBy(p => p.Id).Select(p => p.Client!.Name).ToListAsync());
+        var names = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Projects.Where(p => p.Client!.Mail!.EndsWith("@many.example"))
+                    .OrderBy(p => p.Id)
+                    .Select(p => p.Client!.Name)
+                    .ToListAsync()
+        );
         Assert.Equal(Enumerable.Range(0, 650).Select(i => $"Person {i}"), names);
     }
 
@@ -84,7 +140,14 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     public async Task A_file_that_is_no_table_is_refused(string text, string said)
     {
         var owner = await studio.OwnerAsync();
-        var answer = await owner.SendAsync(HttpMethod.Post, "/api/imports?name=x.csv", new ByteArrayContent(Encoding.UTF8.GetBytes(text)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } });
+        var answer = await owner.SendAsync(
+            HttpMethod.Post,
+            "/api/imports?name=x.csv",
+            new ByteArrayContent(Encoding.UTF8.GetBytes(text))
+            {
+                Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") },
+            }
+        );
         Assert.Contains(said, await answer.Content.ReadAsStringAsync());
         Assert.False(answer.IsSuccessStatusCode);
     }
@@ -94,7 +157,16 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var owner = await studio.OwnerAsync();
         var id = await BeginAsync(owner, "Name,Mail\nA,a@b.example\n");
-        var answer = await owner.PostAsync($"/api/imports/{id}/preview", new { columns = new[] { "Name", "Name" }, dates = "YearMonthDay", numbers = "Point", kind = (long?)null });
+        var answer = await owner.PostAsync(
+            $"/api/imports/{id}/preview",
+            new
+            {
+                columns = new[] { "Name", "Name" },
+                dates = "YearMonthDay",
+                numbers = "Point",
+                kind = (long?)null,
+            }
+        );
         Assert.Contains("Each thing stands in one column", await answer.Content.ReadAsStringAsync());
     }
 }

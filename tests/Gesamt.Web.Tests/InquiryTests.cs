@@ -9,16 +9,25 @@ namespace Gesamt.Web.Tests;
 /// <summary>Forms and the other ways inquiries come in.</summary>
 public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 {
-    private static ByteArrayContent Bytes(string text) => new(Encoding.UTF8.GetBytes(text)) { Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") } };
+    private static ByteArrayContent Bytes(string text) =>
+        new(Encoding.UTF8.GetBytes(text))
+        {
+            Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") },
+        };
 
-    private Task<int> ProjectsAsync(string mail) => studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.CountAsync(p => p.Client!.Mail == mail));
+    private Task<int> ProjectsAsync(string mail) =>
+        studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.CountAsync(p => p.Client!.Mail == mail));
 
     [Fact]
     public async Task A_condition_asks_only_when_it_holds_and_a_hidden_answer_is_not_kept()
     {
         var visitor = new Visitor(studio);
         await visitor.TokenAsync("/forms/mural");
-        var answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = "condition@house.example", ["access"] = "no" };
+        var answers = new Dictionary<string, string>(Studio.Answers)
+        {
+            ["mail"] = "condition@house.example",
+            ["access"] = "no",
+        };
         var refused = await visitor.PostAsync("/forms/mural", new { answers });
         Assert.Contains("why-not", await refused.Content.ReadAsStringAsync());
         answers["why-not"] = "a canal";
@@ -26,7 +35,9 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         answers["access"] = "yes";
         answers["mail"] = "hidden@house.example";
         Assert.True((await visitor.PostAsync("/forms/mural", new { answers })).IsSuccessStatusCode);
-        var kept = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Answers.OrderBy(a => a.Id).Select(a => a.Items).ToListAsync());
+        var kept = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) => db.Answers.OrderBy(a => a.Id).Select(a => a.Items).ToListAsync()
+        );
         Assert.Contains(kept, items => items.Contains("a canal", StringComparison.Ordinal));
         Assert.DoesNotContain("why-not", kept[^1]);
     }
@@ -36,13 +47,49 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var visitor = new Visitor(studio);
         var page = await (await visitor.AskAsync("/forms/mural/plain")).Content.ReadAsStringAsync();
-        var token = System.Net.WebUtility.HtmlDecode(System.Text.RegularExpressions.Regex.Match(page, "name=\"token\" value=\"([^\"]+)\"").Groups[1].Value);
+        var token = System.Net.WebUtility.HtmlDecode(
+            System.Text.RegularExpressions.Regex.Match(page, "name=\"token\" value=\"([^\"]+)\"").Groups[1].Value
+        );
         Assert.DoesNotContain("<script", page);
         MultipartFormDataContent Form(string mail)
         {
-            var form = new MultipartFormDataContent { { new StringContent(token), "token" }, { new StringContent(""), "website" } };
-            foreach (var (key, text) in new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail }) form.Add(new StringContent(text), $"f-{key}");
-            form.Add(new ByteArrayContent([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 0, 0, 0, 13, 0x49, 0x48, 0x44, 0x52, 0, 0, 0, 1, 0, 0, 0, 1]), "f-photos", "wall.png");
+            var form = new MultipartFormDataContent
+            {
+                { new StringContent(token), "token" },
+                { new StringContent(""), "website" },
+            };
+            foreach (var (key, text) in new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail })
+                form.Add(new StringContent(text), $"f-{key}");
+            form.Add(
+                new ByteArrayContent([
+                    0x89,
+                    0x50,
+                    0x4e,
+                    0x47,
+                    0x0d,
+                    0x0a,
+                    0x1a,
+                    0x0a,
+                    0,
+                    0,
+                    0,
+                    13,
+                    0x49,
+                    0x48,
+                    0x44,
+                    0x52,
+                    0,
+                    0,
+                    0,
+                    1,
+                    0,
+                    0,
+                    0,
+                    1,
+                ]),
+                "f-photos",
+                "wall.png"
+            );
             return form;
         }
         var wrong = await visitor.SendAsync(HttpMethod.Post, "/forms/mural/plain", Form("no address"));
@@ -50,9 +97,26 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
         Assert.Contains("A mail address, such as", again);
         Assert.Contains("A lantern.", again); // nothing typed is lost
-        for (var i = 0; i < 2; i++) Assert.Contains("has arrived", await (await visitor.SendAsync(HttpMethod.Post, "/forms/mural/plain", Form("plain@house.example"))).Content.ReadAsStringAsync());
+        for (var i = 0; i < 2; i++)
+            Assert.Contains(
+                "has arrived",
+                await (
+                    await visitor.SendAsync(HttpMethod.Post, "/forms/mural/plain", Form("plain@house.example"))
+                ).Content.ReadAsStringAsync()
+            );
         Assert.Equal(1, await ProjectsAsync("plain@house.example"));
-        Assert.Equal("wall.png", await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Files.Where(f => db.Projects.Any(p => p.Id == f.ProjectId && p.Client!.Mail == "plain@house.example")).Select(f => f.Name).SingleAsync()));
+        Assert.Equal(
+            "wall.png",
+            await studio.LookAsync(
+                (Gesamt.Store.GesamtDb db) =>
+                    db
+                        .Files.Where(f =>
+                            db.Projects.Any(p => p.Id == f.ProjectId && p.Client!.Mail == "plain@house.example")
+                        )
+                        .Select(f => f.Name)
+                        .SingleAsync()
+            )
+        );
     }
 
     [Fact]
@@ -62,13 +126,28 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         await visitor.TokenAsync("/forms/mural");
         var path = $"/forms/mural/files?name=wall.txt&token={Uri.EscapeDataString(visitor.Token)}";
         var sent = await visitor.SendAsync(HttpMethod.Post, path, Bytes("a wall of bricks"));
-        var id = System.Text.Json.JsonDocument.Parse(await sent.Content.ReadAsStringAsync()).RootElement.GetProperty("id").GetString()!;
-        var answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = "file@house.example", ["photos"] = id };
+        var id = System
+            .Text.Json.JsonDocument.Parse(await sent.Content.ReadAsStringAsync())
+            .RootElement.GetProperty("id")
+            .GetString()!;
+        var answers = new Dictionary<string, string>(Studio.Answers)
+        {
+            ["mail"] = "file@house.example",
+            ["photos"] = id,
+        };
         Assert.True((await visitor.PostAsync("/forms/mural", new { answers })).IsSuccessStatusCode);
         answers["mail"] = "again@house.example";
-        Assert.Contains("photos", await (await visitor.PostAsync("/forms/mural", new { answers })).Content.ReadAsStringAsync());
+        Assert.Contains(
+            "photos",
+            await (await visitor.PostAsync("/forms/mural", new { answers })).Content.ReadAsStringAsync()
+        );
         Assert.Equal(0, await ProjectsAsync("again@house.example"));
-        Assert.Equal(HttpStatusCode.Conflict, (await visitor.SendAsync(HttpMethod.Post, "/forms/mural/files?name=wall.txt&token=none", Bytes("x"))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await visitor.SendAsync(HttpMethod.Post, "/forms/mural/files?name=wall.txt&token=none", Bytes("x"))
+            ).StatusCode
+        );
     }
 
     [Fact]
@@ -76,7 +155,10 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var visitor = new Visitor(studio);
         await visitor.TokenAsync("/forms/lettering");
-        Assert.Equal(HttpStatusCode.Conflict, (await visitor.PostAsync("/forms/mural", new { answers = Studio.Answers })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await visitor.PostAsync("/forms/mural", new { answers = Studio.Answers })).StatusCode
+        );
     }
 
     [Fact]
@@ -85,28 +167,121 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var owner = await studio.OwnerAsync();
         var kind = (await owner.GetAsync("/api/kinds"))[0].GetProperty("id").GetInt64();
         var made = await owner.PostAsync($"/api/kinds/{kind}/forms", new { title = "Quick question" });
-        var id = System.Text.Json.JsonDocument.Parse(await made.Content.ReadAsStringAsync()).RootElement.GetProperty("id").GetInt32();
-        var form = (await owner.GetAsync($"/api/kinds/{kind}/forms")).EnumerateArray().Single(f => f.GetProperty("id").GetInt32() == id);
-        object Save(object fields, bool closed, int edition) => new { title = "Quick question", intro = "", fields, thanks = "Thank you kindly.", goTo = (string?)null, source = "the fair", closed, edition };
-        object[] fields = [new { key = "name", sort = "ShortText", label = "Who are you?", required = true, hint = (string?)null, unit = (string?)null, options = (string[]?)null, fills = "name", shownIf = (object?)null },
-            new { key = "mail", sort = "Mail", label = "Mail", required = true, hint = (string?)null, unit = (string?)null, options = (string[]?)null, fills = "mail", shownIf = (object?)null }];
-        var bad = await owner.SendAsync(HttpMethod.Put, $"/api/forms/{id}", System.Net.Http.Json.JsonContent.Create(Save(fields[..1], false, 0)));
+        var id = System
+            .Text.Json.JsonDocument.Parse(await made.Content.ReadAsStringAsync())
+            .RootElement.GetProperty("id")
+            .GetInt32();
+        var form = (await owner.GetAsync($"/api/kinds/{kind}/forms"))
+            .EnumerateArray()
+            .Single(f => f.GetProperty("id").GetInt32() == id);
+        object Save(object fields, bool closed, int edition) =>
+            new
+            {
+                title = "Quick question",
+                intro = "",
+                fields,
+                thanks = "Thank you kindly.",
+                goTo = (string?)null,
+                source = "the fair",
+                closed,
+                edition,
+            };
+        object[] fields =
+        [
+            new
+            {
+                key = "name",
+                sort = "ShortText",
+                label = "Who are you?",
+                required = true,
+                hint = (string?)null,
+                unit = (string?)null,
+                options = (string[]?)null,
+                fills = "name",
+                shownIf = (object?)null,
+            },
+            new
+            {
+                key = "mail",
+                sort = "Mail",
+                label = "Mail",
+                required = true,
+                hint = (string?)null,
+                unit = (string?)null,
+                options = (string[]?)null,
+                fills = "mail",
+                shownIf = (object?)null,
+            },
+        ];
+        var bad = await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/forms/{id}",
+            System.Net.Http.Json.JsonContent.Create(Save(fields[..1], false, 0))
+        );
         Assert.Contains("Ask for a way to reach people", await bad.Content.ReadAsStringAsync());
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.SendAsync(HttpMethod.Put, $"/api/forms/{id}", System.Net.Http.Json.JsonContent.Create(Save(fields, false, 0)))).StatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.SendAsync(HttpMethod.Put, $"/api/forms/{id}", System.Net.Http.Json.JsonContent.Create(Save(fields, false, 0)))).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    $"/api/forms/{id}",
+                    System.Net.Http.Json.JsonContent.Create(Save(fields, false, 0))
+                )
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    $"/api/forms/{id}",
+                    System.Net.Http.Json.JsonContent.Create(Save(fields, false, 0))
+                )
+            ).StatusCode
+        );
 
         var slug = form.GetProperty("slug").GetString();
         var visitor = new Visitor(studio);
         await visitor.TokenAsync($"/forms/{slug}");
-        var thanks = await visitor.PostAsync($"/forms/{slug}", new { answers = new { name = "Ida", mail = "ida@fair.example" } });
+        var thanks = await visitor.PostAsync(
+            $"/forms/{slug}",
+            new { answers = new { name = "Ida", mail = "ida@fair.example" } }
+        );
         Assert.Contains("Thank you kindly.", await thanks.Content.ReadAsStringAsync());
-        Assert.Equal("the fair", await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.Where(p => p.Client!.Mail == "ida@fair.example").Select(p => p.Source).SingleAsync()));
+        Assert.Equal(
+            "the fair",
+            await studio.LookAsync(
+                (Gesamt.Store.GesamtDb db) =>
+                    db.Projects.Where(p => p.Client!.Mail == "ida@fair.example").Select(p => p.Source).SingleAsync()
+            )
+        );
 
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.SendAsync(HttpMethod.Delete, $"/api/forms/{id}", null)).StatusCode);
-        await owner.SendAsync(HttpMethod.Put, $"/api/forms/{id}", System.Net.Http.Json.JsonContent.Create(Save(fields, true, 1)));
-        Assert.Equal(HttpStatusCode.Conflict, (await visitor.PostAsync($"/forms/{slug}", new { answers = new { name = "Ida", mail = "late@fair.example" } })).StatusCode);
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.SendAsync(HttpMethod.Delete, $"/api/forms/{id}", null)).StatusCode);
-        var items = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Answers.Where(a => a.Form == "Quick question").Select(a => a.Items).SingleAsync());
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await owner.SendAsync(HttpMethod.Delete, $"/api/forms/{id}", null)).StatusCode
+        );
+        await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/forms/{id}",
+            System.Net.Http.Json.JsonContent.Create(Save(fields, true, 1))
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await visitor.PostAsync(
+                    $"/forms/{slug}",
+                    new { answers = new { name = "Ida", mail = "late@fair.example" } }
+                )
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.SendAsync(HttpMethod.Delete, $"/api/forms/{id}", null)).StatusCode
+        );
+        var items = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db.Answers.Where(a => a.Form == "Quick question").Select(a => a.Items).SingleAsync()
+        );
         Assert.Equal("Who are you?", StoreJson.Read<List<Answer>>(items)[0].Question);
     }
 
@@ -117,8 +292,14 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var script = await (await visitor.AskAsync("/embed/mural.js")).Content.ReadAsStringAsync();
         Assert.Contains("/i/mural?embedded", script);
         Assert.DoesNotContain("Your name", script);
-        Assert.Contains("frame-ancestors *", (await visitor.AskAsync("/i/mural?embedded")).Headers.GetValues("Content-Security-Policy").Single());
-        Assert.Contains("frame-ancestors 'none'", (await visitor.AskAsync("/p/any")).Headers.GetValues("Content-Security-Policy").Single());
+        Assert.Contains(
+            "frame-ancestors *",
+            (await visitor.AskAsync("/i/mural?embedded")).Headers.GetValues("Content-Security-Policy").Single()
+        );
+        Assert.Contains(
+            "frame-ancestors 'none'",
+            (await visitor.AskAsync("/p/any")).Headers.GetValues("Content-Security-Policy").Single()
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await visitor.AskAsync("/embed/none.js")).StatusCode);
     }
 
@@ -128,24 +309,60 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     [InlineData("Lost", null, null, null, false)]
     [InlineData("", "who@house.example", null, null, false)]
     [InlineData("Wrong", "who at house", null, null, false)]
-    public async Task The_smallest_inquiry_is_a_name_and_one_way_to_reach_them(string name, string? mail, string? phone, string? profile, bool enough)
+    public async Task The_smallest_inquiry_is_a_name_and_one_way_to_reach_them(
+        string name,
+        string? mail,
+        string? phone,
+        string? profile,
+        bool enough
+    )
     {
         var owner = await studio.OwnerAsync();
         var answer = await TypeInAsync(owner, name, mail, phone, profile, followUp: false);
         Assert.Equal(enough ? HttpStatusCode.OK : HttpStatusCode.BadRequest, answer.StatusCode);
-        if (!enough) return;
+        if (!enough)
+            return;
         await studio.TickAsync();
-        var id = System.Text.Json.JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement.GetProperty("id").GetInt64();
+        var id = System
+            .Text.Json.JsonDocument.Parse(await answer.Content.ReadAsStringAsync())
+            .RootElement.GetProperty("id")
+            .GetInt64();
         var record = await owner.GetAsync($"/api/projects/{id}");
         Assert.EndsWith(name, record.GetProperty("title").GetString());
         Assert.True(record.GetProperty("waitsForAddress").GetBoolean());
         Assert.Equal("AnswerInquiry", record.GetProperty("turn").GetProperty("waits").GetString());
     }
 
-    private static async Task<HttpResponseMessage> TypeInAsync(Visitor owner, string name, string? mail, string? phone, string? profile, bool followUp, long? letter = null)
+    private static async Task<HttpResponseMessage> TypeInAsync(
+        Visitor owner,
+        string name,
+        string? mail,
+        string? phone,
+        string? profile,
+        bool followUp,
+        long? letter = null
+    )
     {
         var kind = (await owner.GetAsync("/api/kinds"))[0].GetProperty("id").GetInt64();
-        return await owner.PostAsync("/api/inquiries", new { kind, name, mail, phone, profile, organisation = (string?)null, title = (string?)null, source = (string?)null, words = "by phone", date = (string?)null, person = (long?)null, letter, followUp });
+        return await owner.PostAsync(
+            "/api/inquiries",
+            new
+            {
+                kind,
+                name,
+                mail,
+                phone,
+                profile,
+                organisation = (string?)null,
+                title = (string?)null,
+                source = (string?)null,
+                words = "by phone",
+                date = (string?)null,
+                person = (long?)null,
+                letter,
+                followUp,
+            }
+        );
     }
 
     [Theory]
@@ -164,16 +381,48 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     public async Task A_mail_file_lies_in_the_tray_until_it_becomes_an_inquiry_and_its_words_are_kept()
     {
         var owner = await studio.OwnerAsync();
-        const string Mail = "From: Orla Finn <orla@finn-cakes.example>\r\nTo: isolde@marrin-murals.example\r\nSubject: A cake on my wall\r\nMessage-ID: <cake@finn-cakes.example>\r\nDate: Sun, 24 Jan 2027 10:00:00 +0000\r\nContent-Type: text/plain; charset=utf-8\r\n\r\nCould you paint a cake? My number is 087 555 0177.\r\n";
-        var read = System.Text.Json.JsonDocument.Parse(await (await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", Bytes(Mail))).Content.ReadAsStringAsync()).RootElement;
-        Assert.Equal(("Orla Finn", "orla@finn-cakes.example", "087 555 0177"), (read.GetProperty("name").GetString(), read.GetProperty("mail").GetString(), read.GetProperty("phone").GetString()));
+        const string Mail =
+            "From: Orla Finn <orla@finn-cakes.example>\r\nTo: isolde@marrin-murals.example\r\nSubject: A cake on my wall\r\nMessage-ID: <cake@finn-cakes.example>\r\nDate: Sun, 24 Jan 2027 10:00:00 +0000\r\nContent-Type: text/plain; charset=utf-8\r\n\r\nCould you paint a cake? My number is 087 555 0177.\r\n";
+        var read = System
+            .Text.Json.JsonDocument.Parse(
+                await (
+                    await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", Bytes(Mail))
+                ).Content.ReadAsStringAsync()
+            )
+            .RootElement;
+        Assert.Equal(
+            ("Orla Finn", "orla@finn-cakes.example", "087 555 0177"),
+            (
+                read.GetProperty("name").GetString(),
+                read.GetProperty("mail").GetString(),
+                read.GetProperty("phone").GetString()
+            )
+        );
         var letter = read.GetProperty("letter").GetInt64();
-        Assert.Contains((await owner.GetAsync("/api/tray")).GetProperty("letters").EnumerateArray(), one => one.GetProperty("id").GetInt64() == letter);
-        Assert.Equal(HttpStatusCode.OK, (await TypeInAsync(owner, "Orla Finn", "orla@finn-cakes.example", null, null, false, letter)).StatusCode);
-        Assert.DoesNotContain((await owner.GetAsync("/api/tray")).GetProperty("letters").EnumerateArray(), one => one.GetProperty("id").GetInt64() == letter);
-        Assert.Equal(HttpStatusCode.Conflict, (await TypeInAsync(owner, "Orla Finn", "orla@finn-cakes.example", null, null, false, letter)).StatusCode);
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", Bytes(Mail))).StatusCode);
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", Bytes(""))).StatusCode);
+        Assert.Contains(
+            (await owner.GetAsync("/api/tray")).GetProperty("letters").EnumerateArray(),
+            one => one.GetProperty("id").GetInt64() == letter
+        );
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await TypeInAsync(owner, "Orla Finn", "orla@finn-cakes.example", null, null, false, letter)).StatusCode
+        );
+        Assert.DoesNotContain(
+            (await owner.GetAsync("/api/tray")).GetProperty("letters").EnumerateArray(),
+            one => one.GetProperty("id").GetInt64() == letter
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await TypeInAsync(owner, "Orla Finn", "orla@finn-cakes.example", null, null, false, letter)).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", Bytes(Mail))).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", Bytes(""))).StatusCode
+        );
     }
 
     [Fact]
@@ -181,11 +430,50 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var owner = await studio.OwnerAsync();
         var (project, _) = await LeadAsync(owner, "details@house.example");
-        var sent = await owner.SendAsync(HttpMethod.Put, $"/api/projects/{project}/details", System.Net.Http.Json.JsonContent.Create(new { values = new Dictionary<string, string> { ["wall size"] = "big", ["surface"] = "ice", ["shoe size"] = "42" } }));
+        var sent = await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{project}/details",
+            System.Net.Http.Json.JsonContent.Create(
+                new
+                {
+                    values = new Dictionary<string, string>
+                    {
+                        ["wall size"] = "big",
+                        ["surface"] = "ice",
+                        ["shoe size"] = "42",
+                    },
+                }
+            )
+        );
         var errors = await sent.Content.ReadAsStringAsync();
         Assert.All(new[] { "wall size", "surface", "shoe size" }, name => Assert.Contains($"\"{name}\"", errors));
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.SendAsync(HttpMethod.Put, $"/api/projects/{project}/details", System.Net.Http.Json.JsonContent.Create(new { values = new Dictionary<string, string> { ["wall size"] = "31.5", ["surface"] = "brick", ["likelihood"] = "high" } }))).StatusCode);
-        var emptied = await owner.SendAsync(HttpMethod.Put, $"/api/projects/{project}/details", System.Net.Http.Json.JsonContent.Create(new { values = new Dictionary<string, string> { ["wall size"] = "" } }));
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    $"/api/projects/{project}/details",
+                    System.Net.Http.Json.JsonContent.Create(
+                        new
+                        {
+                            values = new Dictionary<string, string>
+                            {
+                                ["wall size"] = "31.5",
+                                ["surface"] = "brick",
+                                ["likelihood"] = "high",
+                            },
+                        }
+                    )
+                )
+            ).StatusCode
+        );
+        var emptied = await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{project}/details",
+            System.Net.Http.Json.JsonContent.Create(
+                new { values = new Dictionary<string, string> { ["wall size"] = "" } }
+            )
+        );
         Assert.Contains("correct it rather than leave it empty", await emptied.Content.ReadAsStringAsync());
         var rows = await owner.GetAsync("/api/register?details=surface&details=likelihood");
         Assert.Contains("brick", rows.ToString());
@@ -195,8 +483,22 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var visitor = new Visitor(studio);
         await visitor.TokenAsync("/forms/mural");
-        Assert.True((await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } })).IsSuccessStatusCode);
-        var id = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.Where(p => p.Client!.Mail == mail).OrderByDescending(p => p.Id).Select(p => p.Id).FirstAsync());
+        Assert.True(
+            (
+                await visitor.PostAsync(
+                    "/forms/mural",
+                    new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } }
+                )
+            ).IsSuccessStatusCode
+        );
+        var id = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Projects.Where(p => p.Client!.Mail == mail)
+                    .OrderByDescending(p => p.Id)
+                    .Select(p => p.Id)
+                    .FirstAsync()
+        );
         Assert.NotNull(owner);
         return (id.Value, mail);
     }
@@ -206,8 +508,27 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var owner = await studio.OwnerAsync();
         var (project, mail) = await LeadAsync(owner, "sign@house.example");
-        var colleague = (await owner.GetAsync("/api/people?sort=Colleague")).GetProperty("rows").EnumerateArray().Single(p => p.GetProperty("name").GetString() == "Piet Sorrel").GetProperty("id").GetInt64();
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "Referred", colleague, subject = "Somebody better", body = "Ask Piet Sorrel, [first name]." })).StatusCode);
+        var colleague = (await owner.GetAsync("/api/people?sort=Colleague"))
+            .GetProperty("rows")
+            .EnumerateArray()
+            .Single(p => p.GetProperty("name").GetString() == "Piet Sorrel")
+            .GetProperty("id")
+            .GetInt64();
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/happened",
+                    new
+                    {
+                        sort = "Referred",
+                        colleague,
+                        subject = "Somebody better",
+                        body = "Ask Piet Sorrel, [first name].",
+                    }
+                )
+            ).StatusCode
+        );
         await studio.TickAsync();
         var letters = await owner.GetAsync($"/api/post-office?address={mail}");
         Assert.Contains(letters.EnumerateArray(), one => one.GetProperty("subject").GetString() == "Somebody better");
@@ -217,7 +538,10 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var (spam, address) = await LeadAsync(owner, "buy@pills.example");
         await studio.TickAsync();
         var before = (await owner.GetAsync($"/api/post-office?address={address}")).GetArrayLength();
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/projects/{spam}/happened", new { sort = "NotAnInquiry" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.PostAsync($"/api/projects/{spam}/happened", new { sort = "NotAnInquiry" })).StatusCode
+        );
         await studio.WaitUntilAsync(Instant.FromUtc(2027, 3, 1, 10, 0));
         owner = await studio.OwnerAsync();
         Assert.Equal(before, (await owner.GetAsync($"/api/post-office?address={address}")).GetArrayLength());

@@ -23,19 +23,34 @@ public sealed class KillTests
             for (var kill = 0; kill < Kills; kill++)
             {
                 using var dying = Server.Start(data, ("GESAMT_KILL_AT", point));
-                if (await InquireAsync(dying, $"kill{kill}@lanternhouse.example")) confirmed.Add($"kill{kill}@lanternhouse.example");
+                if (await InquireAsync(dying, $"kill{kill}@lanternhouse.example"))
+                    confirmed.Add($"kill{kill}@lanternhouse.example");
                 await dying.Process.WaitForExitAsync(Patience());
                 Assert.Equal(137, dying.Process.ExitCode); // 128 + SIGKILL
             }
-            using (var whole = Server.Start(data)) await UntilSettledAsync(whole, data);
+            using (var whole = Server.Start(data))
+                await UntilSettledAsync(whole, data);
 
-            var projects = Server.Read(data, "gesamt.db", "SELECT c.Mail FROM Projects p JOIN People c ON c.Id = p.ClientId");
-            var posted = Server.Read(data, "post-office.db", "SELECT Recipient FROM Messages WHERE FromStudio = 1").Select(Address).ToList();
+            var projects = Server.Read(
+                data,
+                "gesamt.db",
+                "SELECT c.Mail FROM Projects p JOIN People c ON c.Id = p.ClientId"
+            );
+            var posted = Server
+                .Read(data, "post-office.db", "SELECT Recipient FROM Messages WHERE FromStudio = 1")
+                .Select(Address)
+                .ToList();
             Assert.Subset(projects.ToHashSet(), confirmed.ToHashSet());
             Assert.NotEmpty(projects);
             Assert.Equal(projects.Order(), posted.Order());
-            Assert.Equal(projects.Count, Server.Read(data, "gesamt.db", "SELECT Id FROM Facts WHERE Kind = 'LetterSent'").Count);
-            Assert.Equal(projects.Count, Server.Read(data, "gesamt.db", "SELECT Id FROM Facts WHERE Kind = 'StepDone'").Count);
+            Assert.Equal(
+                projects.Count,
+                Server.Read(data, "gesamt.db", "SELECT Id FROM Facts WHERE Kind = 'LetterSent'").Count
+            );
+            Assert.Equal(
+                projects.Count,
+                Server.Read(data, "gesamt.db", "SELECT Id FROM Facts WHERE Kind = 'StepDone'").Count
+            );
             Assert.Equal(["ok"], Server.Read(data, "gesamt.db", "PRAGMA integrity_check"));
         }
         finally
@@ -48,12 +63,26 @@ public sealed class KillTests
     /// <summary>Sends an inquiry as soon as the server answers; whether it was confirmed before the end.</summary>
     private static async Task<bool> InquireAsync(Server server, string mail)
     {
-        using var client = new HttpClient(new HttpClientHandler { UseCookies = true }) { BaseAddress = server.Address, Timeout = Server.Longest };
+        using var client = new HttpClient(new HttpClientHandler { UseCookies = true })
+        {
+            BaseAddress = server.Address,
+            Timeout = Server.Longest,
+        };
         try
         {
-            while (!await AnswersAsync(client) && !server.Process.HasExited) await Task.Delay(Poll);
+            while (!await AnswersAsync(client) && !server.Process.HasExited)
+                await Task.Delay(Poll);
             var form = await client.GetFromJsonAsync<JsonElement>("/forms/mural");
-            var request = new HttpRequestMessage(HttpMethod.Post, "/forms/mural") { Content = JsonContent.Create(new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail }, token = form.GetProperty("token").GetString() }) };
+            var request = new HttpRequestMessage(HttpMethod.Post, "/forms/mural")
+            {
+                Content = JsonContent.Create(
+                    new
+                    {
+                        answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail },
+                        token = form.GetProperty("token").GetString(),
+                    }
+                ),
+            };
             request.Headers.Add(Writes.KeyHeader, Guid.NewGuid().ToString());
             return (await client.SendAsync(request)).IsSuccessStatusCode;
         }
@@ -80,8 +109,17 @@ public sealed class KillTests
     {
         var patience = Patience();
         using var client = new HttpClient { BaseAddress = server.Address };
-        while (!await AnswersAsync(client)) await Task.Delay(Poll, patience);
-        while (Server.Read(data, "gesamt.db", "SELECT 1 FROM Projects p WHERE NOT EXISTS (SELECT 1 FROM Outbox o WHERE o.ProjectId = p.Id AND o.State = 'Confirmed')").Count > 0)
+        while (!await AnswersAsync(client))
+            await Task.Delay(Poll, patience);
+        while (
+            Server
+                .Read(
+                    data,
+                    "gesamt.db",
+                    "SELECT 1 FROM Projects p WHERE NOT EXISTS (SELECT 1 FROM Outbox o WHERE o.ProjectId = p.Id AND o.State = 'Confirmed')"
+                )
+                .Count > 0
+        )
         {
             await Task.Delay(Poll, patience);
         }

@@ -22,14 +22,25 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 
     private async Task<MimeKit.MimeMessage> NewestToAsync(Visitor owner, string mail)
     {
-        var raw = await studio.LookAsync(db => db.Outbox.Where(o => db.Letters.Any(l => l.Id == o.LetterId && l.ToMail == mail)).OrderByDescending(o => o.Id).Select(o => o.Message).FirstAsync());
+        var raw = await studio.LookAsync(db =>
+            db.Outbox.Where(o => db.Letters.Any(l => l.Id == o.LetterId && l.ToMail == mail))
+                .OrderByDescending(o => o.Id)
+                .Select(o => o.Message)
+                .FirstAsync()
+        );
         _ = owner;
         return MimeKit.MimeMessage.Load(new MemoryStream(raw));
     }
 
-    private async Task<LetterState> StateAsync(long letter) => await studio.LookAsync(db => db.Letters.Where(l => l.Id == new LetterId(letter)).Select(l => l.State).SingleAsync());
+    private async Task<LetterState> StateAsync(long letter) =>
+        await studio.LookAsync(db =>
+            db.Letters.Where(l => l.Id == new LetterId(letter)).Select(l => l.State).SingleAsync()
+        );
 
-    private async Task AdvanceAsync(Duration by) => await studio.WaitUntilAsync(await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now)) + by);
+    private async Task AdvanceAsync(Duration by) =>
+        await studio.WaitUntilAsync(
+            await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now)) + by
+        );
 
     [Fact]
     public async Task A_file_goes_with_a_letter_and_one_of_no_kept_kind_does_not()
@@ -37,7 +48,15 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "files@lanternhouse.example");
         var file = await AttachAsync(owner, "plan.pdf", Pdf);
-        var sent = await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "The plan", body = "Here it is.", files = new[] { file } });
+        var sent = await owner.PostAsync(
+            $"/api/projects/{project}/letter",
+            new
+            {
+                subject = "The plan",
+                body = "Here it is.",
+                files = new[] { file },
+            }
+        );
         Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync());
         var message = await NewestToAsync(owner, "files@lanternhouse.example");
         var part = Assert.IsType<MimeKit.MimePart>(Assert.Single(message.Attachments));
@@ -48,8 +67,28 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 
         var script = new ByteArrayContent("#!/bin/sh\nrm -rf /\n"u8.ToArray());
         script.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.SendAsync(HttpMethod.Post, "/api/letter-files?name=a.sh", script)).StatusCode);
-        var invented = await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "x", body = "x", files = new[] { new { name = "a.pdf", hash = "../../../etc/passwd", size = 1, type = "x" } } });
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await owner.SendAsync(HttpMethod.Post, "/api/letter-files?name=a.sh", script)).StatusCode
+        );
+        var invented = await owner.PostAsync(
+            $"/api/projects/{project}/letter",
+            new
+            {
+                subject = "x",
+                body = "x",
+                files = new[]
+                {
+                    new
+                    {
+                        name = "a.pdf",
+                        hash = "../../../etc/passwd",
+                        size = 1,
+                        type = "x",
+                    },
+                },
+            }
+        );
         Assert.Contains("\"files\"", await invented.Content.ReadAsStringAsync());
     }
 
@@ -59,17 +98,62 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await using var own = new EmptyStudio();
         var owner = await own.OwnerAsync();
         var file = await AttachAsync(owner, "rates.pdf", Pdf);
-        var thanks = (await owner.GetAsync("/api/letter-texts")).EnumerateArray().Single(l => l.GetProperty("key").GetString() == "thank-you");
+        var thanks = (await owner.GetAsync("/api/letter-texts"))
+            .EnumerateArray()
+            .Single(l => l.GetProperty("key").GetString() == "thank-you");
         Assert.NotEmpty(thanks.GetProperty("usedBy").EnumerateArray());
-        var kept = await owner.SendAsync(HttpMethod.Put, "/api/letter-texts/thank-you", System.Net.Http.Json.JsonContent.Create(new { name = "Thank you", number = 3, subject = "Thank you", body = "Hello [first name]", edition = 0, files = new[] { file } }));
+        var kept = await owner.SendAsync(
+            HttpMethod.Put,
+            "/api/letter-texts/thank-you",
+            System.Net.Http.Json.JsonContent.Create(
+                new
+                {
+                    name = "Thank you",
+                    number = 3,
+                    subject = "Thank you",
+                    body = "Hello [first name]",
+                    edition = 0,
+                    files = new[] { file },
+                }
+            )
+        );
         Assert.True(kept.IsSuccessStatusCode, await kept.Content.ReadAsStringAsync());
         var project = await own.InquireAsync(new Visitor(own), "standing@lanternhouse.example");
-        Assert.Equal("rates.pdf", await own.LookAsync(db => db.LetterFiles.Where(f => db.Letters.Any(l => l.Id == f.LetterId && l.ProjectId == new ProjectId(project))).Select(f => f.Name).SingleAsync()));
+        Assert.Equal(
+            "rates.pdf",
+            await own.LookAsync(db =>
+                db.LetterFiles.Where(f =>
+                        db.Letters.Any(l => l.Id == f.LetterId && l.ProjectId == new ProjectId(project))
+                    )
+                    .Select(f => f.Name)
+                    .SingleAsync()
+            )
+        );
         var desk = await owner.GetAsync($"/api/projects/{project}/letter");
-        var template = desk.GetProperty("templates").EnumerateArray().Single(t => t.GetProperty("number").ValueKind == JsonValueKind.Number);
-        Assert.Equal(("thank-you", "Hello [first name]", "Hello Mona"), (template.GetProperty("key").GetString(), template.GetProperty("openBody").GetString(), template.GetProperty("body").GetString()));
+        var template = desk.GetProperty("templates")
+            .EnumerateArray()
+            .Single(t => t.GetProperty("number").ValueKind == JsonValueKind.Number);
+        Assert.Equal(
+            ("thank-you", "Hello [first name]", "Hello Mona"),
+            (
+                template.GetProperty("key").GetString(),
+                template.GetProperty("openBody").GetString(),
+                template.GetProperty("body").GetString()
+            )
+        );
         // a number is one letter's alone
-        var taken = await owner.PostAsync("/api/letter-texts", new { name = "Other", number = 3, subject = "x", body = "x", edition = 0, files = Array.Empty<object>() });
+        var taken = await owner.PostAsync(
+            "/api/letter-texts",
+            new
+            {
+                name = "Other",
+                number = 3,
+                subject = "x",
+                body = "x",
+                edition = 0,
+                files = Array.Empty<object>(),
+            }
+        );
         Assert.Contains("“Thank you” has this number", await taken.Content.ReadAsStringAsync());
     }
 
@@ -79,16 +163,43 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "later@lanternhouse.example");
         var today = await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Today));
-        async Task<long> SendAsync(string at) => JsonDocument.Parse(await (await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Later", body = "Later.", sendAt = at })).Content.ReadAsStringAsync()).RootElement.GetProperty("letter").GetInt64();
+        async Task<long> SendAsync(string at) =>
+            JsonDocument
+                .Parse(
+                    await (
+                        await owner.PostAsync(
+                            $"/api/projects/{project}/letter",
+                            new
+                            {
+                                subject = "Later",
+                                body = "Later.",
+                                sendAt = at,
+                            }
+                        )
+                    ).Content.ReadAsStringAsync()
+                )
+                .RootElement.GetProperty("letter")
+                .GetInt64();
         var at = $"{today.PlusDays(2):uuuu-MM-dd}T09:15:00";
         var (goes, back) = (await SendAsync(at), await SendAsync(at));
         await studio.TickAsync();
         Assert.Equal((LetterState.Ready, LetterState.Ready), (await StateAsync(goes), await StateAsync(back)));
-        Assert.Contains("goes later", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("ahead").GetRawText());
+        Assert.Contains(
+            "goes later",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("ahead").GetRawText()
+        );
         Assert.True((await owner.PostAsync($"/api/letters/{back}/take-back")).IsSuccessStatusCode);
         await AdvanceAsync(Duration.FromDays(3));
         Assert.Equal((LetterState.Sent, LetterState.Draft), (await StateAsync(goes), await StateAsync(back)));
-        var past = await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "x", body = "x", sendAt = "2020-01-01T09:00:00" });
+        var past = await owner.PostAsync(
+            $"/api/projects/{project}/letter",
+            new
+            {
+                subject = "x",
+                body = "x",
+                sendAt = "2020-01-01T09:00:00",
+            }
+        );
         Assert.Contains("\"later\"", await past.Content.ReadAsStringAsync());
     }
 
@@ -97,11 +208,30 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "answer@lanternhouse.example");
-        var thanks = (await owner.GetAsync("/api/post-office?address=answer@lanternhouse.example"))[0].GetProperty("id").GetInt64();
-        foreach (var words in new[] { "First.", "Second." }) Assert.True((await owner.PostAsync($"/api/post-office/{thanks}/answer", new { text = words })).IsSuccessStatusCode);
+        var thanks = (await owner.GetAsync("/api/post-office?address=answer@lanternhouse.example"))[0]
+            .GetProperty("id")
+            .GetInt64();
+        foreach (var words in new[] { "First.", "Second." })
+            Assert.True(
+                (await owner.PostAsync($"/api/post-office/{thanks}/answer", new { text = words })).IsSuccessStatusCode
+            );
         await studio.TickAsync();
-        var first = await studio.LookAsync(db => db.Letters.Where(l => l.ProjectId == new ProjectId(project) && l.Body == "First.").SingleAsync());
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Re", body = "To the first.", answers = first.Id.Value })).IsSuccessStatusCode);
+        var first = await studio.LookAsync(db =>
+            db.Letters.Where(l => l.ProjectId == new ProjectId(project) && l.Body == "First.").SingleAsync()
+        );
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/letter",
+                    new
+                    {
+                        subject = "Re",
+                        body = "To the first.",
+                        answers = first.Id.Value,
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
         Assert.Equal(first.MessageId, (await NewestToAsync(owner, "answer@lanternhouse.example")).InReplyTo);
     }
 
@@ -111,23 +241,71 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await using var own = new EmptyStudio();
         var owner = await own.OwnerAsync();
         var projects = new List<long>();
-        for (var i = 0; i < 3; i++) projects.Add(await own.InquireAndAnswerAsync($"held{i}@lanternhouse.example"));
+        for (var i = 0; i < 3; i++)
+            projects.Add(await own.InquireAndAnswerAsync($"held{i}@lanternhouse.example"));
         var now = await own.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now));
         await own.WaitUntilAsync(now + Duration.FromDays(10));
         owner = await own.OwnerAsync();
         var ready = (await owner.GetAsync("/api/today")).GetProperty("ready").EnumerateArray().ToList();
         Assert.Equal(3, ready.Count);
         var letter = ready[0].GetProperty("letter").GetInt64();
-        Assert.Contains("\"until\"", await (await owner.PostAsync($"/api/letters/{letter}/later", new { until = "2020-01-01T09:00:00", subject = (string?)null, body = (string?)null })).Content.ReadAsStringAsync());
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/letters/{letter}/later", new { until = "2027-02-10T10:00:00", subject = "Still?", body = "In my own words." })).StatusCode);
+        Assert.Contains(
+            "\"until\"",
+            await (
+                await owner.PostAsync(
+                    $"/api/letters/{letter}/later",
+                    new
+                    {
+                        until = "2020-01-01T09:00:00",
+                        subject = (string?)null,
+                        body = (string?)null,
+                    }
+                )
+            ).Content.ReadAsStringAsync()
+        );
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.PostAsync(
+                    $"/api/letters/{letter}/later",
+                    new
+                    {
+                        until = "2027-02-10T10:00:00",
+                        subject = "Still?",
+                        body = "In my own words.",
+                    }
+                )
+            ).StatusCode
+        );
         Assert.Equal(2, (await owner.GetAsync("/api/today")).GetProperty("ready").GetArrayLength());
-        Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/letters/{letter}/release", new { subject = (string?)null, body = (string?)null })).StatusCode);
-        var all = JsonDocument.Parse(await (await owner.PostAsync("/api/letters/release", new { template = "still-interested" })).Content.ReadAsStringAsync()).RootElement;
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await owner.PostAsync(
+                    $"/api/letters/{letter}/release",
+                    new { subject = (string?)null, body = (string?)null }
+                )
+            ).StatusCode
+        );
+        var all = JsonDocument
+            .Parse(
+                await (
+                    await owner.PostAsync("/api/letters/release", new { template = "still-interested" })
+                ).Content.ReadAsStringAsync()
+            )
+            .RootElement;
         Assert.Equal(2, all.GetProperty("count").GetInt32());
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 10, 10, 1));
         owner = await own.OwnerAsync();
         var again = Assert.Single((await owner.GetAsync("/api/today")).GetProperty("ready").EnumerateArray());
-        Assert.Equal((letter, "Still?", "In my own words."), (again.GetProperty("letter").GetInt64(), again.GetProperty("subject").GetString(), again.GetProperty("preview").GetString()));
+        Assert.Equal(
+            (letter, "Still?", "In my own words."),
+            (
+                again.GetProperty("letter").GetInt64(),
+                again.GetProperty("subject").GetString(),
+                again.GetProperty("preview").GetString()
+            )
+        );
     }
 
     [Fact]
@@ -136,10 +314,20 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await using var own = new EmptyStudio();
         await own.InquireAndAnswerAsync("old@lanternhouse.example");
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
-        await own.LookAsync(db => db.People.Where(p => p.Mail == "old@lanternhouse.example").ExecuteUpdateAsync(set => set.SetProperty(p => p.Mail, "new@lanternhouse.example")));
+        await own.LookAsync(db =>
+            db.People.Where(p => p.Mail == "old@lanternhouse.example")
+                .ExecuteUpdateAsync(set => set.SetProperty(p => p.Mail, "new@lanternhouse.example"))
+        );
         var owner = await own.OwnerAsync();
         var letter = (await owner.GetAsync("/api/today")).GetProperty("ready")[0].GetProperty("letter").GetInt64();
-        Assert.True((await owner.PostAsync($"/api/letters/{letter}/release", new { subject = (string?)null, body = (string?)null })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/letters/{letter}/release",
+                    new { subject = (string?)null, body = (string?)null }
+                )
+            ).IsSuccessStatusCode
+        );
         await own.TickAsync();
         Assert.Equal(1, (await owner.GetAsync("/api/post-office?address=new@lanternhouse.example")).GetArrayLength());
     }
@@ -148,8 +336,18 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     public async Task Letters_go_out_as_a_mailbox_and_come_in_elsewhere_without_moving_anything()
     {
         var owner = await studio.OwnerAsync();
-        var (from, to) = (await studio.InquireAsync(new Visitor(studio), "out@lanternhouse.example"), await studio.InquireAsync(new Visitor(studio), "in@lanternhouse.example"));
-        Assert.True((await owner.PostAsync($"/api/projects/{from}/letter", new { subject = "From here", body = "From the quay\n>From a friend\nyou see it all." })).IsSuccessStatusCode);
+        var (from, to) = (
+            await studio.InquireAsync(new Visitor(studio), "out@lanternhouse.example"),
+            await studio.InquireAsync(new Visitor(studio), "in@lanternhouse.example")
+        );
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{from}/letter",
+                    new { subject = "From here", body = "From the quay\n>From a friend\nyou see it all." }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.TickAsync();
         var mbox = await (await owner.AskAsync($"/api/projects/{from}/letters.mbox")).Content.ReadAsByteArrayAsync();
         var text = Encoding.UTF8.GetString(mbox);
@@ -159,13 +357,40 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         {
             var content = new ByteArrayContent(bytes);
             content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
-            return JsonDocument.Parse(await (await owner.SendAsync(HttpMethod.Post, $"/api/projects/{to}/letters/take-over", content)).Content.ReadAsStringAsync()).RootElement;
+            return JsonDocument
+                .Parse(
+                    await (
+                        await owner.SendAsync(HttpMethod.Post, $"/api/projects/{to}/letters/take-over", content)
+                    ).Content.ReadAsStringAsync()
+                )
+                .RootElement;
         }
-        Assert.Equal((0, 2), (await TakeAsync(mbox)) is var known ? (known.GetProperty("kept").GetInt32(), known.GetProperty("known").GetInt32()) : default);
+        Assert.Equal(
+            (0, 2),
+            (await TakeAsync(mbox)) is var known
+                ? (known.GetProperty("kept").GetInt32(), known.GetProperty("known").GetInt32())
+                : default
+        );
         var turn = (await owner.GetAsync($"/api/projects/{to}")).GetProperty("turn").GetRawText();
-        var others = Encoding.UTF8.GetBytes(text.Replace("@marrin", "@elsewhere.marrin", StringComparison.Ordinal).Replace("Message-Id: <", "Message-Id: <other-", StringComparison.OrdinalIgnoreCase));
+        var others = Encoding.UTF8.GetBytes(
+            text.Replace("@marrin", "@elsewhere.marrin", StringComparison.Ordinal)
+                .Replace("Message-Id: <", "Message-Id: <other-", StringComparison.OrdinalIgnoreCase)
+        );
         Assert.Equal(2, (await TakeAsync(others)).GetProperty("kept").GetInt32());
-        Assert.Equal("From the quay\n>From a friend\nyou see it all.", (await studio.LookAsync(db => db.Letters.Where(l => l.ProjectId == new ProjectId(to) && l.State == LetterState.Kept && l.Subject == "From here").Select(l => l.Body).SingleAsync())).Split("\n\n-- ")[0].Trim());
+        Assert.Equal(
+            "From the quay\n>From a friend\nyou see it all.",
+            (
+                await studio.LookAsync(db =>
+                    db.Letters.Where(l =>
+                            l.ProjectId == new ProjectId(to) && l.State == LetterState.Kept && l.Subject == "From here"
+                        )
+                        .Select(l => l.Body)
+                        .SingleAsync()
+                )
+            )
+                .Split("\n\n-- ")[0]
+                .Trim()
+        );
         Assert.Equal(turn, (await owner.GetAsync($"/api/projects/{to}")).GetProperty("turn").GetRawText());
         Assert.Contains("\"file\"", (await TakeAsync("no mail at all"u8.ToArray())).GetProperty("errors").GetRawText());
     }
@@ -176,7 +401,21 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "photo@lanternhouse.example");
         var reply = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("replyAddress").GetString()!;
-        var message = new MimeKit.MimeMessage { Subject = "A plan", MessageId = "plan@lanternhouse.example", Body = new MimeKit.Multipart("mixed") { new MimeKit.TextPart("plain") { Text = "See the plan." }, new MimeKit.MimePart("application", "pdf") { Content = new MimeKit.MimeContent(new MemoryStream(Pdf)), ContentDisposition = new("attachment"), FileName = "../../plan.pdf" } } };
+        var message = new MimeKit.MimeMessage
+        {
+            Subject = "A plan",
+            MessageId = "plan@lanternhouse.example",
+            Body = new MimeKit.Multipart("mixed")
+            {
+                new MimeKit.TextPart("plain") { Text = "See the plan." },
+                new MimeKit.MimePart("application", "pdf")
+                {
+                    Content = new MimeKit.MimeContent(new MemoryStream(Pdf)),
+                    ContentDisposition = new("attachment"),
+                    FileName = "../../plan.pdf",
+                },
+            },
+        };
         message.From.Add(MimeKit.MailboxAddress.Parse("photo@lanternhouse.example"));
         message.To.Add(MimeKit.MailboxAddress.Parse(reply));
         using var bytes = new MemoryStream();
@@ -184,10 +423,30 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var content = new ByteArrayContent(bytes.ToArray());
         content.Headers.ContentType = new MediaTypeHeaderValue("application/octet-stream");
         // dropped as a file, it lies in the tray, and its file waits with it
-        var read = JsonDocument.Parse(await (await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", content)).Content.ReadAsStringAsync()).RootElement;
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/letters/{read.GetProperty("letter").GetInt64()}/file", new { project })).StatusCode);
-        var file = await studio.LookAsync(db => db.Files.Where(f => f.ProjectId == new ProjectId(project) && f.Name == "plan.pdf").SingleAsync());
+        var read = JsonDocument
+            .Parse(
+                await (
+                    await owner.SendAsync(HttpMethod.Post, "/api/inquiries/letter", content)
+                ).Content.ReadAsStringAsync()
+            )
+            .RootElement;
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.PostAsync($"/api/letters/{read.GetProperty("letter").GetInt64()}/file", new { project })
+            ).StatusCode
+        );
+        var file = await studio.LookAsync(db =>
+            db.Files.Where(f => f.ProjectId == new ProjectId(project) && f.Name == "plan.pdf").SingleAsync()
+        );
         Assert.Equal(Gesamt.Core.Work.FileGroup.Supplied, file.Group);
-        Assert.DoesNotContain(file.Id, Gesamt.Core.ClientPages.Sight.Shown(await studio.LookAsync(async (Gesamt.Web.Hosting.Desk desk) => (await desk.OpenAsync(new(project))).History)));
+        Assert.DoesNotContain(
+            file.Id,
+            Gesamt.Core.ClientPages.Sight.Shown(
+                await studio.LookAsync(
+                    async (Gesamt.Web.Hosting.Desk desk) => (await desk.OpenAsync(new(project))).History
+                )
+            )
+        );
     }
 }

@@ -21,10 +21,12 @@ public sealed class MailServers : IDisposable
     public MailServers()
     {
         File.WriteAllText(Path.Combine(folder, "dovecot.conf"), Configuration());
-        foreach (var part in new[] { "run", "state" }) Directory.CreateDirectory(Path.Combine(folder, part));
+        foreach (var part in new[] { "run", "state" })
+            Directory.CreateDirectory(Path.Combine(folder, part));
         StartSmtp();
         // the servers read mail as somebody who is not root
-        if (IsRoot) Run("chown", "-R", "nobody", folder);
+        if (IsRoot)
+            Run("chown", "-R", "nobody", folder);
         Run("chmod", "-R", "a+rwX", folder);
         imap = Start("dovecot", "-F", "-c", Path.Combine(folder, "dovecot.conf"));
         WaitFor(ImapPort, imap);
@@ -36,9 +38,22 @@ public sealed class MailServers : IDisposable
     {
         var mail = Path.Combine(folder, "mail");
         Directory.CreateDirectory(mail);
-        if (IsRoot) Run("chown", "nobody", mail);
+        if (IsRoot)
+            Run("chown", "nobody", mail);
         string[] user = IsRoot ? [] : ["-n"];
-        smtp = Start("/usr/bin/python3", ["-m", "aiosmtpd", .. user, "-c", "aiosmtpd.handlers.Mailbox", "-l", $"127.0.0.1:{SmtpPort.ToString(CultureInfo.InvariantCulture)}", Path.Combine(mail, "box")]);
+        smtp = Start(
+            "/usr/bin/python3",
+            [
+                "-m",
+                "aiosmtpd",
+                .. user,
+                "-c",
+                "aiosmtpd.handlers.Mailbox",
+                "-l",
+                $"127.0.0.1:{SmtpPort.ToString(CultureInfo.InvariantCulture)}",
+                Path.Combine(mail, "box"),
+            ]
+        );
         WaitFor(SmtpPort, smtp);
     }
 
@@ -50,46 +65,51 @@ public sealed class MailServers : IDisposable
         smtp = null;
     }
 
-    private string Configuration() => $$"""
-        base_dir = {{folder}}/run
-        state_dir = {{folder}}/state
-        log_path = {{folder}}/dovecot.log
-        protocols = imap
-        listen = 127.0.0.1
-        ssl = no
-        disable_plaintext_auth = no
-        mail_location = maildir:{{folder}}/mail/box
-        default_internal_user = {{(IsRoot ? "nobody" : Environment.UserName)}}
-        default_internal_group = {{(IsRoot ? "nogroup" : Environment.UserName)}}
-        default_login_user = {{(IsRoot ? "nobody" : Environment.UserName)}}
-        passdb {
-          driver = static
-          args = password={{Password.Replace(" ", "", StringComparison.Ordinal)}}
-        }
-        userdb {
-          driver = static
-          args = uid={{(IsRoot ? "nobody" : Environment.UserName)}} gid={{(IsRoot ? "nogroup" : Environment.UserName)}} home={{folder}}/mail
-        }
-        first_valid_gid = 0
-        service imap-login {
-          chroot =
-          inet_listener imap {
-            port = {{ImapPort.ToString(CultureInfo.InvariantCulture)}}
-          }
-          inet_listener imaps {
-            port = 0
-          }
-        }
-        service anvil {
-          chroot =
-        }
-        service stats {
-          chroot =
-        }
-        """;
+    private string Configuration() =>
+        $$"""
+            base_dir = {{folder}}/run
+            state_dir = {{folder}}/state
+            log_path = {{folder}}/dovecot.log
+            protocols = imap
+            listen = 127.0.0.1
+            ssl = no
+            disable_plaintext_auth = no
+            mail_location = maildir:{{folder}}/mail/box
+            default_internal_user = {{(IsRoot ? "nobody" : Environment.UserName)}}
+            default_internal_group = {{(IsRoot ? "nogroup" : Environment.UserName)}}
+            default_login_user = {{(IsRoot ? "nobody" : Environment.UserName)}}
+            passdb {
+              driver = static
+              args = password={{Password.Replace(" ", "", StringComparison.Ordinal)}}
+            }
+            userdb {
+              driver = static
+              args = uid={{(IsRoot ? "nobody" : Environment.UserName)}} gid={{(
+                IsRoot ? "nogroup" : Environment.UserName
+            )}} home={{folder}}/mail
+            }
+            first_valid_gid = 0
+            service imap-login {
+              chroot =
+              inet_listener imap {
+                port = {{ImapPort.ToString(CultureInfo.InvariantCulture)}}
+              }
+              inet_listener imaps {
+                port = 0
+              }
+            }
+            service anvil {
+              chroot =
+            }
+            service stats {
+              chroot =
+            }
+            """;
 
     private static Process Start(string program, params string[] arguments) =>
-        Process.Start(new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true }) ?? throw new InvalidOperationException($"{program} does not start.");
+        Process.Start(
+            new ProcessStartInfo(program, arguments) { RedirectStandardError = true, RedirectStandardOutput = true }
+        ) ?? throw new InvalidOperationException($"{program} does not start.");
 
     private static void Run(string program, params string[] arguments)
     {
@@ -110,11 +130,14 @@ public sealed class MailServers : IDisposable
             }
             catch (SocketException)
             {
-                if (server.HasExited) break;
+                if (server.HasExited)
+                    break;
                 Thread.Yield();
             }
         }
-        throw new InvalidOperationException($"A mail server does not come up: {(server.HasExited ? server.StandardError.ReadToEnd() : "no answer")} {(File.Exists(Path.Combine(folder, "dovecot.log")) ? File.ReadAllText(Path.Combine(folder, "dovecot.log")) : "")}");
+        throw new InvalidOperationException(
+            $"A mail server does not come up: {(server.HasExited ? server.StandardError.ReadToEnd() : "no answer")} {(File.Exists(Path.Combine(folder, "dovecot.log")) ? File.ReadAllText(Path.Combine(folder, "dovecot.log")) : "")}"
+        );
     }
 
     private static int FreePort()

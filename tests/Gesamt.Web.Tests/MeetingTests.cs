@@ -12,19 +12,61 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var client = new Visitor(studio);
         await client.TokenAsync("/forms/mural");
-        Assert.True((await client.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } })).IsSuccessStatusCode);
-        var project = await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.OrderByDescending(p => p.Id).Select(p => p.Id).FirstAsync());
+        Assert.True(
+            (
+                await client.PostAsync(
+                    "/forms/mural",
+                    new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } }
+                )
+            ).IsSuccessStatusCode
+        );
+        var project = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) => db.Projects.OrderByDescending(p => p.Id).Select(p => p.Id).FirstAsync()
+        );
         var kind = (await owner.GetAsync("/api/meeting-kinds"))[0].GetProperty("id").GetInt32();
-        Assert.True((await owner.PostAsync($"/api/projects/{project.Value}/meetings/offer", new { kind, subject = "Shall we speak?", body = "Choose here: [page link]" })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project.Value}/meetings/offer",
+                    new
+                    {
+                        kind,
+                        subject = "Shall we speak?",
+                        body = "Choose here: [page link]",
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.TickAsync();
-        var link = System.Text.RegularExpressions.Regex.Match(await LetterAsync(owner, mail, "Shall we speak?"), @"http://studio\.example(/p/\S+)").Groups[1].Value;
+        var link = System
+            .Text.RegularExpressions.Regex.Match(
+                await LetterAsync(owner, mail, "Shall we speak?"),
+                @"http://studio\.example(/p/\S+)"
+            )
+            .Groups[1]
+            .Value;
         var page = (await client.AskAsync(link)).Headers.Location!.ToString();
         await client.TokenAsync($"{page}/api");
         return (project.Value, client, page, mail);
     }
 
     private static List<(string Day, Instant Start, string Words)> Times(JsonElement times) =>
-        [.. times.GetProperty("days").EnumerateArray().SelectMany(day => day.GetProperty("times").EnumerateArray().Select(time => (day.GetProperty("day").GetString()!, InstantPattern.ExtendedIso.Parse(time.GetProperty("start").GetString()!).Value, time.GetProperty("words").GetString()!)))];
+        [
+            .. times
+                .GetProperty("days")
+                .EnumerateArray()
+                .SelectMany(day =>
+                    day.GetProperty("times")
+                        .EnumerateArray()
+                        .Select(time =>
+                            (
+                                day.GetProperty("day").GetString()!,
+                                InstantPattern.ExtendedIso.Parse(time.GetProperty("start").GetString()!).Value,
+                                time.GetProperty("words").GetString()!
+                            )
+                        )
+                ),
+        ];
 
     [Fact]
     public async Task A_time_is_chosen_in_the_clients_zone_confirmed_moved_and_reminded_of_once()
@@ -32,38 +74,89 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var owner = await studio.OwnerAsync();
         var (project, client, page, mail) = await OfferAsync(owner, "zone@lanternhouse.example");
         var times = await client.GetAsync($"{page}/api/times?zone=America/New_York");
-        Assert.Equal(("America/New_York", "Europe/Dublin"), (times.GetProperty("zone").GetString(), times.GetProperty("studioZone").GetString()));
+        Assert.Equal(
+            ("America/New_York", "Europe/Dublin"),
+            (times.GetProperty("zone").GetString(), times.GetProperty("studioZone").GetString())
+        );
         var first = Times(times)[0];
         // the studio's ten in the morning is five in New York in winter
         Assert.Equal(("Tue 26 Jan", "05:00"), (first.Day, first.Words));
-        Assert.True((await client.PostAsync($"{page}/api/times", new { start = InstantPattern.ExtendedIso.Format(first.Start), zone = "America/New_York", answers = new[] { "Mona and Jan", "" } })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await client.PostAsync(
+                    $"{page}/api/times",
+                    new
+                    {
+                        start = InstantPattern.ExtendedIso.Format(first.Start),
+                        zone = "America/New_York",
+                        answers = new[] { "Mona and Jan", "" },
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.TickAsync();
         var letter = await LetterAsync(owner, mail, "first call");
         Assert.Contains("05:00 (America/New_York), 10:00 in Europe/Dublin", letter);
         Assert.Contains("passcode", letter);
-        Assert.Equal("Planned", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString());
+        Assert.Equal(
+            "Planned",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+        );
 
         var meeting = (await client.GetAsync($"{page}/api")).GetProperty("meetings")[0].GetProperty("id").GetString();
-        var later = Times(await client.GetAsync($"{page}/api/times?zone=America/New_York&moving={meeting}")).First(t => t.Start > first.Start + Duration.FromDays(1));
-        Assert.True((await client.PostAsync($"{page}/api/meetings/{meeting}/move", new { start = InstantPattern.ExtendedIso.Format(later.Start) })).IsSuccessStatusCode);
+        var later = Times(await client.GetAsync($"{page}/api/times?zone=America/New_York&moving={meeting}"))
+            .First(t => t.Start > first.Start + Duration.FromDays(1));
+        Assert.True(
+            (
+                await client.PostAsync(
+                    $"{page}/api/meetings/{meeting}/move",
+                    new { start = InstantPattern.ExtendedIso.Format(later.Start) }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.WaitUntilAsync(later.Start - Duration.FromHours(23));
         await studio.TickAsync();
-        var letters = (await owner.GetAsync($"/api/post-office?address={mail}")).EnumerateArray().Select(one => one.GetProperty("subject").GetString()!).ToList();
+        var letters = (await owner.GetAsync($"/api/post-office?address={mail}"))
+            .EnumerateArray()
+            .Select(one => one.GetProperty("subject").GetString()!)
+            .ToList();
         Assert.Single(letters, subject => subject.StartsWith("A reminder", StringComparison.Ordinal));
         // too near to be changed by the client, by the owner's notice of four hours
         await studio.WaitUntilAsync(later.Start - Duration.FromHours(3));
-        Assert.Equal(HttpStatusCode.Conflict, (await client.PostAsync($"{page}/api/meetings/{meeting}/cancel")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await client.PostAsync($"{page}/api/meetings/{meeting}/cancel")).StatusCode
+        );
         await studio.WaitUntilAsync(later.Start + Duration.FromHours(1));
-        Assert.Equal("NoteMeeting", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString());
-        var id = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("meetings")[0].GetProperty("id").GetInt64();
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/meetings/{id}/held", new { notes = "The neighbour decides.", agenda = "" })).IsSuccessStatusCode);
+        Assert.Equal(
+            "NoteMeeting",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+        );
+        var id = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("meetings")[0]
+            .GetProperty("id")
+            .GetInt64();
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/meetings/{id}/held",
+                    new { notes = "The neighbour decides.", agenda = "" }
+                )
+            ).IsSuccessStatusCode
+        );
         Assert.DoesNotContain("neighbour", (await client.GetAsync($"{page}/api")).ToString());
     }
 
     private static async Task<string> LetterAsync(Visitor owner, string mail, string subject)
     {
-        var letter = (await owner.GetAsync($"/api/post-office?address={mail}")).EnumerateArray().First(one => one.GetProperty("subject").GetString()!.Contains(subject, StringComparison.OrdinalIgnoreCase));
-        return (await owner.GetAsync($"/api/post-office/{letter.GetProperty("id").GetInt64()}")).GetProperty("text").GetString()!;
+        var letter = (await owner.GetAsync($"/api/post-office?address={mail}"))
+            .EnumerateArray()
+            .First(one =>
+                one.GetProperty("subject").GetString()!.Contains(subject, StringComparison.OrdinalIgnoreCase)
+            );
+        return (await owner.GetAsync($"/api/post-office/{letter.GetProperty("id").GetInt64()}"))
+            .GetProperty("text")
+            .GetString()!;
     }
 
     [Fact]
@@ -71,30 +164,76 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var owner = await studio.OwnerAsync();
         List<(long Project, Visitor Client, string Page, string Mail)> all = [];
-        for (var i = 0; i < 6; i++) all.Add(await OfferAsync(owner, $"race{i}@lanternhouse.example"));
+        for (var i = 0; i < 6; i++)
+            all.Add(await OfferAsync(owner, $"race{i}@lanternhouse.example"));
         var start = Times(await all[0].Client.GetAsync($"{all[0].Page}/api/times"))[^1].Start;
-        var answers = await Task.WhenAll(all.Select(one => one.Client.PostAsync($"{one.Page}/api/times", new { start = InstantPattern.ExtendedIso.Format(start), zone = "Europe/Dublin" })));
+        var answers = await Task.WhenAll(
+            all.Select(one =>
+                one.Client.PostAsync(
+                    $"{one.Page}/api/times",
+                    new { start = InstantPattern.ExtendedIso.Format(start), zone = "Europe/Dublin" }
+                )
+            )
+        );
         Assert.Single(answers, answer => answer.IsSuccessStatusCode);
-        Assert.All(answers.Where(answer => !answer.IsSuccessStatusCode), answer => Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode));
-        Assert.Contains("taken a moment ago", await answers.First(answer => !answer.IsSuccessStatusCode).Content.ReadAsStringAsync());
-        Assert.Equal(1, await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Meetings.CountAsync(m => m.Start == start)));
+        Assert.All(
+            answers.Where(answer => !answer.IsSuccessStatusCode),
+            answer => Assert.Equal(HttpStatusCode.Conflict, answer.StatusCode)
+        );
+        Assert.Contains(
+            "taken a moment ago",
+            await answers.First(answer => !answer.IsSuccessStatusCode).Content.ReadAsStringAsync()
+        );
+        Assert.Equal(
+            1,
+            await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Meetings.CountAsync(m => m.Start == start))
+        );
     }
 
     [Fact]
     public async Task What_the_outside_calendar_took_while_the_page_was_open_is_refused_kindly()
     {
         var owner = await studio.OwnerAsync();
-        Assert.True((await owner.PostAsync("/api/calendars", new { name = "Home", address = "stand-in:calendar", content = (string?)null })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    "/api/calendars",
+                    new
+                    {
+                        name = "Home",
+                        address = "stand-in:calendar",
+                        content = (string?)null,
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
         var (_, client, page, _) = await OfferAsync(owner, "outside@lanternhouse.example");
         var chosen = Times(await client.GetAsync($"{page}/api/times"))[^4];
         var local = World(chosen.Start);
-        Assert.True((await owner.PostAsync("/api/outside-calendar", new { id = 0, title = "Dentist", start = local, minutes = 30 })).IsSuccessStatusCode);
-        var refused = await client.PostAsync($"{page}/api/times", new { start = InstantPattern.ExtendedIso.Format(chosen.Start), zone = "Europe/Dublin" });
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    "/api/outside-calendar",
+                    new
+                    {
+                        id = 0,
+                        title = "Dentist",
+                        start = local,
+                        minutes = 30,
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
+        var refused = await client.PostAsync(
+            $"{page}/api/times",
+            new { start = InstantPattern.ExtendedIso.Format(chosen.Start), zone = "Europe/Dublin" }
+        );
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
         Assert.DoesNotContain(Times(await client.GetAsync($"{page}/api/times")), time => time.Start == chosen.Start);
     }
 
-    private static string World(Instant at) => LocalDateTimePattern.GeneralIso.Format(at.InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).LocalDateTime);
+    private static string World(Instant at) =>
+        LocalDateTimePattern.GeneralIso.Format(at.InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).LocalDateTime);
 
     [Fact]
     public async Task A_room_opens_by_its_passcode_alone()
@@ -102,13 +241,27 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var owner = await studio.OwnerAsync();
         var (project, client, page, mail) = await OfferAsync(owner, "room@lanternhouse.example");
         var start = Times(await client.GetAsync($"{page}/api/times"))[^2].Start;
-        await client.PostAsync($"{page}/api/times", new { start = InstantPattern.ExtendedIso.Format(start), zone = "Europe/Dublin" });
+        await client.PostAsync(
+            $"{page}/api/times",
+            new { start = InstantPattern.ExtendedIso.Format(start), zone = "Europe/Dublin" }
+        );
         await studio.TickAsync();
-        var match = System.Text.RegularExpressions.Regex.Match(await LetterAsync(owner, mail, "first call"), @"/rooms/(\w+) \(passcode (\d+)\)");
+        var match = System.Text.RegularExpressions.Regex.Match(
+            await LetterAsync(owner, mail, "first call"),
+            @"/rooms/(\w+) \(passcode (\d+)\)"
+        );
         var guest = new Visitor(studio);
         await guest.TokenAsync($"/rooms/{match.Groups[1].Value}/door");
-        Assert.Equal(HttpStatusCode.BadRequest, (await guest.PostAsync($"/rooms/{match.Groups[1].Value}/door", new { passcode = "1" })).StatusCode);
-        Assert.Equal(HttpStatusCode.OK, (await guest.PostAsync($"/rooms/{match.Groups[1].Value}/door", new { passcode = match.Groups[2].Value })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await guest.PostAsync($"/rooms/{match.Groups[1].Value}/door", new { passcode = "1" })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (
+                await guest.PostAsync($"/rooms/{match.Groups[1].Value}/door", new { passcode = match.Groups[2].Value })
+            ).StatusCode
+        );
         Assert.True(project > 0);
     }
 
@@ -117,7 +270,8 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     {
         var owner = await studio.OwnerAsync();
         await owner.PostAsync("/api/studio/feed");
-        string Path(JsonElement of) => of.GetProperty("feed").GetString()!.Replace("http://studio.example", "", StringComparison.Ordinal);
+        string Path(JsonElement of) =>
+            of.GetProperty("feed").GetString()!.Replace("http://studio.example", "", StringComparison.Ordinal);
         var path = Path(await owner.GetAsync("/api/studio"));
         var anybody = new Visitor(studio);
         Assert.StartsWith("BEGIN:VCALENDAR", await (await anybody.AskAsync(path)).Content.ReadAsStringAsync());
@@ -135,7 +289,11 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         var owner = await studio.OwnerAsync();
         var kind = JsonSerializer.SerializeToNode((await owner.GetAsync("/api/meeting-kinds"))[0])!.AsObject();
         kind[field] = value;
-        var answer = await owner.SendAsync(HttpMethod.Put, $"/api/meeting-kinds/{kind["id"]}", JsonContent.Create(kind));
+        var answer = await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/meeting-kinds/{kind["id"]}",
+            JsonContent.Create(kind)
+        );
         var text = await answer.Content.ReadAsStringAsync();
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
         Assert.Contains($"\"{field}\"", text);
@@ -146,9 +304,44 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     public async Task A_calendar_inside_the_house_or_none_at_all_is_refused()
     {
         var owner = await studio.OwnerAsync();
-        foreach (var address in new[] { "http://127.0.0.1:9/cal.ics", "http://[::1]/cal.ics", "http://192.168.1.1/cal.ics", "ftp://x", "nonsense" })
-            Assert.Contains("\"address\"", await (await owner.PostAsync("/api/calendars", new { name = "Inside", address, content = (string?)null })).Content.ReadAsStringAsync());
-        Assert.Contains("\"content\"", await (await owner.PostAsync("/api/calendars", new { name = "File", address = (string?)null, content = "hello" })).Content.ReadAsStringAsync());
+        foreach (
+            var address in new[]
+            {
+                "http://127.0.0.1:9/cal.ics",
+                "http://[::1]/cal.ics",
+                "http://192.168.1.1/cal.ics",
+                "ftp://x",
+                "nonsense",
+            }
+        )
+            Assert.Contains(
+                "\"address\"",
+                await (
+                    await owner.PostAsync(
+                        "/api/calendars",
+                        new
+                        {
+                            name = "Inside",
+                            address,
+                            content = (string?)null,
+                        }
+                    )
+                ).Content.ReadAsStringAsync()
+            );
+        Assert.Contains(
+            "\"content\"",
+            await (
+                await owner.PostAsync(
+                    "/api/calendars",
+                    new
+                    {
+                        name = "File",
+                        address = (string?)null,
+                        content = "hello",
+                    }
+                )
+            ).Content.ReadAsStringAsync()
+        );
     }
 
     [Theory]
@@ -163,5 +356,6 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     [InlineData("fe80::1", true)]
     [InlineData("93.184.216.34", false)]
     [InlineData("2606:2800:220:1::1", false)]
-    public void Addresses_inside_the_house_are_known(string address, bool inside) => Assert.Equal(inside, Gesamt.Web.Hosting.OutsideConnections.IsInside(IPAddress.Parse(address)));
+    public void Addresses_inside_the_house_are_known(string address, bool inside) =>
+        Assert.Equal(inside, Gesamt.Web.Hosting.OutsideConnections.IsInside(IPAddress.Parse(address)));
 }

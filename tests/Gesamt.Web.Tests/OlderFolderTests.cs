@@ -10,7 +10,12 @@ public sealed class OlderFolderTests
 {
     private sealed class Older(string data) : Studio(withProjects: true, data);
 
-    public static TheoryData<string> Releases => [.. Directory.GetFiles(Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Folders")).Select(file => Path.GetFileName(file))];
+    public static TheoryData<string> Releases =>
+        [
+            .. Directory
+                .GetFiles(Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Folders"))
+                .Select(file => Path.GetFileName(file)),
+        ];
 
     [Theory]
     [MemberData(nameof(Releases))]
@@ -19,28 +24,69 @@ public sealed class OlderFolderTests
         using var folder = new Folder();
         var data = await LaidAsync(folder, release);
         var before = Server.Read(data, "gesamt.db", "SELECT Id || Kind || Payload FROM Facts ORDER BY Id");
-        var standings = Server.Read(data, "gesamt.db", "SELECT Id || Standing_Stage || Standing_Turn || Standing_PaidMinor || Standing_OwedMinor FROM Projects ORDER BY Id");
+        var standings = Server.Read(
+            data,
+            "gesamt.db",
+            "SELECT Id || Standing_Stage || Standing_Turn || Standing_PaidMinor || Standing_OwedMinor FROM Projects ORDER BY Id"
+        );
         Assert.True(before.Count > 500 && standings.Count > 60, $"{before.Count} facts, {standings.Count} projects");
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
 
         await using var studio = new Older(data);
         var owner = await studio.OwnerAsync();
-        Assert.Equal(before, Server.Read(data, "gesamt.db", "SELECT Id || Kind || Payload FROM Facts ORDER BY Id").Take(before.Count));
-        Assert.Equal(standings, Server.Read(data, "gesamt.db", "SELECT Id || Standing_Stage || Standing_Turn || Standing_PaidMinor || Standing_OwedMinor FROM Projects ORDER BY Id"));
-        foreach (var page in new[] { "/api/today", "/api/turns", "/api/register", "/api/people", "/api/tray", "/api/routines", "/api/kinds", "/api/letter-texts", "/api/sessions" }) Assert.True((await owner.AskAsync(page)).IsSuccessStatusCode, page);
+        Assert.Equal(
+            before,
+            Server.Read(data, "gesamt.db", "SELECT Id || Kind || Payload FROM Facts ORDER BY Id").Take(before.Count)
+        );
+        Assert.Equal(
+            standings,
+            Server.Read(
+                data,
+                "gesamt.db",
+                "SELECT Id || Standing_Stage || Standing_Turn || Standing_PaidMinor || Standing_OwedMinor FROM Projects ORDER BY Id"
+            )
+        );
+        foreach (
+            var page in new[]
+            {
+                "/api/today",
+                "/api/turns",
+                "/api/register",
+                "/api/people",
+                "/api/tray",
+                "/api/routines",
+                "/api/kinds",
+                "/api/letter-texts",
+                "/api/sessions",
+            }
+        )
+            Assert.True((await owner.AskAsync(page)).IsSuccessStatusCode, page);
         foreach (var id in await studio.LookAsync(db => db.Projects.Select(p => p.Id).ToListAsync()))
         {
             var record = await owner.GetAsync($"/api/projects/{id.Value}");
             Assert.DoesNotContain("cannot be told", record.GetRawText());
-            foreach (var paper in record.GetProperty("papers").EnumerateArray()) Assert.True((await owner.AskAsync(paper.EnumerateObject().Last().Value.GetString()!)).IsSuccessStatusCode);
+            foreach (var paper in record.GetProperty("papers").EnumerateArray())
+                Assert.True(
+                    (await owner.AskAsync(paper.EnumerateObject().Last().Value.GetString()!)).IsSuccessStatusCode
+                );
         }
-        foreach (var file in await studio.LookAsync(db => db.Files.Select(f => f.Id).ToListAsync())) Assert.True((await owner.AskAsync($"/api/files/{file.Value}")).IsSuccessStatusCode);
+        foreach (var file in await studio.LookAsync(db => db.Files.Select(f => f.Id).ToListAsync()))
+            Assert.True((await owner.AskAsync($"/api/files/{file.Value}")).IsSuccessStatusCode);
         // links in letters sent then open now
-        var letters = (await owner.GetAsync("/api/post-office")).EnumerateArray().Where(l => l.GetProperty("fromStudio").GetBoolean()).Select(l => l.GetProperty("id").GetInt64());
+        var letters = (await owner.GetAsync("/api/post-office"))
+            .EnumerateArray()
+            .Where(l => l.GetProperty("fromStudio").GetBoolean())
+            .Select(l => l.GetProperty("id").GetInt64());
         var opened = 0;
         foreach (var letter in letters.Take(30))
-            foreach (System.Text.RegularExpressions.Match link in System.Text.RegularExpressions.Regex.Matches((await owner.GetAsync($"/api/post-office/{letter}")).GetProperty("text").GetString()!, @"http://studio\.example(/p/\S+)"))
-                if ((await new Visitor(studio).AskAsync(link.Groups[1].Value)).Headers.Contains("Set-Cookie")) opened++;
+        foreach (
+            System.Text.RegularExpressions.Match link in System.Text.RegularExpressions.Regex.Matches(
+                (await owner.GetAsync($"/api/post-office/{letter}")).GetProperty("text").GetString()!,
+                @"http://studio\.example(/p/\S+)"
+            )
+        )
+            if ((await new Visitor(studio).AskAsync(link.Groups[1].Value)).Headers.Contains("Set-Cookie"))
+                opened++;
         Assert.True(opened > 0);
         Assert.Equal(JsonValueKind.Array, (await owner.GetAsync("/api/today")).GetProperty("troubles").ValueKind);
         Assert.Empty((await owner.GetAsync("/api/today")).GetProperty("troubles").EnumerateArray());
@@ -48,12 +94,17 @@ public sealed class OlderFolderTests
 
     [Theory]
     [MemberData(nameof(Releases))]
-    public async Task What_an_earlier_release_signed_and_issued_is_drawn_at_the_first_start_marked_so_and_kept_from_then_on(string release)
+    public async Task What_an_earlier_release_signed_and_issued_is_drawn_at_the_first_start_marked_so_and_kept_from_then_on(
+        string release
+    )
     {
         using var folder = new Folder();
         var data = await LaidAsync(folder, release);
         var invoices = Server.Read(data, "gesamt.db", "SELECT Id FROM Invoices").Select(long.Parse).ToHashSet();
-        var signed = Server.Read(data, "gesamt.db", "SELECT DISTINCT VersionId FROM Signatures").Select(long.Parse).ToHashSet();
+        var signed = Server
+            .Read(data, "gesamt.db", "SELECT DISTINCT VersionId FROM Signatures")
+            .Select(long.Parse)
+            .ToHashSet();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
         await using var studio = new Older(data);
         var owner = await studio.OwnerAsync();
@@ -61,27 +112,56 @@ public sealed class OlderFolderTests
         var papers = await studio.LookAsync(db => db.Papers.ToListAsync());
         papers.RemoveAll(p => p.InvoiceId is { } id && !invoices.Contains(id.Value)); // issued since
         Assert.True(signed.Count > 10 && invoices.Count > 40);
-        Assert.Equal(invoices, papers.Where(p => p.InvoiceId is not null).Select(p => p.InvoiceId!.Value.Value).ToHashSet());
-        Assert.Superset(signed, papers.Where(p => p.VersionId is not null).Select(p => p.VersionId!.Value.Value).ToHashSet());
+        Assert.Equal(
+            invoices,
+            papers.Where(p => p.InvoiceId is not null).Select(p => p.InvoiceId!.Value.Value).ToHashSet()
+        );
+        Assert.Superset(
+            signed,
+            papers.Where(p => p.VersionId is not null).Select(p => p.VersionId!.Value.Value).ToHashSet()
+        );
         Assert.All(papers, paper => Assert.True(paper.DrawnLater));
 
-        var paths = papers.Select(p => p.InvoiceId is { } id ? $"/api/invoices/{id.Value}.pdf" : $"/api/contracts/{p.VersionId!.Value.Value}.pdf").Distinct().ToList();
+        var paths = papers
+            .Select(p =>
+                p.InvoiceId is { } id
+                    ? $"/api/invoices/{id.Value}.pdf"
+                    : $"/api/contracts/{p.VersionId!.Value.Value}.pdf"
+            )
+            .Distinct()
+            .ToList();
         async Task<List<string>> HashesAsync()
         {
             var hashes = new List<string>();
-            foreach (var path in paths) hashes.Add(Convert.ToHexStringLower(SHA256.HashData(await (await owner.AskAsync(path)).Content.ReadAsByteArrayAsync())));
+            foreach (var path in paths)
+                hashes.Add(
+                    Convert.ToHexStringLower(
+                        SHA256.HashData(await (await owner.AskAsync(path)).Content.ReadAsByteArrayAsync())
+                    )
+                );
             return hashes;
         }
         var before = await HashesAsync();
         Assert.Subset(papers.Select(p => p.Hash).ToHashSet(), before.ToHashSet());
-        await owner.ChangeStudioAsync(now => (now["name"], now["address"], now["brand"], now["iban"]) = ("Another name", "Elsewhere", "#552200", "DE89370400440532013000"));
+        await owner.ChangeStudioAsync(now =>
+            (now["name"], now["address"], now["brand"], now["iban"]) = (
+                "Another name",
+                "Elsewhere",
+                "#552200",
+                "DE89370400440532013000"
+            )
+        );
         Assert.Equal(before, await HashesAsync());
     }
 
     private static async Task<string> LaidAsync(Folder folder, string release)
     {
         var data = folder.Of("studio");
-        await Backup.RestoreAsync(Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Folders", release), data, TestContext.Current.CancellationToken);
+        await Backup.RestoreAsync(
+            Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Folders", release),
+            data,
+            TestContext.Current.CancellationToken
+        );
         return data;
     }
 }

@@ -13,10 +13,18 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact]
     public async Task A_sent_version_hashes_to_what_sha256sum_says_and_is_canonical()
     {
-        var (project, _) = await studio.ProposeAsync(await studio.OwnerAsync(), new Visitor(studio), "hash@lanternhouse.example");
-        var version = await studio.LookAsync(db => db.Versions.AsNoTracking().SingleAsync(v => v.ProjectId == new ProjectId(project)));
+        var (project, _) = await studio.ProposeAsync(
+            await studio.OwnerAsync(),
+            new Visitor(studio),
+            "hash@lanternhouse.example"
+        );
+        var version = await studio.LookAsync(db =>
+            db.Versions.AsNoTracking().SingleAsync(v => v.ProjectId == new ProjectId(project))
+        );
         Assert.Equal(version.Canonical, CanonicalJson.Of(System.Text.Json.Nodes.JsonNode.Parse(version.Canonical)));
-        using var sum = Process.Start(new ProcessStartInfo("sha256sum") { RedirectStandardInput = true, RedirectStandardOutput = true })!;
+        using var sum = Process.Start(
+            new ProcessStartInfo("sha256sum") { RedirectStandardInput = true, RedirectStandardOutput = true }
+        )!;
         sum.StandardInput.BaseStream.Write(version.Canonical);
         sum.StandardInput.Close();
         Assert.StartsWith(version.Hash, await sum.StandardOutput.ReadToEndAsync());
@@ -28,11 +36,19 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (project, page) = await studio.ProposeAsync(owner, client, "sorts@lanternhouse.example");
         await studio.SignedAsync(client, page);
-        var versions = await studio.LookAsync(db => db.Versions.AsNoTracking().Where(v => v.ProjectId == new ProjectId(project)).OrderBy(v => v.Id).ToListAsync());
+        var versions = await studio.LookAsync(db =>
+            db.Versions.AsNoTracking()
+                .Where(v => v.ProjectId == new ProjectId(project))
+                .OrderBy(v => v.Id)
+                .ToListAsync()
+        );
         Assert.Equal([PaperSort.Proposal, PaperSort.Contract], versions.Select(v => v.Sort));
         foreach (var version in versions)
-            foreach (var sort in versions.Select(v => v.Sort))
-                Assert.Equal(sort == version.Sort ? HttpStatusCode.OK : HttpStatusCode.NotFound, (await owner.AskAsync($"/api/projects/{project}/entries/{sort}/{version.Id.Value}")).StatusCode);
+        foreach (var sort in versions.Select(v => v.Sort))
+            Assert.Equal(
+                sort == version.Sort ? HttpStatusCode.OK : HttpStatusCode.NotFound,
+                (await owner.AskAsync($"/api/projects/{project}/entries/{sort}/{version.Id.Value}")).StatusCode
+            );
     }
 
     [Fact]
@@ -47,7 +63,9 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Contains("6642.00", contract);
         Assert.Contains("MonaDelarue", contract);
         Assert.Contains(hash[..30], contract);
-        var invoice = await studio.LookAsync(db => db.Invoices.AsNoTracking().SingleAsync(i => i.ProjectId == new ProjectId(project)));
+        var invoice = await studio.LookAsync(db =>
+            db.Invoices.AsNoTracking().SingleAsync(i => i.ProjectId == new ProjectId(project))
+        );
         Assert.Equal(265_680, invoice.TotalMinor); // 40 % of 6 642.00
         var printed = await TextAsync(owner, $"/api/invoices/{invoice.Id.Value}.pdf");
         Assert.Contains(invoice.Number, printed);
@@ -63,10 +81,34 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (project, page) = await studio.ProposeAsync(owner, client, "two@lanternhouse.example");
         await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } });
         var hash = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString();
-        var answers = await Task.WhenAll(Enumerable.Range(0, 3).Select(_ => client.PostAsync($"{page}/api/sign", new { name = "Mona Delarue", agreed = true, hash })));
+        var answers = await Task.WhenAll(
+            Enumerable
+                .Range(0, 3)
+                .Select(_ =>
+                    client.PostAsync(
+                        $"{page}/api/sign",
+                        new
+                        {
+                            name = "Mona Delarue",
+                            agreed = true,
+                            hash,
+                        }
+                    )
+                )
+        );
         Assert.Single(answers, answer => answer.IsSuccessStatusCode);
-        Assert.Equal(1, await studio.LookAsync(db => db.Signatures.CountAsync(s => db.Versions.Any(v => v.Id == s.VersionId && v.ProjectId == new ProjectId(project)))));
-        Assert.Equal(1, await studio.LookAsync(db => db.Invoices.CountAsync(i => i.ProjectId == new ProjectId(project))));
+        Assert.Equal(
+            1,
+            await studio.LookAsync(db =>
+                db.Signatures.CountAsync(s =>
+                    db.Versions.Any(v => v.Id == s.VersionId && v.ProjectId == new ProjectId(project))
+                )
+            )
+        );
+        Assert.Equal(
+            1,
+            await studio.LookAsync(db => db.Invoices.CountAsync(i => i.ProjectId == new ProjectId(project)))
+        );
     }
 
     [Fact]
@@ -75,18 +117,38 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (project, page) = await studio.ProposeAsync(owner, client, "card@lanternhouse.example");
         await studio.SignedAsync(client, page);
-        var address = System.Text.Json.JsonDocument.Parse(await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync()).RootElement.GetProperty("address").GetString()!;
-        var again = System.Text.Json.JsonDocument.Parse(await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync()).RootElement.GetProperty("address").GetString()!;
+        var address = System
+            .Text.Json.JsonDocument.Parse(await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync())
+            .RootElement.GetProperty("address")
+            .GetString()!;
+        var again = System
+            .Text.Json.JsonDocument.Parse(await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync())
+            .RootElement.GetProperty("address")
+            .GetString()!;
         Assert.Equal(address, again);
         var house = new Visitor(studio);
         await house.TokenAsync(address.Replace("/cards/", "/card-house/", StringComparison.Ordinal));
-        var refused = await house.PostAsync(address.Replace("/cards/", "/card-house/", StringComparison.Ordinal), new { number = StandIns.CardHouse.NoMoney });
+        var refused = await house.PostAsync(
+            address.Replace("/cards/", "/card-house/", StringComparison.Ordinal),
+            new { number = StandIns.CardHouse.NoMoney }
+        );
         Assert.Contains("not enough money", await refused.Content.ReadAsStringAsync());
-        Assert.True((await house.PostAsync(address.Replace("/cards/", "/card-house/", StringComparison.Ordinal), new { number = StandIns.CardHouse.Good })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await house.PostAsync(
+                    address.Replace("/cards/", "/card-house/", StringComparison.Ordinal),
+                    new { number = StandIns.CardHouse.Good }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.TickAsync();
         await client.PostAsync($"{page}/api/settle");
         await studio.TickAsync();
-        var paid = Assert.Single(await studio.LookAsync(db => db.Payments.AsNoTracking().Where(p => p.ProjectId == new ProjectId(project)).ToListAsync()));
+        var paid = Assert.Single(
+            await studio.LookAsync(db =>
+                db.Payments.AsNoTracking().Where(p => p.ProjectId == new ProjectId(project)).ToListAsync()
+            )
+        );
         Assert.Equal((265_680, PaymentMeans.Card), (paid.AmountMinor, paid.Means));
     }
 
@@ -100,7 +162,9 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             var (_, page) = await studio.ProposeAsync(owner, client, $"n{i}@lanternhouse.example");
             await studio.SignedAsync(client, page);
         }
-        var numbers = await studio.LookAsync(db => db.Invoices.OrderBy(i => i.Sequence).Select(i => i.Sequence).ToListAsync());
+        var numbers = await studio.LookAsync(db =>
+            db.Invoices.OrderBy(i => i.Sequence).Select(i => i.Sequence).ToListAsync()
+        );
         Assert.Equal(Enumerable.Range(1, numbers.Count), numbers);
     }
 
@@ -110,7 +174,8 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal("application/pdf", answer.Content.Headers.ContentType!.MediaType);
         using var pdf = PdfDocument.Open(await answer.Content.ReadAsByteArrayAsync());
         var text = new StringBuilder();
-        foreach (var page in pdf.GetPages()) text.Append(page.Text);
+        foreach (var page in pdf.GetPages())
+            text.Append(page.Text);
         // digits stand in cells of one width, so that a reader sees gaps between them
         return new([.. text.ToString().Where(c => !char.IsWhiteSpace(c))]);
     }

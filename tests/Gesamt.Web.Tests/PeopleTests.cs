@@ -18,8 +18,29 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var visitor = new Visitor(studio);
         await visitor.TokenAsync("/forms/mural");
-        Assert.True((await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["name"] = name, ["mail"] = mail, ["wish"] = wish } })).IsSuccessStatusCode);
-        return await studio.LookAsync(async (Gesamt.Store.GesamtDb db) => await db.Projects.OrderByDescending(p => p.Id).Select(p => new { p.Id, p.ClientId }).FirstAsync() is var row ? (row.Id.Value, row.ClientId.Value) : default);
+        Assert.True(
+            (
+                await visitor.PostAsync(
+                    "/forms/mural",
+                    new
+                    {
+                        answers = new Dictionary<string, string>(Studio.Answers)
+                        {
+                            ["name"] = name,
+                            ["mail"] = mail,
+                            ["wish"] = wish,
+                        },
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
+        return await studio.LookAsync(
+            async (Gesamt.Store.GesamtDb db) =>
+                await db.Projects.OrderByDescending(p => p.Id).Select(p => new { p.Id, p.ClientId }).FirstAsync()
+                    is var row
+                    ? (row.Id.Value, row.ClientId.Value)
+                    : default
+        );
     }
 
     [Fact]
@@ -30,9 +51,15 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (project, second) = await InquireAsync("Cid and Dov", "plan@planner.example");
         var record = await owner.GetAsync($"/api/projects/{project}");
         var match = Assert.Single(record.GetProperty("matches").EnumerateArray());
-        Assert.Equal((first, "the same mail address"), (match.GetProperty("person").GetInt64(), match.GetProperty("why").GetString()));
+        Assert.Equal(
+            (first, "the same mail address"),
+            (match.GetProperty("person").GetInt64(), match.GetProperty("why").GetString())
+        );
         Assert.Equal(second, record.GetProperty("client").GetProperty("id").GetInt64());
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/people/{second}/different-from/{first}")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.PostAsync($"/api/people/{second}/different-from/{first}")).StatusCode
+        );
         Assert.Equal(0, (await owner.GetAsync($"/api/projects/{project}")).GetProperty("matches").GetArrayLength());
         Assert.Equal(0, (await owner.GetAsync($"/api/people/{first}")).GetProperty("matches").GetArrayLength());
     }
@@ -43,20 +70,67 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var owner = await studio.OwnerAsync();
         var (p1, one) = await InquireAsync("Elin Vogt", "elin@harbourview.example");
         var (p2, two) = await InquireAsync("Elin Vogt", "elin.vogt@private.example");
-        await owner.SendAsync(HttpMethod.Put, $"/api/people/{two}", JsonContent.Create(new { sort = "Client", name = "Elin Vogt", greeted = (string?)null, organisation = "Harbour View", mail = "elin.vogt@private.example", phone = "087 555 0111", profile = (string?)null, prefers = (string?)null, address = (string?)null, taxNumber = (string?)null, notes = "", edition = 0 }));
-        var differs = (await owner.GetAsync($"/api/projects/{p2}")).GetProperty("matches")[0].GetProperty("differs").ToString();
+        await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/people/{two}",
+            JsonContent.Create(
+                new
+                {
+                    sort = "Client",
+                    name = "Elin Vogt",
+                    greeted = (string?)null,
+                    organisation = "Harbour View",
+                    mail = "elin.vogt@private.example",
+                    phone = "087 555 0111",
+                    profile = (string?)null,
+                    prefers = (string?)null,
+                    address = (string?)null,
+                    taxNumber = (string?)null,
+                    notes = "",
+                    edition = 0,
+                }
+            )
+        );
+        var differs = (await owner.GetAsync($"/api/projects/{p2}"))
+            .GetProperty("matches")[0]
+            .GetProperty("differs")
+            .ToString();
         Assert.Contains("elin@harbourview.example", differs);
-        Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/people/{two}/same-as/{one}", new { take = Array.Empty<string>() })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.PostAsync($"/api/people/{two}/same-as/{one}", new { take = Array.Empty<string>() })).StatusCode
+        );
         var kept = await owner.GetAsync($"/api/people/{one}");
         Assert.Equal(2, kept.GetProperty("projects").GetArrayLength());
-        Assert.Equal(("elin@harbourview.example", "087 555 0111"), (kept.GetProperty("details").GetProperty("mail").GetString(), kept.GetProperty("details").GetProperty("phone").GetString()));
+        Assert.Equal(
+            ("elin@harbourview.example", "087 555 0111"),
+            (
+                kept.GetProperty("details").GetProperty("mail").GetString(),
+                kept.GetProperty("details").GetProperty("phone").GetString()
+            )
+        );
         // a letter from the other address is still theirs, and belongs to two projects now
-        var tray = await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(new Gesamt.Web.Letters.Incoming.Index(desk.Db, "x.example").OpenProjectsOf("elin.vogt@private.example")));
+        var tray = await studio.LookAsync(
+            (Gesamt.Web.Hosting.Desk desk) =>
+                Task.FromResult(
+                    new Gesamt.Web.Letters.Incoming.Index(desk.Db, "x.example").OpenProjectsOf(
+                        "elin.vogt@private.example"
+                    )
+                )
+        );
         Assert.Equal(2, tray.Count);
         await owner.PostAsync($"/api/joins/{kept.GetProperty("joins")[0].GetProperty("undo").GetInt32()}/undo");
-        Assert.Equal(two, (await owner.GetAsync($"/api/projects/{p2}")).GetProperty("client").GetProperty("id").GetInt64());
-        Assert.Equal(one, (await owner.GetAsync($"/api/projects/{p1}")).GetProperty("client").GetProperty("id").GetInt64());
-        Assert.Null((await owner.GetAsync($"/api/people/{one}")).GetProperty("details").GetProperty("phone").GetString());
+        Assert.Equal(
+            two,
+            (await owner.GetAsync($"/api/projects/{p2}")).GetProperty("client").GetProperty("id").GetInt64()
+        );
+        Assert.Equal(
+            one,
+            (await owner.GetAsync($"/api/projects/{p1}")).GetProperty("client").GetProperty("id").GetInt64()
+        );
+        Assert.Null(
+            (await owner.GetAsync($"/api/people/{one}")).GetProperty("details").GetProperty("phone").GetString()
+        );
     }
 
     [Fact]
@@ -64,13 +138,45 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (project, page) = await studio.ProposeAsync(owner, client, "split@lanternhouse.example");
-        var person = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("client").GetProperty("id").GetInt64();
+        var person = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("client")
+            .GetProperty("id")
+            .GetInt64();
         Assert.Equal(HttpStatusCode.OK, (await client.AskAsync($"{page}/api")).StatusCode);
-        var other = new { sort = "Client", name = "Somebody Else", greeted = (string?)null, organisation = (string?)null, mail = "else@lanternhouse.example", phone = (string?)null, profile = (string?)null, prefers = (string?)null, address = (string?)null, taxNumber = (string?)null, notes = "", edition = 0 };
-        var made = (await JsonAsync(await owner.PostAsync($"/api/people/{person}/split", new { projects = new[] { project }, person = other }))).GetProperty("id").GetInt64();
-        Assert.Equal(made, (await owner.GetAsync($"/api/projects/{project}")).GetProperty("client").GetProperty("id").GetInt64());
+        var other = new
+        {
+            sort = "Client",
+            name = "Somebody Else",
+            greeted = (string?)null,
+            organisation = (string?)null,
+            mail = "else@lanternhouse.example",
+            phone = (string?)null,
+            profile = (string?)null,
+            prefers = (string?)null,
+            address = (string?)null,
+            taxNumber = (string?)null,
+            notes = "",
+            edition = 0,
+        };
+        var made = (
+            await JsonAsync(
+                await owner.PostAsync(
+                    $"/api/people/{person}/split",
+                    new { projects = new[] { project }, person = other }
+                )
+            )
+        )
+            .GetProperty("id")
+            .GetInt64();
+        Assert.Equal(
+            made,
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("client").GetProperty("id").GetInt64()
+        );
         Assert.Equal(HttpStatusCode.Unauthorized, (await client.AskAsync($"{page}/api")).StatusCode);
-        var undo = (await owner.GetAsync($"/api/people/{person}")).GetProperty("joins")[0].GetProperty("undo").GetInt32();
+        var undo = (await owner.GetAsync($"/api/people/{person}"))
+            .GetProperty("joins")[0]
+            .GetProperty("undo")
+            .GetInt32();
         Assert.True((await owner.PostAsync($"/api/joins/{undo}/undo")).IsSuccessStatusCode);
         Assert.Equal(HttpStatusCode.OK, (await client.AskAsync($"{page}/api")).StatusCode);
         Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/joins/{undo}/undo")).StatusCode);
@@ -81,25 +187,86 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (project, _) = await studio.ProposeAsync(owner, client, "parts@lanternhouse.example");
-        long Add(string name, string mail) => JsonAsync(owner.PostAsync("/api/people", new { sort = "Client", name, greeted = (string?)null, organisation = (string?)null, mail, phone = (string?)null, profile = (string?)null, prefers = (string?)null, address = (string?)null, taxNumber = (string?)null, notes = "", edition = 0 }).Result).Result.GetProperty("id").GetInt64();
+        long Add(string name, string mail) =>
+            JsonAsync(
+                owner
+                    .PostAsync(
+                        "/api/people",
+                        new
+                        {
+                            sort = "Client",
+                            name,
+                            greeted = (string?)null,
+                            organisation = (string?)null,
+                            mail,
+                            phone = (string?)null,
+                            profile = (string?)null,
+                            prefers = (string?)null,
+                            address = (string?)null,
+                            taxNumber = (string?)null,
+                            notes = "",
+                            edition = 0,
+                        }
+                    )
+                    .Result
+            )
+                .Result.GetProperty("id")
+                .GetInt64();
         var (reader, contact) = (Add("Ray Reader", "ray@house.example"), Add("Connie Contact", "connie@house.example"));
-        foreach (var (person, part) in new[] { (reader, "ReadsAlong"), (contact, "GetsMail") }) Assert.True((await owner.PostAsync($"/api/projects/{project}/people", new { person, part, has = true })).IsSuccessStatusCode);
+        foreach (var (person, part) in new[] { (reader, "ReadsAlong"), (contact, "GetsMail") })
+            Assert.True(
+                (
+                    await owner.PostAsync(
+                        $"/api/projects/{project}/people",
+                        new
+                        {
+                            person,
+                            part,
+                            has = true,
+                        }
+                    )
+                ).IsSuccessStatusCode
+            );
 
-        var address = (await owner.GetAsync($"/api/projects/{project}/people/{reader}/link")).GetProperty("address").GetString()!.Replace("http://studio.example", "", StringComparison.Ordinal);
+        var address = (await owner.GetAsync($"/api/projects/{project}/people/{reader}/link"))
+            .GetProperty("address")
+            .GetString()!
+            .Replace("http://studio.example", "", StringComparison.Ordinal);
         var ray = new Visitor(studio);
         var page = (await ray.AskAsync(address)).Headers.Location!.ToString();
         await ray.TokenAsync($"{page}/api");
-        Assert.Equal(HttpStatusCode.Forbidden, (await ray.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } })).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await ray.PostAsync($"{page}/api/change", new { words = "less" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await ray.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await ray.PostAsync($"{page}/api/change", new { words = "less" })).StatusCode
+        );
 
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "To you", body = "Here: [page link]" })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/letter",
+                    new { subject = "To you", body = "Here: [page link]" }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.TickAsync();
         var connie = new Visitor(studio);
         var hers = await studio.EnterAsync(owner, connie, "connie@house.example");
         Assert.NotEqual(page, hers);
         Assert.True((await connie.PostAsync($"{hers}/api/change", new { words = "less" })).IsSuccessStatusCode);
         // a part taken away closes the page
-        await owner.PostAsync($"/api/projects/{project}/people", new { person = reader, part = "ReadsAlong", has = false });
+        await owner.PostAsync(
+            $"/api/projects/{project}/people",
+            new
+            {
+                person = reader,
+                part = "ReadsAlong",
+                has = false,
+            }
+        );
         Assert.Equal(HttpStatusCode.Unauthorized, (await ray.AskAsync($"{page}/api")).StatusCode);
     }
 
@@ -108,25 +275,72 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var owner = await studio.OwnerAsync();
         var (project, _) = await InquireAsync("Wren Adair", "wren@signalbox.example");
-        await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.Where(p => p.Id == new Gesamt.Core.ProjectId(project)).ExecuteUpdateAsync(set => set.SetProperty(p => p.Title, "Signal box mural")));
-        var kept = await JsonAsync(await owner.PostAsync("/api/slips", new { text = "order primer for signal fri important", project = (long?)null }));
-        Assert.Equal("Kept: a task for Signal box mural, due Fri 29 Jan, important", kept.GetProperty("words").GetString());
-        Assert.Contains("order primer", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("tasks").ToString());
-        Assert.True((await owner.PostAsync($"/api/slips/{kept.GetProperty("id").GetInt32()}/undo")).IsSuccessStatusCode);
-        Assert.DoesNotContain("order primer", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("tasks").ToString());
+        await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Projects.Where(p => p.Id == new Gesamt.Core.ProjectId(project))
+                    .ExecuteUpdateAsync(set => set.SetProperty(p => p.Title, "Signal box mural"))
+        );
+        var kept = await JsonAsync(
+            await owner.PostAsync(
+                "/api/slips",
+                new { text = "order primer for signal fri important", project = (long?)null }
+            )
+        );
+        Assert.Equal(
+            "Kept: a task for Signal box mural, due Fri 29 Jan, important",
+            kept.GetProperty("words").GetString()
+        );
+        Assert.Contains(
+            "order primer",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("tasks").ToString()
+        );
+        Assert.True(
+            (await owner.PostAsync($"/api/slips/{kept.GetProperty("id").GetInt32()}/undo")).IsSuccessStatusCode
+        );
+        Assert.DoesNotContain(
+            "order primer",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("tasks").ToString()
+        );
 
-        var call = await JsonAsync(await owner.PostAsync("/api/slips", new { text = "call: they want levers, for signal", project = (long?)null }));
-        Assert.NotEqual("AnswerInquiry", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString());
+        var call = await JsonAsync(
+            await owner.PostAsync(
+                "/api/slips",
+                new { text = "call: they want levers, for signal", project = (long?)null }
+            )
+        );
+        Assert.NotEqual(
+            "AnswerInquiry",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+        );
         await owner.PostAsync($"/api/slips/{call.GetProperty("id").GetInt32()}/undo");
-        Assert.Equal("AnswerInquiry", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString());
+        Assert.Equal(
+            "AnswerInquiry",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+        );
 
         var before = (await owner.GetAsync("/api/today")).GetProperty("tray").GetInt32();
-        var loose = (await JsonAsync(await owner.PostAsync("/api/slips", new { text = "gold leaf is cheaper elsewhere", project = (long?)null }))).GetProperty("id").GetInt32();
+        var loose = (
+            await JsonAsync(
+                await owner.PostAsync(
+                    "/api/slips",
+                    new { text = "gold leaf is cheaper elsewhere", project = (long?)null }
+                )
+            )
+        )
+            .GetProperty("id")
+            .GetInt32();
         Assert.Equal(before + 1, (await owner.GetAsync("/api/today")).GetProperty("tray").GetInt32());
         Assert.True((await owner.PostAsync($"/api/slips/{loose}/file", new { project })).IsSuccessStatusCode);
-        Assert.Contains("gold leaf is cheaper", (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").ToString());
+        Assert.Contains(
+            "gold leaf is cheaper",
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").ToString()
+        );
         Assert.Equal(before, (await owner.GetAsync("/api/today")).GetProperty("tray").GetInt32());
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsync("/api/slips", new { text = " ", project = (long?)null })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await owner.PostAsync("/api/slips", new { text = " ", project = (long?)null })).StatusCode
+        );
     }
 
     [Fact]
@@ -136,10 +350,55 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (project, person) = await InquireAsync("Theodora Pettigrew", "theo@pettigrew.example");
         Assert.Contains("Theodora Pettigrew", (await owner.GetAsync("/api/search?words=petigrew")).ToString());
         Assert.Equal(0, (await owner.GetAsync("/api/search?words=xylophone")).GetArrayLength());
-        Assert.True((await owner.PostAsync("/api/labels", new { label = "Outdoors ", project, person = (long?)null, task = (long?)null })).IsSuccessStatusCode);
-        Assert.True((await owner.PostAsync("/api/labels", new { label = "outdoors", project = (long?)null, person, task = (long?)null })).IsSuccessStatusCode);
-        Assert.Equal(["project", "person"], (await owner.GetAsync("/api/labels/outdoors")).EnumerateArray().Select(one => one.GetProperty("sort").GetString()));
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsync("/api/labels", new { label = "", project, person = (long?)null, task = (long?)null })).StatusCode);
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    "/api/labels",
+                    new
+                    {
+                        label = "Outdoors ",
+                        project,
+                        person = (long?)null,
+                        task = (long?)null,
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    "/api/labels",
+                    new
+                    {
+                        label = "outdoors",
+                        project = (long?)null,
+                        person,
+                        task = (long?)null,
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
+        Assert.Equal(
+            ["project", "person"],
+            (await owner.GetAsync("/api/labels/outdoors"))
+                .EnumerateArray()
+                .Select(one => one.GetProperty("sort").GetString())
+        );
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (
+                await owner.PostAsync(
+                    "/api/labels",
+                    new
+                    {
+                        label = "",
+                        project,
+                        person = (long?)null,
+                        task = (long?)null,
+                    }
+                )
+            ).StatusCode
+        );
     }
 
     [Fact]
@@ -150,9 +409,23 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Contains("FN:Piet Sorrel", cards);
         var again = await JsonAsync(await owner.PostAsync("/api/people/vcards", new { text = cards }));
         Assert.Equal(0, again.GetProperty("made").GetInt32());
-        var fresh = await JsonAsync(await owner.PostAsync("/api/people/vcards", new { text = "BEGIN:VCARD\nVERSION:3.0\nN:Roe;Declan;;;\nTEL:01 555 0100\nEND:VCARD\nBEGIN:VCARD\nFN:Nobody\nEND:VCARD" }));
-        Assert.Equal((1, "Nobody"), (fresh.GetProperty("made").GetInt32(), fresh.GetProperty("unreachable")[0].GetString()));
+        var fresh = await JsonAsync(
+            await owner.PostAsync(
+                "/api/people/vcards",
+                new
+                {
+                    text = "BEGIN:VCARD\nVERSION:3.0\nN:Roe;Declan;;;\nTEL:01 555 0100\nEND:VCARD\nBEGIN:VCARD\nFN:Nobody\nEND:VCARD",
+                }
+            )
+        );
+        Assert.Equal(
+            (1, "Nobody"),
+            (fresh.GetProperty("made").GetInt32(), fresh.GetProperty("unreachable")[0].GetString())
+        );
         Assert.Contains("Declan Roe", (await owner.GetAsync("/api/people?words=roe")).ToString());
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsync("/api/people/vcards", new { text = "hello" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await owner.PostAsync("/api/people/vcards", new { text = "hello" })).StatusCode
+        );
     }
 }

@@ -23,10 +23,16 @@ public sealed class ProxyTests
         public Proxy(int behind, bool tells = true)
         {
             using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
-            using var certificate = new CertificateRequest("CN=localhost", key, HashAlgorithmName.SHA256).CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
+            using var certificate = new CertificateRequest(
+                "CN=localhost",
+                key,
+                HashAlgorithmName.SHA256
+            ).CreateSelfSigned(DateTimeOffset.UtcNow.AddDays(-1), DateTimeOffset.UtcNow.AddDays(1));
             File.WriteAllText(folder.Of("certificate.pem"), certificate.ExportCertificatePem());
             File.WriteAllText(folder.Of("key.pem"), key.ExportPkcs8PrivateKeyPem());
-            File.WriteAllText(folder.Of("nginx.conf"), $$"""
+            File.WriteAllText(
+                folder.Of("nginx.conf"),
+                $$"""
                 daemon off;
                 pid {{folder.Path}}/nginx.pid;
                 error_log {{folder.Path}}/error.log;
@@ -41,17 +47,35 @@ public sealed class ProxyTests
                     location / {
                       proxy_pass http://127.0.0.1:{{behind}};
                       proxy_set_header Host $http_host;
-                      {{(tells ? "proxy_set_header X-Forwarded-Proto $scheme; proxy_set_header X-Forwarded-For $http_x_test_visitor;" : "")}}
+                      {{(
+                    tells
+                        ? "proxy_set_header X-Forwarded-Proto $scheme; proxy_set_header X-Forwarded-For $http_x_test_visitor;"
+                        : ""
+                )}}
                     }
                   }
                 }
-                """);
-            nginx = Process.Start(new ProcessStartInfo("/usr/sbin/nginx", ["-e", folder.Of("error.log"), "-c", folder.Of("nginx.conf")]) { RedirectStandardError = true })!;
+                """
+            );
+            nginx = Process.Start(
+                new ProcessStartInfo("/usr/sbin/nginx", ["-e", folder.Of("error.log"), "-c", folder.Of("nginx.conf")])
+                {
+                    RedirectStandardError = true,
+                }
+            )!;
         }
 
         public HttpClient Visitor(string from = "198.51.100.7")
         {
-            var handler = new SocketsHttpHandler { UseCookies = true, AllowAutoRedirect = false, SslOptions = new SslClientAuthenticationOptions { RemoteCertificateValidationCallback = (_, _, _, _) => true } };
+            var handler = new SocketsHttpHandler
+            {
+                UseCookies = true,
+                AllowAutoRedirect = false,
+                SslOptions = new SslClientAuthenticationOptions
+                {
+                    RemoteCertificateValidationCallback = (_, _, _, _) => true,
+                },
+            };
             var client = new HttpClient(handler) { BaseAddress = new(Address), Timeout = Server.Longest };
             // what nginx hands on as the visitor's address: one machine plays them all
             client.DefaultRequestHeaders.Add("X-Test-Visitor", from);
@@ -76,30 +100,42 @@ public sealed class ProxyTests
 
         public void Dispose()
         {
-            if (!nginx.HasExited) nginx.Kill(entireProcessTree: true);
+            if (!nginx.HasExited)
+                nginx.Kill(entireProcessTree: true);
             nginx.WaitForExit();
             nginx.Dispose();
             folder.Dispose();
         }
     }
 
-    private static async Task<(Server, Proxy)> OpenAsync(string data, bool tells = true, params (string, string)[] settings)
+    private static async Task<(Server, Proxy)> OpenAsync(
+        string data,
+        bool tells = true,
+        params (string, string)[] settings
+    )
     {
         // the server needs the proxy's address and the proxy the server's port: the port of the proxy is free to choose first
         var behind = Server.FreePort();
         var proxy = new Proxy(behind, tells);
-        var server = Server.StartReal(data, [("ASPNETCORE_URLS", $"http://127.0.0.1:{behind}"), ("Gesamt__Address", proxy.Address), .. settings]);
+        var server = Server.StartReal(
+            data,
+            [("ASPNETCORE_URLS", $"http://127.0.0.1:{behind}"), ("Gesamt__Address", proxy.Address), .. settings]
+        );
         await proxy.WaitAsync();
         using var probe = proxy.Visitor();
         using var patience = new CancellationTokenSource(Server.Longest);
-        while ((await probe.GetAsync("/i/none", patience.Token)).StatusCode == HttpStatusCode.BadGateway) await Task.Delay(20, patience.Token);
+        while ((await probe.GetAsync("/i/none", patience.Token)).StatusCode == HttpStatusCode.BadGateway)
+            await Task.Delay(20, patience.Token);
         return (server, proxy);
     }
 
     private static async Task<HttpResponseMessage> SignInAsync(HttpClient visitor, string password = "harbour light")
     {
         var session = await visitor.GetFromJsonAsync<JsonElement>("/api/session");
-        var request = new HttpRequestMessage(HttpMethod.Post, "/api/session") { Content = JsonContent.Create(new { password }) };
+        var request = new HttpRequestMessage(HttpMethod.Post, "/api/session")
+        {
+            Content = JsonContent.Create(new { password }),
+        };
         request.Headers.Add("X-Gesamt-Token", session.GetProperty("token").GetString());
         request.Headers.Add("Idempotency-Key", Guid.NewGuid().ToString("n"));
         return await visitor.SendAsync(request);
@@ -116,10 +152,19 @@ public sealed class ProxyTests
         {
             var answer = await SignInAsync(owner);
             Assert.Equal(HttpStatusCode.NoContent, answer.StatusCode);
-            Assert.All(answer.Headers.GetValues("Set-Cookie"), cookie => Assert.Contains("secure", cookie, StringComparison.OrdinalIgnoreCase));
+            Assert.All(
+                answer.Headers.GetValues("Set-Cookie"),
+                cookie => Assert.Contains("secure", cookie, StringComparison.OrdinalIgnoreCase)
+            );
             Assert.Equal("max-age=31536000", Assert.Single(answer.Headers.GetValues("Strict-Transport-Security")));
-            Assert.Equal("Ida", (await owner.GetFromJsonAsync<JsonElement>("/api/session")).GetProperty("owner").GetString());
-            Assert.Equal("198.51.100.7", (await owner.GetFromJsonAsync<JsonElement>("/api/sessions"))[0].GetProperty("address").GetString());
+            Assert.Equal(
+                "Ida",
+                (await owner.GetFromJsonAsync<JsonElement>("/api/session")).GetProperty("owner").GetString()
+            );
+            Assert.Equal(
+                "198.51.100.7",
+                (await owner.GetFromJsonAsync<JsonElement>("/api/sessions"))[0].GetProperty("address").GetString()
+            );
         }
     }
 
@@ -134,7 +179,8 @@ public sealed class ProxyTests
         using (var owner = proxy.Visitor("198.51.100.7"))
         {
             List<HttpStatusCode> answers = [];
-            for (var i = 0; i < 8; i++) answers.Add((await SignInAsync(guesser, "guess")).StatusCode);
+            for (var i = 0; i < 8; i++)
+                answers.Add((await SignInAsync(guesser, "guess")).StatusCode);
             Assert.Contains(HttpStatusCode.TooManyRequests, answers);
             Assert.Equal(HttpStatusCode.NoContent, (await SignInAsync(owner)).StatusCode);
         }
@@ -166,6 +212,9 @@ public sealed class ProxyTests
         owner.DefaultRequestHeaders.Add("X-Forwarded-For", "198.51.100.7");
         owner.DefaultRequestHeaders.Add("X-Forwarded-Proto", "https");
         Assert.Equal(HttpStatusCode.NoContent, (await SignInAsync(owner)).StatusCode);
-        Assert.Equal("127.0.0.1", (await owner.GetFromJsonAsync<JsonElement>("/api/sessions"))[0].GetProperty("address").GetString());
+        Assert.Equal(
+            "127.0.0.1",
+            (await owner.GetFromJsonAsync<JsonElement>("/api/sessions"))[0].GetProperty("address").GetString()
+        );
     }
 }

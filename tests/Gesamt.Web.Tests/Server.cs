@@ -12,29 +12,56 @@ public sealed class Server : IDisposable
 
     public Process Process { get; }
     public Uri Address { get; }
+
     /// <summary>What it said on its way out.</summary>
     public Task<string> Said { get; }
 
-    private Server(Process process, Uri address) => (Process, Address, Said) = (process, address, process.StandardError.ReadToEndAsync());
+    private Server(Process process, Uri address) =>
+        (Process, Address, Said) = (process, address, process.StandardError.ReadToEndAsync());
 
     public static Server Start(string data, params (string Name, string Value)[] settings)
     {
         var port = FreePort();
         var address = $"http://127.0.0.1:{port}";
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Gesamt.Web.dll")]) { WorkingDirectory = Path.GetTempPath(), RedirectStandardError = true, RedirectStandardInput = true };
-        foreach (var (name, value) in new[]
+        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Gesamt.Web.dll")])
         {
-            ("ASPNETCORE_URLS", address), ("Gesamt__Mode", "Test"), ("Gesamt__Data", data), ("Gesamt__Address", address), ("Gesamt__DemoFiles", Path.Combine(Studio.Root, "demo")),
-            ("Gesamt__DemoProjects", "false"), ("Gesamt__Clock", "2027-01-25T10:30:00Z"), ("Gesamt__ClockStands", "true"), ("Logging__LogLevel__Default", "None"),
-        }.Concat(settings)) start.Environment[name] = value;
+            WorkingDirectory = Path.GetTempPath(),
+            RedirectStandardError = true,
+            RedirectStandardInput = true,
+        };
+        foreach (
+            var (name, value) in new[]
+            {
+                ("ASPNETCORE_URLS", address),
+                ("Gesamt__Mode", "Test"),
+                ("Gesamt__Data", data),
+                ("Gesamt__Address", address),
+                ("Gesamt__DemoFiles", Path.Combine(Studio.Root, "demo")),
+                ("Gesamt__DemoProjects", "false"),
+                ("Gesamt__Clock", "2027-01-25T10:30:00Z"),
+                ("Gesamt__ClockStands", "true"),
+                ("Logging__LogLevel__Default", "None"),
+            }.Concat(settings)
+        )
+            start.Environment[name] = value;
         var process = Process.Start(start)!;
         process.StandardInput.Close();
         return new(process, new(address));
     }
 
     /// <summary>The real thing, set up as ./gesamt start does.</summary>
-    public static Server StartReal(string data, params (string Name, string Value)[] settings) => Start(data,
-        [("Gesamt__Mode", "Real"), ("Gesamt__StudioName", "Ida paints"), ("Gesamt__OwnerName", "Ida"), ("Gesamt__OwnerMail", "ida@studio.example"), ("Gesamt__OwnerPassword", "harbour light"), .. settings]);
+    public static Server StartReal(string data, params (string Name, string Value)[] settings) =>
+        Start(
+            data,
+            [
+                ("Gesamt__Mode", "Real"),
+                ("Gesamt__StudioName", "Ida paints"),
+                ("Gesamt__OwnerName", "Ida"),
+                ("Gesamt__OwnerMail", "ida@studio.example"),
+                ("Gesamt__OwnerPassword", "harbour light"),
+                .. settings,
+            ]
+        );
 
     public static int FreePort()
     {
@@ -64,19 +91,23 @@ public sealed class Server : IDisposable
 
     public static List<string> Read(string data, string file, string sql)
     {
-        using var open = new SqliteConnection($"Data Source={Path.Combine(data, file)};Pooling=False;Default Timeout=10");
+        using var open = new SqliteConnection(
+            $"Data Source={Path.Combine(data, file)};Pooling=False;Default Timeout=10"
+        );
         open.Open();
         using var command = open.CreateCommand();
         command.CommandText = sql;
         using var reader = command.ExecuteReader();
         List<string> rows = [];
-        while (reader.Read()) rows.Add(reader.GetValue(0).ToString()!);
+        while (reader.Read())
+            rows.Add(reader.GetValue(0).ToString()!);
         return rows;
     }
 
     public void Dispose()
     {
-        if (!Process.HasExited) Process.Kill();
+        if (!Process.HasExited)
+            Process.Kill();
         Process.WaitForExit();
         Process.Dispose();
     }
@@ -92,6 +123,7 @@ public sealed class Folder : IDisposable
     public void Dispose()
     {
         SqliteConnection.ClearAllPools();
-        if (Directory.Exists(Path)) Directory.Delete(Path, recursive: true);
+        if (Directory.Exists(Path))
+            Directory.Delete(Path, recursive: true);
     }
 }

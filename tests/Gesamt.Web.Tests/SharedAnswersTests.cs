@@ -30,7 +30,9 @@ public sealed class SharedAnswersTests(EmptyStudio studio) : IClassFixture<Empty
     public async Task One_that_fails_fails_for_those_who_share_it_alone()
     {
         var shared = new SharedAnswers(studio.Services.GetRequiredService<IServiceScopeFactory>());
-        await Assert.ThrowsAsync<InvalidOperationException>(() => shared.OfAsync<string>("view", _ => throw new InvalidOperationException()));
+        await Assert.ThrowsAsync<InvalidOperationException>(() =>
+            shared.OfAsync<string>("view", _ => throw new InvalidOperationException())
+        );
         Assert.Equal("whole", await shared.OfAsync("view", _ => Task.FromResult("whole")));
     }
 }

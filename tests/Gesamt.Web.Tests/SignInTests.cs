@@ -1,7 +1,7 @@
 using System.Net;
 using System.Text.Json;
-using Gesamt.Web.SignIn;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.SignIn;
 using OtpNet;
 
 namespace Gesamt.Web.Tests;
@@ -9,7 +9,11 @@ namespace Gesamt.Web.Tests;
 /// <summary>The owner's door: sessions that end, waits that grow, codes that open once.</summary>
 public sealed class SignInTests
 {
-    private static async Task<HttpResponseMessage> TryAsync(Visitor who, string password = "harbour light", string? code = null)
+    private static async Task<HttpResponseMessage> TryAsync(
+        Visitor who,
+        string password = "harbour light",
+        string? code = null
+    )
     {
         await who.TokenAsync("/api/session");
         return await who.PostAsync("/api/session", new { password, code });
@@ -25,7 +29,10 @@ public sealed class SignInTests
         var kept = new Visitor(studio);
         await kept.TokenAsync("/api/session");
         var signedIn = await kept.PostAsync("/api/session", new { password = "harbour light" });
-        var cookie = signedIn.Headers.GetValues("Set-Cookie").Single(c => c.StartsWith("gesamt-owner=", StringComparison.Ordinal)).Split(';')[0];
+        var cookie = signedIn
+            .Headers.GetValues("Set-Cookie")
+            .Single(c => c.StartsWith("gesamt-owner=", StringComparison.Ordinal))
+            .Split(';')[0];
         async Task<HttpStatusCode> TodayAsync()
         {
             var request = new HttpRequestMessage(HttpMethod.Get, "/api/today");
@@ -62,7 +69,8 @@ public sealed class SignInTests
         var owner = await studio.OwnerAsync();
         await owner.SendAsync(HttpMethod.Delete, "/api/session", null);
         List<HttpResponseMessage> answers = [];
-        for (var i = 0; i < 20; i++) answers.Add(await TryAsync(new Visitor(studio), $"guess {i}"));
+        for (var i = 0; i < 20; i++)
+            answers.Add(await TryAsync(new Visitor(studio), $"guess {i}"));
         Assert.Equal(HttpStatusCode.Unauthorized, answers[0].StatusCode);
         Assert.Equal(HttpStatusCode.TooManyRequests, answers[^1].StatusCode);
         Assert.NotNull(answers[^1].Headers.RetryAfter);
@@ -93,9 +101,21 @@ public sealed class SignInTests
     }
 
     [Theory] // RFC 6238, appendix B: SHA-1, the secret of ASCII “12345678901234567890”, eight digits
-    [InlineData(59, "94287082"), InlineData(1111111109, "07081804"), InlineData(1111111111, "14050471"), InlineData(1234567890, "89005924"), InlineData(2000000000, "69279037"), InlineData(20000000000, "65353130")]
+    [
+        InlineData(59, "94287082"),
+        InlineData(1111111109, "07081804"),
+        InlineData(1111111111, "14050471"),
+        InlineData(1234567890, "89005924"),
+        InlineData(2000000000, "69279037"),
+        InlineData(20000000000, "65353130")
+    ]
     public void The_library_computes_the_codes_of_the_standard(long seconds, string code) =>
-        Assert.Equal(code, new Totp("12345678901234567890"u8.ToArray(), totpSize: 8).ComputeTotp(DateTimeOffset.FromUnixTimeSeconds(seconds).UtcDateTime));
+        Assert.Equal(
+            code,
+            new Totp("12345678901234567890"u8.ToArray(), totpSize: 8).ComputeTotp(
+                DateTimeOffset.FromUnixTimeSeconds(seconds).UtcDateTime
+            )
+        );
 
     [Fact]
     public async Task One_time_codes_open_once_and_recovery_codes_when_the_telephone_is_lost()
@@ -106,11 +126,28 @@ public sealed class SignInTests
         Assert.StartsWith("data:image/svg+xml;base64,", secret.GetProperty("picture").GetString());
         var totp = new Totp(Base32Encoding.ToBytes(secret.GetProperty("secret").GetString()));
         string Code() => totp.ComputeTotp(studio.Services.GetRequiredService<TimeProvider>().GetUtcNow().UtcDateTime);
-        var wrong = await owner.PostAsync("/api/codes/on", new { secret = secret.GetProperty("secret").GetString(), code = "000000" });
+        var wrong = await owner.PostAsync(
+            "/api/codes/on",
+            new { secret = secret.GetProperty("secret").GetString(), code = "000000" }
+        );
         Assert.Equal(HttpStatusCode.BadRequest, wrong.StatusCode);
-        var recovery = (await JsonAsync(await owner.PostAsync("/api/codes/on", new { secret = secret.GetProperty("secret").GetString(), code = Code() }))).GetProperty("recovery").EnumerateArray().Select(c => c.GetString()!).ToList();
+        var recovery = (
+            await JsonAsync(
+                await owner.PostAsync(
+                    "/api/codes/on",
+                    new { secret = secret.GetProperty("secret").GetString(), code = Code() }
+                )
+            )
+        )
+            .GetProperty("recovery")
+            .EnumerateArray()
+            .Select(c => c.GetString()!)
+            .ToList();
         Assert.Equal(10, recovery.Distinct().Count());
-        Assert.DoesNotContain(recovery[0].Replace("-", ""), await studio.LookAsync(db => db.Studio.Select(s => s.RecoveryCodes + s.CodeSecret).SingleAsync()));
+        Assert.DoesNotContain(
+            recovery[0].Replace("-", ""),
+            await studio.LookAsync(db => db.Studio.Select(s => s.RecoveryCodes + s.CodeSecret).SingleAsync())
+        );
 
         var other = new Visitor(studio);
         var asked = await TryAsync(other);
@@ -120,26 +157,59 @@ public sealed class SignInTests
         await studio.WaitUntilAsync(Instant.FromUtc(2027, 1, 25, 10, 32));
         Assert.Equal(HttpStatusCode.NoContent, (await TryAsync(other, code: Code())).StatusCode);
         Assert.Equal(HttpStatusCode.Unauthorized, (await TryAsync(new Visitor(studio), code: Code())).StatusCode); // once
-        Assert.Equal(HttpStatusCode.NoContent, (await TryAsync(new Visitor(studio), code: recovery[3].ToUpperInvariant())).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await TryAsync(new Visitor(studio), code: recovery[3].ToUpperInvariant())).StatusCode
+        );
         Assert.Equal(HttpStatusCode.Unauthorized, (await TryAsync(new Visitor(studio), code: recovery[3])).StatusCode);
         Assert.Equal(9, (await owner.GetAsync("/api/codes")).GetProperty("recoveryLeft").GetInt32());
-        Assert.Equal(HttpStatusCode.BadRequest, (await owner.PostAsync("/api/codes/off", new { password = "guess" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await owner.PostAsync("/api/codes/off", new { password = "guess" })).StatusCode
+        );
         Assert.True((await owner.PostAsync("/api/codes/off", new { password = "harbour light" })).IsSuccessStatusCode);
         Assert.Equal(HttpStatusCode.NoContent, (await TryAsync(new Visitor(studio))).StatusCode);
     }
 
-    private static async Task<JsonElement> JsonAsync(HttpResponseMessage answer) => JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;
+    private static async Task<JsonElement> JsonAsync(HttpResponseMessage answer) =>
+        JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;
 
     [Fact] // draft-ietf-httpapi-idempotency-key-header, 2.7: the same key with another payload is 422
     public async Task A_key_answers_again_only_to_who_asked_first_and_for_the_same()
     {
         await using var studio = new EmptyStudio();
         var (owner, other) = (await studio.OwnerAsync(), await studio.OwnerAsync());
-        var first = await owner.PostAsync("/api/slips", new { text = "Ring Ada", project = (long?)null }, "one-key-for-a-slip");
-        var again = await owner.PostAsync("/api/slips", new { text = "Ring Ada", project = (long?)null }, "one-key-for-a-slip");
+        var first = await owner.PostAsync(
+            "/api/slips",
+            new { text = "Ring Ada", project = (long?)null },
+            "one-key-for-a-slip"
+        );
+        var again = await owner.PostAsync(
+            "/api/slips",
+            new { text = "Ring Ada", project = (long?)null },
+            "one-key-for-a-slip"
+        );
         Assert.Equal(await first.Content.ReadAsStringAsync(), await again.Content.ReadAsStringAsync());
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await owner.PostAsync("/api/slips", new { text = "Ring Oona", project = (long?)null }, "one-key-for-a-slip")).StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await other.PostAsync("/api/slips", new { text = "Ring Ada", project = (long?)null }, "one-key-for-a-slip")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (
+                await owner.PostAsync(
+                    "/api/slips",
+                    new { text = "Ring Oona", project = (long?)null },
+                    "one-key-for-a-slip"
+                )
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (
+                await other.PostAsync(
+                    "/api/slips",
+                    new { text = "Ring Ada", project = (long?)null },
+                    "one-key-for-a-slip"
+                )
+            ).StatusCode
+        );
         Assert.Equal(1, await studio.LookAsync(db => db.Slips.CountAsync()));
     }
 
@@ -151,13 +221,29 @@ public sealed class SignInTests
         await using var one = new EmptyStudio();
         await using var two = new SecondCopy(one.Data);
         var visitors = new[] { new Visitor(one), new Visitor(two) };
-        foreach (var visitor in visitors) await visitor.TokenAsync("/forms/mural");
+        foreach (var visitor in visitors)
+            await visitor.TokenAsync("/forms/mural");
         visitors[1].Token = visitors[0].Token; // the same form, sent through both
         for (var i = 0; i < 8; i++)
         {
             var key = $"one-key-through-both-{i}";
-            var answers = await Task.WhenAll(visitors.SelectMany(v => new[] { v.PostAsync("/forms/mural", new { answers = Studio.Answers }, key), v.PostAsync("/forms/mural", new { answers = Studio.Answers }, key) }));
-            Assert.All(answers, answer => Assert.True(answer.StatusCode is HttpStatusCode.OK or HttpStatusCode.Conflict, $"{(int)answer.StatusCode}"));
+            var answers = await Task.WhenAll(
+                visitors.SelectMany(v =>
+                    new[]
+                    {
+                        v.PostAsync("/forms/mural", new { answers = Studio.Answers }, key),
+                        v.PostAsync("/forms/mural", new { answers = Studio.Answers }, key),
+                    }
+                )
+            );
+            Assert.All(
+                answers,
+                answer =>
+                    Assert.True(
+                        answer.StatusCode is HttpStatusCode.OK or HttpStatusCode.Conflict,
+                        $"{(int)answer.StatusCode}"
+                    )
+            );
             Assert.Equal(i + 1, await one.LookAsync(db => db.Projects.CountAsync()));
         }
     }

@@ -22,8 +22,20 @@ public sealed class StandingTests(FullStudio studio) : IClassFixture<FullStudio>
     [Fact]
     public async Task The_demo_is_as_large_as_it_says_and_nothing_of_it_failed()
     {
-        Assert.InRange(await studio.LookAsync(db => db.Projects.CountAsync(p => p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished)), 20, 60);
-        Assert.InRange(await studio.LookAsync(db => db.Projects.CountAsync(p => p.Standing.Ended != null || p.Standing.Stage == Core.Stages.Stage.Finished)), 20, 60);
+        Assert.InRange(
+            await studio.LookAsync(db =>
+                db.Projects.CountAsync(p => p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished)
+            ),
+            20,
+            60
+        );
+        Assert.InRange(
+            await studio.LookAsync(db =>
+                db.Projects.CountAsync(p => p.Standing.Ended != null || p.Standing.Stage == Core.Stages.Stage.Finished)
+            ),
+            20,
+            60
+        );
         Assert.Equal(0, await studio.LookAsync(db => db.Outbox.CountAsync(o => o.Failures > 0)));
     }
 
@@ -43,11 +55,13 @@ public sealed class StandingTests(FullStudio studio) : IClassFixture<FullStudio>
         var ids = await studio.LookAsync(db => db.Projects.Select(p => p.Id).ToListAsync());
         foreach (var id in ids)
         {
-            var (stored, computed) = await studio.LookAsync(async (Hosting.Desk desk) =>
-            {
-                var file = await desk.OpenAsync(id);
-                return (file.Row.Standing.ToCore(), TurnRule.Of(file.Case, desk.Now));
-            });
+            var (stored, computed) = await studio.LookAsync(
+                async (Hosting.Desk desk) =>
+                {
+                    var file = await desk.OpenAsync(id);
+                    return (file.Row.Standing.ToCore(), TurnRule.Of(file.Case, desk.Now));
+                }
+            );
             // the instant up to which it holds was computed earlier, and is still ahead
             Assert.Equal(computed with { ValidUntil = null }, stored with { ValidUntil = null });
             Assert.Equal(computed.ValidUntil, stored.ValidUntil);

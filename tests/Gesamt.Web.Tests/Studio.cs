@@ -62,31 +62,38 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
     /// <summary>Counts what is sent to SQLite.</summary>
     public Statements Statements { get; } = new();
 
-    protected override void ConfigureWebHost(IWebHostBuilder builder) => builder
-        .UseEnvironment("Production") // as it is run
-        .ConfigureServices(services => services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(Statements)))
-        .UseSetting("Logging:LogLevel:Default", "Critical")
-        // many people of a test come from one address; what the limits do is tested where they are
-        .UseSetting("Gesamt:SignInsPerMinute", "10000").UseSetting("Gesamt:InquiriesPerMinute", "10000").UseSetting("Gesamt:ClientCallsPerMinute", "100000")
-        .UseSetting("Gesamt:Mode", "Test")
-        .UseSetting("Gesamt:Data", Data)
-        .UseSetting("Gesamt:Address", "http://studio.example")
-        .UseSetting("Gesamt:HoldSeconds", "0")
-        .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
-        .UseSetting("Gesamt:DemoProjects", withProjects ? "true" : "false")
-        .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
-        .UseSetting("Gesamt:ClockStands", "true");
+    protected override void ConfigureWebHost(IWebHostBuilder builder) =>
+        builder
+            .UseEnvironment("Production") // as it is run
+            .ConfigureServices(services =>
+                services.ConfigureDbContext<GesamtDb>(options => options.AddInterceptors(Statements))
+            )
+            .UseSetting("Logging:LogLevel:Default", "Critical")
+            // many people of a test come from one address; what the limits do is tested where they are
+            .UseSetting("Gesamt:SignInsPerMinute", "10000")
+            .UseSetting("Gesamt:InquiriesPerMinute", "10000")
+            .UseSetting("Gesamt:ClientCallsPerMinute", "100000")
+            .UseSetting("Gesamt:Mode", "Test")
+            .UseSetting("Gesamt:Data", Data)
+            .UseSetting("Gesamt:Address", "http://studio.example")
+            .UseSetting("Gesamt:HoldSeconds", "0")
+            .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
+            .UseSetting("Gesamt:DemoProjects", withProjects ? "true" : "false")
+            .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
+            .UseSetting("Gesamt:ClockStands", "true");
 
     protected override void Dispose(bool disposing)
     {
         base.Dispose(disposing);
-        if (disposing && !KeepsData && Directory.Exists(Data)) Directory.Delete(Data, recursive: true);
+        if (disposing && !KeepsData && Directory.Exists(Data))
+            Directory.Delete(Data, recursive: true);
     }
 
     private static string FindRoot()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Gesamt.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Gesamt.slnx")))
+            folder = folder.Parent;
         return folder?.FullName ?? throw new DirectoryNotFoundException("Gesamt.slnx is above the tests.");
     }
 }
@@ -116,16 +123,21 @@ public sealed class Visitor(Studio studio)
     public async Task<JsonElement> GetAsync(string path)
     {
         var answer = await client.GetAsync(path);
-        Assert.True(answer.IsSuccessStatusCode, $"{path}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
+        Assert.True(
+            answer.IsSuccessStatusCode,
+            $"{path}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}"
+        );
         return await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
 
-    public Task<HttpResponseMessage> PostAsync(string path, object? body = null, string? key = null) => SendAsync(HttpMethod.Post, path, JsonContent.Create(WithToken(path, body ?? new { })), key);
+    public Task<HttpResponseMessage> PostAsync(string path, object? body = null, string? key = null) =>
+        SendAsync(HttpMethod.Post, path, JsonContent.Create(WithToken(path, body ?? new { })), key);
 
     /// <summary>A public form carries its token beside the answers, as its page does.</summary>
     private object WithToken(string path, object body)
     {
-        if (!path.StartsWith("/forms/", StringComparison.Ordinal)) return body;
+        if (!path.StartsWith("/forms/", StringComparison.Ordinal))
+            return body;
         var json = JsonSerializer.SerializeToNode(body)!.AsObject();
         json.TryAdd("token", Token);
         return json;
@@ -150,16 +162,21 @@ public sealed class Statements : Microsoft.EntityFrameworkCore.Diagnostics.DbCom
     public void Reset() => count = 0;
 
     public override ValueTask<Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader>> ReaderExecutingAsync(
-        System.Data.Common.DbCommand command, Microsoft.EntityFrameworkCore.Diagnostics.CommandEventData eventData,
-        Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> result, CancellationToken cancellationToken = default)
+        System.Data.Common.DbCommand command,
+        Microsoft.EntityFrameworkCore.Diagnostics.CommandEventData eventData,
+        Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> result,
+        CancellationToken cancellationToken = default
+    )
     {
         Interlocked.Increment(ref count);
         return new(result);
     }
 
     public override Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> ReaderExecuting(
-        System.Data.Common.DbCommand command, Microsoft.EntityFrameworkCore.Diagnostics.CommandEventData eventData,
-        Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> result)
+        System.Data.Common.DbCommand command,
+        Microsoft.EntityFrameworkCore.Diagnostics.CommandEventData eventData,
+        Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> result
+    )
     {
         Interlocked.Increment(ref count);
         return result;

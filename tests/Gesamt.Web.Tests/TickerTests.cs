@@ -13,15 +13,33 @@ public sealed class TickerTests
     {
         await using var studio = new EmptyStudio();
         var client = new Visitor(studio);
-        var (project, page) = await studio.ProposeAsync(await studio.OwnerAsync(), client, "still@lanternhouse.example");
+        var (project, page) = await studio.ProposeAsync(
+            await studio.OwnerAsync(),
+            client,
+            "still@lanternhouse.example"
+        );
         await studio.SignedAsync(client, page);
         await studio.TickAsync();
         // nothing ticked for five weeks: the invoice was due on 1 February, and four reminders of it are over a day late
         await studio.WaitUntilAsync(Instant.FromUtc(2027, 3, 1, 12, 0));
-        var steps = await studio.LookAsync(db => db.PlannedSteps.AsNoTracking().Where(s => s.ProjectId == new ProjectId(project) && s.Step.StartsWith("late-")).ToDictionaryAsync(s => s.Step, s => s.State));
-        Assert.Equal((StepState.Skipped, StepState.Skipped, StepState.Skipped, StepState.Held), (steps["late-1"], steps["late-3"], steps["late-7"], steps["late-14"]));
+        var steps = await studio.LookAsync(db =>
+            db.PlannedSteps.AsNoTracking()
+                .Where(s => s.ProjectId == new ProjectId(project) && s.Step.StartsWith("late-"))
+                .ToDictionaryAsync(s => s.Step, s => s.State)
+        );
+        Assert.Equal(
+            (StepState.Skipped, StepState.Skipped, StepState.Skipped, StepState.Held),
+            (steps["late-1"], steps["late-3"], steps["late-7"], steps["late-14"])
+        );
         await studio.TickAsync();
-        Assert.Equal(["payment-late"], await studio.LookAsync(db => db.Letters.Where(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held).Select(l => l.Template).ToListAsync()));
+        Assert.Equal(
+            ["payment-late"],
+            await studio.LookAsync(db =>
+                db.Letters.Where(l => l.ProjectId == new ProjectId(project) && l.State == LetterState.Held)
+                    .Select(l => l.Template)
+                    .ToListAsync()
+            )
+        );
     }
 
     [Fact]
@@ -36,12 +54,24 @@ public sealed class TickerTests
         {
             var visitor = new Visitor(i % 2 == 0 ? one : other);
             await visitor.TokenAsync("/forms/mural");
-            Assert.True((await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } })).IsSuccessStatusCode);
+            Assert.True(
+                (
+                    await visitor.PostAsync(
+                        "/forms/mural",
+                        new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } }
+                    )
+                ).IsSuccessStatusCode
+            );
         }
         await Task.WhenAll(one.TickAsync(), other.TickAsync(), one.TickAsync(), other.TickAsync());
-        var sent = await one.LookAsync(db => db.Letters.Where(l => l.State == LetterState.Sent).Select(l => l.ToMail).ToListAsync());
+        var sent = await one.LookAsync(db =>
+            db.Letters.Where(l => l.State == LetterState.Sent).Select(l => l.ToMail).ToListAsync()
+        );
         Assert.Equal(mails.Order(), sent.Order());
-        Assert.Equal(mails.Count, await one.LookAsync(db => db.Facts.CountAsync(f => f.Kind == nameof(Happening.StepDone))));
+        Assert.Equal(
+            mails.Count,
+            await one.LookAsync(db => db.Facts.CountAsync(f => f.Kind == nameof(Happening.StepDone)))
+        );
     }
 
     [Fact]
@@ -51,10 +81,27 @@ public sealed class TickerTests
         await studio.LookAsync(db => db.LetterTemplates.Where(t => t.Key == "thank-you").ExecuteDeleteAsync());
         var project = await studio.InquireAsync(new Visitor(studio), "fails@lanternhouse.example");
         var owner = await studio.OwnerAsync();
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Hello", body = "Hello there." })).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/letter",
+                    new { subject = "Hello", body = "Hello there." }
+                )
+            ).IsSuccessStatusCode
+        );
         await studio.TickAsync();
-        Assert.Equal(["Hello"], await studio.LookAsync(db => db.Letters.Where(l => l.State == LetterState.Sent).Select(l => l.Subject).ToListAsync()));
-        Assert.Equal(StepState.Planned, await studio.LookAsync(db => db.PlannedSteps.Where(s => s.Step == "thank-you").Select(s => s.State).SingleAsync()));
+        Assert.Equal(
+            ["Hello"],
+            await studio.LookAsync(db =>
+                db.Letters.Where(l => l.State == LetterState.Sent).Select(l => l.Subject).ToListAsync()
+            )
+        );
+        Assert.Equal(
+            StepState.Planned,
+            await studio.LookAsync(db =>
+                db.PlannedSteps.Where(s => s.Step == "thank-you").Select(s => s.State).SingleAsync()
+            )
+        );
     }
 
     [Fact] // RFC 3834: an automatic reply is no answer from the client
@@ -62,13 +109,26 @@ public sealed class TickerTests
     {
         await using var studio = new EmptyStudio();
         var project = new ProjectId(await studio.InquireAsync(new Visitor(studio), "away@lanternhouse.example"));
-        var code = await studio.LookAsync(db => db.Projects.Where(p => p.Id == project).Select(p => p.Code).SingleAsync());
-        var raw = System.Text.Encoding.ASCII.GetBytes($"From: away@lanternhouse.example\r\nTo: {code}@marrin-murals.example\r\nSubject: Away\r\nMessage-ID: <away@lanternhouse.example>\r\nAuto-Submitted: auto-replied\r\n\r\nI am away.\r\n");
+        var code = await studio.LookAsync(db =>
+            db.Projects.Where(p => p.Id == project).Select(p => p.Code).SingleAsync()
+        );
+        var raw = System.Text.Encoding.ASCII.GetBytes(
+            $"From: away@lanternhouse.example\r\nTo: {code}@marrin-murals.example\r\nSubject: Away\r\nMessage-ID: <away@lanternhouse.example>\r\nAuto-Submitted: auto-replied\r\n\r\nI am away.\r\n"
+        );
         studio.Mail(raw);
         await studio.TickAsync();
-        var standing = await studio.LookAsync(db => db.Projects.Where(p => p.Id == project).Select(p => p.Standing.Waits).SingleAsync());
+        var standing = await studio.LookAsync(db =>
+            db.Projects.Where(p => p.Id == project).Select(p => p.Standing.Waits).SingleAsync()
+        );
         Assert.Equal(Core.Turns.WaitKind.AnswerInquiry, standing);
-        Assert.Equal(StepState.Planned, await studio.LookAsync(db => db.PlannedSteps.Where(s => s.ProjectId == project && s.Step == "still-interested").Select(s => s.State).SingleAsync()));
+        Assert.Equal(
+            StepState.Planned,
+            await studio.LookAsync(db =>
+                db.PlannedSteps.Where(s => s.ProjectId == project && s.Step == "still-interested")
+                    .Select(s => s.State)
+                    .SingleAsync()
+            )
+        );
     }
 
     [Fact]
@@ -91,8 +151,24 @@ public sealed class TickerTests
         await using var studio = new EmptyStudio();
         var visitor = new Visitor(studio);
         await visitor.TokenAsync("/forms/mural");
-        Assert.Equal(400, (int)(await visitor.PostAsync("/forms/mural", new { answers = new Dictionary<string, string>() }, "key-of-this-form")).StatusCode);
-        Assert.Equal(200, (int)(await visitor.PostAsync("/forms/mural", new { answers = Studio.Answers }, "key-of-this-form")).StatusCode);
+        Assert.Equal(
+            400,
+            (int)
+                (
+                    await visitor.PostAsync(
+                        "/forms/mural",
+                        new { answers = new Dictionary<string, string>() },
+                        "key-of-this-form"
+                    )
+                ).StatusCode
+        );
+        Assert.Equal(
+            200,
+            (int)
+                (
+                    await visitor.PostAsync("/forms/mural", new { answers = Studio.Answers }, "key-of-this-form")
+                ).StatusCode
+        );
         Assert.Equal(1, await studio.LookAsync(db => db.Projects.CountAsync()));
     }
 

@@ -13,9 +13,11 @@ public sealed class UpkeepTests
 {
     private static readonly DateTimeOffset At = new(2027, 1, 25, 10, 30, 0, TimeSpan.Zero);
 
-    private static async Task KeepAsync(Studio studio) => await studio.Services.GetRequiredService<Upkeeping>().DoDueAsync(TestContext.Current.CancellationToken);
+    private static async Task KeepAsync(Studio studio) =>
+        await studio.Services.GetRequiredService<Upkeeping>().DoDueAsync(TestContext.Current.CancellationToken);
 
-    private static async Task<string[]> TroublesAsync(Visitor owner) => [.. (await owner.GetAsync("/api/today")).GetProperty("troubles").EnumerateArray().Select(t => t.GetString()!)];
+    private static async Task<string[]> TroublesAsync(Visitor owner) =>
+        [.. (await owner.GetAsync("/api/today")).GetProperty("troubles").EnumerateArray().Select(t => t.GetString()!)];
 
     private static HttpContent Bytes(string text)
     {
@@ -27,7 +29,11 @@ public sealed class UpkeepTests
     private static async Task<long> FileAsync(Studio studio, Visitor owner, string text)
     {
         var project = await studio.InquireAsync(new Visitor(studio), $"file{Guid.NewGuid():n}@lanternhouse.example");
-        var answer = await owner.SendAsync(HttpMethod.Post, $"/api/projects/{project}/files?name=plan.txt&group=Supplied", Bytes(text));
+        var answer = await owner.SendAsync(
+            HttpMethod.Post,
+            $"/api/projects/{project}/files?name=plan.txt&group=Supplied",
+            Bytes(text)
+        );
         Assert.True(answer.IsSuccessStatusCode);
         return project;
     }
@@ -49,9 +55,16 @@ public sealed class UpkeepTests
         }
         // seven days, the weeks before them, the months before those
         Assert.InRange(Directory.GetFiles(backups).Length, 9, 12);
-        Assert.All(Directory.GetFiles(backups), path => Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(path)));
+        Assert.All(
+            Directory.GetFiles(backups),
+            path => Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(path))
+        );
         using var folder = new Folder();
-        await Backup.RestoreAsync(Directory.GetFiles(backups).Order().Last(), folder.Of("again"), TestContext.Current.CancellationToken);
+        await Backup.RestoreAsync(
+            Directory.GetFiles(backups).Order().Last(),
+            folder.Of("again"),
+            TestContext.Current.CancellationToken
+        );
     }
 
     [Fact]
@@ -61,7 +74,12 @@ public sealed class UpkeepTests
         var owner = await studio.OwnerAsync();
         File.WriteAllText(Path.Combine(studio.Data, "backups"), "in the way");
         await KeepAsync(studio);
-        Assert.Contains(await TroublesAsync(owner), trouble => trouble.StartsWith("The nightly backup failed", StringComparison.Ordinal) && trouble.Contains("There is none yet"));
+        Assert.Contains(
+            await TroublesAsync(owner),
+            trouble =>
+                trouble.StartsWith("The nightly backup failed", StringComparison.Ordinal)
+                && trouble.Contains("There is none yet")
+        );
         File.Delete(Path.Combine(studio.Data, "backups"));
         await studio.WaitUntilAsync(Instant.FromDateTimeOffset(At) + Duration.FromHours(2));
         await KeepAsync(studio);
@@ -69,17 +87,34 @@ public sealed class UpkeepTests
     }
 
     [Theory]
-    [InlineData("a byte of a kept file"), InlineData("a file left out"), InlineData("a file too many"), InlineData("the database"), InlineData("cut off"), InlineData("no archive"), InlineData("another program's database"), InlineData("a newer Gesamt")]
+    [
+        InlineData("a byte of a kept file"),
+        InlineData("a file left out"),
+        InlineData("a file too many"),
+        InlineData("the database"),
+        InlineData("cut off"),
+        InlineData("no archive"),
+        InlineData("another program's database"),
+        InlineData("a newer Gesamt")
+    ]
     public async Task A_backup_that_is_not_whole_is_refused_and_leaves_nothing_behind(string damage)
     {
         await using var studio = new EmptyStudio();
         var owner = await studio.OwnerAsync();
         await FileAsync(studio, owner, "A plan of the wall.");
         using var folder = new Folder();
-        var archive = await Backup.WriteAsync(studio.Data, folder.Of("whole.tar.gz"), At, TestContext.Current.CancellationToken);
-        if (damage == "cut off") File.WriteAllBytes(archive, File.ReadAllBytes(archive)[..^2_000]);
-        else if (damage == "no archive") File.WriteAllText(archive, "hello");
-        else await DamageAsync(archive, folder.Of("inside"), damage);
+        var archive = await Backup.WriteAsync(
+            studio.Data,
+            folder.Of("whole.tar.gz"),
+            At,
+            TestContext.Current.CancellationToken
+        );
+        if (damage == "cut off")
+            File.WriteAllBytes(archive, File.ReadAllBytes(archive)[..^2_000]);
+        else if (damage == "no archive")
+            File.WriteAllText(archive, "hello");
+        else
+            await DamageAsync(archive, folder.Of("inside"), damage);
         await Assert.ThrowsAsync<InvalidDataException>(() => Backup.RestoreAsync(archive, folder.Of("again")));
         Assert.Empty(Directory.GetDirectories(folder.Path, "again*"));
     }
@@ -87,26 +122,39 @@ public sealed class UpkeepTests
     private static async Task DamageAsync(string archive, string inside, string damage)
     {
         Directory.CreateDirectory(inside);
-        await using (var zip = new GZipStream(File.OpenRead(archive), CompressionMode.Decompress)) await TarFile.ExtractToDirectoryAsync(zip, inside, false);
+        await using (var zip = new GZipStream(File.OpenRead(archive), CompressionMode.Decompress))
+            await TarFile.ExtractToDirectoryAsync(zip, inside, false);
         var kept = Directory.GetFiles(Path.Combine(inside, "files"), "*", SearchOption.AllDirectories).Single();
         var database = Path.Combine(inside, "gesamt.db");
         switch (damage)
         {
-            case "a byte of a kept file": File.WriteAllText(kept, "A plan of the well."); break;
-            case "a file left out": File.Delete(kept); break;
-            case "a file too many": File.WriteAllText(Path.Combine(inside, "more"), "x"); break;
-            case "the database": Flip(database, 9_000); break;
+            case "a byte of a kept file":
+                File.WriteAllText(kept, "A plan of the well.");
+                break;
+            case "a file left out":
+                File.Delete(kept);
+                break;
+            case "a file too many":
+                File.WriteAllText(Path.Combine(inside, "more"), "x");
+                break;
+            case "the database":
+                Flip(database, 9_000);
+                break;
             case "another program's database":
                 File.Delete(database);
                 Write(database, "CREATE TABLE T(X)");
                 break;
-            default: Write(database, "INSERT INTO __EFMigrationsHistory VALUES('29990101000000_Later', '99.0')"); break;
+            default:
+                Write(database, "INSERT INTO __EFMigrationsHistory VALUES('29990101000000_Later', '99.0')");
+                break;
         }
         if (damage is "another program's database" or "a newer Gesamt")
         {
             // the list says the same, so that only what the database holds can tell
             var list = System.Text.Json.Nodes.JsonNode.Parse(File.ReadAllText(Path.Combine(inside, "backup.json")))!;
-            list["Entries"]!["gesamt.db"] = Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(database)));
+            list["Entries"]!["gesamt.db"] = Convert.ToHexStringLower(
+                System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(database))
+            );
             File.WriteAllText(Path.Combine(inside, "backup.json"), list.ToJsonString());
         }
         File.Delete(archive);
@@ -158,12 +206,21 @@ public sealed class UpkeepTests
         var project = await FileAsync(studio, owner, "A plan of the wall.");
         var visitor = new Visitor(studio);
         var token = Uri.EscapeDataString((await visitor.GetAsync("/forms/mural")).GetProperty("token").GetString()!);
-        Assert.True((await visitor.SendAsync(HttpMethod.Post, $"/forms/mural/files?name=a.txt&token={token}", Bytes("never sent"))).IsSuccessStatusCode);
+        Assert.True(
+            (
+                await visitor.SendAsync(
+                    HttpMethod.Post,
+                    $"/forms/mural/files?name=a.txt&token={token}",
+                    Bytes("never sent")
+                )
+            ).IsSuccessStatusCode
+        );
         string[] Kept() => Directory.GetFiles(Path.Combine(studio.Data, "files"), "*", SearchOption.AllDirectories);
         Assert.Equal(2, Kept().Length);
         await KeepAsync(studio);
         Assert.Equal(2, Kept().Length); // a day to live
-        foreach (var path in Kept()) File.SetLastWriteTimeUtc(path, DateTime.UtcNow.AddDays(-2));
+        foreach (var path in Kept())
+            File.SetLastWriteTimeUtc(path, DateTime.UtcNow.AddDays(-2));
         await studio.WaitUntilAsync(Instant.FromDateTimeOffset(At) + Duration.FromDays(2));
         await KeepAsync(studio);
         Assert.Single(Kept());
@@ -178,9 +235,14 @@ public sealed class UpkeepTests
         await using var studio = new SmallStudio();
         var visitor = new Visitor(studio);
         var token = Uri.EscapeDataString((await visitor.GetAsync("/forms/mural")).GetProperty("token").GetString()!);
-        Task<HttpResponseMessage> SendAsync(string name, string text) => visitor.SendAsync(HttpMethod.Post, $"/forms/mural/files?name={name}&token={token}", Bytes(text));
-        for (var i = 0; i < 3; i++) Assert.Equal(400, (int)(await SendAsync("a.html", $"<html>{i}{new string(' ', 100_000)}")).StatusCode);
-        Assert.False(Directory.Exists(Path.Combine(studio.Data, "files")) && Directory.GetFiles(Path.Combine(studio.Data, "files"), "*", SearchOption.AllDirectories).Length > 0);
+        Task<HttpResponseMessage> SendAsync(string name, string text) =>
+            visitor.SendAsync(HttpMethod.Post, $"/forms/mural/files?name={name}&token={token}", Bytes(text));
+        for (var i = 0; i < 3; i++)
+            Assert.Equal(400, (int)(await SendAsync("a.html", $"<html>{i}{new string(' ', 100_000)}")).StatusCode);
+        Assert.False(
+            Directory.Exists(Path.Combine(studio.Data, "files"))
+                && Directory.GetFiles(Path.Combine(studio.Data, "files"), "*", SearchOption.AllDirectories).Length > 0
+        );
         Assert.True((await SendAsync("a.txt", new string('a', 600_000))).IsSuccessStatusCode);
         var refused = await SendAsync("b.txt", new string('b', 600_000));
         Assert.Equal(400, (int)refused.StatusCode);
@@ -203,10 +265,13 @@ public sealed class UpkeepTests
         await using var studio = new EmptyStudio();
         var owner = await studio.OwnerAsync();
         var before = await studio.LookAsync(db => db.Requests.CountAsync());
-        for (var i = 0; i < 5; i++) Assert.Equal(404, (int)(await owner.PostAsync("/api/projects/999/notes", new { text = "x" })).StatusCode);
+        for (var i = 0; i < 5; i++)
+            Assert.Equal(404, (int)(await owner.PostAsync("/api/projects/999/notes", new { text = "x" })).StatusCode);
         Assert.False((await new Visitor(studio).PostAsync("/p/none/api/opened")).IsSuccessStatusCode);
         Assert.Equal(before, await studio.LookAsync(db => db.Requests.CountAsync()));
-        Assert.True((await owner.PostAsync("/api/slips", new { text = "Ring Ada", project = (long?)null })).IsSuccessStatusCode);
+        Assert.True(
+            (await owner.PostAsync("/api/slips", new { text = "Ring Ada", project = (long?)null })).IsSuccessStatusCode
+        );
         Assert.Equal(before + 1, await studio.LookAsync(db => db.Requests.CountAsync()));
         await studio.WaitUntilAsync(Instant.FromDateTimeOffset(At) + Duration.FromDays(9));
         await KeepAsync(studio);
@@ -227,16 +292,24 @@ public sealed class UpkeepTests
             (_, page) = await first.ProposeAsync(await first.OwnerAsync(), new Visitor(first));
         }
         var path = Path.Combine(data, "keys", "links.key");
-        if (damage == "gone") File.Delete(path);
-        else File.WriteAllBytes(path, damage == "empty" ? [] : System.Security.Cryptography.RandomNumberGenerator.GetBytes(32));
+        if (damage == "gone")
+            File.Delete(path);
+        else
+            File.WriteAllBytes(
+                path,
+                damage == "empty" ? [] : System.Security.Cryptography.RandomNumberGenerator.GetBytes(32)
+            );
         await using var studio = new Again(data);
         var owner = await studio.OwnerAsync();
         Assert.Contains("keys/links.key", Assert.Single(await TroublesAsync(owner)));
         // as anybody could compute it with an empty key
         var link = page.Split('/')[^1];
-        var forged = System.Buffers.Text.Base64Url.EncodeToString(System.Security.Cryptography.HMACSHA256.HashData(Array.Empty<byte>(), Encoding.UTF8.GetBytes($"{link}:1")));
+        var forged = System.Buffers.Text.Base64Url.EncodeToString(
+            System.Security.Cryptography.HMACSHA256.HashData(Array.Empty<byte>(), Encoding.UTF8.GetBytes($"{link}:1"))
+        );
         Assert.False((await new Visitor(studio).AskAsync($"{page}/enter/{forged}")).Headers.Contains("Set-Cookie"));
-        foreach (var open in new[] { "/api/turns", "/api/projects/1", "/api/people" }) Assert.True((await owner.AskAsync(open)).IsSuccessStatusCode);
+        foreach (var open in new[] { "/api/turns", "/api/projects/1", "/api/people" })
+            Assert.True((await owner.AskAsync(open)).IsSuccessStatusCode);
     }
 
     private sealed class Kept(string data) : Studio(withProjects: false, data)
@@ -250,7 +323,8 @@ public sealed class UpkeepTests
     {
         using var folder = new Folder();
         var data = folder.Of("studio");
-        await using (var first = new Kept(data)) await first.OwnerAsync();
+        await using (var first = new Kept(data))
+            await first.OwnerAsync();
         File.WriteAllText(Directory.GetFiles(Path.Combine(data, "keys"), "*.xml").Single(), damage);
         await using var studio = new Again(data);
         Assert.Contains("restore it from a backup", Assert.Single(await TroublesAsync(await studio.OwnerAsync())));

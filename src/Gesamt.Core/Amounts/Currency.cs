@@ -19,7 +19,11 @@ public readonly record struct Currency
         """;
 
     private static readonly FrozenDictionary<string, int> Places = new[] { (None, 0), (Two, 2), (Three, 3), (Four, 4) }
-        .SelectMany(group => group.Item1.Split((char[])[' ', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries).Select(code => (code, group.Item2)))
+        .SelectMany(group =>
+            group
+                .Item1.Split((char[])[' ', '\n', '\r'], StringSplitOptions.RemoveEmptyEntries)
+                .Select(code => (code, group.Item2))
+        )
         .ToFrozenDictionary(pair => pair.code, pair => pair.Item2);
 
     private readonly string? code;

@@ -20,42 +20,63 @@ public static class Instalments
     /// <exception cref="InstalmentException">The price is too small to be split so.</exception>
     public static ImmutableArray<Instalment> Of(Totals price, params ReadOnlySpan<long> weights)
     {
-        if (weights.Length == 1) return [new(price)];
+        if (weights.Length == 1)
+            return [new(price)];
         var shares = weights.ToArray();
         var byRate = price.Parts.Select(part => OfRate(part, shares)).ToImmutableArray();
         var rounding = price.RoundingAmount;
-        ImmutableArray<Instalment> parts = [.. Enumerable.Range(0, weights.Length).Select(i => new Instalment(new Totals(
-            [.. byRate.Select(parts => parts[i])],
-            i == shares.Length - 1 ? rounding : Money.Zero(rounding.Currency))))];
+        ImmutableArray<Instalment> parts =
+        [
+            .. Enumerable
+                .Range(0, weights.Length)
+                .Select(i => new Instalment(
+                    new Totals(
+                        [.. byRate.Select(parts => parts[i])],
+                        i == shares.Length - 1 ? rounding : Money.Zero(rounding.Currency)
+                    )
+                )),
+        ];
         // what is free as a whole is free in each part; of a price every part asks for something
-        return price.Payable.Minor == 0 || parts.Zip(shares).All(pair => pair.Second == 0 || pair.First.Payable.Minor > 0)
-            ? parts : throw new InstalmentException(price.Net, weights.Length);
+        return
+            price.Payable.Minor == 0 || parts.Zip(shares).All(pair => pair.Second == 0 || pair.First.Payable.Minor > 0)
+            ? parts
+            : throw new InstalmentException(price.Net, weights.Length);
     }
 
     private static ImmutableArray<TaxPart> OfRate(TaxPart agreed, long[] weights)
     {
         var nets = agreed.Net.Split(weights).Select(net => net.Minor).ToArray();
         var moved = Fit(nets, weights, agreed) ?? throw new InstalmentException(agreed.Net, weights.Length);
-        return [.. moved.Select(net => new Money(net, agreed.Net.Currency)).Select(net => new TaxPart(agreed.Rate, net, net.Times(agreed.Rate)))];
+        return
+        [
+            .. moved
+                .Select(net => new Money(net, agreed.Net.Currency))
+                .Select(net => new TaxPart(agreed.Rate, net, net.Times(agreed.Rate))),
+        ];
     }
 
     /// <summary>Moves as few units of net as possible; null when no move makes the taxes add up.</summary>
     private static long[]? Fit(long[] nets, long[] weights, TaxPart agreed)
     {
-        if (agreed.Rate.PartsPerMillion == 0) return nets;
+        if (agreed.Rate.PartsPerMillion == 0)
+            return nets;
         // one minor unit of tax comes with every 1 / rate units of net, so no move needs to be longer
         var reach = 1_000_000 / agreed.Rate.PartsPerMillion + 1;
-        long Missing(long[] parts) => Math.Abs(agreed.Tax.Minor - parts.Sum(net => new Money(net, agreed.Net.Currency).Times(agreed.Rate).Minor));
+        long Missing(long[] parts) =>
+            Math.Abs(agreed.Tax.Minor - parts.Sum(net => new Money(net, agreed.Net.Currency).Times(agreed.Rate).Minor));
         static bool Whole(long[] parts) => parts.All(net => net >= 0);
-        long[]? Nearer(long[] parts) => (
-            from units in Enumerable.Range(1, reach)
-            from pair in Pairs(parts.Length)
-            let moved = Moved(parts, pair.From, pair.To, units)
-            where Whole(moved) && Missing(moved) < Missing(parts)
-            select moved).FirstOrDefault();
+        long[]? Nearer(long[] parts) =>
+            (
+                from units in Enumerable.Range(1, reach)
+                from pair in Pairs(parts.Length)
+                let moved = Moved(parts, pair.From, pair.To, units)
+                where Whole(moved) && Missing(moved) < Missing(parts)
+                select moved
+            ).FirstOrDefault();
 
         long[]? fitted = nets;
-        while (fitted is not null && Missing(fitted) > 0) fitted = Nearer(fitted);
+        while (fitted is not null && Missing(fitted) > 0)
+            fitted = Nearer(fitted);
         return fitted is not null && Whole(fitted) ? fitted : null;
     }
 
@@ -76,4 +97,6 @@ public static class Instalments
 
 /// <summary>A plan of instalments that the price is too small for.</summary>
 public sealed class InstalmentException(Money net, int parts)
-    : InvalidOperationException($"{net} is too small to be split into {parts} instalments that each carry their own tax.");
+    : InvalidOperationException(
+        $"{net} is too small to be split into {parts} instalments that each carry their own tax."
+    );

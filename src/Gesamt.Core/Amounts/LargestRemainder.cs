@@ -12,12 +12,14 @@ public static class LargestRemainder
         Int128 total = 0;
         foreach (var weight in weights)
             total += weight >= 0 ? weight : throw new ArgumentException("A weight is negative.", nameof(weights));
-        if (total == 0) throw new ArgumentException("All weights are zero.", nameof(weights));
+        if (total == 0)
+            throw new ArgumentException("All weights are zero.", nameof(weights));
 
         var parts = new long[weights.Length];
         var remainders = new (Int128 Remainder, int Rank, int Index)[weights.Length];
         var sign = Math.Sign(whole);
-        Int128 size = Int128.Abs(whole), given = 0;
+        Int128 size = Int128.Abs(whole),
+            given = 0;
         for (var i = 0; i < weights.Length; i++)
         {
             var (quotient, remainder) = Int128.DivRem(size * weights[i], total);
@@ -25,8 +27,12 @@ public static class LargestRemainder
             given += quotient;
             remainders[i] = (remainder, rank.IsEmpty ? 0 : rank[i], i);
         }
-        var largestFirst = remainders.OrderByDescending(r => r.Remainder).ThenByDescending(r => r.Rank).ThenBy(r => r.Index);
-        foreach (var (_, _, index) in largestFirst.Take((int)(size - given))) parts[index]++;
+        var largestFirst = remainders
+            .OrderByDescending(r => r.Remainder)
+            .ThenByDescending(r => r.Rank)
+            .ThenBy(r => r.Index);
+        foreach (var (_, _, index) in largestFirst.Take((int)(size - given)))
+            parts[index]++;
         return [.. parts.Select(part => sign * part)];
     }
 }

@@ -13,11 +13,17 @@ public readonly record struct Money(long Minor, Currency Currency) : IComparable
     public static Money Of(decimal major, Currency currency) => new(Rounding.ToLong(major * Scale(currency)), currency);
 
     public static Money operator +(Money a, Money b) => new(checked(a.Minor + b.Minor), Currency.Same(a, b));
+
     public static Money operator -(Money a, Money b) => new(checked(a.Minor - b.Minor), Currency.Same(a, b));
+
     public static Money operator -(Money a) => new(checked(-a.Minor), a.Currency);
+
     public static bool operator <(Money a, Money b) => a.CompareTo(b) < 0;
+
     public static bool operator >(Money a, Money b) => a.CompareTo(b) > 0;
+
     public static bool operator <=(Money a, Money b) => a.CompareTo(b) <= 0;
+
     public static bool operator >=(Money a, Money b) => a.CompareTo(b) >= 0;
 
     /// <summary>This amount in major units, exact.</summary>
@@ -45,7 +51,14 @@ public readonly record struct Money(long Minor, Currency Currency) : IComparable
 
     public override string ToString() => MoneyText.Of(this);
 
-    private static decimal Scale(Currency currency) => currency.Exponent switch { 0 => 1m, 2 => 100m, 3 => 1_000m, _ => 10_000m };
+    private static decimal Scale(Currency currency) =>
+        currency.Exponent switch
+        {
+            0 => 1m,
+            2 => 100m,
+            3 => 1_000m,
+            _ => 10_000m,
+        };
 }
 
 /// <summary>Sums that keep their currency also when there is nothing to add.</summary>
@@ -64,14 +77,19 @@ public readonly record struct Rate(int PartsPerMillion)
     {
         var parts = percent * 10_000m;
         if (parts is < 0 or > 1_000_000 || parts != decimal.Truncate(parts))
-            throw new ArgumentOutOfRangeException(nameof(percent), percent, "A rate lies between 0 and 100 % with at most four decimals.");
+            throw new ArgumentOutOfRangeException(
+                nameof(percent),
+                percent,
+                "A rate lies between 0 and 100 % with at most four decimals."
+            );
         return new((int)parts);
     }
 
     /// <summary>The rate as a fraction of one.</summary>
     public decimal Fraction => PartsPerMillion / 1_000_000m;
 
-    public override string ToString() => $"{(PartsPerMillion / 10_000m).ToString("0.####", System.Globalization.CultureInfo.InvariantCulture)} %";
+    public override string ToString() =>
+        $"{(PartsPerMillion / 10_000m).ToString("0.####", System.Globalization.CultureInfo.InvariantCulture)} %";
 }
 
 /// <summary>Rounding half away from zero, the only one used for money.</summary>

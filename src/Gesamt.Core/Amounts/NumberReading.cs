@@ -4,7 +4,11 @@ using System.Text.RegularExpressions;
 namespace Gesamt.Core.Amounts;
 
 /// <summary>How a place writes its numbers: the mark before the decimals, and the one that groups thousands. Spaces and apostrophes group everywhere.</summary>
-public enum NumberMarks { Point, Comma }
+public enum NumberMarks
+{
+    Point,
+    Comma,
+}
 
 /// <summary>The one reading of numbers that people type or tables hold: “2,000”, “2 000”, “4,20”, “1.234,50”.</summary>
 /// <remarks>Where a text can be read in one way only it is read so, whatever the marks; where both ways fit the marks of the place decide. Anything else is no number, and never another number.</remarks>
@@ -16,7 +20,8 @@ public static partial class NumberReading
     public static decimal? Of(string text, NumberMarks marks = NumberMarks.Point)
     {
         var plain = Plain(text);
-        if (plain.Length is 0 or > Longest) return null;
+        if (plain.Length is 0 or > Longest)
+            return null;
         var (point, other) = marks == NumberMarks.Point ? ('.', ',') : (',', '.');
         return Read(plain, point, other) ?? Read(plain, other, point);
     }
@@ -29,27 +34,46 @@ public static partial class NumberReading
 
     /// <summary>An amount of money; a text that is doubtful as an amount is none.</summary>
     public static decimal? Amount(string text, NumberMarks marks = NumberMarks.Point) =>
-        IsDoubtful(text) && Plain(text).Contains(marks == NumberMarks.Point ? '.' : ',', StringComparison.Ordinal) ? null : Of(text, marks);
+        IsDoubtful(text) && Plain(text).Contains(marks == NumberMarks.Point ? '.' : ',', StringComparison.Ordinal)
+            ? null
+            : Of(text, marks);
 
     /// <summary>Without a currency's sign or code around it, and with one kind of space and minus.</summary>
-    private static string Plain(string text) => Sign().Replace(Space().Replace(text.Trim(), " ").Replace('−', '-'), "").Trim();
+    private static string Plain(string text) =>
+        Sign().Replace(Space().Replace(text.Trim(), " ").Replace('−', '-'), "").Trim();
 
     private static decimal? Read(string plain, char point, char group)
     {
-        if (Written(point, group).Match(plain) is not { Success: true } match) return null;
+        if (Written(point, group).Match(plain) is not { Success: true } match)
+            return null;
         var digits = new string([.. match.Groups["whole"].Value.Where(char.IsAsciiDigit)]);
-        return decimal.TryParse($"{match.Groups["minus"].Value}{(digits.Length == 0 ? "0" : digits)}.{match.Groups["part"].Value}0", NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) ? number : null;
+        return decimal.TryParse(
+            $"{match.Groups["minus"].Value}{(digits.Length == 0 ? "0" : digits)}.{match.Groups["part"].Value}0",
+            NumberStyles.AllowDecimalPoint | NumberStyles.AllowLeadingSign,
+            CultureInfo.InvariantCulture,
+            out var number
+        )
+            ? number
+            : null;
     }
 
-    private static Regex Written(char point, char group) => point == '.' ? PointDecimals() : group == '.' ? CommaDecimals() : throw new ArgumentOutOfRangeException(nameof(point), point, "A point or a comma.");
+    private static Regex Written(char point, char group) =>
+        point == '.' ? PointDecimals()
+        : group == '.' ? CommaDecimals()
+        : throw new ArgumentOutOfRangeException(nameof(point), point, "A point or a comma.");
 
-    private static string Number(decimal? number) => number is { } known ? known.ToString("#,0.######", CultureInfo.InvariantCulture).Replace(',', ' ') : "";
+    private static string Number(decimal? number) =>
+        number is { } known ? known.ToString("#,0.######", CultureInfo.InvariantCulture).Replace(',', ' ') : "";
 
     // digits with one mark between every three of them, or none; a first group of “0” groups nothing
-    [GeneratedRegex(@"^(?<minus>-?)(?:(?<whole>[1-9]\d{0,2}(?:(?<g>[, '’])\d{3})(?:\k<g>\d{3})*|\d+)(?:\.(?<part>\d*))?|\.(?<part>\d+))$")]
+    [GeneratedRegex(
+        @"^(?<minus>-?)(?:(?<whole>[1-9]\d{0,2}(?:(?<g>[, '’])\d{3})(?:\k<g>\d{3})*|\d+)(?:\.(?<part>\d*))?|\.(?<part>\d+))$"
+    )]
     private static partial Regex PointDecimals();
 
-    [GeneratedRegex(@"^(?<minus>-?)(?:(?<whole>[1-9]\d{0,2}(?:(?<g>[. '’])\d{3})(?:\k<g>\d{3})*|\d+)(?:,(?<part>\d*))?|,(?<part>\d+))$")]
+    [GeneratedRegex(
+        @"^(?<minus>-?)(?:(?<whole>[1-9]\d{0,2}(?:(?<g>[. '’])\d{3})(?:\k<g>\d{3})*|\d+)(?:,(?<part>\d*))?|,(?<part>\d+))$"
+    )]
     private static partial Regex CommaDecimals();
 
     [GeneratedRegex(@"^-?[1-9]\d{0,2}[.,]\d{3}$")]

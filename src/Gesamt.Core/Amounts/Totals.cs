@@ -34,11 +34,18 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
     /// <exception cref="ArgumentException">There are no lines, or the discount is more than the lines come to.</exception>
     public static Totals OfLines(IReadOnlyCollection<PricedLine> lines, Money discount)
     {
-        if (lines.Count == 0) return new([], Money.Zero(discount.Currency));
-        var byRate = lines.GroupBy(line => line.Tax).OrderByDescending(group => group.Key.PartsPerMillion)
-            .Select(group => (Rate: group.Key, Net: group.Select(line => line.Net).Sum(discount.Currency))).ToImmutableArray();
+        if (lines.Count == 0)
+            return new([], Money.Zero(discount.Currency));
+        var byRate = lines
+            .GroupBy(line => line.Tax)
+            .OrderByDescending(group => group.Key.PartsPerMillion)
+            .Select(group => (Rate: group.Key, Net: group.Select(line => line.Net).Sum(discount.Currency)))
+            .ToImmutableArray();
         var allowances = Allowances(byRate, discount);
-        return new([.. byRate.Zip(allowances, (part, allowance) => Part(part.Rate, part.Net - allowance))], Money.Zero(discount.Currency));
+        return new(
+            [.. byRate.Zip(allowances, (part, allowance) => Part(part.Rate, part.Net - allowance))],
+            Money.Zero(discount.Currency)
+        );
     }
 
     /// <summary>Sums of one amount entered or promised gross: payable is that amount, net = round(gross / (1 + rate)).</summary>
@@ -53,10 +60,14 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
     /// <exception cref="ArgumentOutOfRangeException">The gross is negative, or more than these sums come to.</exception>
     public Totals OfPart(Money gross)
     {
-        if (gross.Minor < 0 || gross > Payable) throw new ArgumentOutOfRangeException(nameof(gross), gross, "A part is at most the whole.");
-        if (gross == Payable) return this;
-        var parts = gross.Split([.. Parts.Select(part => part.Net.Minor + part.Tax.Minor)])
-            .Zip(Parts, (share, part) => OfGross(share, part.Rate)).ToImmutableArray();
+        if (gross.Minor < 0 || gross > Payable)
+            throw new ArgumentOutOfRangeException(nameof(gross), gross, "A part is at most the whole.");
+        if (gross == Payable)
+            return this;
+        var parts = gross
+            .Split([.. Parts.Select(part => part.Net.Minor + part.Tax.Minor)])
+            .Zip(Parts, (share, part) => OfGross(share, part.Rate))
+            .ToImmutableArray();
         return new([.. parts.SelectMany(part => part.Parts)], parts.Select(part => part.RoundingAmount).Sum(Currency));
     }
 
@@ -64,7 +75,8 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
 
     private static ImmutableArray<Money> Allowances(ImmutableArray<(Rate Rate, Money Net)> byRate, Money discount)
     {
-        if (discount.Minor == 0) return [.. byRate.Select(_ => discount)];
+        if (discount.Minor == 0)
+            return [.. byRate.Select(_ => discount)];
         if (byRate.Any(part => part.Net.Minor < 0) || byRate.Select(part => part.Net).Sum(discount.Currency) < discount)
             throw new ArgumentException("The discount is more than the lines come to.", nameof(discount));
         // rates stand highest first, so "the earlier" of a tie is the higher rate

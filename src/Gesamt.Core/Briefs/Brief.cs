@@ -6,16 +6,35 @@ using NodaTime;
 namespace Gesamt.Core.Briefs;
 
 /// <summary>The four groups a brief is arranged in.</summary>
-public enum BriefGroup { Why, What, Frame, Watch }
+public enum BriefGroup
+{
+    Why,
+    What,
+    Frame,
+    Watch,
+}
 
 /// <summary>What a part is for beyond being read: guiding points stay in sight all along, obstacles come back at the phase they concern.</summary>
-public enum BriefUse { None, Guide, Obstacle }
+public enum BriefUse
+{
+    None,
+    Guide,
+    Obstacle,
+}
 
 /// <summary>A part of a kind's brief.</summary>
 /// <param name="Private">The owner's alone; by no path the client's.</param>
 /// <param name="From">The key of the form field whose answer fills it to begin with.</param>
 /// <param name="AfterBooking">Filled only once the project is booked.</param>
-public sealed record BriefPart(string Key, string Name, BriefGroup Group, BriefUse Use = BriefUse.None, bool Private = false, string? From = null, bool AfterBooking = false);
+public sealed record BriefPart(
+    string Key,
+    string Name,
+    BriefGroup Group,
+    BriefUse Use = BriefUse.None,
+    bool Private = false,
+    string? From = null,
+    bool AfterBooking = false
+);
 
 /// <summary>Where a brief stands with the client.</summary>
 /// <param name="Put">When it was put to them; null while it never was, or was taken back.</param>
@@ -36,7 +55,10 @@ public static class BriefRule
             {
                 Happening.BriefPut put => new(fact.Happened, put.Hash, null, null),
                 Happening.BriefTakenBack => new(null, null, null, null),
-                Happening.BriefApproved approved when approved.Hash == state.Hash => state with { Approved = fact.Happened },
+                Happening.BriefApproved approved when approved.Hash == state.Hash => state with
+                {
+                    Approved = fact.Happened,
+                },
                 Happening.BriefRemarked => state with { Remarked = fact.Happened },
                 _ => state,
             };
@@ -45,8 +67,22 @@ public static class BriefRule
 
     /// <summary>Obstacles, one a line, “paint: damp in the north corner” for one phase; those of phases in work, and those that name none.</summary>
     public static ImmutableArray<string> ToWatch(string obstacles, IReadOnlyDictionary<string, PhaseState> phases) =>
-        [.. obstacles.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-            .Select(line => (Line: line, Phase: phases.Keys.FirstOrDefault(phase => line.StartsWith($"{phase}:", StringComparison.OrdinalIgnoreCase))))
-            .Where(one => one.Phase is null ? phases.Values.Any(state => state == PhaseState.InWork) : phases[one.Phase] == PhaseState.InWork)
-            .Select(one => one.Phase is { } phase ? one.Line[(phase.Length + 1)..].Trim() : one.Line)];
+        [
+            .. obstacles
+                .Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                .Select(line =>
+                    (
+                        Line: line,
+                        Phase: phases.Keys.FirstOrDefault(phase =>
+                            line.StartsWith($"{phase}:", StringComparison.OrdinalIgnoreCase)
+                        )
+                    )
+                )
+                .Where(one =>
+                    one.Phase is null
+                        ? phases.Values.Any(state => state == PhaseState.InWork)
+                        : phases[one.Phase] == PhaseState.InWork
+                )
+                .Select(one => one.Phase is { } phase ? one.Line[(phase.Length + 1)..].Trim() : one.Line),
+        ];
 }

@@ -8,13 +8,26 @@ namespace Gesamt.Core.Calendar;
 /// <summary>Dates and distances in words, the same everywhere.</summary>
 public static class DateWords
 {
-    private static readonly LocalDatePattern DayMonth = LocalDatePattern.Create("ddd d MMM", CultureInfo.InvariantCulture);
-    private static readonly LocalDatePattern DayMonthYear = LocalDatePattern.Create("ddd d MMM uuuu", CultureInfo.InvariantCulture);
-    private static readonly LocalDatePattern LongDate = LocalDatePattern.Create("d MMMM uuuu", CultureInfo.InvariantCulture);
-    private static readonly LocalTimePattern HourMinute = LocalTimePattern.Create("HH:mm", CultureInfo.InvariantCulture);
+    private static readonly LocalDatePattern DayMonth = LocalDatePattern.Create(
+        "ddd d MMM",
+        CultureInfo.InvariantCulture
+    );
+    private static readonly LocalDatePattern DayMonthYear = LocalDatePattern.Create(
+        "ddd d MMM uuuu",
+        CultureInfo.InvariantCulture
+    );
+    private static readonly LocalDatePattern LongDate = LocalDatePattern.Create(
+        "d MMMM uuuu",
+        CultureInfo.InvariantCulture
+    );
+    private static readonly LocalTimePattern HourMinute = LocalTimePattern.Create(
+        "HH:mm",
+        CultureInfo.InvariantCulture
+    );
 
     /// <summary>“Fri 12 Mar”, with the year when it is not this one.</summary>
-    public static string Short(LocalDate date, LocalDate today) => (date.Year == today.Year ? DayMonth : DayMonthYear).Format(date);
+    public static string Short(LocalDate date, LocalDate today) =>
+        (date.Year == today.Year ? DayMonth : DayMonthYear).Format(date);
 
     /// <summary>“12 March 2027”, for papers.</summary>
     public static string Long(LocalDate date) => LongDate.Format(date);
@@ -22,25 +35,27 @@ public static class DateWords
     public static string Time(LocalTime time) => HourMinute.Format(time);
 
     /// <summary>“today”, “tomorrow”, “in 46 days”, “3 days ago”.</summary>
-    public static string Distance(LocalDate date, LocalDate today) => DaysBetween(today, date) switch
-    {
-        0 => "today",
-        1 => "tomorrow",
-        -1 => "yesterday",
-        > 1 and var days => $"in {days} days",
-        var days => $"{-days} days ago",
-    };
+    public static string Distance(LocalDate date, LocalDate today) =>
+        DaysBetween(today, date) switch
+        {
+            0 => "today",
+            1 => "tomorrow",
+            -1 => "yesterday",
+            > 1 and var days => $"in {days} days",
+            var days => $"{-days} days ago",
+        };
 
     /// <summary>“due tomorrow”, “due today”, “1 day late”, else “due Thu 28 Jan”; nothing once it is done. Common practice.</summary>
-    public static string Due(LocalDate due, LocalDate today, bool done) => (done, DaysBetween(today, due)) switch
-    {
-        (true, _) => "",
-        (_, 0) => "due today",
-        (_, 1) => "due tomorrow",
-        (_, -1) => "1 day late",
-        (_, < 0 and var days) => $"{-days} days late",
-        _ => $"due {Short(due, today)}",
-    };
+    public static string Due(LocalDate due, LocalDate today, bool done) =>
+        (done, DaysBetween(today, due)) switch
+        {
+            (true, _) => "",
+            (_, 0) => "due today",
+            (_, 1) => "due tomorrow",
+            (_, -1) => "1 day late",
+            (_, < 0 and var days) => $"{-days} days late",
+            _ => $"due {Short(due, today)}",
+        };
 
     public static int DaysBetween(LocalDate from, LocalDate to) => Period.DaysBetween(from, to);
 }
@@ -52,30 +67,46 @@ public readonly record struct Age(int Days, int Hours)
 {
     public static Age Of(Instant since, Instant now, DateTimeZone zone)
     {
-        if (now <= since) return new(0, 0);
+        if (now <= since)
+            return new(0, 0);
         var from = since.InZone(zone).LocalDateTime;
         var days = DateWords.DaysBetween(from.Date, now.InZone(zone).Date);
         // by instants: in an hour that the clock says twice an age must not run backwards
-        if (days > 0 && from.PlusDays(days).InZone(zone, Resolvers.LenientResolver).ToInstant() > now) days--;
+        if (days > 0 && from.PlusDays(days).InZone(zone, Resolvers.LenientResolver).ToInstant() > now)
+            days--;
         return days > 0 ? new(days, 0) : new(0, (int)Math.Min(23, (now - since).TotalHours));
     }
 
     /// <summary>“4 h”, “3 d”, with a no-break space.</summary>
-    public string Short => Days > 0 ? $"{Days}\u00a0d" : Hours > 0 ? $"{Hours}\u00a0h" : "now";
+    public string Short =>
+        Days > 0 ? $"{Days}\u00a0d"
+        : Hours > 0 ? $"{Hours}\u00a0h"
+        : "now";
 
     /// <summary>“4 hours”, “1 day”.</summary>
-    public string Long => Days > 0 ? Plural(Days, "day") : Hours > 0 ? Plural(Hours, "hour") : "a moment";
+    public string Long =>
+        Days > 0 ? Plural(Days, "day")
+        : Hours > 0 ? Plural(Hours, "hour")
+        : "a moment";
 
     private static string Plural(int count, string unit) => $"{count} {unit}{(count == 1 ? "" : "s")}";
 }
 
 /// <summary>Where in the columns of Turns an age stands.</summary>
-public enum AgeBand { Fresh, Waiting, Old }
+public enum AgeBand
+{
+    Fresh,
+    Waiting,
+    Old,
+}
 
 /// <summary>From how many days on something counts as waiting, and as old. The owner's, per kind.</summary>
 public readonly record struct AgeLimits(int Waiting, int Old)
 {
     public static readonly AgeLimits Default = new(2, 8);
 
-    public AgeBand BandOf(Age age) => age.Days >= Old ? AgeBand.Old : age.Days >= Waiting ? AgeBand.Waiting : AgeBand.Fresh;
+    public AgeBand BandOf(Age age) =>
+        age.Days >= Old ? AgeBand.Old
+        : age.Days >= Waiting ? AgeBand.Waiting
+        : AgeBand.Fresh;
 }

@@ -1,7 +1,16 @@
 namespace Gesamt.Core.Calendar;
 
 /// <summary>The unit a step or a due date is counted in.</summary>
-public enum SpanUnit { Minutes, Hours, Days, BusinessDays, Weeks, Months, Years }
+public enum SpanUnit
+{
+    Minutes,
+    Hours,
+    Days,
+    BusinessDays,
+    Weeks,
+    Months,
+    Years,
+}
 
 /// <summary>So many units after (positive) or before (negative) something.</summary>
 /// <remarks>Minutes and hours are elapsed time; everything longer is calendar arithmetic on the local date.</remarks>
@@ -10,7 +19,9 @@ public readonly record struct Span(int Count, SpanUnit Unit)
     public static readonly Span None = new(0, SpanUnit.Minutes);
 
     public static Span Days(int count) => new(count, SpanUnit.Days);
+
     public static Span Hours(int count) => new(count, SpanUnit.Hours);
+
     public static Span Months(int count) => new(count, SpanUnit.Months);
 
     public bool IsElapsed => Unit is SpanUnit.Minutes or SpanUnit.Hours;
@@ -20,7 +31,8 @@ public readonly record struct Span(int Count, SpanUnit Unit)
     {
         get
         {
-            if (Count == 0) return "";
+            if (Count == 0)
+                return "";
             var size = Math.Abs(Count);
             var unit = Unit switch
             {

@@ -11,7 +11,10 @@ public static partial class PastedText
     public static PastedInquiry Read(string text)
     {
         var mail = Mail().Match(text) is { Success: true } found ? found.Value.ToLowerInvariant() : null;
-        var phone = Phone().Matches(text).Select(match => match.Value.Trim()).FirstOrDefault(number => number.Count(char.IsAsciiDigit) is >= 7 and <= 15);
+        var phone = Phone()
+            .Matches(text)
+            .Select(match => match.Value.Trim())
+            .FirstOrDefault(number => number.Count(char.IsAsciiDigit) is >= 7 and <= 15);
         var profile = Link().Match(text) is { Success: true } link ? link.Value : null;
         return new(NameIn(text), mail, phone, profile);
     }
@@ -19,10 +22,16 @@ public static partial class PastedText
     /// <summary>A line “From: name” or “Name: …”, else “I am …” or “my name is …”, else a short last line without a sentence's end.</summary>
     private static string? NameIn(string text)
     {
-        var lines = text.ReplaceLineEndings("\n").Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        var lines = text.ReplaceLineEndings("\n")
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         foreach (var line in lines)
-            if (Headed().Match(line) is { Success: true } headed && headed.Groups[1].Value.Trim(' ', '"') is { Length: > 0 } name) return name;
-        if (Spoken().Match(text) is { Success: true } spoken) return spoken.Groups[1].Value;
+            if (
+                Headed().Match(line) is { Success: true } headed
+                && headed.Groups[1].Value.Trim(' ', '"') is { Length: > 0 } name
+            )
+                return name;
+        if (Spoken().Match(text) is { Success: true } spoken)
+            return spoken.Groups[1].Value;
         return lines.LastOrDefault() is { } last && Signed().IsMatch(last) ? last : null;
     }
 

@@ -8,7 +8,12 @@ using Matching = Gesamt.Core.People.Matching;
 namespace Gesamt.Core.Capture;
 
 /// <summary>What a slip becomes.</summary>
-public enum SlipSort { Note, Call, Task }
+public enum SlipSort
+{
+    Note,
+    Call,
+    Task,
+}
 
 /// <summary>A project a slip can name.</summary>
 /// <param name="Names">Its title, its client and their organisation.</param>
@@ -20,13 +25,28 @@ public sealed record Understood(string Words, string As);
 /// <summary>A slip as it is read. What was not understood stays in the text.</summary>
 /// <param name="Due">Its day.</param>
 /// <param name="Minutes">How long it is thought to take.</param>
-public sealed record SlipReading(SlipSort Sort, string Text, ProjectId? Project, LocalDate? Due, int? Minutes, bool Important, ImmutableArray<string> Labels, ImmutableArray<Understood> Read);
+public sealed record SlipReading(
+    SlipSort Sort,
+    string Text,
+    ProjectId? Project,
+    LocalDate? Due,
+    int? Minutes,
+    bool Important,
+    ImmutableArray<string> Labels,
+    ImmutableArray<Understood> Read
+);
 
 /// <summary>Reads plain words: the project by its name (“for harbour”), “fri”, “12 mar”, “in 3 days”, “2 weeks before” (the project's date), “5 hours”, “important”, “label sign”, “note” or “call” in front.</summary>
 public static partial class SlipReader
 {
     /// <param name="here">The project whose record is open, for a slip that names none.</param>
-    public static SlipReading Read(string text, LocalDate today, StudioCalendar calendar, IReadOnlyList<SlipProject> projects, ProjectId? here = null)
+    public static SlipReading Read(
+        string text,
+        LocalDate today,
+        StudioCalendar calendar,
+        IReadOnlyList<SlipProject> projects,
+        ProjectId? here = null
+    )
     {
         var rest = new Rest(text.Trim());
         var spoken = rest.Take(InFront()) is { } front ? front.Groups[1].Value.ToLowerInvariant() : null;
@@ -36,11 +56,31 @@ public static partial class SlipReader
         var minutes = rest.Take(Takes(), match => $"takes {match.Value}") is { } takes ? MinutesOf(takes) : (int?)null;
         var important = rest.Take(Important(), _ => "important") is not null;
         List<string> labels = [];
-        while (rest.Take(Label(), match => $"label {match.Groups[1].Value.ToLowerInvariant()}") is { } label) labels.Add(label.Groups[1].Value.ToLowerInvariant());
+        while (rest.Take(Label(), match => $"label {match.Groups[1].Value.ToLowerInvariant()}") is { } label)
+            labels.Add(label.Groups[1].Value.ToLowerInvariant());
         // a call with a day still to come is something to do; one without has been
-        var sort = spoken switch { "note" => SlipSort.Note, "call" when due is null => SlipSort.Call, "task" => SlipSort.Task, _ => due is not null || minutes is not null || important ? SlipSort.Task : SlipSort.Note };
+        var sort = spoken switch
+        {
+            "note" => SlipSort.Note,
+            "call" when due is null => SlipSort.Call,
+            "task" => SlipSort.Task,
+            _ => due is not null || minutes is not null || important ? SlipSort.Task : SlipSort.Note,
+        };
         var said = spoken == "call" && sort == SlipSort.Task ? $"Call {rest.Text}" : rest.Text;
-        List<Understood> read = [new(spoken ?? "", sort switch { SlipSort.Task => "a task", SlipSort.Call => "a call", _ => "a note" }), .. names, .. rest.Read];
+        List<Understood> read =
+        [
+            new(
+                spoken ?? "",
+                sort switch
+                {
+                    SlipSort.Task => "a task",
+                    SlipSort.Call => "a call",
+                    _ => "a note",
+                }
+            ),
+            .. names,
+            .. rest.Read,
+        ];
         return new(sort, said.Trim(), of?.Id, due, minutes, important, [.. labels], [.. read]);
     }
 
@@ -53,7 +93,8 @@ public static partial class SlipReader
             for (var count = words.Length; count > 0; count--)
             {
                 var fits = projects.Where(project => project.Names.Any(name => Fits(words[..count], name))).ToList();
-                if (fits is not [var only]) continue;
+                if (fits is not [var only])
+                    continue;
                 var taken = $"{rest.Text[named.Index..named.Groups[1].Index]}{string.Join(' ', words[..count])}";
                 rest.Cut(named.Index, taken.Length);
                 return (only, [new(taken, only.Names[0])]);
@@ -65,73 +106,164 @@ public static partial class SlipReader
     private static bool Fits(string[] words, string name)
     {
         var parts = (Matching.Plain(name) ?? "").Split(' ');
-        return words.All(word => word.Length >= 3 && Matching.Plain(word) is { } plain && parts.Any(part => part.StartsWith(plain, StringComparison.Ordinal)));
+        return words.All(word =>
+            word.Length >= 3
+            && Matching.Plain(word) is { } plain
+            && parts.Any(part => part.StartsWith(plain, StringComparison.Ordinal))
+        );
     }
 
     private static LocalDate? DueIn(Rest rest, LocalDate today, StudioCalendar calendar, SlipProject? project)
     {
-        if (rest.Take(Around(), match => project?.Date is { } d ? Words(calendar.Add(d, SpanOf(match)), today) : null, _ => project?.Date is not null) is { } around) return calendar.Add(project!.Date!.Value, SpanOf(around));
-        if (rest.Take(InSoLong(), match => Words(calendar.Add(today, SpanOf(match)), today)) is { } after) return calendar.Add(today, SpanOf(after));
-        if (rest.Take(Iso(), match => IsoOf(match) is { } date ? Words(date, today) : null, match => IsoOf(match) is not null) is { } iso) return IsoOf(iso);
-        if (rest.Take(DayMonth(), match => DateOf(match, today) is { } date ? Words(date, today) : null, match => DateOf(match, today) is not null && IsMonth(match, rest.Text)) is { } written) return DateOf(written, today);
-        if (rest.Take(Weekday(), match => Words(DayNamed(match.Groups[1].Value, today), today), match => IsDay(match, rest.Text)) is { } day) return DayNamed(day.Groups[1].Value, today);
+        if (
+            rest.Take(
+                Around(),
+                match => project?.Date is { } d ? Words(calendar.Add(d, SpanOf(match)), today) : null,
+                _ => project?.Date is not null
+            ) is
+            { } around
+        )
+            return calendar.Add(project!.Date!.Value, SpanOf(around));
+        if (rest.Take(InSoLong(), match => Words(calendar.Add(today, SpanOf(match)), today)) is { } after)
+            return calendar.Add(today, SpanOf(after));
+        if (
+            rest.Take(
+                Iso(),
+                match => IsoOf(match) is { } date ? Words(date, today) : null,
+                match => IsoOf(match) is not null
+            ) is
+            { } iso
+        )
+            return IsoOf(iso);
+        if (
+            rest.Take(
+                DayMonth(),
+                match => DateOf(match, today) is { } date ? Words(date, today) : null,
+                match => DateOf(match, today) is not null && IsMonth(match, rest.Text)
+            ) is
+            { } written
+        )
+            return DateOf(written, today);
+        if (
+            rest.Take(
+                Weekday(),
+                match => Words(DayNamed(match.Groups[1].Value, today), today),
+                match => IsDay(match, rest.Text)
+            ) is
+            { } day
+        )
+            return DayNamed(day.Groups[1].Value, today);
         return null;
     }
 
     /// <summary>“sun”, “sat” and “wed” are words, too: “the sun over the door” is no day. They are one after “on” or “by”, or where nothing follows and no article stands before.</summary>
     private static bool IsDay(Match match, string text)
     {
-        if (match.Groups[1].Value.ToLowerInvariant() is not ("sun" or "sat" or "wed") || match.Groups["prep"].Success) return true;
+        if (match.Groups[1].Value.ToLowerInvariant() is not ("sun" or "sat" or "wed") || match.Groups["prep"].Success)
+            return true;
         var before = text[..match.Index].Split(' ', StringSplitOptions.RemoveEmptyEntries).TakeLast(2);
-        return text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0 && !before.Any(word => word.ToLowerInvariant() is "the" or "a" or "my" or "our" or "of" or "in" or "under");
+        return text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0
+            && !before.Any(word => word.ToLowerInvariant() is "the" or "a" or "my" or "our" or "of" or "in" or "under");
     }
 
     /// <summary>“may” and “march” are words, too: “wall 4 may need a coat”. They are a month after “on” or “by”, with a capital, with a year, or where nothing follows.</summary>
     private static bool IsMonth(Match match, string text)
     {
         var name = match.Groups[2].Success ? match.Groups[2].Value : match.Groups[3].Value;
-        return name.ToLowerInvariant() is not ("may" or "march") || match.Groups["prep"].Success || match.Groups[5].Success || char.IsUpper(name[0]) || text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0;
+        return name.ToLowerInvariant() is not ("may" or "march")
+            || match.Groups["prep"].Success
+            || match.Groups[5].Success
+            || char.IsUpper(name[0])
+            || text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0;
     }
 
     /// <summary>“today”, “tomorrow”, or the next day of that name after today.</summary>
     private static LocalDate DayNamed(string word, LocalDate today)
     {
         var lower = word.ToLowerInvariant();
-        return lower switch { "today" => today, "tomorrow" => today.PlusDays(1), _ => today.Next((IsoDayOfWeek)(1 + Array.FindIndex(Days, day => lower.StartsWith(day, StringComparison.Ordinal)))) };
+        return lower switch
+        {
+            "today" => today,
+            "tomorrow" => today.PlusDays(1),
+            _ => today.Next(
+                (IsoDayOfWeek)(1 + Array.FindIndex(Days, day => lower.StartsWith(day, StringComparison.Ordinal)))
+            ),
+        };
     }
 
     /// <summary>A day and month without a year is the next such day, today counted.</summary>
     private static LocalDate? DateOf(Match match, LocalDate today)
     {
-        var (day, name) = match.Groups[1].Success ? (match.Groups[1].Value, match.Groups[2].Value) : (match.Groups[4].Value, match.Groups[3].Value);
+        var (day, name) = match.Groups[1].Success
+            ? (match.Groups[1].Value, match.Groups[2].Value)
+            : (match.Groups[4].Value, match.Groups[3].Value);
         var month = 1 + Array.FindIndex(Months, known => name.StartsWith(known, StringComparison.OrdinalIgnoreCase));
         var number = int.Parse(day, CultureInfo.InvariantCulture);
-        if (match.Groups[5].Success) return Real(int.Parse(match.Groups[5].Value, CultureInfo.InvariantCulture), month, number);
-        return Enumerable.Range(today.Year, 5).Select(year => Real(year, month, number)).FirstOrDefault(date => date >= today);
+        if (match.Groups[5].Success)
+            return Real(int.Parse(match.Groups[5].Value, CultureInfo.InvariantCulture), month, number);
+        return Enumerable
+            .Range(today.Year, 5)
+            .Select(year => Real(year, month, number))
+            .FirstOrDefault(date => date >= today);
     }
 
-    private static LocalDate? IsoOf(Match match) => Real(int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture), int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture), int.Parse(match.Groups[3].Value, CultureInfo.InvariantCulture));
+    private static LocalDate? IsoOf(Match match) =>
+        Real(
+            int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture),
+            int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture),
+            int.Parse(match.Groups[3].Value, CultureInfo.InvariantCulture)
+        );
 
     private static LocalDate? Real(int year, int month, int day) =>
-        year >= Dates.First.Year && year <= Dates.Last.Year && month is >= 1 and <= 12 && day >= 1 && day <= CalendarSystem.Iso.GetDaysInMonth(year, month) ? new LocalDate(year, month, day) : null;
+        year >= Dates.First.Year
+        && year <= Dates.Last.Year
+        && month is >= 1 and <= 12
+        && day >= 1
+        && day <= CalendarSystem.Iso.GetDaysInMonth(year, month)
+            ? new LocalDate(year, month, day)
+            : null;
 
     private static Span SpanOf(Match match)
     {
-        var count = match.Groups[1].Value.ToLowerInvariant() is "a" or "one" ? 1 : int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture);
-        var unit = char.ToLowerInvariant(match.Groups[2].Value[0]) switch { 'd' => SpanUnit.Days, 'w' => SpanUnit.Weeks, _ => SpanUnit.Months };
+        var count = match.Groups[1].Value.ToLowerInvariant() is "a" or "one"
+            ? 1
+            : int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture);
+        var unit = char.ToLowerInvariant(match.Groups[2].Value[0]) switch
+        {
+            'd' => SpanUnit.Days,
+            'w' => SpanUnit.Weeks,
+            _ => SpanUnit.Months,
+        };
         return new(match.Groups[3].Value.Equals("before", StringComparison.OrdinalIgnoreCase) ? -count : count, unit);
     }
 
     private static int MinutesOf(Match match)
     {
-        decimal Of(string name) => match.Groups[name] is { Success: true } group ? decimal.Parse(group.Value.Replace(',', '.'), CultureInfo.InvariantCulture) : 0;
+        decimal Of(string name) =>
+            match.Groups[name] is { Success: true } group
+                ? decimal.Parse(group.Value.Replace(',', '.'), CultureInfo.InvariantCulture)
+                : 0;
         return (int)decimal.Round(Of("hours") * 60 + Of("minutes"), MidpointRounding.AwayFromZero);
     }
 
     private static string Words(LocalDate date, LocalDate today) => $"due {DateWords.Short(date, today)}";
 
     private static readonly string[] Days = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
-    private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
+    private static readonly string[] Months =
+    [
+        "jan",
+        "feb",
+        "mar",
+        "apr",
+        "may",
+        "jun",
+        "jul",
+        "aug",
+        "sep",
+        "oct",
+        "nov",
+        "dec",
+    ];
 
     /// <summary>The text that is not understood yet, and what was.</summary>
     private sealed class Rest(string text)
@@ -141,13 +273,16 @@ public static partial class SlipReader
 
         public Match? Take(Regex words, Func<Match, string?>? meaning = null, Func<Match, bool>? when = null)
         {
-            if (words.Matches(Text).FirstOrDefault(one => when?.Invoke(one) != false) is not { } match) return null;
-            if (meaning?.Invoke(match) is { } means) Read.Add(new(match.Value.Trim(), means));
+            if (words.Matches(Text).FirstOrDefault(one => when?.Invoke(one) != false) is not { } match)
+                return null;
+            if (meaning?.Invoke(match) is { } means)
+                Read.Add(new(match.Value.Trim(), means));
             Cut(match.Index, match.Length);
             return match;
         }
 
-        public void Cut(int index, int length) => Text = Spaces().Replace(Text.Remove(index, length), " ").Trim(' ', ',');
+        public void Cut(int index, int length) =>
+            Text = Spaces().Replace(Text.Remove(index, length), " ").Trim(' ', ',');
     }
 
     [GeneratedRegex(@"^(note|call|task)\b[:,]?\s*", RegexOptions.IgnoreCase)]
@@ -156,7 +291,10 @@ public static partial class SlipReader
     [GeneratedRegex(@"\b(?:for|about)\s+((?:[\p{L}\p{N}&'’.-]+\s*){1,4})", RegexOptions.IgnoreCase)]
     private static partial Regex Named();
 
-    [GeneratedRegex(WholeNumber + @"(\d{1,3}|a|one)\s*(days?|weeks?|months?)\s+(before|after)\b", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        WholeNumber + @"(\d{1,3}|a|one)\s*(days?|weeks?|months?)\s+(before|after)\b",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex Around();
 
     [GeneratedRegex(@"\bin\s+(\d{1,3}|a|one)\s*(days?|weeks?|months?)\b()", RegexOptions.IgnoreCase)]
@@ -166,21 +304,47 @@ public static partial class SlipReader
     private static partial Regex Iso();
 
     // whole names only: “12 markers” and “2 decals” are no dates
-    private const string Month = "(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)";
+    private const string Month =
+        "(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)";
 
-    [GeneratedRegex(@"(?<prep>\b(?:on|by|until)\s+)?" + WholeNumber + @"(?:(\d{1,2})(?:st|nd|rd|th)?\s+(" + Month + @")|(" + Month + @")\s+(\d{1,2})(?:st|nd|rd|th)?)(?![\w-])(?!\.\d)(?:,?\s+(\d{4})(?![\w-]))?", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        @"(?<prep>\b(?:on|by|until)\s+)?"
+            + WholeNumber
+            + @"(?:(\d{1,2})(?:st|nd|rd|th)?\s+("
+            + Month
+            + @")|("
+            + Month
+            + @")\s+(\d{1,2})(?:st|nd|rd|th)?)(?![\w-])(?!\.\d)(?:,?\s+(\d{4})(?![\w-]))?",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex DayMonth();
 
-    [GeneratedRegex(@"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)(?![\w-])", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        @"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)(?![\w-])",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex Weekday();
 
     // the end of “2.5”, “1:30”, “1/2” or “2-3” is no number of its own
     private const string WholeNumber = "(?<![\\w.,:/–-])";
 
     // “2.25 hours”, “1 h 15 min”, “1:30 h”, “1h30”, “90 min”
-    private const string Hours = "(?:h|hrs?|hours?)", Minutes = "(?:mins?|minutes?)";
+    private const string Hours = "(?:h|hrs?|hours?)",
+        Minutes = "(?:mins?|minutes?)";
 
-    [GeneratedRegex(WholeNumber + @"(?:(?<hours>\d{1,3}(?:[.,]\d{1,2})?)\s*" + Hours + @"(?:\s*(?:and\s+)?(?<minutes>\d{1,2})\s*" + Minutes + @")?|(?<hours>\d{1,2}):(?<minutes>[0-5]\d)\s*" + Hours + @"|(?<hours>\d{1,2})h(?<minutes>[0-5]\d)|(?<minutes>\d{1,3}(?:[.,]\d{1,2})?)\s*" + Minutes + @")(?![\w-])", RegexOptions.IgnoreCase)]
+    [GeneratedRegex(
+        WholeNumber
+            + @"(?:(?<hours>\d{1,3}(?:[.,]\d{1,2})?)\s*"
+            + Hours
+            + @"(?:\s*(?:and\s+)?(?<minutes>\d{1,2})\s*"
+            + Minutes
+            + @")?|(?<hours>\d{1,2}):(?<minutes>[0-5]\d)\s*"
+            + Hours
+            + @"|(?<hours>\d{1,2})h(?<minutes>[0-5]\d)|(?<minutes>\d{1,3}(?:[.,]\d{1,2})?)\s*"
+            + Minutes
+            + @")(?![\w-])",
+        RegexOptions.IgnoreCase
+    )]
     private static partial Regex Takes();
 
     [GeneratedRegex(@"\bimportant\b", RegexOptions.IgnoreCase)]

@@ -5,7 +5,13 @@ using NodaTime;
 namespace Gesamt.Core.ClientPages;
 
 /// <summary>Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.</summary>
-public enum PagePart { Whole, Drafts, Files, Help }
+public enum PagePart
+{
+    Whole,
+    Drafts,
+    Files,
+    Help,
+}
 
 /// <summary>What a client may see of a project. Everything is private until it was shown.</summary>
 public static class Sight
@@ -15,8 +21,10 @@ public static class Sight
     {
         Instant? since = null;
         foreach (var fact in history.Facts)
-            if (fact.What is Happening.PartOpened opened && opened.Part == part) since ??= fact.Happened;
-            else if (fact.What is Happening.PartClosed closed && closed.Part == part) since = null;
+            if (fact.What is Happening.PartOpened opened && opened.Part == part)
+                since ??= fact.Happened;
+            else if (fact.What is Happening.PartClosed closed && closed.Part == part)
+                since = null;
         return since;
     }
 

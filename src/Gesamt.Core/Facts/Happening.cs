@@ -10,10 +10,22 @@ using NodaTime;
 namespace Gesamt.Core.Facts;
 
 /// <summary>Why a project ended without being delivered.</summary>
-public enum EndReason { Declined, Referred, Lost, GoneQuiet, Cancelled, NotAnInquiry }
+public enum EndReason
+{
+    Declined,
+    Referred,
+    Lost,
+    GoneQuiet,
+    Cancelled,
+    NotAnInquiry,
+}
 
 /// <summary>Who signs a contract.</summary>
-public enum Signer { Client, Owner }
+public enum Signer
+{
+    Client,
+    Owner,
+}
 
 /// <summary>What can happen to a project: a closed set of small payloads of ids, kinds and amounts, without names or texts.</summary>
 public abstract record Happening
@@ -25,108 +37,192 @@ public abstract record Happening
 
     // the inquiry
     public sealed record InquiryCame(AnswersId? Answers) : Happening;
+
     public sealed record DetailKnown(string Detail) : Happening;
+
     public sealed record MarkedFit : Happening;
+
     public sealed record InquiryRead(bool FollowUp) : Happening;
+
     public sealed record Imported : Happening;
+
     public sealed record NoAnswerNeeded : Happening;
+
     public sealed record CallHeld(NoteId Note) : Happening;
+
     public sealed record NoteWritten(NoteId Note) : Happening;
+
     public sealed record NoteTakenBack(NoteId Note) : Happening;
 
     // the brief
     public sealed record BriefPut(string Hash) : Happening;
+
     public sealed record BriefTakenBack : Happening;
+
     public sealed record BriefApproved(string Hash) : Happening;
+
     public sealed record BriefRemarked(NoteId Words) : Happening;
 
     // meetings
     public sealed record MeetingOffered(int MeetingKind) : Happening;
+
     public sealed record MeetingNotOffered : Happening;
+
     public sealed record MeetingBooked(MeetingId Meeting, Instant Start, Instant End) : Happening;
+
     public sealed record MeetingMoved(MeetingId Meeting, Instant Start, Instant End) : Happening;
+
     public sealed record MeetingCancelled(MeetingId Meeting, bool ByClient) : Happening;
+
     public sealed record MeetingHeld(MeetingId Meeting) : Happening;
 
     // letters
     public sealed record LetterSent(LetterId Letter, bool ByItself) : Happening;
+
     public sealed record LetterReceived(LetterId Letter, bool Automatic) : Happening;
+
     public sealed record LetterUncertain(LetterId Letter) : Happening;
+
     public sealed record LetterRefused(LetterId Letter) : Happening;
+
     public sealed record LetterTakenOver(LetterId Letter, bool FromClient) : Happening;
 
     // forms on the client's page
     public sealed record FormAsked(int Form) : Happening;
+
     public sealed record FormTakenBack(int Form) : Happening;
+
     public sealed record FormReturned(int Form, AnswersId Answers) : Happening;
 
     // proposal and contract
     public sealed record ProposalSent(VersionId Version, LocalDate ValidUntil) : Happening;
+
     public sealed record ProposalOpened(VersionId Version) : Happening;
+
     public sealed record ProposalWithdrawn(VersionId Version) : Happening;
+
     public sealed record ProposalDeclined(VersionId Version) : Happening;
+
     public sealed record ChangeAsked(VersionId Version, NoteId Words) : Happening;
-    public sealed record ProposalAccepted(VersionId Version, Money Agreed, Money DueOnBooking, Money Net, ImmutableArray<AgreedPart> Parts) : Happening;
-    public sealed record PriceAgreed(VersionId Version, Money Agreed, Money DueOnBooking, Money Net, ImmutableArray<AgreedPart> Parts) : Happening;
+
+    public sealed record ProposalAccepted(
+        VersionId Version,
+        Money Agreed,
+        Money DueOnBooking,
+        Money Net,
+        ImmutableArray<AgreedPart> Parts
+    ) : Happening;
+
+    public sealed record PriceAgreed(
+        VersionId Version,
+        Money Agreed,
+        Money DueOnBooking,
+        Money Net,
+        ImmutableArray<AgreedPart> Parts
+    ) : Happening;
+
     public sealed record ContractSent(VersionId Contract) : Happening;
+
     public sealed record ContractSigned(VersionId Contract, Signer Signer) : Happening;
+
     public sealed record ContractVoided(VersionId Contract) : Happening;
 
     // money
     public sealed record InvoiceIssued(InvoiceId Invoice, Money Amount, LocalDate Due, int? Part = null) : Happening;
-    public sealed record InvoiceCredited(InvoiceId Invoice, InvoiceId Note, Money Amount, bool AtEnd = true) : Happening;
+
+    public sealed record InvoiceCredited(InvoiceId Invoice, InvoiceId Note, Money Amount, bool AtEnd = true)
+        : Happening;
+
     public sealed record PaymentReceived(PaymentId Payment, InvoiceId? Invoice, Money Amount) : Happening;
+
     public sealed record PaymentVoided(PaymentId Payment) : Happening;
+
     public sealed record PaymentChargedBack(PaymentId Payment) : Happening;
 
     // work
     public sealed record TaskMade(TaskId Task, LocalDate? Due, bool Closing = false) : Happening;
+
     public sealed record TaskMoved(TaskId Task, LocalDate? Due) : Happening;
+
     public sealed record TaskRemoved(TaskId Task) : Happening;
+
     public sealed record TaskDone(TaskId Task) : Happening;
+
     public sealed record TaskReopened(TaskId Task) : Happening;
+
     public sealed record PhaseSet(string Phase, PhaseState State) : Happening;
+
     public sealed record HandedOver : Happening;
+
     public sealed record Approved : Happening;
 
     // files and reviews
     public sealed record FileKept(FileId File, FileGroup Group) : Happening;
+
     public sealed record FileShown(FileId File) : Happening;
+
     public sealed record FileHidden(FileId File) : Happening;
+
     public sealed record FileRemoved(FileId File) : Happening;
+
     public sealed record FileFetched(FileId File) : Happening;
+
     public sealed record ReviewOpened(ReviewId Review, string? Phase) : Happening;
+
     public sealed record ReviewWithdrawn(ReviewId Review) : Happening;
+
     public sealed record RemarkLeft(ReviewId Review, NoteId Words) : Happening;
+
     public sealed record ChangesAsked(ReviewId Review, NoteId Words) : Happening;
+
     public sealed record ReviewApproved(ReviewId Review, string? Phase) : Happening;
+
     public sealed record ApprovalWithdrawn(ReviewId Review, string? Phase) : Happening;
 
     // the client page
     public sealed record PartOpened(PagePart Part) : Happening;
+
     public sealed record PartClosed(PagePart Part) : Happening;
 
     // the project as a whole
     public sealed record DateSet(string Name, LocalDate Date, LocalTime? Time) : Happening;
+
     public sealed record GateWaived(Gate Gate, NoteId? Why = null) : Happening;
+
     public sealed record Ended(EndReason Reason, NoteId? Words = null) : Happening;
+
     public sealed record TakenUp : Happening;
+
     public sealed record RestBegan(LocalDate? Until, NoteId? Why = null) : Happening;
+
     public sealed record RestEnded : Happening;
+
     public sealed record NotWonAfterAll : Happening;
+
     public sealed record FollowedOn(ProjectId Project) : Happening;
+
     public sealed record PutAway : Happening;
+
     public sealed record TakenOut : Happening;
 
     // routines
     public sealed record RunBegan(RunId Run) : Happening;
+
     public sealed record RunOffered(RunId Run) : Happening;
+
     public sealed record RunDeclined(RunId Run) : Happening;
+
     public sealed record VariantChosen(string Routine, string Variant) : Happening;
+
     public sealed record StepHeld(StepRef Step, LetterId? Letter) : Happening;
+
     public sealed record StepDone(StepRef Step, LetterId? Letter) : Happening;
+
     public sealed record StepSkipped(StepRef Step) : Happening;
+
     public sealed record StepStopped(StepRef Step, StopRule Why) : Happening;
+
     public sealed record StepFixed(StepRef Step, LocalDateTime At) : Happening;
+
     public sealed record StepReplanned(StepRef Step) : Happening;
 }

@@ -3,7 +3,22 @@ using System.Collections.Immutable;
 namespace Gesamt.Core.Forms;
 
 /// <summary>What a field of a form asks for. A heading asks for nothing.</summary>
-public enum FieldSort { ShortText, LongText, OneOf, AnyOf, Number, Date, Mail, Phone, Address, Amount, File, Consent, Heading }
+public enum FieldSort
+{
+    ShortText,
+    LongText,
+    OneOf,
+    AnyOf,
+    Number,
+    Date,
+    Mail,
+    Phone,
+    Address,
+    Amount,
+    File,
+    Consent,
+    Heading,
+}
 
 /// <summary>A field is shown while another one, above it, has one of these answers.</summary>
 public sealed record ShownIf(string Field, ImmutableArray<string> Is);
@@ -14,7 +29,16 @@ public sealed record ShownIf(string Field, ImmutableArray<string> Is);
 /// <param name="Options">What can be chosen, for one of and any of.</param>
 /// <param name="Fills">What of the record its answer fills: name, organisation, mail, phone, address, date, title, source, or a detail of the kind.</param>
 public sealed record FormField(
-    string Key, FieldSort Sort, string Label, bool Required = false, string? Hint = null, string? Unit = null, ImmutableArray<string>? Options = null, string? Fills = null, ShownIf? ShownIf = null)
+    string Key,
+    FieldSort Sort,
+    string Label,
+    bool Required = false,
+    string? Hint = null,
+    string? Unit = null,
+    ImmutableArray<string>? Options = null,
+    string? Fills = null,
+    ShownIf? ShownIf = null
+)
 {
     public bool HasOptions => Sort is FieldSort.OneOf or FieldSort.AnyOf;
 }

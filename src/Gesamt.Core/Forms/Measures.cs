@@ -5,11 +5,24 @@ internal static class Measures
 {
     private static readonly string[][] Known =
     [
-        ["m²", "sqm", "sq m", "sq. m", "square metre", "square meter"], ["ft²", "sqft", "sq ft", "sq. ft", "square foot", "square feet"],
-        ["m", "metre", "meter"], ["cm", "centimetre", "centimeter"], ["mm", "millimetre", "millimeter"], ["km", "kilometre", "kilometer"],
-        ["ft", "foot", "feet", "'", "’"], ["in", "inch", "inches", "\""], ["yd", "yard"],
-        ["minute", "min"], ["hour", "h", "hr"], ["day", "d"], ["week"], ["month"], ["year"],
-        ["g", "gram"], ["kg", "kilo", "kilogram"], ["%", "per cent", "percent"],
+        ["m²", "sqm", "sq m", "sq. m", "square metre", "square meter"],
+        ["ft²", "sqft", "sq ft", "sq. ft", "square foot", "square feet"],
+        ["m", "metre", "meter"],
+        ["cm", "centimetre", "centimeter"],
+        ["mm", "millimetre", "millimeter"],
+        ["km", "kilometre", "kilometer"],
+        ["ft", "foot", "feet", "'", "’"],
+        ["in", "inch", "inches", "\""],
+        ["yd", "yard"],
+        ["minute", "min"],
+        ["hour", "h", "hr"],
+        ["day", "d"],
+        ["week"],
+        ["month"],
+        ["year"],
+        ["g", "gram"],
+        ["kg", "kilo", "kilogram"],
+        ["%", "per cent", "percent"],
     ];
 
     /// <summary>Whether what stands behind a number is what was asked for. Sides of an area are in its length.</summary>
@@ -17,9 +30,11 @@ internal static class Measures
     /// <param name="sides">How many numbers are multiplied.</param>
     public static bool Fit(string? unit, string behind, int sides)
     {
-        if (behind.Length == 0) return true;
+        if (behind.Length == 0)
+            return true;
         var (asked, given) = (Of(unit ?? ""), Of(behind));
-        if (asked is null) return given is null || string.IsNullOrEmpty(unit);
+        if (asked is null)
+            return given is null || string.IsNullOrEmpty(unit);
         return given == asked || sides > 1 && given is not null && (asked, given) is ("m²", "m") or ("ft²", "ft");
     }
 

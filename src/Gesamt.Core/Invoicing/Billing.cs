@@ -16,59 +16,108 @@ public sealed record AgreedPart(Money Amount, DueRule Due);
 /// <param name="On">The day its invoice goes out; null while what it hangs on is not known.</param>
 /// <param name="Due">Its due date as it is known now.</param>
 /// <param name="Again">The credit note that took back what is billed again, of a project that had ended and was taken up.</param>
-public sealed record PlannedInvoice(int Index, int Of, Money Amount, LocalDate? On, LocalDate? Due, InvoiceId? Again = null);
+public sealed record PlannedInvoice(
+    int Index,
+    int Of,
+    Money Amount,
+    LocalDate? On,
+    LocalDate? Due,
+    InvoiceId? Again = null
+);
 
 /// <summary>Which instalments are still to be invoiced, and when. Dates follow the date that matters until the invoice is issued.</summary>
 public static class Billing
 {
     public static ImmutableArray<PlannedInvoice> Planned(Case project)
     {
-        if (project.End is not null || AgreedPrice.Of(project.History) is not { } price) return [];
+        if (project.End is not null || AgreedPrice.Of(project.History) is not { } price)
+            return [];
         return
         [
-            .. from part in price.Parts.Select((part, index) => (part.Due, Index: index, Open: StillToBill(project.History, index, part.Amount)))
-               where part.Open.Amount.Minor > 0
-               let dates = DatesOf(project, part.Due)
-               select new PlannedInvoice(part.Index, price.Parts.Length, part.Open.Amount, dates.On, dates.Due, part.Open.Again),
+            .. from part in price.Parts.Select(
+                (part, index) => (part.Due, Index: index, Open: StillToBill(project.History, index, part.Amount))
+            )
+            where part.Open.Amount.Minor > 0
+            let dates = DatesOf(project, part.Due)
+            select new PlannedInvoice(
+                part.Index,
+                price.Parts.Length,
+                part.Open.Amount,
+                dates.On,
+                dates.Due,
+                part.Open.Again
+            ),
         ];
     }
 
     /// <summary>All of an instalment that was never issued; of one whose last invoice was credited at an end that was taken back since, what was credited.</summary>
     private static (Money Amount, InvoiceId? Again) StillToBill(History history, int part, Money agreed)
     {
-        if (history.Last<Happening.InvoiceIssued>(issued => issued.Part == part) is not { What: var last }) return (agreed, null);
-        var credit = history.Last<Happening.InvoiceCredited>(credited => credited.AtEnd && credited.Invoice == last.Invoice);
-        var again = credit is { Fact: var fact } && history.Last<Happening.TakenUp>() is { } taken && History.IsAfter(taken.Fact, fact);
+        if (history.Last<Happening.InvoiceIssued>(issued => issued.Part == part) is not { What: var last })
+            return (agreed, null);
+        var credit = history.Last<Happening.InvoiceCredited>(credited =>
+            credited.AtEnd && credited.Invoice == last.Invoice
+        );
+        var again =
+            credit is { Fact: var fact }
+            && history.Last<Happening.TakenUp>() is { } taken
+            && History.IsAfter(taken.Fact, fact);
         return again ? (credit!.Value.What.Amount, credit.Value.What.Note) : (Money.Zero(agreed.Currency), null);
     }
 
     /// <summary>When the next invoice goes out by itself, in sending hours; null when none can yet. Nothing is invoiced before the client has signed, where the kind asks for a contract.</summary>
     public static Instant? NextAt(Case project) =>
-        SignedOn(project) is null ? null : Planned(project).Min(planned => planned.On is { } on ? SendingAt(project, on) : (Instant?)null);
+        SignedOn(project) is null
+            ? null
+            : Planned(project).Min(planned => planned.On is { } on ? SendingAt(project, on) : (Instant?)null);
 
     /// <summary>Those whose time has come.</summary>
     public static IEnumerable<PlannedInvoice> DueNow(Case project, Instant now) =>
-        SignedOn(project) is null ? [] : Planned(project).Where(planned => planned.On is { } on && SendingAt(project, on) <= now);
+        SignedOn(project) is null
+            ? []
+            : Planned(project).Where(planned => planned.On is { } on && SendingAt(project, on) <= now);
 
     private static Instant SendingAt(Case project, LocalDate on) =>
-        project.Calendar.WithinSendingHours(project.Calendar.At(on + Calendar.StudioCalendar.DefaultTime), earlier: false);
+        project.Calendar.WithinSendingHours(
+            project.Calendar.At(on + Calendar.StudioCalendar.DefaultTime),
+            earlier: false
+        );
 
-    private static (LocalDate? On, LocalDate? Due) DatesOf(Case project, DueRule rule) => rule switch
-    {
-        DueRule.OnBooking booking => SignedOn(project) is { } signed ? (signed, signed.PlusDays(booking.Days)) : (null, null),
-        DueRule.OnDate date => (date.Date.PlusDays(-date.InvoiceDaysBefore), date.Date),
-        DueRule.AroundMainDate around => project.MainDate is { } main
-            ? (project.Calendar.Add(main.Date, around.Offset).PlusDays(-around.InvoiceDaysBefore), project.Calendar.Add(main.Date, around.Offset)) : (null, null),
-        DueRule.OnHandover handover => project.History.Last<Happening.HandedOver>() is { } handed
-            ? (project.Calendar.DateOf(handed.Happened), project.Calendar.DateOf(handed.Happened).PlusDays(handover.Days)) : (null, null),
-        _ => throw new ArgumentOutOfRangeException(nameof(rule), rule, "No such due rule."),
-    };
+    private static (LocalDate? On, LocalDate? Due) DatesOf(Case project, DueRule rule) =>
+        rule switch
+        {
+            DueRule.OnBooking booking => SignedOn(project) is { } signed
+                ? (signed, signed.PlusDays(booking.Days))
+                : (null, null),
+            DueRule.OnDate date => (date.Date.PlusDays(-date.InvoiceDaysBefore), date.Date),
+            DueRule.AroundMainDate around => project.MainDate is { } main
+                ? (
+                    project.Calendar.Add(main.Date, around.Offset).PlusDays(-around.InvoiceDaysBefore),
+                    project.Calendar.Add(main.Date, around.Offset)
+                )
+                : (null, null),
+            DueRule.OnHandover handover => project.History.Last<Happening.HandedOver>() is { } handed
+                ? (
+                    project.Calendar.DateOf(handed.Happened),
+                    project.Calendar.DateOf(handed.Happened).PlusDays(handover.Days)
+                )
+                : (null, null),
+            _ => throw new ArgumentOutOfRangeException(nameof(rule), rule, "No such due rule."),
+        };
 
     /// <summary>The day from which booking counts: the client's signature, else, for a kind without a contract or where it was waived, the agreement.</summary>
     private static LocalDate? SignedOn(Case project)
     {
-        var asks = project.Kind.Gates.Contains(Gate.Contract) && !project.History.Any<Happening.GateWaived>(waived => waived.Gate == Gate.Contract);
-        var signed = asks ? project.History.Of<Happening.ContractSigned>().Where(s => s.What.Signer == Signer.Client).Select(s => (Instant?)s.Happened).Min() : AgreedPrice.Of(project.History)?.First;
+        var asks =
+            project.Kind.Gates.Contains(Gate.Contract)
+            && !project.History.Any<Happening.GateWaived>(waived => waived.Gate == Gate.Contract);
+        var signed = asks
+            ? project
+                .History.Of<Happening.ContractSigned>()
+                .Where(s => s.What.Signer == Signer.Client)
+                .Select(s => (Instant?)s.Happened)
+                .Min()
+            : AgreedPrice.Of(project.History)?.First;
         return signed is { } at ? project.Calendar.DateOf(at) : null;
     }
 }

@@ -9,11 +9,21 @@ public static class Owed
     public static Money On(History history, Happening.InvoiceIssued invoice)
     {
         var ahead = PaidAhead(history, invoice.Amount.Currency);
-        foreach (var earlier in history.Of<Happening.InvoiceIssued>().Select(issued => issued.What).OrderBy(issued => issued.Due).ThenBy(issued => issued.Invoice.Value))
+        foreach (
+            var earlier in history
+                .Of<Happening.InvoiceIssued>()
+                .Select(issued => issued.What)
+                .OrderBy(issued => issued.Due)
+                .ThenBy(issued => issued.Invoice.Value)
+        )
         {
             var open = Unpaid(history, earlier);
-            var taken = open.Minor <= 0 ? Money.Zero(open.Currency) : open < ahead ? open : ahead;
-            if (earlier.Invoice == invoice.Invoice) return open - taken;
+            var taken =
+                open.Minor <= 0 ? Money.Zero(open.Currency)
+                : open < ahead ? open
+                : ahead;
+            if (earlier.Invoice == invoice.Invoice)
+                return open - taken;
             ahead -= taken;
         }
         return Unpaid(history, invoice);
@@ -28,25 +38,40 @@ public static class Owed
         select (issued, owed);
 
     private static Money Unpaid(History history, Happening.InvoiceIssued invoice) =>
-        invoice.Amount - CreditedOn(history, invoice) - Stages.Payments.InForce(history)
+        invoice.Amount
+        - CreditedOn(history, invoice)
+        - Stages
+            .Payments.InForce(history)
             .Where(payment => payment.What.Invoice == invoice.Invoice)
-            .Select(payment => payment.What.Amount).Sum(invoice.Amount.Currency);
+            .Select(payment => payment.What.Amount)
+            .Sum(invoice.Amount.Currency);
 
     private static Money PaidAhead(History history, Currency currency) =>
-        Stages.Payments.InForce(history).Where(payment => payment.What.Invoice is null).Select(payment => payment.What.Amount).Sum(currency);
+        Stages
+            .Payments.InForce(history)
+            .Where(payment => payment.What.Invoice is null)
+            .Select(payment => payment.What.Amount)
+            .Sum(currency);
 
     /// <summary>What was credited for good: that much less is owed of the agreed price. What was credited at an end that was taken back is billed again.</summary>
     public static IEnumerable<Seen<Happening.InvoiceCredited>> Credits(History history)
     {
         var taken = history.Last<Happening.TakenUp>()?.Fact;
-        return history.Of<Happening.InvoiceCredited>().Where(credit => taken is null || !credit.What.AtEnd || History.IsAfter(credit.Fact, taken));
+        return history
+            .Of<Happening.InvoiceCredited>()
+            .Where(credit => taken is null || !credit.What.AtEnd || History.IsAfter(credit.Fact, taken));
     }
 
     /// <summary>The sum of <see cref="Credits"/>.</summary>
-    public static Money Credited(History history, Currency currency) => Credits(history).Select(credit => credit.What.Amount).Sum(currency);
+    public static Money Credited(History history, Currency currency) =>
+        Credits(history).Select(credit => credit.What.Amount).Sum(currency);
 
     private static Money CreditedOn(History history, Happening.InvoiceIssued invoice) =>
-        history.Of<Happening.InvoiceCredited>().Where(credit => credit.What.Invoice == invoice.Invoice).Select(credit => credit.What.Amount).Sum(invoice.Amount.Currency);
+        history
+            .Of<Happening.InvoiceCredited>()
+            .Where(credit => credit.What.Invoice == invoice.Invoice)
+            .Select(credit => credit.What.Amount)
+            .Sum(invoice.Amount.Currency);
 }
 
 /// <summary>Invoice numbers: per series and year, without gaps, given at issue.</summary>

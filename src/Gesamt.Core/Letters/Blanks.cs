@@ -29,7 +29,8 @@ public sealed record RecordWords(
     string? MeetingWhen = null,
     string? MeetingPlace = null,
     string? Rates = null,
-    string? Colleague = null);
+    string? Colleague = null
+);
 
 /// <summary>The fixed set of blanks that a letter or a contract may name.</summary>
 public static class Blanks
@@ -39,41 +40,66 @@ public static class Blanks
 
     public static readonly ImmutableArray<string> Names =
     [
-        "first name", "full name", "organisation", "project", "kind", "date", "studio", "owner", "price", "deposit",
-        "valid until", "reply by", "proposal link", "choice", "payments", "invoice number", "invoice due", "invoice owed", "invoice link", "page link", "meeting", "meeting when", "meeting place", "rates", "colleague",
+        "first name",
+        "full name",
+        "organisation",
+        "project",
+        "kind",
+        "date",
+        "studio",
+        "owner",
+        "price",
+        "deposit",
+        "valid until",
+        "reply by",
+        "proposal link",
+        "choice",
+        "payments",
+        "invoice number",
+        "invoice due",
+        "invoice owed",
+        "invoice link",
+        "page link",
+        "meeting",
+        "meeting when",
+        "meeting place",
+        "rates",
+        "colleague",
     ];
 
     /// <summary>The value of every blank; null where the record does not know it.</summary>
-    public static ImmutableDictionary<string, string?> Of(RecordWords record) => new Dictionary<string, string?>
-    {
-        ["first name"] = record.Greeted ?? FirstWord(record.Name),
-        ["full name"] = record.Name,
-        ["organisation"] = record.Organisation,
-        ["project"] = record.Project,
-        ["kind"] = record.Kind,
-        ["date"] = Long(record.MainDate),
-        ["studio"] = record.Studio,
-        ["owner"] = record.Owner,
-        ["price"] = record.Price?.ToString(),
-        ["deposit"] = record.Deposit?.ToString(),
-        ["valid until"] = Long(record.ValidUntil),
-        ["reply by"] = Long(record.ReplyBy),
-        ["proposal link"] = record.HasProposal ? LinkPlaceholder : null,
-        ["choice"] = record.Choice,
-        ["payments"] = record.Payments,
-        ["invoice number"] = record.InvoiceNumber,
-        ["invoice due"] = Long(record.InvoiceDue),
-        ["invoice owed"] = record.InvoiceOwed?.ToString(),
-        ["meeting"] = record.Meeting,
-        ["meeting when"] = record.MeetingWhen,
-        ["meeting place"] = record.MeetingPlace,
-        ["rates"] = record.Rates,
-        ["colleague"] = record.Colleague,
-        ["page link"] = LinkPlaceholder,
-        ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
-    }.ToImmutableDictionary();
+    public static ImmutableDictionary<string, string?> Of(RecordWords record) =>
+        new Dictionary<string, string?>
+        {
+            ["first name"] = record.Greeted ?? FirstWord(record.Name),
+            ["full name"] = record.Name,
+            ["organisation"] = record.Organisation,
+            ["project"] = record.Project,
+            ["kind"] = record.Kind,
+            ["date"] = Long(record.MainDate),
+            ["studio"] = record.Studio,
+            ["owner"] = record.Owner,
+            ["price"] = record.Price?.ToString(),
+            ["deposit"] = record.Deposit?.ToString(),
+            ["valid until"] = Long(record.ValidUntil),
+            ["reply by"] = Long(record.ReplyBy),
+            ["proposal link"] = record.HasProposal ? LinkPlaceholder : null,
+            ["choice"] = record.Choice,
+            ["payments"] = record.Payments,
+            ["invoice number"] = record.InvoiceNumber,
+            ["invoice due"] = Long(record.InvoiceDue),
+            ["invoice owed"] = record.InvoiceOwed?.ToString(),
+            ["meeting"] = record.Meeting,
+            ["meeting when"] = record.MeetingWhen,
+            ["meeting place"] = record.MeetingPlace,
+            ["rates"] = record.Rates,
+            ["colleague"] = record.Colleague,
+            ["page link"] = LinkPlaceholder,
+            ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
+        }.ToImmutableDictionary();
 
     private static string? Long(LocalDate? date) => date is { } known ? DateWords.Long(known) : null;
 
-    private static string? FirstWord(string? name) => name?.Split(' ', StringSplitOptions.RemoveEmptyEntries).FirstOrDefault();
+    private static string? FirstWord(string? name) =>
+        name?.Split(' ', StringSplitOptions.RemoveEmptyEntries).FirstOrDefault();
 }

@@ -28,8 +28,12 @@ public static class Filing
 {
     public static Filed Of(IncomingMarks letter, IFilingIndex index)
     {
-        var known = letter.References.Select(index.ByMessageId).Concat(letter.Recipients.Select(index.ByReplyAddress)).FirstOrDefault(id => id is not null);
-        if (known is not null) return new(known, []);
+        var known = letter
+            .References.Select(index.ByMessageId)
+            .Concat(letter.Recipients.Select(index.ByReplyAddress))
+            .FirstOrDefault(id => id is not null);
+        if (known is not null)
+            return new(known, []);
         var candidates = index.OpenProjectsOf(letter.Sender);
         return candidates is [var only] ? new(only, []) : new(null, [.. candidates]);
     }

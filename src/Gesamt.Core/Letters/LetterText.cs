@@ -42,16 +42,30 @@ public sealed record LetterText(ImmutableArray<TextPart> Parts)
         var plain = new StringBuilder();
         for (var i = 0; i < text.Length; i++)
         {
-            if (text[i] != '[') { plain.Append(text[i]); continue; }
-            if (i + 1 < text.Length && text[i + 1] == '[') { plain.Append('['); i++; continue; }
+            if (text[i] != '[')
+            {
+                plain.Append(text[i]);
+                continue;
+            }
+            if (i + 1 < text.Length && text[i + 1] == '[')
+            {
+                plain.Append('[');
+                i++;
+                continue;
+            }
             var end = text.IndexOf(']', i);
-            if (end < 0) throw new LetterTextException($"The blank that begins with “{text[i..Math.Min(text.Length, i + 20)]}” is never closed with “]”.");
-            if (plain.Length > 0) parts.Add(new TextPart.Plain(plain.ToString()));
+            if (end < 0)
+                throw new LetterTextException(
+                    $"The blank that begins with “{text[i..Math.Min(text.Length, i + 20)]}” is never closed with “]”."
+                );
+            if (plain.Length > 0)
+                parts.Add(new TextPart.Plain(plain.ToString()));
             plain.Clear();
             parts.Add(BlankOf(text[(i + 1)..end]));
             i = end;
         }
-        if (plain.Length > 0) parts.Add(new TextPart.Plain(plain.ToString()));
+        if (plain.Length > 0)
+            parts.Add(new TextPart.Plain(plain.ToString()));
         return new(parts.ToImmutable());
     }
 
@@ -62,16 +76,23 @@ public sealed record LetterText(ImmutableArray<TextPart> Parts)
         var plain = new StringBuilder();
         for (var i = 0; i < text.Length; i++)
         {
-            if (text[i] == '[' && text.IndexOf(']', i) is > 0 and var end && Blanks.Names.Contains(text[(i + 1)..end].Trim().ToLowerInvariant()))
+            if (
+                text[i] == '['
+                && text.IndexOf(']', i) is > 0 and var end
+                && Blanks.Names.Contains(text[(i + 1)..end].Trim().ToLowerInvariant())
+            )
             {
-                if (plain.Length > 0) parts.Add(new TextPart.Plain(plain.ToString()));
+                if (plain.Length > 0)
+                    parts.Add(new TextPart.Plain(plain.ToString()));
                 plain.Clear();
                 parts.Add(BlankOf(text[(i + 1)..end]));
                 i = end;
             }
-            else plain.Append(text[i]);
+            else
+                plain.Append(text[i]);
         }
-        if (plain.Length > 0) parts.Add(new TextPart.Plain(plain.ToString()));
+        if (plain.Length > 0)
+            parts.Add(new TextPart.Plain(plain.ToString()));
         return new(parts.ToImmutable());
     }
 
@@ -82,12 +103,15 @@ public sealed record LetterText(ImmutableArray<TextPart> Parts)
         var gaps = ImmutableArray.CreateBuilder<string>();
         foreach (var part in Parts)
         {
-            if (part is TextPart.Plain plain) text.Append(plain.Text);
-            else if (part is TextPart.Blank blank && ValueOf(blank, values) is { } value) text.Append(value);
+            if (part is TextPart.Plain plain)
+                text.Append(plain.Text);
+            else if (part is TextPart.Blank blank && ValueOf(blank, values) is { } value)
+                text.Append(value);
             else if (part is TextPart.Blank gap)
             {
                 text.Append('[').Append(gap.Name).Append(']');
-                if (!gaps.Contains(gap.Name)) gaps.Add(gap.Name);
+                if (!gaps.Contains(gap.Name))
+                    gaps.Add(gap.Name);
             }
         }
         return new(text.ToString(), gaps.ToImmutable());
@@ -95,12 +119,20 @@ public sealed record LetterText(ImmutableArray<TextPart> Parts)
 
     /// <summary>The text in pieces, so that it can be seen what fills each blank.</summary>
     public ImmutableArray<LetterPiece> Pieces(IReadOnlyDictionary<string, string?> values) =>
-        [.. Parts.Select(part => part switch
-        {
-            TextPart.Plain plain => new LetterPiece(null, plain.Text, false),
-            TextPart.Blank blank => new LetterPiece(blank.Name, ValueOf(blank, values), values.GetValueOrDefault(blank.Name) is not { } known || string.IsNullOrWhiteSpace(known)),
-            _ => throw new ArgumentOutOfRangeException(nameof(values), part, "No such part."),
-        })];
+        [
+            .. Parts.Select(part =>
+                part switch
+                {
+                    TextPart.Plain plain => new LetterPiece(null, plain.Text, false),
+                    TextPart.Blank blank => new LetterPiece(
+                        blank.Name,
+                        ValueOf(blank, values),
+                        values.GetValueOrDefault(blank.Name) is not { } known || string.IsNullOrWhiteSpace(known)
+                    ),
+                    _ => throw new ArgumentOutOfRangeException(nameof(values), part, "No such part."),
+                }
+            ),
+        ];
 
     private static string? ValueOf(TextPart.Blank blank, IReadOnlyDictionary<string, string?> values) =>
         values.TryGetValue(blank.Name, out var value) && !string.IsNullOrWhiteSpace(value) ? value : blank.StandBy;

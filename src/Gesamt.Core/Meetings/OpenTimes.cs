@@ -5,7 +5,12 @@ using NodaTime;
 namespace Gesamt.Core.Meetings;
 
 /// <summary>Where a meeting takes place.</summary>
-public enum MeetingPlace { Video, Phone, Place }
+public enum MeetingPlace
+{
+    Video,
+    Phone,
+    Place,
+}
 
 /// <summary>A span of a weekday in which meetings can be; the studio's local time.</summary>
 /// <param name="Until">After <paramref name="From"/>, or midnight for the end of the day.</param>
@@ -31,7 +36,13 @@ public static class OpenTimes
 {
     /// <summary>Every start that can be offered from now on, in order, each once.</summary>
     public static ImmutableArray<Instant> Of(
-        MeetingRule rule, IReadOnlyList<OpenSpan> hours, StudioCalendar calendar, IReadOnlyCollection<Taken> meetings, IReadOnlyCollection<Busy> busy, Instant now)
+        MeetingRule rule,
+        IReadOnlyList<OpenSpan> hours,
+        StudioCalendar calendar,
+        IReadOnlyCollection<Taken> meetings,
+        IReadOnlyCollection<Busy> busy,
+        Instant now
+    )
     {
         var earliest = now + Duration.FromHours(rule.NoticeHours);
         var first = calendar.DateOf(earliest);
@@ -40,30 +51,53 @@ public static class OpenTimes
         var starts = new SortedSet<Instant>();
         for (var day = first; day <= last; day = day.PlusDays(1))
         {
-            if (calendar.DaysOff.Contains(day) || perDay.GetValueOrDefault(day) >= (rule.MostPerDay ?? int.MaxValue)) continue;
+            if (calendar.DaysOff.Contains(day) || perDay.GetValueOrDefault(day) >= (rule.MostPerDay ?? int.MaxValue))
+                continue;
             foreach (var span in hours.Where(span => span.Day == day.DayOfWeek))
-                foreach (var start in InSpan(rule, span, day, calendar))
-                    if (start >= earliest && IsFree(rule, start, meetings, busy)) starts.Add(start);
+            foreach (var start in InSpan(rule, span, day, calendar))
+                if (start >= earliest && IsFree(rule, start, meetings, busy))
+                    starts.Add(start);
         }
         return [.. starts];
     }
 
     /// <summary>Whether one start can be had now: what is asked again, in the same transaction, when somebody takes it.</summary>
     public static bool IsOpen(
-        Instant start, MeetingRule rule, IReadOnlyList<OpenSpan> hours, StudioCalendar calendar, IReadOnlyCollection<Taken> meetings, IReadOnlyCollection<Busy> busy, Instant now) =>
-        Of(rule, hours, calendar, meetings, busy, now).Contains(start);
+        Instant start,
+        MeetingRule rule,
+        IReadOnlyList<OpenSpan> hours,
+        StudioCalendar calendar,
+        IReadOnlyCollection<Taken> meetings,
+        IReadOnlyCollection<Busy> busy,
+        Instant now
+    ) => Of(rule, hours, calendar, meetings, busy, now).Contains(start);
 
     /// <summary>Starts on the grid whose meeting lies inside the span. Elapsed time is counted, so a clock change inside a span shifts nothing.</summary>
     private static IEnumerable<Instant> InSpan(MeetingRule rule, OpenSpan span, LocalDate day, StudioCalendar calendar)
     {
-        var (open, close) = (calendar.At(day + span.From), span.Until == LocalTime.Midnight ? calendar.StartOf(day.PlusDays(1)) : calendar.At(day + span.Until));
-        for (var start = open; start + Duration.FromMinutes(rule.Minutes) <= close; start += Duration.FromMinutes(rule.Step)) yield return start;
+        var (open, close) = (
+            calendar.At(day + span.From),
+            span.Until == LocalTime.Midnight ? calendar.StartOf(day.PlusDays(1)) : calendar.At(day + span.Until)
+        );
+        for (
+            var start = open;
+            start + Duration.FromMinutes(rule.Minutes) <= close;
+            start += Duration.FromMinutes(rule.Step)
+        )
+            yield return start;
     }
 
-    private static bool IsFree(MeetingRule rule, Instant start, IReadOnlyCollection<Taken> meetings, IReadOnlyCollection<Busy> busy)
+    private static bool IsFree(
+        MeetingRule rule,
+        Instant start,
+        IReadOnlyCollection<Taken> meetings,
+        IReadOnlyCollection<Busy> busy
+    )
     {
         var end = start + Duration.FromMinutes(rule.Minutes);
-        return meetings.All(meeting => Duration.FromMinutes(Math.Max(rule.Buffer, meeting.Buffer)) is var gap && (end + gap <= meeting.Start || start >= meeting.End + gap))
-            && busy.All(taken => end <= taken.Start || start >= taken.End);
+        return meetings.All(meeting =>
+                Duration.FromMinutes(Math.Max(rule.Buffer, meeting.Buffer)) is var gap
+                && (end + gap <= meeting.Start || start >= meeting.End + gap)
+            ) && busy.All(taken => end <= taken.Start || start >= taken.End);
     }
 }

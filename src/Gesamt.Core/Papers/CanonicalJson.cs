@@ -30,12 +30,18 @@ public static class CanonicalJson
         {
             case JsonObject map:
                 // property names are sorted by their UTF-16 code units (3.2.3)
-                Join(text, '{', '}', map.OrderBy(pair => pair.Key, StringComparer.Ordinal), pair =>
-                {
-                    WriteString(pair.Key, text);
-                    text.Append(':');
-                    Write(pair.Value, text);
-                });
+                Join(
+                    text,
+                    '{',
+                    '}',
+                    map.OrderBy(pair => pair.Key, StringComparer.Ordinal),
+                    pair =>
+                    {
+                        WriteString(pair.Key, text);
+                        text.Append(':');
+                        Write(pair.Value, text);
+                    }
+                );
                 break;
             case JsonArray list:
                 Join(text, '[', ']', list, item => Write(item, text));
@@ -53,12 +59,21 @@ public static class CanonicalJson
     {
         switch (value.GetValueKind())
         {
-            case JsonValueKind.String: WriteString(value.GetValue<string>(), text); break;
-            case JsonValueKind.True: text.Append("true"); break;
-            case JsonValueKind.False: text.Append("false"); break;
+            case JsonValueKind.String:
+                WriteString(value.GetValue<string>(), text);
+                break;
+            case JsonValueKind.True:
+                text.Append("true");
+                break;
+            case JsonValueKind.False:
+                text.Append("false");
+                break;
             default:
                 var raw = value.ToJsonString();
-                if (!long.TryParse(raw, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number) || Math.Abs(number) > Largest)
+                if (
+                    !long.TryParse(raw, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var number)
+                    || Math.Abs(number) > Largest
+                )
                     throw new FormatException($"{raw} is no whole number within ±{Largest}.");
                 text.Append(number.ToString(CultureInfo.InvariantCulture));
                 break;
@@ -70,18 +85,20 @@ public static class CanonicalJson
     {
         text.Append('"');
         foreach (var c in value)
-            text.Append(c switch
-            {
-                '"' => "\\\"",
-                '\\' => "\\\\",
-                '\b' => "\\b",
-                '\f' => "\\f",
-                '\n' => "\\n",
-                '\r' => "\\r",
-                '\t' => "\\t",
-                < ' ' => $"\\u{(int)c:x4}",
-                _ => c.ToString(),
-            });
+            text.Append(
+                c switch
+                {
+                    '"' => "\\\"",
+                    '\\' => "\\\\",
+                    '\b' => "\\b",
+                    '\f' => "\\f",
+                    '\n' => "\\n",
+                    '\r' => "\\r",
+                    '\t' => "\\t",
+                    < ' ' => $"\\u{(int)c:x4}",
+                    _ => c.ToString(),
+                }
+            );
         text.Append('"');
     }
 
@@ -91,7 +108,8 @@ public static class CanonicalJson
         var first = true;
         foreach (var item in items)
         {
-            if (!first) text.Append(',');
+            if (!first)
+                text.Append(',');
             first = false;
             write(item);
         }

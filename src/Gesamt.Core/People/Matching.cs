@@ -3,7 +3,13 @@ using System.Globalization;
 namespace Gesamt.Core.People;
 
 /// <summary>Why somebody may be somebody already known.</summary>
-public enum MatchReason { Mail, Phone, Name, Organisation }
+public enum MatchReason
+{
+    Mail,
+    Phone,
+    Name,
+    Organisation,
+}
 
 /// <summary>What is compared of a person.</summary>
 public sealed record Known(PersonId Id, string Name, string? Organisation, string? Mail, string? Phone);
@@ -18,18 +24,25 @@ public static class Matching
 
     /// <summary>Everybody who shares a mail address, phone or name with somebody; an organisation alone counts only beside another reason.</summary>
     public static IReadOnlyList<Match> Of(Known somebody, IEnumerable<Known> others) =>
-    [
-        .. others.Where(other => other.Id != somebody.Id).Select(other => new Match(other.Id, [.. Reasons(somebody, other)]))
-            .Where(match => match.Reasons.Any(reason => reason != MatchReason.Organisation))
-            .OrderBy(match => match.Reasons[0]).ThenByDescending(match => match.Reasons.Count),
-    ];
+        [
+            .. others
+                .Where(other => other.Id != somebody.Id)
+                .Select(other => new Match(other.Id, [.. Reasons(somebody, other)]))
+                .Where(match => match.Reasons.Any(reason => reason != MatchReason.Organisation))
+                .OrderBy(match => match.Reasons[0])
+                .ThenByDescending(match => match.Reasons.Count),
+        ];
 
     private static IEnumerable<MatchReason> Reasons(Known a, Known b)
     {
-        if (Same(a.Mail?.Trim().ToLowerInvariant(), b.Mail?.Trim().ToLowerInvariant())) yield return MatchReason.Mail;
-        if (Same(Digits(a.Phone), Digits(b.Phone))) yield return MatchReason.Phone;
-        if (Same(Plain(a.Name), Plain(b.Name))) yield return MatchReason.Name;
-        if (Same(Plain(a.Organisation), Plain(b.Organisation))) yield return MatchReason.Organisation;
+        if (Same(a.Mail?.Trim().ToLowerInvariant(), b.Mail?.Trim().ToLowerInvariant()))
+            yield return MatchReason.Mail;
+        if (Same(Digits(a.Phone), Digits(b.Phone)))
+            yield return MatchReason.Phone;
+        if (Same(Plain(a.Name), Plain(b.Name)))
+            yield return MatchReason.Name;
+        if (Same(Plain(a.Organisation), Plain(b.Organisation)))
+            yield return MatchReason.Organisation;
     }
 
     /// <summary>The last seven digits: how a number is dialled, with or without its country, makes no difference. Null for fewer.</summary>
@@ -42,20 +55,46 @@ public static class Matching
     /// <summary>A name without accents, case, dots and the order of its words.</summary>
     public static string? Plain(string? name)
     {
-        if (string.IsNullOrWhiteSpace(name)) return null;
-        var letters = name.Select(c => char.ToLowerInvariant(c)).Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
-            .Select(c => Bare(c)).Select(c => char.IsLetterOrDigit(c) ? c : ' ');
-        return string.Join(' ', new string([.. letters]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Order(StringComparer.Ordinal));
+        if (string.IsNullOrWhiteSpace(name))
+            return null;
+        var letters = name.Select(c => char.ToLowerInvariant(c))
+            .Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
+            .Select(c => Bare(c))
+            .Select(c => char.IsLetterOrDigit(c) ? c : ' ');
+        return string.Join(
+            ' ',
+            new string([.. letters]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Order(StringComparer.Ordinal)
+        );
     }
 
     // written out, since a program without ICU takes no letters apart (Unicode Latin-1 Supplement and Latin Extended-A)
     private static readonly (char Bare, string Accented)[] Accents =
     [
-        ('a', "àáâãäåāăą"), ('c', "çćĉċč"), ('d', "ďđ"), ('e', "èéêëēĕėęě"), ('g', "ĝğġģ"), ('h', "ĥħ"), ('i', "ìíîïĩīĭįı"), ('j', "ĵ"), ('k', "ķ"), ('l', "ĺļľŀł"),
-        ('n', "ñńņňŉ"), ('o', "òóôõöøōŏő"), ('r', "ŕŗř"), ('s', "śŝşšș"), ('t', "ţťŧț"), ('u', "ùúûüũūŭůűų"), ('w', "ŵ"), ('y', "ýÿŷ"), ('z', "źżž"),
+        ('a', "àáâãäåāăą"),
+        ('c', "çćĉċč"),
+        ('d', "ďđ"),
+        ('e', "èéêëēĕėęě"),
+        ('g', "ĝğġģ"),
+        ('h', "ĥħ"),
+        ('i', "ìíîïĩīĭįı"),
+        ('j', "ĵ"),
+        ('k', "ķ"),
+        ('l', "ĺļľŀł"),
+        ('n', "ñńņňŉ"),
+        ('o', "òóôõöøōŏő"),
+        ('r', "ŕŗř"),
+        ('s', "śŝşšș"),
+        ('t', "ţťŧț"),
+        ('u', "ùúûüũūŭůűų"),
+        ('w', "ŵ"),
+        ('y', "ýÿŷ"),
+        ('z', "źżž"),
     ];
 
-    private static char Bare(char c) => c < 128 ? c : Accents.FirstOrDefault(accent => accent.Accented.Contains(c)) is { Bare: not '\0' and var bare } ? bare : c;
+    private static char Bare(char c) =>
+        c < 128 ? c
+        : Accents.FirstOrDefault(accent => accent.Accented.Contains(c)) is { Bare: not '\0' and var bare } ? bare
+        : c;
 
     private static bool Same(string? a, string? b) => !string.IsNullOrEmpty(a) && a == b;
 }

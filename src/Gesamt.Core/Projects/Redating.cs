@@ -9,14 +9,24 @@ namespace Gesamt.Core.Projects;
 
 /// <summary>What becomes of something that hangs on a date that moves.</summary>
 /// <remarks>Stays: done or issued. Asked: fixed by hand, moves only if wanted. Skipped: was skipped, and is planned again only if wanted. Past: its new time has gone by, so its late-start rule decides.</remarks>
-public enum Fate { Moves, Stays, Asked, Skipped, Past }
+public enum Fate
+{
+    Moves,
+    Stays,
+    Asked,
+    Skipped,
+    Past,
+}
 
 /// <summary>One thing that hangs on the date, with its old and new day.</summary>
 public abstract record Moved(LocalDate? Old, LocalDate? New, Fate Fate)
 {
     public sealed record OfStep(PlannedStep Step, LocalDate? Old, LocalDate? New, Fate Fate) : Moved(Old, New, Fate);
+
     public sealed record OfTask(OpenTask Task, LocalDate? Old, LocalDate? New, Fate Fate) : Moved(Old, New, Fate);
-    public sealed record OfInvoice(PlannedInvoice Invoice, LocalDate? Old, LocalDate? New, Fate Fate) : Moved(Old, New, Fate);
+
+    public sealed record OfInvoice(PlannedInvoice Invoice, LocalDate? Old, LocalDate? New, Fate Fate)
+        : Moved(Old, New, Fate);
 }
 
 /// <summary>The date that matters moves, and with it all that has not happened yet: worked out before anything is written, so that old and new dates can be shown first.</summary>
@@ -26,37 +36,75 @@ public static class Redating
     public static ImmutableArray<Moved> Of(Case project, LocalDate to, Instant now)
     {
         var after = With(project, to, now);
-        return [.. Steps(project, after).Concat(Tasks(project, to)).Concat(Invoices(project, after)).OrderBy(moved => moved.Old ?? LocalDate.MaxIsoValue)];
+        return
+        [
+            .. Steps(project, after)
+                .Concat(Tasks(project, to))
+                .Concat(Invoices(project, after))
+                .OrderBy(moved => moved.Old ?? LocalDate.MaxIsoValue),
+        ];
     }
 
     /// <summary>The facts that move the date: the date itself, tasks at their new days, held letters planned again, and whatever else was asked for.</summary>
     /// <param name="also">Steps and tasks that were fixed by hand or skipped and shall move all the same.</param>
     public static ImmutableArray<Happening> Facts(Case project, LocalDate to, Instant now, IReadOnlySet<Moved> also) =>
-    [
-        new Happening.DateSet(project.Kind.MainDate, to, project.MainDate is { } main && main.TimeOfDay != StudioCalendar.DefaultTime ? main.TimeOfDay : null),
-        .. Of(project, to, now).Select(moved => moved switch
-        {
-            Moved.OfTask { Fate: Fate.Moves } task => new Happening.TaskMoved(task.Task.Id, task.New),
-            Moved.OfTask { Fate: Fate.Asked } task when also.Contains(task) => new Happening.TaskMoved(task.Task.Id, task.New),
-            // a held letter was written for the old date: it is planned again and written anew
-            Moved.OfStep { Fate: Fate.Moves or Fate.Past, Step.State: StepState.Held } step => new Happening.StepReplanned(step.Step.Ref),
-            Moved.OfStep { Fate: Fate.Asked or Fate.Skipped } step when also.Contains(step) => new Happening.StepReplanned(step.Step.Ref),
-            _ => (Happening?)null,
-        }).OfType<Happening>(),
-    ];
+        [
+            new Happening.DateSet(
+                project.Kind.MainDate,
+                to,
+                project.MainDate is { } main && main.TimeOfDay != StudioCalendar.DefaultTime ? main.TimeOfDay : null
+            ),
+            .. Of(project, to, now)
+                .Select(moved =>
+                    moved switch
+                    {
+                        Moved.OfTask { Fate: Fate.Moves } task => new Happening.TaskMoved(task.Task.Id, task.New),
+                        Moved.OfTask { Fate: Fate.Asked } task when also.Contains(task) => new Happening.TaskMoved(
+                            task.Task.Id,
+                            task.New
+                        ),
+                        // a held letter was written for the old date: it is planned again and written anew
+                        Moved.OfStep { Fate: Fate.Moves or Fate.Past, Step.State: StepState.Held } step =>
+                            new Happening.StepReplanned(step.Step.Ref),
+                        Moved.OfStep { Fate: Fate.Asked or Fate.Skipped } step when also.Contains(step) =>
+                            new Happening.StepReplanned(step.Step.Ref),
+                        _ => (Happening?)null,
+                    }
+                )
+                .OfType<Happening>(),
+        ];
 
     private static Case With(Case project, LocalDate to, Instant now)
     {
-        var moved = new Fact(new FactId(long.MaxValue), project.Id, now, now, Actor.Owner, new Happening.DateSet(project.Kind.MainDate, to, null));
+        var moved = new Fact(
+            new FactId(long.MaxValue),
+            project.Id,
+            now,
+            now,
+            Actor.Owner,
+            new Happening.DateSet(project.Kind.MainDate, to, null)
+        );
         return project with { History = new History(project.History.Facts.Add(moved)) };
     }
 
     private static IEnumerable<Moved> Steps(Case project, Case after)
     {
         // where a held or skipped step would come to lie if it were planned again
-        var free = after with { History = new History(after.History.Facts.Where(fact => fact.What is not (Happening.StepHeld or Happening.StepSkipped or Happening.StepFixed))) };
-        var (then, anew) = (Plan.Of(after).ToDictionary(step => step.Ref), Plan.Of(free).ToDictionary(step => step.Ref));
-        foreach (var step in Plan.Of(project).Where(step => step.Step.When is { Cause: Cause.NamedDate, DateName: null }))
+        var free = after with
+        {
+            History = new History(
+                after.History.Facts.Where(fact =>
+                    fact.What is not (Happening.StepHeld or Happening.StepSkipped or Happening.StepFixed)
+                )
+            ),
+        };
+        var (then, anew) = (
+            Plan.Of(after).ToDictionary(step => step.Ref),
+            Plan.Of(free).ToDictionary(step => step.Ref)
+        );
+        foreach (
+            var step in Plan.Of(project).Where(step => step.Step.When is { Cause: Cause.NamedDate, DateName: null })
+        )
         {
             // a step whose condition fails by now is kept only by what it has done
             var planned = anew.GetValueOrDefault(step.Ref, step);
@@ -64,25 +112,37 @@ public static class Redating
             {
                 { State: StepState.Done or StepState.Stopped } => Fate.Stays,
                 { FixedByHand: true } => Fate.Asked,
-                { State: StepState.Skipped } => then.GetValueOrDefault(step.Ref, step).State == StepState.Skipped ? Fate.Skipped : Fate.Moves,
+                { State: StepState.Skipped } => then.GetValueOrDefault(step.Ref, step).State == StepState.Skipped
+                    ? Fate.Skipped
+                    : Fate.Moves,
                 _ => planned.State == StepState.Skipped || planned.LateStart ? Fate.Past : Fate.Moves,
             };
-            yield return new Moved.OfStep(step, Day(project, step.Due), fate == Fate.Stays ? Day(project, step.Due) : Day(project, planned.Due), fate);
+            yield return new Moved.OfStep(
+                step,
+                Day(project, step.Due),
+                fate == Fate.Stays ? Day(project, step.Due) : Day(project, planned.Due),
+                fate
+            );
         }
     }
 
     private static IEnumerable<Moved> Tasks(Case project, LocalDate to) =>
         from task in project.OpenTasks
         where task.Offset is not null
-        select new Moved.OfTask(task, task.Due, project.Calendar.Add(to, task.Offset!.Value), task.Fixed ? Fate.Asked : Fate.Moves);
+        select new Moved.OfTask(
+            task,
+            task.Due,
+            project.Calendar.Add(to, task.Offset!.Value),
+            task.Fixed ? Fate.Asked : Fate.Moves
+        );
 
     private static IEnumerable<Moved> Invoices(Case project, Case after)
     {
         var then = Billing.Planned(after).ToDictionary(planned => planned.Index);
         return from planned in Billing.Planned(project)
-               let moved = then[planned.Index]
-               where planned.Due != moved.Due
-               select new Moved.OfInvoice(planned, planned.On, moved.On, Fate.Moves);
+            let moved = then[planned.Index]
+            where planned.Due != moved.Due
+            select new Moved.OfInvoice(planned, planned.On, moved.On, Fate.Moves);
     }
 
     private static LocalDate? Day(Case project, Instant? at) => at is { } known ? project.Calendar.DateOf(known) : null;

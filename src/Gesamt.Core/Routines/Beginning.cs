@@ -22,15 +22,28 @@ public abstract record Beginning
 
     public static Beginning Of(Case project, Routine routine, Instant now)
     {
-        if (routine.Variants.IsEmpty) return new Now(routine);
-        var chosen = project.History.Last<Happening.VariantChosen>(choice => choice.Routine == routine.Key)?.What.Variant;
-        if (routine.Variants.FirstOrDefault(variant => variant.Name == chosen) is { } byHand) return new Now(routine.Of(byHand));
-        if (project.MainDate is not { } date) return new Waits();
+        if (routine.Variants.IsEmpty)
+            return new Now(routine);
+        var chosen = project
+            .History.Last<Happening.VariantChosen>(choice => choice.Routine == routine.Key)
+            ?.What.Variant;
+        if (routine.Variants.FirstOrDefault(variant => variant.Name == chosen) is { } byHand)
+            return new Now(routine.Of(byHand));
+        if (project.MainDate is not { } date)
+            return new Waits();
         return Fitting(project.Calendar, routine.Variants, project.Calendar.DateOf(now), date.Date) is { } fits
-            ? new Now(routine.Of(fits)) : new Offered(routine.Of(routine.Variants.MinBy(variant => variant.MonthsAhead)!));
+            ? new Now(routine.Of(fits))
+            : new Offered(routine.Of(routine.Variants.MinBy(variant => variant.MonthsAhead)!));
     }
 
     /// <summary>The variant that asks for most time and still has it; null below the shortest.</summary>
-    public static Variant? Fitting(StudioCalendar calendar, ImmutableArray<Variant> variants, LocalDate begins, LocalDate date) =>
-        variants.Where(variant => calendar.Add(date, Span.Months(-variant.MonthsAhead)) >= begins).MaxBy(variant => variant.MonthsAhead);
+    public static Variant? Fitting(
+        StudioCalendar calendar,
+        ImmutableArray<Variant> variants,
+        LocalDate begins,
+        LocalDate date
+    ) =>
+        variants
+            .Where(variant => calendar.Add(date, Span.Months(-variant.MonthsAhead)) >= begins)
+            .MaxBy(variant => variant.MonthsAhead);
 }

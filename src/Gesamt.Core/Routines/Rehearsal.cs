@@ -8,17 +8,47 @@ using NodaTime;
 namespace Gesamt.Core.Routines;
 
 /// <summary>What a client does of their own accord.</summary>
-public enum ClientAct { Opens, Answers, Chooses, Signs, Pays, ReturnsForm }
+public enum ClientAct
+{
+    Opens,
+    Answers,
+    Chooses,
+    Signs,
+    Pays,
+    ReturnsForm,
+}
 
 /// <summary>How a client behaves in a rehearsal: days from its beginning (for a form, from when it is asked) until they act; null is never.</summary>
-public sealed record ClientWays(int? Opens = null, int? Answers = null, int? Chooses = null, int? Signs = null, int? Pays = null, int? ReturnsForm = null);
+public sealed record ClientWays(
+    int? Opens = null,
+    int? Answers = null,
+    int? Chooses = null,
+    int? Signs = null,
+    int? Pays = null,
+    int? ReturnsForm = null
+);
 
 /// <summary>What became of a step in a rehearsal. Held ones are taken as if the owner said yes at once.</summary>
-public enum RehearsedAct { Acts, AsksFirst, Skipped, Stopped, Waits, Client }
+public enum RehearsedAct
+{
+    Acts,
+    AsksFirst,
+    Skipped,
+    Stopped,
+    Waits,
+    Client,
+}
 
 /// <summary>One thing that happens in a rehearsal.</summary>
 /// <param name="At">Null for a step that waits for what does not come.</param>
-public sealed record Rehearsed(Instant? At, RehearsedAct Act, Step? Step = null, StopRule? Why = null, ClientAct? Client = null, string? WaitsFor = null);
+public sealed record Rehearsed(
+    Instant? At,
+    RehearsedAct Act,
+    Step? Step = null,
+    StopRule? Why = null,
+    ClientAct? Client = null,
+    string? WaitsFor = null
+);
 
 /// <summary>Plays a routine through as if it began on a project now: every step with its date, up to the end. Decides by the same rules as the real run, and records nothing.</summary>
 public sealed class Rehearsal
@@ -35,15 +65,30 @@ public sealed class Rehearsal
     private Instant now;
     private long number;
 
-    private Rehearsal(Case project, ClientWays ways, Instant from) => (this.project, this.ways, now) = (project, ways, from);
+    private Rehearsal(Case project, ClientWays ways, Instant from) =>
+        (this.project, this.ways, now) = (project, ways, from);
 
     /// <summary>What would happen, in its order; what waits for ever stands last.</summary>
     /// <param name="project">Only its dates and answers count: what has happened in it already is left out.</param>
     public static ImmutableArray<Rehearsed> Play(Case project, Routine routine, ClientWays ways, Instant from)
     {
         var (pinned, cause) = Stage(project, routine, from);
-        var dates = project.History.Facts.Where(fact => fact.What is Happening.DateSet).Select(fact => fact with { Recorded = from, Happened = from });
-        var rehearsal = new Rehearsal(project with { History = new History(dates), OpenTasks = [], Runs = [new Run(Run, pinned)] }, ways, from) { number = long.MaxValue / 2 };
+        var dates = project
+            .History.Facts.Where(fact => fact.What is Happening.DateSet)
+            .Select(fact => fact with { Recorded = from, Happened = from });
+        var rehearsal = new Rehearsal(
+            project with
+            {
+                History = new History(dates),
+                OpenTasks = [],
+                Runs = [new Run(Run, pinned)],
+            },
+            ways,
+            from
+        )
+        {
+            number = long.MaxValue / 2,
+        };
         rehearsal.Record([.. cause, new Happening.RunBegan(Run)]);
         rehearsal.Expect();
         rehearsal.PlayOn();
@@ -63,15 +108,43 @@ public sealed class Rehearsal
         Happening[] cause = routine.Begins switch
         {
             // reminders of an inquiry are for one that was answered
-            Cause.InquiryCame => [new Happening.InquiryCame(null), new Happening.LetterSent(new LetterId(long.MaxValue), false)],
+            Cause.InquiryCame =>
+            [
+                new Happening.InquiryCame(null),
+                new Happening.LetterSent(new LetterId(long.MaxValue), false),
+            ],
             Cause.ProposalSent => [new Happening.ProposalSent(new VersionId(long.MaxValue), today.PlusDays(30))],
             Cause.ContractSent => [new Happening.ContractSent(new VersionId(long.MaxValue))],
-            Cause.InvoiceDue => [new Happening.InvoiceIssued(new InvoiceId(long.MaxValue), new Money(100, Currency.Eur), today.PlusDays(14))],
+            Cause.InvoiceDue =>
+            [
+                new Happening.InvoiceIssued(
+                    new InvoiceId(long.MaxValue),
+                    new Money(100, Currency.Eur),
+                    today.PlusDays(14)
+                ),
+            ],
             Cause.HandedOver => [new Happening.HandedOver()],
             _ => [],
         };
-        if (cause.Length > 0 || routine.Begins == Cause.NamedDate) return (pinned, cause);
-        return (pinned with { Steps = [.. pinned.Steps.Select(step => step.When.Cause == routine.Begins ? step with { When = step.When with { Cause = Cause.RunBegun } } : step)] }, []);
+        if (cause.Length > 0 || routine.Begins == Cause.NamedDate)
+            return (pinned, cause);
+        return (
+            pinned with
+            {
+                Steps =
+                [
+                    .. pinned.Steps.Select(step =>
+                        step.When.Cause == routine.Begins
+                            ? step with
+                            {
+                                When = step.When with { Cause = Cause.RunBegun },
+                            }
+                            : step
+                    ),
+                ],
+            },
+            []
+        );
     }
 
     private void PlayOn()
@@ -85,10 +158,17 @@ public sealed class Rehearsal
                 Act(act);
             }
             Stopped();
-            foreach (var due in DueRule.Of(project, now)) Act(due);
+            foreach (var due in DueRule.Of(project, now))
+                Act(due);
             Stopped();
-            var next = Plan.Of(project).Where(step => step.State == StepState.Planned).Select(step => step.Due).Append(acts.TryPeek(out _, out var soonest) ? soonest : null).Where(at => at > now).Min();
-            if (next is not { } then || then > last || project.End is not null) break;
+            var next = Plan.Of(project)
+                .Where(step => step.State == StepState.Planned)
+                .Select(step => step.Due)
+                .Append(acts.TryPeek(out _, out var soonest) ? soonest : null)
+                .Where(at => at > now)
+                .Min();
+            if (next is not { } then || then > last || project.End is not null)
+                break;
             now = then;
         }
         // what the client would still do is told only while the routine waits for it
@@ -115,37 +195,67 @@ public sealed class Rehearsal
             return;
         }
         told.Add(new(now, due.Act == DueAct.Hold ? RehearsedAct.AsksFirst : RehearsedAct.Acts, step));
-        Record(step.Action switch
-        {
-            StepAction.EndAsQuiet => [new Happening.StepDone(reference, null), new Happening.Ended(EndReason.GoneQuiet)],
-            StepAction.Form => [new Happening.StepDone(reference, null), new Happening.FormAsked(0)],
-            _ => [new Happening.StepDone(reference, null)],
-        });
-        if (step.Action is StepAction.Form && ways.ReturnsForm is { } days) acts.Enqueue(ClientAct.ReturnsForm, project.Calendar.Add(now, Span.Days(days)));
+        Record(
+            step.Action switch
+            {
+                StepAction.EndAsQuiet =>
+                [
+                    new Happening.StepDone(reference, null),
+                    new Happening.Ended(EndReason.GoneQuiet),
+                ],
+                StepAction.Form => [new Happening.StepDone(reference, null), new Happening.FormAsked(0)],
+                _ => [new Happening.StepDone(reference, null)],
+            }
+        );
+        if (step.Action is StepAction.Form && ways.ReturnsForm is { } days)
+            acts.Enqueue(ClientAct.ReturnsForm, project.Calendar.Add(now, Span.Days(days)));
     }
 
     private void Act(ClientAct act)
     {
         told.Add(new(now, RehearsedAct.Client, Client: act));
         var (version, euro) = (new VersionId(long.MaxValue), new Money(100, Currency.Eur));
-        Record(act switch
-        {
-            ClientAct.Opens => new Happening.ProposalOpened(version),
-            ClientAct.Answers => new Happening.LetterReceived(new LetterId(long.MaxValue), false),
-            ClientAct.Chooses => new Happening.ProposalAccepted(version, euro, euro, euro, []),
-            ClientAct.Signs => new Happening.ContractSigned(version, Signer.Client),
-            ClientAct.Pays => new Happening.PaymentReceived(new PaymentId(long.MaxValue), new InvoiceId(long.MaxValue), euro),
-            ClientAct.ReturnsForm => new Happening.FormReturned(0, new AnswersId(long.MaxValue)),
-            _ => throw new ArgumentOutOfRangeException(nameof(act), act, "No such act."),
-        });
+        Record(
+            act switch
+            {
+                ClientAct.Opens => new Happening.ProposalOpened(version),
+                ClientAct.Answers => new Happening.LetterReceived(new LetterId(long.MaxValue), false),
+                ClientAct.Chooses => new Happening.ProposalAccepted(version, euro, euro, euro, []),
+                ClientAct.Signs => new Happening.ContractSigned(version, Signer.Client),
+                ClientAct.Pays => new Happening.PaymentReceived(
+                    new PaymentId(long.MaxValue),
+                    new InvoiceId(long.MaxValue),
+                    euro
+                ),
+                ClientAct.ReturnsForm => new Happening.FormReturned(0, new AnswersId(long.MaxValue)),
+                _ => throw new ArgumentOutOfRangeException(nameof(act), act, "No such act."),
+            }
+        );
     }
 
     private void Expect()
     {
-        foreach (var (days, act) in new[] { (ways.Opens, ClientAct.Opens), (ways.Answers, ClientAct.Answers), (ways.Chooses, ClientAct.Chooses), (ways.Signs, ClientAct.Signs), (ways.Pays, ClientAct.Pays) })
-            if (days is { } after) acts.Enqueue(act, project.Calendar.Add(now, Span.Days(after)));
+        foreach (
+            var (days, act) in new[]
+            {
+                (ways.Opens, ClientAct.Opens),
+                (ways.Answers, ClientAct.Answers),
+                (ways.Chooses, ClientAct.Chooses),
+                (ways.Signs, ClientAct.Signs),
+                (ways.Pays, ClientAct.Pays),
+            }
+        )
+            if (days is { } after)
+                acts.Enqueue(act, project.Calendar.Add(now, Span.Days(after)));
     }
 
     private void Record(params Happening[] what) =>
-        project = project with { History = new History(project.History.Facts.AddRange(what.Select(one => new Fact(new FactId(++number), project.Id, now, now, Actor.Gesamt, one)))) };
+        project = project with
+        {
+            History = new History(
+                project.History.Facts.AddRange(
+                    what.Select(one => new Fact(new FactId(++number), project.Id, now, now, Actor.Gesamt, one))
+                )
+            ),
+        };
 }

@@ -10,21 +10,36 @@ namespace Gesamt.Core.Routines;
 public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<PlannedStep> Missed)
 {
     /// <summary>What a payment, an end, the finish or a date that has passed had stopped; what the owner stopped by hand is not resumed by anything that happens.</summary>
-    public static Resuming Of(Case project, Instant now) => Of(project, now, step => step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past or StopRule.Finished);
+    public static Resuming Of(Case project, Instant now) =>
+        Of(
+            project,
+            now,
+            step =>
+                step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past or StopRule.Finished
+        );
 
     /// <summary>What was stopped by hand and goes on because the owner says so.</summary>
-    public static Resuming OfStoppedByHand(Case project, Instant now) => Of(project, now, step => step.Why == StopRule.ByHand);
+    public static Resuming OfStoppedByHand(Case project, Instant now) =>
+        Of(project, now, step => step.Why == StopRule.ByHand);
 
     private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which)
     {
-        var undone = Plan.Of(project).Where(step => step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step)).ToList();
-        return new([.. undone.Where(step => step.Due is null || step.Due > now)], [.. undone.Where(step => step.Due <= now && step.IsTrue && !(step.Until <= now))]);
+        var undone = Plan.Of(project)
+            .Where(step =>
+                step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step)
+            )
+            .ToList();
+        return new(
+            [.. undone.Where(step => step.Due is null || step.Due > now)],
+            [.. undone.Where(step => step.Due <= now && step.IsTrue && !(step.Until <= now))]
+        );
     }
 
     private static bool StillStopped(Case project, PlannedStep step)
     {
         var causes = Causes.Of(project, step.Step.When.Cause, step.Step.When.DateName);
         return project.End is not null
-            || step.Ref.Occurrence < causes.Count && StopRules.Holds(project, step.Step, causes[step.Ref.Occurrence]) is not null;
+            || step.Ref.Occurrence < causes.Count
+                && StopRules.Holds(project, step.Step, causes[step.Ref.Occurrence]) is not null;
     }
 }

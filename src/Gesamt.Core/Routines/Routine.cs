@@ -8,23 +8,70 @@ namespace Gesamt.Core.Routines;
 /// <summary>What a step, or a whole routine, may hang on: its own beginning, the step before, something that happened, or a named date.</summary>
 public enum Cause
 {
-    RunBegun, PreviousStep, InquiryCame, ProposalSent, ProposalOpened, ContractSent, ContractSigned, Booked, InvoiceDue, PaymentReceived, MeetingHeld, FormReturned, HandedOver, Approved, NamedDate,
+    RunBegun,
+    PreviousStep,
+    InquiryCame,
+    ProposalSent,
+    ProposalOpened,
+    ContractSent,
+    ContractSigned,
+    Booked,
+    InvoiceDue,
+    PaymentReceived,
+    MeetingHeld,
+    FormReturned,
+    HandedOver,
+    Approved,
+    NamedDate,
 }
 
 /// <summary>What ends a step before it acts. Every step also stops when the project ends or is put away, or is finished and the step belongs to what came before the handover, when what it is about was replaced, when what it says is not true any more, or by the owner's hand.</summary>
 /// <remarks>Past: the date it speaks of has come. NotTheirs: it is not the client's turn for what it reminds of.</remarks>
-public enum StopRule { Answered, Opened, Chosen, Signed, Paid, FormReturned, Ended, Resting, Replaced, ByHand, CauseGone, PutAway, Past, NotTheirs, Finished, HandedOver }
+public enum StopRule
+{
+    Answered,
+    Opened,
+    Chosen,
+    Signed,
+    Paid,
+    FormReturned,
+    Ended,
+    Resting,
+    Replaced,
+    ByHand,
+    CauseGone,
+    PutAway,
+    Past,
+    NotTheirs,
+    Finished,
+    HandedOver,
+}
 
 /// <summary>Whether a step acts by itself or waits for the owner's OK.</summary>
-public enum StepMode { AsksFirst, ByItself }
+public enum StepMode
+{
+    AsksFirst,
+    ByItself,
+}
 
 /// <summary>What a step does whose time had passed before its run began.</summary>
-public enum LateStart { Skip, AtOnce, Ask }
+public enum LateStart
+{
+    Skip,
+    AtOnce,
+    Ask,
+}
 
 /// <summary>When a step acts: so long after (or before) its cause, at a time of day of its own if it has one.</summary>
 /// <param name="DateName">The named date for <see cref="Cause.NamedDate"/>; null is the date that matters.</param>
 /// <param name="AnyHour">Acts outside sending hours too: receipts and confirmations that somebody has just asked for.</param>
-public sealed record Timing(Cause Cause, Span Offset, LocalTime? At = null, string? DateName = null, bool AnyHour = false);
+public sealed record Timing(
+    Cause Cause,
+    Span Offset,
+    LocalTime? At = null,
+    string? DateName = null,
+    bool AnyHour = false
+);
 
 /// <summary>What a step does.</summary>
 public abstract record StepAction
@@ -71,13 +118,14 @@ public abstract record StepAction
     public bool AlwaysAsks => this is EndAsQuiet or FollowOn or TellMe;
 
     /// <summary>The letter a client reads of it, where there is one of the owner's making.</summary>
-    public string? LetterKey => this switch
-    {
-        Letter letter => letter.Key,
-        Form form => form.Key,
-        MeetingChoice choice => choice.Key,
-        _ => null,
-    };
+    public string? LetterKey =>
+        this switch
+        {
+            Letter letter => letter.Key,
+            Form form => form.Key,
+            MeetingChoice choice => choice.Key,
+            _ => null,
+        };
 }
 
 /// <summary>What must hold for a step to be part of a run.</summary>
@@ -97,11 +145,31 @@ public abstract record Condition
 /// <param name="In">The variants it belongs to; none is all.</param>
 /// <param name="Favour">Asks for feedback, a quotation or leave to show: waits until all due is paid, no round is open and nothing objected to.</param>
 public sealed record Step(
-    string Key, Timing When, StepAction Action, StepMode Mode, ImmutableArray<StopRule> Stops, LateStart LateStart = LateStart.Skip,
-    ImmutableArray<Condition> If = default, ImmutableArray<string> In = default, bool Favour = false)
+    string Key,
+    Timing When,
+    StepAction Action,
+    StepMode Mode,
+    ImmutableArray<StopRule> Stops,
+    LateStart LateStart = LateStart.Skip,
+    ImmutableArray<Condition> If = default,
+    ImmutableArray<string> In = default,
+    bool Favour = false
+)
 {
     /// <summary>It answers an act of the client's at once: an inquiry, a signature, a payment, a form. It goes outside sending hours too.</summary>
-    public bool Confirms => Action is StepAction.Letter && When is { Offset.Count: 0, At: null, Cause: Cause.InquiryCame or Cause.ContractSigned or Cause.Booked or Cause.PaymentReceived or Cause.FormReturned or Cause.Approved };
+    public bool Confirms =>
+        Action is StepAction.Letter
+        && When
+            is {
+                Offset.Count: 0,
+                At: null,
+                Cause: Cause.InquiryCame
+                    or Cause.ContractSigned
+                    or Cause.Booked
+                    or Cause.PaymentReceived
+                    or Cause.FormReturned
+                    or Cause.Approved
+            };
 
     public ImmutableArray<Condition> If { get; init; } = If.IsDefault ? [] : If;
     public ImmutableArray<string> In { get; init; } = In.IsDefault ? [] : In;
@@ -113,13 +181,24 @@ public sealed record Variant(string Name, int MonthsAhead);
 /// <summary>A series of timed steps that follow up by themselves or ask first.</summary>
 /// <param name="Begins">The cause that begins a run of it, once per project.</param>
 /// <param name="Variants">Ways it goes by lead time; none is one way for all.</param>
-public sealed record Routine(string Key, string Name, Cause Begins, ImmutableArray<Step> Steps, ImmutableArray<Variant> Variants = default)
+public sealed record Routine(
+    string Key,
+    string Name,
+    Cause Begins,
+    ImmutableArray<Step> Steps,
+    ImmutableArray<Variant> Variants = default
+)
 {
     public ImmutableArray<Variant> Variants { get; init; } = Variants.IsDefault ? [] : Variants;
 
     /// <summary>The steps of one variant, as a run of it is pinned.</summary>
     public Routine Of(Variant variant) =>
-        this with { Name = $"{Name}, {variant.Name}", Steps = [.. Steps.Where(step => step.In.IsEmpty || step.In.Contains(variant.Name))], Variants = [] };
+        this with
+        {
+            Name = $"{Name}, {variant.Name}",
+            Steps = [.. Steps.Where(step => step.In.IsEmpty || step.In.Contains(variant.Name))],
+            Variants = [],
+        };
 }
 
 /// <summary>One routine at work on one project, with the steps pinned as they were when it began.</summary>

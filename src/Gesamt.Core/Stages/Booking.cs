@@ -6,7 +6,12 @@ using NodaTime;
 namespace Gesamt.Core.Stages;
 
 /// <summary>What makes a project won (booked): the contract signed by all who must, the booking payment, or both in any order.</summary>
-public enum WinRule { Signature, Payment, Both }
+public enum WinRule
+{
+    Signature,
+    Payment,
+    Both,
+}
 
 /// <summary>Whether a project is booked, and since when. What is won stays won wherever the project goes next.</summary>
 /// <remarks>
@@ -20,12 +25,14 @@ public static class Booking
     public static Instant? WonAt(Case project) => Of(project).Won;
 
     /// <summary>The win with the fact that completed it.</summary>
-    public static (Instant At, Fact By)? Win(Case project) => Of(project) is { Won: { } at, By: { } by } ? (at, by) : null;
+    public static (Instant At, Fact By)? Win(Case project) =>
+        Of(project) is { Won: { } at, By: { } by } ? (at, by) : null;
 
     private static Evidence Of(Case project)
     {
         var evidence = new Evidence(project.Kind);
-        foreach (var fact in project.History.Facts) evidence.Take(fact);
+        foreach (var fact in project.History.Facts)
+            evidence.Take(fact);
         return evidence;
     }
 
@@ -46,7 +53,8 @@ public static class Booking
             var before = Won;
             Read(fact);
             // one that is dated back by older evidence became known when it was met first
-            if (before is null && Won is not null) By = fact;
+            if (before is null && Won is not null)
+                By = fact;
         }
 
         private void Read(Fact fact)
@@ -76,7 +84,8 @@ public static class Booking
                     break;
                 case Happening.PaymentChargedBack back:
                     payments.RemoveAll(payment => payment.Payment == back.Payment);
-                    if (madeBy.Contains(back.Payment)) Won = null;
+                    if (madeBy.Contains(back.Payment))
+                        Won = null;
                     break;
                 case Happening.NotWonAfterAll:
                     payments.Clear();
@@ -99,11 +108,16 @@ public static class Booking
             {
                 WinRule.Signature => signed,
                 WinRule.Payment => paid,
-                _ => signed is null || paid is null ? null : signed > paid ? signed : paid,
+                _ => signed is null || paid is null ? null
+                : signed > paid ? signed
+                : paid,
             };
-            if (met is not { } at) return;
-            if (at < notBefore) at = notBefore;
-            if (Won <= at) return;
+            if (met is not { } at)
+                return;
+            if (at < notBefore)
+                at = notBefore;
+            if (Won <= at)
+                return;
             (Won, madeBy) = (at, kind.Win == WinRule.Signature ? [] : by);
         }
 
@@ -113,35 +127,47 @@ public static class Booking
         private void Sign(Happening.ContractSigned signed, Instant at)
         {
             var (client, owner) = signatures.GetValueOrDefault(signed.Contract);
-            signatures[signed.Contract] = signed.Signer == Signer.Client ? (Earlier(client, at), owner) : (client, Earlier(owner, at));
+            signatures[signed.Contract] =
+                signed.Signer == Signer.Client ? (Earlier(client, at), owner) : (client, Earlier(owner, at));
         }
 
         // a gate the kind does not have asks nothing, so the win waits for the other alone
         private Instant? Signed() =>
             !kind.Gates.Contains(Gate.Contract) ? Instant.MinValue
             : waived.TryGetValue(Gate.Contract, out var waiver) ? waiver
-            : signatures.Values.Where(both => both is { Client: not null, Owner: not null }).Select(both => Later(both.Client, both.Owner)).Min();
+            : signatures
+                .Values.Where(both => both is { Client: not null, Owner: not null })
+                .Select(both => Later(both.Client, both.Owner))
+                .Min();
 
         private (Instant? At, HashSet<PaymentId> By) Paid(Instant? signed)
         {
-            if (!kind.Gates.Contains(Gate.Payment)) return (Instant.MinValue, []);
-            if (waived.TryGetValue(Gate.Payment, out var waiver)) return (waiver, []);
-            if (price is not { } agreed) return (null, []);
+            if (!kind.Gates.Contains(Gate.Payment))
+                return (Instant.MinValue, []);
+            if (waived.TryGetValue(Gate.Payment, out var waiver))
+                return (waiver, []);
+            if (price is not { } agreed)
+                return (null, []);
             // nothing due on booking: with the gate before it
-            if (agreed.OnBooking.Minor == 0) return (Later(signed, agreed.First), []);
+            if (agreed.OnBooking.Minor == 0)
+                return (Later(signed, agreed.First), []);
             var sum = Money.Zero(agreed.OnBooking.Currency);
             HashSet<PaymentId> by = [];
             foreach (var payment in payments.OrderBy(payment => payment.Happened))
             {
                 sum += payment.Amount;
                 by.Add(payment.Payment);
-                if (sum >= agreed.OnBooking) return (Later(payment.Happened, agreed.First), by);
+                if (sum >= agreed.OnBooking)
+                    return (Later(payment.Happened, agreed.First), by);
             }
             return (null, []);
         }
 
         private static Instant Earlier(Instant? known, Instant at) => known < at ? known.Value : at;
 
-        private static Instant? Later(Instant? a, Instant? b) => a is null || b is null ? null : a > b ? a : b;
+        private static Instant? Later(Instant? a, Instant? b) =>
+            a is null || b is null ? null
+            : a > b ? a
+            : b;
     }
 }

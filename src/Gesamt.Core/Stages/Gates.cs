@@ -8,13 +8,41 @@ using NodaTime;
 namespace Gesamt.Core.Stages;
 
 /// <summary>What must be true for a project to leave a stage.</summary>
-public enum Gate { Lead, Proposal, Contract, Payment, Delivery }
+public enum Gate
+{
+    Lead,
+    Proposal,
+    Contract,
+    Payment,
+    Delivery,
+}
 
 /// <summary>Where a project stands: at its first open gate, or finished.</summary>
-public enum Stage { Lead, Proposal, Contract, Payment, Delivery, Finished }
+public enum Stage
+{
+    Lead,
+    Proposal,
+    Contract,
+    Payment,
+    Delivery,
+    Finished,
+}
 
 /// <summary>What an open gate still needs.</summary>
-public enum Lack { Fit, Details, Acceptance, ClientSignature, OwnerSignature, Price, BookingPayment, Handover, Approval, ClosingSteps, Balance }
+public enum Lack
+{
+    Fit,
+    Details,
+    Acceptance,
+    ClientSignature,
+    OwnerSignature,
+    Price,
+    BookingPayment,
+    Handover,
+    Approval,
+    ClosingSteps,
+    Balance,
+}
 
 /// <summary>One gate: since when it is closed, or what it lacks.</summary>
 public sealed record GateReading(Gate Gate, Instant? ClosedAt, ImmutableArray<Lack> Lacks, bool Waived)
@@ -31,15 +59,17 @@ public static class GateRule
         Instant? before = null;
         foreach (var gate in project.Kind.Gates)
         {
-            var reading = Waived(project, gate) ?? gate switch
-            {
-                Gate.Lead => Lead(project),
-                Gate.Proposal => Proposal(project),
-                Gate.Contract => Contract(project),
-                Gate.Payment => Payment(project, before),
-                Gate.Delivery => Delivery(project),
-                _ => throw new ArgumentOutOfRangeException(nameof(project), gate, "No such gate."),
-            };
+            var reading =
+                Waived(project, gate)
+                ?? gate switch
+                {
+                    Gate.Lead => Lead(project),
+                    Gate.Proposal => Proposal(project),
+                    Gate.Contract => Contract(project),
+                    Gate.Payment => Payment(project, before),
+                    Gate.Delivery => Delivery(project),
+                    _ => throw new ArgumentOutOfRangeException(nameof(project), gate, "No such gate."),
+                };
             readings.Add(reading);
             before = reading.ClosedAt;
         }
@@ -56,16 +86,26 @@ public static class GateRule
 
     private static GateReading? Waived(Case project, Gate gate) =>
         project.History.Last<Happening.GateWaived>(waived => waived.Gate == gate) is { Happened: var at }
-            ? new(gate, at, [], true) : null;
+            ? new(gate, at, [], true)
+            : null;
 
     private static GateReading Lead(Case project)
     {
         var fit = project.History.Last<Happening.MarkedFit>();
-        var details = project.Kind.Demands.Select(detail => project.History.Of<Happening.DetailKnown>()
-            .Where(known => known.What.Detail == detail).Select(known => (Instant?)known.Happened).Min()).ToList();
+        var details = project
+            .Kind.Demands.Select(detail =>
+                project
+                    .History.Of<Happening.DetailKnown>()
+                    .Where(known => known.What.Detail == detail)
+                    .Select(known => (Instant?)known.Happened)
+                    .Min()
+            )
+            .ToList();
         List<Lack> lacks = [];
-        if (fit is null) lacks.Add(Lack.Fit);
-        if (details.Contains(null)) lacks.Add(Lack.Details);
+        if (fit is null)
+            lacks.Add(Lack.Fit);
+        if (details.Contains(null))
+            lacks.Add(Lack.Details);
         return Reading(Gate.Lead, lacks, [fit?.Happened, .. details]);
     }
 
@@ -73,12 +113,16 @@ public static class GateRule
     private static ImmutableArray<GateReading> LeadClosedByLater(List<GateReading> gates, Case project)
     {
         var at = gates.FindIndex(gate => gate.Gate == Gate.Lead);
-        if (at < 0) return [.. gates];
-        var first = gates.Where(gate => gate.Gate != Gate.Lead).Select(gate => gate.ClosedAt)
+        if (at < 0)
+            return [.. gates];
+        var first = gates
+            .Where(gate => gate.Gate != Gate.Lead)
+            .Select(gate => gate.ClosedAt)
             .Append(project.History.Of<Happening.ProposalSent>().Select(sent => (Instant?)sent.Happened).Min())
             .Append(gates[at].ClosedAt)
             .Min();
-        if (first is not null) gates[at] = gates[at] with { ClosedAt = first, Lacks = [] };
+        if (first is not null)
+            gates[at] = gates[at] with { ClosedAt = first, Lacks = [] };
         return [.. gates];
     }
 
@@ -90,27 +134,45 @@ public static class GateRule
     private static GateReading Contract(Case project)
     {
         var voided = project.History.Of<Happening.ContractVoided>().Select(v => v.What.Contract).ToHashSet();
-        var complete = project.History.Of<Happening.ContractSigned>()
+        var complete = project
+            .History.Of<Happening.ContractSigned>()
             .Where(signed => !voided.Contains(signed.What.Contract))
             .GroupBy(signed => signed.What.Contract)
-            .Select(signatures => (
-                Client: signatures.Where(s => s.What.Signer == Signer.Client).Select(s => (Instant?)s.Happened).Min(),
-                Owner: signatures.Where(s => s.What.Signer == Signer.Owner).Select(s => (Instant?)s.Happened).Min()))
+            .Select(signatures =>
+                (
+                    Client: signatures
+                        .Where(s => s.What.Signer == Signer.Client)
+                        .Select(s => (Instant?)s.Happened)
+                        .Min(),
+                    Owner: signatures.Where(s => s.What.Signer == Signer.Owner).Select(s => (Instant?)s.Happened).Min()
+                )
+            )
             .ToList();
         // a signed contract stays in force until its successor is signed, so the first complete one closes the gate
-        if (complete.Where(c => c is { Client: not null, Owner: not null }).Select(c => Later(c.Client, c.Owner)).Min() is { } closed)
+        if (
+            complete
+                .Where(c => c is { Client: not null, Owner: not null })
+                .Select(c => Later(c.Client, c.Owner))
+                .Min() is
+            { } closed
+        )
             return new(Gate.Contract, closed, [], false);
         List<Lack> lacks = [];
-        if (complete.All(c => c.Client is null)) lacks.Add(Lack.ClientSignature);
-        if (complete.All(c => c.Owner is null)) lacks.Add(Lack.OwnerSignature);
+        if (complete.All(c => c.Client is null))
+            lacks.Add(Lack.ClientSignature);
+        if (complete.All(c => c.Owner is null))
+            lacks.Add(Lack.OwnerSignature);
         return new(Gate.Contract, null, [.. lacks], false);
     }
 
     private static GateReading Payment(Case project, Instant? before)
     {
-        if (AgreedPrice.Of(project.History) is not { } agreed) return new(Gate.Payment, null, [Lack.Price], false);
+        if (AgreedPrice.Of(project.History) is not { } agreed)
+            return new(Gate.Payment, null, [Lack.Price], false);
         if (agreed.DueOnBooking.Minor == 0)
-            return before is null ? new(Gate.Payment, null, [Lack.BookingPayment], false) : new(Gate.Payment, Later(before, agreed.First), [], false);
+            return before is null
+                ? new(Gate.Payment, null, [Lack.BookingPayment], false)
+                : new(Gate.Payment, Later(before, agreed.First), [], false);
         return Payments.ReachedAt(project.History, agreed.DueOnBooking) is { } reached
             ? new(Gate.Payment, Later(reached, agreed.First), [], false)
             : new(Gate.Payment, null, [Lack.BookingPayment], false);
@@ -125,11 +187,19 @@ public static class GateRule
         var settled = price is { } agreed ? Payments.SettledAt(history, agreed) : null;
         var (closed, closedAt) = ClosingSteps(project);
         List<Lack> lacks = [];
-        if (handedOver is null) lacks.Add(Lack.Handover);
-        if (approved is null) lacks.Add(Lack.Approval);
-        if (!closed) lacks.Add(Lack.ClosingSteps);
-        if (settled is null) lacks.Add(Lack.Balance);
-        return Reading(Gate.Delivery, lacks, [handedOver, approved, settled, .. closedAt is null ? Array.Empty<Instant?>() : [closedAt]]);
+        if (handedOver is null)
+            lacks.Add(Lack.Handover);
+        if (approved is null)
+            lacks.Add(Lack.Approval);
+        if (!closed)
+            lacks.Add(Lack.ClosingSteps);
+        if (settled is null)
+            lacks.Add(Lack.Balance);
+        return Reading(
+            Gate.Delivery,
+            lacks,
+            [handedOver, approved, settled, .. closedAt is null ? Array.Empty<Instant?>() : [closedAt]]
+        );
     }
 
     /// <summary>Whether what the kind asks for after the handover is done, and since when; tasks that were removed are not asked for.</summary>
@@ -155,7 +225,8 @@ public static class GateRule
                     break;
             }
         // they are made with the handover, so before it there is nothing to be done yet
-        if (state.Count == 0) return (project.Kind.ClosingSteps.IsEmpty || project.History.Any<Happening.HandedOver>(), null);
+        if (state.Count == 0)
+            return (project.Kind.ClosingSteps.IsEmpty || project.History.Any<Happening.HandedOver>(), null);
         return (state.Values.All(at => at is not null), state.Values.Max());
     }
 
@@ -170,7 +241,15 @@ public static class GateRule
 /// <param name="Version">The offer it was taken from.</param>
 /// <param name="First">When a price was agreed for the first time, which is when the Proposal gate closed.</param>
 /// <param name="Fact">The agreement in force.</param>
-public sealed record AgreedPrice(Money Agreed, Money DueOnBooking, Money Net, ImmutableArray<AgreedPart> Parts, VersionId Version, Instant First, Fact Fact)
+public sealed record AgreedPrice(
+    Money Agreed,
+    Money DueOnBooking,
+    Money Net,
+    ImmutableArray<AgreedPart> Parts,
+    VersionId Version,
+    Instant First,
+    Fact Fact
+)
 {
     public static AgreedPrice? Of(History history)
     {
@@ -178,15 +257,30 @@ public sealed record AgreedPrice(Money Agreed, Money DueOnBooking, Money Net, Im
         Instant? first = null;
         foreach (var fact in history.Facts)
         {
-            AgreedPrice? Agreed(Money agreed, Money onBooking, Money net, ImmutableArray<AgreedPart> parts, VersionId version) =>
-                new(agreed, onBooking, net, parts, version, first is { } earlier && earlier < fact.Happened ? earlier : fact.Happened, fact);
+            AgreedPrice? Agreed(
+                Money agreed,
+                Money onBooking,
+                Money net,
+                ImmutableArray<AgreedPart> parts,
+                VersionId version
+            ) =>
+                new(
+                    agreed,
+                    onBooking,
+                    net,
+                    parts,
+                    version,
+                    first is { } earlier && earlier < fact.Happened ? earlier : fact.Happened,
+                    fact
+                );
             var next = fact.What switch
             {
                 Happening.ProposalAccepted a => Agreed(a.Agreed, a.DueOnBooking, a.Net, a.Parts, a.Version),
                 Happening.PriceAgreed p => Agreed(p.Agreed, p.DueOnBooking, p.Net, p.Parts, p.Version),
                 _ => null,
             };
-            if (next is null) continue;
+            if (next is null)
+                continue;
             (inForce, first) = (next, next.First);
         }
         return inForce;
@@ -198,12 +292,17 @@ public static class Payments
 {
     public static IEnumerable<Seen<Happening.PaymentReceived>> InForce(History history)
     {
-        var gone = history.Facts.Select(fact => fact.What switch
-        {
-            Happening.PaymentVoided voided => voided.Payment,
-            Happening.PaymentChargedBack back => back.Payment,
-            _ => (PaymentId?)null,
-        }).OfType<PaymentId>().ToHashSet();
+        var gone = history
+            .Facts.Select(fact =>
+                fact.What switch
+                {
+                    Happening.PaymentVoided voided => voided.Payment,
+                    Happening.PaymentChargedBack back => back.Payment,
+                    _ => (PaymentId?)null,
+                }
+            )
+            .OfType<PaymentId>()
+            .ToHashSet();
         return history.Of<Happening.PaymentReceived>().Where(payment => !gone.Contains(payment.What.Payment));
     }
 
@@ -211,14 +310,26 @@ public static class Payments
         InForce(history).Select(payment => payment.What.Amount).Sum(currency);
 
     /// <summary>When payments reached an amount; null while they do not.</summary>
-    public static Instant? ReachedAt(History history, Money amount) => ReachedAt(InForce(history).Select(Part), amount, history);
+    public static Instant? ReachedAt(History history, Money amount) =>
+        ReachedAt(InForce(history).Select(Part), amount, history);
 
     /// <summary>When payments, with what was credited and so is not owed any more, reached the agreed price; never before it was agreed.</summary>
     public static Instant? SettledAt(History history, AgreedPrice price) =>
-        ReachedAt(InForce(history).Select(Part).Concat(Owed.Credits(history).Select(credit => (credit.Happened, credit.What.Amount))), price.Agreed, history) is { } at
-            ? at > price.First ? at : price.First : null;
+        ReachedAt(
+            InForce(history)
+                .Select(Part)
+                .Concat(Owed.Credits(history).Select(credit => (credit.Happened, credit.What.Amount))),
+            price.Agreed,
+            history
+        )
+            is { } at
+            ? at > price.First
+                ? at
+                : price.First
+            : null;
 
-    private static (Instant At, Money Amount) Part(Seen<Happening.PaymentReceived> payment) => (payment.Happened, payment.What.Amount);
+    private static (Instant At, Money Amount) Part(Seen<Happening.PaymentReceived> payment) =>
+        (payment.Happened, payment.What.Amount);
 
     private static Instant? ReachedAt(IEnumerable<(Instant At, Money Amount)> parts, Money amount, History history)
     {
@@ -226,7 +337,8 @@ public static class Payments
         foreach (var (at, part) in parts.OrderBy(part => part.At))
         {
             sum += part;
-            if (sum >= amount) return at;
+            if (sum >= amount)
+                return at;
         }
         return amount.Minor <= 0 ? history.Began : null;
     }

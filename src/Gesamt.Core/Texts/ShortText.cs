@@ -17,7 +17,8 @@ public static class ShortText
     {
         var line = OnOneLine(text, (most + 1) * MostPerElement, out var cut);
         var starts = StringInfo.ParseCombiningCharacters(line);
-        if (!cut && starts.Length <= most) return line;
+        if (!cut && starts.Length <= most)
+            return line;
         var end = starts.Length < most ? line.Length : starts[most - 1];
         var word = line.LastIndexOf(' ', Math.Max(0, end - 1));
         return $"{line[..(word >= end * 2 / 3 ? word : end)].TrimEnd()}…";
@@ -36,8 +37,10 @@ public static class ShortText
                 gap = line.Length > 0;
                 continue;
             }
-            if (cut = line.Length + 3 > most) break;
-            if (gap) line.Append(' ');
+            if (cut = line.Length + 3 > most)
+                break;
+            if (gap)
+                line.Append(' ');
             gap = false;
             line.Append(rune.ToString());
         }

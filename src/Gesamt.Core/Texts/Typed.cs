@@ -16,10 +16,12 @@ public static partial class Typed
     public static string OneLine(string text) => Blank().Replace(text, " ").Trim();
 
     /// <summary>Several lines without control characters; no more than two line ends together.</summary>
-    public static string Lines(string text) => Gap().Replace(Control().Replace(text.ReplaceLineEndings("\n"), " "), "\n\n").Trim();
+    public static string Lines(string text) =>
+        Gap().Replace(Control().Replace(text.ReplaceLineEndings("\n"), " "), "\n\n").Trim();
 
     /// <summary>One bounded line in which nothing is taken for a link: a stranger's name that reads like an address never arrives as one to press.</summary>
-    public static string Unlinked(string text) => Linkish().Replace(ShortText.Of(text, Most), match => string.Join(Joiner, Parts(match.Value)));
+    public static string Unlinked(string text) =>
+        Linkish().Replace(ShortText.Of(text, Most), match => string.Join(Joiner, Parts(match.Value)));
 
     private static IEnumerable<string> Parts(string link)
     {
@@ -27,11 +29,13 @@ public static partial class Typed
         foreach (var c in link)
         {
             part.Append(c);
-            if (c is not ('.' or ':' or '/' or '@')) continue;
+            if (c is not ('.' or ':' or '/' or '@'))
+                continue;
             yield return part.ToString();
             part.Clear();
         }
-        if (part.Length > 0) yield return part.ToString();
+        if (part.Length > 0)
+            yield return part.ToString();
     }
 
     [GeneratedRegex(@"[\s\p{C}]+")]

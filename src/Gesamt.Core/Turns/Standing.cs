@@ -5,15 +5,50 @@ using NodaTime;
 namespace Gesamt.Core.Turns;
 
 /// <summary>Whose turn it is.</summary>
-public enum Side { Yours, Clients, Nobodys }
+public enum Side
+{
+    Yours,
+    Clients,
+    Nobodys,
+}
 
 /// <summary>What somebody waits for.</summary>
 public enum WaitKind
 {
-    AnswerInquiry, AnswerLetter, ChangeAsked, Declined, RanOut, Countersign, SendContract, DecideFit, FillDetails,
-    WriteProposal, TaskDue, HandOver, ReworkDraft, AnswerRemark, CloseUp, NoteMeeting, MeetingCancelled, BriefRemarked, ReadForm, LetterHeld, SayWhatIsNext, AskAgain,
-    ChooseProposal, SignContract, PayInvoice, Review, Approve, ChooseTime, ApproveBrief, FillForm,
-    Resting, Planned, Ended, Finished,
+    AnswerInquiry,
+    AnswerLetter,
+    ChangeAsked,
+    Declined,
+    RanOut,
+    Countersign,
+    SendContract,
+    DecideFit,
+    FillDetails,
+    WriteProposal,
+    TaskDue,
+    HandOver,
+    ReworkDraft,
+    AnswerRemark,
+    CloseUp,
+    NoteMeeting,
+    MeetingCancelled,
+    BriefRemarked,
+    ReadForm,
+    LetterHeld,
+    SayWhatIsNext,
+    AskAgain,
+    ChooseProposal,
+    SignContract,
+    PayInvoice,
+    Review,
+    Approve,
+    ChooseTime,
+    ApproveBrief,
+    FillForm,
+    Resting,
+    Planned,
+    Ended,
+    Finished,
 }
 
 /// <summary>One thing that waits for somebody, since its own instant.</summary>
@@ -38,7 +73,8 @@ public sealed record Standing(
     LocalDate? LateSince,
     int Held,
     Instant? HeldSince,
-    Instant? ValidUntil)
+    Instant? ValidUntil
+)
 {
     public bool IsOpen => Ended is null && Stage != Stage.Finished;
 }

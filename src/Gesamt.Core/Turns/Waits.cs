@@ -1,4 +1,3 @@
-using Gesamt.Core.Routines;
 using System.Globalization;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Facts;
@@ -6,6 +5,7 @@ using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Work;
 using NodaTime;
@@ -43,9 +43,12 @@ internal static class Waits
     {
         var stage = GateRule.StageOf(gates);
         var today = project.Calendar.DateOf(now);
-        foreach (var wait in Papers(project, now)) yield return wait;
-        foreach (var task in DueTasks(project, now)) yield return task;
-        if (Decision(project, gates, stage, today) is { } decision) yield return decision;
+        foreach (var wait in Papers(project, now))
+            yield return wait;
+        foreach (var task in DueTasks(project, now))
+            yield return task;
+        if (Decision(project, gates, stage, today) is { } decision)
+            yield return decision;
     }
 
     /// <summary>Tasks that are due or late.</summary>
@@ -58,7 +61,13 @@ internal static class Waits
     {
         var history = project.History;
         if (ContractRule.CanSend(project) && AgreedPrice.Of(history) is { } agreed)
-            yield return new(WaitKind.SendContract, Latest(agreed.Fact.Happened, history.Last<Happening.ContractVoided>()?.Happened), agreed.Fact.What is Happening.ProposalAccepted ? "Chosen, send the contract" : "Agreed, send the contract");
+            yield return new(
+                WaitKind.SendContract,
+                Latest(agreed.Fact.Happened, history.Last<Happening.ContractVoided>()?.Happened),
+                agreed.Fact.What is Happening.ProposalAccepted
+                    ? "Chosen, send the contract"
+                    : "Agreed, send the contract"
+            );
         if (ContractRule.Countersign(history) is { } client)
             yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
         if (ProposalState.Open(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
@@ -76,15 +85,40 @@ internal static class Waits
         var before = gates.TakeWhile(gate => (Stage)gate.Gate != stage).LastOrDefault()?.ClosedAt;
         var begun = history.Began ?? Instant.MinValue;
         // while a talk is still to come, fit and price do not hang on the owner alone
-        if (stage is Stage.Lead or Stage.Proposal && (MeetingState.Offered(history) is not null || MeetingState.Of(history).Any(meeting => meeting.IsStanding))) return null;
+        if (
+            stage is Stage.Lead or Stage.Proposal
+            && (
+                MeetingState.Offered(history) is not null || MeetingState.Of(history).Any(meeting => meeting.IsStanding)
+            )
+        )
+            return null;
         return stage switch
         {
-            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(WaitKind.DecideFit, Latest(begun, LastExchange(project)), "Decide whether it is a fit"),
-            Stage.Lead => new(WaitKind.FillDetails, history.Last<Happening.MarkedFit>()!.Value.Happened, "Fill in what is still unknown"),
-            Stage.Proposal when ProposalState.Open(history) is null => new(WaitKind.WriteProposal, Latest(before ?? begun, LastExchange(project)), "Write the proposal"),
+            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(
+                WaitKind.DecideFit,
+                Latest(begun, LastExchange(project)),
+                "Decide whether it is a fit"
+            ),
+            Stage.Lead => new(
+                WaitKind.FillDetails,
+                history.Last<Happening.MarkedFit>()!.Value.Happened,
+                "Fill in what is still unknown"
+            ),
+            Stage.Proposal when ProposalState.Open(history) is null => new(
+                WaitKind.WriteProposal,
+                Latest(before ?? begun, LastExchange(project)),
+                "Write the proposal"
+            ),
             Stage.Delivery when history.Any<Happening.HandedOver>() => CloseUp(project),
-            Stage.Delivery when project.OpenTasks.Length == 0 && ReviewRule.Open(history) is null && ReviewRule.ToRework(history) is null || project.MainDate is { } date && date.Date <= today =>
-                new(WaitKind.HandOver, HandOverSince(project, before ?? begun, today), "Hand over the work"),
+            Stage.Delivery
+                when project.OpenTasks.Length == 0
+                    && ReviewRule.Open(history) is null
+                    && ReviewRule.ToRework(history) is null
+                    || project.MainDate is { } date && date.Date <= today => new(
+                WaitKind.HandOver,
+                HandOverSince(project, before ?? begun, today),
+                "Hand over the work"
+            ),
             _ => null,
         };
     }
@@ -92,12 +126,21 @@ internal static class Waits
     /// <summary>All that is left are closing steps of the owner.</summary>
     private static Wait? CloseUp(Case project) =>
         GateRule.Read(project).FirstOrDefault(gate => gate.Gate == Gate.Delivery) is { Lacks: [Lack.ClosingSteps] }
-            ? new(WaitKind.CloseUp, Latest(project.History.Last<Happening.Approved>()!.Value.Happened, project.History.Last<Happening.PaymentReceived>()?.Happened), "Do the closing steps") : null;
+            ? new(
+                WaitKind.CloseUp,
+                Latest(
+                    project.History.Last<Happening.Approved>()!.Value.Happened,
+                    project.History.Last<Happening.PaymentReceived>()?.Happened
+                ),
+                "Do the closing steps"
+            )
+            : null;
 
     private static Instant HandOverSince(Case project, Instant before, LocalDate today)
     {
         var lastDone = project.History.Last<Happening.TaskDone>()?.Happened;
-        var dateCame = project.MainDate is { } date && date.Date <= today ? project.Calendar.StartOf(date.Date) : (Instant?)null;
+        var dateCame =
+            project.MainDate is { } date && date.Date <= today ? project.Calendar.StartOf(date.Date) : (Instant?)null;
         var ready = project.OpenTasks.Length == 0 ? lastDone ?? before : dateCame ?? before;
         return Latest(before, ready);
     }
@@ -125,11 +168,17 @@ internal static class Waits
     }
 
     /// <summary>A proposal valid until a date runs out when that day is over.</summary>
-    public static Instant RunsOutAt(Case project, Happening.ProposalSent sent) => project.Calendar.StartOf(sent.ValidUntil.PlusDays(1));
+    public static Instant RunsOutAt(Case project, Happening.ProposalSent sent) =>
+        project.Calendar.StartOf(sent.ValidUntil.PlusDays(1));
 
     /// <summary>“Sketch, round 2”.</summary>
-    private static string Of(Review review) => review.Phase is { Length: > 0 } phase
-        ? string.Create(CultureInfo.InvariantCulture, $"{char.ToUpperInvariant(phase[0])}{phase[1..]}, round {review.Round}") : string.Create(CultureInfo.InvariantCulture, $"Round {review.Round}");
+    private static string Of(Review review) =>
+        review.Phase is { Length: > 0 } phase
+            ? string.Create(
+                CultureInfo.InvariantCulture,
+                $"{char.ToUpperInvariant(phase[0])}{phase[1..]}, round {review.Round}"
+            )
+            : string.Create(CultureInfo.InvariantCulture, $"Round {review.Round}");
 
     private static string OpenedWords(History history, VersionId version) =>
         history.Of<Happening.ProposalOpened>().Count(opened => opened.What.Version == version) switch
@@ -141,11 +190,13 @@ internal static class Waits
         };
 
     /// <summary>The oldest of a kind of fact since the owner last answered.</summary>
-    private static Seen<T>? First<T>(Case project, Func<T, bool>? where = null) where T : Happening
+    private static Seen<T>? First<T>(Case project, Func<T, bool>? where = null)
+        where T : Happening
     {
         var answered = Answers(project).LastOrDefault();
         foreach (var seen in project.History.Of<T>())
-            if ((where is null || where(seen.What)) && (answered is null || History.IsAfter(seen.Fact, answered))) return seen;
+            if ((where is null || where(seen.What)) && (answered is null || History.IsAfter(seen.Fact, answered)))
+                return seen;
         return null;
     }
 
@@ -153,16 +204,35 @@ internal static class Waits
     private static IEnumerable<Fact> Answers(Case project)
     {
         var nudges = Nudges.Letters(project);
-        return project.History.Facts.Where(fact => IsAnswer(fact.What) && !(fact.What is Happening.LetterSent sent && nudges.Contains(sent.Letter)));
+        return project.History.Facts.Where(fact =>
+            IsAnswer(fact.What) && !(fact.What is Happening.LetterSent sent && nudges.Contains(sent.Letter))
+        );
     }
 
     /// <summary>A letter the owner wrote or gave an OK, a recorded call, a price agreed by word, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
-    private static bool IsAnswer(Happening what) => what is Happening.LetterSent { ByItself: false }
-        or Happening.CallHeld or Happening.PriceAgreed or Happening.NoAnswerNeeded or Happening.ProposalSent or Happening.ReviewOpened or Happening.TakenUp or Happening.MeetingHeld or Happening.BriefPut;
+    private static bool IsAnswer(Happening what) =>
+        what
+            is Happening.LetterSent { ByItself: false }
+                or Happening.CallHeld
+                or Happening.PriceAgreed
+                or Happening.NoAnswerNeeded
+                or Happening.ProposalSent
+                or Happening.ReviewOpened
+                or Happening.TakenUp
+                or Happening.MeetingHeld
+                or Happening.BriefPut;
 
     /// <summary>When a letter or a call last went one way or the other: what a decision waited for.</summary>
     private static Instant? LastExchange(Case project) =>
-        Answers(project).Concat(project.History.Of<Happening.LetterReceived>().Where(letter => !letter.What.Automatic).Select(letter => letter.Fact)).Select(fact => (Instant?)fact.Happened).Max();
+        Answers(project)
+            .Concat(
+                project
+                    .History.Of<Happening.LetterReceived>()
+                    .Where(letter => !letter.What.Automatic)
+                    .Select(letter => letter.Fact)
+            )
+            .Select(fact => (Instant?)fact.Happened)
+            .Max();
 
     private static Instant Latest(Instant at, Instant? other) => other > at ? other.Value : at;
 }
@@ -172,10 +242,17 @@ public static class ProposalState
 {
     /// <summary>The proposal that is out: sent last, not withdrawn, not answered by yes or no. Once a price is agreed none is.</summary>
     public static Seen<Happening.ProposalSent>? Open(History history) =>
-        history.Last<Happening.ProposalSent>() is { } sent && AgreedPrice.Of(history) is null && !history.Facts.Any(fact => History.IsAfter(fact, sent.Fact) && fact.What switch
-        {
-            Happening.ProposalWithdrawn withdrawn => withdrawn.Version == sent.What.Version,
-            Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed => true,
-            _ => false,
-        }) ? sent : null;
+        history.Last<Happening.ProposalSent>() is { } sent
+        && AgreedPrice.Of(history) is null
+        && !history.Facts.Any(fact =>
+            History.IsAfter(fact, sent.Fact)
+            && fact.What switch
+            {
+                Happening.ProposalWithdrawn withdrawn => withdrawn.Version == sent.What.Version,
+                Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed => true,
+                _ => false,
+            }
+        )
+            ? sent
+            : null;
 }

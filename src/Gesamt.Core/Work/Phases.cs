@@ -7,7 +7,13 @@ using NodaTime;
 namespace Gesamt.Core.Work;
 
 /// <summary>How a phase of the work stands.</summary>
-public enum PhaseState { Ahead, InWork, Resting, Done }
+public enum PhaseState
+{
+    Ahead,
+    InWork,
+    Resting,
+    Done,
+}
 
 /// <summary>A phase and since when it stands so; null for one that is ahead from the beginning.</summary>
 public sealed record Phase(string Name, PhaseState State, Instant? Since);
@@ -21,11 +27,13 @@ public static class PhaseRule
         var phases = names.Select(name => new Phase(name, PhaseState.Ahead, null)).ToArray();
         void Set(int at, PhaseState state, Instant since)
         {
-            if (at >= 0 && at < phases.Length && phases[at].State != state) phases[at] = phases[at] with { State = state, Since = since };
+            if (at >= 0 && at < phases.Length && phases[at].State != state)
+                phases[at] = phases[at] with { State = state, Since = since };
         }
         void Begin(int at, Instant since)
         {
-            if (at >= 0 && at < phases.Length && phases[at].State == PhaseState.Ahead) Set(at, PhaseState.InWork, since);
+            if (at >= 0 && at < phases.Length && phases[at].State == PhaseState.Ahead)
+                Set(at, PhaseState.InWork, since);
         }
         var won = Booking.WonAt(project);
         foreach (var fact in project.History.Facts)
@@ -46,7 +54,8 @@ public static class PhaseRule
                     break;
             }
         }
-        if (won is { } at && phases.All(phase => phase.State == PhaseState.Ahead)) Begin(0, at);
+        if (won is { } at && phases.All(phase => phase.State == PhaseState.Ahead))
+            Begin(0, at);
         return [.. phases];
     }
 }

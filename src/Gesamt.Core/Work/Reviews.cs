@@ -5,15 +5,33 @@ using NodaTime;
 namespace Gesamt.Core.Work;
 
 /// <summary>Whose a file is: supplied by either side, a draft to look at, or a final one handed over.</summary>
-public enum FileGroup { Supplied, Drafts, Final }
+public enum FileGroup
+{
+    Supplied,
+    Drafts,
+    Final,
+}
 
 /// <summary>How a round of review stands. Returned: the client asked for changes.</summary>
-public enum ReviewState { Open, Returned, Approved, Withdrawn }
+public enum ReviewState
+{
+    Open,
+    Returned,
+    Approved,
+    Withdrawn,
+}
 
 /// <summary>A round of review.</summary>
 /// <param name="Round">Its number among the project's rounds that were not withdrawn; null for a withdrawn one.</param>
 /// <param name="Answered">When the client returned or approved it.</param>
-public sealed record Review(ReviewId Id, string? Phase, int? Round, ReviewState State, Instant Opened, Instant? Answered);
+public sealed record Review(
+    ReviewId Id,
+    string? Phase,
+    int? Round,
+    ReviewState State,
+    Instant Opened,
+    Instant? Answered
+);
 
 /// <summary>Rounds of review, read from what happened, and how many of them the price includes.</summary>
 public static class ReviewRule
@@ -21,19 +39,29 @@ public static class ReviewRule
     public static ImmutableArray<Review> Of(History history)
     {
         var round = 0;
-        return [.. history.Of<Happening.ReviewOpened>().Select(opened =>
-        {
-            var (state, at) = StateOf(history, opened.What.Review);
-            int? number = state == ReviewState.Withdrawn ? null : ++round;
-            return new Review(opened.What.Review, opened.What.Phase, number, state, opened.Happened, at);
-        })];
+        return
+        [
+            .. history
+                .Of<Happening.ReviewOpened>()
+                .Select(opened =>
+                {
+                    var (state, at) = StateOf(history, opened.What.Review);
+                    int? number = state == ReviewState.Withdrawn ? null : ++round;
+                    return new Review(opened.What.Review, opened.What.Phase, number, state, opened.Happened, at);
+                }),
+        ];
     }
 
     /// <summary>The round that waits for the client.</summary>
-    public static Review? Open(History history) => Of(history).LastOrDefault(review => review.State == ReviewState.Open);
+    public static Review? Open(History history) =>
+        Of(history).LastOrDefault(review => review.State == ReviewState.Open);
 
     /// <summary>A round that came back with changes to make, and no later one was put up.</summary>
-    public static Review? ToRework(History history) => Of(history).LastOrDefault(review => review.State != ReviewState.Withdrawn) is { State: ReviewState.Returned } back ? back : null;
+    public static Review? ToRework(History history) =>
+        Of(history).LastOrDefault(review => review.State != ReviewState.Withdrawn)
+            is { State: ReviewState.Returned } back
+            ? back
+            : null;
 
     /// <summary>The number the next round would have.</summary>
     public static int NextRound(History history) => Of(history).Count(review => review.Round is not null) + 1;
@@ -45,7 +73,10 @@ public static class ReviewRule
             state = fact.What switch
             {
                 Happening.ChangesAsked asked when asked.Review == review => (ReviewState.Returned, fact.Happened),
-                Happening.ReviewApproved approved when approved.Review == review => (ReviewState.Approved, fact.Happened),
+                Happening.ReviewApproved approved when approved.Review == review => (
+                    ReviewState.Approved,
+                    fact.Happened
+                ),
                 Happening.ApprovalWithdrawn withdrawn when withdrawn.Review == review => (ReviewState.Open, null),
                 Happening.ReviewWithdrawn withdrawn when withdrawn.Review == review => (ReviewState.Withdrawn, null),
                 _ => state,

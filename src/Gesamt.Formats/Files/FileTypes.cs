@@ -14,7 +14,8 @@ public static class FileTypes
     public const int HeadLength = 512;
 
     /// <summary>What is kept, in words for a refusal.</summary>
-    public const string Allowed = "pictures (PNG, JPEG, GIF, WebP), PDF, plain text, CSV, ZIP, documents and tables of office programs, MP4 and MP3";
+    public const string Allowed =
+        "pictures (PNG, JPEG, GIF, WebP), PDF, plain text, CSV, ZIP, documents and tables of office programs, MP4 and MP3";
 
     private static readonly Dictionary<string, FileType> OfficeByEnding = new(StringComparer.OrdinalIgnoreCase)
     {
@@ -30,14 +31,22 @@ public static class FileTypes
     /// <param name="name">Decides only between kinds that share their first bytes: ZIP packages, and plain texts.</param>
     public static FileType? Of(ReadOnlySpan<byte> head, string name)
     {
-        if (head.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A])) return new("image/png", ".png", true);
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF])) return new("image/jpeg", ".jpg", true);
-        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8)) return new("image/gif", ".gif", true);
-        if (head.Length >= 12 && head.StartsWith("RIFF"u8) && head[8..].StartsWith("WEBP"u8)) return new("image/webp", ".webp", true);
-        if (head.StartsWith("%PDF-"u8)) return new("application/pdf", ".pdf", false);
-        if (head.Length >= 12 && head[4..].StartsWith("ftyp"u8)) return new("video/mp4", ".mp4", false);
-        if (head.StartsWith("ID3"u8)) return new("audio/mpeg", ".mp3", false);
-        if (head.StartsWith("PK\x03\x04"u8)) return OfficeByEnding.GetValueOrDefault(Path.GetExtension(name)) ?? new("application/zip", ".zip", false);
+        if (head.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]))
+            return new("image/png", ".png", true);
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]))
+            return new("image/jpeg", ".jpg", true);
+        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8))
+            return new("image/gif", ".gif", true);
+        if (head.Length >= 12 && head.StartsWith("RIFF"u8) && head[8..].StartsWith("WEBP"u8))
+            return new("image/webp", ".webp", true);
+        if (head.StartsWith("%PDF-"u8))
+            return new("application/pdf", ".pdf", false);
+        if (head.Length >= 12 && head[4..].StartsWith("ftyp"u8))
+            return new("video/mp4", ".mp4", false);
+        if (head.StartsWith("ID3"u8))
+            return new("audio/mpeg", ".mp3", false);
+        if (head.StartsWith("PK\x03\x04"u8))
+            return OfficeByEnding.GetValueOrDefault(Path.GetExtension(name)) ?? new("application/zip", ".zip", false);
         return IsText(head) ? Text(name) : null;
     }
 
@@ -61,28 +70,34 @@ public static class FileTypes
     /// <summary>A file's name as it is handed out: one whose ending would open as something else than its bytes are gets the usual ending of what they are behind it, so that nothing runs by being pressed.</summary>
     public static string HandedOut(string name, string mediaType)
     {
-        var endings = Endings.GetValueOrDefault(mediaType) ?? [.. OfficeByEnding.Values.Where(type => type.MediaType == mediaType).Select(type => type.Ending)];
-        if (endings.Length == 0) endings = [".bin"];
+        var endings =
+            Endings.GetValueOrDefault(mediaType)
+            ?? [.. OfficeByEnding.Values.Where(type => type.MediaType == mediaType).Select(type => type.Ending)];
+        if (endings.Length == 0)
+            endings = [".bin"];
         return endings.Contains(Path.GetExtension(name), StringComparer.OrdinalIgnoreCase) ? name : name + endings[0];
     }
 
-    private static FileType? Text(string name) => Path.GetExtension(name).ToLowerInvariant() switch
-    {
-        ".csv" => new("text/csv", ".csv", false),
-        ".ics" => new("text/calendar", ".ics", false),
-        ".vcf" => new("text/vcard", ".vcf", false),
-        ".eml" => new("message/rfc822", ".eml", false),
-        // markup could run where it is opened, so it is not kept under a name that opens it
-        ".html" or ".htm" or ".svg" or ".xml" or ".js" => null,
-        _ => new("text/plain", ".txt", false),
-    };
+    private static FileType? Text(string name) =>
+        Path.GetExtension(name).ToLowerInvariant() switch
+        {
+            ".csv" => new("text/csv", ".csv", false),
+            ".ics" => new("text/calendar", ".ics", false),
+            ".vcf" => new("text/vcard", ".vcf", false),
+            ".eml" => new("message/rfc822", ".eml", false),
+            // markup could run where it is opened, so it is not kept under a name that opens it
+            ".html" or ".htm" or ".svg" or ".xml" or ".js" => null,
+            _ => new("text/plain", ".txt", false),
+        };
 
     private static bool IsText(ReadOnlySpan<byte> head)
     {
-        if (head.IsEmpty || head.Contains((byte)0)) return false;
+        if (head.IsEmpty || head.Contains((byte)0))
+            return false;
         // the last character may be cut in two
         for (var cut = 0; cut < 4 && cut < head.Length; cut++)
-            if (IsUtf8(head[..^cut])) return !LooksLikeMarkup(head);
+            if (IsUtf8(head[..^cut]))
+                return !LooksLikeMarkup(head);
         return false;
     }
 

@@ -21,7 +21,8 @@ public sealed record IncomingLetter(
     ImmutableArray<string> References,
     Instant? Date,
     bool Automatic,
-    ImmutableArray<MailFile> Files)
+    ImmutableArray<MailFile> Files
+)
 {
     /// <summary>When the mail server took it (the topmost Received line, RFC 5321, 4.4); the date it names itself where none says.</summary>
     public Instant? Arrived { get; init; }
@@ -39,12 +40,17 @@ public sealed record IncomingLetter(
 public static class IncomingMail
 {
     /// <summary>What a letter is read for: more text or more files than this come only as the whole message.</summary>
-    public const int MostText = 200_000, MostFiles = 100, MostBytes = 64 * 1024 * 1024;
+    public const int MostText = 200_000,
+        MostFiles = 100,
+        MostBytes = 64 * 1024 * 1024;
 
     /// <summary>How long reading one message may take.</summary>
     public static readonly TimeSpan Longest = TimeSpan.FromSeconds(5);
 
-    private const int MostName = 120, MostSubject = 300, MostId = 900, Deepest = 40;
+    private const int MostName = 120,
+        MostSubject = 300,
+        MostId = 900,
+        Deepest = 40;
 
     static IncomingMail() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance); // windows-1252 and its kin, before MimeKit is first used
 
@@ -52,7 +58,8 @@ public static class IncomingMail
     /// <exception cref="FormatException">The bytes are no message, or it is larger or slower to read than any letter.</exception>
     public static IncomingLetter Read(byte[] bytes)
     {
-        if (bytes.Length > MostBytes) throw new FormatException($"The message has more than {MostBytes / (1024 * 1024)} MB.");
+        if (bytes.Length > MostBytes)
+            throw new FormatException($"The message has more than {MostBytes / (1024 * 1024)} MB.");
         using var time = new CancellationTokenSource(Longest);
         try
         {
@@ -76,17 +83,27 @@ public static class IncomingMail
         var from = message.From.Mailboxes.FirstOrDefault() ?? message.Sender;
         var (text, files) = (TextOf(message, stop), FilesOf(message, stop));
         return new(
-            ShortText.Of(from is null ? "Nobody named" : string.IsNullOrWhiteSpace(from.Name) ? from.Address : from.Name, MostName),
+            ShortText.Of(
+                from is null ? "Nobody named"
+                    : string.IsNullOrWhiteSpace(from.Name) ? from.Address
+                    : from.Name,
+                MostName
+            ),
             from?.Address.ToLowerInvariant() ?? "",
             [.. message.To.Mailboxes.Concat(message.Cc.Mailboxes).Select(to => to.Address.ToLowerInvariant())],
             ShortText.Of(message.Subject ?? "", MostSubject),
-            text.Length <= MostText ? text : text[..(char.IsHighSurrogate(text[MostText - 1]) ? MostText - 1 : MostText)],
-            message.MessageId is not { Length: > 0 and <= MostId } ? $"none-{Core.Papers.CanonicalJson.Hash(bytes)}@gesamt.invalid" : message.MessageId,
+            text.Length <= MostText
+                ? text
+                : text[..(char.IsHighSurrogate(text[MostText - 1]) ? MostText - 1 : MostText)],
+            message.MessageId is not { Length: > 0 and <= MostId }
+                ? $"none-{Core.Papers.CanonicalJson.Hash(bytes)}@gesamt.invalid"
+                : message.MessageId,
             message.InReplyTo,
             [.. message.References.Concat(message.InReplyTo is { } one ? [one] : []).Distinct()],
             message.Date == default ? null : Instant.FromDateTimeOffset(message.Date),
             IsAutomatic(message),
-            text.Length <= MostText && files.Length <= MostFiles ? files : [.. files.Take(MostFiles), Whole(bytes)])
+            text.Length <= MostText && files.Length <= MostFiles ? files : [.. files.Take(MostFiles), Whole(bytes)]
+        )
         {
             Arrived = ArrivedAt(message) ?? (message.Date == default ? null : Instant.FromDateTimeOffset(message.Date)),
             HasHtml = message.HtmlBody is not null,
@@ -97,7 +114,8 @@ public static class IncomingMail
     /// <summary>The HTML part of a message as it came; null where it has none or cannot be read.</summary>
     public static string? HtmlOf(byte[] bytes)
     {
-        if (bytes.Length > MostBytes) return null;
+        if (bytes.Length > MostBytes)
+            return null;
         try
         {
             using var time = new CancellationTokenSource(Longest);
@@ -112,10 +130,23 @@ public static class IncomingMail
 
     /// <summary>The date of the topmost Received line: what stands behind its last semicolon.</summary>
     private static Instant? ArrivedAt(MimeMessage message) =>
-        message.Headers[HeaderId.Received] is { } received && received.LastIndexOf(';') is > 0 and var mark && DateUtils.TryParse(received[(mark + 1)..], out var at) ? Instant.FromDateTimeOffset(at) : null;
+        message.Headers[HeaderId.Received] is { } received
+        && received.LastIndexOf(';') is > 0 and var mark
+        && DateUtils.TryParse(received[(mark + 1)..], out var at)
+            ? Instant.FromDateTimeOffset(at)
+            : null;
 
     private static string? ReplyOf(MimeMessage message) =>
-        message.BodyParts.OfType<MimeKit.TextPart>().FirstOrDefault(part => part.ContentType.IsMimeType("text", "calendar") && string.Equals(part.ContentType.Parameters["method"], "REPLY", StringComparison.OrdinalIgnoreCase)) is { } reply && reply.Text.Length < MostText ? reply.Text : null;
+        message
+            .BodyParts.OfType<MimeKit.TextPart>()
+            .FirstOrDefault(part =>
+                part.ContentType.IsMimeType("text", "calendar")
+                && string.Equals(part.ContentType.Parameters["method"], "REPLY", StringComparison.OrdinalIgnoreCase)
+            )
+            is { } reply
+        && reply.Text.Length < MostText
+            ? reply.Text
+            : null;
 
     /// <summary>The message itself as a file.</summary>
     public static MailFile Whole(byte[] bytes) => new("message.eml", "message/rfc822", bytes);
@@ -128,10 +159,18 @@ public static class IncomingMail
         {
             stop.ThrowIfCancellationRequested();
             using var bytes = new MemoryStream();
-            if (part is MessagePart passedOn) passedOn.Message?.WriteTo(bytes);
-            else if (part is MimePart { Content: { } content }) content.DecodeTo(bytes);
-            var name = part switch { MimePart { FileName: { Length: > 0 } named } => named, MessagePart => "message.eml", _ => "file" };
-            if (bytes.Length > 0) files.Add(new(name, part.ContentType.MimeType, bytes.ToArray()));
+            if (part is MessagePart passedOn)
+                passedOn.Message?.WriteTo(bytes);
+            else if (part is MimePart { Content: { } content })
+                content.DecodeTo(bytes);
+            var name = part switch
+            {
+                MimePart { FileName: { Length: > 0 } named } => named,
+                MessagePart => "message.eml",
+                _ => "file",
+            };
+            if (bytes.Length > 0)
+                files.Add(new(name, part.ContentType.MimeType, bytes.ToArray()));
         }
         return files.ToImmutable();
     }
@@ -143,7 +182,8 @@ public static class IncomingMail
         message.TextBody ?? (message.HtmlBody is { } html ? HtmlText.Of(html, MostText + 1, stop) : "");
 
     private static bool IsAutomatic(MimeMessage message) =>
-        message.Headers["Auto-Submitted"] is { } submitted && !submitted.Trim().Equals("no", StringComparison.OrdinalIgnoreCase)
+        message.Headers["Auto-Submitted"] is { } submitted
+            && !submitted.Trim().Equals("no", StringComparison.OrdinalIgnoreCase)
         || message.Body is MultipartReport
         || message.Headers["Return-Path"]?.Trim() == "<>";
 }

@@ -19,13 +19,19 @@ public static class Mbox
         using var file = new MemoryStream();
         foreach (var message in messages)
         {
-            file.Write(Encoding.ASCII.GetBytes($"From {(message.Sender.Length > 0 ? message.Sender : "MAILER-DAEMON")} {message.At.ToDateTimeUtc().ToString("ddd MMM d HH:mm:ss yyyy", CultureInfo.InvariantCulture)}\n"));
+            file.Write(
+                Encoding.ASCII.GetBytes(
+                    $"From {(message.Sender.Length > 0 ? message.Sender : "MAILER-DAEMON")} {message.At.ToDateTimeUtc().ToString("ddd MMM d HH:mm:ss yyyy", CultureInfo.InvariantCulture)}\n"
+                )
+            );
             foreach (var line in Lines(message.Message))
             {
-                if (IsMark(line.Span)) file.WriteByte((byte)'>');
+                if (IsMark(line.Span))
+                    file.WriteByte((byte)'>');
                 file.Write(line.Span);
             }
-            if (message.Message is not [.., (byte)'\n']) file.WriteByte((byte)'\n');
+            if (message.Message is not [.., (byte)'\n'])
+                file.WriteByte((byte)'\n');
             file.WriteByte((byte)'\n');
         }
         return file.ToArray();
@@ -34,25 +40,29 @@ public static class Mbox
     /// <summary>The messages of a mailbox file, or the one message of an .eml file; none when it is neither.</summary>
     public static IReadOnlyList<byte[]> Read(byte[] bytes)
     {
-        if (!bytes.AsSpan().StartsWith(From)) return IsMessage(bytes) ? [bytes] : [];
+        if (!bytes.AsSpan().StartsWith(From))
+            return IsMessage(bytes) ? [bytes] : [];
         List<MemoryStream> messages = [];
         var afterEmpty = true;
         foreach (var line in Lines(bytes))
         {
-            if (afterEmpty && line.Span.StartsWith(From)) messages.Add(new());
-            else messages[^1].Write(line.Span is [(byte)'>', ..] && IsMark(line.Span) ? line.Span[1..] : line.Span);
+            if (afterEmpty && line.Span.StartsWith(From))
+                messages.Add(new());
+            else
+                messages[^1].Write(line.Span is [(byte)'>', ..] && IsMark(line.Span) ? line.Span[1..] : line.Span);
             afterEmpty = line.Span is [(byte)'\n'] or [(byte)'\r', (byte)'\n'];
         }
         return [.. messages.Select(message => WithoutLast(message.ToArray()))];
     }
 
     /// <summary>The empty line that parts messages belongs to the file, not to the message.</summary>
-    private static byte[] WithoutLast(byte[] message) => message switch
-    {
-        [.., (byte)'\n', (byte)'\r', (byte)'\n'] => message[..^2],
-        [.., (byte)'\n', (byte)'\n'] => message[..^1],
-        _ => message,
-    };
+    private static byte[] WithoutLast(byte[] message) =>
+        message switch
+        {
+            [.., (byte)'\n', (byte)'\r', (byte)'\n'] => message[..^2],
+            [.., (byte)'\n', (byte)'\n'] => message[..^1],
+            _ => message,
+        };
 
     /// <summary>Whether a line reads as the beginning of a message, quoted or not.</summary>
     private static bool IsMark(ReadOnlySpan<byte> line) => line.TrimStart((byte)'>').StartsWith(From);

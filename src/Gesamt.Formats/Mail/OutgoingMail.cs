@@ -24,7 +24,8 @@ public sealed record MailLetter(
     Instant Date,
     bool Automatic,
     string? Invitation = null,
-    ImmutableArray<MailFile> Files = default);
+    ImmutableArray<MailFile> Files = default
+);
 
 /// <summary>A file that goes with a letter, or came with one.</summary>
 public sealed record MailFile(string Name, string Type, byte[] Content);
@@ -36,7 +37,12 @@ public static partial class OutgoingMail
     /// <exception cref="ParseException">An address is none.</exception>
     public static byte[] Compose(MailLetter letter)
     {
-        var message = new MimeMessage { Subject = letter.Subject, Date = letter.Date.ToDateTimeOffset(), MessageId = letter.MessageId };
+        var message = new MimeMessage
+        {
+            Subject = letter.Subject,
+            Date = letter.Date.ToDateTimeOffset(),
+            MessageId = letter.MessageId,
+        };
         message.From.Add(Address(letter.From));
         message.To.Add(Address(letter.To));
         message.ReplyTo.Add(MailboxAddress.Parse(letter.ReplyTo));
@@ -45,9 +51,11 @@ public static partial class OutgoingMail
             message.InReplyTo = answered;
             message.References.Add(answered);
         }
-        if (letter.Automatic) message.Headers.Add("Auto-Submitted", "auto-generated");
+        if (letter.Automatic)
+            message.Headers.Add("Auto-Submitted", "auto-generated");
         var body = new MultipartAlternative { Text("plain", letter.Body), Text("html", Html(letter.Body)) };
-        if (letter.Invitation is { } invitation) body.Add(Calendar(invitation));
+        if (letter.Invitation is { } invitation)
+            body.Add(Calendar(invitation));
         message.Body = letter.Files.IsDefaultOrEmpty ? body : WithFiles(body, letter.Files);
         return Bytes(message);
     }
@@ -56,13 +64,15 @@ public static partial class OutgoingMail
     {
         var mixed = new Multipart("mixed") { body };
         foreach (var file in files)
-            mixed.Add(new MimePart(file.Type)
-            {
-                Content = new MimeContent(new MemoryStream(file.Content)),
-                ContentDisposition = new(ContentDisposition.Attachment),
-                ContentTransferEncoding = ContentEncoding.Base64,
-                FileName = file.Name,
-            });
+            mixed.Add(
+                new MimePart(file.Type)
+                {
+                    Content = new MimeContent(new MemoryStream(file.Content)),
+                    ContentDisposition = new(ContentDisposition.Attachment),
+                    ContentTransferEncoding = ContentEncoding.Base64,
+                    FileName = file.Name,
+                }
+            );
         return mixed;
     }
 
@@ -71,11 +81,17 @@ public static partial class OutgoingMail
     {
         using var stream = new MemoryStream(message);
         var loaded = MimeMessage.Load(stream);
-        var found = loaded.BodyParts.OfType<TextPart>().Where(part => part.Text.Contains(placeholder, StringComparison.Ordinal)).ToList();
-        if (found.Count == 0) return message;
+        var found = loaded
+            .BodyParts.OfType<TextPart>()
+            .Where(part => part.Text.Contains(placeholder, StringComparison.Ordinal))
+            .ToList();
+        if (found.Count == 0)
+            return message;
         foreach (var part in found)
         {
-            var shown = part.IsHtml ? $"<a href=\"{WebUtility.HtmlEncode(value)}\">{WebUtility.HtmlEncode(value)}</a>" : value;
+            var shown = part.IsHtml
+                ? $"<a href=\"{WebUtility.HtmlEncode(value)}\">{WebUtility.HtmlEncode(value)}</a>"
+                : value;
             part.SetText("utf-8", part.Text.Replace(placeholder, shown, StringComparison.Ordinal));
         }
         return Bytes(loaded);
@@ -93,13 +109,17 @@ public static partial class OutgoingMail
         return Bytes(loaded);
     }
 
-    private static MailboxAddress Address((string Name, string Address) who) => new(Typed.OneLine(who.Name), MailboxAddress.Parse(who.Address).Address);
+    private static MailboxAddress Address((string Name, string Address) who) =>
+        new(Typed.OneLine(who.Name), MailboxAddress.Parse(who.Address).Address);
 
     /// <summary>The invitation as a part of its own; its method is told in the type too, as RFC 6047 asks.</summary>
     private static TextPart Calendar(string text)
     {
         var part = Text("calendar", text);
-        part.ContentType.Parameters.Add("method", text.Contains("METHOD:CANCEL", StringComparison.Ordinal) ? "CANCEL" : "REQUEST");
+        part.ContentType.Parameters.Add(
+            "method",
+            text.Contains("METHOD:CANCEL", StringComparison.Ordinal) ? "CANCEL" : "REQUEST"
+        );
         return part;
     }
 
@@ -113,8 +133,12 @@ public static partial class OutgoingMail
     /// <summary>Paragraphs of escaped text; only addresses beginning with http become links.</summary>
     private static string Html(string body)
     {
-        var paragraphs = WebUtility.HtmlEncode(body.ReplaceLineEndings("\n")).Split("\n\n", StringSplitOptions.RemoveEmptyEntries)
-            .Select(paragraph => $"<p>{Link().Replace(paragraph, "<a href=\"$0\">$0</a>").Replace("\n", "<br>\n", StringComparison.Ordinal)}</p>");
+        var paragraphs = WebUtility
+            .HtmlEncode(body.ReplaceLineEndings("\n"))
+            .Split("\n\n", StringSplitOptions.RemoveEmptyEntries)
+            .Select(paragraph =>
+                $"<p>{Link().Replace(paragraph, "<a href=\"$0\">$0</a>").Replace("\n", "<br>\n", StringComparison.Ordinal)}</p>"
+            );
         return $"<!doctype html><html><body>\n{string.Join('\n', paragraphs)}\n</body></html>\n";
     }
 

@@ -8,7 +8,13 @@ namespace Gesamt.Formats.Pdf;
 /// <summary>A line of a paper, all of it as it is printed.</summary>
 /// <param name="Quantity">“31 m²”; null where the line is one sum.</param>
 /// <param name="UnitPrice">“140.00”.</param>
-public sealed record PaperLine(string Title, string Detail, Money Net, string? Quantity = null, string? UnitPrice = null);
+public sealed record PaperLine(
+    string Title,
+    string Detail,
+    Money Net,
+    string? Quantity = null,
+    string? UnitPrice = null
+);
 
 /// <summary>Tax of one rate, named by it.</summary>
 public sealed record PaperTax(string Rate, Money Tax);
@@ -22,13 +28,32 @@ public sealed record PaperPayment(string Words, Money Amount);
 /// <summary>What an invoice says.</summary>
 /// <param name="Addressee">Name, organisation and address, a line each.</param>
 public sealed record InvoicePaper(
-    Letterhead Head, string Number, LocalDate IssuedOn, LocalDate Due, ImmutableArray<string> Addressee,
-    string Project, string Share, ImmutableArray<PaperLine> Lines, PaperSums Sums, string Iban, bool IsCredit = false);
+    Letterhead Head,
+    string Number,
+    LocalDate IssuedOn,
+    LocalDate Due,
+    ImmutableArray<string> Addressee,
+    string Project,
+    string Share,
+    ImmutableArray<PaperLine> Lines,
+    PaperSums Sums,
+    string Iban,
+    bool IsCredit = false
+);
 
 /// <summary>What a contract says: its text, what was chosen, how it is paid, and who signed what.</summary>
 public sealed record ContractPaper(
-    Letterhead Head, string Title, string Project, ImmutableArray<string> Parties, string Text, ImmutableArray<PaperLine> Lines, PaperSums? Sums,
-    ImmutableArray<PaperPayment> Payments, string Hash, ImmutableArray<SignaturePaper> Signatures);
+    Letterhead Head,
+    string Title,
+    string Project,
+    ImmutableArray<string> Parties,
+    string Text,
+    ImmutableArray<PaperLine> Lines,
+    PaperSums? Sums,
+    ImmutableArray<PaperPayment> Payments,
+    string Hash,
+    ImmutableArray<SignaturePaper> Signatures
+);
 
 /// <summary>A signature as printed on the last page.</summary>
 public sealed record SignaturePaper(string Name, string Side, string Consent, string At, string Address, string Hash);
@@ -42,7 +67,12 @@ public static class Papers
         var title = $"{(paper.IsCredit ? "Credit note" : "Invoice")} {paper.Number}";
         using var sheet = new PdfSheet(paper.Head, title, at, logo);
         sheet.Title(title);
-        sheet.Paragraph(paper.IsCredit ? $"Issued {DateWords.Long(paper.IssuedOn)}" : $"Issued {DateWords.Long(paper.IssuedOn)}, due {DateWords.Long(paper.Due)}", quiet: true);
+        sheet.Paragraph(
+            paper.IsCredit
+                ? $"Issued {DateWords.Long(paper.IssuedOn)}"
+                : $"Issued {DateWords.Long(paper.IssuedOn)}, due {DateWords.Long(paper.Due)}",
+            quiet: true
+        );
         sheet.Gap(8);
         sheet.Paragraph(string.Join('\n', paper.Addressee));
         sheet.Heading(paper.Project);
@@ -52,7 +82,8 @@ public static class Papers
         Lines(sheet, paper.Lines);
         Sums(sheet, paper.Sums, paper.IsCredit ? "Credited" : "To pay");
         sheet.Gap(16);
-        if (paper.Iban.Length > 0 && !paper.IsCredit) sheet.Paragraph($"By transfer to {paper.Iban}, with the reference {paper.Number}.");
+        if (paper.Iban.Length > 0 && !paper.IsCredit)
+            sheet.Paragraph($"By transfer to {paper.Iban}, with the reference {paper.Number}.");
         return sheet.Save();
     }
 
@@ -65,11 +96,14 @@ public static class Papers
         sheet.Paragraph(string.Join('\n', paper.Parties), quiet: true);
         sheet.Gap(6);
         sheet.Paragraph(paper.Text);
-        if (paper.Sums is { } sums) Choice(sheet, paper, sums);
+        if (paper.Sums is { } sums)
+            Choice(sheet, paper, sums);
         sheet.Heading("Signatures");
         sheet.Paragraph($"SHA-256 of this version: {paper.Hash}", quiet: true);
-        foreach (var signature in paper.Signatures) Signature(sheet, signature);
-        if (paper.Signatures.IsEmpty) sheet.Paragraph("Not signed yet.");
+        foreach (var signature in paper.Signatures)
+            Signature(sheet, signature);
+        if (paper.Signatures.IsEmpty)
+            sheet.Paragraph("Not signed yet.");
         return sheet.Save();
     }
 
@@ -80,30 +114,39 @@ public static class Papers
         Lines(sheet, paper.Lines);
         Sums(sheet, sums, "Total");
         sheet.Heading("Payments");
-        foreach (var payment in paper.Payments) sheet.Row(payment.Words, MoneyText.Of(payment.Amount));
+        foreach (var payment in paper.Payments)
+            sheet.Row(payment.Words, MoneyText.Of(payment.Amount));
     }
 
     private static void Signature(PdfSheet sheet, SignaturePaper signature)
     {
         sheet.Gap(8);
         sheet.Heading(signature.Name);
-        sheet.Paragraph($"for the {signature.Side}, {signature.At}, from {signature.Address}\n“{signature.Consent}”\nSHA-256 {signature.Hash}", quiet: true);
+        sheet.Paragraph(
+            $"for the {signature.Side}, {signature.At}, from {signature.Address}\n“{signature.Consent}”\nSHA-256 {signature.Hash}",
+            quiet: true
+        );
     }
 
     private static void Lines(PdfSheet sheet, ImmutableArray<PaperLine> lines)
     {
-        if (lines.Any(line => line.Quantity is not null)) sheet.Columns("Quantity", "Unit price", "Net");
+        if (lines.Any(line => line.Quantity is not null))
+            sheet.Columns("Quantity", "Unit price", "Net");
         foreach (var line in lines)
-            if (line is { Quantity: { } quantity, UnitPrice: { } price }) sheet.Priced(line.Title, line.Detail, quantity, price, MoneyText.Figures(line.Net));
-            else sheet.Row(line.Title, MoneyText.Figures(line.Net), detail: line.Detail);
+            if (line is { Quantity: { } quantity, UnitPrice: { } price })
+                sheet.Priced(line.Title, line.Detail, quantity, price, MoneyText.Figures(line.Net));
+            else
+                sheet.Row(line.Title, MoneyText.Figures(line.Net), detail: line.Detail);
         sheet.Rule();
     }
 
     private static void Sums(PdfSheet sheet, PaperSums sums, string total)
     {
         sheet.Row("Net", MoneyText.Figures(sums.Net));
-        foreach (var tax in sums.Taxes) sheet.Row($"VAT {tax.Rate}", MoneyText.Figures(tax.Tax));
-        if (sums.Rounding.Minor != 0) sheet.Row("Rounding", MoneyText.Figures(sums.Rounding));
+        foreach (var tax in sums.Taxes)
+            sheet.Row($"VAT {tax.Rate}", MoneyText.Figures(tax.Tax));
+        if (sums.Rounding.Minor != 0)
+            sheet.Row("Rounding", MoneyText.Figures(sums.Rounding));
         sheet.Rule(heavy: true);
         sheet.Row(total, MoneyText.Of(sums.Total), strong: true);
     }

@@ -21,12 +21,27 @@ internal static class PdfFonts
 internal sealed class PdfFont(string name, float size, bool strong)
 {
     // a paper carries every face it uses whole, so those that stand in are parted by script, and the large ones once more
-    private static readonly string[] Shipped = [.. typeof(PdfFonts).Assembly.GetManifestResourceNames().Order(StringComparer.Ordinal)];
-    private static readonly Dictionary<string, Lazy<SKTypeface>> Faces = Shipped.ToDictionary(face => face, face => new Lazy<SKTypeface>(() => Load(face)));
+    private static readonly string[] Shipped =
+    [
+        .. typeof(PdfFonts).Assembly.GetManifestResourceNames().Order(StringComparer.Ordinal),
+    ];
+    private static readonly Dictionary<string, Lazy<SKTypeface>> Faces = Shipped.ToDictionary(
+        face => face,
+        face => new Lazy<SKTypeface>(() => Load(face))
+    );
 
-    private readonly Lazy<SKFont>[] fonts = [.. Shipped.Where(face => face.StartsWith("NotoSans", StringComparison.Ordinal) && face.EndsWith(strong ? "700Bold" : "400Regular", StringComparison.Ordinal))
-        .Concat(Shipped.Where(face => face.StartsWith("NotoSansJP_", StringComparison.Ordinal))).Concat(Shipped.Where(face => face.StartsWith("NotoEmoji_", StringComparison.Ordinal)))
-        .Prepend(name).Select(face => new Lazy<SKFont>(() => Sized(face, size)))];
+    private readonly Lazy<SKFont>[] fonts =
+    [
+        .. Shipped
+            .Where(face =>
+                face.StartsWith("NotoSans", StringComparison.Ordinal)
+                && face.EndsWith(strong ? "700Bold" : "400Regular", StringComparison.Ordinal)
+            )
+            .Concat(Shipped.Where(face => face.StartsWith("NotoSansJP_", StringComparison.Ordinal)))
+            .Concat(Shipped.Where(face => face.StartsWith("NotoEmoji_", StringComparison.Ordinal)))
+            .Prepend(name)
+            .Select(face => new Lazy<SKFont>(() => Sized(face, size))),
+    ];
 
     private readonly ConcurrentDictionary<string, SKFont> found = new(StringComparer.Ordinal);
 
@@ -44,13 +59,16 @@ internal sealed class PdfFont(string name, float size, bool strong)
     }
 
     /// <summary>Draws a line of text that ends at <paramref name="right"/>.</summary>
-    public void DrawEnding(SKCanvas canvas, string text, float right, float y, SKPaint paint) => Draw(canvas, text, right - Measure(text), y, paint);
+    public void DrawEnding(SKCanvas canvas, string text, float right, float y, SKPaint paint) =>
+        Draw(canvas, text, right - Measure(text), y, paint);
 
     /// <summary>Draws figures that end at <paramref name="right"/>, every digit in a cell as wide as the widest, since Skia applies no tabular figures.</summary>
     public void DrawFigures(SKCanvas canvas, string text, float right, float y, SKPaint paint)
     {
         var cell = Enumerable.Range('0', 10).Max(digit => Measure(((char)digit).ToString()));
-        var parts = Elements(text).Select(part => (Text: part, Width: Measure(part), IsDigit: part.Length == 1 && char.IsAsciiDigit(part[0]))).ToList();
+        var parts = Elements(text)
+            .Select(part => (Text: part, Width: Measure(part), IsDigit: part.Length == 1 && char.IsAsciiDigit(part[0])))
+            .ToList();
         var x = right - parts.Sum(part => part.IsDigit ? cell : part.Width);
         foreach (var part in parts)
         {
@@ -63,7 +81,9 @@ internal sealed class PdfFont(string name, float size, bool strong)
     public IEnumerable<string> Wrap(string text, float width)
     {
         var line = "";
-        foreach (var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries).SelectMany(word => Pieces(word, width)))
+        foreach (
+            var word in text.Split(' ', StringSplitOptions.RemoveEmptyEntries).SelectMany(word => Pieces(word, width))
+        )
         {
             var longer = line.Length == 0 ? word : $"{line} {word}";
             if (line.Length > 0 && Measure(longer) > width)
@@ -71,18 +91,22 @@ internal sealed class PdfFont(string name, float size, bool strong)
                 yield return line;
                 line = word;
             }
-            else line = longer;
+            else
+                line = longer;
         }
         yield return line;
     }
 
     private IEnumerable<string> Pieces(string word, float width)
     {
-        if (Measure(word) <= width) return [word];
+        if (Measure(word) <= width)
+            return [word];
         List<string> pieces = [""];
         foreach (var element in Elements(word))
-            if (pieces[^1].Length > 0 && Measure(pieces[^1] + element) > width) pieces.Add(element);
-            else pieces[^1] += element;
+            if (pieces[^1].Length > 0 && Measure(pieces[^1] + element) > width)
+                pieces.Add(element);
+            else
+                pieces[^1] += element;
         return pieces;
     }
 
@@ -102,7 +126,8 @@ internal sealed class PdfFont(string name, float size, bool strong)
             font = next;
             part.Append(element);
         }
-        if (font is not null) yield return (part.ToString(), font);
+        if (font is not null)
+            yield return (part.ToString(), font);
     }
 
     /// <summary>What a reader sees as one sign each; what no paper can show, controls and the marks that join signs, is left out.</summary>
@@ -112,22 +137,46 @@ internal sealed class PdfFont(string name, float size, bool strong)
         while (elements.MoveNext())
         {
             // the fonts have no narrow no-break space, with which amounts are grouped on screens
-            var shown = string.Concat(elements.GetTextElement().Replace('\u202f', '\u00a0').EnumerateRunes().Where(IsShown).Select(rune => rune.ToString()));
-            if (shown.Length > 0) yield return shown;
+            var shown = string.Concat(
+                elements
+                    .GetTextElement()
+                    .Replace('\u202f', '\u00a0')
+                    .EnumerateRunes()
+                    .Where(IsShown)
+                    .Select(rune => rune.ToString())
+            );
+            if (shown.Length > 0)
+                yield return shown;
         }
     }
 
-    private static bool IsShown(Rune rune) => Rune.GetUnicodeCategory(rune) is not (UnicodeCategory.Control or UnicodeCategory.Format or UnicodeCategory.Surrogate) && rune.Value is not (>= 0xFE00 and <= 0xFE0F);
+    private static bool IsShown(Rune rune) =>
+        Rune.GetUnicodeCategory(rune)
+            is not (UnicodeCategory.Control or UnicodeCategory.Format or UnicodeCategory.Surrogate)
+        && rune.Value is not (>= 0xFE00 and <= 0xFE0F);
 
     /// <summary>The first face that has all of a sign; what none has is drawn as the box of the first.</summary>
-    private SKFont FontOf(string element) => element.Length == 1 && element[0] < 128 ? fonts[0].Value
-        : found.GetOrAdd(element, sign => fonts.FirstOrDefault(font => font.Value.ContainsGlyphs(sign))?.Value ?? fonts[0].Value);
+    private SKFont FontOf(string element) =>
+        element.Length == 1 && element[0] < 128
+            ? fonts[0].Value
+            : found.GetOrAdd(
+                element,
+                sign => fonts.FirstOrDefault(font => font.Value.ContainsGlyphs(sign))?.Value ?? fonts[0].Value
+            );
 
-    private static SKFont Sized(string face, float size) => new(Faces[face].Value, size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
+    private static SKFont Sized(string face, float size) =>
+        new(Faces[face].Value, size)
+        {
+            Subpixel = true,
+            LinearMetrics = true,
+            Hinting = SKFontHinting.None,
+        };
 
     private static SKTypeface Load(string face)
     {
-        using var stream = typeof(PdfFonts).Assembly.GetManifestResourceStream(face) ?? throw new InvalidOperationException($"The font {face} is not in the assembly.");
+        using var stream =
+            typeof(PdfFonts).Assembly.GetManifestResourceStream(face)
+            ?? throw new InvalidOperationException($"The font {face} is not in the assembly.");
         return SKTypeface.FromStream(stream);
     }
 }

@@ -6,14 +6,31 @@ namespace Gesamt.Formats.Pdf;
 /// <summary>Who a paper is from, on its head and foot, as it was when the paper was made.</summary>
 /// <param name="Address">Lines of the postal address.</param>
 /// <param name="Logo">SHA-256 of the picture at its head; null for none.</param>
-public sealed record Letterhead(string Studio, string Address, string Mail, string TaxNumber, string Brand, string? Logo = null);
+public sealed record Letterhead(
+    string Studio,
+    string Address,
+    string Mail,
+    string TaxNumber,
+    string Brand,
+    string? Logo = null
+);
 
 /// <summary>An A4 sheet that text and rows flow down, page after page. Positions in points of 1/72 inch.</summary>
 internal sealed class PdfSheet : IDisposable
 {
-    public const float Left = 64, Right = 531, Width = Right - Left;
-    private const float PageWidth = 595, PageHeight = 842, Top = 64, Bottom = 770;
-    private const float Gutter = 14, AmountWidth = 82, PriceWidth = 74, QuantityWidth = 84, LogoHeight = 36, LogoWidth = 150;
+    public const float Left = 64,
+        Right = 531,
+        Width = Right - Left;
+    private const float PageWidth = 595,
+        PageHeight = 842,
+        Top = 64,
+        Bottom = 770;
+    private const float Gutter = 14,
+        AmountWidth = 82,
+        PriceWidth = 74,
+        QuantityWidth = 84,
+        LogoHeight = 36,
+        LogoWidth = 150;
 
     private readonly MemoryStream stream = new();
     private readonly SKDocument document;
@@ -28,9 +45,25 @@ internal sealed class PdfSheet : IDisposable
     public PdfSheet(Letterhead head, string title, Instant at, byte[]? logo)
     {
         this.head = head;
-        brand = new() { Color = SKColor.TryParse(head.Brand, out var color) ? color : SKColor.Parse("#17211d"), IsAntialias = true };
+        brand = new()
+        {
+            Color = SKColor.TryParse(head.Brand, out var color) ? color : SKColor.Parse("#17211d"),
+            IsAntialias = true,
+        };
         var time = at.ToDateTimeUtc();
-        document = SKDocument.CreatePdf(stream, new SKDocumentPdfMetadata { Title = title, Author = head.Studio, Producer = "Gesamt", Creation = time, Modified = time, RasterDpi = 150, EncodingQuality = 101 });
+        document = SKDocument.CreatePdf(
+            stream,
+            new SKDocumentPdfMetadata
+            {
+                Title = title,
+                Author = head.Studio,
+                Producer = "Gesamt",
+                Creation = time,
+                Modified = time,
+                RasterDpi = 150,
+                EncodingQuality = 101,
+            }
+        );
         canvas = Begin();
         Head(logo);
     }
@@ -41,21 +74,23 @@ internal sealed class PdfSheet : IDisposable
 
     public void Title(string text)
     {
-        foreach (var line in PdfFonts.Title.Wrap(text, Width)) Line(line, PdfFonts.Title, 28);
+        foreach (var line in PdfFonts.Title.Wrap(text, Width))
+            Line(line, PdfFonts.Title, 28);
     }
 
     public void Heading(string text)
     {
         Room(80); // a heading never stands alone at the foot of a page
         Y += 12;
-        foreach (var line in PdfFonts.Heading.Wrap(text, Width)) Line(line, PdfFonts.Heading, 17);
+        foreach (var line in PdfFonts.Heading.Wrap(text, Width))
+            Line(line, PdfFonts.Heading, 17);
     }
 
     public void Paragraph(string text, bool quiet = false)
     {
         foreach (var hard in text.ReplaceLineEndings("\n").Split('\n'))
-            foreach (var line in PdfFonts.Text.Wrap(hard, Width))
-                Line(line, PdfFonts.Text, 14.5f, quiet);
+        foreach (var line in PdfFonts.Text.Wrap(hard, Width))
+            Line(line, PdfFonts.Text, 14.5f, quiet);
         Y += 5;
     }
 
@@ -87,10 +122,12 @@ internal sealed class PdfSheet : IDisposable
         PdfFonts.Figures.DrawFigures(canvas, price, Right - AmountWidth - Gutter, Y, ink);
         var end = Right - AmountWidth - PriceWidth - 2 * Gutter;
         var lines = PdfFonts.Text.Wrap(quantity, QuantityWidth).ToList();
-        foreach (var (line, at) in lines.Select((line, at) => (line, at))) PdfFonts.Text.DrawEnding(canvas, line, end, top + 14 * at, ink);
+        foreach (var (line, at) in lines.Select((line, at) => (line, at)))
+            PdfFonts.Text.DrawEnding(canvas, line, end, top + 14 * at, ink);
         var onPage = page;
         Label(label, detail, end - QuantityWidth - Gutter - Left, strong: false);
-        if (page == onPage) Y = Math.Max(Y, top + 14 * lines.Count + 4);
+        if (page == onPage)
+            Y = Math.Max(Y, top + 14 * lines.Count + 4);
     }
 
     public void Rule(bool heavy = false)
@@ -125,10 +162,15 @@ internal sealed class PdfSheet : IDisposable
         if (picture is { Width: > 0, Height: > 0 })
         {
             var scale = Math.Min(LogoHeight / picture.Height, LogoWidth / picture.Width);
-            canvas.DrawImage(picture, SKRect.Create(Left, Y - 12, picture.Width * scale, picture.Height * scale), new SKSamplingOptions(SKCubicResampler.Mitchell));
+            canvas.DrawImage(
+                picture,
+                SKRect.Create(Left, Y - 12, picture.Width * scale, picture.Height * scale),
+                new SKSamplingOptions(SKCubicResampler.Mitchell)
+            );
             Y += picture.Height * scale + 6;
         }
-        else canvas.DrawRect(Left, Y - 10, 10, 10, brand);
+        else
+            canvas.DrawRect(Left, Y - 10, 10, 10, brand);
         var indent = picture is null ? 17 : 0;
         foreach (var line in PdfFonts.Heading.Wrap(head.Studio, half - indent))
         {
@@ -137,7 +179,14 @@ internal sealed class PdfSheet : IDisposable
         }
         var left = Y;
         Y = top;
-        foreach (var line in head.Address.ReplaceLineEndings("\n").Split('\n').Append(head.Mail).Where(line => line.Length > 0).SelectMany(line => PdfFonts.Small.Wrap(line, half)))
+        foreach (
+            var line in head
+                .Address.ReplaceLineEndings("\n")
+                .Split('\n')
+                .Append(head.Mail)
+                .Where(line => line.Length > 0)
+                .SelectMany(line => PdfFonts.Small.Wrap(line, half))
+        )
         {
             PdfFonts.Small.DrawEnding(canvas, line, Right, Y, soft);
             Y += 11.5f;
@@ -148,8 +197,14 @@ internal sealed class PdfSheet : IDisposable
     private void Label(string label, string? detail, float width, bool strong)
     {
         var font = strong ? PdfFonts.Strong : PdfFonts.Text;
-        foreach (var line in font.Wrap(label, width)) Line(line, font, 14);
-        foreach (var line in detail is { Length: > 0 } ? detail.ReplaceLineEndings("\n").Split('\n').SelectMany(hard => PdfFonts.Small.Wrap(hard, width)) : []) Line(line, PdfFonts.Small, 12, quiet: true);
+        foreach (var line in font.Wrap(label, width))
+            Line(line, font, 14);
+        foreach (
+            var line in detail is { Length: > 0 }
+                ? detail.ReplaceLineEndings("\n").Split('\n').SelectMany(hard => PdfFonts.Small.Wrap(hard, width))
+                : []
+        )
+            Line(line, PdfFonts.Small, 12, quiet: true);
         Y += 4;
     }
 
@@ -169,7 +224,8 @@ internal sealed class PdfSheet : IDisposable
 
     private void Room(float height)
     {
-        if (Y + height <= Bottom) return;
+        if (Y + height <= Bottom)
+            return;
         End();
         page++;
         canvas = Begin();

@@ -10,17 +10,31 @@ public static partial class Csv
     public static byte[] Write(IReadOnlyList<string> heading, IEnumerable<IReadOnlyList<string>> rows)
     {
         using var memory = new MemoryStream();
-        using (var csv = CsvWriter.Create(memory, new CsvWriterOptions { NewLine = "\r\n", WriteByteOrderMark = true, HasHeader = false }, true))
+        using (
+            var csv = CsvWriter.Create(
+                memory,
+                new CsvWriterOptions
+                {
+                    NewLine = "\r\n",
+                    WriteByteOrderMark = true,
+                    HasHeader = false,
+                },
+                true
+            )
+        )
         {
             csv.WriteRecord([.. heading.Select(Harmless)]);
-            foreach (var row in rows) csv.WriteRecord([.. row.Select(Harmless)]);
+            foreach (var row in rows)
+                csv.WriteRecord([.. row.Select(Harmless)]);
         }
         return memory.ToArray();
     }
 
     /// <summary>What a table program would take for a formula stands behind an apostrophe; a number and a phone number with their sign do not.</summary>
     private static string Harmless(string cell) =>
-        cell.Length > 0 && (cell[0] is '=' or '@' or '\t' or '\r' || cell[0] is '+' or '-' && !Plain().IsMatch(cell)) ? $"'{cell}" : cell;
+        cell.Length > 0 && (cell[0] is '=' or '@' or '\t' or '\r' || cell[0] is '+' or '-' && !Plain().IsMatch(cell))
+            ? $"'{cell}"
+            : cell;
 
     // a negative number, or a phone number with its country
     [GeneratedRegex(@"^(?:-\d[\d.,\u00a0\u202f ]*|\+\d[\d /().-]{5,})$")]

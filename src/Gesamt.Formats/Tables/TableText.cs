@@ -4,9 +4,14 @@ using CsvHelper;
 namespace Gesamt.Formats.Tables;
 
 /// <summary>A table as it was kept: its headings and rows in their order, every row as long as the headings.</summary>
-public sealed record TableText(char Separator, IReadOnlyList<string> Headings, IReadOnlyList<IReadOnlyList<string>> Rows)
+public sealed record TableText(
+    char Separator,
+    IReadOnlyList<string> Headings,
+    IReadOnlyList<IReadOnlyList<string>> Rows
+)
 {
-    private const int MostRows = 20_000, MostColumns = 60;
+    private const int MostRows = 20_000,
+        MostColumns = 60;
     private static readonly char[] Known = [',', ';', '\t', '|'];
 
     /// <summary>Reads CSV (RFC 4180) with whatever separator and of whatever of the usual encodings, as table programs write it.</summary>
@@ -14,20 +19,48 @@ public sealed record TableText(char Separator, IReadOnlyList<string> Headings, I
     public static TableText Read(byte[] bytes, char? separator = null)
     {
         var text = Decode(bytes);
-        if (text.Contains('\0', StringComparison.Ordinal)) throw new FormatException("This is no text: save the table as CSV and choose that file.");
+        if (text.Contains('\0', StringComparison.Ordinal))
+            throw new FormatException("This is no text: save the table as CSV and choose that file.");
         var used = separator ?? SeparatorOf(text);
         List<IReadOnlyList<string>> rows = [];
-        using var csv = CsvReader.Create(new StringReader(text), new CsvReaderOptions { Separator = used, HasHeader = false, SkipEmptyLines = true, MalformedData = CsvMalformedDataHandling.Recover }, false);
+        using var csv = CsvReader.Create(
+            new StringReader(text),
+            new CsvReaderOptions
+            {
+                Separator = used,
+                HasHeader = false,
+                SkipEmptyLines = true,
+                MalformedData = CsvMalformedDataHandling.Recover,
+            },
+            false
+        );
         while (csv.Read())
         {
-            if (csv.FieldCount > MostColumns) throw new FormatException($"At most {MostColumns} columns can be read.");
+            if (csv.FieldCount > MostColumns)
+                throw new FormatException($"At most {MostColumns} columns can be read.");
             var row = Enumerable.Range(0, csv.FieldCount).Select(i => csv.GetString(i).Trim()).ToList();
-            if (row.Any(cell => cell.Length > 0)) rows.Add(row);
-            if (rows.Count > MostRows + 1) throw new FormatException($"At most {MostRows} rows can be taken over at once.");
+            if (row.Any(cell => cell.Length > 0))
+                rows.Add(row);
+            if (rows.Count > MostRows + 1)
+                throw new FormatException($"At most {MostRows} rows can be taken over at once.");
         }
-        if (rows.Count < 2) throw new FormatException("A first row with headings and at least one row below it are needed.");
+        if (rows.Count < 2)
+            throw new FormatException("A first row with headings and at least one row below it are needed.");
         var headings = rows[0];
-        return new(used, headings, [.. rows.Skip(1).Select(row => (IReadOnlyList<string>)[.. row.Take(headings.Count), .. Enumerable.Repeat("", Math.Max(0, headings.Count - row.Count))])]);
+        return new(
+            used,
+            headings,
+            [
+                .. rows.Skip(1)
+                    .Select(row =>
+                        (IReadOnlyList<string>)
+                            [
+                                .. row.Take(headings.Count),
+                                .. Enumerable.Repeat("", Math.Max(0, headings.Count - row.Count)),
+                            ]
+                    ),
+            ]
+        );
     }
 
     /// <summary>The separator that parts the first lines into the most columns.</summary>
@@ -41,7 +74,8 @@ public sealed record TableText(char Separator, IReadOnlyList<string> Headings, I
     private static string Decode(byte[] bytes)
     {
         Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
-        if (Wide(bytes) is { } wide) return wide.GetString(bytes).TrimStart('\ufeff');
+        if (Wide(bytes) is { } wide)
+            return wide.GetString(bytes).TrimStart('\ufeff');
         try
         {
             return new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(bytes).TrimStart('\ufeff');
@@ -54,35 +88,71 @@ public sealed record TableText(char Separator, IReadOnlyList<string> Headings, I
 
     private static UnicodeEncoding? Wide(byte[] bytes)
     {
-        if (bytes.Length < 4) return null;
+        if (bytes.Length < 4)
+            return null;
         var head = bytes.AsSpan(0, Math.Min(bytes.Length, 400));
-        int even = 0, odd = 0;
+        int even = 0,
+            odd = 0;
         for (var i = 0; i < head.Length; i++)
-            if (head[i] == 0) _ = i % 2 == 0 ? even++ : odd++;
+            if (head[i] == 0)
+                _ = i % 2 == 0 ? even++ : odd++;
         var little = bytes is [0xff, 0xfe, ..] || odd > head.Length / 4 && even == 0;
         var big = bytes is [0xfe, 0xff, ..] || even > head.Length / 4 && odd == 0;
         return little || big ? new(bigEndian: big, byteOrderMark: true) : null;
     }
 
     // letters in Windows-1250 that are signs in Windows-1252: Ą Ł Ş Ż ą ł ş ľ Ľ ż Ť Ź ť
-    private static readonly byte[] SignsInTheWest = [0xa5, 0xa3, 0xaa, 0xaf, 0xb9, 0xb3, 0xba, 0xbe, 0xbc, 0xbf, 0x8d, 0x8f, 0x9d];
+    private static readonly byte[] SignsInTheWest =
+    [
+        0xa5,
+        0xa3,
+        0xaa,
+        0xaf,
+        0xb9,
+        0xb3,
+        0xba,
+        0xbe,
+        0xbc,
+        0xbf,
+        0x8d,
+        0x8f,
+        0x9d,
+    ];
+
     // č ě ř ů ő ű, which read as è ì ø ù õ û; and š ž, which both pages have, where Slavic words are
-    private static readonly byte[] Middle = [0xe8, 0xec, 0xf8, 0xf9, 0xf5, 0xfb], Slavic = [0x9a, 0x9e, 0x8a, 0x8e];
+    private static readonly byte[] Middle = [0xe8, 0xec, 0xf8, 0xf9, 0xf5, 0xfb],
+        Slavic = [0x9a, 0x9e, 0x8a, 0x8e];
+
     // å ä's neighbours of the north, ã and ç of the south-west
     private static readonly byte[] West = [0xe5, 0xc5, 0xe3, 0xc3, 0xe0, 0xc0];
 
     private static bool IsOfTheMiddle(byte[] bytes)
     {
-        bool InWord(int i) => i > 0 && char.IsAsciiLetter((char)bytes[i - 1]) || i + 1 < bytes.Length && char.IsAsciiLetter((char)bytes[i + 1]);
-        int signs = 0, middle = 0, slavic = 0, west = 0;
+        bool InWord(int i) =>
+            i > 0 && char.IsAsciiLetter((char)bytes[i - 1])
+            || i + 1 < bytes.Length && char.IsAsciiLetter((char)bytes[i + 1]);
+        int signs = 0,
+            middle = 0,
+            slavic = 0,
+            west = 0;
         for (var i = 0; i < bytes.Length; i++)
             if (bytes[i] >= 0x80 && InWord(i))
             {
-                if (SignsInTheWest.Contains(bytes[i])) signs++;
-                if (Middle.Contains(bytes[i])) middle++;
-                if (Slavic.Contains(bytes[i])) slavic++;
-                if (West.Contains(bytes[i])) west++;
+                if (SignsInTheWest.Contains(bytes[i]))
+                    signs++;
+                if (Middle.Contains(bytes[i]))
+                    middle++;
+                if (Slavic.Contains(bytes[i]))
+                    slavic++;
+                if (West.Contains(bytes[i]))
+                    west++;
             }
-        return signs > 0 || west == 0 && (slavic > 0 && middle > 0 || bytes.Contains((byte)0xf5) || bytes.Contains((byte)0xfb) && slavic == 0 && middle > 1);
+        return signs > 0
+            || west == 0
+                && (
+                    slavic > 0 && middle > 0
+                    || bytes.Contains((byte)0xf5)
+                    || bytes.Contains((byte)0xfb) && slavic == 0 && middle > 1
+                );
     }
 }

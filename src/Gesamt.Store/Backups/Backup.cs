@@ -15,7 +15,11 @@ namespace Gesamt.Store.Backups;
 /// </remarks>
 public static class Backup
 {
-    private const string List = "backup.json", Begins = "gesamt-", Ends = ".tar.gz", Unfinished = ".part", TimeFormat = "yyyyMMdd-HHmmss";
+    private const string List = "backup.json",
+        Begins = "gesamt-",
+        Ends = ".tar.gz",
+        Unfinished = ".part",
+        TimeFormat = "yyyyMMdd-HHmmss";
     private static readonly string[] Folders = ["files", "keys"];
     private static readonly string[] Databases = ["gesamt.db", "post-office.db"];
 
@@ -26,25 +30,44 @@ public static class Backup
     /// <returns>The archive's path: the one given, or one named by the time in the folder given.</returns>
     /// <exception cref="InvalidDataException">The copy of a database is not sound; no archive is left behind.</exception>
     /// <exception cref="FileNotFoundException">There is no studio in the data folder.</exception>
-    public static async Task<string> WriteAsync(string data, string to, DateTimeOffset now, CancellationToken stop = default)
+    public static async Task<string> WriteAsync(
+        string data,
+        string to,
+        DateTimeOffset now,
+        CancellationToken stop = default
+    )
     {
-        if (!File.Exists(Path.Combine(data, Databases[0]))) throw new FileNotFoundException($"There is no studio in {data}.");
-        var archive = Directory.Exists(to) ? Path.Combine(to, $"{Begins}{now.ToString(TimeFormat, CultureInfo.InvariantCulture)}{Ends}") : to;
+        if (!File.Exists(Path.Combine(data, Databases[0])))
+            throw new FileNotFoundException($"There is no studio in {data}.");
+        var archive = Directory.Exists(to)
+            ? Path.Combine(to, $"{Begins}{now.ToString(TimeFormat, CultureInfo.InvariantCulture)}{Ends}")
+            : to;
         // beside the archive, where there must be room for it anyway
         var aside = Directory.CreateDirectory($"{archive}.{Guid.NewGuid():n}{Unfinished}").FullName;
         var unfinished = $"{archive}{Unfinished}";
         try
         {
-            foreach (var name in Databases.Where(name => File.Exists(Path.Combine(data, name)))) Copy(Path.Combine(data, name), Path.Combine(aside, name));
+            foreach (var name in Databases.Where(name => File.Exists(Path.Combine(data, name))))
+                Copy(Path.Combine(data, name), Path.Combine(aside, name));
             await using (var file = new FileStream(unfinished, FileMode.Create, FileAccess.Write))
             {
                 await using (var zip = new GZipStream(file, CompressionLevel.Fastest, leaveOpen: true))
                 await using (var tar = new TarWriter(zip))
                 {
                     Dictionary<string, string> entries = [];
-                    foreach (var path in Directory.GetFiles(aside)) await AddAsync(tar, entries, path, Path.GetFileName(path), stop);
-                    foreach (var folder in Folders.Where(folder => Directory.Exists(Path.Combine(data, folder)))) await FolderAsync(tar, entries, data, folder, stop);
-                    await tar.WriteEntryAsync(new PaxTarEntry(TarEntryType.RegularFile, List) { DataStream = new MemoryStream(JsonSerializer.SerializeToUtf8Bytes(new Contents(1, entries))) }, stop);
+                    foreach (var path in Directory.GetFiles(aside))
+                        await AddAsync(tar, entries, path, Path.GetFileName(path), stop);
+                    foreach (var folder in Folders.Where(folder => Directory.Exists(Path.Combine(data, folder))))
+                        await FolderAsync(tar, entries, data, folder, stop);
+                    await tar.WriteEntryAsync(
+                        new PaxTarEntry(TarEntryType.RegularFile, List)
+                        {
+                            DataStream = new MemoryStream(
+                                JsonSerializer.SerializeToUtf8Bytes(new Contents(1, entries))
+                            ),
+                        },
+                        stop
+                    );
                 }
                 file.Flush(flushToDisk: true);
             }
@@ -61,12 +84,19 @@ public static class Backup
     /// <summary>Deletes backups in a folder that need not be kept any more (see <see cref="Retention"/>), and what is left of ones that broke off. Files of other names are left alone.</summary>
     public static void Prune(string folder)
     {
-        var made = Directory.GetFiles(folder, $"{Begins}*{Ends}").Select(path => (path, At: TimeOf(path))).Where(one => one.At is not null).ToList();
+        var made = Directory
+            .GetFiles(folder, $"{Begins}*{Ends}")
+            .Select(path => (path, At: TimeOf(path)))
+            .Where(one => one.At is not null)
+            .ToList();
         var kept = Retention.Kept(made.Select(one => one.At!.Value));
-        foreach (var (path, _) in made.Where(one => !kept.Contains(one.At!.Value))) File.Delete(path);
+        foreach (var (path, _) in made.Where(one => !kept.Contains(one.At!.Value)))
+            File.Delete(path);
         foreach (var path in Directory.GetFileSystemEntries(folder, $"{Begins}*{Unfinished}"))
-            if (Directory.Exists(path)) Directory.Delete(path, recursive: true);
-            else File.Delete(path);
+            if (Directory.Exists(path))
+                Directory.Delete(path, recursive: true);
+            else
+                File.Delete(path);
     }
 
     /// <summary>Puts a backup back into an empty folder. It is read and checked whole beside that folder first: what is not sound leaves nothing behind and is never served.</summary>
@@ -74,7 +104,10 @@ public static class Backup
     /// <exception cref="InvalidDataException">The archive holds no sound studio; says what is wrong with it.</exception>
     public static async Task RestoreAsync(string archive, string data, CancellationToken stop = default)
     {
-        if (File.Exists(data) || Directory.Exists(data) && Directory.EnumerateFileSystemEntries(data).Any()) throw new IOException($"{data} is not empty. Restore into a folder of its own, so that nothing is overwritten.");
+        if (File.Exists(data) || Directory.Exists(data) && Directory.EnumerateFileSystemEntries(data).Any())
+            throw new IOException(
+                $"{data} is not empty. Restore into a folder of its own, so that nothing is overwritten."
+            );
         var aside = $"{Path.GetFullPath(data).TrimEnd(Path.DirectorySeparatorChar)}.{Guid.NewGuid():n}{Unfinished}";
         try
         {
@@ -82,12 +115,14 @@ public static class Backup
             await ExtractAsync(archive, aside, stop);
             await CheckAsync(archive, aside, stop);
             Private.Shut(aside);
-            if (Directory.Exists(data)) Directory.Delete(data);
+            if (Directory.Exists(data))
+                Directory.Delete(data);
             Directory.Move(aside, data);
         }
         finally
         {
-            if (Directory.Exists(aside)) Directory.Delete(aside, recursive: true);
+            if (Directory.Exists(aside))
+                Directory.Delete(aside, recursive: true);
         }
     }
 
@@ -101,7 +136,10 @@ public static class Backup
         }
         catch (Exception e) when (e is InvalidDataException or EndOfStreamException or FormatException)
         {
-            throw new InvalidDataException($"{archive} is no backup of a studio, or is damaged: it cannot be read to its end.", e);
+            throw new InvalidDataException(
+                $"{archive} is no backup of a studio, or is damaged: it cannot be read to its end.",
+                e
+            );
         }
     }
 
@@ -109,20 +147,33 @@ public static class Backup
     private static async Task CheckAsync(string archive, string folder, CancellationToken stop)
     {
         var database = Path.Combine(folder, Databases[0]);
-        if (!File.Exists(database)) throw new InvalidDataException($"{archive} is no backup of a studio: it holds no {Databases[0]}.");
+        if (!File.Exists(database))
+            throw new InvalidDataException($"{archive} is no backup of a studio: it holds no {Databases[0]}.");
         var list = Path.Combine(folder, List);
         // backups of an older Gesamt have no list; their files are named by their hashes all the same
-        var listed = File.Exists(list) ? JsonSerializer.Deserialize<Contents>(await File.ReadAllBytesAsync(list, stop))?.Entries ?? [] : null;
+        var listed = File.Exists(list)
+            ? JsonSerializer.Deserialize<Contents>(await File.ReadAllBytesAsync(list, stop))?.Entries ?? []
+            : null;
         File.Delete(list);
-        var there = Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories).Select(path => Path.GetRelativePath(folder, path).Replace('\\', '/')).ToHashSet();
-        if (listed?.Keys.FirstOrDefault(name => !there.Contains(name)) is { } missing) throw new InvalidDataException($"{archive} is damaged: {missing} is missing.");
+        var there = Directory
+            .EnumerateFiles(folder, "*", SearchOption.AllDirectories)
+            .Select(path => Path.GetRelativePath(folder, path).Replace('\\', '/'))
+            .ToHashSet();
+        if (listed?.Keys.FirstOrDefault(name => !there.Contains(name)) is { } missing)
+            throw new InvalidDataException($"{archive} is damaged: {missing} is missing.");
         foreach (var name in there)
         {
             var hash = await HashAsync(Path.Combine(folder, name), stop);
-            var wanted = listed is not null ? listed.GetValueOrDefault(name) : name.StartsWith("files/", StringComparison.Ordinal) && !name.Contains('.', StringComparison.Ordinal) ? Path.GetFileName(name) : hash;
-            if (hash != wanted) throw new InvalidDataException($"{archive} is damaged: {name} is not what was kept.");
+            var wanted =
+                listed is not null ? listed.GetValueOrDefault(name)
+                : name.StartsWith("files/", StringComparison.Ordinal) && !name.Contains('.', StringComparison.Ordinal)
+                    ? Path.GetFileName(name)
+                : hash;
+            if (hash != wanted)
+                throw new InvalidDataException($"{archive} is damaged: {name} is not what was kept.");
         }
-        foreach (var name in Databases.Where(there.Contains)) Check(Path.Combine(folder, name));
+        foreach (var name in Databases.Where(there.Contains))
+            Check(Path.Combine(folder, name));
         IsGesamts(archive, database);
     }
 
@@ -131,13 +182,18 @@ public static class Backup
         using var open = new SqliteConnection($"Data Source={database};Pooling=False");
         open.Open();
         using var command = open.CreateCommand();
-        command.CommandText = "SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name IN ('Studio', 'Facts', '__EFMigrationsHistory')";
-        if (command.ExecuteScalar() is not 3L) throw new InvalidDataException($"{archive} is no backup of a studio: its database is not Gesamt's.");
+        command.CommandText =
+            "SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name IN ('Studio', 'Facts', '__EFMigrationsHistory')";
+        if (command.ExecuteScalar() is not 3L)
+            throw new InvalidDataException($"{archive} is no backup of a studio: its database is not Gesamt's.");
         command.CommandText = "SELECT MigrationId FROM __EFMigrationsHistory";
         var known = Sqlite.Migrations();
         using var reader = command.ExecuteReader();
         while (reader.Read())
-            if (!known.Contains(reader.GetString(0))) throw new InvalidDataException($"{archive} was made by a newer Gesamt ({reader.GetString(0)}). Restore it with that one.");
+            if (!known.Contains(reader.GetString(0)))
+                throw new InvalidDataException(
+                    $"{archive} was made by a newer Gesamt ({reader.GetString(0)}). Restore it with that one."
+                );
     }
 
     /// <summary>SQLite's own online backup: a sound copy of one instant, however much is written meanwhile.</summary>
@@ -160,7 +216,8 @@ public static class Backup
             open.Open();
             using var command = open.CreateCommand();
             command.CommandText = "PRAGMA integrity_check";
-            if (command.ExecuteScalar() is not "ok") throw new InvalidDataException($"The database {Path.GetFileName(database)} is not sound.");
+            if (command.ExecuteScalar() is not "ok")
+                throw new InvalidDataException($"The database {Path.GetFileName(database)} is not sound.");
         }
         catch (SqliteException e)
         {
@@ -168,14 +225,30 @@ public static class Backup
         }
     }
 
-    private static async Task FolderAsync(TarWriter tar, Dictionary<string, string> entries, string data, string folder, CancellationToken stop)
+    private static async Task FolderAsync(
+        TarWriter tar,
+        Dictionary<string, string> entries,
+        string data,
+        string folder,
+        CancellationToken stop
+    )
     {
         // what is half written belongs to nobody yet, and small pictures can be made again
-        foreach (var path in Directory.EnumerateFiles(Path.Combine(data, folder), "*", SearchOption.AllDirectories).Where(path => Path.GetExtension(path) is not (".part" or ".small")))
+        foreach (
+            var path in Directory
+                .EnumerateFiles(Path.Combine(data, folder), "*", SearchOption.AllDirectories)
+                .Where(path => Path.GetExtension(path) is not (".part" or ".small"))
+        )
             await AddAsync(tar, entries, path, Path.GetRelativePath(data, path).Replace('\\', '/'), stop);
     }
 
-    private static async Task AddAsync(TarWriter tar, Dictionary<string, string> entries, string path, string name, CancellationToken stop)
+    private static async Task AddAsync(
+        TarWriter tar,
+        Dictionary<string, string> entries,
+        string path,
+        string name,
+        CancellationToken stop
+    )
     {
         entries.Add(name, await HashAsync(path, stop));
         await tar.WriteEntryAsync(path, name, stop);
@@ -188,5 +261,13 @@ public static class Backup
     }
 
     private static DateTime? TimeOf(string path) =>
-        DateTime.TryParseExact(Path.GetFileName(path)[Begins.Length..^Ends.Length], TimeFormat, CultureInfo.InvariantCulture, DateTimeStyles.None, out var at) ? at : null;
+        DateTime.TryParseExact(
+            Path.GetFileName(path)[Begins.Length..^Ends.Length],
+            TimeFormat,
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.None,
+            out var at
+        )
+            ? at
+            : null;
 }

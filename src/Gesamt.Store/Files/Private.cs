@@ -11,18 +11,29 @@ public static class Private
     /// <summary>From here on everything this process writes is readable by its owner alone.</summary>
     public static void FromHereOn()
     {
-        if (!OperatingSystem.IsWindows()) _ = Umask(OwnerOnly);
+        if (!OperatingSystem.IsWindows())
+            _ = Umask(OwnerOnly);
     }
 
     /// <summary>Takes the rights of others from a folder and what an earlier Gesamt wrote into it.</summary>
     public static void Shut(string folder)
     {
-        if (OperatingSystem.IsWindows() || !Directory.Exists(folder)) return;
-        const UnixFileMode others = UnixFileMode.GroupRead | UnixFileMode.GroupWrite | UnixFileMode.GroupExecute | UnixFileMode.OtherRead | UnixFileMode.OtherWrite | UnixFileMode.OtherExecute;
-        foreach (var path in Directory.EnumerateFileSystemEntries(folder, "*", SearchOption.AllDirectories).Prepend(folder))
+        if (OperatingSystem.IsWindows() || !Directory.Exists(folder))
+            return;
+        const UnixFileMode others =
+            UnixFileMode.GroupRead
+            | UnixFileMode.GroupWrite
+            | UnixFileMode.GroupExecute
+            | UnixFileMode.OtherRead
+            | UnixFileMode.OtherWrite
+            | UnixFileMode.OtherExecute;
+        foreach (
+            var path in Directory.EnumerateFileSystemEntries(folder, "*", SearchOption.AllDirectories).Prepend(folder)
+        )
             try
             {
-                if (File.GetUnixFileMode(path) is var mode && (mode & others) != 0) File.SetUnixFileMode(path, mode & ~others);
+                if (File.GetUnixFileMode(path) is var mode && (mode & others) != 0)
+                    File.SetUnixFileMode(path, mode & ~others);
             }
             catch (Exception e) when (e is IOException or UnauthorizedAccessException)
             {

@@ -16,17 +16,26 @@ public static class StoreJson
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 
-    public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options)
+    public static T Read<T>(string json) =>
+        JsonSerializer.Deserialize<T>(json, Options)
         ?? throw new JsonException($"Stored JSON of {typeof(T).Name} is null.");
 
     /// <summary>The value in a column; null where it is damaged.</summary>
-    public static T? TryRead<T>(string json) where T : class
+    public static T? TryRead<T>(string json)
+        where T : class
     {
         try
         {
             return JsonSerializer.Deserialize<T>(json, Options);
         }
-        catch (Exception e) when (e is JsonException or FormatException or ArgumentException or OverflowException or InvalidOperationException)
+        catch (Exception e)
+            when (e
+                    is JsonException
+                        or FormatException
+                        or ArgumentException
+                        or OverflowException
+                        or InvalidOperationException
+            )
         {
             return null;
         }
@@ -54,8 +63,11 @@ public static class StoreJson
 
     private sealed class CurrencyConverter : JsonConverter<Currency>
     {
-        public override Currency Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => Currency.Of(reader.GetString() ?? "");
-        public override void Write(Utf8JsonWriter writer, Currency value, JsonSerializerOptions options) => writer.WriteStringValue(value.Code);
+        public override Currency Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
+            Currency.Of(reader.GetString() ?? "");
+
+        public override void Write(Utf8JsonWriter writer, Currency value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(value.Code);
     }
 
     private sealed record MoneyShape(long Minor, Currency Currency);
@@ -63,42 +75,56 @@ public static class StoreJson
     private sealed class MoneyConverter : JsonConverter<Money>
     {
         public override Money Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
-            JsonSerializer.Deserialize<MoneyShape>(ref reader, options) is { } shape ? new(shape.Minor, shape.Currency) : throw new JsonException("An amount is null.");
+            JsonSerializer.Deserialize<MoneyShape>(ref reader, options) is { } shape
+                ? new(shape.Minor, shape.Currency)
+                : throw new JsonException("An amount is null.");
+
         public override void Write(Utf8JsonWriter writer, Money value, JsonSerializerOptions options) =>
             JsonSerializer.Serialize(writer, new MoneyShape(value.Minor, value.Currency), options);
     }
 
     private sealed class RateConverter : JsonConverter<Rate>
     {
-        public override Rate Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => new(reader.GetInt32());
-        public override void Write(Utf8JsonWriter writer, Rate value, JsonSerializerOptions options) => writer.WriteNumberValue(value.PartsPerMillion);
+        public override Rate Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
+            new(reader.GetInt32());
+
+        public override void Write(Utf8JsonWriter writer, Rate value, JsonSerializerOptions options) =>
+            writer.WriteNumberValue(value.PartsPerMillion);
     }
 
     private sealed class ExactDecimals : JsonConverter<decimal>
     {
         public override decimal Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
             decimal.Parse(reader.GetString() ?? "", NumberStyles.Number, CultureInfo.InvariantCulture);
+
         public override void Write(Utf8JsonWriter writer, decimal value, JsonSerializerOptions options) =>
             writer.WriteStringValue(value.ToString("0.######", CultureInfo.InvariantCulture));
     }
 
     private sealed class IdConverters : JsonConverterFactory
     {
-        public override bool CanConvert(Type type) => type.GetInterfaces().Any(i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(IId<>));
+        public override bool CanConvert(Type type) =>
+            type.GetInterfaces().Any(i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(IId<>));
+
         public override JsonConverter CreateConverter(Type type, JsonSerializerOptions options) =>
             (JsonConverter)Activator.CreateInstance(typeof(IdConverter<>).MakeGenericType(type))!;
     }
 
-    private sealed class IdConverter<T> : JsonConverter<T> where T : struct, IId<T>
+    private sealed class IdConverter<T> : JsonConverter<T>
+        where T : struct, IId<T>
     {
-        public override T Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) => T.From(reader.GetInt64());
-        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteNumberValue(value.Value);
+        public override T Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
+            T.From(reader.GetInt64());
+
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
+            writer.WriteNumberValue(value.Value);
     }
 
     /// <summary>Abstract records whose kinds are nested in them are written as {"is": "Kind", "of": {…}}.</summary>
     private sealed class ClosedSets : JsonConverterFactory
     {
         public override bool CanConvert(Type type) => type.IsAbstract && type.IsClass && Kinds(type).Any();
+
         public override JsonConverter CreateConverter(Type type, JsonSerializerOptions options) =>
             (JsonConverter)Activator.CreateInstance(typeof(ClosedSet<>).MakeGenericType(type))!;
     }
@@ -106,7 +132,8 @@ public static class StoreJson
     internal static IEnumerable<Type> Kinds(Type set) =>
         set.GetNestedTypes(BindingFlags.Public).Where(nested => nested.BaseType == set);
 
-    private sealed class ClosedSet<T> : JsonConverter<T> where T : class
+    private sealed class ClosedSet<T> : JsonConverter<T>
+        where T : class
     {
         private static readonly Dictionary<string, Type> ByName = Kinds(typeof(T)).ToDictionary(kind => kind.Name);
 
@@ -114,7 +141,8 @@ public static class StoreJson
         {
             using var document = JsonDocument.ParseValue(ref reader);
             var name = document.RootElement.GetProperty("is").GetString() ?? "";
-            if (!ByName.TryGetValue(name, out var kind)) throw new JsonException($"“{name}” is no {typeof(T).Name}.");
+            if (!ByName.TryGetValue(name, out var kind))
+                throw new JsonException($"“{name}” is no {typeof(T).Name}.");
             return (T)document.RootElement.GetProperty("of").Deserialize(kind, options)!;
         }
 

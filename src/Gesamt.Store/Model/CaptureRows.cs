@@ -12,6 +12,7 @@ public sealed class SlipRow
     public ProjectId? ProjectId { get; set; }
     public TaskId? TaskId { get; set; }
     public NoteId? NoteId { get; set; }
+
     /// <summary>It was dealt with, taken back, or put into the bin.</summary>
     public Instant? GoneAt { get; set; }
 }
@@ -27,6 +28,7 @@ public sealed class UploadRow
     public long Size { get; set; }
     public required string Type { get; set; }
     public Instant At { get; set; }
+
     /// <summary>The address it came from, for the quota of what is not sent yet.</summary>
     public string From { get; set; } = "";
     public bool Taken { get; set; }
@@ -49,6 +51,7 @@ public sealed class DetailDoubtRow
     public required string Name { get; set; }
     public required string Said { get; set; }
     public Instant At { get; set; }
+
     /// <summary>When it was decided.</summary>
     public Instant? GoneAt { get; set; }
 }
@@ -63,7 +66,14 @@ public sealed class BriefRow
     public int Edition { get; set; }
 }
 
-public enum ImportState { Matching, Running, Done, Failed, Undone }
+public enum ImportState
+{
+    Matching,
+    Running,
+    Done,
+    Failed,
+    Undone,
+}
 
 /// <summary>A table being taken over.</summary>
 public sealed class ImportRow
@@ -72,11 +82,13 @@ public sealed class ImportRow
     public required string Name { get; set; }
     public required string Hash { get; set; }
     public ImportState State { get; set; }
+
     /// <summary>Which column is what, and how dates and numbers are written, as JSON.</summary>
     public string Matching { get; set; } = "{}";
     public int Total { get; set; }
     public int Read { get; set; }
     public int Made { get; set; }
+
     /// <summary>Rows that were not taken over, with what is wrong, as JSON.</summary>
     public string Errors { get; set; } = "[]";
     public Instant At { get; set; }

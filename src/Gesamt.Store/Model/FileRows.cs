@@ -10,17 +10,21 @@ public sealed class FileRow
 {
     public FileId Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
     /// <summary>Its name in clients' addresses.</summary>
     public required string PublicId { get; set; }
     public FileGroup Group { get; set; }
     public string? Phase { get; set; }
+
     /// <summary>Counts the drafts of a project.</summary>
     public int Version { get; set; }
     public required string Name { get; set; }
+
     /// <summary>A word on its use, for final files.</summary>
     public string Use { get; set; } = "";
     public required string Hash { get; set; }
     public long Size { get; set; }
+
     /// <summary>The media type its bytes say it is.</summary>
     public required string Type { get; set; }
     public Instant At { get; set; }
@@ -36,8 +40,10 @@ public sealed class ReviewRow
     public required string PublicId { get; set; }
     public string? Phase { get; set; }
     public string Words { get; set; } = "";
+
     /// <summary>Numbers of the files put up, as JSON.</summary>
     public required string Files { get; set; }
+
     /// <summary>Who returned or approved it.</summary>
     public string? AnsweredBy { get; set; }
     public Instant At { get; set; }

@@ -5,7 +5,21 @@ namespace Gesamt.Store.Model;
 
 /// <summary>Where a letter stands. Aside: it belongs to no project. Ready: handed over in a few seconds unless taken back. Uncertain: it may have gone out, and is never sent again by itself.</summary>
 /// <remarks>Put off: a held one that comes up again at the time of its step. Kept: taken over from a file; it says what was written, and moves nothing.</remarks>
-public enum LetterState { Draft, Held, Ready, Sent, Uncertain, Stopped, Skipped, Received, Unfiled, Aside, PutOff, Kept }
+public enum LetterState
+{
+    Draft,
+    Held,
+    Ready,
+    Sent,
+    Uncertain,
+    Stopped,
+    Skipped,
+    Received,
+    Unfiled,
+    Aside,
+    PutOff,
+    Kept,
+}
 
 /// <summary>A letter in or out, with its own copy of the text.</summary>
 public sealed class LetterRow
@@ -18,6 +32,7 @@ public sealed class LetterRow
     public required string FromMail { get; set; }
     public required string ToName { get; set; }
     public required string ToMail { get; set; }
+
     /// <summary>Whose address it is, which is whose link it carries; the client when nothing is said.</summary>
     public PersonId? ToPerson { get; set; }
     public string Subject { get; set; } = "";
@@ -25,28 +40,38 @@ public sealed class LetterRow
     public string Quoted { get; set; } = "";
     public Instant At { get; set; }
     public string? MessageId { get; set; }
+
     /// <summary>An invitation that goes with it (RFC 5546), as text.</summary>
     public string? Invitation { get; set; }
     public string? InReplyTo { get; set; }
+
     /// <summary>SHA-256 of the message as it came in, byte for byte.</summary>
     public string? Original { get; set; }
+
     /// <summary>It has a part in HTML, which can be shown beside its text.</summary>
     public bool HasHtml { get; set; }
+
     /// <summary>The blanks nothing filled, by name; sending waits for them.</summary>
     public string Gaps { get; set; } = "";
     public RunId? RunId { get; set; }
     public string? Step { get; set; }
     public int? Occurrence { get; set; }
+
     /// <summary>A proposal that becomes sent when this letter is handed over.</summary>
     public VersionId? SendsVersion { get; set; }
+
     /// <summary>Why the mail server refused it, until it is sent again.</summary>
     public string? Problem { get; set; }
+
     /// <summary>It came from a robot, or tells of a failed delivery.</summary>
     public bool Automatic { get; set; }
+
     /// <summary>The text it began with, by its key.</summary>
     public string? Template { get; set; }
+
     /// <summary>When it goes out, for one that is to be sent later.</summary>
     public Instant? GoesAt { get; set; }
+
     /// <summary>Raised by every edit; a stale save is answered with both texts.</summary>
     public int Edition { get; set; }
     public List<LetterFileRow> Files { get; set; } = [];
@@ -71,6 +96,7 @@ public sealed class MailAccountRow
     public int SmtpPort { get; set; }
     public MailSecurity SmtpSecurity { get; set; }
     public string SmtpUser { get; set; } = "";
+
     /// <summary>Protected by the keys beside the database; never leaves the server.</summary>
     public string SmtpPassword { get; set; } = "";
     public string ImapHost { get; set; } = "";
@@ -79,17 +105,30 @@ public sealed class MailAccountRow
     public string ImapUser { get; set; } = "";
     public string ImapPassword { get; set; } = "";
     public int Edition { get; set; }
+
     /// <summary>UIDVALIDITY and the last UID that was filed (RFC 3501, 2.3.1.1).</summary>
     public long UidValidity { get; set; }
     public long LastUid { get; set; }
+
     /// <summary>What was wrong when the inbox was read last.</summary>
     public string? Problem { get; set; }
 }
 
 /// <summary>How a line to a mail server is kept from others: TLS from the beginning, begun by STARTTLS, or not at all, for a server on the same machine.</summary>
-public enum MailSecurity { Tls, StartTls, None }
+public enum MailSecurity
+{
+    Tls,
+    StartTls,
+    None,
+}
 
-public enum OutboxState { Claimed, Confirmed, Withdrawn, Uncertain }
+public enum OutboxState
+{
+    Claimed,
+    Confirmed,
+    Withdrawn,
+    Uncertain,
+}
 
 /// <summary>A finished message on its way out, claimed under a key that exists once.</summary>
 public sealed class OutboxRow
@@ -102,6 +141,7 @@ public sealed class OutboxRow
     public required byte[] Message { get; set; }
     public Instant NotBefore { get; set; }
     public OutboxState State { get; set; }
+
     /// <summary>Set before the carrier is called; found set after a restart, the carrier is asked whether it has the message.</summary>
     public Instant? HandOverBegan { get; set; }
     public int Failures { get; set; }

@@ -1,12 +1,16 @@
-using Gesamt.Core.Facts;
 using Gesamt.Core;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Meetings;
 using NodaTime;
 
 namespace Gesamt.Store.Model;
 
 /// <summary>When in a project a kind of meeting belongs: to judge the fit, or to gather the brief.</summary>
-public enum MeetingTime { BeforeBooking, AfterBooking }
+public enum MeetingTime
+{
+    BeforeBooking,
+    AfterBooking,
+}
 
 /// <summary>A kind of meeting as clients choose it.</summary>
 public sealed class MeetingKindRow
@@ -15,6 +19,7 @@ public sealed class MeetingKindRow
     public required string Name { get; set; }
     public MeetingTime When { get; set; }
     public MeetingPlace Place { get; set; }
+
     /// <summary>The address, for a meeting at a place.</summary>
     public string Where { get; set; } = "";
     public int Minutes { get; set; }
@@ -23,12 +28,16 @@ public sealed class MeetingKindRow
     public int NoticeHours { get; set; }
     public int DaysAhead { get; set; }
     public int? MostPerDay { get; set; }
+
     /// <summary>Until how many hours before it clients move or cancel by themselves.</summary>
     public int ChangeHours { get; set; }
+
     /// <summary>How many hours before it a reminder goes out; 0 for none.</summary>
     public int ReminderHours { get; set; }
+
     /// <summary>Sent with the confirmation.</summary>
     public string Agenda { get; set; } = "";
+
     /// <summary>Questions answered with the choice of a time, one a line.</summary>
     public string Questions { get; set; } = "";
     public int Edition { get; set; }
@@ -38,7 +47,12 @@ public sealed class MeetingKindRow
 }
 
 /// <summary>What an invited person's calendar answers (RFC 5546, 3.2.3).</summary>
-public enum MeetingReply { Accepted, Declined, Tentative }
+public enum MeetingReply
+{
+    Accepted,
+    Declined,
+    Tentative,
+}
 
 /// <summary>A meeting with its time; whether it stands is in the facts, and copied here so that times are found by it.</summary>
 public sealed class MeetingRow
@@ -52,6 +66,7 @@ public sealed class MeetingRow
     public Instant End { get; set; }
     public int Buffer { get; set; }
     public int ChangeHours { get; set; }
+
     /// <summary>iCalendar's UID stays, its SEQUENCE counts the changes (RFC 5545, 3.8.4.7 and 3.8.7.4).</summary>
     public required string Uid { get; set; }
     public int Sequence { get; set; }
@@ -61,13 +76,17 @@ public sealed class MeetingRow
     public string? Passcode { get; set; }
     public string Agenda { get; set; } = "";
     public string Answers { get; set; } = "[]";
+
     /// <summary>The owner's alone.</summary>
     public string Notes { get; set; } = "";
+
     /// <summary>The zone its client chose it in.</summary>
     public required string Zone { get; set; }
     public Instant? RemindAt { get; set; }
+
     /// <summary>Who chose the time.</summary>
     public Actor By { get; set; }
+
     /// <summary>What the client's calendar answered to the invitation; null before it does.</summary>
     public MeetingReply? Reply { get; set; }
     public bool Cancelled { get; set; }

@@ -15,7 +15,12 @@ public sealed class OfferDraftRow
     public Instant ChangedAt { get; set; }
 }
 
-public enum PaperSort { Proposal, Contract, Brief }
+public enum PaperSort
+{
+    Proposal,
+    Contract,
+    Brief,
+}
 
 /// <summary>A proposal, contract or brief as it was put to the client: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>
 public sealed class VersionRow
@@ -27,6 +32,7 @@ public sealed class VersionRow
     public required byte[] Canonical { get; set; }
     public required string Hash { get; set; }
     public Instant At { get; set; }
+
     /// <summary>The proposal a contract was filled from.</summary>
     public VersionId? FromProposal { get; set; }
 }
@@ -50,13 +56,16 @@ public sealed class PaperRow
 {
     public int Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
     /// <summary>The contract it is, with this many signatures.</summary>
     public VersionId? VersionId { get; set; }
     public int Signatures { get; set; }
+
     /// <summary>The invoice or credit note it is.</summary>
     public InvoiceId? InvoiceId { get; set; }
     public required string Hash { get; set; }
     public Instant At { get; set; }
+
     /// <summary>Its snapshot did not hold all that is printed, so it was drawn from what the studio said of itself on that day.</summary>
     public bool DrawnLater { get; set; }
 }
@@ -72,7 +81,11 @@ public sealed class LinkRow
     public Instant? EndedAt { get; set; }
 }
 
-public enum InvoiceSort { Invoice, CreditNote }
+public enum InvoiceSort
+{
+    Invoice,
+    CreditNote,
+}
 
 /// <summary>An issued invoice or credit note; never changes but for what is still owed, which is derived.</summary>
 public sealed class InvoiceRow
@@ -87,21 +100,32 @@ public sealed class InvoiceRow
     public LocalDate Due { get; set; }
     public long TotalMinor { get; set; }
     public required string Currency { get; set; }
+
     /// <summary>Its own copy of names, lines and sums.</summary>
     public required string Snapshot { get; set; }
+
     /// <summary>Which instalment of the chosen proposal it bills; once each, unless it was credited at an end that was taken back.</summary>
     public VersionId? ProposalId { get; set; }
     public int Instalment { get; set; }
+
     /// <summary>How often the instalment was billed before.</summary>
     public int Again { get; set; }
     public InvoiceSort Sort { get; set; }
+
     /// <summary>The invoice a credit note takes back.</summary>
     public InvoiceId? Credits { get; set; }
+
     /// <summary>Derived from the facts, so that sums need not read them.</summary>
     public long OwedMinor { get; set; }
 }
 
-public enum PaymentMeans { Card, Transfer, Cash, Cheque }
+public enum PaymentMeans
+{
+    Card,
+    Transfer,
+    Cash,
+    Cheque,
+}
 
 public sealed class PaymentRow
 {
@@ -111,9 +135,11 @@ public sealed class PaymentRow
     public long AmountMinor { get; set; }
     public required string Currency { get; set; }
     public PaymentMeans Means { get; set; }
+
     /// <summary>The provider's or bank's own reference; one payment each.</summary>
     public string? Reference { get; set; }
     public Instant At { get; set; }
+
     /// <summary>When it was taken back or charged back.</summary>
     public Instant? GoneAt { get; set; }
 }
@@ -122,6 +148,7 @@ public sealed class PaymentRow
 public sealed class CheckoutRow
 {
     public int Id { get; set; }
+
     /// <summary>The provider's session and our idempotency key.</summary>
     public required string Session { get; set; }
     public InvoiceId InvoiceId { get; set; }

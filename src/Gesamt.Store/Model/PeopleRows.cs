@@ -5,17 +5,34 @@ using NodaTime;
 namespace Gesamt.Store.Model;
 
 /// <summary>What somebody is to the studio.</summary>
-public enum PersonSort { Client, Colleague, Supplier, Venue, Partner }
+public enum PersonSort
+{
+    Client,
+    Colleague,
+    Supplier,
+    Venue,
+    Partner,
+}
 
 /// <summary>The way somebody prefers to be reached.</summary>
-public enum ReachBy { Mail, Phone, Profile }
+public enum ReachBy
+{
+    Mail,
+    Phone,
+    Profile,
+}
 
 /// <summary>A person or their organisation, with one way at least to reach them.</summary>
 public sealed class PersonRow
 {
     public PersonId Id { get; set; }
     public PersonSort Sort { get; set; }
-    public required string Name { get; set => Rename(field = value); }
+    public required string Name
+    {
+        get;
+        set => Rename(field = value);
+    }
+
     /// <summary>The name without accents, case and the order of its words, by which likeness is looked for.</summary>
     public string PlainName { get; private set; } = "";
 
@@ -27,20 +44,26 @@ public sealed class PersonRow
     public string? Organisation { get; set; }
     public string? Mail { get; set; }
     public string? Phone { get; set; }
+
     /// <summary>Further mail addresses and phone numbers, one a line.</summary>
     public string Also { get; set; } = "";
+
     /// <summary>The UID of the vCard they came with (RFC 6350, 6.7.6), by which the same card is known again.</summary>
     public string? CardUid { get; set; }
+
     /// <summary>A link to a profile elsewhere.</summary>
     public string? Profile { get; set; }
     public ReachBy? Prefers { get; set; }
     public string? Address { get; set; }
     public string? TaxNumber { get; set; }
+
     /// <summary>The owner's own notes.</summary>
     public string Notes { get; set; } = "";
+
     /// <summary>SHA-256 of a picture or logo.</summary>
     public string? Picture { get; set; }
     public int Edition { get; set; }
+
     /// <summary>Set while this one was found to be the same as another, who stands for both.</summary>
     public PersonId? MergedInto { get; set; }
     public Instant? RemovedAt { get; set; }
@@ -56,7 +79,12 @@ public sealed class ProjectPersonRow
     public PersonPart Part { get; set; }
 }
 
-public enum JoinSort { Merged, Split, Different }
+public enum JoinSort
+{
+    Merged,
+    Split,
+    Different,
+}
 
 /// <summary>Two people told to be one, one told to be two, or two told to be different; a merge or split can be undone.</summary>
 public sealed class JoinRow
@@ -65,6 +93,7 @@ public sealed class JoinRow
     public JoinSort Sort { get; set; }
     public PersonId FromId { get; set; }
     public PersonId ToId { get; set; }
+
     /// <summary>What changed hands and what was filled in, as JSON, so that it can be undone.</summary>
     public string Moved { get; set; } = "{}";
     public Instant At { get; set; }

@@ -19,15 +19,20 @@ public sealed class ProjectRow
     public List<ProjectPersonRow> People { get; set; } = [];
     public required string Title { get; set; }
     public string? Source { get; set; }
+
     /// <summary>The random part of the project's own reply address.</summary>
     public required string Code { get; set; }
+
     /// <summary>The kind's rules as they were when the project began.</summary>
     public required string Rules { get; set; }
     public string? Summary { get; set; }
+
     /// <summary>Nothing of it leaves the house, and it counts nowhere.</summary>
     public bool Rehearsal { get; set; }
+
     /// <summary>A rehearsal's own clock, wound ahead of the studio's.</summary>
     public Instant? WoundTo { get; set; }
+
     /// <summary>A rehearsal's letters go to the owner's own address.</summary>
     public bool ToOwner { get; set; }
 
@@ -51,18 +56,22 @@ public sealed class StandingColumns
     public Instant? ValidUntil { get; set; }
     public LocalDate? MainDate { get; set; }
     public long? AgreedMinor { get; set; }
+
     /// <summary>The agreed price without tax.</summary>
     public long? NetMinor { get; set; }
     public long PaidMinor { get; set; }
+
     /// <summary>What is open on issued invoices.</summary>
     public long OwedMinor { get; set; }
     public Instant? BeganAt { get; set; }
     public Instant? FinishedAt { get; set; }
     public bool PutAway { get; set; }
+
     /// <summary>When the next agreed instalment is to be invoiced.</summary>
     public Instant? InvoiceAt { get; set; }
 
-    public Standing ToCore() => new(Stage, Turn, Waits, Words, Since, Until, BookedAt, Ended, LateSince, Held, HeldSince, ValidUntil);
+    public Standing ToCore() =>
+        new(Stage, Turn, Waits, Words, Since, Until, BookedAt, Ended, LateSince, Held, HeldSince, ValidUntil);
 }
 
 /// <summary>A fact as it lies in the table; append-only.</summary>
@@ -88,7 +97,12 @@ public sealed class AnswersRow
     public Instant At { get; set; }
 }
 
-public enum NoteSort { Note, Call, Words }
+public enum NoteSort
+{
+    Note,
+    Call,
+    Words,
+}
 
 /// <summary>A short text: the owner's note, a call, or a client's words.</summary>
 public sealed class NoteRow
@@ -98,6 +112,7 @@ public sealed class NoteRow
     public NoteSort Sort { get; set; }
     public required string Text { get; set; }
     public Instant At { get; set; }
+
     /// <summary>The round of review it is a remark on.</summary>
     public ReviewId? ReviewId { get; set; }
 }
@@ -108,16 +123,21 @@ public sealed class TaskRow
     public ProjectId ProjectId { get; set; }
     public required string Title { get; set; }
     public LocalDate? Due { get; set; }
+
     /// <summary>What the date was counted from, in words.</summary>
     public string? Counted { get; set; }
+
     /// <summary>Its distance to the date that matters, where it is counted from it.</summary>
     public int? OffsetCount { get; set; }
     public SpanUnit? OffsetUnit { get; set; }
+
     /// <summary>Its date was set by hand.</summary>
     public bool Fixed { get; set; }
+
     /// <summary>Belongs to what is done after the handover.</summary>
     public bool Closing { get; set; }
     public string? Phase { get; set; }
+
     /// <summary>1 to 3, 3 is high; null when nothing was said.</summary>
     public int? Importance { get; set; }
     public int? EstimateMinutes { get; set; }
@@ -132,6 +152,7 @@ public sealed class RunRow
     public ProjectId ProjectId { get; set; }
     public required string Key { get; set; }
     public required string Routine { get; set; }
+
     /// <summary>It is offered and waits for the owner's word.</summary>
     public bool Offered { get; set; }
 }
@@ -162,6 +183,7 @@ public sealed class RequestRow
 {
     public required string Key { get; set; }
     public Instant At { get; set; }
+
     /// <summary>Who asked first, and what for: both as hashes. Null in rows of an older Gesamt.</summary>
     public string? Asker { get; set; }
     public string? Content { get; set; }

@@ -20,19 +20,25 @@ public sealed class StudioRow
     public LocalTime SendFrom { get; set; }
     public LocalTime SendUntil { get; set; }
     public string DaysOff { get; set; } = "[]";
+
     /// <summary>Spans of the week in which meetings can be, as JSON.</summary>
     public string OpenHours { get; set; } = "[]";
+
     /// <summary>SHA-256 of the logo that clients see.</summary>
     public string? Logo { get; set; }
+
     /// <summary>The secret part of the feed's address.</summary>
     public string? FeedKey { get; set; }
     public int Edition { get; set; }
     public string? PasswordHash { get; set; }
     public string SecurityStamp { get; set; } = "";
+
     /// <summary>The secret of one-time codes (RFC 6238), protected by the keys beside the database; null while they are off.</summary>
     public string? CodeSecret { get; set; }
+
     /// <summary>The time step of the code used last: each opens once (RFC 6238, 5.2).</summary>
     public long CodeStep { get; set; }
+
     /// <summary>Hashes of recovery codes not used yet, one a line.</summary>
     public string RecoveryCodes { get; set; } = "";
     public Instant? LookedAt { get; set; }
@@ -55,7 +61,12 @@ public sealed class KindRow
 }
 
 /// <summary>What a form is for: an inquiry on its own page; or questions to a client, or feedback, on the client's page.</summary>
-public enum FormPurpose { Inquiry, Questionnaire, Feedback }
+public enum FormPurpose
+{
+    Inquiry,
+    Questionnaire,
+    Feedback,
+}
 
 /// <summary>A form of a kind.</summary>
 public sealed class FormRow
@@ -67,10 +78,13 @@ public sealed class FormRow
     public required string Title { get; set; }
     public required string Intro { get; set; }
     public required string Fields { get; set; }
+
     /// <summary>Said after sending; empty for the usual words.</summary>
     public string Thanks { get; set; } = "";
+
     /// <summary>Where a visitor goes after sending, instead of a message.</summary>
     public string? GoTo { get; set; }
+
     /// <summary>The source of inquiries that name none.</summary>
     public string? Source { get; set; }
     public bool Closed { get; set; }
@@ -98,6 +112,7 @@ public sealed class LetterTemplateRow
     public required string Name { get; set; }
     public required string Subject { get; set; }
     public required string Body { get; set; }
+
     /// <summary>By which it is called up while writing.</summary>
     public int? Number { get; set; }
     public bool Removed { get; set; }
@@ -133,8 +148,10 @@ public sealed class RoutineRow
     public KindId KindId { get; set; }
     public required string Key { get; set; }
     public required string Routine { get; set; }
+
     /// <summary>Turned off by the owner: it begins nowhere.</summary>
     public bool Off { get; set; }
+
     /// <summary>What keeps it off: a letter, form or blank that is missing; empty when nothing does.</summary>
     public string Trouble { get; set; } = "";
     public int Position { get; set; }
@@ -160,15 +177,22 @@ public sealed class HookRow
     public required string Name { get; set; }
     public required string Address { get; set; }
     public required string Secret { get; set; }
+
     /// <summary>The kinds of facts it is told of, as JSON; a routine's step may call it besides.</summary>
     public string Events { get; set; } = "[]";
+
     /// <summary>May lie in the studio's own network.</summary>
     public bool Inside { get; set; }
     public bool Off { get; set; }
     public int Edition { get; set; }
 }
 
-public enum HookCallState { Waiting, Taken, GivenUp }
+public enum HookCallState
+{
+    Waiting,
+    Taken,
+    GivenUp,
+}
 
 /// <summary>One call of a web hook; its key travels along, so that a call received twice is known.</summary>
 public sealed class HookCallRow
@@ -191,6 +215,7 @@ public sealed class ApiKeyRow
 {
     public int Id { get; set; }
     public required string Name { get; set; }
+
     /// <summary>Its first characters, to be told apart by.</summary>
     public required string Begins { get; set; }
     public required string Hash { get; set; }

@@ -23,12 +23,28 @@ public sealed class Ledger(GesamtDb db)
     /// <exception cref="ArgumentOutOfRangeException">It is said to have happened later than now.</exception>
     public async Task RecordAsync(ProjectFile file, Actor by, Instant happened, Instant now, params Happening[] what)
     {
-        if (happened > now) throw new ArgumentOutOfRangeException(nameof(happened), happened, "Nothing can have happened later than now.");
+        if (happened > now)
+            throw new ArgumentOutOfRangeException(
+                nameof(happened),
+                happened,
+                "Nothing can have happened later than now."
+            );
         await AppendAsync(file, by, happened, now, what);
         await BeginRunsAsync(file, now);
         await StopStepsAsync(file, now);
-        if (what.Any(one => one is Happening.PaymentVoided or Happening.PaymentChargedBack or Happening.TakenUp or Happening.TakenOut or Happening.DateSet)) await ResumeStepsAsync(file, now);
-        if (what.Any(IsMoney)) await RefreshOwedAsync(file);
+        if (
+            what.Any(one =>
+                one
+                    is Happening.PaymentVoided
+                        or Happening.PaymentChargedBack
+                        or Happening.TakenUp
+                        or Happening.TakenOut
+                        or Happening.DateSet
+            )
+        )
+            await ResumeStepsAsync(file, now);
+        if (what.Any(IsMoney))
+            await RefreshOwedAsync(file);
         await RefreshAsync(file, now);
     }
 
@@ -46,13 +62,20 @@ public sealed class Ledger(GesamtDb db)
         Store(file.Row.Standing, TurnRule.Of(file.Case, now), file.Case);
         var rows = await db.PlannedSteps.Where(step => step.ProjectId == file.Id).ToListAsync();
         var plan = Plan.Of(file.Case);
-        foreach (var row in rows.Where(row => plan.All(step => !Is(row, step)))) db.PlannedSteps.Remove(row);
+        foreach (var row in rows.Where(row => plan.All(step => !Is(row, step))))
+            db.PlannedSteps.Remove(row);
         foreach (var step in plan)
         {
             var row = rows.SingleOrDefault(row => Is(row, step));
             if (row is null)
             {
-                row = new() { ProjectId = file.Id, RunId = step.Ref.Run, Step = step.Ref.Step, Occurrence = step.Ref.Occurrence };
+                row = new()
+                {
+                    ProjectId = file.Id,
+                    RunId = step.Ref.Run,
+                    Step = step.Ref.Step,
+                    Occurrence = step.Ref.Occurrence,
+                };
                 db.PlannedSteps.Add(row);
             }
             (row.State, row.Due) = (step.State, step.Due);
@@ -60,49 +83,85 @@ public sealed class Ledger(GesamtDb db)
         await db.SaveChangesAsync();
     }
 
-    private async Task AppendAsync(ProjectFile file, Actor by, Instant happened, Instant now, IReadOnlyCollection<Happening> what)
+    private async Task AppendAsync(
+        ProjectFile file,
+        Actor by,
+        Instant happened,
+        Instant now,
+        IReadOnlyCollection<Happening> what
+    )
     {
-        if (what.Count == 0) return;
+        if (what.Count == 0)
+            return;
         var rows = what.Select(one => new FactRow
-        {
-            ProjectId = file.Id,
-            Happened = happened,
-            Recorded = now,
-            By = by,
-            Kind = FactJson.KindOf(one),
-            Version = FactJson.Version,
-            Payload = FactJson.Write(one),
-        }).ToList();
+            {
+                ProjectId = file.Id,
+                Happened = happened,
+                Recorded = now,
+                By = by,
+                Kind = FactJson.KindOf(one),
+                Version = FactJson.Version,
+                Payload = FactJson.Write(one),
+            })
+            .ToList();
         db.Facts.AddRange(rows);
         await db.SaveChangesAsync();
         file.LastFact = rows[^1].Id;
         // tasks, runs and details lie in rows of their own; all else is in the facts just written
-        file.Case = what.Any(ChangesRows) ? await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar)
-            : file.Case with { History = new History(file.History.Facts.Concat(rows.Select(ProjectFiles.ToCore))) };
+        file.Case = what.Any(ChangesRows)
+            ? await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar)
+            : file.Case with
+            {
+                History = new History(file.History.Facts.Concat(rows.Select(ProjectFiles.ToCore))),
+            };
     }
 
-    private static bool ChangesRows(Happening what) => what is Happening.TaskMade or Happening.TaskMoved or Happening.TaskRemoved or Happening.TaskDone or Happening.TaskReopened
-        or Happening.RunBegan or Happening.RunOffered or Happening.RunDeclined or Happening.DetailKnown or Happening.NoteTakenBack;
+    private static bool ChangesRows(Happening what) =>
+        what
+            is Happening.TaskMade
+                or Happening.TaskMoved
+                or Happening.TaskRemoved
+                or Happening.TaskDone
+                or Happening.TaskReopened
+                or Happening.RunBegan
+                or Happening.RunOffered
+                or Happening.RunDeclined
+                or Happening.DetailKnown
+                or Happening.NoteTakenBack;
 
     /// <summary>A routine of the kind begins once per project, when its cause has come true.</summary>
     private async Task BeginRunsAsync(ProjectFile file, Instant now)
     {
-        if (file.Case.End is not null) return;
+        if (file.Case.End is not null)
+            return;
         var begun = file.Case.Runs.Select(run => run.Routine.Key).ToHashSet();
-        var rows = await db.Routines.AsNoTracking().Where(r => r.KindId == file.Row.KindId && !r.Off && !r.Removed && r.Trouble == "").OrderBy(r => r.Position).ThenBy(r => r.Id).ToListAsync();
+        var rows = await db
+            .Routines.AsNoTracking()
+            .Where(r => r.KindId == file.Row.KindId && !r.Off && !r.Removed && r.Trouble == "")
+            .OrderBy(r => r.Position)
+            .ThenBy(r => r.Id)
+            .ToListAsync();
         foreach (var row in rows.Where(row => !begun.Contains(row.Key)))
         {
             var routine = StoreJson.Read<Routine>(row.Routine);
-            if (!Causes.Begins(file.Case, routine.Begins)) continue;
-            if (Beginning.Of(file.Case, routine, now) is Beginning.Now begins) await BeginAsync(file, begins.Routine, now);
-            else if (Beginning.Of(file.Case, routine, now) is Beginning.Offered offered) await OfferAsync(file, offered.Routine, now);
+            if (!Causes.Begins(file.Case, routine.Begins))
+                continue;
+            if (Beginning.Of(file.Case, routine, now) is Beginning.Now begins)
+                await BeginAsync(file, begins.Routine, now);
+            else if (Beginning.Of(file.Case, routine, now) is Beginning.Offered offered)
+                await OfferAsync(file, offered.Routine, now);
         }
     }
 
     /// <summary>Pins a routine's steps on a project and begins it. Inside the caller's transaction, which records something after it.</summary>
     public async Task BeginAsync(ProjectFile file, Routine routine, Instant now)
     {
-        var run = new RunRow { ProjectId = file.Id, Key = routine.Key, Routine = StoreJson.Write(routine) };
+        var run = new RunRow
+        {
+            ProjectId = file.Id,
+            Key = routine.Key,
+            Routine = StoreJson.Write(routine),
+        };
         db.Runs.Add(run);
         await db.SaveChangesAsync();
         await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunBegan(run.Id)]);
@@ -110,7 +169,13 @@ public sealed class Ledger(GesamtDb db)
 
     private async Task OfferAsync(ProjectFile file, Routine routine, Instant now)
     {
-        var run = new RunRow { ProjectId = file.Id, Key = routine.Key, Routine = StoreJson.Write(routine), Offered = true };
+        var run = new RunRow
+        {
+            ProjectId = file.Id,
+            Key = routine.Key,
+            Routine = StoreJson.Write(routine),
+            Offered = true,
+        };
         db.Runs.Add(run);
         await db.SaveChangesAsync();
         await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunOffered(run.Id)]);
@@ -119,24 +184,50 @@ public sealed class Ledger(GesamtDb db)
     private async Task StopStepsAsync(ProjectFile file, Instant now)
     {
         var stopped = DueRule.Stopped(file.Case, now).ToList();
-        if (stopped.Count == 0) return;
+        if (stopped.Count == 0)
+            return;
         foreach (var letter in stopped.Select(step => step.Letter).OfType<Core.LetterId>())
-            if (await db.Letters.FindAsync(letter) is { State: LetterState.Held or LetterState.PutOff } held) held.State = LetterState.Stopped;
-        await AppendAsync(file, Actor.Gesamt, now, now, [.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]);
+            if (await db.Letters.FindAsync(letter) is { State: LetterState.Held or LetterState.PutOff } held)
+                held.State = LetterState.Stopped;
+        await AppendAsync(
+            file,
+            Actor.Gesamt,
+            now,
+            now,
+            [.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]
+        );
     }
 
     /// <summary>What stopped steps is undone: only those still ahead go on.</summary>
     private Task ResumeStepsAsync(ProjectFile file, Instant now) =>
-        AppendAsync(file, Actor.Gesamt, now, now, [.. Resuming.Of(file.Case, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref))]);
+        AppendAsync(
+            file,
+            Actor.Gesamt,
+            now,
+            now,
+            [.. Resuming.Of(file.Case, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref))]
+        );
 
-    private static bool IsMoney(Happening what) => what is Happening.InvoiceIssued or Happening.InvoiceCredited
-        or Happening.PaymentReceived or Happening.PaymentVoided or Happening.PaymentChargedBack;
+    private static bool IsMoney(Happening what) =>
+        what
+            is Happening.InvoiceIssued
+                or Happening.InvoiceCredited
+                or Happening.PaymentReceived
+                or Happening.PaymentVoided
+                or Happening.PaymentChargedBack;
 
     private async Task RefreshOwedAsync(ProjectFile file)
     {
-        var issued = file.History.Of<Happening.InvoiceIssued>().ToDictionary(seen => seen.What.Invoice, seen => seen.What);
-        foreach (var row in await db.Invoices.Where(i => i.ProjectId == file.Id && i.Sort == InvoiceSort.Invoice).ToListAsync())
-            if (issued.TryGetValue(row.Id, out var invoice)) row.OwedMinor = Owed.On(file.History, invoice).Minor;
+        var issued = file
+            .History.Of<Happening.InvoiceIssued>()
+            .ToDictionary(seen => seen.What.Invoice, seen => seen.What);
+        foreach (
+            var row in await db
+                .Invoices.Where(i => i.ProjectId == file.Id && i.Sort == InvoiceSort.Invoice)
+                .ToListAsync()
+        )
+            if (issued.TryGetValue(row.Id, out var invoice))
+                row.OwedMinor = Owed.On(file.History, invoice).Minor;
     }
 
     private static bool Is(PlannedStepRow row, PlannedStep step) =>
@@ -144,14 +235,38 @@ public sealed class Ledger(GesamtDb db)
 
     private static void Store(StandingColumns columns, Standing standing, Case project)
     {
-        (columns.Stage, columns.Turn, columns.Waits, columns.Words) = (standing.Stage, standing.Turn, standing.Waits, standing.Words);
-        (columns.Since, columns.Until, columns.BookedAt, columns.Ended) = (standing.Since, standing.Until, standing.BookedAt, standing.Ended);
-        (columns.LateSince, columns.Held, columns.HeldSince, columns.ValidUntil) = (standing.LateSince, standing.Held, standing.HeldSince, standing.ValidUntil);
+        (columns.Stage, columns.Turn, columns.Waits, columns.Words) = (
+            standing.Stage,
+            standing.Turn,
+            standing.Waits,
+            standing.Words
+        );
+        (columns.Since, columns.Until, columns.BookedAt, columns.Ended) = (
+            standing.Since,
+            standing.Until,
+            standing.BookedAt,
+            standing.Ended
+        );
+        (columns.LateSince, columns.Held, columns.HeldSince, columns.ValidUntil) = (
+            standing.LateSince,
+            standing.Held,
+            standing.HeldSince,
+            standing.ValidUntil
+        );
         var price = AgreedPrice.Of(project.History);
-        (columns.MainDate, columns.AgreedMinor, columns.NetMinor) = (project.MainDate?.Date, price?.Agreed.Minor, price?.Net.Minor);
+        (columns.MainDate, columns.AgreedMinor, columns.NetMinor) = (
+            project.MainDate?.Date,
+            price?.Agreed.Minor,
+            price?.Net.Minor
+        );
         columns.PaidMinor = Payments.InForce(project.History).Sum(payment => payment.What.Amount.Minor);
         columns.OwedMinor = Owed.Open(project.History).Sum(open => open.Owed.Minor);
-        columns.FinishedAt = standing.Stage == Stage.Finished ? GateRule.Read(project).Max(gate => gate.ClosedAt) : null;
-        (columns.BeganAt, columns.PutAway, columns.InvoiceAt) = (project.History.Began, project.IsPutAway, Billing.NextAt(project));
+        columns.FinishedAt =
+            standing.Stage == Stage.Finished ? GateRule.Read(project).Max(gate => gate.ClosedAt) : null;
+        (columns.BeganAt, columns.PutAway, columns.InvoiceAt) = (
+            project.History.Began,
+            project.IsPutAway,
+            Billing.NextAt(project)
+        );
     }
 }

@@ -23,7 +23,9 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
     public History History => Case.History;
 
     /// <summary>Who gets the letters of this project: somebody with that part and an address, else the client.</summary>
-    public PersonRow MailContact => Row.People.FirstOrDefault(one => one is { Part: PersonPart.GetsMail, Person.Mail: not null })?.Person ?? Row.Client!;
+    public PersonRow MailContact =>
+        Row.People.FirstOrDefault(one => one is { Part: PersonPart.GetsMail, Person.Mail: not null })?.Person
+        ?? Row.Client!;
 
     /// <summary>The address they are written to; null while there is none, or only one that no mail program can write.</summary>
     public string? MailTo => MailAddress.IsValid(MailContact.Mail) ? MailContact.Mail : null;
@@ -35,19 +37,41 @@ public static class ProjectFiles
     /// <summary>One project, tracked; null when there is none.</summary>
     public static async Task<ProjectFile?> OpenAsync(this GesamtDb db, ProjectId id, StudioCalendar calendar)
     {
-        var row = await db.Projects.IgnoreQueryFilters().Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person).SingleOrDefaultAsync(p => p.Id == id);
-        return row is null ? null : new(row, await ReadAsync(db, row, calendar)) { LastFact = await db.LastFactAsync(id) };
+        var row = await db
+            .Projects.IgnoreQueryFilters()
+            .Include(p => p.Client)
+            .Include(p => p.Kind)
+            .Include(p => p.People)
+                .ThenInclude(p => p.Person)
+            .SingleOrDefaultAsync(p => p.Id == id);
+        return row is null
+            ? null
+            : new(row, await ReadAsync(db, row, calendar)) { LastFact = await db.LastFactAsync(id) };
     }
 
     /// <summary>The number of the last fact of a project; 0 for none.</summary>
     public static async Task<FactId> LastFactAsync(this GesamtDb db, ProjectId id) =>
-        new((await db.Facts.Where(f => f.ProjectId == id).OrderByDescending(f => f.Id).Select(f => (FactId?)f.Id).FirstOrDefaultAsync())?.Value ?? 0);
+        new(
+            (
+                await db
+                    .Facts.Where(f => f.ProjectId == id)
+                    .OrderByDescending(f => f.Id)
+                    .Select(f => (FactId?)f.Id)
+                    .FirstOrDefaultAsync()
+            )?.Value
+                ?? 0
+        );
 
     /// <summary>What the rules need of one project, from its rows as they are now.</summary>
     public static async Task<Case> ReadAsync(GesamtDb db, ProjectRow row, StudioCalendar calendar)
     {
         var facts = await db.Facts.AsNoTracking().Where(f => f.ProjectId == row.Id).OrderBy(f => f.Id).ToListAsync();
-        var tasks = (await db.Tasks.AsNoTracking().Where(t => t.ProjectId == row.Id && t.DoneAt == null && !t.Removed).ToListAsync()).Select(ToCore);
+        var tasks = (
+            await db
+                .Tasks.AsNoTracking()
+                .Where(t => t.ProjectId == row.Id && t.DoneAt == null && !t.Removed)
+                .ToListAsync()
+        ).Select(ToCore);
         var runs = await db.Runs.AsNoTracking().Where(r => r.ProjectId == row.Id).ToListAsync();
         var read = CaseOf(row, facts, tasks, runs, calendar);
         return read.Runs.Any(Asks) ? read with { Traits = await TraitsAsync(db, row) } : read;
@@ -55,41 +79,99 @@ public static class ProjectFiles
 
     /// <summary>What a project's steps may ask for.</summary>
     public static async Task<Traits> TraitsAsync(GesamtDb db, ProjectRow row) =>
-        new(row.Source, (await db.Details.AsNoTracking().Where(d => d.ProjectId == row.Id).ToListAsync()).ToImmutableDictionary(d => d.Name, d => d.Value, StringComparer.OrdinalIgnoreCase));
+        new(
+            row.Source,
+            (await db.Details.AsNoTracking().Where(d => d.ProjectId == row.Id).ToListAsync()).ToImmutableDictionary(
+                d => d.Name,
+                d => d.Value,
+                StringComparer.OrdinalIgnoreCase
+            )
+        );
 
     private static bool Asks(Run run) => run.Routine.Steps.Any(step => !step.If.IsEmpty);
 
     /// <summary>Several projects to look at, untracked, in five statements however many there are. One whose rows cannot be read is left out.</summary>
-    public static async Task<IReadOnlyDictionary<ProjectId, ProjectFile>> OpenManyAsync(this GesamtDb db, IReadOnlyCollection<ProjectId> ids, StudioCalendar calendar)
+    public static async Task<IReadOnlyDictionary<ProjectId, ProjectFile>> OpenManyAsync(
+        this GesamtDb db,
+        IReadOnlyCollection<ProjectId> ids,
+        StudioCalendar calendar
+    )
     {
-        if (ids.Count == 0) return ImmutableDictionary<ProjectId, ProjectFile>.Empty;
-        var rows = await db.Projects.AsNoTracking().Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person).Where(p => ids.Contains(p.Id)).ToListAsync();
-        var facts = (await db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id).ToListAsync()).ToLookup(f => f.ProjectId);
-        var tasks = (await db.Tasks.AsNoTracking().Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed).ToListAsync()).ToLookup(t => t.ProjectId);
-        var runs = (await db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId)).ToListAsync()).ToLookup(r => r.ProjectId);
+        if (ids.Count == 0)
+            return ImmutableDictionary<ProjectId, ProjectFile>.Empty;
+        var rows = await db
+            .Projects.AsNoTracking()
+            .Include(p => p.Client)
+            .Include(p => p.Kind)
+            .Include(p => p.People)
+                .ThenInclude(p => p.Person)
+            .Where(p => ids.Contains(p.Id))
+            .ToListAsync();
+        var facts = (
+            await db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id).ToListAsync()
+        ).ToLookup(f => f.ProjectId);
+        var tasks = (
+            await db
+                .Tasks.AsNoTracking()
+                .Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed)
+                .ToListAsync()
+        ).ToLookup(t => t.ProjectId);
+        var runs = (await db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId)).ToListAsync()).ToLookup(r =>
+            r.ProjectId
+        );
         var files = new Dictionary<ProjectId, ProjectFile>();
         foreach (var row in rows)
             try
             {
-                files.Add(row.Id, new(row, CaseOf(row, facts[row.Id], tasks[row.Id].Select(ToCore), runs[row.Id], calendar)));
+                files.Add(
+                    row.Id,
+                    new(row, CaseOf(row, facts[row.Id], tasks[row.Id].Select(ToCore), runs[row.Id], calendar))
+                );
             }
             catch (System.Text.Json.JsonException)
             {
                 // whoever lists it says that it cannot be told
             }
-        foreach (var file in files.Values.Where(file => file.Case.Runs.Any(Asks))) file.Case = file.Case with { Traits = await TraitsAsync(db, file.Row) };
+        foreach (var file in files.Values.Where(file => file.Case.Runs.Any(Asks)))
+            file.Case = file.Case with { Traits = await TraitsAsync(db, file.Row) };
         return files;
     }
 
-    private static Case CaseOf(ProjectRow row, IEnumerable<FactRow> facts, IEnumerable<OpenTask> tasks, IEnumerable<RunRow> runs, StudioCalendar calendar) =>
-        new(row.Id, StoreJson.Read<KindRules>(row.Rules), new History(facts.Select(ToCore)), [.. tasks],
-            [.. runs.Select(run => new Run(run.Id, StoreJson.Read<Routine>(run.Routine)))], calendar);
+    private static Case CaseOf(
+        ProjectRow row,
+        IEnumerable<FactRow> facts,
+        IEnumerable<OpenTask> tasks,
+        IEnumerable<RunRow> runs,
+        StudioCalendar calendar
+    ) =>
+        new(
+            row.Id,
+            StoreJson.Read<KindRules>(row.Rules),
+            new History(facts.Select(ToCore)),
+            [.. tasks],
+            [.. runs.Select(run => new Run(run.Id, StoreJson.Read<Routine>(run.Routine)))],
+            calendar
+        );
 
-    private static OpenTask ToCore(TaskRow row) => new(row.Id, row.Title, row.Due,
-        row is { OffsetCount: { } count, OffsetUnit: { } unit } ? new Span(count, unit) : null, row.Fixed, row.Closing);
+    private static OpenTask ToCore(TaskRow row) =>
+        new(
+            row.Id,
+            row.Title,
+            row.Due,
+            row is { OffsetCount: { } count, OffsetUnit: { } unit } ? new Span(count, unit) : null,
+            row.Fixed,
+            row.Closing
+        );
 
     public static Fact ToCore(FactRow row) =>
-        new(row.Id, row.ProjectId, row.Happened, row.Recorded, row.By, FactJson.Read(row.Kind, row.Version, row.Payload));
+        new(
+            row.Id,
+            row.ProjectId,
+            row.Happened,
+            row.Recorded,
+            row.By,
+            FactJson.Read(row.Kind, row.Version, row.Payload)
+        );
 
     public static ImmutableHashSet<NodaTime.LocalDate> DaysOff(this StudioRow studio) =>
         StoreJson.Read<ImmutableHashSet<NodaTime.LocalDate>>(studio.DaysOff);

@@ -12,36 +12,55 @@ public static class BriefEndpoints
 {
     public static void MapBriefs(this RouteGroupBuilder api)
     {
-        api.MapPut("/projects/{id:long}/details", async (long id, SaveDetailsDto save, Desk desk) =>
-        {
-            await ProjectBrief.SaveDetailsAsync(desk, new(id), save);
-            return TypedResults.NoContent();
-        });
-        api.MapPut("/projects/{id:long}/brief/{part}", async (long id, string part, SaveBriefDto save, Desk desk) =>
-        {
-            await ProjectBrief.SaveAsync(desk, new(id), part, save);
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/projects/{id:long}/brief/put", async (long id, SaveLetterWordsDto letter, Desk desk, Settings settings) => new SentDto((await ProjectBrief.PutAsync(desk, new(id), letter)).Id.Value, settings.HoldSeconds));
-        api.MapPost("/projects/{id:long}/brief/back", async (long id, Desk desk) =>
-        {
-            await ProjectBrief.TakeBackAsync(desk, new(id));
-            return TypedResults.NoContent();
-        });
+        api.MapPut(
+            "/projects/{id:long}/details",
+            async (long id, SaveDetailsDto save, Desk desk) =>
+            {
+                await ProjectBrief.SaveDetailsAsync(desk, new(id), save);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPut(
+            "/projects/{id:long}/brief/{part}",
+            async (long id, string part, SaveBriefDto save, Desk desk) =>
+            {
+                await ProjectBrief.SaveAsync(desk, new(id), part, save);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/projects/{id:long}/brief/put",
+            async (long id, SaveLetterWordsDto letter, Desk desk, Settings settings) =>
+                new SentDto((await ProjectBrief.PutAsync(desk, new(id), letter)).Id.Value, settings.HoldSeconds)
+        );
+        api.MapPost(
+            "/projects/{id:long}/brief/back",
+            async (long id, Desk desk) =>
+            {
+                await ProjectBrief.TakeBackAsync(desk, new(id));
+                return TypedResults.NoContent();
+            }
+        );
     }
 
     public static RouteGroupBuilder MapClientBrief(this RouteGroupBuilder page)
     {
-        page.MapPost("/brief/approve", async (ApproveBriefDto approve, HttpContext http, Desk desk) =>
-        {
-            await ProjectBrief.ApproveAsync(desk, ClientEndpoints.Link(http).ProjectId, approve.Hash);
-            return Results.NoContent();
-        });
-        page.MapPost("/brief/remark", async (WordsDto said, HttpContext http, Desk desk) =>
-        {
-            await ProjectBrief.RemarkAsync(desk, ClientEndpoints.Link(http).ProjectId, said.Words);
-            return Results.NoContent();
-        });
+        page.MapPost(
+            "/brief/approve",
+            async (ApproveBriefDto approve, HttpContext http, Desk desk) =>
+            {
+                await ProjectBrief.ApproveAsync(desk, ClientEndpoints.Link(http).ProjectId, approve.Hash);
+                return Results.NoContent();
+            }
+        );
+        page.MapPost(
+            "/brief/remark",
+            async (WordsDto said, HttpContext http, Desk desk) =>
+            {
+                await ProjectBrief.RemarkAsync(desk, ClientEndpoints.Link(http).ProjectId, said.Words);
+                return Results.NoContent();
+            }
+        );
         return page;
     }
 }

@@ -11,21 +11,45 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Proposals;
 using Gesamt.Web.Projects;
+using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Briefs;
 
-public sealed record BriefPartOfDto(string Key, string Name, BriefGroup Group, BriefUse Use, bool Private, bool Later, string Text, int Edition);
+public sealed record BriefPartOfDto(
+    string Key,
+    string Name,
+    BriefGroup Group,
+    BriefUse Use,
+    bool Private,
+    bool Later,
+    string Text,
+    int Edition
+);
 
 /// <param name="Guides">Guiding points, in sight all along.</param>
 /// <param name="Watch">Obstacles of the phases in work.</param>
 /// <param name="State">Where it stands with the client, in words; empty while it was never put to them.</param>
 /// <param name="Changed">It was changed since it was put to them.</param>
-public sealed record BriefDto(IReadOnlyList<BriefPartOfDto> Parts, IReadOnlyList<string> Guides, IReadOnlyList<string> Watch, string State, bool Changed);
+public sealed record BriefDto(
+    IReadOnlyList<BriefPartOfDto> Parts,
+    IReadOnlyList<string> Guides,
+    IReadOnlyList<string> Watch,
+    string State,
+    bool Changed
+);
 
-public sealed record DetailDto(string Name, FieldSort Sort, string? Unit, IReadOnlyList<string>? Options, bool Private, bool Demanded, string Value, string? Said);
+public sealed record DetailDto(
+    string Name,
+    FieldSort Sort,
+    string? Unit,
+    IReadOnlyList<string>? Options,
+    bool Private,
+    bool Demanded,
+    string Value,
+    string? Said
+);
 
 public sealed record SaveBriefDto(string Text, int Edition);
 
@@ -40,7 +64,10 @@ public static class ProjectBrief
 {
     public static async Task<BriefDto> OfAsync(Desk desk, ProjectFile file)
     {
-        var texts = await desk.Db.Briefs.AsNoTracking().Where(b => b.ProjectId == file.Id).ToDictionaryAsync(b => b.Part);
+        var texts = await desk
+            .Db.Briefs.AsNoTracking()
+            .Where(b => b.ProjectId == file.Id)
+            .ToDictionaryAsync(b => b.Part);
         var booked = file.Row.Standing.BookedAt is not null;
         var parts = file.Case.Kind.Brief.Select(part => (Part: part, Row: texts.GetValueOrDefault(part.Key))).ToList();
         var phases = PhaseRule.Of(file.Case).ToDictionary(phase => phase.Name, phase => phase.State);
@@ -53,10 +80,28 @@ public static class ProjectBrief
             { Put: { } put } => $"with the client since {Day(put)}",
             _ => "",
         };
-        return new([.. parts.Select(p => new BriefPartOfDto(p.Part.Key, p.Part.Name, p.Part.Group, p.Part.Use, p.Part.Private, p.Part.AfterBooking && !booked, p.Row?.Text ?? "", p.Row?.Edition ?? 0))],
+        return new(
+            [
+                .. parts.Select(p => new BriefPartOfDto(
+                    p.Part.Key,
+                    p.Part.Name,
+                    p.Part.Group,
+                    p.Part.Use,
+                    p.Part.Private,
+                    p.Part.AfterBooking && !booked,
+                    p.Row?.Text ?? "",
+                    p.Row?.Edition ?? 0
+                )),
+            ],
             [.. parts.Where(p => p.Part.Use == BriefUse.Guide).SelectMany(p => FormRule.Lines(p.Row?.Text ?? ""))],
-            [.. parts.Where(p => p.Part.Use == BriefUse.Obstacle).SelectMany(p => BriefRule.ToWatch(p.Row?.Text ?? "", phases))],
-            words, state.Hash is { } hash && hash != HashOf(Shown(file, texts)) && hash != OlderHashOf(Shown(file, texts)));
+            [
+                .. parts
+                    .Where(p => p.Part.Use == BriefUse.Obstacle)
+                    .SelectMany(p => BriefRule.ToWatch(p.Row?.Text ?? "", phases)),
+            ],
+            words,
+            state.Hash is { } hash && hash != HashOf(Shown(file, texts)) && hash != OlderHashOf(Shown(file, texts))
+        );
     }
 
     /// <exception cref="StaleException">It was saved in another window meanwhile.</exception>
@@ -64,12 +109,25 @@ public static class ProjectBrief
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        if (file.Case.Kind.Brief.All(part => part.Key != key)) throw new MissingException("part of the brief");
-        if (save.Text.Length > 10_000) throw new InvalidException(("text", "At most 10 000 characters."));
+        if (file.Case.Kind.Brief.All(part => part.Key != key))
+            throw new MissingException("part of the brief");
+        if (save.Text.Length > 10_000)
+            throw new InvalidException(("text", "At most 10 000 characters."));
         var row = await desk.Db.Briefs.SingleOrDefaultAsync(b => b.ProjectId == id && b.Part == key);
-        if ((row?.Edition ?? 0) != save.Edition) throw new StaleException(new SaveBriefDto(row!.Text, row.Edition));
-        if (row is null) desk.Db.Briefs.Add(new() { ProjectId = id, Part = key, Text = save.Text.Trim(), Edition = 1 });
-        else (row.Text, row.Edition) = (save.Text.Trim(), row.Edition + 1);
+        if ((row?.Edition ?? 0) != save.Edition)
+            throw new StaleException(new SaveBriefDto(row!.Text, row.Edition));
+        if (row is null)
+            desk.Db.Briefs.Add(
+                new()
+                {
+                    ProjectId = id,
+                    Part = key,
+                    Text = save.Text.Trim(),
+                    Edition = 1,
+                }
+            );
+        else
+            (row.Text, row.Edition) = (save.Text.Trim(), row.Edition + 1);
         desk.Touch(id);
         await desk.CommitAsync(transaction);
     }
@@ -80,7 +138,8 @@ public static class ProjectBrief
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
         var parts = Shown(file, await TextsAsync(desk, id));
-        if (parts.Count == 0) throw new RefusedException("There is nothing in the brief yet that the client may see.");
+        if (parts.Count == 0)
+            throw new RefusedException("There is nothing in the brief yet that the client may see.");
         var row = await LettersOut.ClaimAsync(desk, file, letter.Subject, letter.Body, null);
         var version = await Versions.AddAsync(desk, id, PaperSort.Brief, parts);
         await desk.RecordAsync(file, Actor.Owner, new Happening.BriefPut(version.Hash));
@@ -92,7 +151,8 @@ public static class ProjectBrief
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        if (BriefRule.Of(file.History).IsOpen) await desk.RecordAsync(file, Actor.Owner, new Happening.BriefTakenBack());
+        if (BriefRule.Of(file.History).IsOpen)
+            await desk.RecordAsync(file, Actor.Owner, new Happening.BriefTakenBack());
         await desk.CommitAsync(transaction);
     }
 
@@ -100,9 +160,15 @@ public static class ProjectBrief
     public static async Task<ShownBriefDto?> ShownAsync(Desk desk, ProjectFile file)
     {
         var state = BriefRule.Of(file.History);
-        if (state.Put is null) return null;
+        if (state.Put is null)
+            return null;
         var (parts, hash) = await PutAsync(desk, file, state.Hash!);
-        return new(parts, hash, state.IsOpen, state.Approved is { } at && hash == state.Hash ? Record.Short(desk, desk.Calendar.DateOf(at)) : null);
+        return new(
+            parts,
+            hash,
+            state.IsOpen,
+            state.Approved is { } at && hash == state.Hash ? Record.Short(desk, desk.Calendar.DateOf(at)) : null
+        );
     }
 
     /// <exception cref="RefusedException">It was changed or taken back while it was read.</exception>
@@ -111,7 +177,8 @@ public static class ProjectBrief
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
         var state = BriefRule.Of(file.History);
-        if (!state.IsOpen || state.Hash != hash || (await PutAsync(desk, file, hash)).Hash != hash) throw new RefusedException("The brief was changed while you read it. Load the page again.");
+        if (!state.IsOpen || state.Hash != hash || (await PutAsync(desk, file, hash)).Hash != hash)
+            throw new RefusedException("The brief was changed while you read it. Load the page again.");
         await desk.RecordAsync(file, Actor.Client, new Happening.BriefApproved(hash));
         await desk.CommitAsync(transaction);
     }
@@ -120,16 +187,39 @@ public static class ProjectBrief
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        if (!BriefRule.Of(file.History).IsOpen) throw new RefusedException("The brief is not open for remarks any more.");
-        await desk.RecordAsync(file, Actor.Client, new Happening.BriefRemarked(await Happened.NoteAsync(desk, id, NoteSort.Words, words)));
+        if (!BriefRule.Of(file.History).IsOpen)
+            throw new RefusedException("The brief is not open for remarks any more.");
+        await desk.RecordAsync(
+            file,
+            Actor.Client,
+            new Happening.BriefRemarked(await Happened.NoteAsync(desk, id, NoteSort.Words, words))
+        );
         await desk.CommitAsync(transaction);
     }
 
     public static async Task<IReadOnlyList<DetailDto>> DetailsAsync(Desk desk, ProjectFile file)
     {
-        var known = await desk.Db.Details.AsNoTracking().Where(d => d.ProjectId == file.Id).ToDictionaryAsync(d => d.Name, d => d.Value);
-        var said = await desk.Db.DetailDoubts.AsNoTracking().Where(d => d.ProjectId == file.Id && d.GoneAt == null).ToListAsync();
-        return [.. file.Case.Kind.AllDetails.Select(d => new DetailDto(d.Name, d.Sort, d.Unit, d.Options, d.Private, file.Case.Kind.Demands.Contains(d.Name), known.GetValueOrDefault(d.Name, ""), said.LastOrDefault(one => one.Name == d.Name)?.Said))];
+        var known = await desk
+            .Db.Details.AsNoTracking()
+            .Where(d => d.ProjectId == file.Id)
+            .ToDictionaryAsync(d => d.Name, d => d.Value);
+        var said = await desk
+            .Db.DetailDoubts.AsNoTracking()
+            .Where(d => d.ProjectId == file.Id && d.GoneAt == null)
+            .ToListAsync();
+        return
+        [
+            .. file.Case.Kind.AllDetails.Select(d => new DetailDto(
+                d.Name,
+                d.Sort,
+                d.Unit,
+                d.Options,
+                d.Private,
+                file.Case.Kind.Demands.Contains(d.Name),
+                known.GetValueOrDefault(d.Name, ""),
+                said.LastOrDefault(one => one.Name == d.Name)?.Said
+            )),
+        ];
     }
 
     /// <summary>Keeps what the owner found out. A detail the kind demands can be corrected, not emptied.</summary>
@@ -145,44 +235,74 @@ public static class ProjectBrief
         foreach (var (name, given) in save.Values)
         {
             var value = rules.TryGetValue(name, out var of) ? Sizes.Value(of.AsField, given.Trim()) : given.Trim();
-            if (!rules.TryGetValue(name, out var rule)) errors.Add((name, "This kind of work has no such detail."));
+            if (!rules.TryGetValue(name, out var rule))
+                errors.Add((name, "This kind of work has no such detail."));
             else if (value.Length == 0)
             {
-                if (rows.TryGetValue(name, out var known) && file.Case.Kind.Demands.Contains(name)) errors.Add((name, "It is needed and known: correct it rather than leave it empty."));
-                else if (known is not null) desk.Db.Details.Remove(known);
+                if (rows.TryGetValue(name, out var known) && file.Case.Kind.Demands.Contains(name))
+                    errors.Add((name, "It is needed and known: correct it rather than leave it empty."));
+                else if (known is not null)
+                    desk.Db.Details.Remove(known);
             }
-            else if (FormRule.MistakeIn(rule.AsField, value) is { } mistake) errors.Add((name, mistake));
-            else if (rows.TryGetValue(name, out var row)) row.Value = value;
+            else if (FormRule.MistakeIn(rule.AsField, value) is { } mistake)
+                errors.Add((name, mistake));
+            else if (rows.TryGetValue(name, out var row))
+                row.Value = value;
             else
             {
-                desk.Db.Details.Add(new() { ProjectId = id, Name = name, Value = value });
+                desk.Db.Details.Add(
+                    new()
+                    {
+                        ProjectId = id,
+                        Name = name,
+                        Value = value,
+                    }
+                );
                 facts.Add(new Happening.DetailKnown(name));
             }
         }
-        if (errors.Count > 0) throw new InvalidException([.. errors]);
+        if (errors.Count > 0)
+            throw new InvalidException([.. errors]);
         await desk.Db.SaveChangesAsync();
         await desk.RecordAsync(file, Actor.Owner, [.. facts]);
         await desk.CommitAsync(transaction);
     }
 
-    private static Task<Dictionary<string, BriefRow>> TextsAsync(Desk desk, ProjectId id) => desk.Db.Briefs.AsNoTracking().Where(b => b.ProjectId == id).ToDictionaryAsync(b => b.Part);
+    private static Task<Dictionary<string, BriefRow>> TextsAsync(Desk desk, ProjectId id) =>
+        desk.Db.Briefs.AsNoTracking().Where(b => b.ProjectId == id).ToDictionaryAsync(b => b.Part);
 
     /// <summary>What a client may read of it: never a private part, nor obstacles.</summary>
     private static List<ShownPartDto> Shown(ProjectFile file, IReadOnlyDictionary<string, BriefRow> texts) =>
-        [.. from part in file.Case.Kind.Brief
-            where part is { Private: false, Use: not BriefUse.Obstacle } && texts.TryGetValue(part.Key, out var row) && row.Text.Length > 0
-            select new ShownPartDto(part.Group.ToString(), part.Name, texts[part.Key].Text)];
+        [
+            .. from part in file.Case.Kind.Brief
+            where
+                part is { Private: false, Use: not BriefUse.Obstacle }
+                && texts.TryGetValue(part.Key, out var row)
+                && row.Text.Length > 0
+            select new ShownPartDto(part.Group.ToString(), part.Name, texts[part.Key].Text),
+        ];
 
     /// <summary>The text that was put to the client, with its hash: the very one, whatever the owner wrote since. An older Gesamt kept the hash alone: there it is today's text, under today's hash.</summary>
-    private static async Task<(IReadOnlyList<ShownPartDto> Parts, string Hash)> PutAsync(Desk desk, ProjectFile file, string hash)
+    private static async Task<(IReadOnlyList<ShownPartDto> Parts, string Hash)> PutAsync(
+        Desk desk,
+        ProjectFile file,
+        string hash
+    )
     {
-        var version = await desk.Db.Versions.AsNoTracking().Where(v => v.ProjectId == file.Id && v.Sort == PaperSort.Brief && v.Hash == hash).OrderByDescending(v => v.Number).FirstOrDefaultAsync();
-        if (version is not null) return (Versions.Read<List<ShownPartDto>>(version), version.Hash);
+        var version = await desk
+            .Db.Versions.AsNoTracking()
+            .Where(v => v.ProjectId == file.Id && v.Sort == PaperSort.Brief && v.Hash == hash)
+            .OrderByDescending(v => v.Number)
+            .FirstOrDefaultAsync();
+        if (version is not null)
+            return (Versions.Read<List<ShownPartDto>>(version), version.Hash);
         var parts = Shown(file, await TextsAsync(desk, file.Id));
         return (parts, OlderHashOf(parts));
     }
 
-    private static string HashOf(IReadOnlyList<ShownPartDto> parts) => CanonicalJson.Hash(CanonicalJson.Of(JsonSerializer.SerializeToNode(parts, StoreJson.Options)));
+    private static string HashOf(IReadOnlyList<ShownPartDto> parts) =>
+        CanonicalJson.Hash(CanonicalJson.Of(JsonSerializer.SerializeToNode(parts, StoreJson.Options)));
 
-    private static string OlderHashOf(IReadOnlyList<ShownPartDto> parts) => CanonicalJson.Hash(Encoding.UTF8.GetBytes(StoreJson.Write(parts)));
+    private static string OlderHashOf(IReadOnlyList<ShownPartDto> parts) =>
+        CanonicalJson.Hash(Encoding.UTF8.GetBytes(StoreJson.Write(parts)));
 }

@@ -27,20 +27,43 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
 
     public static void MapImport(RouteGroupBuilder api)
     {
-        api.MapPost("/imports", async (string name, Desk desk, FileVault vault, HttpContext http, CancellationToken stop) => new ImportIdDto(await Import.BeginAsync(desk, vault, name, http.Request.Body, stop)))
-            .WithMetadata(new RequestSizeLimitAttribute(20 * 1024 * 1024)).Accepts<byte[]>("application/octet-stream");
-        api.MapGet("/imports", async (Desk desk) => (await desk.Db.Imports.AsNoTracking().OrderByDescending(i => i.Id).Take(20).ToListAsync())
-            .Select(i => new ImportDoneDto(i.Id, i.Name, i.State, i.Made, Contracts.Contracting.At(desk, i.At))).ToList());
+        api.MapPost(
+                "/imports",
+                async (string name, Desk desk, FileVault vault, HttpContext http, CancellationToken stop) =>
+                    new ImportIdDto(await Import.BeginAsync(desk, vault, name, http.Request.Body, stop))
+            )
+            .WithMetadata(new RequestSizeLimitAttribute(20 * 1024 * 1024))
+            .Accepts<byte[]>("application/octet-stream");
+        api.MapGet(
+            "/imports",
+            async (Desk desk) =>
+                (await desk.Db.Imports.AsNoTracking().OrderByDescending(i => i.Id).Take(20).ToListAsync())
+                    .Select(i => new ImportDoneDto(i.Id, i.Name, i.State, i.Made, Contracts.Contracting.At(desk, i.At)))
+                    .ToList()
+        );
         api.MapGet("/imports/{id:int}", (int id, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id));
-        api.MapPost("/imports/{id:int}/preview", (int id, MatchingDto matching, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id, matching));
-        api.MapPost("/imports/{id:int}/run", async (int id, MatchingDto matching, Desk desk, FileVault vault, Importing importing) =>
-        {
-            await Import.OfAsync(desk, vault, id, matching);
-            if (await desk.Db.Imports.Where(i => i.Id == id && i.State == ImportState.Matching).ExecuteUpdateAsync(set => set.SetProperty(i => i.State, ImportState.Running).SetProperty(i => i.Matching, StoreJson.Write(matching))) == 0)
-                throw new RefusedException("This table was taken over already.");
-            importing.Begin(id);
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/imports/{id:int}/preview",
+            (int id, MatchingDto matching, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id, matching)
+        );
+        api.MapPost(
+            "/imports/{id:int}/run",
+            async (int id, MatchingDto matching, Desk desk, FileVault vault, Importing importing) =>
+            {
+                await Import.OfAsync(desk, vault, id, matching);
+                if (
+                    await desk
+                        .Db.Imports.Where(i => i.Id == id && i.State == ImportState.Matching)
+                        .ExecuteUpdateAsync(set =>
+                            set.SetProperty(i => i.State, ImportState.Running)
+                                .SetProperty(i => i.Matching, StoreJson.Write(matching))
+                        ) == 0
+                )
+                    throw new RefusedException("This table was taken over already.");
+                importing.Begin(id);
+                return TypedResults.NoContent();
+            }
+        );
         api.MapPost("/imports/{id:int}/undo", (int id, Importing importing) => importing.UndoAsync(id));
     }
 
@@ -48,23 +71,41 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
     public async Task ResumeAsync()
     {
         await using var scope = scopes.CreateAsyncScope();
-        foreach (var id in await scope.ServiceProvider.GetRequiredService<Desk>().Db.Imports.Where(i => i.State == ImportState.Running).Select(i => i.Id).ToListAsync()) Begin(id);
+        foreach (
+            var id in await scope
+                .ServiceProvider.GetRequiredService<Desk>()
+                .Db.Imports.Where(i => i.State == ImportState.Running)
+                .Select(i => i.Id)
+                .ToListAsync()
+        )
+            Begin(id);
     }
 
-    private void Begin(int id) => _ = Task.Run(async () =>
-    {
-        try
+    private void Begin(int id) =>
+        _ = Task.Run(async () =>
         {
-            while (await BatchAsync(id)) live.ChangedAll();
-        }
-        catch (Exception e) when (e is not OperationCanceledException)
-        {
-            log.LogError(e, "Import {Import} stopped", id);
-            await using var scope = scopes.CreateAsyncScope();
-            await scope.ServiceProvider.GetRequiredService<Desk>().Db.Imports.Where(i => i.Id == id).ExecuteUpdateAsync(set => set.SetProperty(i => i.State, ImportState.Failed).SetProperty(i => i.Problem, "It stopped in the middle. What was taken over until then is kept and can be undone."));
-        }
-        live.ChangedAll();
-    });
+            try
+            {
+                while (await BatchAsync(id))
+                    live.ChangedAll();
+            }
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                log.LogError(e, "Import {Import} stopped", id);
+                await using var scope = scopes.CreateAsyncScope();
+                await scope
+                    .ServiceProvider.GetRequiredService<Desk>()
+                    .Db.Imports.Where(i => i.Id == id)
+                    .ExecuteUpdateAsync(set =>
+                        set.SetProperty(i => i.State, ImportState.Failed)
+                            .SetProperty(
+                                i => i.Problem,
+                                "It stopped in the middle. What was taken over until then is kept and can be undone."
+                            )
+                    );
+            }
+            live.ChangedAll();
+        });
 
     /// <summary>The next rows in one transaction; false once all are done.</summary>
     private async Task<bool> BatchAsync(int id)
@@ -72,24 +113,32 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         var first = await desk.Db.Imports.AsNoTracking().SingleAsync(i => i.Id == id);
-        var all = await Import.ReadAllAsync(desk, await Import.TableAsync(vault, first), StoreJson.Read<MatchingDto>(first.Matching));
+        var all = await Import.ReadAllAsync(
+            desk,
+            await Import.TableAsync(vault, first),
+            StoreJson.Read<MatchingDto>(first.Matching)
+        );
         await using var transaction = await desk.BeginAsync();
         var (read, made, wrong) = (first.Read, 0, new List<PreviewRowDto>());
         foreach (var one in all.Skip(first.Read).Take(Batch))
         {
-            if (one.Wrong.Length > 0) wrong.Add(Import.Preview(desk, one));
-            else made += await AddAsync(desk, id, one);
+            if (one.Wrong.Length > 0)
+                wrong.Add(Import.Preview(desk, one));
+            else
+                made += await AddAsync(desk, id, one);
             read++;
             // what is done need not be looked over again with every further row
             desk.Db.ChangeTracker.Clear();
         }
         var row = await Import.OneAsync(desk, id);
-        if (row.State != ImportState.Running || row.Read != first.Read) return false;
+        if (row.State != ImportState.Running || row.Read != first.Read)
+            return false;
         var errors = StoreJson.Read<List<PreviewRowDto>>(row.Errors);
         errors.AddRange(wrong);
         (row.Read, row.Made) = (read, row.Made + made);
         row.Errors = StoreJson.Write(errors);
-        if (row.Read >= row.Total) row.State = ImportState.Done;
+        if (row.Read >= row.Total)
+            row.State = ImportState.Done;
         await desk.CommitAsync(transaction);
         return row.State == ImportState.Running;
     }
@@ -98,15 +147,44 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
     {
         // the same name with the same address in one table, or known before, is one client
         var name = read.Name ?? read.Organisation!;
-        var known = await desk.Db.People.FirstOrDefaultAsync(p => p.Name == name && p.MergedInto == null && p.RemovedAt == null && (p.Mail == read.Mail && p.Mail != null || p.Phone == read.Phone && p.Phone != null));
-        var person = known ?? new PersonRow { Name = name, Organisation = read.Name is null ? null : read.Organisation, Mail = read.Mail, Phone = read.Phone, Profile = read.Profile };
-        var project = await Inquiry.AddAsync(desk, read.Kind!.Value, person, new(read.Title, read.Source, read.Words is { } words ? LineText.Short(words) : null));
-        desk.Db.Imported.Add(new() { ImportId = import, ProjectId = project.Id, PersonId = person.Id, NewPerson = known is null });
+        var known = await desk.Db.People.FirstOrDefaultAsync(p =>
+            p.Name == name
+            && p.MergedInto == null
+            && p.RemovedAt == null
+            && (p.Mail == read.Mail && p.Mail != null || p.Phone == read.Phone && p.Phone != null)
+        );
+        var person =
+            known
+            ?? new PersonRow
+            {
+                Name = name,
+                Organisation = read.Name is null ? null : read.Organisation,
+                Mail = read.Mail,
+                Phone = read.Phone,
+                Profile = read.Profile,
+            };
+        var project = await Inquiry.AddAsync(
+            desk,
+            read.Kind!.Value,
+            person,
+            new(read.Title, read.Source, read.Words is { } words ? LineText.Short(words) : null)
+        );
+        desk.Db.Imported.Add(
+            new()
+            {
+                ImportId = import,
+                ProjectId = project.Id,
+                PersonId = person.Id,
+                NewPerson = known is null,
+            }
+        );
         var file = await desk.OpenAsync(project.Id);
         var at = read.Inquired is { } day && day < desk.Today ? desk.Calendar.At(day + new LocalTime(12, 0)) : desk.Now;
         List<Happening> facts = [new Happening.Imported()];
-        if (read.Date is { } date) facts.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
-        if (read.Words is not null) facts.Add(new Happening.NoteWritten(await Happened.NoteAsync(desk, project.Id, NoteSort.Note, read.Words)));
+        if (read.Date is { } date)
+            facts.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
+        if (read.Words is not null)
+            facts.Add(new Happening.NoteWritten(await Happened.NoteAsync(desk, project.Id, NoteSort.Note, read.Words)));
         facts.AddRange(await StandingAsync(desk, file, read));
         await desk.RecordAtAsync(file, Actor.Owner, at, [.. facts]);
         await desk.Db.SaveChangesAsync();
@@ -114,17 +192,38 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
     }
 
     /// <summary>Where it stood, as facts: what was booked and done elsewhere is waived here, and what was agreed there is not invoiced from here.</summary>
-    private static async Task<IReadOnlyList<Happening>> StandingAsync(Desk desk, ProjectFile file, ImportRowRead read) => read.Standing switch
-    {
-        ImportStanding.Booked or ImportStanding.Finished => [.. await PriceAsync(desk, file, read.Amount), .. file.Case.Kind.Gates.Where(gate => gate != Gate.Delivery || read.Standing == ImportStanding.Finished).Select(gate => new Happening.GateWaived(gate)), .. read.Standing == ImportStanding.Finished ? new Happening[] { new Happening.PutAway() } : []],
-        ImportStanding.Lost => [new Happening.Ended(EndReason.Lost)],
-        ImportStanding.Declined => [new Happening.Ended(EndReason.Declined)],
-        ImportStanding.Quiet => [new Happening.Ended(EndReason.GoneQuiet)],
-        _ => [],
-    };
+    private static async Task<IReadOnlyList<Happening>> StandingAsync(
+        Desk desk,
+        ProjectFile file,
+        ImportRowRead read
+    ) =>
+        read.Standing switch
+        {
+            ImportStanding.Booked or ImportStanding.Finished =>
+            [
+                .. await PriceAsync(desk, file, read.Amount),
+                .. file
+                    .Case.Kind.Gates.Where(gate => gate != Gate.Delivery || read.Standing == ImportStanding.Finished)
+                    .Select(gate => new Happening.GateWaived(gate)),
+                .. read.Standing == ImportStanding.Finished ? new Happening[] { new Happening.PutAway() } : [],
+            ],
+            ImportStanding.Lost => [new Happening.Ended(EndReason.Lost)],
+            ImportStanding.Declined => [new Happening.Ended(EndReason.Declined)],
+            ImportStanding.Quiet => [new Happening.Ended(EndReason.GoneQuiet)],
+            _ => [],
+        };
 
     private static async Task<IReadOnlyList<Happening>> PriceAsync(Desk desk, ProjectFile file, Money? amount) =>
-        amount is { Minor: > 0 } price ? [(Happening.PriceAgreed)await Contracts.Agreements.PriceAsync(desk, file, price.Major, new Rate(0), new Rate(0)) with { Parts = [] }] : [];
+        amount is { Minor: > 0 } price
+            ?
+            [
+                (Happening.PriceAgreed)
+                    await Contracts.Agreements.PriceAsync(desk, file, price.Major, new Rate(0), new Rate(0)) with
+                {
+                    Parts = [],
+                },
+            ]
+            : [];
 
     /// <summary>Takes out what an import made and nobody touched since; what went on is left, and counted.</summary>
     private async Task<ImportUndoneDto> UndoAsync(int id)
@@ -133,13 +232,25 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         await using var transaction = await desk.BeginAsync();
         var row = await Import.OneAsync(desk, id);
-        if (row.State is not (ImportState.Done or ImportState.Failed)) throw new RefusedException("Only a table that was taken over can be taken back.");
+        if (row.State is not (ImportState.Done or ImportState.Failed))
+            throw new RefusedException("Only a table that was taken over can be taken back.");
         var made = await desk.Db.Imported.Where(i => i.ImportId == id).ToListAsync();
         var ids = made.Select(i => i.ProjectId).ToList();
         // facts of its own were all recorded at one instant
-        var touched = (await desk.Db.Facts.Where(f => ids.Contains(f.ProjectId)).GroupBy(f => f.ProjectId).Where(g => g.Min(f => f.Recorded) != g.Max(f => f.Recorded)).Select(g => g.Key).ToListAsync()).ToHashSet();
+        var touched = (
+            await desk
+                .Db.Facts.Where(f => ids.Contains(f.ProjectId))
+                .GroupBy(f => f.ProjectId)
+                .Where(g => g.Min(f => f.Recorded) != g.Max(f => f.Recorded))
+                .Select(g => g.Key)
+                .ToListAsync()
+        ).ToHashSet();
         var gone = ids.Where(project => !touched.Contains(project)).ToList();
-        await RemoveAsync(desk, gone, [.. made.Where(i => i.NewPerson && !touched.Contains(i.ProjectId)).Select(i => i.PersonId)]);
+        await RemoveAsync(
+            desk,
+            gone,
+            [.. made.Where(i => i.NewPerson && !touched.Contains(i.ProjectId)).Select(i => i.PersonId)]
+        );
         row.State = ImportState.Undone;
         await desk.CommitAsync(transaction);
         live.ChangedAll();
@@ -159,7 +270,10 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             await desk.Db.Versions.Where(v => some.Contains(v.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Projects.Where(p => some.Contains(p.Id)).ExecuteDeleteAsync();
         }
-        foreach (var some in people.Distinct().Chunk(500)) await desk.Db.People.Where(p => some.Contains(p.Id) && !desk.Db.Projects.Any(x => x.ClientId == p.Id)).ExecuteDeleteAsync();
+        foreach (var some in people.Distinct().Chunk(500))
+            await desk
+                .Db.People.Where(p => some.Contains(p.Id) && !desk.Db.Projects.Any(x => x.ClientId == p.Id))
+                .ExecuteDeleteAsync();
     }
 }
 

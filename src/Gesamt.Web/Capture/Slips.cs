@@ -15,7 +15,13 @@ namespace Gesamt.Web.Capture;
 public sealed record WrittenDto(string Text, long? Project);
 
 /// <param name="Becomes">“a task for Harbour Lane Bakery front, due Fri 29 Jan”, or that it goes to the tray.</param>
-public sealed record SlipReadDto(SlipSort Sort, string Text, string Becomes, IReadOnlyList<Understood> Read, long? Project);
+public sealed record SlipReadDto(
+    SlipSort Sort,
+    string Text,
+    string Becomes,
+    IReadOnlyList<Understood> Read,
+    long? Project
+);
 
 public sealed record SlipKeptDto(int Id, string Words, long? Project);
 
@@ -30,42 +36,70 @@ public static class Slips
 
     public static void MapSlips(this RouteGroupBuilder api)
     {
-        api.MapGet("/slips/reading", async (string text, long? project, Desk desk) => Of(desk, await ReadAsync(desk, text, project), await TitlesAsync(desk)));
+        api.MapGet(
+            "/slips/reading",
+            async (string text, long? project, Desk desk) =>
+                Of(desk, await ReadAsync(desk, text, project), await TitlesAsync(desk))
+        );
         api.MapPost("/slips", (WrittenDto written, Desk desk) => KeepAsync(desk, written));
-        api.MapPost("/slips/{id:int}/undo", async (int id, Desk desk) =>
-        {
-            await UndoAsync(desk, id);
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/slips/{id:int}/file", async (int id, SlipFileDto to, Desk desk) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            var slip = await TrayedAsync(desk, id);
-            await FileAsync(desk, slip, await ReadAsync(desk, slip.Text, to.Project) with { Project = new(to.Project) });
-            await desk.CommitAsync(transaction);
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/slips/{id:int}/gone", async (int id, SlipGoneDto to, Desk desk) =>
-        {
-            var slip = await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.ProjectId == null) ?? throw new MissingException("slip");
-            slip.GoneAt = to.Gone ? desk.Now : null;
-            await desk.Db.SaveChangesAsync();
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/slips/{id:int}/undo",
+            async (int id, Desk desk) =>
+            {
+                await UndoAsync(desk, id);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/slips/{id:int}/file",
+            async (int id, SlipFileDto to, Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                var slip = await TrayedAsync(desk, id);
+                await FileAsync(
+                    desk,
+                    slip,
+                    await ReadAsync(desk, slip.Text, to.Project) with
+                    {
+                        Project = new(to.Project),
+                    }
+                );
+                await desk.CommitAsync(transaction);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/slips/{id:int}/gone",
+            async (int id, SlipGoneDto to, Desk desk) =>
+            {
+                var slip =
+                    await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.ProjectId == null)
+                    ?? throw new MissingException("slip");
+                slip.GoneAt = to.Gone ? desk.Now : null;
+                await desk.Db.SaveChangesAsync();
+                return TypedResults.NoContent();
+            }
+        );
     }
 
     public static async Task<SlipKeptDto> KeepAsync(Desk desk, WrittenDto written)
     {
-        if (written.Text.Trim().Length is 0 or > Longest) throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
+        if (written.Text.Trim().Length is 0 or > Longest)
+            throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
         await using var transaction = await desk.BeginAsync();
         var reading = await ReadAsync(desk, written.Text, written.Project);
         var slip = new SlipRow { Text = written.Text.Trim(), At = desk.Now };
         desk.Db.Slips.Add(slip);
         await desk.Db.SaveChangesAsync();
         // nothing but what it is about was said: it stays a slip with all its words
-        if (reading is { Project: not null, Text.Length: > 0 }) await FileAsync(desk, slip, reading);
+        if (reading is { Project: not null, Text.Length: > 0 })
+            await FileAsync(desk, slip, reading);
         await desk.CommitAsync(transaction);
-        return new(slip.Id, slip.ProjectId is null ? "Kept in the tray" : $"Kept: {Becomes(desk, reading, await TitlesAsync(desk))}", slip.ProjectId?.Value);
+        return new(
+            slip.Id,
+            slip.ProjectId is null ? "Kept in the tray" : $"Kept: {Becomes(desk, reading, await TitlesAsync(desk))}",
+            slip.ProjectId?.Value
+        );
     }
 
     /// <summary>Makes of a slip what it says. Inside the caller's transaction.</summary>
@@ -75,62 +109,136 @@ public static class Slips
         slip.ProjectId = file.Id;
         if (reading.Sort == SlipSort.Task)
         {
-            var task = new TaskRow { ProjectId = file.Id, Title = reading.Text.Length <= 200 ? reading.Text : reading.Text[..200], Due = reading.Due, EstimateMinutes = reading.Minutes, Importance = reading.Important ? 3 : null, Fixed = reading.Due is not null };
+            var task = new TaskRow
+            {
+                ProjectId = file.Id,
+                Title = reading.Text.Length <= 200 ? reading.Text : reading.Text[..200],
+                Due = reading.Due,
+                EstimateMinutes = reading.Minutes,
+                Importance = reading.Important ? 3 : null,
+                Fixed = reading.Due is not null,
+            };
             desk.Db.Tasks.Add(task);
             await desk.Db.SaveChangesAsync();
             slip.TaskId = task.Id;
-            desk.Db.Labels.AddRange(reading.Labels.Distinct().Select(label => new LabelRow { Label = label, TaskId = task.Id }));
+            desk.Db.Labels.AddRange(
+                reading.Labels.Distinct().Select(label => new LabelRow { Label = label, TaskId = task.Id })
+            );
             await desk.RecordAsync(file, Actor.Owner, new Happening.TaskMade(task.Id, reading.Due));
             return;
         }
-        var note = await Happened.NoteAsync(desk, file.Id, reading.Sort == SlipSort.Call ? NoteSort.Call : NoteSort.Note, reading.Text);
+        var note = await Happened.NoteAsync(
+            desk,
+            file.Id,
+            reading.Sort == SlipSort.Call ? NoteSort.Call : NoteSort.Note,
+            reading.Text
+        );
         slip.NoteId = note;
-        foreach (var label in reading.Labels.Distinct()) await Labels.PutAsync(desk, new(label, file.Id.Value, null, null));
-        await desk.RecordAsync(file, Actor.Owner, reading.Sort == SlipSort.Call ? new Happening.CallHeld(note) : new Happening.NoteWritten(note));
+        foreach (var label in reading.Labels.Distinct())
+            await Labels.PutAsync(desk, new(label, file.Id.Value, null, null));
+        await desk.RecordAsync(
+            file,
+            Actor.Owner,
+            reading.Sort == SlipSort.Call ? new Happening.CallHeld(note) : new Happening.NoteWritten(note)
+        );
     }
 
     /// <summary>Takes a slip back with what was made of it.</summary>
     private static async Task UndoAsync(Desk desk, int id)
     {
         await using var transaction = await desk.BeginAsync();
-        var slip = await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.GoneAt == null) ?? throw new RefusedException("This was taken back already.");
+        var slip =
+            await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.GoneAt == null)
+            ?? throw new RefusedException("This was taken back already.");
         slip.GoneAt = desk.Now;
-        if (slip.TaskId is { } taskId && await desk.Db.Tasks.SingleAsync(t => t.Id == taskId) is { Removed: false } task)
+        if (
+            slip.TaskId is { } taskId
+            && await desk.Db.Tasks.SingleAsync(t => t.Id == taskId) is { Removed: false } task
+        )
         {
             task.Removed = true;
             await desk.Db.SaveChangesAsync();
-            await desk.RecordAsync(await desk.OpenAsync(slip.ProjectId!.Value), Actor.Owner, new Happening.TaskRemoved(taskId));
+            await desk.RecordAsync(
+                await desk.OpenAsync(slip.ProjectId!.Value),
+                Actor.Owner,
+                new Happening.TaskRemoved(taskId)
+            );
         }
-        if (slip.NoteId is { } note) await desk.RecordAsync(await desk.OpenAsync(slip.ProjectId!.Value), Actor.Owner, new Happening.NoteTakenBack(note));
+        if (slip.NoteId is { } note)
+            await desk.RecordAsync(
+                await desk.OpenAsync(slip.ProjectId!.Value),
+                Actor.Owner,
+                new Happening.NoteTakenBack(note)
+            );
         await desk.CommitAsync(transaction);
     }
 
     private static async Task<SlipRow> TrayedAsync(Desk desk, int id) =>
-        await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.ProjectId == null && s.GoneAt == null) ?? throw new RefusedException("This slip is not in the tray any more.");
+        await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.ProjectId == null && s.GoneAt == null)
+        ?? throw new RefusedException("This slip is not in the tray any more.");
 
     private static async Task<SlipReading> ReadAsync(Desk desk, string text, long? here)
     {
-        if (text.Length > Longest) throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
-        var open = await desk.Db.Projects.AsNoTracking().Where(p => p.Standing.Ended == null && p.Standing.Stage != Stage.Finished || here != null && p.Id == new ProjectId(here.Value))
-            .Select(p => new { p.Id, p.Title, Client = p.Client!.Name, p.Client.Organisation, p.Standing.MainDate }).ToListAsync();
-        return SlipReader.Read(text, desk.Today, desk.Calendar, [.. open.Select(p => new SlipProject(p.Id, [.. new[] { p.Title, p.Client, p.Organisation }.OfType<string>()], p.MainDate))], here is { } id ? new(id) : null);
+        if (text.Length > Longest)
+            throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
+        var open = await desk
+            .Db.Projects.AsNoTracking()
+            .Where(p =>
+                p.Standing.Ended == null && p.Standing.Stage != Stage.Finished
+                || here != null && p.Id == new ProjectId(here.Value)
+            )
+            .Select(p => new
+            {
+                p.Id,
+                p.Title,
+                Client = p.Client!.Name,
+                p.Client.Organisation,
+                p.Standing.MainDate,
+            })
+            .ToListAsync();
+        return SlipReader.Read(
+            text,
+            desk.Today,
+            desk.Calendar,
+            [
+                .. open.Select(p => new SlipProject(
+                    p.Id,
+                    [.. new[] { p.Title, p.Client, p.Organisation }.OfType<string>()],
+                    p.MainDate
+                )),
+            ],
+            here is { } id ? new(id) : null
+        );
     }
 
-    private static async Task<IReadOnlyDictionary<ProjectId, string>> TitlesAsync(Desk desk) => await desk.Db.Projects.AsNoTracking().ToDictionaryAsync(p => p.Id, p => p.Title);
+    private static async Task<IReadOnlyDictionary<ProjectId, string>> TitlesAsync(Desk desk) =>
+        await desk.Db.Projects.AsNoTracking().ToDictionaryAsync(p => p.Id, p => p.Title);
 
     private static SlipReadDto Of(Desk desk, SlipReading reading, IReadOnlyDictionary<ProjectId, string> titles) =>
         new(reading.Sort, reading.Text, Becomes(desk, reading, titles), reading.Read, reading.Project?.Value);
 
     private static string Becomes(Desk desk, SlipReading reading, IReadOnlyDictionary<ProjectId, string> titles)
     {
-        var sort = reading.Sort switch { SlipSort.Task => "a task", SlipSort.Call => "a call", _ => "a note" };
+        var sort = reading.Sort switch
+        {
+            SlipSort.Task => "a task",
+            SlipSort.Call => "a call",
+            _ => "a note",
+        };
         var parts = new[]
         {
             reading.Due is { } due ? DateWords.Due(due, desk.Today, false) : null,
-            reading.Minutes is { } minutes ? minutes % 60 == 0 ? $"{minutes / 60} h" : $"{minutes} min" : null,
+            reading.Minutes is { } minutes
+                ? minutes % 60 == 0
+                    ? $"{minutes / 60} h"
+                    : $"{minutes} min"
+                : null,
             reading.Important ? "important" : null,
             reading.Labels.Length > 0 ? $"label {string.Join(", ", reading.Labels)}" : null,
         }.OfType<string>();
-        return string.Join(", ", new[] { reading.Project is { } id ? $"{sort} for {titles[id]}" : $"{sort}, into the tray" }.Concat(parts));
+        return string.Join(
+            ", ",
+            new[] { reading.Project is { } id ? $"{sort} for {titles[id]}" : $"{sort}, into the tray" }.Concat(parts)
+        );
     }
 }

@@ -16,16 +16,32 @@ public static class AsClient
     {
         var file = await desk.OpenAsync(project);
         // it is only looked at, so it carries no token with which it could act
-        var page = await ClientPage.OfAsync(desk, cards, file, "", part => part == with || Sight.IsOpen(file.History, part));
-        return new(page, with is { } part ? LineText.PartWords(part) : null,
-            with is { } closed && !Sight.IsOpen(file.History, closed) ? [.. Also(page, closed)] : []);
+        var page = await ClientPage.OfAsync(
+            desk,
+            cards,
+            file,
+            "",
+            part => part == with || Sight.IsOpen(file.History, part)
+        );
+        return new(
+            page,
+            with is { } part ? LineText.PartWords(part) : null,
+            with is { } closed && !Sight.IsOpen(file.History, closed) ? [.. Also(page, closed)] : []
+        );
     }
 
-    private static IEnumerable<string> Also(ClientPageDto page, PagePart part) => part switch
-    {
-        PagePart.Whole => page.Whole!.Phases.Select(phase => $"the phase {phase.Name}").Append(page.Whole.Date is { } date ? $"{page.Whole.DateName}, {date}" : "no date yet"),
-        PagePart.Drafts => page.Drafts!.Rounds.SelectMany(round => round.Files.Select(file => $"{file.Name} ({round.Title})")).DefaultIfEmpty("no draft yet"),
-        PagePart.Files => page.Files!.Final.Concat(page.Files.Supplied).Select(file => file.Name).DefaultIfEmpty("no file yet"),
-        _ => [$"the address {page.Help}"],
-    };
+    private static IEnumerable<string> Also(ClientPageDto page, PagePart part) =>
+        part switch
+        {
+            PagePart.Whole => page.Whole!.Phases.Select(phase => $"the phase {phase.Name}")
+                .Append(page.Whole.Date is { } date ? $"{page.Whole.DateName}, {date}" : "no date yet"),
+            PagePart.Drafts => page.Drafts!.Rounds.SelectMany(round =>
+                    round.Files.Select(file => $"{file.Name} ({round.Title})")
+                )
+                .DefaultIfEmpty("no draft yet"),
+            PagePart.Files => page.Files!.Final.Concat(page.Files.Supplied)
+                .Select(file => file.Name)
+                .DefaultIfEmpty("no file yet"),
+            _ => [$"the address {page.Help}"],
+        };
 }

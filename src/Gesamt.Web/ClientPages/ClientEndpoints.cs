@@ -28,96 +28,218 @@ public static class ClientEndpoints
     public const string RateLimit = "client";
 
     /// <summary>The first look: sets a cookie bound to this link's path and goes on to an address without the token.</summary>
-    public static void MapEntering(this WebApplication app) => app.MapGet("/p/{link}/enter/{token}", async (string link, string token, Desk desk, Links links, HttpContext http) =>
-    {
-        var row = await desk.Db.Links.AsNoTracking().SingleOrDefaultAsync(l => l.PublicId == link);
-        if (row is not null && links.Opens(row, token))
-            http.Response.Cookies.Append(Cookie, token, new() { Path = $"/p/{link}", HttpOnly = true, SameSite = SameSiteMode.Lax, Secure = http.Request.IsHttps, MaxAge = TimeSpan.FromDays(180) });
-        return Results.Redirect($"/p/{link}");
-    }).RequireRateLimiting(RateLimit).ExcludeFromDescription();
+    public static void MapEntering(this WebApplication app) =>
+        app.MapGet(
+                "/p/{link}/enter/{token}",
+                async (string link, string token, Desk desk, Links links, HttpContext http) =>
+                {
+                    var row = await desk.Db.Links.AsNoTracking().SingleOrDefaultAsync(l => l.PublicId == link);
+                    if (row is not null && links.Opens(row, token))
+                        http.Response.Cookies.Append(
+                            Cookie,
+                            token,
+                            new()
+                            {
+                                Path = $"/p/{link}",
+                                HttpOnly = true,
+                                SameSite = SameSiteMode.Lax,
+                                Secure = http.Request.IsHttps,
+                                MaxAge = TimeSpan.FromDays(180),
+                            }
+                        );
+                    return Results.Redirect($"/p/{link}");
+                }
+            )
+            .RequireRateLimiting(RateLimit)
+            .ExcludeFromDescription();
 
     public static RouteGroupBuilder MapClientPages(this RouteGroupBuilder page)
     {
-        page.MapGet("", async (HttpContext http, Desk desk, ICardPayments cards, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery) =>
-        {
-            var file = await desk.OpenAsync(Link(http).ProjectId);
-            return await ClientPage.OfAsync(desk, cards, file, antiforgery.GetAndStoreTokens(http).RequestToken!, part => Sight.IsOpen(file.History, part));
-        });
+        page.MapGet(
+            "",
+            async (
+                HttpContext http,
+                Desk desk,
+                ICardPayments cards,
+                Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery
+            ) =>
+            {
+                var file = await desk.OpenAsync(Link(http).ProjectId);
+                return await ClientPage.OfAsync(
+                    desk,
+                    cards,
+                    file,
+                    antiforgery.GetAndStoreTokens(http).RequestToken!,
+                    part => Sight.IsOpen(file.History, part)
+                );
+            }
+        );
 
-        page.MapPost("/opened", async (HttpContext http, Desk desk) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            var file = await desk.OpenAsync(Link(http).ProjectId);
-            if (Drafts.Waiting(file) is { } version) await desk.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
-            await desk.CommitAsync(transaction);
-            return Results.NoContent();
-        });
+        page.MapPost(
+            "/opened",
+            async (HttpContext http, Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                var file = await desk.OpenAsync(Link(http).ProjectId);
+                if (Drafts.Waiting(file) is { } version)
+                    await desk.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
+                await desk.CommitAsync(transaction);
+                return Results.NoContent();
+            }
+        );
 
-        page.MapGet("/price", async (HttpContext http, Desk desk, string[] choose) =>
-        {
-            var file = await desk.OpenAsync(Link(http).ProjectId);
-            var offer = Versions.OfferOf(await Contracting.ChoosableAsync(desk, file) ?? await Contracting.OpenVersionAsync(desk, file));
-            return PricedDto.Of(offer, Pricing.Of(offer, choose.ToHashSet(), file.Case.MainDate?.Date, desk.Today, desk.Calendar));
-        });
+        page.MapGet(
+            "/price",
+            async (HttpContext http, Desk desk, string[] choose) =>
+            {
+                var file = await desk.OpenAsync(Link(http).ProjectId);
+                var offer = Versions.OfferOf(
+                    await Contracting.ChoosableAsync(desk, file) ?? await Contracting.OpenVersionAsync(desk, file)
+                );
+                return PricedDto.Of(
+                    offer,
+                    Pricing.Of(offer, choose.ToHashSet(), file.Case.MainDate?.Date, desk.Today, desk.Calendar)
+                );
+            }
+        );
 
-        page.MapPost("/accept", async (HttpContext http, Desk desk, ChosenDto chosen) =>
-        {
-            await Contracting.AcceptAsync(desk, Link(http).ProjectId, chosen.Chosen.ToHashSet());
-            return Results.NoContent();
-        });
+        page.MapPost(
+            "/accept",
+            async (HttpContext http, Desk desk, ChosenDto chosen) =>
+            {
+                await Contracting.AcceptAsync(desk, Link(http).ProjectId, chosen.Chosen.ToHashSet());
+                return Results.NoContent();
+            }
+        );
 
-        page.MapPost("/change", (HttpContext http, Desk desk, WordsDto words) =>
-            ReplyAsync(desk, Link(http).ProjectId, words.Words, (version, note) => new Happening.ChangeAsked(version, note)));
+        page.MapPost(
+            "/change",
+            (HttpContext http, Desk desk, WordsDto words) =>
+                ReplyAsync(
+                    desk,
+                    Link(http).ProjectId,
+                    words.Words,
+                    (version, note) => new Happening.ChangeAsked(version, note)
+                )
+        );
 
-        page.MapPost("/decline", (HttpContext http, Desk desk, WordsDto words) =>
-            ReplyAsync(desk, Link(http).ProjectId, words.Words, (version, _) => new Happening.ProposalDeclined(version)));
+        page.MapPost(
+            "/decline",
+            (HttpContext http, Desk desk, WordsDto words) =>
+                ReplyAsync(
+                    desk,
+                    Link(http).ProjectId,
+                    words.Words,
+                    (version, _) => new Happening.ProposalDeclined(version)
+                )
+        );
 
-        page.MapPost("/sign", async (HttpContext http, Desk desk, SignDto sign) =>
-        {
-            if (!sign.Agreed) throw new InvalidException(("agreed", "Tick that you have read the contract and agree to it."));
-            await Contracting.SignAsync(desk, Link(http).ProjectId, new(sign.Name, sign.Hash, AddressOf(http), http.Request.Headers.UserAgent.ToString()));
-            return Results.NoContent();
-        });
+        page.MapPost(
+            "/sign",
+            async (HttpContext http, Desk desk, SignDto sign) =>
+            {
+                if (!sign.Agreed)
+                    throw new InvalidException(("agreed", "Tick that you have read the contract and agree to it."));
+                await Contracting.SignAsync(
+                    desk,
+                    Link(http).ProjectId,
+                    new(sign.Name, sign.Hash, AddressOf(http), http.Request.Headers.UserAgent.ToString())
+                );
+                return Results.NoContent();
+            }
+        );
 
-        page.MapPost("/pay", async (HttpContext http, Desk desk, ICardPayments cards) =>
-            new AddressDto(await Checkout.BeginAsync(desk, cards, Link(http).ProjectId, $"/p/{Link(http).PublicId}")));
+        page.MapPost(
+            "/pay",
+            async (HttpContext http, Desk desk, ICardPayments cards) =>
+                new AddressDto(
+                    await Checkout.BeginAsync(desk, cards, Link(http).ProjectId, $"/p/{Link(http).PublicId}")
+                )
+        );
 
-        page.MapPost("/settle", async (HttpContext http, Desk desk, ICardPayments cards) =>
-        {
-            var project = Link(http).ProjectId;
-            foreach (var checkout in await desk.Db.Checkouts.AsNoTracking().Where(c => c.ProjectId == project).ToListAsync())
-                await Checkout.SettleAsync(desk, cards, checkout);
-            return Results.NoContent();
-        });
+        page.MapPost(
+            "/settle",
+            async (HttpContext http, Desk desk, ICardPayments cards) =>
+            {
+                var project = Link(http).ProjectId;
+                foreach (
+                    var checkout in await desk
+                        .Db.Checkouts.AsNoTracking()
+                        .Where(c => c.ProjectId == project)
+                        .ToListAsync()
+                )
+                    await Checkout.SettleAsync(desk, cards, checkout);
+                return Results.NoContent();
+            }
+        );
 
-        page.MapGet("/contract.pdf", async (HttpContext http, Desk desk) =>
-            await Contracting.LatestAsync(desk, await desk.OpenAsync(Link(http).ProjectId)) is { } contract
-                ? Results.File(await KeptPapers.ReadAsync(desk, contract), "application/pdf", "contract.pdf") : throw new MissingException("contract"));
+        page.MapGet(
+            "/contract.pdf",
+            async (HttpContext http, Desk desk) =>
+                await Contracting.LatestAsync(desk, await desk.OpenAsync(Link(http).ProjectId)) is { } contract
+                    ? Results.File(await KeptPapers.ReadAsync(desk, contract), "application/pdf", "contract.pdf")
+                    : throw new MissingException("contract")
+        );
 
-        page.MapGet("/invoices/{invoice}.pdf", async (string invoice, HttpContext http, Desk desk) =>
-        {
-            var project = Link(http).ProjectId;
-            var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.PublicId == invoice && i.ProjectId == project) ?? throw new MissingException("invoice");
-            return Results.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", $"invoice-{row.Number}.pdf");
-        });
+        page.MapGet(
+            "/invoices/{invoice}.pdf",
+            async (string invoice, HttpContext http, Desk desk) =>
+            {
+                var project = Link(http).ProjectId;
+                var row =
+                    await desk
+                        .Db.Invoices.AsNoTracking()
+                        .SingleOrDefaultAsync(i => i.PublicId == invoice && i.ProjectId == project)
+                    ?? throw new MissingException("invoice");
+                return Results.File(
+                    await KeptPapers.ReadAsync(desk, row),
+                    "application/pdf",
+                    $"invoice-{row.Number}.pdf"
+                );
+            }
+        );
         return page;
     }
 
     /// <summary>Lets only a link that opens pass, and keeps it for the endpoint.</summary>
-    public static async ValueTask<object?> OnlyOpenLinks(EndpointFilterInvocationContext context, EndpointFilterDelegate next)
+    public static async ValueTask<object?> OnlyOpenLinks(
+        EndpointFilterInvocationContext context,
+        EndpointFilterDelegate next
+    )
     {
         var http = context.HttpContext;
-        var (desk, links) = (http.RequestServices.GetRequiredService<Desk>(), http.RequestServices.GetRequiredService<Links>());
+        var (desk, links) = (
+            http.RequestServices.GetRequiredService<Desk>(),
+            http.RequestServices.GetRequiredService<Links>()
+        );
         var name = (string?)http.GetRouteValue("link") ?? "";
         var row = await desk.Db.Links.AsNoTracking().SingleOrDefaultAsync(l => l.PublicId == name);
         if (row is null || !links.Opens(row, http.Request.Cookies[Cookie] ?? ""))
-            return Results.Problem("This link is not valid any more. Ask for a new one by answering any letter you got.", statusCode: 401, title: "The link does not open");
+            return Results.Problem(
+                "This link is not valid any more. Ask for a new one by answering any letter you got.",
+                statusCode: 401,
+                title: "The link does not open"
+            );
         http.Items[typeof(LinkRow)] = row;
-        var need = HttpMethods.IsGet(http.Request.Method) || Looks.Any(path => http.Request.Path.Value!.EndsWith(path, StringComparison.Ordinal)) ? PageAct.Look
-            : http.Request.Path.Value!.EndsWith("/pay", StringComparison.Ordinal) ? PageAct.Pay : PageAct.Answer;
-        if (!await MayAsync(desk, row, PageAct.Look)) return Results.Problem("This link is not valid any more. Ask for a new one by answering any letter you got.", statusCode: 401, title: "The link does not open");
-        return need == PageAct.Look || await MayAsync(desk, row, need) ? await next(context)
-            : Results.Problem("This page is yours to read. Whoever decides answers on it.", statusCode: 403, title: "Only for reading");
+        var need =
+            HttpMethods.IsGet(http.Request.Method)
+            || Looks.Any(path => http.Request.Path.Value!.EndsWith(path, StringComparison.Ordinal))
+                ? PageAct.Look
+            : http.Request.Path.Value!.EndsWith("/pay", StringComparison.Ordinal) ? PageAct.Pay
+            : PageAct.Answer;
+        if (!await MayAsync(desk, row, PageAct.Look))
+            return Results.Problem(
+                "This link is not valid any more. Ask for a new one by answering any letter you got.",
+                statusCode: 401,
+                title: "The link does not open"
+            );
+        return need == PageAct.Look || await MayAsync(desk, row, need)
+            ? await next(context)
+            : Results.Problem(
+                "This page is yours to read. Whoever decides answers on it.",
+                statusCode: 403,
+                title: "Only for reading"
+            );
     }
 
     // what a page tells by itself while it is only looked at
@@ -126,23 +248,51 @@ public static class ClientEndpoints
     /// <summary>Whether the person of a link may do something, by the part they have in the project.</summary>
     public static async Task<bool> MayAsync(Desk desk, LinkRow link, PageAct act)
     {
-        var isClient = await desk.Db.Projects.AnyAsync(p => p.Id == link.ProjectId && (p.ClientId == link.PersonId || desk.Db.People.Any(one => one.Id == link.PersonId && one.MergedInto == p.ClientId)));
-        return PartRule.May(isClient, isClient ? [] : await desk.Db.ProjectPeople.Where(p => p.ProjectId == link.ProjectId && p.PersonId == link.PersonId).Select(p => p.Part).ToListAsync(), act);
+        var isClient = await desk.Db.Projects.AnyAsync(p =>
+            p.Id == link.ProjectId
+            && (
+                p.ClientId == link.PersonId
+                || desk.Db.People.Any(one => one.Id == link.PersonId && one.MergedInto == p.ClientId)
+            )
+        );
+        return PartRule.May(
+            isClient,
+            isClient
+                ? []
+                : await desk
+                    .Db.ProjectPeople.Where(p => p.ProjectId == link.ProjectId && p.PersonId == link.PersonId)
+                    .Select(p => p.Part)
+                    .ToListAsync(),
+            act
+        );
     }
 
     /// <summary>The link that let this request in.</summary>
     public static LinkRow Link(HttpContext http) => (LinkRow)http.Items[typeof(LinkRow)]!;
 
-    private static string AddressOf(HttpContext http) => http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown";
+    private static string AddressOf(HttpContext http) =>
+        http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown";
 
-    private static async Task<IResult> ReplyAsync(Desk desk, ProjectId project, string words, Func<VersionId, NoteId, Happening> what)
+    private static async Task<IResult> ReplyAsync(
+        Desk desk,
+        ProjectId project,
+        string words,
+        Func<VersionId, NoteId, Happening> what
+    )
     {
         var text = words.Trim();
-        if (text.Length is 0 or > 5_000) throw new InvalidException(("words", "Say in 1 to 5 000 characters what should be different."));
+        if (text.Length is 0 or > 5_000)
+            throw new InvalidException(("words", "Say in 1 to 5 000 characters what should be different."));
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
         var version = (await Contracting.OpenVersionAsync(desk, file)).Id;
-        var note = new NoteRow { ProjectId = project, Sort = NoteSort.Words, Text = text, At = desk.Now };
+        var note = new NoteRow
+        {
+            ProjectId = project,
+            Sort = NoteSort.Words,
+            Text = text,
+            At = desk.Now,
+        };
         desk.Db.Notes.Add(note);
         await desk.Db.SaveChangesAsync();
         await desk.RecordAsync(file, Actor.Client, what(version, note.Id));

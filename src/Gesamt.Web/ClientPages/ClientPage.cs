@@ -18,90 +18,230 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.ClientPages;
 
 /// <summary>The one thing a client has to do now on the way to a booking; then done.</summary>
-public enum ClientStep { Nothing, Choose, Sign, Book, Done }
+public enum ClientStep
+{
+    Nothing,
+    Choose,
+    Sign,
+    Book,
+    Done,
+}
 
 public sealed record ChoiceLineDto(string Key, LineRole Role, string? Group, string Words, string Detail, string Price);
 
-public sealed record ProposalPageDto(string Intro, string Terms, string ValidUntil, bool RanOut, IReadOnlyList<ChoiceLineDto> Lines, PricedDto Priced);
+public sealed record ProposalPageDto(
+    string Intro,
+    string Terms,
+    string ValidUntil,
+    bool RanOut,
+    IReadOnlyList<ChoiceLineDto> Lines,
+    PricedDto Priced
+);
 
 public sealed record SignedDto(string Name, string Side, string At);
 
 /// <param name="Priced">What was chosen; none for a contract signed on paper before any price was agreed.</param>
-public sealed record ContractPageDto(string Title, string Text, IReadOnlyList<string> Parties, string Hash, string Consent, PricedDto? Priced, IReadOnlyList<SignedDto> Signatures);
+public sealed record ContractPageDto(
+    string Title,
+    string Text,
+    IReadOnlyList<string> Parties,
+    string Hash,
+    string Consent,
+    PricedDto? Priced,
+    IReadOnlyList<SignedDto> Signatures
+);
 
-public sealed record InvoicePageDto(string PublicId, string Number, string Total, string Owed, string Due, bool Paid, bool IsCredit);
+public sealed record InvoicePageDto(
+    string PublicId,
+    string Number,
+    string Total,
+    string Owed,
+    string Due,
+    bool Paid,
+    bool IsCredit
+);
 
 /// <param name="Token">Goes back with every write of this page.</param>
 /// <param name="AskedForChange">What was asked for and waits for an answer.</param>
 /// <param name="Whole">The project as a whole; null until the owner opens that part, as with the others.</param>
 public sealed record ClientPageDto(
-    string Studio, string Owner, string Brand, string Mail, string Project, string Person, string Token, ClientStep Step,
-    ProposalPageDto? Proposal, ContractPageDto? Contract, IReadOnlyList<InvoicePageDto> Invoices, bool AskedForChange, bool PaysByCard,
-    WholeDto? Whole, DraftsDto? Drafts, FilesPageDto? Files, string? Help, string? ChooseTime, IReadOnlyList<ClientMeetingDto> Meetings, ShownBriefDto? Brief, string? Logo, IReadOnlyList<ClientFormDto> Forms);
+    string Studio,
+    string Owner,
+    string Brand,
+    string Mail,
+    string Project,
+    string Person,
+    string Token,
+    ClientStep Step,
+    ProposalPageDto? Proposal,
+    ContractPageDto? Contract,
+    IReadOnlyList<InvoicePageDto> Invoices,
+    bool AskedForChange,
+    bool PaysByCard,
+    WholeDto? Whole,
+    DraftsDto? Drafts,
+    FilesPageDto? Files,
+    string? Help,
+    string? ChooseTime,
+    IReadOnlyList<ClientMeetingDto> Meetings,
+    ShownBriefDto? Brief,
+    string? Logo,
+    IReadOnlyList<ClientFormDto> Forms
+);
 
 /// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
 public static class ClientPage
 {
     /// <param name="open">Which parts are open: as the facts say, or, seen beforehand by the owner, one more.</param>
-    public static async Task<ClientPageDto> OfAsync(Desk desk, ICardPayments cards, ProjectFile file, string token, Func<PagePart, bool> open)
+    public static async Task<ClientPageDto> OfAsync(
+        Desk desk,
+        ICardPayments cards,
+        ProjectFile file,
+        string token,
+        Func<PagePart, bool> open
+    )
     {
         var (history, studio) = (file.History, desk.Studio);
         // one that was voided before anybody signed it is none; a signed one stays readable
-        var contract = await Contracting.LatestAsync(desk, file) is { } latest && (!Contracting.IsVoided(file, latest) || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id)) ? latest : null;
+        var contract =
+            await Contracting.LatestAsync(desk, file) is { } latest
+            && (
+                !Contracting.IsVoided(file, latest)
+                || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id)
+            )
+                ? latest
+                : null;
         var waiting = Drafts.Waiting(file);
         var invoices = await InvoicesAsync(desk, file);
         var step = StepOf(file, contract, invoices);
-        return new(studio.Name, studio.Owner, studio.Brand, studio.Mail, file.Row.Title, file.Row.Client!.Name, token, step,
+        return new(
+            studio.Name,
+            studio.Owner,
+            studio.Brand,
+            studio.Mail,
+            file.Row.Title,
+            file.Row.Client!.Name,
+            token,
+            step,
             await ProposalAsync(desk, file, step, contract),
-            contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract), invoices,
-            history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting, cards.Available,
+            contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract),
+            invoices,
+            history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
+            cards.Available,
             open(PagePart.Whole) ? ClientParts.Whole(desk, file, invoices) : null,
             open(PagePart.Drafts) ? await ClientParts.DraftsAsync(desk, file) : null,
             open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
             open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
-            await MeetingViews.OfferedAsync(desk, file), await MeetingViews.ForClientAsync(desk, file), await ProjectBrief.ShownAsync(desk, file), studio.Logo is null ? null : "/logo",
-            await ClientForms.OpenAsync(desk, file));
+            await MeetingViews.OfferedAsync(desk, file),
+            await MeetingViews.ForClientAsync(desk, file),
+            await ProjectBrief.ShownAsync(desk, file),
+            studio.Logo is null ? null : "/logo",
+            await ClientForms.OpenAsync(desk, file)
+        );
     }
 
     private static ClientStep StepOf(ProjectFile file, VersionRow? contract, IReadOnlyList<InvoicePageDto> invoices)
     {
-        if (Drafts.Waiting(file) is not null) return ClientStep.Choose;
-        var paid = GateRule.Read(file.Case).FirstOrDefault(gate => gate.Gate == Gate.Payment) is not { IsClosed: false };
-        if (contract is null) return paid && AgreedPrice.Of(file.History) is not null ? ClientStep.Done : ClientStep.Nothing;
-        if (!file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client)) return file.Case.End is null ? ClientStep.Sign : ClientStep.Nothing;
+        if (Drafts.Waiting(file) is not null)
+            return ClientStep.Choose;
+        var paid =
+            GateRule.Read(file.Case).FirstOrDefault(gate => gate.Gate == Gate.Payment) is not { IsClosed: false };
+        if (contract is null)
+            return paid && AgreedPrice.Of(file.History) is not null ? ClientStep.Done : ClientStep.Nothing;
+        if (!file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client))
+            return file.Case.End is null ? ClientStep.Sign : ClientStep.Nothing;
         return !paid && invoices.Any(invoice => !invoice.Paid) ? ClientStep.Book : ClientStep.Done;
     }
 
     /// <summary>The proposal to choose from; before anybody has signed also the one that was chosen from, with that choice.</summary>
-    private static async Task<ProposalPageDto?> ProposalAsync(Desk desk, ProjectFile file, ClientStep step, VersionRow? contract)
+    private static async Task<ProposalPageDto?> ProposalAsync(
+        Desk desk,
+        ProjectFile file,
+        ClientStep step,
+        VersionRow? contract
+    )
     {
-        var version = step switch { ClientStep.Choose => await Contracting.OpenVersionAsync(desk, file), ClientStep.Sign => await Contracting.ChoosableAsync(desk, file), _ => null };
-        if (version is null) return null;
+        var version = step switch
+        {
+            ClientStep.Choose => await Contracting.OpenVersionAsync(desk, file),
+            ClientStep.Sign => await Contracting.ChoosableAsync(desk, file),
+            _ => null,
+        };
+        if (version is null)
+            return null;
         var offer = Versions.OfferOf(version);
-        var chosen = step == ClientStep.Sign ? Versions.Read<ContractSnapshot>(contract!).Chosen.ToImmutableHashSet() : Pricing.Suggested(offer);
+        var chosen =
+            step == ClientStep.Sign
+                ? Versions.Read<ContractSnapshot>(contract!).Chosen.ToImmutableHashSet()
+                : Pricing.Suggested(offer);
         var priced = Pricing.Of(offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
-        return new(offer.Intro, offer.Terms, DateWords.Long(offer.ValidUntil), offer.ValidUntil < desk.Today,
-            [.. offer.Lines.Select(line => new ChoiceLineDto(line.Key, line.Role, line.Group, Wire.Words(line), line.Detail, MoneyText.Of(line.Priced(offer.Currency).Net)))],
-            PricedDto.Of(offer, priced));
+        return new(
+            offer.Intro,
+            offer.Terms,
+            DateWords.Long(offer.ValidUntil),
+            offer.ValidUntil < desk.Today,
+            [
+                .. offer.Lines.Select(line => new ChoiceLineDto(
+                    line.Key,
+                    line.Role,
+                    line.Group,
+                    Wire.Words(line),
+                    line.Detail,
+                    MoneyText.Of(line.Priced(offer.Currency).Net)
+                )),
+            ],
+            PricedDto.Of(offer, priced)
+        );
     }
 
     private static async Task<ContractPageDto> ContractAsync(Desk desk, VersionRow contract)
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
         var terms = await Contracting.TermsAsync(desk, contract);
-        var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
-        return new(snapshot.Title, snapshot.Text, snapshot.Parties, contract.Hash, Contracting.Consent, PricedDto.Of(terms),
-            [.. signatures.Select(s => new SignedDto(s.Name, s.Signer == Signer.Client ? "client" : "studio", Contracting.At(desk, s.At)))]);
+        var signatures = await desk
+            .Db.Signatures.AsNoTracking()
+            .Where(s => s.VersionId == contract.Id)
+            .OrderBy(s => s.Id)
+            .ToListAsync();
+        return new(
+            snapshot.Title,
+            snapshot.Text,
+            snapshot.Parties,
+            contract.Hash,
+            Contracting.Consent,
+            PricedDto.Of(terms),
+            [
+                .. signatures.Select(s => new SignedDto(
+                    s.Name,
+                    s.Signer == Signer.Client ? "client" : "studio",
+                    Contracting.At(desk, s.At)
+                )),
+            ]
+        );
     }
 
     private static async Task<IReadOnlyList<InvoicePageDto>> InvoicesAsync(Desk desk, ProjectFile file)
     {
-        var rows = await desk.Db.Invoices.AsNoTracking().Where(i => i.ProjectId == file.Id).OrderBy(i => i.Id).ToListAsync();
-        return [.. rows.Select(row =>
-        {
-            var currency = Currency.Of(row.Currency);
-            return new InvoicePageDto(row.PublicId, row.Number, MoneyText.Of(new(row.TotalMinor, currency)), MoneyText.Of(new(row.OwedMinor, currency)), DateWords.Long(row.Due),
-                row.OwedMinor <= 0, row.Sort == InvoiceSort.CreditNote);
-        })];
+        var rows = await desk
+            .Db.Invoices.AsNoTracking()
+            .Where(i => i.ProjectId == file.Id)
+            .OrderBy(i => i.Id)
+            .ToListAsync();
+        return
+        [
+            .. rows.Select(row =>
+            {
+                var currency = Currency.Of(row.Currency);
+                return new InvoicePageDto(
+                    row.PublicId,
+                    row.Number,
+                    MoneyText.Of(new(row.TotalMinor, currency)),
+                    MoneyText.Of(new(row.OwedMinor, currency)),
+                    DateWords.Long(row.Due),
+                    row.OwedMinor <= 0,
+                    row.Sort == InvoiceSort.CreditNote
+                );
+            }),
+        ];
     }
 }

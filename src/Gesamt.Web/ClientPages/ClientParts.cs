@@ -18,7 +18,14 @@ public sealed record ClientPhaseDto(string Name, PhaseState State, string When);
 public sealed record ToDoDto(string Words, string Where);
 
 /// <summary>The project as a whole: what is done, what is left, what the client is to do now.</summary>
-public sealed record WholeDto(string DateName, string? Date, string? Distance, IReadOnlyList<ClientPhaseDto> Phases, IReadOnlyList<ToDoDto> ToDo, bool Finished);
+public sealed record WholeDto(
+    string DateName,
+    string? Date,
+    string? Distance,
+    IReadOnlyList<ClientPhaseDto> Phases,
+    IReadOnlyList<ToDoDto> ToDo,
+    bool Finished
+);
 
 public sealed record ClientFileDto(string Id, string Name, string About, string Use, bool HasPreview);
 
@@ -27,13 +34,28 @@ public sealed record SaidDto(string Text, string At);
 
 /// <param name="Last">That it is the last round the price includes; said before one too many.</param>
 /// <param name="Beyond">That it goes beyond what the price includes.</param>
-public sealed record RoundDto(string Id, string Title, ReviewState State, string When, bool Last, bool Beyond, IReadOnlyList<ClientFileDto> Files, IReadOnlyList<SaidDto> Said);
+public sealed record RoundDto(
+    string Id,
+    string Title,
+    ReviewState State,
+    string When,
+    bool Last,
+    bool Beyond,
+    IReadOnlyList<ClientFileDto> Files,
+    IReadOnlyList<SaidDto> Said
+);
 
 /// <param name="Rounds">Newest first.</param>
 public sealed record DraftsDto(int Agreed, IReadOnlyList<RoundDto> Rounds);
 
 /// <param name="HandedOver">When the work was handed over.</param>
-public sealed record FilesPageDto(string? HandedOver, bool WaitsForYes, string? Approved, IReadOnlyList<ClientFileDto> Final, IReadOnlyList<ClientFileDto> Supplied);
+public sealed record FilesPageDto(
+    string? HandedOver,
+    bool WaitsForYes,
+    string? Approved,
+    IReadOnlyList<ClientFileDto> Final,
+    IReadOnlyList<ClientFileDto> Supplied
+);
 
 /// <summary>The parts of a client page that the owner opens one by one.</summary>
 public static class ClientParts
@@ -41,10 +63,20 @@ public static class ClientParts
     public static WholeDto Whole(Desk desk, ProjectFile file, IReadOnlyList<InvoicePageDto> invoices)
     {
         var phases = PhaseRule.Of(file.Case);
-        return new(LineText.Capital(file.Case.Kind.MainDate), file.Case.MainDate is { } date ? DateWords.Long(date.Date) : null,
+        return new(
+            LineText.Capital(file.Case.Kind.MainDate),
+            file.Case.MainDate is { } date ? DateWords.Long(date.Date) : null,
             file.Case.MainDate is { } main ? DateWords.Distance(main.Date, desk.Today) : null,
-            [.. phases.Select(phase => new ClientPhaseDto(LineText.Capital(phase.Name), phase.State, phase.Since is { } since ? DateWords.Short(desk.Calendar.DateOf(since), desk.Today) : ""))],
-            [.. ToDo(file, invoices)], file.Row.Standing.Stage == Core.Stages.Stage.Finished);
+            [
+                .. phases.Select(phase => new ClientPhaseDto(
+                    LineText.Capital(phase.Name),
+                    phase.State,
+                    phase.Since is { } since ? DateWords.Short(desk.Calendar.DateOf(since), desk.Today) : ""
+                )),
+            ],
+            [.. ToDo(file, invoices)],
+            file.Row.Standing.Stage == Core.Stages.Stage.Finished
+        );
     }
 
     /// <summary>Rounds of review with their drafts, as far as they are shown.</summary>
@@ -53,16 +85,38 @@ public static class ClientParts
         var shown = Sight.Shown(file.History);
         var rows = await desk.Db.Reviews.AsNoTracking().Where(r => r.ProjectId == file.Id).ToDictionaryAsync(r => r.Id);
         var files = (await FilesOfAsync(desk, file, FileGroup.Drafts)).ToDictionary(f => f.Id);
-        var said = (await desk.Db.Notes.AsNoTracking().Where(n => n.ProjectId == file.Id && n.ReviewId != null).OrderBy(n => n.Id).ToListAsync()).ToLookup(n => n.ReviewId!.Value);
+        var said = (
+            await desk
+                .Db.Notes.AsNoTracking()
+                .Where(n => n.ProjectId == file.Id && n.ReviewId != null)
+                .OrderBy(n => n.Id)
+                .ToListAsync()
+        ).ToLookup(n => n.ReviewId!.Value);
         var agreed = file.Case.Kind.Rounds;
-        return new(agreed,
-        [
-            .. ReviewRule.Of(file.History).Where(review => review.Round is not null && rows.ContainsKey(review.Id)).Reverse().Select(review => new RoundDto(
-                rows[review.Id].PublicId, $"{(review.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {review.Round} of {Math.Max(agreed, review.Round!.Value)}",
-                review.State, Contracting.At(desk, review.Answered ?? review.Opened), review.Round == agreed, review.Round > agreed,
-                [.. Reviewing.FilesOf(rows[review.Id]).Where(id => shown.Contains(id) && files.ContainsKey(id)).Select(id => Of(desk, files[id]))],
-                [.. said[review.Id].Select(note => new SaidDto(note.Text, Contracting.At(desk, note.At)))])),
-        ]);
+        return new(
+            agreed,
+            [
+                .. ReviewRule
+                    .Of(file.History)
+                    .Where(review => review.Round is not null && rows.ContainsKey(review.Id))
+                    .Reverse()
+                    .Select(review => new RoundDto(
+                        rows[review.Id].PublicId,
+                        $"{(review.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {review.Round} of {Math.Max(agreed, review.Round!.Value)}",
+                        review.State,
+                        Contracting.At(desk, review.Answered ?? review.Opened),
+                        review.Round == agreed,
+                        review.Round > agreed,
+                        [
+                            .. Reviewing
+                                .FilesOf(rows[review.Id])
+                                .Where(id => shown.Contains(id) && files.ContainsKey(id))
+                                .Select(id => Of(desk, files[id])),
+                        ],
+                        [.. said[review.Id].Select(note => new SaidDto(note.Text, Contracting.At(desk, note.At)))]
+                    )),
+            ]
+        );
     }
 
     public static async Task<FilesPageDto> FilesAsync(Desk desk, ProjectFile file)
@@ -70,16 +124,26 @@ public static class ClientParts
         var (shown, history) = (Sight.Shown(file.History), file.History);
         var final = await FilesOfAsync(desk, file, FileGroup.Final);
         var supplied = await FilesOfAsync(desk, file, FileGroup.Supplied);
-        var (handed, approved) = (history.Last<Happening.HandedOver>()?.Happened, history.Last<Happening.Approved>()?.Happened);
-        return new(handed is { } at ? DateWords.Long(desk.Calendar.DateOf(at)) : null, handed is not null && approved is null,
+        var (handed, approved) = (
+            history.Last<Happening.HandedOver>()?.Happened,
+            history.Last<Happening.Approved>()?.Happened
+        );
+        return new(
+            handed is { } at ? DateWords.Long(desk.Calendar.DateOf(at)) : null,
+            handed is not null && approved is null,
             approved is { } yes ? DateWords.Long(desk.Calendar.DateOf(yes)) : null,
-            [.. final.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))], [.. supplied.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))]);
+            [.. final.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))],
+            [.. supplied.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))]
+        );
     }
 
     private static IEnumerable<ToDoDto> ToDo(ProjectFile file, IReadOnlyList<InvoicePageDto> invoices)
     {
         if (ReviewRule.Open(file.History) is { } review)
-            yield return new($"Look at {(review.Phase is { } phase ? $"the {phase}" : "the draft")} and say what you think", "drafts");
+            yield return new(
+                $"Look at {(review.Phase is { } phase ? $"the {phase}" : "the draft")} and say what you think",
+                "drafts"
+            );
         foreach (var invoice in invoices.Where(invoice => !invoice.Paid && !invoice.IsCredit))
             yield return new($"Pay invoice {invoice.Number}, {invoice.Owed}, due {invoice.Due}", "papers");
         if (file.History.Any<Happening.HandedOver>() && !file.History.Any<Happening.Approved>())
@@ -87,7 +151,12 @@ public static class ClientParts
     }
 
     private static Task<List<FileRow>> FilesOfAsync(Desk desk, ProjectFile file, FileGroup group) =>
-        desk.Db.Files.AsNoTracking().Where(f => f.ProjectId == file.Id && f.Group == group && !f.Removed).OrderBy(f => f.Id).ToListAsync();
+        desk
+            .Db.Files.AsNoTracking()
+            .Where(f => f.ProjectId == file.Id && f.Group == group && !f.Removed)
+            .OrderBy(f => f.Id)
+            .ToListAsync();
 
-    private static ClientFileDto Of(Desk desk, FileRow row) => new(row.PublicId, row.Name, RecordWork.About(desk, row), row.Use, RecordWork.IsPicture(row));
+    private static ClientFileDto Of(Desk desk, FileRow row) =>
+        new(row.PublicId, row.Name, RecordWork.About(desk, row), row.Use, RecordWork.IsPicture(row));
 }

@@ -17,58 +17,124 @@ public static class ClientWork
 {
     public static RouteGroupBuilder MapClientWork(this RouteGroupBuilder page)
     {
-        page.MapGet("/files/{file}", async (string file, HttpContext http, Desk desk, FileVault vault) => FileEndpoints.Whole(http, vault, await SeenAsync(desk, http, file)));
-        page.MapGet("/files/{file}/preview", async (string file, HttpContext http, Desk desk, FileVault vault) => await FileEndpoints.PreviewAsync(http, vault, await SeenAsync(desk, http, file)));
+        page.MapGet(
+            "/files/{file}",
+            async (string file, HttpContext http, Desk desk, FileVault vault) =>
+                FileEndpoints.Whole(http, vault, await SeenAsync(desk, http, file))
+        );
+        page.MapGet(
+            "/files/{file}/preview",
+            async (string file, HttpContext http, Desk desk, FileVault vault) =>
+                await FileEndpoints.PreviewAsync(http, vault, await SeenAsync(desk, http, file))
+        );
 
         // said by the page when the client presses the link; a mere GET may be a preview of somebody's mail program
-        page.MapPost("/files/{file}/fetched", async (string file, HttpContext http, Desk desk) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            var row = await SeenAsync(desk, http, file);
-            var opened = await desk.OpenAsync(row.ProjectId);
-            if (row.Group == FileGroup.Final && !opened.History.Any<Happening.FileFetched>(f => f.File == row.Id)) await desk.RecordAsync(opened, Actor.Client, new Happening.FileFetched(row.Id));
-            await desk.CommitAsync(transaction);
-            return Results.NoContent();
-        });
+        page.MapPost(
+            "/files/{file}/fetched",
+            async (string file, HttpContext http, Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                var row = await SeenAsync(desk, http, file);
+                var opened = await desk.OpenAsync(row.ProjectId);
+                if (row.Group == FileGroup.Final && !opened.History.Any<Happening.FileFetched>(f => f.File == row.Id))
+                    await desk.RecordAsync(opened, Actor.Client, new Happening.FileFetched(row.Id));
+                await desk.CommitAsync(transaction);
+                return Results.NoContent();
+            }
+        );
 
-        page.MapPost("/files", async (string name, HttpContext http, Desk desk, FileVault vault, Settings settings, CancellationToken stop) =>
-        {
-            var project = ClientEndpoints.Link(http).ProjectId;
-            if (!Sight.IsOpen((await desk.OpenAsync(project)).History, PagePart.Files)) throw new MissingException("part");
-            var since = desk.Now - NodaTime.Duration.FromDays(1);
-            if (await desk.Db.Files.Where(f => f.ProjectId == project && f.By == Actor.Client && f.At > since).SumAsync(f => f.Size, stop) > settings.ClientMegabytesPerDay * 1024 * 1024)
-                throw new InvalidException(("file", $"Files of at most {settings.ClientMegabytesPerDay} MB can be put here in a day. Go on tomorrow, or write to {desk.Studio.Mail}."));
-            desk.Db.ChangeTracker.Clear();
-            await KeptFiles.KeepAsync(desk, vault, project, new(name, FileGroup.Supplied, null, http.Request.Body), Actor.Client, stop);
-            return Results.NoContent();
-        }).WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).Accepts<byte[]>("application/octet-stream");
+        page.MapPost(
+                "/files",
+                async (
+                    string name,
+                    HttpContext http,
+                    Desk desk,
+                    FileVault vault,
+                    Settings settings,
+                    CancellationToken stop
+                ) =>
+                {
+                    var project = ClientEndpoints.Link(http).ProjectId;
+                    if (!Sight.IsOpen((await desk.OpenAsync(project)).History, PagePart.Files))
+                        throw new MissingException("part");
+                    var since = desk.Now - NodaTime.Duration.FromDays(1);
+                    if (
+                        await desk
+                            .Db.Files.Where(f => f.ProjectId == project && f.By == Actor.Client && f.At > since)
+                            .SumAsync(f => f.Size, stop)
+                        > settings.ClientMegabytesPerDay * 1024 * 1024
+                    )
+                        throw new InvalidException(
+                            (
+                                "file",
+                                $"Files of at most {settings.ClientMegabytesPerDay} MB can be put here in a day. Go on tomorrow, or write to {desk.Studio.Mail}."
+                            )
+                        );
+                    desk.Db.ChangeTracker.Clear();
+                    await KeptFiles.KeepAsync(
+                        desk,
+                        vault,
+                        project,
+                        new(name, FileGroup.Supplied, null, http.Request.Body),
+                        Actor.Client,
+                        stop
+                    );
+                    return Results.NoContent();
+                }
+            )
+            .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024))
+            .Accepts<byte[]>("application/octet-stream");
 
-        page.MapPost("/rounds/{round}/remark", (string round, WordsDto said, HttpContext http, Desk desk) =>
-            SayAsync(desk, http, round, said.Words, (row, note) => new Happening.RemarkLeft(row.Id, note)));
-        page.MapPost("/rounds/{round}/changes", (string round, WordsDto said, HttpContext http, Desk desk) =>
-            SayAsync(desk, http, round, said.Words, (row, note) => new Happening.ChangesAsked(row.Id, note)));
-        page.MapPost("/rounds/{round}/approve", (string round, HttpContext http, Desk desk) =>
-            SayAsync(desk, http, round, null, (row, _) => new Happening.ReviewApproved(row.Id, row.Phase)));
+        page.MapPost(
+            "/rounds/{round}/remark",
+            (string round, WordsDto said, HttpContext http, Desk desk) =>
+                SayAsync(desk, http, round, said.Words, (row, note) => new Happening.RemarkLeft(row.Id, note))
+        );
+        page.MapPost(
+            "/rounds/{round}/changes",
+            (string round, WordsDto said, HttpContext http, Desk desk) =>
+                SayAsync(desk, http, round, said.Words, (row, note) => new Happening.ChangesAsked(row.Id, note))
+        );
+        page.MapPost(
+            "/rounds/{round}/approve",
+            (string round, HttpContext http, Desk desk) =>
+                SayAsync(desk, http, round, null, (row, _) => new Happening.ReviewApproved(row.Id, row.Phase))
+        );
 
-        page.MapPost("/approve", async (HttpContext http, Desk desk) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            var file = await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId);
-            if (!Sight.IsOpen(file.History, PagePart.Files) || !file.History.Any<Happening.HandedOver>()) throw new RefusedException("Nothing was handed over yet.");
-            if (!file.History.Any<Happening.Approved>()) await desk.RecordAsync(file, Actor.Client, new Happening.Approved());
-            await desk.CommitAsync(transaction);
-            return Results.NoContent();
-        });
+        page.MapPost(
+            "/approve",
+            async (HttpContext http, Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                var file = await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId);
+                if (!Sight.IsOpen(file.History, PagePart.Files) || !file.History.Any<Happening.HandedOver>())
+                    throw new RefusedException("Nothing was handed over yet.");
+                if (!file.History.Any<Happening.Approved>())
+                    await desk.RecordAsync(file, Actor.Client, new Happening.Approved());
+                await desk.CommitAsync(transaction);
+                return Results.NoContent();
+            }
+        );
         return page;
     }
 
     private static async Task<FileRow> SeenAsync(Desk desk, HttpContext http, string file) =>
         await KeptFiles.SeenAsync(desk, await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId), file);
 
-    private static async Task<IResult> SayAsync(Desk desk, HttpContext http, string round, string? words, Func<ReviewRow, NoteId, Happening> what)
+    private static async Task<IResult> SayAsync(
+        Desk desk,
+        HttpContext http,
+        string round,
+        string? words,
+        Func<ReviewRow, NoteId, Happening> what
+    )
     {
         var link = ClientEndpoints.Link(http);
-        var person = await desk.Db.People.AsNoTracking().Where(p => p.Id == link.PersonId).Select(p => p.Name).SingleAsync();
+        var person = await desk
+            .Db.People.AsNoTracking()
+            .Where(p => p.Id == link.PersonId)
+            .Select(p => p.Name)
+            .SingleAsync();
         await Reviewing.AnswerAsync(desk, link.ProjectId, round, person, words, what);
         return Results.NoContent();
     }

@@ -16,20 +16,29 @@ namespace Gesamt.Web.ClientPages;
 public sealed class Links
 {
     /// <summary>Said of a letter whose link would open nothing.</summary>
-    public const string Closed = "Their page is closed, so the link in it would open nothing. Open the page again, or take the link out.";
+    public const string Closed =
+        "Their page is closed, so the link in it would open nothing. Open the page again, or take the link out.";
 
     private readonly KeyRing ring;
     private readonly Settings settings;
     private readonly IServiceProvider services;
 
-    public Links(Settings settings, KeyRing ring, IServiceProvider services) => (this.settings, this.ring, this.services) = (settings, ring, services);
+    public Links(Settings settings, KeyRing ring, IServiceProvider services) =>
+        (this.settings, this.ring, this.services) = (settings, ring, services);
 
     /// <summary>The link of a person to a project, made when it is first needed.</summary>
     public static async Task<LinkRow> OfAsync(GesamtDb db, ProjectId project, PersonId person)
     {
         var link = await db.Links.SingleOrDefaultAsync(l => l.ProjectId == project && l.PersonId == person);
-        if (link is not null) return link;
-        link = new() { ProjectId = project, PersonId = person, PublicId = Inquiry.NewCode() + Inquiry.NewCode(), Generation = 1 };
+        if (link is not null)
+            return link;
+        link = new()
+        {
+            ProjectId = project,
+            PersonId = person,
+            PublicId = Inquiry.NewCode() + Inquiry.NewCode(),
+            Generation = 1,
+        };
         db.Links.Add(link);
         await db.SaveChangesAsync();
         return link;
@@ -39,12 +48,29 @@ public sealed class Links
     public string AddressOf(LinkRow link) => $"{BaseAddress}/p/{link.PublicId}/enter/{TokenOf(link)}";
 
     /// <summary>Whether a token opens a link: the right one, of its present generation, and not ended.</summary>
-    public bool Opens(LinkRow link, string token) => link.EndedAt is null && ring.LinksKey is not null
-        && CryptographicOperations.FixedTimeEquals(Encoding.ASCII.GetBytes(token), Encoding.ASCII.GetBytes(TokenOf(link)));
+    public bool Opens(LinkRow link, string token) =>
+        link.EndedAt is null
+        && ring.LinksKey is not null
+        && CryptographicOperations.FixedTimeEquals(
+            Encoding.ASCII.GetBytes(token),
+            Encoding.ASCII.GetBytes(TokenOf(link))
+        );
 
     private string TokenOf(LinkRow link) =>
-        Base64Url.EncodeToString(HMACSHA256.HashData(ring.LinksKey ?? throw new RefusedException(KeyRing.NoLinks), Encoding.UTF8.GetBytes($"{link.PublicId}:{link.Generation}")));
+        Base64Url.EncodeToString(
+            HMACSHA256.HashData(
+                ring.LinksKey ?? throw new RefusedException(KeyRing.NoLinks),
+                Encoding.UTF8.GetBytes($"{link.PublicId}:{link.Generation}")
+            )
+        );
 
-    private string BaseAddress => settings.Address.Length > 0 ? settings.Address.TrimEnd('/')
-        : services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()?.Addresses.FirstOrDefault()?.TrimEnd('/') ?? "http://localhost";
+    private string BaseAddress =>
+        settings.Address.Length > 0
+            ? settings.Address.TrimEnd('/')
+            : services
+                .GetRequiredService<IServer>()
+                .Features.Get<IServerAddressesFeature>()
+                ?.Addresses.FirstOrDefault()
+                ?.TrimEnd('/')
+                ?? "http://localhost";
 }

@@ -23,8 +23,13 @@ public static class Agreements
     /// <summary>The agreement in force; null while no price is agreed.</summary>
     public static async Task<Agreement?> OfAsync(Desk desk, ProjectFile file)
     {
-        if (AgreedPrice.Of(file.History) is not { } price) return null;
-        var contract = await desk.Db.Versions.AsNoTracking().Where(v => v.FromProposal == price.Version).OrderByDescending(v => v.Number).FirstOrDefaultAsync();
+        if (AgreedPrice.Of(file.History) is not { } price)
+            return null;
+        var contract = await desk
+            .Db.Versions.AsNoTracking()
+            .Where(v => v.FromProposal == price.Version)
+            .OrderByDescending(v => v.Number)
+            .FirstOrDefaultAsync();
         var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == price.Version);
         return Of(desk, file, proposal, contract);
     }
@@ -38,7 +43,8 @@ public static class Agreements
         return new(proposal, offer, Pricing.Of(offer, chosen, file.Case.MainDate?.Date, on, desk.Calendar), contract);
     }
 
-    private static ImmutableArray<string> Chosen(VersionRow? contract) => contract is null ? [] : Versions.Read<ContractSnapshot>(contract).Chosen;
+    private static ImmutableArray<string> Chosen(VersionRow? contract) =>
+        contract is null ? [] : Versions.Read<ContractSnapshot>(contract).Chosen;
 
     /// <summary>A price agreed outside, by phone or by hand: kept as a version of its own with one line, so that everything that follows from a price follows from this one too. Inside the caller's transaction.</summary>
     /// <param name="net">Without tax.</param>
@@ -46,32 +52,76 @@ public static class Agreements
     public static async Task<Happening> PriceAsync(Desk desk, ProjectFile file, decimal net, Rate tax, Rate onBooking)
     {
         var rest = new Rate(1_000_000 - onBooking.PartsPerMillion);
-        DueRule later = file.Case.MainDate is null ? new DueRule.OnHandover(14) : new DueRule.AroundMainDate(Span.None, 14);
+        DueRule later = file.Case.MainDate is null
+            ? new DueRule.OnHandover(14)
+            : new DueRule.AroundMainDate(Span.None, 14);
         ImmutableArray<PlanPart> plan =
         [
-            .. onBooking.PartsPerMillion > 0 ? new[] { new PlanPart(onBooking, new DueRule.OnBooking(file.Case.Kind.BookingDays)) } : [],
+            .. onBooking.PartsPerMillion > 0
+                ? new[] { new PlanPart(onBooking, new DueRule.OnBooking(file.Case.Kind.BookingDays)) }
+                : [],
             .. rest.PartsPerMillion > 0 ? new[] { new PlanPart(rest, later) } : [],
         ];
-        var offer = new Offer(file.Row.Title, "", "", desk.Currency, desk.Today,
-            [new("agreed", LineRole.Included, null, file.Row.Title, "as agreed", 1, "", net, tax, false)], plan);
+        var offer = new Offer(
+            file.Row.Title,
+            "",
+            "",
+            desk.Currency,
+            desk.Today,
+            [new("agreed", LineRole.Included, null, file.Row.Title, "as agreed", 1, "", net, tax, false)],
+            plan
+        );
         Pricing.Check(offer, desk.Today);
-        var priced = Pricing.Of(offer, ImmutableHashSet<string>.Empty, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
-        var version = await Versions.AddAsync(desk, file.Id, PaperSort.Proposal, new ProposalSnapshot(offer, "Contract", "", file.Row.Client!.Name));
-        return new Happening.PriceAgreed(version.Id, priced.Totals.Payable, priced.DueOnBooking(offer), priced.Totals.Net, priced.Parts(offer));
+        var priced = Pricing.Of(
+            offer,
+            ImmutableHashSet<string>.Empty,
+            file.Case.MainDate?.Date,
+            desk.Today,
+            desk.Calendar
+        );
+        var version = await Versions.AddAsync(
+            desk,
+            file.Id,
+            PaperSort.Proposal,
+            new ProposalSnapshot(offer, "Contract", "", file.Row.Client!.Name)
+        );
+        return new Happening.PriceAgreed(
+            version.Id,
+            priced.Totals.Payable,
+            priced.DueOnBooking(offer),
+            priced.Totals.Net,
+            priced.Parts(offer)
+        );
     }
 
     /// <summary>A contract signed on paper: a version that names the kept file by its SHA-256, signed by both. Inside the caller's transaction.</summary>
     /// <exception cref="InvalidException">The project has no such file.</exception>
     public static async Task<Happening[]> PaperAsync(Desk desk, ProjectFile file, FileId? scan)
     {
-        var kept = await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.Id == scan && f.ProjectId == file.Id && !f.Removed)
+        var kept =
+            await desk
+                .Db.Files.AsNoTracking()
+                .SingleOrDefaultAsync(f => f.Id == scan && f.ProjectId == file.Id && !f.Removed)
             ?? throw new InvalidException(("file", "Keep the signed contract as a file first: a scan or a photo."));
         var price = AgreedPrice.Of(file.History);
         var agreed = await OfAsync(desk, file);
-        var terms = agreed is null ? new(Print.Letterhead(desk), [], null, [], null) : Print.Terms(desk, agreed.Offer, agreed.Priced);
-        var snapshot = new ContractSnapshot("Contract signed on paper", $"Signed on paper by both. The signed paper is kept as “{kept.Name}”, SHA-256 {kept.Hash}.",
-            [desk.Studio.Name, string.Join(", ", Print.Addressee(file.Row.Client!))], file.Row.Title, [.. Chosen(agreed?.Contract)], kept.Hash, terms);
+        var terms = agreed is null
+            ? new(Print.Letterhead(desk), [], null, [], null)
+            : Print.Terms(desk, agreed.Offer, agreed.Priced);
+        var snapshot = new ContractSnapshot(
+            "Contract signed on paper",
+            $"Signed on paper by both. The signed paper is kept as “{kept.Name}”, SHA-256 {kept.Hash}.",
+            [desk.Studio.Name, string.Join(", ", Print.Addressee(file.Row.Client!))],
+            file.Row.Title,
+            [.. Chosen(agreed?.Contract)],
+            kept.Hash,
+            terms
+        );
         var version = await Versions.AddAsync(desk, file.Id, PaperSort.Contract, snapshot, price?.Version);
-        return [new Happening.ContractSigned(version.Id, Signer.Client), new Happening.ContractSigned(version.Id, Signer.Owner)];
+        return
+        [
+            new Happening.ContractSigned(version.Id, Signer.Client),
+            new Happening.ContractSigned(version.Id, Signer.Owner),
+        ];
     }
 }

@@ -5,11 +5,11 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
-using Gesamt.Core.Texts;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Printing;
 using Gesamt.Web.Proposals;
@@ -35,23 +35,58 @@ public static class Contracting
         var again = await ChoosableAsync(desk, file);
         var row = again ?? await OpenVersionAsync(desk, file);
         // pressed twice, or in two windows: the choice stands already
-        if (again is not null && await LatestAsync(desk, file) is { } standing && chosen.SetEquals(Versions.Read<ContractSnapshot>(standing).Chosen)) return;
+        if (
+            again is not null
+            && await LatestAsync(desk, file) is { } standing
+            && chosen.SetEquals(Versions.Read<ContractSnapshot>(standing).Chosen)
+        )
+            return;
         var snapshot = Versions.Read<ProposalSnapshot>(row);
-        if (snapshot.Offer.ValidUntil < desk.Today) throw new RefusedException($"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below.");
+        if (snapshot.Offer.ValidUntil < desk.Today)
+            throw new RefusedException(
+                $"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below."
+            );
         var priced = Pricing.Of(snapshot.Offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
-        var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, await FillAsync(desk, file, row, snapshot, priced, chosen), row.Id);
+        var contract = await Versions.AddAsync(
+            desk,
+            project,
+            PaperSort.Contract,
+            await FillAsync(desk, file, row, snapshot, priced, chosen),
+            row.Id
+        );
         // whoever goes back and chooses otherwise signs the contract of that choice, and no other
-        Happening[] instead = ContractRule.Open(file.History) is { } unsigned ? [new Happening.ContractVoided(unsigned.What.Contract)] : [];
-        await desk.RecordAsync(file, Actor.Client, [.. instead,
-            new Happening.ProposalAccepted(row.Id, priced.Totals.Payable, priced.DueOnBooking(snapshot.Offer), priced.Totals.Net, priced.Parts(snapshot.Offer)), new Happening.ContractSent(contract.Id)]);
+        Happening[] instead = ContractRule.Open(file.History) is { } unsigned
+            ? [new Happening.ContractVoided(unsigned.What.Contract)]
+            : [];
+        await desk.RecordAsync(
+            file,
+            Actor.Client,
+            [
+                .. instead,
+                new Happening.ProposalAccepted(
+                    row.Id,
+                    priced.Totals.Payable,
+                    priced.DueOnBooking(snapshot.Offer),
+                    priced.Totals.Net,
+                    priced.Parts(snapshot.Offer)
+                ),
+                new Happening.ContractSent(contract.Id),
+            ]
+        );
         await desk.CommitAsync(transaction);
     }
 
     /// <summary>The proposal whose choice can still be changed: chosen by the client, and its contract neither signed by anybody nor overtaken by an invoice.</summary>
     public static async Task<VersionRow?> ChoosableAsync(Desk desk, ProjectFile file)
     {
-        if (file.Case.End is not null || file.History.Last<Happening.ProposalAccepted>() is not { What.Version: var version } || AgreedPrice.Of(file.History)?.Version != version
-            || ContractRule.Open(file.History) is null || file.History.Any<Happening.InvoiceIssued>()) return null;
+        if (
+            file.Case.End is not null
+            || file.History.Last<Happening.ProposalAccepted>() is not { What.Version: var version }
+            || AgreedPrice.Of(file.History)?.Version != version
+            || ContractRule.Open(file.History) is null
+            || file.History.Any<Happening.InvoiceIssued>()
+        )
+            return null;
         var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
         return Versions.OfferOf(row).ValidUntil >= desk.Today ? row : null;
     }
@@ -62,7 +97,11 @@ public static class Contracting
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        var contract = await StandingAsync(desk, file) ?? throw new RefusedException("There is no contract to sign at the moment. Load the page again to see what is.");
+        var contract =
+            await StandingAsync(desk, file)
+            ?? throw new RefusedException(
+                "There is no contract to sign at the moment. Load the page again to see what is."
+            );
         await AddSignatureAsync(desk, file, contract, Signer.Client, Actor.Client, input);
         await Issuing.IssueBookingAsync(desk, file);
         await desk.CommitAsync(transaction);
@@ -75,9 +114,19 @@ public static class Contracting
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
         var contract = await StandingAsync(desk, file);
-        if (contract is null || !file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client))
+        if (
+            contract is null
+            || !file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client)
+        )
             throw new RefusedException("The client has not signed yet; your signature comes after theirs.");
-        await AddSignatureAsync(desk, file, contract, Signer.Owner, Actor.Owner, new(name, contract.Hash, address, agent));
+        await AddSignatureAsync(
+            desk,
+            file,
+            contract,
+            Signer.Owner,
+            Actor.Owner,
+            new(name, contract.Hash, address, agent)
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -85,12 +134,22 @@ public static class Contracting
     public static async Task<VersionRow?> StandingAsync(Desk desk, ProjectFile file) =>
         file.Case.End is null && await LatestAsync(desk, file) is { } latest && !IsVoided(file, latest) ? latest : null;
 
-    public static bool IsVoided(ProjectFile file, VersionRow contract) => file.History.Any<Happening.ContractVoided>(voided => voided.Contract == contract.Id);
+    public static bool IsVoided(ProjectFile file, VersionRow contract) =>
+        file.History.Any<Happening.ContractVoided>(voided => voided.Contract == contract.Id);
 
     /// <summary>The contract that was put to the client last, or signed on paper.</summary>
     public static async Task<VersionRow?> LatestAsync(Desk desk, ProjectFile file)
     {
-        var put = file.History.Facts.Select(fact => fact.What switch { Happening.ContractSent sent => sent.Contract, Happening.ContractSigned signed => signed.Contract, _ => (VersionId?)null }).LastOrDefault(version => version is not null);
+        var put = file
+            .History.Facts.Select(fact =>
+                fact.What switch
+                {
+                    Happening.ContractSent sent => sent.Contract,
+                    Happening.ContractSigned signed => signed.Contract,
+                    _ => (VersionId?)null,
+                }
+            )
+            .LastOrDefault(version => version is not null);
         return put is { } latest ? await desk.Db.Versions.SingleOrDefaultAsync(v => v.Id == latest) : null;
     }
 
@@ -100,13 +159,35 @@ public static class Contracting
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (!ContractRule.CanSend(file.Case)) throw new RefusedException("A contract is sent for an agreed price, once, before anybody has signed. Load the page again to see what is.");
+        if (!ContractRule.CanSend(file.Case))
+            throw new RefusedException(
+                "A contract is sent for an agreed price, once, before anybody has signed. Load the page again to see what is."
+            );
         var agreed = await Agreements.OfAsync(desk, file) ?? throw new RefusedException("No price is agreed yet.");
         var proposal = Versions.Read<ProposalSnapshot>(agreed.Proposal);
-        var template = await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-        var text = proposal.ContractText.Length > 0 ? proposal : proposal with { ContractTitle = template?.Title ?? proposal.ContractTitle, ContractText = template?.Body ?? "" };
-        if (text.ContractText.Length == 0) throw new RefusedException($"There is no text for it yet: write the contract of “{file.Row.Kind!.Name}” under Templates first.");
-        var snapshot = await FillAsync(desk, file, agreed.Proposal, text, agreed.Priced, agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key).ToHashSet());
+        var template = await desk
+            .Db.ContractTemplates.AsNoTracking()
+            .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
+        var text =
+            proposal.ContractText.Length > 0
+                ? proposal
+                : proposal with
+                {
+                    ContractTitle = template?.Title ?? proposal.ContractTitle,
+                    ContractText = template?.Body ?? "",
+                };
+        if (text.ContractText.Length == 0)
+            throw new RefusedException(
+                $"There is no text for it yet: write the contract of “{file.Row.Kind!.Name}” under Templates first."
+            );
+        var snapshot = await FillAsync(
+            desk,
+            file,
+            agreed.Proposal,
+            text,
+            agreed.Priced,
+            agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key).ToHashSet()
+        );
         var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, snapshot, agreed.Proposal.Id);
         var letter = await LettersOut.ClaimAsync(desk, file, subject, body, contract.Id);
         await desk.CommitAsync(transaction);
@@ -116,8 +197,10 @@ public static class Contracting
     /// <summary>What a contract binds to: its own copy; for one of an older Gesamt, the choice it was filled from, priced as of the day it was made.</summary>
     public static async Task<PrintedTerms> TermsAsync(Desk desk, VersionRow contract)
     {
-        if (Versions.Read<ContractSnapshot>(contract).Printed is { } printed) return printed;
-        if (contract.FromProposal is not { } from) return new(Print.Letterhead(desk), [], null, [], null);
+        if (Versions.Read<ContractSnapshot>(contract).Printed is { } printed)
+            return printed;
+        if (contract.FromProposal is not { } from)
+            return new(Print.Letterhead(desk), [], null, [], null);
         var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == from);
         var agreement = Agreements.Of(desk, await desk.OpenAsync(contract.ProjectId), proposal, contract);
         return Print.Terms(desk, agreement.Offer, agreement.Priced);
@@ -126,37 +209,91 @@ public static class Contracting
     public static string At(Desk desk, NodaTime.Instant at) =>
         $"{DateWords.Long(desk.Calendar.DateOf(at))}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)} ({desk.Studio.Zone})";
 
-    private static async Task<ContractSnapshot> FillAsync(Desk desk, ProjectFile file, VersionRow proposal, ProposalSnapshot snapshot, PricedChoice priced, IReadOnlySet<string> chosen)
+    private static async Task<ContractSnapshot> FillAsync(
+        Desk desk,
+        ProjectFile file,
+        VersionRow proposal,
+        ProposalSnapshot snapshot,
+        PricedChoice priced,
+        IReadOnlySet<string> chosen
+    )
     {
         var words = await Writing.WordsAsync(desk, file) with
         {
             Price = priced.Totals.Payable,
             Deposit = priced.DueOnBooking(snapshot.Offer),
             ValidUntil = snapshot.Offer.ValidUntil,
-            Choice = string.Join('\n', priced.Lines.Select(line => $"{Wire.Words(line)}: {MoneyText.Of(line.Priced(snapshot.Offer.Currency).Net)} net")),
+            Choice = string.Join(
+                '\n',
+                priced.Lines.Select(line =>
+                    $"{Wire.Words(line)}: {MoneyText.Of(line.Priced(snapshot.Offer.Currency).Net)} net"
+                )
+            ),
             Payments = string.Join('\n', priced.Instalments.Select(i => $"{i.Words}: {MoneyText.Of(i.Part.Payable)}")),
         };
         var filled = LetterText.Parse(snapshot.ContractText).Fill(Blanks.Of(words));
-        if (filled.HasGaps) throw new RefusedException($"The contract still lacks: {string.Join(", ", filled.Gaps)}. {desk.Studio.Owner} has to fill it in first.");
-        return new(snapshot.ContractTitle, filled.Text,
-            [string.Join(", ", new[] { desk.Studio.Name, Typed.OneLine(desk.Studio.Address) }.Where(part => part.Length > 0)), string.Join(", ", Print.Addressee(file.Row.Client!))],
-            file.Row.Title, [.. chosen.Order(StringComparer.Ordinal)], proposal.Hash, Print.Terms(desk, snapshot.Offer, priced));
+        if (filled.HasGaps)
+            throw new RefusedException(
+                $"The contract still lacks: {string.Join(", ", filled.Gaps)}. {desk.Studio.Owner} has to fill it in first."
+            );
+        return new(
+            snapshot.ContractTitle,
+            filled.Text,
+            [
+                string.Join(
+                    ", ",
+                    new[] { desk.Studio.Name, Typed.OneLine(desk.Studio.Address) }.Where(part => part.Length > 0)
+                ),
+                string.Join(", ", Print.Addressee(file.Row.Client!)),
+            ],
+            file.Row.Title,
+            [.. chosen.Order(StringComparer.Ordinal)],
+            proposal.Hash,
+            Print.Terms(desk, snapshot.Offer, priced)
+        );
     }
 
-    private static async Task AddSignatureAsync(Desk desk, ProjectFile file, VersionRow contract, Signer signer, Actor by, SignatureInput input)
+    private static async Task AddSignatureAsync(
+        Desk desk,
+        ProjectFile file,
+        VersionRow contract,
+        Signer signer,
+        Actor by,
+        SignatureInput input
+    )
     {
         var name = input.Name.Trim();
-        if (name.Length is < 2 or > 120) throw new InvalidException(("name", "Type your full name, 2 to 120 characters."));
-        if (input.Hash != contract.Hash) throw new RefusedException("The contract was changed while this page was open. Load the page again and read it once more.");
-        if (await desk.Db.Signatures.AnyAsync(s => s.VersionId == contract.Id && s.Signer == signer)) throw new RefusedException("This contract is signed already.");
-        desk.Db.Signatures.Add(new() { VersionId = contract.Id, Signer = signer, Name = name, Consent = Consent, At = desk.Now, Address = input.Address, Agent = input.Agent[..Math.Min(300, input.Agent.Length)], Hash = contract.Hash });
+        if (name.Length is < 2 or > 120)
+            throw new InvalidException(("name", "Type your full name, 2 to 120 characters."));
+        if (input.Hash != contract.Hash)
+            throw new RefusedException(
+                "The contract was changed while this page was open. Load the page again and read it once more."
+            );
+        if (await desk.Db.Signatures.AnyAsync(s => s.VersionId == contract.Id && s.Signer == signer))
+            throw new RefusedException("This contract is signed already.");
+        desk.Db.Signatures.Add(
+            new()
+            {
+                VersionId = contract.Id,
+                Signer = signer,
+                Name = name,
+                Consent = Consent,
+                At = desk.Now,
+                Address = input.Address,
+                Agent = input.Agent[..Math.Min(300, input.Agent.Length)],
+                Hash = contract.Hash,
+            }
+        );
         await desk.RecordAsync(file, by, new Happening.ContractSigned(contract.Id, signer));
     }
 
     /// <exception cref="RefusedException">No proposal is out.</exception>
     public static async Task<VersionRow> OpenVersionAsync(Desk desk, ProjectFile file) =>
-        Drafts.Waiting(file) is { } version ? await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version)
-            : throw new RefusedException(AgreedPrice.Of(file.History) is { } price
-                ? $"The price is agreed already, {MoneyText.Of(price.Agreed)}, and stays in force. Write to {desk.Studio.Mail} about a change."
-                : "No proposal is open at the moment. Load the page again to see what is.");
+        Drafts.Waiting(file) is { } version
+            ? await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version)
+            : throw new RefusedException(
+                AgreedPrice.Of(file.History) is { } price
+                    ? $"The price is agreed already, {MoneyText.Of(price.Agreed)}, and stays in force. Write to {desk.Studio.Mail} about a change."
+                    : "No proposal is open at the moment. Load the page again to see what is."
+            );
 }

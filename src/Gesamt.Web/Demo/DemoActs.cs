@@ -38,7 +38,8 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             ids[project.Title] = await InquireAsync(desk, project);
             return;
         }
-        if (!ids.TryGetValue(project.Title, out var id)) throw new FormatException($"{project.Title}: “{happening.Act}” comes before its inquiry.");
+        if (!ids.TryGetValue(project.Title, out var id))
+            throw new FormatException($"{project.Title}: “{happening.Act}” comes before its inquiry.");
         try
         {
             await PlayAsync(desk, scope.ServiceProvider.GetRequiredService<PostOffice>(), project, id, happening);
@@ -49,38 +50,82 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         }
     }
 
-    private Task PlayAsync(Desk desk, PostOffice post, DemoProject project, ProjectId id, DemoEvent e) => e.Act switch
-    {
-        "letter" => LetterAsync(desk, id, e.Rest),
-        "writes" => WritesAsync(desk, post, id, project, e.Rest),
-        "proposal" => ProposeAsync(desk, id, e.Rest),
-        "opens" => OpenAsync(desk, id),
-        "chooses" => ChooseAsync(desk, id),
-        "change" => ChangeAsync(desk, id, e.Rest),
-        "signs" => SignAsync(desk, id, project.Person),
-        "countersign" => SayAsync(desk, id, HappenedSort.Countersign, desk.Studio.Owner),
-        "pays" => PayAsync(desk, id),
-        "task done" => TaskAsync(desk, id, e.Rest),
-        "note" => NoteAsync(desk, id, e.Rest),
-        "rest" => Happened.RecordAsync(desk, id, new(HappenedSort.Rest, Words: "They asked for time", Until: desk.Today.PlusDays(int.Parse(e.Rest, CultureInfo.InvariantCulture))), "", ""),
-        "release" => ReleaseAsync(desk, id),
-        "meets" => new DemoTalk(services).SetAsync(desk, id, e.Rest),
-        "met" => new DemoTalk(services).HeldAsync(desk, id, e.Rest),
-        "stray" => DemoTalk.StrayAsync(desk, post, e.Rest),
-        _ when DemoWork.Knows(e.Act) => DemoWork.PlayAsync(desk, services.GetRequiredService<FileVault>(), id, project, e),
-        _ => SayAsync(desk, id, Enum.TryParse<HappenedSort>(e.Act.Replace(" ", ""), ignoreCase: true, out var sort) ? sort : throw new FormatException($"Unknown act “{e.Act}”."), e.Rest),
-    };
+    private Task PlayAsync(Desk desk, PostOffice post, DemoProject project, ProjectId id, DemoEvent e) =>
+        e.Act switch
+        {
+            "letter" => LetterAsync(desk, id, e.Rest),
+            "writes" => WritesAsync(desk, post, id, project, e.Rest),
+            "proposal" => ProposeAsync(desk, id, e.Rest),
+            "opens" => OpenAsync(desk, id),
+            "chooses" => ChooseAsync(desk, id),
+            "change" => ChangeAsync(desk, id, e.Rest),
+            "signs" => SignAsync(desk, id, project.Person),
+            "countersign" => SayAsync(desk, id, HappenedSort.Countersign, desk.Studio.Owner),
+            "pays" => PayAsync(desk, id),
+            "task done" => TaskAsync(desk, id, e.Rest),
+            "note" => NoteAsync(desk, id, e.Rest),
+            "rest" => Happened.RecordAsync(
+                desk,
+                id,
+                new(
+                    HappenedSort.Rest,
+                    Words: "They asked for time",
+                    Until: desk.Today.PlusDays(int.Parse(e.Rest, CultureInfo.InvariantCulture))
+                ),
+                "",
+                ""
+            ),
+            "release" => ReleaseAsync(desk, id),
+            "meets" => new DemoTalk(services).SetAsync(desk, id, e.Rest),
+            "met" => new DemoTalk(services).HeldAsync(desk, id, e.Rest),
+            "stray" => DemoTalk.StrayAsync(desk, post, e.Rest),
+            _ when DemoWork.Knows(e.Act) => DemoWork.PlayAsync(
+                desk,
+                services.GetRequiredService<FileVault>(),
+                id,
+                project,
+                e
+            ),
+            _ => SayAsync(
+                desk,
+                id,
+                Enum.TryParse<HappenedSort>(e.Act.Replace(" ", ""), ignoreCase: true, out var sort)
+                    ? sort
+                    : throw new FormatException($"Unknown act “{e.Act}”."),
+                e.Rest
+            ),
+        };
 
     private static async Task<ProjectId> InquireAsync(Desk desk, DemoProject project)
     {
         var form = await desk.Db.Forms.AsNoTracking().SingleAsync(f => f.Slug == project.Kind);
-        var answers = new Dictionary<string, string> { ["name"] = project.Person, ["mail"] = project.Mail, ["wish"] = project.Words, ["source"] = project.Source, ["consent"] = "yes" };
-        if (project.Organisation is { } firm) answers["organisation"] = firm;
-        if (project.DateIn is { } days) answers["date"] = desk.Today.PlusDays(days).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
-        foreach (var field in StoreJson.Read<List<FormField>>(form.Fields).Where(f => f.Required && !answers.ContainsKey(f.Key)))
-            answers[field.Key] = field.Sort switch { FieldSort.Number => "24", FieldSort.OneOf => field.Options!.Value[0], _ => "to be seen" };
+        var answers = new Dictionary<string, string>
+        {
+            ["name"] = project.Person,
+            ["mail"] = project.Mail,
+            ["wish"] = project.Words,
+            ["source"] = project.Source,
+            ["consent"] = "yes",
+        };
+        if (project.Organisation is { } firm)
+            answers["organisation"] = firm;
+        if (project.DateIn is { } days)
+            answers["date"] = desk.Today.PlusDays(days).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture);
+        foreach (
+            var field in StoreJson
+                .Read<List<FormField>>(form.Fields)
+                .Where(f => f.Required && !answers.ContainsKey(f.Key))
+        )
+            answers[field.Key] = field.Sort switch
+            {
+                FieldSort.Number => "24",
+                FieldSort.OneOf => field.Options!.Value[0],
+                _ => "to be seen",
+            };
         var id = await Inquiry.ReceiveAsync(desk, form, answers);
-        await desk.Db.Projects.Where(p => p.Id == id).ExecuteUpdateAsync(set => set.SetProperty(p => p.Title, project.Title));
+        await desk
+            .Db.Projects.Where(p => p.Id == id)
+            .ExecuteUpdateAsync(set => set.SetProperty(p => p.Title, project.Title));
         await KnownAgainAsync(desk, id, project);
         return id;
     }
@@ -90,22 +135,41 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
     {
         desk.Db.ChangeTracker.Clear();
         var now = await desk.Db.Projects.Where(p => p.Id == id).Select(p => p.ClientId).SingleAsync();
-        var before = await desk.Db.People.Where(p => p.Id != now && p.Name == project.Person && p.Mail == project.Mail && p.MergedInto == null).Select(p => (PersonId?)p.Id).FirstOrDefaultAsync();
-        if (before is { } known && project.Known) await Matches.MergeAsync(desk, now, known, []);
+        var before = await desk
+            .Db.People.Where(p =>
+                p.Id != now && p.Name == project.Person && p.Mail == project.Mail && p.MergedInto == null
+            )
+            .Select(p => (PersonId?)p.Id)
+            .FirstOrDefaultAsync();
+        if (before is { } known && project.Known)
+            await Matches.MergeAsync(desk, now, known, []);
     }
 
     private static async Task LetterAsync(Desk desk, ProjectId id, string text)
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        await LettersOut.ClaimAsync(desk, file, $"{file.Row.Title}", $"Hello [first name, or: there],\n\n{text}\n\n[owner]", null);
+        await LettersOut.ClaimAsync(
+            desk,
+            file,
+            $"{file.Row.Title}",
+            $"Hello [first name, or: there],\n\n{text}\n\n[owner]",
+            null
+        );
         await desk.CommitAsync(transaction);
     }
 
     private static async Task WritesAsync(Desk desk, PostOffice post, ProjectId id, DemoProject project, string text)
     {
         var row = await desk.Db.Projects.AsNoTracking().SingleAsync(p => p.Id == id);
-        post.Write(new MailboxAddress(project.Person, project.Mail), MailboxAddress.Parse(Sending.ReplyAddress(desk, row)), $"Re: {row.Title}", text, desk.Now.ToDateTimeOffset(), null);
+        post.Write(
+            new MailboxAddress(project.Person, project.Mail),
+            MailboxAddress.Parse(Sending.ReplyAddress(desk, row)),
+            $"Re: {row.Title}",
+            text,
+            desk.Now.ToDateTimeOffset(),
+            null
+        );
     }
 
     /// <summary>“Gable mural × 31, one of Scaffold × 6 / Scissor lift × 4, extra Hand-lettered name × 14; valid 14”.</summary>
@@ -118,8 +182,16 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             var file = await desk.OpenAsync(id);
             var draft = await Drafts.OfAsync(desk, file);
             var services_ = await desk.Db.Services.AsNoTracking().Where(s => s.KindId == file.Row.KindId).ToListAsync();
-            var lines = parts[0].Split(',', StringSplitOptions.TrimEntries).SelectMany((item, i) => Lines(item, i, services_)).ToList();
-            var offer = StoreJson.Read<Offer>(draft.Offer) with { Lines = [.. lines], ValidUntil = desk.Today.PlusDays(valid), Intro = file.Row.Summary ?? "" };
+            var lines = parts[0]
+                .Split(',', StringSplitOptions.TrimEntries)
+                .SelectMany((item, i) => Lines(item, i, services_))
+                .ToList();
+            var offer = StoreJson.Read<Offer>(draft.Offer) with
+            {
+                Lines = [.. lines],
+                ValidUntil = desk.Today.PlusDays(valid),
+                Intro = file.Row.Summary ?? "",
+            };
             await Drafts.SaveAsync(desk, file, offer, draft.Contract, draft.Edition);
             await desk.CommitAsync(transaction);
         }
@@ -129,12 +201,28 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
 
     private static IEnumerable<OfferLine> Lines(string item, int index, List<ServiceRow> known)
     {
-        var (role, rest) = item.StartsWith("one of ", StringComparison.Ordinal) ? (LineRole.OneOf, item[7..]) : item.StartsWith("extra ", StringComparison.Ordinal) ? (LineRole.Extra, item[6..]) : (LineRole.Included, item);
+        var (role, rest) =
+            item.StartsWith("one of ", StringComparison.Ordinal) ? (LineRole.OneOf, item[7..])
+            : item.StartsWith("extra ", StringComparison.Ordinal) ? (LineRole.Extra, item[6..])
+            : (LineRole.Included, item);
         foreach (var (one, j) in rest.Split('/', StringSplitOptions.TrimEntries).Select((one, j) => (one, j)))
         {
             var parts = one.Split('×', StringSplitOptions.TrimEntries);
-            var service = known.FirstOrDefault(s => s.Title == parts[0]) ?? throw new FormatException($"No service “{parts[0]}”.");
-            yield return new($"l{index}{j}", role, role == LineRole.OneOf ? $"choice {index}" : null, service.Title, service.Detail, decimal.Parse(parts.ElementAtOrDefault(1) ?? "1", CultureInfo.InvariantCulture), service.Unit, service.UnitPrice, new Rate(service.TaxPartsPerMillion), j == 0);
+            var service =
+                known.FirstOrDefault(s => s.Title == parts[0])
+                ?? throw new FormatException($"No service “{parts[0]}”.");
+            yield return new(
+                $"l{index}{j}",
+                role,
+                role == LineRole.OneOf ? $"choice {index}" : null,
+                service.Title,
+                service.Detail,
+                decimal.Parse(parts.ElementAtOrDefault(1) ?? "1", CultureInfo.InvariantCulture),
+                service.Unit,
+                service.UnitPrice,
+                new Rate(service.TaxPartsPerMillion),
+                j == 0
+            );
         }
     }
 
@@ -160,13 +248,19 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
         var version = Drafts.Waiting(file) ?? throw new RefusedException("No proposal is out.");
-        await desk.RecordAsync(file, Actor.Client, new Happening.ChangeAsked(version, await Happened.NoteAsync(desk, id, NoteSort.Words, words)));
+        await desk.RecordAsync(
+            file,
+            Actor.Client,
+            new Happening.ChangeAsked(version, await Happened.NoteAsync(desk, id, NoteSort.Words, words))
+        );
         await desk.CommitAsync(transaction);
     }
 
     private static async Task SignAsync(Desk desk, ProjectId id, string name)
     {
-        var contract = await Contracting.LatestAsync(desk, await desk.OpenAsync(id)) ?? throw new RefusedException("There is no contract.");
+        var contract =
+            await Contracting.LatestAsync(desk, await desk.OpenAsync(id))
+            ?? throw new RefusedException("There is no contract.");
         desk.Db.ChangeTracker.Clear();
         await Contracting.SignAsync(desk, id, new(name, contract.Hash, "192.0.2.7", "the demo"));
     }
@@ -177,7 +271,9 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         var file = await desk.OpenAsync(id);
         var (invoice, owed) = Owed.Open(file.History).FirstOrDefault();
         // what is not invoiced yet is paid ahead, by transfer
-        var rest = Core.Stages.AgreedPrice.Of(file.History) is { } price ? price.Agreed - Core.Stages.Payments.Total(file.History, desk.Currency) : Money.Zero(desk.Currency);
+        var rest = Core.Stages.AgreedPrice.Of(file.History) is { } price
+            ? price.Agreed - Core.Stages.Payments.Total(file.History, desk.Currency)
+            : Money.Zero(desk.Currency);
         var (id_, amount) = invoice.Fact is null ? ((InvoiceId?)null, rest) : (invoice.What.Invoice, owed);
         await Checkout.BookAsync(desk, file, id_, amount, PaymentMeans.Transfer, null, Actor.Client, desk.Now);
         await desk.CommitAsync(transaction);
@@ -188,9 +284,14 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         await using var transaction = await desk.BeginAsync();
         var tasks = await desk.Db.Tasks.Where(t => t.ProjectId == id && t.DoneAt == null).ToListAsync();
         var done = title.Length == 0 ? tasks : [.. tasks.Where(t => t.Title == title)];
-        foreach (var task in done) task.DoneAt = desk.Now;
+        foreach (var task in done)
+            task.DoneAt = desk.Now;
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(await desk.OpenAsync(id), Actor.Owner, [.. done.Select(task => new Happening.TaskDone(task.Id))]);
+        await desk.RecordAsync(
+            await desk.OpenAsync(id),
+            Actor.Owner,
+            [.. done.Select(task => new Happening.TaskDone(task.Id))]
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -198,15 +299,25 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        await desk.RecordAsync(file, Actor.Owner, new Happening.NoteWritten(await Happened.NoteAsync(desk, id, NoteSort.Note, text)));
+        await desk.RecordAsync(
+            file,
+            Actor.Owner,
+            new Happening.NoteWritten(await Happened.NoteAsync(desk, id, NoteSort.Note, text))
+        );
         await desk.CommitAsync(transaction);
     }
 
     private static async Task ReleaseAsync(Desk desk, ProjectId id)
     {
-        var held = await desk.Db.Letters.AsNoTracking().Where(l => l.ProjectId == id && l.State == LetterState.Held).Select(l => l.Id).ToListAsync();
-        foreach (var letter in held) await LettersOut.ReleaseAsync(desk, letter, null, null);
+        var held = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l => l.ProjectId == id && l.State == LetterState.Held)
+            .Select(l => l.Id)
+            .ToListAsync();
+        foreach (var letter in held)
+            await LettersOut.ReleaseAsync(desk, letter, null, null);
     }
 
-    private static Task SayAsync(Desk desk, ProjectId id, HappenedSort sort, string words) => Happened.RecordAsync(desk, id, new(sort, Words: words.Length > 0 ? words : null), "192.0.2.1", "the demo");
+    private static Task SayAsync(Desk desk, ProjectId id, HappenedSort sort, string words) =>
+        Happened.RecordAsync(desk, id, new(sort, Words: words.Length > 0 ? words : null), "192.0.2.1", "the demo");
 }

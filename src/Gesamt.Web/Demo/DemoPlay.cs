@@ -14,7 +14,16 @@ namespace Gesamt.Web.Demo;
 public sealed record DemoEvent(string Project, Instant At, string Act, string Rest);
 
 /// <summary>A project of the demo before it begins.</summary>
-public sealed record DemoProject(string Title, string Kind, string Person, string? Organisation, string Mail, string Source, int? DateIn, string Words)
+public sealed record DemoProject(
+    string Title,
+    string Kind,
+    string Person,
+    string? Organisation,
+    string Mail,
+    string Source,
+    int? DateIn,
+    string Words
+)
 {
     /// <summary>Whether the owner has said that a client who comes again is the same: all but those who wrote within the last days.</summary>
     public bool Known { get; init; } = true;
@@ -23,17 +32,27 @@ public sealed record DemoProject(string Title, string Kind, string Person, strin
 /// <summary>Lays the demo by playing its dated events through the product's own acts, the ticker running in between.</summary>
 public static class DemoPlay
 {
-    public static async Task LayAsync(IServiceProvider services, AdjustableClock clock, string folder, bool withProjects)
+    public static async Task LayAsync(
+        IServiceProvider services,
+        AdjustableClock clock,
+        string folder,
+        bool withProjects
+    )
     {
         var (end, stands) = (clock.Now(), clock.Stands);
         StudioZone zone;
         await using (var scope = services.CreateAsyncScope())
         {
             var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
-            await DemoFiles.LoadAsync(db, scope.ServiceProvider.GetRequiredService<IPasswordHasher<StudioRow>>(), folder);
+            await DemoFiles.LoadAsync(
+                db,
+                scope.ServiceProvider.GetRequiredService<IPasswordHasher<StudioRow>>(),
+                folder
+            );
             zone = new(scope.ServiceProvider.GetRequiredService<Desk>().Calendar);
         }
-        if (!withProjects) return;
+        if (!withProjects)
+            return;
         var (projects, events) = await ReadAsync(Path.Combine(folder, "projects.txt"), zone.Calendar.DateOf(end), zone);
         var ticker = services.GetRequiredService<Ticker>();
         var acts = new DemoActs(services, projects);
@@ -50,20 +69,29 @@ public static class DemoPlay
         // the owner looked last on the evening before
         await using var last = services.CreateAsyncScope();
         var looked = end - Duration.FromHours(14);
-        await last.ServiceProvider.GetRequiredService<GesamtDb>().Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.LookedAt, looked));
+        await last
+            .ServiceProvider.GetRequiredService<GesamtDb>()
+            .Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.LookedAt, looked));
     }
 
     private sealed record StudioZone(Core.Calendar.StudioCalendar Calendar);
 
     /// <summary>Stops at every instant at which something is due, so that routines act when they would have.</summary>
-    private static async Task RunUntilAsync(IServiceProvider services, AdjustableClock clock, Ticker ticker, Instant until, Instant end)
+    private static async Task RunUntilAsync(
+        IServiceProvider services,
+        AdjustableClock clock,
+        Ticker ticker,
+        Instant until,
+        Instant end
+    )
     {
         while (await NextDueAsync(services, clock.Now()) is { } next && next < until)
         {
             clock.Set(next, stands: true);
             await ticker.TickAsync(CancellationToken.None);
             // what waits for an OK on the day the demo begins is what came up lately; the rest was dealt with at the time
-            if (next < end - Duration.FromDays(14)) await DemoAnswers.GiveAsync(services);
+            if (next < end - Duration.FromDays(14))
+                await DemoAnswers.GiveAsync(services);
         }
     }
 
@@ -71,29 +99,51 @@ public static class DemoPlay
     {
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
-        var step = await db.PlannedSteps.Where(s => s.State == Core.Routines.StepState.Planned && s.Due > now).MinAsync(s => s.Due);
-        var letter = await db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync();
+        var step = await db
+            .PlannedSteps.Where(s => s.State == Core.Routines.StepState.Planned && s.Due > now)
+            .MinAsync(s => s.Due);
+        var letter = await db
+            .Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now)
+            .Select(o => (Instant?)o.NotBefore)
+            .MinAsync();
         var reminder = await db.Meetings.Where(m => m.RemindAt > now).MinAsync(m => m.RemindAt);
         return new[] { step, letter, reminder }.Min();
     }
 
     /// <summary>Projects as paragraphs: the first lines say who and what, then one line for each event, “-12d 09:30 letter: …”.</summary>
-    private static async Task<(Dictionary<string, DemoProject>, List<DemoEvent>)> ReadAsync(string path, LocalDate today, StudioZone zone)
+    private static async Task<(Dictionary<string, DemoProject>, List<DemoEvent>)> ReadAsync(
+        string path,
+        LocalDate today,
+        StudioZone zone
+    )
     {
         var projects = new Dictionary<string, DemoProject>();
         List<DemoEvent> events = [];
         DemoProject? present = null;
         foreach (var line in await File.ReadAllLinesAsync(path))
         {
-            if (line.StartsWith('#') || line.Trim().Length == 0) continue;
+            if (line.StartsWith('#') || line.Trim().Length == 0)
+                continue;
             if (!line.StartsWith(' '))
             {
                 present = ProjectOf(line);
                 projects.Add(present.Title, present);
                 continue;
             }
-            if (line.TrimStart().StartsWith("-1d", StringComparison.Ordinal) && line.EndsWith("inquiry", StringComparison.Ordinal) && present is not null) projects[present.Title] = present = present with { Known = false };
-            events.Add(EventOf(line.Trim(), present ?? throw new FormatException("An event stands before any project."), today, zone));
+            if (
+                line.TrimStart().StartsWith("-1d", StringComparison.Ordinal)
+                && line.EndsWith("inquiry", StringComparison.Ordinal)
+                && present is not null
+            )
+                projects[present.Title] = present = present with { Known = false };
+            events.Add(
+                EventOf(
+                    line.Trim(),
+                    present ?? throw new FormatException("An event stands before any project."),
+                    today,
+                    zone
+                )
+            );
         }
         return (projects, events);
     }
@@ -102,8 +152,18 @@ public static class DemoPlay
     private static DemoProject ProjectOf(string line)
     {
         var parts = line.Split('|', StringSplitOptions.TrimEntries);
-        if (parts.Length != 8) throw new FormatException($"A project needs eight parts: {line}");
-        return new(parts[0], parts[1], parts[2], parts[3].Length > 0 ? parts[3] : null, parts[4], parts[5], parts[6].Length > 0 ? int.Parse(parts[6], CultureInfo.InvariantCulture) : null, parts[7]);
+        if (parts.Length != 8)
+            throw new FormatException($"A project needs eight parts: {line}");
+        return new(
+            parts[0],
+            parts[1],
+            parts[2],
+            parts[3].Length > 0 ? parts[3] : null,
+            parts[4],
+            parts[5],
+            parts[6].Length > 0 ? int.Parse(parts[6], CultureInfo.InvariantCulture) : null,
+            parts[7]
+        );
     }
 
     private static DemoEvent EventOf(string line, DemoProject project, LocalDate today, StudioZone zone)
@@ -112,6 +172,11 @@ public static class DemoPlay
         var days = int.Parse(parts[0].TrimEnd('d'), NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture);
         var time = NodaTime.Text.LocalTimePattern.CreateWithInvariantCulture("HH:mm").Parse(parts[1]).GetValueOrThrow();
         var colon = parts[2].IndexOf(':');
-        return new(project.Title, zone.Calendar.At(today.PlusDays(days) + time), colon < 0 ? parts[2] : parts[2][..colon], colon < 0 ? "" : parts[2][(colon + 1)..].Trim());
+        return new(
+            project.Title,
+            zone.Calendar.At(today.PlusDays(days) + time),
+            colon < 0 ? parts[2] : parts[2][..colon],
+            colon < 0 ? "" : parts[2][(colon + 1)..].Trim()
+        );
     }
 }

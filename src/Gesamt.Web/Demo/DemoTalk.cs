@@ -20,21 +20,42 @@ public sealed class DemoTalk(IServiceProvider services)
         var parts = text.Split(" in ");
         var when = parts[1].Split(' ');
         var kind = await desk.Db.MeetingKinds.SingleAsync(k => k.Name == parts[0].Trim());
-        var at = desk.Today.PlusDays(int.Parse(when[0], CultureInfo.InvariantCulture)) + LocalTimePattern.CreateWithInvariantCulture("HH:mm").Parse(when[1]).GetValueOrThrow();
+        var at =
+            desk.Today.PlusDays(int.Parse(when[0], CultureInfo.InvariantCulture))
+            + LocalTimePattern.CreateWithInvariantCulture("HH:mm").Parse(when[1]).GetValueOrThrow();
         await Of(desk).SetAsync(id, kind.Id, at);
     }
 
     /// <summary>The last meeting took place; the words are the owner's notes.</summary>
     public async Task HeldAsync(Desk desk, ProjectId id, string notes) =>
-        await Of(desk).HeldAsync(id, await desk.Db.Meetings.Where(m => m.ProjectId == id && !m.Cancelled).OrderByDescending(m => m.Start).Select(m => m.Id).FirstAsync(), notes);
+        await Of(desk)
+            .HeldAsync(
+                id,
+                await desk
+                    .Db.Meetings.Where(m => m.ProjectId == id && !m.Cancelled)
+                    .OrderByDescending(m => m.Start)
+                    .Select(m => m.Id)
+                    .FirstAsync(),
+                notes
+            );
 
     public static Task SlipAsync(Desk desk, string text) => Slips.KeepAsync(desk, new(text, null));
 
     /// <summary>“Name, mail: text”: somebody nobody knows writes.</summary>
     public static Task StrayAsync(Desk desk, PostOffice post, string text)
     {
-        var (head, words) = (text[..text.IndexOf(':')].Split(',', StringSplitOptions.TrimEntries), text[(text.IndexOf(':') + 1)..].Trim());
-        post.Write(new MailboxAddress(head[0], head[1]), MailboxAddress.Parse(desk.Studio.Mail), "A question", words, desk.Now.ToDateTimeOffset(), null);
+        var (head, words) = (
+            text[..text.IndexOf(':')].Split(',', StringSplitOptions.TrimEntries),
+            text[(text.IndexOf(':') + 1)..].Trim()
+        );
+        post.Write(
+            new MailboxAddress(head[0], head[1]),
+            MailboxAddress.Parse(desk.Studio.Mail),
+            "A question",
+            words,
+            desk.Now.ToDateTimeOffset(),
+            null
+        );
         return Task.CompletedTask;
     }
 
@@ -47,9 +68,23 @@ public sealed class DemoTalk(IServiceProvider services)
             desk.Db.People.Add(person = new() { Name = who[0], Mail = who[1] });
             await desk.Db.SaveChangesAsync();
         }
-        desk.Db.ProjectPeople.Add(new() { ProjectId = id, PersonId = person.Id, Part = Enum.Parse<PersonPart>(who[2]) });
+        desk.Db.ProjectPeople.Add(
+            new()
+            {
+                ProjectId = id,
+                PersonId = person.Id,
+                Part = Enum.Parse<PersonPart>(who[2]),
+            }
+        );
         await desk.Db.SaveChangesAsync();
     }
 
-    private Scheduling Of(Desk desk) => new(desk, services.GetRequiredService<ICalendarSource>(), services.GetRequiredService<IVideoRooms>(), services.GetRequiredService<Settings>(), services.GetRequiredService<ILogger<Scheduling>>());
+    private Scheduling Of(Desk desk) =>
+        new(
+            desk,
+            services.GetRequiredService<ICalendarSource>(),
+            services.GetRequiredService<IVideoRooms>(),
+            services.GetRequiredService<Settings>(),
+            services.GetRequiredService<ILogger<Scheduling>>()
+        );
 }

@@ -18,70 +18,169 @@ namespace Gesamt.Web.Demo;
 /// <summary>What happens in the demo while the work is done: files, rounds of review, phases, dates, the handover.</summary>
 public static class DemoWork
 {
-    private static readonly string[] Acts = ["page", "draft", "supplies", "puts up", "remarks", "asks changes", "approves draft", "final", "hands over", "moves date", "phase", "task", "put away", "brief", "detail", "slip", "label", "has part"];
+    private static readonly string[] Acts =
+    [
+        "page",
+        "draft",
+        "supplies",
+        "puts up",
+        "remarks",
+        "asks changes",
+        "approves draft",
+        "final",
+        "hands over",
+        "moves date",
+        "phase",
+        "task",
+        "put away",
+        "brief",
+        "detail",
+        "slip",
+        "label",
+        "has part",
+    ];
 
     public static bool Knows(string act) => Acts.Contains(act);
 
-    public static Task PlayAsync(Desk desk, FileVault vault, ProjectId id, DemoProject project, DemoEvent e) => e.Act switch
-    {
-        "page" => Handover.SetPartAsync(desk, id, new(Enum.Parse<PagePart>(e.Rest), true)),
-        "draft" => KeepAsync(desk, vault, id, e.Rest, FileGroup.Drafts, Actor.Owner),
-        "supplies" => KeepAsync(desk, vault, id, e.Rest, FileGroup.Supplied, Actor.Client),
-        "final" => KeepAsync(desk, vault, id, e.Rest, FileGroup.Final, Actor.Owner),
-        "puts up" => PutUpAsync(desk, id, e.Rest.Length > 0 ? e.Rest : null),
-        "remarks" => AnswerAsync(desk, id, project.Person, e.Rest, (row, note) => new Happening.RemarkLeft(row.Id, note)),
-        "asks changes" => AnswerAsync(desk, id, project.Person, e.Rest, (row, note) => new Happening.ChangesAsked(row.Id, note)),
-        "approves draft" => AnswerAsync(desk, id, project.Person, null, (row, _) => new Happening.ReviewApproved(row.Id, row.Phase)),
-        "hands over" => HandOverAsync(desk, id),
-        "moves date" => MoveAsync(desk, id, int.Parse(e.Rest, CultureInfo.InvariantCulture)),
-        "phase" => Handover.SetPhaseAsync(desk, id, new(e.Rest.Split(',')[0].Trim(), Enum.Parse<PhaseState>(e.Rest.Split(',')[1].Trim()))),
-        "task" => Tasks.AddAsync(desk, id, e.Rest.Split(" in ")[0], desk.Today.PlusDays(int.Parse(e.Rest.Split(" in ")[1], CultureInfo.InvariantCulture)), null),
-        "brief" => BriefAsync(desk, id, e.Rest.Split('=', 2)),
-        "detail" => ProjectBrief.SaveDetailsAsync(desk, id, new(new() { [e.Rest.Split('=', 2)[0].Trim()] = e.Rest.Split('=', 2)[1].Trim() })),
-        "slip" => DemoTalk.SlipAsync(desk, e.Rest),
-        "label" => Labels.PutAsync(desk, new(e.Rest, id.Value, null, null)),
-        "has part" => DemoTalk.PartAsync(desk, id, e.Rest.Split(',', StringSplitOptions.TrimEntries)),
-        "put away" => Handover.PutAwayAsync(desk, id, true),
-        _ => throw new FormatException($"Unknown act “{e.Act}”."),
-    };
+    public static Task PlayAsync(Desk desk, FileVault vault, ProjectId id, DemoProject project, DemoEvent e) =>
+        e.Act switch
+        {
+            "page" => Handover.SetPartAsync(desk, id, new(Enum.Parse<PagePart>(e.Rest), true)),
+            "draft" => KeepAsync(desk, vault, id, e.Rest, FileGroup.Drafts, Actor.Owner),
+            "supplies" => KeepAsync(desk, vault, id, e.Rest, FileGroup.Supplied, Actor.Client),
+            "final" => KeepAsync(desk, vault, id, e.Rest, FileGroup.Final, Actor.Owner),
+            "puts up" => PutUpAsync(desk, id, e.Rest.Length > 0 ? e.Rest : null),
+            "remarks" => AnswerAsync(
+                desk,
+                id,
+                project.Person,
+                e.Rest,
+                (row, note) => new Happening.RemarkLeft(row.Id, note)
+            ),
+            "asks changes" => AnswerAsync(
+                desk,
+                id,
+                project.Person,
+                e.Rest,
+                (row, note) => new Happening.ChangesAsked(row.Id, note)
+            ),
+            "approves draft" => AnswerAsync(
+                desk,
+                id,
+                project.Person,
+                null,
+                (row, _) => new Happening.ReviewApproved(row.Id, row.Phase)
+            ),
+            "hands over" => HandOverAsync(desk, id),
+            "moves date" => MoveAsync(desk, id, int.Parse(e.Rest, CultureInfo.InvariantCulture)),
+            "phase" => Handover.SetPhaseAsync(
+                desk,
+                id,
+                new(e.Rest.Split(',')[0].Trim(), Enum.Parse<PhaseState>(e.Rest.Split(',')[1].Trim()))
+            ),
+            "task" => Tasks.AddAsync(
+                desk,
+                id,
+                e.Rest.Split(" in ")[0],
+                desk.Today.PlusDays(int.Parse(e.Rest.Split(" in ")[1], CultureInfo.InvariantCulture)),
+                null
+            ),
+            "brief" => BriefAsync(desk, id, e.Rest.Split('=', 2)),
+            "detail" => ProjectBrief.SaveDetailsAsync(
+                desk,
+                id,
+                new(new() { [e.Rest.Split('=', 2)[0].Trim()] = e.Rest.Split('=', 2)[1].Trim() })
+            ),
+            "slip" => DemoTalk.SlipAsync(desk, e.Rest),
+            "label" => Labels.PutAsync(desk, new(e.Rest, id.Value, null, null)),
+            "has part" => DemoTalk.PartAsync(desk, id, e.Rest.Split(',', StringSplitOptions.TrimEntries)),
+            "put away" => Handover.PutAwayAsync(desk, id, true),
+            _ => throw new FormatException($"Unknown act “{e.Act}”."),
+        };
 
     /// <summary>“wish = a dove / hops”: a part of the brief, its lines apart by strokes.</summary>
     private static async Task BriefAsync(Desk desk, ProjectId id, string[] part)
     {
         var key = part[0].Trim();
-        var edition = await desk.Db.Briefs.Where(b => b.ProjectId == id && b.Part == key).Select(b => b.Edition).SingleOrDefaultAsync();
-        await ProjectBrief.SaveAsync(desk, id, key, new(part[1].Trim().Replace(" / ", "\n", StringComparison.Ordinal), edition));
+        var edition = await desk
+            .Db.Briefs.Where(b => b.ProjectId == id && b.Part == key)
+            .Select(b => b.Edition)
+            .SingleOrDefaultAsync();
+        await ProjectBrief.SaveAsync(
+            desk,
+            id,
+            key,
+            new(part[1].Trim().Replace(" / ", "\n", StringComparison.Ordinal), edition)
+        );
     }
 
     /// <summary>“sketch-1.png, sketch”: a small picture is drawn for it.</summary>
-    private static async Task KeepAsync(Desk desk, FileVault vault, ProjectId id, string rest, FileGroup group, Actor by)
+    private static async Task KeepAsync(
+        Desk desk,
+        FileVault vault,
+        ProjectId id,
+        string rest,
+        FileGroup group,
+        Actor by
+    )
     {
         var parts = rest.Split(',', 2, StringSplitOptions.TrimEntries);
         using var picture = new MemoryStream(DemoPictures.Draw(parts[0]));
-        var row = await KeptFiles.KeepAsync(desk, vault, id, new(parts[0], group, group == FileGroup.Drafts ? parts.ElementAtOrDefault(1) : null, picture), by, CancellationToken.None);
-        if (group != FileGroup.Final || parts.Length < 2) return;
+        var row = await KeptFiles.KeepAsync(
+            desk,
+            vault,
+            id,
+            new(parts[0], group, group == FileGroup.Drafts ? parts.ElementAtOrDefault(1) : null, picture),
+            by,
+            CancellationToken.None
+        );
+        if (group != FileGroup.Final || parts.Length < 2)
+            return;
         row.Use = parts[1];
         await desk.Db.SaveChangesAsync();
     }
 
     private static async Task PutUpAsync(Desk desk, ProjectId id, string? phase)
     {
-        var draft = await desk.Db.Files.AsNoTracking().Where(f => f.ProjectId == id && f.Group == FileGroup.Drafts).OrderByDescending(f => f.Id).Select(f => f.Id).FirstAsync();
+        var draft = await desk
+            .Db.Files.AsNoTracking()
+            .Where(f => f.ProjectId == id && f.Group == FileGroup.Drafts)
+            .OrderByDescending(f => f.Id)
+            .Select(f => f.Id)
+            .FirstAsync();
         var template = await desk.Db.LetterTemplates.AsNoTracking().SingleAsync(t => t.Key == "draft-ready");
         await Reviewing.PutUpAsync(desk, id, [draft.Value], phase, template.Subject, template.Body, beyond: false);
     }
 
-    private static async Task AnswerAsync(Desk desk, ProjectId id, string person, string? words, Func<ReviewRow, NoteId, Happening> what)
+    private static async Task AnswerAsync(
+        Desk desk,
+        ProjectId id,
+        string person,
+        string? words,
+        Func<ReviewRow, NoteId, Happening> what
+    )
     {
-        var round = await desk.Db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).OrderByDescending(r => r.Id).Select(r => r.PublicId).FirstAsync();
+        var round = await desk
+            .Db.Reviews.AsNoTracking()
+            .Where(r => r.ProjectId == id)
+            .OrderByDescending(r => r.Id)
+            .Select(r => r.PublicId)
+            .FirstAsync();
         await Reviewing.AnswerAsync(desk, id, round, person, words, what);
     }
 
     private static async Task HandOverAsync(Desk desk, ProjectId id)
     {
-        var finals = await desk.Db.Files.AsNoTracking().Where(f => f.ProjectId == id && f.Group == FileGroup.Final).ToListAsync();
+        var finals = await desk
+            .Db.Files.AsNoTracking()
+            .Where(f => f.ProjectId == id && f.Group == FileGroup.Final)
+            .ToListAsync();
         var template = await desk.Db.LetterTemplates.AsNoTracking().SingleAsync(t => t.Key == "handover");
-        await Handover.HandOverAsync(desk, id, new([.. finals.Select(f => new FinalDto(f.Id.Value, f.Use))], template.Subject, template.Body));
+        await Handover.HandOverAsync(
+            desk,
+            id,
+            new([.. finals.Select(f => new FinalDto(f.Id.Value, f.Use))], template.Subject, template.Body)
+        );
     }
 
     private static async Task MoveAsync(Desk desk, ProjectId id, int days)

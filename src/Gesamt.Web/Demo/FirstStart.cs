@@ -29,13 +29,16 @@ public static class FirstStart
     public static async Task LayAsync(Settings settings, IPasswordHasher<StudioRow> hasher)
     {
         var aside = Path.Combine(settings.Data, Aside);
-        if (Directory.Exists(aside)) Directory.Delete(aside, recursive: true);
-        if (HoldsStudio(settings)) return;
+        if (Directory.Exists(aside))
+            Directory.Delete(aside, recursive: true);
+        if (HoldsStudio(settings))
+            return;
         var owner = Owned(settings);
         Directory.CreateDirectory(aside);
         var database = Path.Combine(aside, "gesamt.db");
         await FillAsync(database, owner, settings, hasher);
-        foreach (var left in Directory.GetFiles(settings.Data, "gesamt.db*")) File.Delete(left); // what an earlier start left unfinished: nobody owned it
+        foreach (var left in Directory.GetFiles(settings.Data, "gesamt.db*"))
+            File.Delete(left); // what an earlier start left unfinished: nobody owned it
         File.Move(database, settings.Database);
         Directory.Delete(aside, recursive: true);
     }
@@ -48,11 +51,18 @@ public static class FirstStart
         }
         catch (SqliteException e)
         {
-            throw new SetUpException($"{settings.Database} is damaged ({e.Message}). It is left as it is: restore the newest backup into a new folder with ./gesamt restore.");
+            throw new SetUpException(
+                $"{settings.Database} is damaged ({e.Message}). It is left as it is: restore the newest backup into a new folder with ./gesamt restore."
+            );
         }
     }
 
-    private static async Task FillAsync(string database, Owner owner, Settings settings, IPasswordHasher<StudioRow> hasher)
+    private static async Task FillAsync(
+        string database,
+        Owner owner,
+        Settings settings,
+        IPasswordHasher<StudioRow> hasher
+    )
     {
         var options = new DbContextOptionsBuilder<GesamtDb>();
         options.UseGesamt(database);
@@ -95,26 +105,57 @@ public static class FirstStart
         {
             for (var answer = given.Trim(); ; answer = Ask(question, secret))
             {
-                if (wrong(answer) is not { } why) return answer;
-                if (!asks) throw new SetUpException($"The studio is not set up: {why}");
-                if (answer.Length > 0) Console.Error.WriteLine(why);
+                if (wrong(answer) is not { } why)
+                    return answer;
+                if (!asks)
+                    throw new SetUpException($"The studio is not set up: {why}");
+                if (answer.Length > 0)
+                    Console.Error.WriteLine(why);
             }
         }
         return new(
-            One(settings.StudioName, "The studio's name: ", text => text.Length is 0 or > Typed.Most ? $"its name has 1 to {Typed.Most} characters." : null),
-            One(settings.OwnerName, "Your name, as it stands under letters: ", text => text.Length is 0 or > Typed.Most ? $"your name has 1 to {Typed.Most} characters." : null),
-            One(settings.OwnerMail, "Your mail address: ", text => MailAddress.IsValid(text) ? null : "your mail address is one such as name@place.example."),
-            One(settings.OwnerPassword ?? "", $"Choose your password (at least {ShortestPassword} characters): ", text => text.Length < ShortestPassword ? $"the password has at least {ShortestPassword} characters." : null, secret: true));
+            One(
+                settings.StudioName,
+                "The studio's name: ",
+                text => text.Length is 0 or > Typed.Most ? $"its name has 1 to {Typed.Most} characters." : null
+            ),
+            One(
+                settings.OwnerName,
+                "Your name, as it stands under letters: ",
+                text => text.Length is 0 or > Typed.Most ? $"your name has 1 to {Typed.Most} characters." : null
+            ),
+            One(
+                settings.OwnerMail,
+                "Your mail address: ",
+                text => MailAddress.IsValid(text) ? null : "your mail address is one such as name@place.example."
+            ),
+            One(
+                settings.OwnerPassword ?? "",
+                $"Choose your password (at least {ShortestPassword} characters): ",
+                text =>
+                    text.Length < ShortestPassword ? $"the password has at least {ShortestPassword} characters." : null,
+                secret: true
+            )
+        );
     }
 
     private static string Ask(string question, bool secret)
     {
         Console.Error.Write(question);
-        if (!secret) return (Console.ReadLine() ?? throw new SetUpException("The studio is not set up: nothing was answered.")).Trim();
+        if (!secret)
+            return (
+                Console.ReadLine() ?? throw new SetUpException("The studio is not set up: nothing was answered.")
+            ).Trim();
         var typed = new StringBuilder();
-        for (var key = Console.ReadKey(intercept: true); key.Key != ConsoleKey.Enter; key = Console.ReadKey(intercept: true))
-            if (key.Key == ConsoleKey.Backspace) typed.Length = Math.Max(0, typed.Length - 1);
-            else if (!char.IsControl(key.KeyChar)) typed.Append(key.KeyChar);
+        for (
+            var key = Console.ReadKey(intercept: true);
+            key.Key != ConsoleKey.Enter;
+            key = Console.ReadKey(intercept: true)
+        )
+            if (key.Key == ConsoleKey.Backspace)
+                typed.Length = Math.Max(0, typed.Length - 1);
+            else if (!char.IsControl(key.KeyChar))
+                typed.Append(key.KeyChar);
         Console.Error.WriteLine();
         return typed.ToString().Trim();
     }

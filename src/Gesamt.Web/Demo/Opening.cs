@@ -13,38 +13,46 @@ public static class Opening
     public static async Task PrepareAsync(WebApplication app)
     {
         var settings = app.Services.GetRequiredService<Settings>();
-        if (settings.Mode == RunMode.Real) await FirstStart.LayAsync(settings, app.Services.GetRequiredService<IPasswordHasher<StudioRow>>());
+        if (settings.Mode == RunMode.Real)
+            await FirstStart.LayAsync(settings, app.Services.GetRequiredService<IPasswordHasher<StudioRow>>());
         var laying = Path.Combine(settings.Data, "demo.laying");
         // a demo that was stopped while it was laid is laid anew
-        if (settings.Mode == RunMode.Demo && File.Exists(laying)) Clear(settings);
+        if (settings.Mode == RunMode.Demo && File.Exists(laying))
+            Clear(settings);
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
         var isOlder = await Sqlite.MigrateAsync(db);
         await SearchIndex.PrepareAsync(db);
         await app.Services.GetRequiredService<KeyRing>().OpenLinksAsync(db);
         var clock = app.Services.GetRequiredService<TimeProvider>() as AdjustableClock;
-        if (clock is not null && settings.ClockAt is { } at) clock.Set(at, settings.ClockStands);
+        if (clock is not null && settings.ClockAt is { } at)
+            clock.Set(at, settings.ClockStands);
         if (settings.Mode != RunMode.Real && settings.DemoFiles is { } files && !await db.Studio.AnyAsync())
         {
             await File.WriteAllTextAsync(laying, "");
             await DemoPlay.LayAsync(app.Services, clock!, files, settings.DemoProjects);
             File.Delete(laying);
         }
-        else if (settings.Mode != RunMode.Real && clock is not null) await ResumeAsync(db, clock);
-        if (isOlder) await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>());
+        else if (settings.Mode != RunMode.Real && clock is not null)
+            await ResumeAsync(db, clock);
+        if (isOlder)
+            await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>());
     }
 
     private static void Clear(Settings settings)
     {
-        foreach (var path in Directory.GetFiles(settings.Data, "*.db*")) File.Delete(path);
-        if (Directory.Exists(settings.Files)) Directory.Delete(settings.Files, recursive: true);
+        foreach (var path in Directory.GetFiles(settings.Data, "*.db*"))
+            File.Delete(path);
+        if (Directory.Exists(settings.Files))
+            Directory.Delete(settings.Files, recursive: true);
     }
 
     /// <summary>What is derived may have gained columns: it is computed anew from the facts.</summary>
     private static async Task RebuildAsync(Desk desk)
     {
         await using var transaction = await desk.BeginAsync();
-        foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync()) person.Rename(person.Name);
+        foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync())
+            person.Rename(person.Name);
         await desk.Db.SaveChangesAsync();
         desk.Db.ChangeTracker.Clear();
         foreach (var id in await desk.Db.Projects.Select(p => p.Id).ToListAsync())
@@ -59,6 +67,7 @@ public static class Opening
     private static async Task ResumeAsync(GesamtDb db, AdjustableClock clock)
     {
         var last = await db.Facts.MaxAsync(f => (NodaTime.Instant?)f.Recorded);
-        if (last > clock.Now()) clock.Set(last.Value, clock.Stands);
+        if (last > clock.Now())
+            clock.Set(last.Value, clock.Stands);
     }
 }

@@ -21,46 +21,106 @@ public static class FileEndpoints
 {
     public static void MapFiles(this RouteGroupBuilder api)
     {
-        api.MapPost("/projects/{id:long}/files", async (long id, string name, FileGroup group, string? phase, Desk desk, FileVault vault, HttpContext http, CancellationToken stop) =>
-            new KeptDto((await KeptFiles.KeepAsync(desk, vault, new(id), new(name, group, phase, http.Request.Body), Actor.Owner, stop)).Id.Value))
-            .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).Accepts<byte[]>("application/octet-stream");
+        api.MapPost(
+                "/projects/{id:long}/files",
+                async (
+                    long id,
+                    string name,
+                    FileGroup group,
+                    string? phase,
+                    Desk desk,
+                    FileVault vault,
+                    HttpContext http,
+                    CancellationToken stop
+                ) =>
+                    new KeptDto(
+                        (
+                            await KeptFiles.KeepAsync(
+                                desk,
+                                vault,
+                                new(id),
+                                new(name, group, phase, http.Request.Body),
+                                Actor.Owner,
+                                stop
+                            )
+                        )
+                            .Id
+                            .Value
+                    )
+            )
+            .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024))
+            .Accepts<byte[]>("application/octet-stream");
 
-        api.MapPost("/projects/{id:long}/files/{file:long}/shown", async (long id, long file, ShowFileDto show, Desk desk) =>
-        {
-            await KeptFiles.ShowAsync(desk, new(id), new(file), show.Shown, show.Use);
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/projects/{id:long}/files/{file:long}/removed", async (long id, long file, RemovedDto to, Desk desk) =>
-        {
-            await KeptFiles.RemoveAsync(desk, new(id), new(file), to.Removed);
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/projects/{id:long}/files/{file:long}/shown",
+            async (long id, long file, ShowFileDto show, Desk desk) =>
+            {
+                await KeptFiles.ShowAsync(desk, new(id), new(file), show.Shown, show.Use);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/projects/{id:long}/files/{file:long}/removed",
+            async (long id, long file, RemovedDto to, Desk desk) =>
+            {
+                await KeptFiles.RemoveAsync(desk, new(id), new(file), to.Removed);
+                return TypedResults.NoContent();
+            }
+        );
 
         // as the client's page names them, so that the owner can look at it
-        api.MapGet("/projects/{id:long}/as-client/files/{file}/preview", async (long id, string file, Desk desk, FileVault vault, HttpContext http) =>
-        {
-            var project = new ProjectId(id);
-            return await PreviewAsync(http, vault, await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.PublicId == file && f.ProjectId == project) ?? throw new MissingException("file"));
-        }).ExcludeFromDescription();
-        api.MapGet("/files/{id:long}", async (long id, Desk desk, FileVault vault, HttpContext http) => Whole(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
-        api.MapGet("/files/{id:long}/preview", async (long id, Desk desk, FileVault vault, HttpContext http) => await PreviewAsync(http, vault, await RowAsync(desk, id))).ExcludeFromDescription();
+        api.MapGet(
+                "/projects/{id:long}/as-client/files/{file}/preview",
+                async (long id, string file, Desk desk, FileVault vault, HttpContext http) =>
+                {
+                    var project = new ProjectId(id);
+                    return await PreviewAsync(
+                        http,
+                        vault,
+                        await desk
+                            .Db.Files.AsNoTracking()
+                            .SingleOrDefaultAsync(f => f.PublicId == file && f.ProjectId == project)
+                            ?? throw new MissingException("file")
+                    );
+                }
+            )
+            .ExcludeFromDescription();
+        api.MapGet(
+                "/files/{id:long}",
+                async (long id, Desk desk, FileVault vault, HttpContext http) =>
+                    Whole(http, vault, await RowAsync(desk, id))
+            )
+            .ExcludeFromDescription();
+        api.MapGet(
+                "/files/{id:long}/preview",
+                async (long id, Desk desk, FileVault vault, HttpContext http) =>
+                    await PreviewAsync(http, vault, await RowAsync(desk, id))
+            )
+            .ExcludeFromDescription();
     }
 
     /// <summary>The whole file as a download: it is never opened in the page's own place.</summary>
     public static IResult Whole(HttpContext http, FileVault vault, FileRow row)
     {
         http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
-        return Results.File(vault.Open(row.Hash), row.Type, FileTypes.HandedOut(row.Name, row.Type), enableRangeProcessing: true);
+        return Results.File(
+            vault.Open(row.Hash),
+            row.Type,
+            FileTypes.HandedOut(row.Name, row.Type),
+            enableRangeProcessing: true
+        );
     }
 
     /// <summary>A small picture of a picture, made once and kept beside it.</summary>
     /// <exception cref="MissingException">It is no picture, or cannot be read.</exception>
-    public static Task<IResult> PreviewAsync(HttpContext http, FileVault vault, FileRow row) => PreviewAsync(http, vault, row.Hash, row.Type);
+    public static Task<IResult> PreviewAsync(HttpContext http, FileVault vault, FileRow row) =>
+        PreviewAsync(http, vault, row.Hash, row.Type);
 
     /// <summary>The same of any bytes in the vault.</summary>
     public static async Task<IResult> PreviewAsync(HttpContext http, FileVault vault, string hash, string type)
     {
-        if (!type.StartsWith("image/", StringComparison.Ordinal)) throw new MissingException("preview");
+        if (!type.StartsWith("image/", StringComparison.Ordinal))
+            throw new MissingException("preview");
         var path = vault.SmallOf(hash);
         if (!File.Exists(path))
         {
@@ -68,7 +128,8 @@ public static class FileEndpoints
             await Drawing.WaitAsync(http.RequestAborted);
             try
             {
-                if (!File.Exists(path)) await Task.Run(() => Draw(vault, hash, path));
+                if (!File.Exists(path))
+                    await Task.Run(() => Draw(vault, hash, path));
             }
             finally
             {
@@ -76,7 +137,8 @@ public static class FileEndpoints
             }
         }
         // an empty one says that it was tried once, and that it is no picture that can be read
-        if (new FileInfo(path).Length == 0) throw new MissingException("preview");
+        if (new FileInfo(path).Length == 0)
+            throw new MissingException("preview");
         http.Response.Headers.CacheControl = "private,max-age=3600";
         return Results.File(path, "image/jpeg");
     }
@@ -93,6 +155,7 @@ public static class FileEndpoints
     private static async Task<FileRow> RowAsync(Desk desk, long id)
     {
         var number = new FileId(id);
-        return await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.Id == number) ?? throw new MissingException("file");
+        return await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.Id == number)
+            ?? throw new MissingException("file");
     }
 }

@@ -23,22 +23,51 @@ public static class KeptFiles
     /// <summary>Most bytes of one file.</summary>
     public const long Most = 50L * 1024 * 1024;
 
-    private const int LongestName = 160, LongestEnding = 12;
+    private const int LongestName = 160,
+        LongestEnding = 12;
 
     /// <summary>Keeps a file. The bytes are stored first; the row is what makes them the project's.</summary>
     /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>
     /// <exception cref="FileTooLargeException">It has more than <see cref="Most"/> bytes.</exception>
-    public static async Task<FileRow> KeepAsync(Desk desk, FileVault vault, ProjectId project, NewFile file, Actor by, CancellationToken stop)
+    public static async Task<FileRow> KeepAsync(
+        Desk desk,
+        FileVault vault,
+        ProjectId project,
+        NewFile file,
+        Actor by,
+        CancellationToken stop
+    )
     {
         var (name, hash, size, type) = await TakeAsync(vault, file.Name, file.Content, stop);
         await using var transaction = await desk.BeginAsync();
         var opened = await desk.OpenAsync(project);
-        if (file.Phase is { } phase && !opened.Case.Kind.Phases.Contains(phase)) throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
-        var version = file.Group == FileGroup.Drafts ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1 : 0;
-        var row = new FileRow { ProjectId = project, PublicId = Inquiry.NewCode() + Inquiry.NewCode(), Group = file.Group, Phase = file.Phase, Version = version, Name = name, Hash = hash, Size = size, Type = type, At = desk.Now, By = by };
+        if (file.Phase is { } phase && !opened.Case.Kind.Phases.Contains(phase))
+            throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+        var version =
+            file.Group == FileGroup.Drafts
+                ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1
+                : 0;
+        var row = new FileRow
+        {
+            ProjectId = project,
+            PublicId = Inquiry.NewCode() + Inquiry.NewCode(),
+            Group = file.Group,
+            Phase = file.Phase,
+            Version = version,
+            Name = name,
+            Hash = hash,
+            Size = size,
+            Type = type,
+            At = desk.Now,
+            By = by,
+        };
         desk.Db.Files.Add(row);
         await desk.Db.SaveChangesAsync();
-        Happening[] what = [new Happening.FileKept(row.Id, row.Group), .. by == Actor.Client ? new Happening[] { new Happening.FileShown(row.Id) } : []];
+        Happening[] what =
+        [
+            new Happening.FileKept(row.Id, row.Group),
+            .. by == Actor.Client ? new Happening[] { new Happening.FileShown(row.Id) } : [],
+        ];
         await desk.RecordAsync(opened, by, what);
         await desk.CommitAsync(transaction);
         return row;
@@ -46,20 +75,33 @@ public static class KeptFiles
 
     /// <summary>Takes bytes into the vault under a plain name, told what they are by themselves.</summary>
     /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>
-    public static async Task<(string Name, string Hash, long Size, string Type)> TakeAsync(FileVault vault, string name, Stream content, CancellationToken stop)
+    public static async Task<(string Name, string Hash, long Size, string Type)> TakeAsync(
+        FileVault vault,
+        string name,
+        Stream content,
+        CancellationToken stop
+    )
     {
         var plain = NameOf(name);
         // told by its first bytes before any is written: what is refused takes no room
         var head = new byte[FileTypes.HeadLength];
         var read = await content.ReadAtLeastAsync(head, head.Length, throwOnEndOfStream: false, stop);
-        var type = FileTypes.Of(head.AsSpan(0, read), plain)
-            ?? throw new InvalidException(("file", $"“{plain}” is of a kind that is not kept. Kept are {FileTypes.Allowed}."));
+        var type =
+            FileTypes.Of(head.AsSpan(0, read), plain)
+            ?? throw new InvalidException(
+                ("file", $"“{plain}” is of a kind that is not kept. Kept are {FileTypes.Allowed}.")
+            );
         var (hash, size) = await vault.KeepAsync(head.AsMemory(0, read), content, Most, stop);
         return (plain, hash, size, type.MediaType);
     }
 
     /// <summary>Takes a whole message (RFC 5322) into the vault. It is never opened in the page's own place, so its bytes may be any.</summary>
-    public static async Task<(string Name, string Hash, long Size, string Type)> TakeMessageAsync(FileVault vault, string name, Stream content, CancellationToken stop)
+    public static async Task<(string Name, string Hash, long Size, string Type)> TakeMessageAsync(
+        FileVault vault,
+        string name,
+        Stream content,
+        CancellationToken stop
+    )
     {
         var (hash, size) = await vault.KeepAsync(content, IncomingMail.MostBytes, stop);
         return (NameOf(name), hash, size, "message/rfc822");
@@ -70,9 +112,14 @@ public static class KeptFiles
     {
         await using var transaction = await desk.BeginAsync();
         var row = await OneAsync(desk, project, id);
-        if (row.Removed == removed) return;
+        if (row.Removed == removed)
+            return;
         row.Removed = removed;
-        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, removed ? new Happening.FileRemoved(id) : new Happening.FileKept(id, row.Group));
+        await desk.RecordAsync(
+            await desk.OpenAsync(project),
+            Actor.Owner,
+            removed ? new Happening.FileRemoved(id) : new Happening.FileKept(id, row.Group)
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -81,34 +128,53 @@ public static class KeptFiles
     {
         await using var transaction = await desk.BeginAsync();
         var row = await OneAsync(desk, project, id);
-        if (row.Removed) throw new RefusedException("The file was removed. Put it back first.");
-        if (use is not null) row.Use = UseOf(use);
+        if (row.Removed)
+            throw new RefusedException("The file was removed. Put it back first.");
+        if (use is not null)
+            row.Use = UseOf(use);
         var file = await desk.OpenAsync(project);
-        if (Sight.Shown(file.History).Contains(id) != shown) await desk.RecordAsync(file, Actor.Owner, shown ? new Happening.FileShown(id) : new Happening.FileHidden(id));
+        if (Sight.Shown(file.History).Contains(id) != shown)
+            await desk.RecordAsync(
+                file,
+                Actor.Owner,
+                shown ? new Happening.FileShown(id) : new Happening.FileHidden(id)
+            );
         desk.Touch(project);
         await desk.CommitAsync(transaction);
     }
 
     public static string UseOf(string use) =>
-        use.Trim().Length <= 300 ? use.Trim() : throw new InvalidException(("use", "A word on its use has at most 300 characters."));
+        use.Trim().Length <= 300
+            ? use.Trim()
+            : throw new InvalidException(("use", "A word on its use has at most 300 characters."));
 
     /// <exception cref="MissingException">The project has no such file.</exception>
     public static async Task<FileRow> OneAsync(Desk desk, ProjectId project, FileId id) =>
-        await desk.Db.Files.SingleOrDefaultAsync(f => f.Id == id && f.ProjectId == project) ?? throw new MissingException("file");
+        await desk.Db.Files.SingleOrDefaultAsync(f => f.Id == id && f.ProjectId == project)
+        ?? throw new MissingException("file");
 
     /// <summary>A file of a client page, if it may be seen through it now.</summary>
     /// <exception cref="MissingException">There is none, or it is not shown; both read the same.</exception>
     public static async Task<FileRow> SeenAsync(Desk desk, ProjectFile file, string publicId)
     {
-        var row = await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.PublicId == publicId && f.ProjectId == file.Id && !f.Removed);
-        return row is not null && Sight.MaySee(file.History, row.Id, row.Group) ? row : throw new MissingException("file");
+        var row = await desk
+            .Db.Files.AsNoTracking()
+            .SingleOrDefaultAsync(f => f.PublicId == publicId && f.ProjectId == file.Id && !f.Removed);
+        return row is not null && Sight.MaySee(file.History, row.Id, row.Group)
+            ? row
+            : throw new MissingException("file");
     }
 
     private static string NameOf(string name)
     {
         // only the last part of what a browser sends, and nothing that could act in a header or a path
-        var last = new string([.. name.Replace('\\', '/').Split('/')[^1].Where(c => !char.IsControl(c) && c is not ('"' or '<' or '>' or ':' or '*' or '?' or '|'))]).Trim(' ', '.');
-        if (last.Length == 0) throw new InvalidException(("name", "A file needs a name."));
+        var last = new string([
+            .. name.Replace('\\', '/')
+                .Split('/')[^1]
+                .Where(c => !char.IsControl(c) && c is not ('"' or '<' or '>' or ':' or '*' or '?' or '|')),
+        ]).Trim(' ', '.');
+        if (last.Length == 0)
+            throw new InvalidException(("name", "A file needs a name."));
         // an ending longer than any real one is part of the name
         var ending = Path.GetExtension(last) is { Length: <= LongestEnding } real ? real : "";
         return ShortText.Of(last[..^ending.Length], LongestName - ending.Length) + ending;

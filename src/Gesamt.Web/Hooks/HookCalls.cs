@@ -12,11 +12,30 @@ using NodaTime;
 namespace Gesamt.Web.Hooks;
 
 /// <summary>What a web hook can be told of. A step of a routine calls it as <see cref="Step"/>.</summary>
-public enum HookEvent { InquiryCame, ProposalSent, ProposalAccepted, ContractSigned, PaymentReceived, HandedOver, Approved, Ended, Step }
+public enum HookEvent
+{
+    InquiryCame,
+    ProposalSent,
+    ProposalAccepted,
+    ContractSigned,
+    PaymentReceived,
+    HandedOver,
+    Approved,
+    Ended,
+    Step,
+}
 
 /// <summary>What a web hook is told: no letters, no notes, nothing private.</summary>
 /// <param name="Id">The same however often it is sent.</param>
-public sealed record HookBody(string Id, HookEvent Event, string At, long Project, string Title, string Kind, string Client);
+public sealed record HookBody(
+    string Id,
+    HookEvent Event,
+    string At,
+    long Project,
+    string Title,
+    string Kind,
+    string Client
+);
 
 public sealed record HookTestDto(bool Taken, string Words);
 
@@ -27,39 +46,54 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
     private const int MostTries = 12;
     private const string SecretMark = "whsec_";
 
-    private readonly HttpClient outside = new(OutsideConnections.Handler(inside: false, redirects: 0)) { Timeout = TimeSpan.FromSeconds(10) };
-    private readonly HttpClient inside = new(OutsideConnections.Handler(inside: true, redirects: 0)) { Timeout = TimeSpan.FromSeconds(10) };
+    private readonly HttpClient outside = new(OutsideConnections.Handler(inside: false, redirects: 0))
+    {
+        Timeout = TimeSpan.FromSeconds(10),
+    };
+    private readonly HttpClient inside = new(OutsideConnections.Handler(inside: true, redirects: 0))
+    {
+        Timeout = TimeSpan.FromSeconds(10),
+    };
 
     /// <summary>Which event a fact is, if any hook may hear of it.</summary>
-    public static HookEvent? EventOf(Happening what) => what switch
-    {
-        Happening.InquiryCame => HookEvent.InquiryCame,
-        Happening.ProposalSent => HookEvent.ProposalSent,
-        Happening.ProposalAccepted => HookEvent.ProposalAccepted,
-        Happening.ContractSigned { Signer: Core.Facts.Signer.Client } => HookEvent.ContractSigned,
-        Happening.PaymentReceived => HookEvent.PaymentReceived,
-        Happening.HandedOver => HookEvent.HandedOver,
-        Happening.Approved => HookEvent.Approved,
-        Happening.Ended => HookEvent.Ended,
-        _ => null,
-    };
+    public static HookEvent? EventOf(Happening what) =>
+        what switch
+        {
+            Happening.InquiryCame => HookEvent.InquiryCame,
+            Happening.ProposalSent => HookEvent.ProposalSent,
+            Happening.ProposalAccepted => HookEvent.ProposalAccepted,
+            Happening.ContractSigned { Signer: Core.Facts.Signer.Client } => HookEvent.ContractSigned,
+            Happening.PaymentReceived => HookEvent.PaymentReceived,
+            Happening.HandedOver => HookEvent.HandedOver,
+            Happening.Approved => HookEvent.Approved,
+            Happening.Ended => HookEvent.Ended,
+            _ => null,
+        };
 
     /// <summary>Queues what was just recorded for every hook that wants to hear of it. Inside the caller's transaction; a rehearsal calls nobody.</summary>
     public static async Task QueueAsync(Desk desk, ProjectFile file, IEnumerable<Happening> what)
     {
-        if (file.Row.Rehearsal) return;
+        if (file.Row.Rehearsal)
+            return;
         var events = what.Select(EventOf).OfType<HookEvent>().ToList();
-        if (events.Count == 0) return;
+        if (events.Count == 0)
+            return;
         var hooks = await desk.Db.Hooks.AsNoTracking().Where(h => !h.Off).ToListAsync();
         foreach (var hook in hooks)
-            foreach (var one in events.Intersect(StoreJson.Read<HookEvent[]>(hook.Events))) Add(desk, file, hook, one, $"fact:{file.LastFact.Value}:{one}:{hook.Id}");
-        if (hooks.Count > 0) await desk.Db.SaveChangesAsync();
+        foreach (var one in events.Intersect(StoreJson.Read<HookEvent[]>(hook.Events)))
+            Add(desk, file, hook, one, $"fact:{file.LastFact.Value}:{one}:{hook.Id}");
+        if (hooks.Count > 0)
+            await desk.Db.SaveChangesAsync();
     }
 
     /// <summary>Queues a step's call. Inside the caller's transaction; its key exists once.</summary>
     public static async Task QueueAsync(Desk desk, ProjectFile file, string name, string key)
     {
-        if (file.Row.Rehearsal || await desk.Db.Hooks.AsNoTracking().SingleOrDefaultAsync(h => h.Name == name && !h.Off) is not { } hook) return;
+        if (
+            file.Row.Rehearsal
+            || await desk.Db.Hooks.AsNoTracking().SingleOrDefaultAsync(h => h.Name == name && !h.Off) is not { } hook
+        )
+            return;
         Add(desk, file, hook, HookEvent.Step, key);
         await desk.Db.SaveChangesAsync();
     }
@@ -71,7 +105,9 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
     /// <summary>Calls once, now, with an event that says it is a test.</summary>
     public async Task<HookTestDto> TestAsync(Desk desk, int id, CancellationToken stop)
     {
-        var hook = await desk.Db.Hooks.AsNoTracking().SingleOrDefaultAsync(h => h.Id == id, stop) ?? throw new MissingException("web hook");
+        var hook =
+            await desk.Db.Hooks.AsNoTracking().SingleOrDefaultAsync(h => h.Id == id, stop)
+            ?? throw new MissingException("web hook");
         var body = Write(new($"test-{Guid.NewGuid():n}", HookEvent.Step, At(desk.Now), 0, "A test", "", ""));
         var error = await SendAsync(hook, $"test-{Guid.NewGuid():n}", body, desk.Now, stop);
         return error is null ? new(true, "It was taken.") : new(false, error);
@@ -84,16 +120,29 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
         return $"v1,{Convert.ToBase64String(HMACSHA256.HashData(key, Encoding.UTF8.GetBytes($"{id}.{timestamp}.{body}")))}";
     }
 
-    private static void Add(Desk desk, ProjectFile file, HookRow hook, HookEvent what, string key) => desk.Db.HookCalls.Add(new()
-    {
-        Key = key,
-        HookId = hook.Id,
-        ProjectId = file.Id,
-        Event = what.ToString(),
-        Body = Write(new(key, what, At(desk.Now), file.Id.Value, file.Row.Title, file.Row.Kind?.Name ?? "", file.Row.Client?.Name ?? "")),
-        At = desk.Now,
-        NotBefore = desk.Now,
-    });
+    private static void Add(Desk desk, ProjectFile file, HookRow hook, HookEvent what, string key) =>
+        desk.Db.HookCalls.Add(
+            new()
+            {
+                Key = key,
+                HookId = hook.Id,
+                ProjectId = file.Id,
+                Event = what.ToString(),
+                Body = Write(
+                    new(
+                        key,
+                        what,
+                        At(desk.Now),
+                        file.Id.Value,
+                        file.Row.Title,
+                        file.Row.Kind?.Name ?? "",
+                        file.Row.Client?.Name ?? ""
+                    )
+                ),
+                At = desk.Now,
+                NotBefore = desk.Now,
+            }
+        );
 
     private static string Write(HookBody body) => StoreJson.Write(body);
 
@@ -104,7 +153,12 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         var now = desk.Now;
-        return await desk.Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore <= now).OrderBy(c => c.Id).Select(c => c.Id).Take(100).ToListAsync(stop);
+        return await desk
+            .Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore <= now)
+            .OrderBy(c => c.Id)
+            .Select(c => c.Id)
+            .Take(100)
+            .ToListAsync(stop);
     }
 
     private async Task CallAsync(int id, CancellationToken stop)
@@ -114,14 +168,16 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
         var call = await desk.Db.HookCalls.SingleAsync(c => c.Id == id, stop);
         var hook = await desk.Db.Hooks.AsNoTracking().SingleAsync(h => h.Id == call.HookId, stop);
         var error = await SendAsync(hook, call.Key, call.Body, desk.Now, stop);
-        if (error is null) (call.State, call.LastError) = (HookCallState.Taken, null);
+        if (error is null)
+            (call.State, call.LastError) = (HookCallState.Taken, null);
         else
         {
             call.Failures++;
             call.LastError = error;
             // 1, 2, 4 … minutes up to 8 hours: about three days in all
             call.NotBefore = desk.Now + Duration.FromMinutes(Math.Min(480, Math.Pow(2, call.Failures)));
-            if (call.Failures >= MostTries) call.State = HookCallState.GivenUp;
+            if (call.Failures >= MostTries)
+                call.State = HookCallState.GivenUp;
         }
         await desk.Db.SaveChangesAsync(stop);
     }
@@ -130,14 +186,21 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
     private async Task<string?> SendAsync(HookRow hook, string id, string body, Instant now, CancellationToken stop)
     {
         var timestamp = now.ToUnixTimeSeconds().ToString(CultureInfo.InvariantCulture);
-        using var request = new HttpRequestMessage(HttpMethod.Post, hook.Address) { Content = new StringContent(body, Encoding.UTF8, "application/json") };
+        using var request = new HttpRequestMessage(HttpMethod.Post, hook.Address)
+        {
+            Content = new StringContent(body, Encoding.UTF8, "application/json"),
+        };
         request.Headers.Add("webhook-id", id);
         request.Headers.Add("webhook-timestamp", timestamp);
         request.Headers.Add("webhook-signature", Sign(hook.Secret, id, timestamp, body));
         request.Headers.Add("Idempotency-Key", id);
         try
         {
-            using var answer = await (hook.Inside ? inside : outside).SendAsync(request, HttpCompletionOption.ResponseHeadersRead, stop);
+            using var answer = await (hook.Inside ? inside : outside).SendAsync(
+                request,
+                HttpCompletionOption.ResponseHeadersRead,
+                stop
+            );
             return answer.IsSuccessStatusCode ? null : $"It answers {(int)answer.StatusCode}.";
         }
         catch (TaskCanceledException) when (!stop.IsCancellationRequested)

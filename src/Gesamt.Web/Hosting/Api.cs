@@ -1,7 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
-using Microsoft.AspNetCore.OpenApi;
 using Gesamt.Core.Calendar;
+using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
@@ -24,8 +24,20 @@ public static class Api
     {
         // before those of NodaTime, which know no bounds
         options.Converters.Add(new Bounded<LocalDate>(LocalDatePattern.Iso, date => date, Dates.Allowed));
-        options.Converters.Add(new Bounded<LocalDateTime>(LocalDateTimePattern.ExtendedIso, local => local.Date, "A date from 1900 to 2199 with its time, such as 2027-03-12T14:30:00."));
-        options.Converters.Add(new Bounded<Instant>(InstantPattern.ExtendedIso, instant => instant.InUtc().Date, "An instant from 1900 to 2199 in UTC, such as 2027-03-12T14:30:00Z."));
+        options.Converters.Add(
+            new Bounded<LocalDateTime>(
+                LocalDateTimePattern.ExtendedIso,
+                local => local.Date,
+                "A date from 1900 to 2199 with its time, such as 2027-03-12T14:30:00."
+            )
+        );
+        options.Converters.Add(
+            new Bounded<Instant>(
+                InstantPattern.ExtendedIso,
+                instant => instant.InUtc().Date,
+                "An instant from 1900 to 2199 in UTC, such as 2027-03-12T14:30:00Z."
+            )
+        );
         options.ConfigureForNodaTime(DateTimeZoneProviders.Tzdb);
         options.Converters.Add(new JsonStringEnumConverter(null, allowIntegerValues: false));
         options.NumberHandling = JsonNumberHandling.Strict;
@@ -37,28 +49,40 @@ public static class Api
     private sealed class Bounded<T>(IPattern<T> pattern, Func<T, LocalDate> date, string allowed) : JsonConverter<T>
     {
         public override T Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
-            reader.TokenType == JsonTokenType.String && pattern.Parse(reader.GetString()!) is { Success: true, Value: var value } && Dates.IsAllowed(date(value)) ? value : throw new NotAllowedException(allowed);
+            reader.TokenType == JsonTokenType.String
+            && pattern.Parse(reader.GetString()!) is { Success: true, Value: var value }
+            && Dates.IsAllowed(date(value))
+                ? value
+                : throw new NotAllowedException(allowed);
 
-        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) => writer.WriteStringValue(pattern.Format(value));
+        public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
+            writer.WriteStringValue(pattern.Format(value));
     }
 
     /// <param name="whole">With the owner's and the clients' addresses, too.</param>
     public static void Describe(OpenApiOptions options, bool whole)
     {
-        if (!whole) options.ShouldInclude = description => description.RelativePath?.StartsWith("open/", StringComparison.Ordinal) == true;
-        options.CreateSchemaReferenceId = type => Formats.ContainsKey(Nullable.GetUnderlyingType(type.Type) ?? type.Type)
-            ? null : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
-        options.AddSchemaTransformer((schema, context, _) =>
-        {
-            var type = context.JsonTypeInfo.Type;
-            var bare = Nullable.GetUnderlyingType(type);
-            if (!Formats.TryGetValue(bare ?? type, out var format)) return Task.CompletedTask;
-            schema.Type = JsonSchemaType.String | (bare is null ? 0 : JsonSchemaType.Null);
-            schema.Format = format;
-            schema.Properties?.Clear();
-            schema.Required?.Clear();
-            return Task.CompletedTask;
-        });
+        if (!whole)
+            options.ShouldInclude = description =>
+                description.RelativePath?.StartsWith("open/", StringComparison.Ordinal) == true;
+        options.CreateSchemaReferenceId = type =>
+            Formats.ContainsKey(Nullable.GetUnderlyingType(type.Type) ?? type.Type)
+                ? null
+                : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
+        options.AddSchemaTransformer(
+            (schema, context, _) =>
+            {
+                var type = context.JsonTypeInfo.Type;
+                var bare = Nullable.GetUnderlyingType(type);
+                if (!Formats.TryGetValue(bare ?? type, out var format))
+                    return Task.CompletedTask;
+                schema.Type = JsonSchemaType.String | (bare is null ? 0 : JsonSchemaType.Null);
+                schema.Format = format;
+                schema.Properties?.Clear();
+                schema.Required?.Clear();
+                return Task.CompletedTask;
+            }
+        );
     }
 }
 

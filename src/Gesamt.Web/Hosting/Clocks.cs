@@ -11,7 +11,8 @@ public sealed class AdjustableClock(TimeProvider real) : TimeProvider
 
     public override DateTimeOffset GetUtcNow()
     {
-        lock (gate) return standing ?? real.GetUtcNow() + offset;
+        lock (gate)
+            return standing ?? real.GetUtcNow() + offset;
     }
 
     /// <summary>Sets the clock; standing, it keeps showing exactly that instant.</summary>
@@ -26,7 +27,11 @@ public sealed class AdjustableClock(TimeProvider real) : TimeProvider
 
     public bool Stands
     {
-        get { lock (gate) return standing is not null; }
+        get
+        {
+            lock (gate)
+                return standing is not null;
+        }
     }
 }
 

@@ -8,10 +8,14 @@ public static class Commands
     /// <returns>The exit code; null when the arguments name no command and the studio is to be served.</returns>
     public static async Task<int?> RunAsync(string[] args, Settings settings)
     {
-        if (args is not [("backup" or "restore") and var command, var path]) return null;
+        if (args is not [("backup" or "restore") and var command, var path])
+            return null;
         try
         {
-            if (command == "backup") Console.WriteLine($"Kept in {await Backup.WriteAsync(settings.Data, path, TimeProvider.System.GetUtcNow())}");
+            if (command == "backup")
+                Console.WriteLine(
+                    $"Kept in {await Backup.WriteAsync(settings.Data, path, TimeProvider.System.GetUtcNow())}"
+                );
             else
             {
                 await Backup.RestoreAsync(path, settings.Data);

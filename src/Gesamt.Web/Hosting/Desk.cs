@@ -13,7 +13,14 @@ using NodaTime;
 namespace Gesamt.Web.Hosting;
 
 /// <summary>What every act needs at hand: the database, the ledger, the studio's settings and the time.</summary>
-public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings settings, FileVault vault, ILogger<Desk> log)
+public sealed class Desk(
+    GesamtDb db,
+    TimeProvider time,
+    Live live,
+    Settings settings,
+    FileVault vault,
+    ILogger<Desk> log
+)
 {
     private readonly HashSet<ProjectId> changed = [];
     private StudioRow? studio;
@@ -23,11 +30,13 @@ public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings set
     public GesamtDb Db { get; } = db;
     public Ledger Ledger { get; } = new(db);
     public FileVault Vault { get; } = vault;
+
     /// <summary>The studio's time; for a rehearsal that was opened, its own if that is ahead.</summary>
     public Instant Now => wound is { } ahead && ahead > time.Now() ? ahead : time.Now();
     public StudioRow Studio => studio ??= Db.Studio.AsNoTracking().Single();
     public StudioCalendar Calendar => calendar ??= Studio.Calendar();
     public Currency Currency => Currency.Of(Studio.Currency);
+
     /// <summary>How long a letter can be taken back before it is handed over.</summary>
     public Duration Hold => Duration.FromSeconds(settings.HoldSeconds);
     public LocalDate Today => Calendar.DateOf(Now);
@@ -37,7 +46,8 @@ public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings set
     public async Task<ProjectFile> OpenAsync(ProjectId id)
     {
         var file = await Db.OpenAsync(id, Calendar) ?? throw new MissingException("project");
-        if (file.Row is { Rehearsal: true, WoundTo: { } to }) Wind(to);
+        if (file.Row is { Rehearsal: true, WoundTo: { } to })
+            Wind(to);
         return file;
     }
 
@@ -86,7 +96,8 @@ public sealed class Desk(GesamtDb db, TimeProvider time, Live live, Settings set
     {
         await Db.SaveChangesAsync();
         await transaction.CommitAsync();
-        foreach (var project in changed) live.Changed(project);
+        foreach (var project in changed)
+            live.Changed(project);
         changed.Clear();
     }
 }

@@ -7,22 +7,30 @@ namespace Gesamt.Web.Hosting;
 public static class HouseTrouble
 {
     // errno of Linux: ENOSPC, EROFS, EDQUOT
-    private const int NoSpace = 28, ReadOnly = 30, Quota = 122;
+    private const int NoSpace = 28,
+        ReadOnly = 30,
+        Quota = 122;
 
     /// <summary>What to do, in a sentence, and that nothing was lost; null for what is no fault of the house.</summary>
-    public static string? Of(Exception exception) => exception.GetBaseException() switch
-    {
-        SqliteException { SqliteErrorCode: SQLITE_FULL } => Full,
-        SqliteException { SqliteErrorCode: SQLITE_READONLY or SQLITE_CANTOPEN or SQLITE_PERM } => Locked,
-        SqliteException { SqliteErrorCode: SQLITE_BUSY or SQLITE_LOCKED } => "Something else is writing at the moment. Nothing was lost and nothing was done: try again in a minute.",
-        SqliteException { SqliteErrorCode: SQLITE_IOERR } => "The disk cannot be read or written. Nothing was done: look at the disk, and at the newest backup.",
-        SqliteException { SqliteErrorCode: SQLITE_CORRUPT or SQLITE_NOTADB } => "The database is damaged. Nothing was done: stop Gesamt and restore the newest backup into a new folder.",
-        IOException { HResult: NoSpace or Quota } => Full,
-        IOException { HResult: ReadOnly } => Locked,
-        UnauthorizedAccessException => Locked,
-        _ => null,
-    };
+    public static string? Of(Exception exception) =>
+        exception.GetBaseException() switch
+        {
+            SqliteException { SqliteErrorCode: SQLITE_FULL } => Full,
+            SqliteException { SqliteErrorCode: SQLITE_READONLY or SQLITE_CANTOPEN or SQLITE_PERM } => Locked,
+            SqliteException { SqliteErrorCode: SQLITE_BUSY or SQLITE_LOCKED } =>
+                "Something else is writing at the moment. Nothing was lost and nothing was done: try again in a minute.",
+            SqliteException { SqliteErrorCode: SQLITE_IOERR } =>
+                "The disk cannot be read or written. Nothing was done: look at the disk, and at the newest backup.",
+            SqliteException { SqliteErrorCode: SQLITE_CORRUPT or SQLITE_NOTADB } =>
+                "The database is damaged. Nothing was done: stop Gesamt and restore the newest backup into a new folder.",
+            IOException { HResult: NoSpace or Quota } => Full,
+            IOException { HResult: ReadOnly } => Locked,
+            UnauthorizedAccessException => Locked,
+            _ => null,
+        };
 
-    private const string Full = "The disk is full. Nothing was lost, and what was just sent was not kept: make room on it, then send it again.";
-    private const string Locked = "The folder of the studio cannot be written. Nothing was lost, and what was just sent was not kept: give Gesamt leave to write there, then send it again.";
+    private const string Full =
+        "The disk is full. Nothing was lost, and what was just sent was not kept: make room on it, then send it again.";
+    private const string Locked =
+        "The folder of the studio cannot be written. Nothing was lost, and what was just sent was not kept: give Gesamt leave to write there, then send it again.";
 }

@@ -3,7 +3,12 @@ namespace Gesamt.Web.Hosting;
 /// <summary>Work in pieces of which none holds up another: what goes wrong is written down and tried again the next time.</summary>
 public static class Independent
 {
-    public static async Task TryAsync(ILogger log, string what, Func<CancellationToken, Task> work, CancellationToken stop)
+    public static async Task TryAsync(
+        ILogger log,
+        string what,
+        Func<CancellationToken, Task> work,
+        CancellationToken stop
+    )
     {
         try
         {
@@ -15,8 +20,15 @@ public static class Independent
         }
     }
 
-    public static async Task EachAsync<T>(ILogger log, string what, IEnumerable<T> pieces, Func<T, Task> work, CancellationToken stop)
+    public static async Task EachAsync<T>(
+        ILogger log,
+        string what,
+        IEnumerable<T> pieces,
+        Func<T, Task> work,
+        CancellationToken stop
+    )
     {
-        foreach (var piece in pieces) await TryAsync(log, $"{what} {piece}", _ => work(piece), stop);
+        foreach (var piece in pieces)
+            await TryAsync(log, $"{what} {piece}", _ => work(piece), stop);
     }
 }

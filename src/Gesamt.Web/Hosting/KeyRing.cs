@@ -10,7 +10,8 @@ namespace Gesamt.Web.Hosting;
 /// <summary>The keys beside the database: the one of client links, and those that protect sessions and passwords. What is wrong with them is noticed at the start and said; none of it stops a page.</summary>
 public sealed class KeyRing(Settings settings)
 {
-    public const string NoLinks = "The key of client links is damaged: no link can be made or opened until keys/links.key is restored from a backup.";
+    public const string NoLinks =
+        "The key of client links is damaged: no link can be made or opened until keys/links.key is restored from a backup.";
 
     private const int KeyBytes = 32;
     private readonly List<string> troubles = [];
@@ -30,7 +31,9 @@ public sealed class KeyRing(Settings settings)
         foreach (var path in Directory.GetFiles(settings.Keys, "*.xml").Where(path => !IsReadable(path)))
         {
             File.Move(path, $"{path}.damaged", overwrite: true);
-            troubles.Add($"A key was damaged and lies aside as keys/{Path.GetFileName(path)}.damaged. Sign in again and type the passwords of mail servers again, or restore it from a backup.");
+            troubles.Add(
+                $"A key was damaged and lies aside as keys/{Path.GetFileName(path)}.damaged. Sign in again and type the passwords of mail servers again, or restore it from a backup."
+            );
         }
     }
 
@@ -38,27 +41,46 @@ public sealed class KeyRing(Settings settings)
     public async Task OpenLinksAsync(GesamtDb db)
     {
         var upkeep = await db.Upkeep.SingleOrDefaultAsync();
-        if (upkeep is null) db.Upkeep.Add(upkeep = new());
+        if (upkeep is null)
+            db.Upkeep.Add(upkeep = new());
         var isNew = upkeep.LinksKey is null && !await db.Links.AnyAsync();
-        if (!File.Exists(LinksPath) && isNew) await File.WriteAllBytesAsync(LinksPath, RandomNumberGenerator.GetBytes(KeyBytes));
+        if (!File.Exists(LinksPath) && isNew)
+            await File.WriteAllBytesAsync(LinksPath, RandomNumberGenerator.GetBytes(KeyBytes));
         var found = File.Exists(LinksPath) ? await File.ReadAllBytesAsync(LinksPath) : [];
         LinksKey = found.Length == KeyBytes ? found : null;
-        if (LinksKey is null) troubles.Add(NoLinks);
-        else if (upkeep.LinksKey is null) upkeep.LinksKey = Fingerprint(found);
+        if (LinksKey is null)
+            troubles.Add(NoLinks);
+        else if (upkeep.LinksKey is null)
+            upkeep.LinksKey = Fingerprint(found);
         else if (upkeep.LinksKey != Fingerprint(found))
-            troubles.Add("keys/links.key is another key than the one the links in sent letters were made with: they do not open. Restore it from a backup, or send your clients new letters.");
+            troubles.Add(
+                "keys/links.key is another key than the one the links in sent letters were made with: they do not open. Restore it from a backup, or send your clients new letters."
+            );
         await db.SaveChangesAsync();
     }
 
-    private static string Fingerprint(byte[] key) => Convert.ToHexStringLower(HMACSHA256.HashData(key, "gesamt links"u8));
+    private static string Fingerprint(byte[] key) =>
+        Convert.ToHexStringLower(HMACSHA256.HashData(key, "gesamt links"u8));
 
     private static bool IsReadable(string path)
     {
         try
         {
-            return XDocument.Load(path).Root is { } root && (root.Name.LocalName == "revocation"
-                || root.Name.LocalName == "key" && Guid.TryParse((string?)root.Attribute("id"), out _) && DateTimeOffset.TryParse((string?)root.Element("expirationDate"), CultureInfo.InvariantCulture, out _)
-                && root.Descendants().Where(element => element.Name.LocalName == "value").Select(element => Convert.FromBase64String(element.Value)).Any(secret => secret.Length >= KeyBytes));
+            return XDocument.Load(path).Root is { } root
+                && (
+                    root.Name.LocalName == "revocation"
+                    || root.Name.LocalName == "key"
+                        && Guid.TryParse((string?)root.Attribute("id"), out _)
+                        && DateTimeOffset.TryParse(
+                            (string?)root.Element("expirationDate"),
+                            CultureInfo.InvariantCulture,
+                            out _
+                        )
+                        && root.Descendants()
+                            .Where(element => element.Name.LocalName == "value")
+                            .Select(element => Convert.FromBase64String(element.Value))
+                            .Any(secret => secret.Length >= KeyBytes)
+                );
         }
         catch (Exception e) when (e is XmlException or IOException or FormatException)
         {

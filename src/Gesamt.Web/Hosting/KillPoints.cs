@@ -7,10 +7,20 @@ public static class KillPoints
 {
     private static readonly string? At = Environment.GetEnvironmentVariable("GESAMT_KILL_AT");
 
-    public static readonly string[] All = ["claiming", "claimed", "hand-over-begun", "carrier-before", "carrier-after", "handed-over", "confirmed"];
+    public static readonly string[] All =
+    [
+        "claiming",
+        "claimed",
+        "hand-over-begun",
+        "carrier-before",
+        "carrier-after",
+        "handed-over",
+        "confirmed",
+    ];
 
     public static void Reach(string point)
     {
-        if (At == point) Process.GetCurrentProcess().Kill(); // SIGKILL: nothing is flushed or closed
+        if (At == point)
+            Process.GetCurrentProcess().Kill(); // SIGKILL: nothing is flushed or closed
     }
 }

@@ -13,7 +13,8 @@ public sealed class Live
     private readonly List<Channel<string>> listeners = [];
     private readonly List<Waker> wakers = [];
 
-    public void Changed(ProjectId project) => Say(project.Value.ToString(System.Globalization.CultureInfo.InvariantCulture));
+    public void Changed(ProjectId project) =>
+        Say(project.Value.ToString(System.Globalization.CultureInfo.InvariantCulture));
 
     /// <summary>Everything may have changed: the clock was set.</summary>
     public void ChangedAll() => Say("all");
@@ -22,14 +23,17 @@ public sealed class Live
     public Waker NewWaker()
     {
         var waker = new Waker();
-        lock (gate) wakers.Add(waker);
+        lock (gate)
+            wakers.Add(waker);
         return waker;
     }
 
     /// <summary>One loop's sleep.</summary>
     public sealed class Waker
     {
-        private readonly Channel<bool> wake = Channel.CreateBounded<bool>(new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite });
+        private readonly Channel<bool> wake = Channel.CreateBounded<bool>(
+            new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+        );
 
         internal void Wake() => wake.Writer.TryWrite(true);
 
@@ -51,8 +55,11 @@ public sealed class Live
 
     public async IAsyncEnumerable<SseItem<string>> ListenAsync([EnumeratorCancellation] CancellationToken stop)
     {
-        var channel = Channel.CreateBounded<string>(new BoundedChannelOptions(100) { FullMode = BoundedChannelFullMode.DropOldest });
-        lock (gate) listeners.Add(channel);
+        var channel = Channel.CreateBounded<string>(
+            new BoundedChannelOptions(100) { FullMode = BoundedChannelFullMode.DropOldest }
+        );
+        lock (gate)
+            listeners.Add(channel);
         try
         {
             yield return new("", "hello") { ReconnectionInterval = TimeSpan.FromSeconds(2) };
@@ -67,14 +74,16 @@ public sealed class Live
                 }
                 catch (OperationCanceledException)
                 {
-                    if (stop.IsCancellationRequested) yield break;
+                    if (stop.IsCancellationRequested)
+                        yield break;
                 }
                 yield return changed is null ? new("", "ping") : new(changed, "changed");
             }
         }
         finally
         {
-            lock (gate) listeners.Remove(channel);
+            lock (gate)
+                listeners.Remove(channel);
         }
     }
 
@@ -82,8 +91,10 @@ public sealed class Live
     {
         lock (gate)
         {
-            foreach (var listener in listeners) listener.Writer.TryWrite(what);
-            foreach (var waker in wakers) waker.Wake();
+            foreach (var listener in listeners)
+                listener.Writer.TryWrite(what);
+            foreach (var waker in wakers)
+                waker.Wake();
         }
     }
 }

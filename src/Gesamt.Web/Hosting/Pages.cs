@@ -10,43 +10,82 @@ public static class Pages
 
     /// <summary>A public form may stand in a frame of the studio's own site; nothing else may.</summary>
     private static string Of(string nonce, bool framed) =>
-        string.Format(System.Globalization.CultureInfo.InvariantCulture, Policy, nonce).Replace("frame-ancestors 'none'", framed ? "frame-ancestors *" : "frame-ancestors 'none'", StringComparison.Ordinal);
+        string.Format(System.Globalization.CultureInfo.InvariantCulture, Policy, nonce)
+            .Replace(
+                "frame-ancestors 'none'",
+                framed ? "frame-ancestors *" : "frame-ancestors 'none'",
+                StringComparison.Ordinal
+            );
 
     /// <summary>On every answer, errors too: they are set when it begins, whatever was cleared before.</summary>
-    public static void UseHeaders(this WebApplication app, Settings settings) => app.Use((context, next) =>
-    {
-        context.Response.OnStarting(() =>
-        {
-            var headers = context.Response.Headers;
-            if (headers.ContentSecurityPolicy.Count == 0) headers.ContentSecurityPolicy = Of("none", framed: false);
-            headers.XContentTypeOptions = "nosniff";
-            headers["Referrer-Policy"] = "no-referrer";
-            headers["Cross-Origin-Opener-Policy"] = "same-origin";
-            if (settings.IsSecure && context.Request.IsHttps) headers.StrictTransportSecurity = "max-age=31536000";
-            return Task.CompletedTask;
-        });
-        return next(context);
-    });
+    public static void UseHeaders(this WebApplication app, Settings settings) =>
+        app.Use(
+            (context, next) =>
+            {
+                context.Response.OnStarting(() =>
+                {
+                    var headers = context.Response.Headers;
+                    if (headers.ContentSecurityPolicy.Count == 0)
+                        headers.ContentSecurityPolicy = Of("none", framed: false);
+                    headers.XContentTypeOptions = "nosniff";
+                    headers["Referrer-Policy"] = "no-referrer";
+                    headers["Cross-Origin-Opener-Policy"] = "same-origin";
+                    if (settings.IsSecure && context.Request.IsHttps)
+                        headers.StrictTransportSecurity = "max-age=31536000";
+                    return Task.CompletedTask;
+                });
+                return next(context);
+            }
+        );
 
     /// <summary>A studio whose address is https is used by https alone: one whose proxy does not say so is told, instead of failing at every cookie.</summary>
     public static void UseSecureOnly(this WebApplication app, Settings settings)
     {
-        if (!settings.IsSecure) return;
-        app.Use((context, next) => context.Request.IsHttps ? next(context) : Results.Problem(
-            $"This studio is reached at {settings.Address}. If that is where you are, its proxy must say so: it sends X-Forwarded-Proto and X-Forwarded-For, and its own address stands in Gesamt__Proxies.", statusCode: 421, title: "Only by https").ExecuteAsync(context));
+        if (!settings.IsSecure)
+            return;
+        app.Use(
+            (context, next) =>
+                context.Request.IsHttps
+                    ? next(context)
+                    : Results
+                        .Problem(
+                            $"This studio is reached at {settings.Address}. If that is where you are, its proxy must say so: it sends X-Forwarded-Proto and X-Forwarded-For, and its own address stands in Gesamt__Proxies.",
+                            statusCode: 421,
+                            title: "Only by https"
+                        )
+                        .ExecuteAsync(context)
+        );
     }
 
     public static void MapPages(this WebApplication app)
     {
-        app.MapMethods("{**path:nonfile}", [HttpMethods.Get, HttpMethods.Head], context => WriteAsync(context, app.Environment, "studio.html")).WithOrder(int.MaxValue - 1).ExcludeFromDescription();
+        app.MapMethods(
+                "{**path:nonfile}",
+                [HttpMethods.Get, HttpMethods.Head],
+                context => WriteAsync(context, app.Environment, "studio.html")
+            )
+            .WithOrder(int.MaxValue - 1)
+            .ExcludeFromDescription();
         // a write to no address that there is
-        app.Map("{**path}", () => Results.Problem(statusCode: 404, title: "Not found")).WithOrder(int.MaxValue).ExcludeFromDescription();
-        app.MapGet("/i/{slug}", context => WriteAsync(context, app.Environment, "client.html", form: (string)context.GetRouteValue("slug")!)).ExcludeFromDescription();
+        app.Map("{**path}", () => Results.Problem(statusCode: 404, title: "Not found"))
+            .WithOrder(int.MaxValue)
+            .ExcludeFromDescription();
+        app.MapGet(
+                "/i/{slug}",
+                context =>
+                    WriteAsync(context, app.Environment, "client.html", form: (string)context.GetRouteValue("slug")!)
+            )
+            .ExcludeFromDescription();
         foreach (var path in new[] { "/p/{link}", "/p/{link}/{**rest}", "/cards/{session}", "/rooms/{code}" })
             app.MapGet(path, context => WriteAsync(context, app.Environment, "client.html")).ExcludeFromDescription();
     }
 
-    private static async Task WriteAsync(HttpContext context, IWebHostEnvironment environment, string page, string? form = null)
+    private static async Task WriteAsync(
+        HttpContext context,
+        IWebHostEnvironment environment,
+        string page,
+        string? form = null
+    )
     {
         var file = environment.WebRootFileProvider.GetFileInfo(page);
         if (!file.Exists)
@@ -61,7 +100,13 @@ public static class Pages
         context.Response.Headers.CacheControl = "no-store";
         context.Response.ContentType = "text/html; charset=utf-8";
         // a browser that runs no script goes on to the plain form
-        var plain = form is null ? "" : $"<noscript><meta http-equiv=\"refresh\" content=\"0; url=/forms/{System.Net.WebUtility.HtmlEncode(Uri.EscapeDataString(form))}/plain\"></noscript>";
-        await context.Response.WriteAsync((await reader.ReadToEndAsync()).Replace("__NONCE__", nonce, StringComparison.Ordinal).Replace("</head>", $"{plain}</head>", StringComparison.Ordinal));
+        var plain = form is null
+            ? ""
+            : $"<noscript><meta http-equiv=\"refresh\" content=\"0; url=/forms/{System.Net.WebUtility.HtmlEncode(Uri.EscapeDataString(form))}/plain\"></noscript>";
+        await context.Response.WriteAsync(
+            (await reader.ReadToEndAsync())
+                .Replace("__NONCE__", nonce, StringComparison.Ordinal)
+                .Replace("</head>", $"{plain}</head>", StringComparison.Ordinal)
+        );
     }
 }

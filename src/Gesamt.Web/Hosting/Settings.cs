@@ -1,7 +1,12 @@
 namespace Gesamt.Web.Hosting;
 
 /// <summary>How this copy runs: the real thing, or with stand-ins and a clock that can be set.</summary>
-public enum RunMode { Real, Demo, Test }
+public enum RunMode
+{
+    Real,
+    Demo,
+    Test,
+}
 
 /// <summary>Settings of one running copy, from the command line, the environment or appsettings.</summary>
 public sealed class Settings
@@ -50,7 +55,8 @@ public sealed class Settings
     /// <summary>How much a client may put on their own page in a day.</summary>
     public long ClientMegabytesPerDay { get; init; } = 1_000;
 
-    public NodaTime.Instant? ClockAt => Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
+    public NodaTime.Instant? ClockAt =>
+        Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
 
     /// <summary>Where nightly backups are kept; beside the studio's own files when empty. Another disk is better.</summary>
     public string Backups { get; init; } = "";
@@ -76,6 +82,7 @@ public sealed class SmtpSettings
     public int Port { get; init; } = 587;
     public string? User { get; init; }
     public string? Password { get; init; }
+
     /// <summary>Off only for a server on the same machine.</summary>
     public bool Tls { get; init; } = true;
 }

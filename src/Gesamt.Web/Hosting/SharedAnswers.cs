@@ -13,20 +13,29 @@ public sealed class SharedAnswers(IServiceScopeFactory scopes)
     private readonly Lock gate = new();
     private readonly Dictionary<string, Flight> flights = [];
 
-    public async Task<T> OfAsync<T>(string view, Func<Desk, Task<T>> compute) where T : class => (T)await Joined(view, async () =>
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        return await compute(scope.ServiceProvider.GetRequiredService<Desk>());
-    });
+    public async Task<T> OfAsync<T>(string view, Func<Desk, Task<T>> compute)
+        where T : class =>
+        (T)
+            await Joined(
+                view,
+                async () =>
+                {
+                    await using var scope = scopes.CreateAsyncScope();
+                    return await compute(scope.ServiceProvider.GetRequiredService<Desk>());
+                }
+            );
 
     private Task<object> Joined(string view, Func<Task<object>> compute)
     {
         lock (gate)
         {
-            if (!flights.TryGetValue(view, out var flight)) flights.Add(view, flight = new());
+            if (!flights.TryGetValue(view, out var flight))
+                flights.Add(view, flight = new());
             // the next one has begun as soon as the one before it was done: it is the present one, and too old for whoever asks now
-            if (flight is { Present.IsCompleted: true, Next: { } begun }) (flight.Present, flight.Next) = (begun, null);
-            if (flight.Present.IsCompleted) return flight.Present = Task.Run(compute);
+            if (flight is { Present.IsCompleted: true, Next: { } begun })
+                (flight.Present, flight.Next) = (begun, null);
+            if (flight.Present.IsCompleted)
+                return flight.Present = Task.Run(compute);
             return flight.Next ??= AfterAsync(flight.Present, compute);
         }
     }

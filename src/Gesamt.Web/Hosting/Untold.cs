@@ -4,5 +4,6 @@ namespace Gesamt.Web.Hosting;
 public static class Untold
 {
     public const string Words = "An entry that cannot be told";
-    public const string Detail = "What is kept of it is damaged, or was written by a newer Gesamt. A backup may have it whole.";
+    public const string Detail =
+        "What is kept of it is damaged, or was written by a newer Gesamt. A backup may have it whole.";
 }

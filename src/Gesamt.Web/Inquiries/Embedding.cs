@@ -9,37 +9,47 @@ public static class Embedding
 {
     public static void MapEmbedding(this WebApplication app)
     {
-        app.MapGet("/embed/{slug}.js", async (string slug, Desk desk, HttpContext http) =>
-        {
-            var form = await InquiryEndpoints.OpenAsync(desk, slug);
-            http.Response.Headers["Cross-Origin-Resource-Policy"] = "cross-origin";
-            http.Response.Headers.CacheControl = "no-cache";
-            return Results.Text(Script(slug, form.Title), "text/javascript; charset=utf-8");
-        }).ExcludeFromDescription();
+        app.MapGet(
+                "/embed/{slug}.js",
+                async (string slug, Desk desk, HttpContext http) =>
+                {
+                    var form = await InquiryEndpoints.OpenAsync(desk, slug);
+                    http.Response.Headers["Cross-Origin-Resource-Policy"] = "cross-origin";
+                    http.Response.Headers.CacheControl = "no-cache";
+                    return Results.Text(Script(slug, form.Title), "text/javascript; charset=utf-8");
+                }
+            )
+            .ExcludeFromDescription();
 
-        app.MapGet("/logo", async (Desk desk, FileVault vault, HttpContext http) =>
-        {
-            var hash = desk.Studio.Logo ?? throw new MissingException("logo");
-            var type = await KeptFiles.TypeAsync(vault, hash, "logo", http.RequestAborted) ?? throw new MissingException("logo");
-            http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
-            return Results.File(vault.Open(hash), type.MediaType);
-        }).ExcludeFromDescription();
+        app.MapGet(
+                "/logo",
+                async (Desk desk, FileVault vault, HttpContext http) =>
+                {
+                    var hash = desk.Studio.Logo ?? throw new MissingException("logo");
+                    var type =
+                        await KeptFiles.TypeAsync(vault, hash, "logo", http.RequestAborted)
+                        ?? throw new MissingException("logo");
+                    http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
+                    return Results.File(vault.Open(hash), type.MediaType);
+                }
+            )
+            .ExcludeFromDescription();
     }
 
     private static string Script(string slug, string title) =>
         $$"""
-        (() => {
-          const script = document.currentScript;
-          const origin = new URL(script.src).origin;
-          const frame = document.createElement("iframe");
-          frame.src = `${origin}/i/{{slug}}?embedded`;
-          frame.title = {{System.Text.Json.JsonSerializer.Serialize(title)}};
-          frame.style.cssText = "width:100%;border:0;min-height:300px";
-          script.after(frame);
-          addEventListener("message", event => {
-            if (event.source === frame.contentWindow && event.origin === origin && Number.isFinite(event.data?.formHeight))
-              frame.style.height = `${Math.min(event.data.formHeight, 6000)}px`;
-          });
-        })();
-        """;
+            (() => {
+              const script = document.currentScript;
+              const origin = new URL(script.src).origin;
+              const frame = document.createElement("iframe");
+              frame.src = `${origin}/i/{{slug}}?embedded`;
+              frame.title = {{System.Text.Json.JsonSerializer.Serialize(title)}};
+              frame.style.cssText = "width:100%;border:0;min-height:300px";
+              script.after(frame);
+              addEventListener("message", event => {
+                if (event.source === frame.contentWindow && event.origin === origin && Number.isFinite(event.data?.formHeight))
+                  frame.style.height = `${Math.min(event.data.formHeight, 6000)}px`;
+              });
+            })();
+            """;
 }

@@ -11,7 +11,14 @@ public sealed class FormTokens(IDataProtectionProvider protection, TimeProvider 
 {
     private static readonly Duration Longest = Duration.FromDays(7);
 
-    public string New(string slug) => Protector(slug).Protect(string.Create(CultureInfo.InvariantCulture, $"{Inquiry.NewCode()}{Inquiry.NewCode()} {time.Now().ToUnixTimeSeconds()}"));
+    public string New(string slug) =>
+        Protector(slug)
+            .Protect(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{Inquiry.NewCode()}{Inquiry.NewCode()} {time.Now().ToUnixTimeSeconds()}"
+                )
+            );
 
     /// <summary>The key in a token; null when it is none of this form's, or too old.</summary>
     public string? KeyOf(string slug, string? token)

@@ -1,6 +1,6 @@
-using Gesamt.Core.Calendar;
 using System.Security.Cryptography;
 using Gesamt.Core;
+using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Work;
@@ -21,12 +21,19 @@ public static class Inquiry
     {
         var fields = StoreJson.Read<List<FormField>>(form.Fields);
         var (answers, mistakes) = FormRule.Read(fields, given);
-        if (mistakes.Length > 0) throw new InvalidException([.. mistakes.Select(mistake => (mistake.Field, mistake.Words))]);
+        if (mistakes.Length > 0)
+            throw new InvalidException([.. mistakes.Select(mistake => (mistake.Field, mistake.Words))]);
         var sorts = fields.ToDictionary(field => field.Key);
-        var fills = answers.Where(answer => sorts[answer.Key].Fills is not null).ToLookup(answer => sorts[answer.Key].Fills!, answer => Sizes.Value(sorts[answer.Key], answer.Text));
+        var fills = answers
+            .Where(answer => sorts[answer.Key].Fills is not null)
+            .ToLookup(answer => sorts[answer.Key].Fills!, answer => Sizes.Value(sorts[answer.Key], answer.Text));
 
         await using var transaction = await desk.BeginAsync();
-        var uploads = await UploadsAsync(desk, form, [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]);
+        var uploads = await UploadsAsync(
+            desk,
+            form,
+            [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]
+        );
         var person = new PersonRow
         {
             Name = fills["name"].FirstOrDefault() ?? fills["mail"].Concat(fills["phone"]).First(),
@@ -35,16 +42,47 @@ public static class Inquiry
             Phone = fills["phone"].FirstOrDefault(),
             Address = fills["address"].FirstOrDefault(),
         };
-        var project = await AddAsync(desk, form.KindId, person, new(fills["title"].FirstOrDefault(), fills["source"].FirstOrDefault() ?? form.Source,
-            answers.FirstOrDefault(answer => sorts[answer.Key].Sort == FieldSort.LongText)?.Text));
+        var project = await AddAsync(
+            desk,
+            form.KindId,
+            person,
+            new(
+                fills["title"].FirstOrDefault(),
+                fills["source"].FirstOrDefault() ?? form.Source,
+                answers.FirstOrDefault(answer => sorts[answer.Key].Sort == FieldSort.LongText)?.Text
+            )
+        );
         var named = uploads.ToDictionary(upload => upload.PublicId, upload => upload.Name);
-        var kept = answers.Select(answer => sorts[answer.Key].Sort == FieldSort.File ? answer with { Text = string.Join('\n', FormRule.Lines(answer.Text).Select(id => named[id])) } : answer).ToList();
-        var row = new AnswersRow { ProjectId = project.Id, Form = form.Title, Items = StoreJson.Write(kept), At = desk.Now };
+        var kept = answers
+            .Select(answer =>
+                sorts[answer.Key].Sort == FieldSort.File
+                    ? answer with
+                    {
+                        Text = string.Join('\n', FormRule.Lines(answer.Text).Select(id => named[id])),
+                    }
+                    : answer
+            )
+            .ToList();
+        var row = new AnswersRow
+        {
+            ProjectId = project.Id,
+            Form = form.Title,
+            Items = StoreJson.Write(kept),
+            At = desk.Now,
+        };
         desk.Db.Answers.Add(row);
         await desk.Db.SaveChangesAsync();
 
         var file = await desk.OpenAsync(project.Id);
-        await desk.RecordAsync(file, Actor.Client, [new Happening.InquiryCame(row.Id), .. await KnownAsync(desk, file, fills), .. await FilesAsync(desk, project.Id, uploads)]);
+        await desk.RecordAsync(
+            file,
+            Actor.Client,
+            [
+                new Happening.InquiryCame(row.Id),
+                .. await KnownAsync(desk, file, fills),
+                .. await FilesAsync(desk, project.Id, uploads),
+            ]
+        );
         await FillBriefAsync(desk, file, answers);
         await desk.CommitAsync(transaction);
         return project.Id;
@@ -54,10 +92,19 @@ public static class Inquiry
     public sealed record Beginning(string? Title, string? Source, string? Summary);
 
     /// <summary>The rows of a new client and project, without any fact. Inside the caller's transaction.</summary>
-    public static async Task<ProjectRow> AddAsync(Desk desk, KindId kindId, PersonRow person, Beginning beginning, bool rehearsal = false)
+    public static async Task<ProjectRow> AddAsync(
+        Desk desk,
+        KindId kindId,
+        PersonRow person,
+        Beginning beginning,
+        bool rehearsal = false
+    )
     {
-        var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId) ?? throw new InvalidException(("kind", "Choose a kind of work."));
-        if (person.Id.Value == 0) desk.Db.People.Add(person);
+        var kind =
+            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId)
+            ?? throw new InvalidException(("kind", "Choose a kind of work."));
+        if (person.Id.Value == 0)
+            desk.Db.People.Add(person);
         await desk.Db.SaveChangesAsync();
         var project = new ProjectRow
         {
@@ -78,12 +125,23 @@ public static class Inquiry
     /// <summary>Random and unguessable, in letters that survive being read aloud.</summary>
     public static string NewCode() => RandomNumberGenerator.GetString("abcdefghjkmnpqrstuvwxyz23456789", 10);
 
-    private static async Task<IReadOnlyList<Happening>> KnownAsync(Desk desk, ProjectFile file, ILookup<string, string> fills)
+    private static async Task<IReadOnlyList<Happening>> KnownAsync(
+        Desk desk,
+        ProjectFile file,
+        ILookup<string, string> fills
+    )
     {
         List<Happening> known = [];
         foreach (var detail in file.Case.Kind.AllDetails.Where(detail => fills.Contains(detail.Name)))
         {
-            desk.Db.Details.Add(new() { ProjectId = file.Id, Name = detail.Name, Value = fills[detail.Name].First() });
+            desk.Db.Details.Add(
+                new()
+                {
+                    ProjectId = file.Id,
+                    Name = detail.Name,
+                    Value = fills[detail.Name].First(),
+                }
+            );
             known.Add(new Happening.DetailKnown(detail.Name));
         }
         await desk.Db.SaveChangesAsync();
@@ -97,42 +155,65 @@ public static class Inquiry
     {
         foreach (var part in file.Case.Kind.Brief)
             if (answers.FirstOrDefault(answer => answer.Key == part.From) is { } answer)
-                desk.Db.Briefs.Add(new() { ProjectId = file.Id, Part = part.Key, Text = answer.Text });
+                desk.Db.Briefs.Add(
+                    new()
+                    {
+                        ProjectId = file.Id,
+                        Part = part.Key,
+                        Text = answer.Text,
+                    }
+                );
         await desk.Db.SaveChangesAsync();
     }
 
     /// <summary>The uploads that answers name, taken once. Inside the caller's transaction.</summary>
-    public static async Task<IReadOnlyList<UploadRow>> UploadsAsync(Desk desk, FormRow form, IReadOnlyList<Answer> answers)
+    public static async Task<IReadOnlyList<UploadRow>> UploadsAsync(
+        Desk desk,
+        FormRow form,
+        IReadOnlyList<Answer> answers
+    )
     {
         List<UploadRow> taken = [];
         foreach (var answer in answers)
-            foreach (var id in FormRule.Lines(answer.Text).Distinct())
-            {
-                var upload = await desk.Db.Uploads.SingleOrDefaultAsync(u => u.PublicId == id && u.FormId == form.Id && !u.Taken)
-                    ?? throw new InvalidException((answer.Key, "A file has not arrived. Choose it again."));
-                upload.Taken = true;
-                taken.Add(upload);
-            }
+        foreach (var id in FormRule.Lines(answer.Text).Distinct())
+        {
+            var upload =
+                await desk.Db.Uploads.SingleOrDefaultAsync(u => u.PublicId == id && u.FormId == form.Id && !u.Taken)
+                ?? throw new InvalidException((answer.Key, "A file has not arrived. Choose it again."));
+            upload.Taken = true;
+            taken.Add(upload);
+        }
         return taken;
     }
 
     /// <summary>Uploads become files the client has supplied. Inside the caller's transaction.</summary>
-    public static async Task<IReadOnlyList<Happening>> FilesAsync(Desk desk, ProjectId project, IReadOnlyList<UploadRow> uploads)
+    public static async Task<IReadOnlyList<Happening>> FilesAsync(
+        Desk desk,
+        ProjectId project,
+        IReadOnlyList<UploadRow> uploads
+    )
     {
-        var rows = uploads.Select(upload => new FileRow
-        {
-            ProjectId = project,
-            PublicId = NewCode() + NewCode(),
-            Group = FileGroup.Supplied,
-            Name = upload.Name,
-            Hash = upload.Hash,
-            Size = upload.Size,
-            Type = upload.Type,
-            At = desk.Now,
-            By = Actor.Client,
-        }).ToList();
+        var rows = uploads
+            .Select(upload => new FileRow
+            {
+                ProjectId = project,
+                PublicId = NewCode() + NewCode(),
+                Group = FileGroup.Supplied,
+                Name = upload.Name,
+                Hash = upload.Hash,
+                Size = upload.Size,
+                Type = upload.Type,
+                At = desk.Now,
+                By = Actor.Client,
+            })
+            .ToList();
         desk.Db.Files.AddRange(rows);
         await desk.Db.SaveChangesAsync();
-        return [.. rows.SelectMany(row => new Happening[] { new Happening.FileKept(row.Id, row.Group), new Happening.FileShown(row.Id) })];
+        return
+        [
+            .. rows.SelectMany(row =>
+                new Happening[] { new Happening.FileKept(row.Id, row.Group), new Happening.FileShown(row.Id) }
+            ),
+        ];
     }
 }

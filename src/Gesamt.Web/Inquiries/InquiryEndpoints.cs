@@ -12,7 +12,17 @@ namespace Gesamt.Web.Inquiries;
 
 /// <summary>A public form as its visitor sees it.</summary>
 /// <param name="Token">Goes back with the answers; says that the form was opened here and not long ago.</param>
-public sealed record PublicFormDto(string Studio, string Brand, string? Logo, string Mail, string Title, string Intro, IReadOnlyList<FormField> Fields, bool Closed, string Token);
+public sealed record PublicFormDto(
+    string Studio,
+    string Brand,
+    string? Logo,
+    string Mail,
+    string Title,
+    string Intro,
+    IReadOnlyList<FormField> Fields,
+    bool Closed,
+    string Token
+);
 
 /// <param name="Answers">By the key of their field.</param>
 /// <param name="Website">Left empty by people; what fills it in is no person.</param>
@@ -31,43 +41,98 @@ public static class InquiryEndpoints
 
     public static void MapInquiries(this RouteGroupBuilder forms)
     {
-        forms.MapGet("/{slug}", async (string slug, Desk desk, FormTokens tokens) => Public(desk, await OpenAsync(desk, slug), tokens.New(slug)));
+        forms.MapGet(
+            "/{slug}",
+            async (string slug, Desk desk, FormTokens tokens) =>
+                Public(desk, await OpenAsync(desk, slug), tokens.New(slug))
+        );
 
-        forms.MapPost("/{slug}", async (string slug, InquiryDto inquiry, Desk desk, FormTokens tokens) =>
-        {
-            var form = await OpenAsync(desk, slug);
-            if (form.Closed) throw new RefusedException($"This form is closed at the moment. Write to {desk.Studio.Mail} instead.");
-            if (tokens.KeyOf(slug, inquiry.Token) is null) throw new RefusedException("This form was opened too long ago. Load the page again; what you typed is kept.");
-            // a robot is told the same as a person, so that it learns nothing
-            if (string.IsNullOrEmpty(inquiry.Website)) await Inquiry.ReceiveAsync(desk, form, inquiry.Answers);
-            return await ThanksAsync(desk, form);
-        }).RequireRateLimiting(RateLimit);
+        forms
+            .MapPost(
+                "/{slug}",
+                async (string slug, InquiryDto inquiry, Desk desk, FormTokens tokens) =>
+                {
+                    var form = await OpenAsync(desk, slug);
+                    if (form.Closed)
+                        throw new RefusedException(
+                            $"This form is closed at the moment. Write to {desk.Studio.Mail} instead."
+                        );
+                    if (tokens.KeyOf(slug, inquiry.Token) is null)
+                        throw new RefusedException(
+                            "This form was opened too long ago. Load the page again; what you typed is kept."
+                        );
+                    // a robot is told the same as a person, so that it learns nothing
+                    if (string.IsNullOrEmpty(inquiry.Website))
+                        await Inquiry.ReceiveAsync(desk, form, inquiry.Answers);
+                    return await ThanksAsync(desk, form);
+                }
+            )
+            .RequireRateLimiting(RateLimit);
 
-        forms.MapPost("/{slug}/files", async (string slug, string name, string token, Desk desk, FormTokens tokens, Uploads uploads, HttpContext http, CancellationToken stop) =>
-        {
-            var form = await OpenAsync(desk, slug);
-            if (form.Closed || tokens.KeyOf(slug, token) is null) throw new RefusedException("This form was opened too long ago. Load the page again.");
-            var upload = await uploads.KeepAsync(desk, form, name, http.Request.Body, http.Request.ContentLength, http.VisitorAddress(), stop);
-            return new UploadedDto(upload.PublicId, upload.Name);
-        }).RequireRateLimiting(RateLimit).WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).Accepts<byte[]>("application/octet-stream");
+        forms
+            .MapPost(
+                "/{slug}/files",
+                async (
+                    string slug,
+                    string name,
+                    string token,
+                    Desk desk,
+                    FormTokens tokens,
+                    Uploads uploads,
+                    HttpContext http,
+                    CancellationToken stop
+                ) =>
+                {
+                    var form = await OpenAsync(desk, slug);
+                    if (form.Closed || tokens.KeyOf(slug, token) is null)
+                        throw new RefusedException("This form was opened too long ago. Load the page again.");
+                    var upload = await uploads.KeepAsync(
+                        desk,
+                        form,
+                        name,
+                        http.Request.Body,
+                        http.Request.ContentLength,
+                        http.VisitorAddress(),
+                        stop
+                    );
+                    return new UploadedDto(upload.PublicId, upload.Name);
+                }
+            )
+            .RequireRateLimiting(RateLimit)
+            .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024))
+            .Accepts<byte[]>("application/octet-stream");
     }
 
     /// <exception cref="MissingException">There is no such form.</exception>
     public static async Task<FormRow> OpenAsync(Desk desk, string slug) =>
-        await desk.Db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Slug == slug && f.Purpose == FormPurpose.Inquiry) ?? throw new MissingException("form");
+        await desk.Db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Slug == slug && f.Purpose == FormPurpose.Inquiry)
+        ?? throw new MissingException("form");
 
     public static PublicFormDto Public(Desk desk, FormRow form, string token)
     {
         var studio = desk.Studio;
-        return new(studio.Name, studio.Brand, studio.Logo is null ? null : "/logo", studio.Mail, form.Title, form.Intro, StoreJson.Read<List<FormField>>(form.Fields), form.Closed, token);
+        return new(
+            studio.Name,
+            studio.Brand,
+            studio.Logo is null ? null : "/logo",
+            studio.Mail,
+            form.Title,
+            form.Intro,
+            StoreJson.Read<List<FormField>>(form.Fields),
+            form.Closed,
+            token
+        );
     }
 
     public static async Task<ThanksDto> ThanksAsync(Desk desk, FormRow form)
     {
         var kind = await desk.Db.Kinds.AsNoTracking().SingleAsync(k => k.Id == form.KindId);
         var reply = ReplyBy(desk.Calendar, desk.Today, StoreJson.Read<KindRules>(kind.Rules));
-        return new(form.Thanks.Length > 0 ? form.Thanks : "Thank you, your inquiry has arrived.",
-            $"{desk.Studio.Owner} reads it and answers by {DateWords.Short(reply, desk.Today)}.", form.GoTo);
+        return new(
+            form.Thanks.Length > 0 ? form.Thanks : "Thank you, your inquiry has arrived.",
+            $"{desk.Studio.Owner} reads it and answers by {DateWords.Short(reply, desk.Today)}.",
+            form.GoTo
+        );
     }
 
     /// <summary>The day by which an answer is promised.</summary>

@@ -14,6 +14,7 @@ public sealed class Uploads(Settings settings)
     private const long Megabyte = 1024 * 1024;
 
     private readonly Lock gate = new();
+
     // what is being handed in at this moment, which no row tells of yet
     private readonly Dictionary<string, long> underWay = [];
 
@@ -21,24 +22,57 @@ public sealed class Uploads(Settings settings)
     /// <param name="length">Its bytes as announced; null when it was not said.</param>
     /// <param name="from">The address it comes from.</param>
     /// <exception cref="InvalidException">It is of no kind that is kept, or there is no room for it.</exception>
-    public async Task<UploadRow> KeepAsync(Desk desk, FormRow form, string name, Stream content, long? length, string from, CancellationToken stop)
+    public async Task<UploadRow> KeepAsync(
+        Desk desk,
+        FormRow form,
+        string name,
+        Stream content,
+        long? length,
+        string from,
+        CancellationToken stop
+    )
     {
         var wanted = Math.Min(length ?? KeptFiles.Most, KeptFiles.Most);
         var since = desk.Now - Life;
-        var waiting = await desk.Db.Uploads.AsNoTracking().Where(u => !u.Taken && u.At > since).GroupBy(u => u.From == from).Select(same => new { Own = same.Key, Size = same.Sum(u => u.Size) }).ToListAsync(stop);
+        var waiting = await desk
+            .Db.Uploads.AsNoTracking()
+            .Where(u => !u.Taken && u.At > since)
+            .GroupBy(u => u.From == from)
+            .Select(same => new { Own = same.Key, Size = same.Sum(u => u.Size) })
+            .ToListAsync(stop);
         var (own, all) = (waiting.Where(w => w.Own).Sum(w => w.Size), waiting.Sum(w => w.Size));
         lock (gate)
         {
             if (own + underWay.GetValueOrDefault(from) + wanted > settings.UploadMegabytesPerAddress * Megabyte)
-                throw new InvalidException(("file", $"Files of at most {settings.UploadMegabytesPerAddress} MB can be chosen before the form is sent. Send it with fewer, or try again tomorrow."));
+                throw new InvalidException(
+                    (
+                        "file",
+                        $"Files of at most {settings.UploadMegabytesPerAddress} MB can be chosen before the form is sent. Send it with fewer, or try again tomorrow."
+                    )
+                );
             if (all + underWay.Values.Sum() + wanted > settings.UploadMegabytes * Megabyte)
-                throw new InvalidException(("file", $"There is no room for files at the moment. Send the form without them, or write to {desk.Studio.Mail}."));
+                throw new InvalidException(
+                    (
+                        "file",
+                        $"There is no room for files at the moment. Send the form without them, or write to {desk.Studio.Mail}."
+                    )
+                );
             underWay[from] = underWay.GetValueOrDefault(from) + wanted;
         }
         try
         {
             var (plain, hash, size, type) = await KeptFiles.TakeAsync(desk.Vault, name, content, stop);
-            var upload = new UploadRow { PublicId = Inquiry.NewCode() + Inquiry.NewCode(), FormId = form.Id, Name = plain, Hash = hash, Size = size, Type = type, From = from, At = desk.Now };
+            var upload = new UploadRow
+            {
+                PublicId = Inquiry.NewCode() + Inquiry.NewCode(),
+                FormId = form.Id,
+                Name = plain,
+                Hash = hash,
+                Size = size,
+                Type = type,
+                From = from,
+                At = desk.Now,
+            };
             desk.Db.Uploads.Add(upload);
             await desk.Db.SaveChangesAsync(stop);
             return upload;
@@ -46,7 +80,8 @@ public sealed class Uploads(Settings settings)
         finally
         {
             lock (gate)
-                if ((underWay[from] -= wanted) == 0) underWay.Remove(from);
+                if ((underWay[from] -= wanted) == 0)
+                    underWay.Remove(from);
         }
     }
 

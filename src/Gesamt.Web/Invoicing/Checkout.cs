@@ -11,7 +11,11 @@ using NodaTime;
 namespace Gesamt.Web.Invoicing;
 
 /// <summary>What a card provider says of a payment.</summary>
-public enum CheckoutState { Open, Paid }
+public enum CheckoutState
+{
+    Open,
+    Paid,
+}
 
 /// <summary>A provider of card payments. The card is typed on the provider's own page and never seen here.</summary>
 public interface ICardPayments
@@ -33,7 +37,9 @@ public sealed class NoCardPayments : ICardPayments
     public bool Available => false;
 
     public Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo) =>
-        throw new RefusedException("Card payment is not set up here. Please pay by transfer, with the details on the invoice.");
+        throw new RefusedException(
+            "Card payment is not set up here. Please pay by transfer, with the details on the invoice."
+        );
 
     public Task<CheckoutState> AskAsync(string session) => Task.FromResult(CheckoutState.Open);
 }
@@ -47,13 +53,28 @@ public static class Checkout
     {
         var file = await desk.OpenAsync(project);
         var open = Owed.Open(file.History).ToList();
-        if (open.Count == 0) throw new RefusedException("Nothing is to be paid at the moment.");
+        if (open.Count == 0)
+            throw new RefusedException("Nothing is to be paid at the moment.");
         var (issued, owed) = open[0];
         var number = await desk.Db.Invoices.Where(i => i.Id == issued.What.Invoice).Select(i => i.Number).SingleAsync();
-        var (session, page) = await cards.BeginAsync($"{number}:{owed.Minor}", owed, $"{desk.Studio.Name}, invoice {number}", returnTo);
+        var (session, page) = await cards.BeginAsync(
+            $"{number}:{owed.Minor}",
+            owed,
+            $"{desk.Studio.Name}, invoice {number}",
+            returnTo
+        );
         if (!await desk.Db.Checkouts.AnyAsync(c => c.Session == session))
         {
-            desk.Db.Checkouts.Add(new() { Session = session, InvoiceId = issued.What.Invoice, ProjectId = project, AmountMinor = owed.Minor, At = desk.Now });
+            desk.Db.Checkouts.Add(
+                new()
+                {
+                    Session = session,
+                    InvoiceId = issued.What.Invoice,
+                    ProjectId = project,
+                    AmountMinor = owed.Minor,
+                    At = desk.Now,
+                }
+            );
             await desk.Db.SaveChangesAsync();
         }
         return page;
@@ -62,18 +83,47 @@ public static class Checkout
     /// <summary>Books a payment that the provider confirms; once, however often it is asked.</summary>
     public static async Task SettleAsync(Desk desk, ICardPayments cards, CheckoutRow checkout)
     {
-        if (await cards.AskAsync(checkout.Session) != CheckoutState.Paid) return;
+        if (await cards.AskAsync(checkout.Session) != CheckoutState.Paid)
+            return;
         await using var transaction = await desk.BeginAsync();
-        if (await desk.Db.Payments.AnyAsync(p => p.Reference == checkout.Session)) return;
+        if (await desk.Db.Payments.AnyAsync(p => p.Reference == checkout.Session))
+            return;
         var file = await desk.OpenAsync(checkout.ProjectId);
-        await BookAsync(desk, file, checkout.InvoiceId, new(checkout.AmountMinor, desk.Currency), PaymentMeans.Card, checkout.Session, Actor.Client, desk.Now);
+        await BookAsync(
+            desk,
+            file,
+            checkout.InvoiceId,
+            new(checkout.AmountMinor, desk.Currency),
+            PaymentMeans.Card,
+            checkout.Session,
+            Actor.Client,
+            desk.Now
+        );
         await desk.CommitAsync(transaction);
     }
 
     /// <summary>Writes a payment down. Inside the caller's transaction.</summary>
-    public static async Task BookAsync(Desk desk, ProjectFile file, InvoiceId? invoice, Money amount, PaymentMeans means, string? reference, Actor by, Instant happened)
+    public static async Task BookAsync(
+        Desk desk,
+        ProjectFile file,
+        InvoiceId? invoice,
+        Money amount,
+        PaymentMeans means,
+        string? reference,
+        Actor by,
+        Instant happened
+    )
     {
-        var payment = new PaymentRow { ProjectId = file.Id, InvoiceId = invoice, AmountMinor = amount.Minor, Currency = amount.Currency.Code, Means = means, Reference = reference, At = happened };
+        var payment = new PaymentRow
+        {
+            ProjectId = file.Id,
+            InvoiceId = invoice,
+            AmountMinor = amount.Minor,
+            Currency = amount.Currency.Code,
+            Means = means,
+            Reference = reference,
+            At = happened,
+        };
         desk.Db.Payments.Add(payment);
         await desk.Db.SaveChangesAsync();
         await desk.RecordAtAsync(file, by, happened, new Happening.PaymentReceived(payment.Id, invoice, amount));
@@ -90,11 +140,19 @@ public sealed class Settlement(IServiceScopeFactory scopes, ICardPayments cards,
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         var since = desk.Now - AskFor;
-        var open = await desk.Db.Checkouts.Where(c => c.At >= since && !desk.Db.Payments.Any(p => p.Reference == c.Session)).ToListAsync(stop);
-        await Independent.EachAsync(log, "card payment", open, checkout =>
-        {
-            desk.Db.ChangeTracker.Clear();
-            return Checkout.SettleAsync(desk, cards, checkout);
-        }, stop);
+        var open = await desk
+            .Db.Checkouts.Where(c => c.At >= since && !desk.Db.Payments.Any(p => p.Reference == c.Session))
+            .ToListAsync(stop);
+        await Independent.EachAsync(
+            log,
+            "card payment",
+            open,
+            checkout =>
+            {
+                desk.Db.ChangeTracker.Clear();
+                return Checkout.SettleAsync(desk, cards, checkout);
+            },
+            stop
+        );
     }
 }

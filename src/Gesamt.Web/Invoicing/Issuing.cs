@@ -22,9 +22,23 @@ namespace Gesamt.Web.Invoicing;
 /// <summary>An invoice's own copy of all it says; it never changes.</summary>
 /// <param name="Head">The studio as it was; null in those of an older Gesamt.</param>
 /// <param name="Iban">Where it is paid to; null as with <paramref name="Head"/>.</param>
-public sealed record InvoiceSnapshot(ImmutableArray<string> Addressee, string Project, string Share, ImmutableArray<InvoiceLine> Lines, Totals Totals, Letterhead? Head = null, string? Iban = null);
+public sealed record InvoiceSnapshot(
+    ImmutableArray<string> Addressee,
+    string Project,
+    string Share,
+    ImmutableArray<InvoiceLine> Lines,
+    Totals Totals,
+    Letterhead? Head = null,
+    string? Iban = null
+);
 
-public sealed record InvoiceLine(string Title, string Detail, Money Net, string? Quantity = null, string? UnitPrice = null);
+public sealed record InvoiceLine(
+    string Title,
+    string Detail,
+    Money Net,
+    string? Quantity = null,
+    string? UnitPrice = null
+);
 
 /// <summary>Issues invoices of agreed instalments, and credit notes: numbered without gaps, with their own copy of everything.</summary>
 public static class Issuing
@@ -34,8 +48,13 @@ public static class Issuing
     /// <summary>The invoices of what is due on booking. Inside the caller's transaction.</summary>
     public static async Task IssueBookingAsync(Desk desk, ProjectFile file)
     {
-        if (await Agreements.OfAsync(desk, file) is not { } agreed) return;
-        foreach (var planned in Billing.Planned(file.Case).Where(planned => agreed.Offer.Plan[planned.Index].Due is DueRule.OnBooking))
+        if (await Agreements.OfAsync(desk, file) is not { } agreed)
+            return;
+        foreach (
+            var planned in Billing
+                .Planned(file.Case)
+                .Where(planned => agreed.Offer.Plan[planned.Index].Due is DueRule.OnBooking)
+        )
             await IssueAsync(desk, file, agreed, planned);
     }
 
@@ -44,7 +63,8 @@ public static class Issuing
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (await Agreements.OfAsync(desk, file) is not { } agreed) return false;
+        if (await Agreements.OfAsync(desk, file) is not { } agreed)
+            return false;
         foreach (var planned in Billing.DueNow(file.Case, desk.Now))
         {
             var issued = await IssueAsync(desk, file, agreed, planned);
@@ -58,14 +78,19 @@ public static class Issuing
     /// <remarks>Where no price is agreed, or nothing of it is left, there is nothing to send.</remarks>
     public static async Task IssueNextAsync(Desk desk, ProjectFile file)
     {
-        if (await Agreements.OfAsync(desk, file) is { } agreed && Billing.Planned(file.Case) is [var next, ..]) await LetterAsync(desk, file, await IssueAsync(desk, file, agreed, next));
+        if (await Agreements.OfAsync(desk, file) is { } agreed && Billing.Planned(file.Case) is [var next, ..])
+            await LetterAsync(desk, file, await IssueAsync(desk, file, agreed, next));
     }
 
     /// <summary>A credit note over what is still owed of an invoice. Inside the caller's transaction.</summary>
     public static async Task CreditAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
     {
-        var (owed, invoice) = (Owed.On(file.History, issued), await desk.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == issued.Invoice));
-        if (owed.Minor <= 0) return;
+        var (owed, invoice) = (
+            Owed.On(file.History, issued),
+            await desk.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == issued.Invoice)
+        );
+        if (owed.Minor <= 0)
+            return;
         var old = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot);
         // what was paid of it stays billed: only what is open is taken back, to the cent
         var totals = old.Totals.OfPart(owed);
@@ -73,7 +98,12 @@ public static class Issuing
         {
             Share = $"Credit note for invoice {invoice.Number}",
             Totals = totals,
-            Lines = [.. totals.Parts.Select(part => Line($"{old.Project}, not carried out", $"takes back invoice {invoice.Number}", part.Net))],
+            Lines =
+            [
+                .. totals.Parts.Select(part =>
+                    Line($"{old.Project}, not carried out", $"takes back invoice {invoice.Number}", part.Net)
+                ),
+            ],
             Head = Print.Letterhead(desk),
             Iban = desk.Studio.Iban,
         };
@@ -83,18 +113,46 @@ public static class Issuing
         await desk.RecordAsync(file, Actor.Owner, new Happening.InvoiceCredited(invoice.Id, row.Id, owed));
     }
 
-    private static async Task<Happening.InvoiceIssued> IssueAsync(Desk desk, ProjectFile file, Agreement agreed, PlannedInvoice planned)
+    private static async Task<Happening.InvoiceIssued> IssueAsync(
+        Desk desk,
+        ProjectFile file,
+        Agreement agreed,
+        PlannedInvoice planned
+    )
     {
         var instalment = agreed.Priced.Instalments[planned.Index];
         // what was credited at an end and is owed again is billed as it was credited
-        var totals = planned.Again is { } note ? StoreJson.Read<InvoiceSnapshot>(await desk.Db.Invoices.Where(i => i.Id == note).Select(i => i.Snapshot).SingleAsync()).Totals : instalment.Part.Totals;
+        var totals = planned.Again is { } note
+            ? StoreJson
+                .Read<InvoiceSnapshot>(
+                    await desk.Db.Invoices.Where(i => i.Id == note).Select(i => i.Snapshot).SingleAsync()
+                )
+                .Totals
+            : instalment.Part.Totals;
         var since = DateWords.Long(desk.Calendar.DateOf(agreed.Contract?.At ?? agreed.Proposal.At));
-        var snapshot = new InvoiceSnapshot(Print.Addressee(file.Row.Client!), file.Row.Title, $"Instalment {planned.Index + 1}: {instalment.Words}",
-            [.. totals.Parts.Select(part => Line($"{file.Row.Title}, {instalment.Words}", $"as agreed {(agreed.Contract is null ? "on" : "in the contract of")} {since}", part.Net))], totals, Print.Letterhead(desk), desk.Studio.Iban);
+        var snapshot = new InvoiceSnapshot(
+            Print.Addressee(file.Row.Client!),
+            file.Row.Title,
+            $"Instalment {planned.Index + 1}: {instalment.Words}",
+            [
+                .. totals.Parts.Select(part =>
+                    Line(
+                        $"{file.Row.Title}, {instalment.Words}",
+                        $"as agreed {(agreed.Contract is null ? "on" : "in the contract of")} {since}",
+                        part.Net
+                    )
+                ),
+            ],
+            totals,
+            Print.Letterhead(desk),
+            desk.Studio.Iban
+        );
         // one that goes out late is not due before it was issued
         var due = planned.Due is { } date && date > desk.Today ? date : desk.Today;
         var row = await NewAsync(desk, file, snapshot, InvoiceSort.Invoice, due);
-        var before = await desk.Db.Invoices.CountAsync(i => i.ProposalId == agreed.Proposal.Id && i.Instalment == planned.Index);
+        var before = await desk.Db.Invoices.CountAsync(i =>
+            i.ProposalId == agreed.Proposal.Id && i.Instalment == planned.Index
+        );
         (row.ProposalId, row.Instalment, row.Again) = (agreed.Proposal.Id, planned.Index, before);
         await desk.Db.SaveChangesAsync();
         var issued = new Happening.InvoiceIssued(row.Id, totals.Payable, due, planned.Index);
@@ -102,20 +160,32 @@ public static class Issuing
         return issued;
     }
 
-    private static InvoiceLine Line(string title, string detail, Money net) => new(title, detail, net, "1", MoneyText.Figures(net));
+    private static InvoiceLine Line(string title, string detail, Money net) =>
+        new(title, detail, net, "1", MoneyText.Figures(net));
 
-    private static async Task<InvoiceRow> NewAsync(Desk desk, ProjectFile file, InvoiceSnapshot snapshot, InvoiceSort sort, LocalDate due)
+    private static async Task<InvoiceRow> NewAsync(
+        Desk desk,
+        ProjectFile file,
+        InvoiceSnapshot snapshot,
+        InvoiceSort sort,
+        LocalDate due
+    )
     {
         // a rehearsal's papers have a series of their own, so that real numbers have no gaps
         var year = file.Row.Rehearsal ? 0 : desk.Today.Year;
         // read and written in one immediate transaction, so no number is given twice or left out
-        var sequence = (await desk.Db.Invoices.Where(i => i.Sort == sort && i.Year == year).MaxAsync(i => (int?)i.Sequence) ?? 0) + 1;
+        var sequence =
+            (await desk.Db.Invoices.Where(i => i.Sort == sort && i.Year == year).MaxAsync(i => (int?)i.Sequence) ?? 0)
+            + 1;
         var row = new InvoiceRow
         {
             ProjectId = file.Id,
             PublicId = Inquiry.NewCode(),
             Sort = sort,
-            Number = file.Row.Rehearsal ? $"Rehearsal {sort} {sequence}" : sort == InvoiceSort.Invoice ? InvoiceNumber.Of(year, sequence) : InvoiceNumber.OfCredit(year, sequence),
+            Number =
+                file.Row.Rehearsal ? $"Rehearsal {sort} {sequence}"
+                : sort == InvoiceSort.Invoice ? InvoiceNumber.Of(year, sequence)
+                : InvoiceNumber.OfCredit(year, sequence),
             Year = year,
             Sequence = sequence,
             IssuedOn = desk.Today,
@@ -132,14 +202,27 @@ public static class Issuing
     /// <summary>The letter that carries an invoice; a client without a mail address gets it by hand, and the record says so.</summary>
     private static async Task LetterAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
     {
-        if (file.MailTo is null) return;
-        var filled = await Writing.FillAsync(desk, file, InvoiceLetter, await Writing.AboutInvoiceAsync(desk, file, issued));
+        if (file.MailTo is null)
+            return;
+        var filled = await Writing.FillAsync(
+            desk,
+            file,
+            InvoiceLetter,
+            await Writing.AboutInvoiceAsync(desk, file, issued)
+        );
         var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: true);
         letter.Gaps = string.Join(", ", filled.Gaps);
         // one with a gap waits for the owner instead of going out so
         letter.State = filled.Gaps.Count > 0 ? LetterState.Held : LetterState.Draft;
         desk.Db.Letters.Add(letter);
         await desk.Db.SaveChangesAsync();
-        if (filled.Gaps.Count == 0) Sending.Claim(desk, letter, $"invoice:{issued.Invoice.Value}", Sending.Compose(desk, file.Row, letter), desk.Now);
+        if (filled.Gaps.Count == 0)
+            Sending.Claim(
+                desk,
+                letter,
+                $"invoice:{issued.Invoice.Value}",
+                Sending.Compose(desk, file.Row, letter),
+                desk.Now
+            );
     }
 }

@@ -47,30 +47,40 @@ public interface IMailbox
 /// <summary>A line to a mail server.</summary>
 public sealed record MailServer(string Host, int Port, MailSecurity Security, string? User, string? Password)
 {
-    public SecureSocketOptions Options => Security switch
-    {
-        MailSecurity.Tls => SecureSocketOptions.SslOnConnect,
-        MailSecurity.StartTls => SecureSocketOptions.StartTls,
-        _ => SecureSocketOptions.None,
-    };
+    public SecureSocketOptions Options =>
+        Security switch
+        {
+            MailSecurity.Tls => SecureSocketOptions.SslOnConnect,
+            MailSecurity.StartTls => SecureSocketOptions.StartTls,
+            _ => SecureSocketOptions.None,
+        };
 
     /// <summary>What went wrong with it, in words that say what to look at.</summary>
-    public string Words(Exception e) => e switch
-    {
-        AuthenticationException => $"{Host} does not accept this user and password.",
-        SslHandshakeException => $"{Host} cannot be spoken with in secret on port {Port}: its certificate is not trusted, or the port is for another way. {(Security == MailSecurity.Tls ? "STARTTLS" : "TLS")} may be what it wants.",
-        NotSupportedException when Security == MailSecurity.StartTls => $"{Host} offers no STARTTLS on port {Port}.",
-        System.Net.Sockets.SocketException { SocketErrorCode: System.Net.Sockets.SocketError.HostNotFound or System.Net.Sockets.SocketError.NoData or System.Net.Sockets.SocketError.TryAgain } => $"There is no server of the name {Host}.",
-        System.Net.Sockets.SocketException => $"{Host} does not answer on port {Port}.",
-        TimeoutException or OperationCanceledException => $"{Host} does not answer in time on port {Port}.",
-        _ => $"{Host}: {e.Message}",
-    };
+    public string Words(Exception e) =>
+        e switch
+        {
+            AuthenticationException => $"{Host} does not accept this user and password.",
+            SslHandshakeException =>
+                $"{Host} cannot be spoken with in secret on port {Port}: its certificate is not trusted, or the port is for another way. {(Security == MailSecurity.Tls ? "STARTTLS" : "TLS")} may be what it wants.",
+            NotSupportedException when Security == MailSecurity.StartTls =>
+                $"{Host} offers no STARTTLS on port {Port}.",
+            System.Net.Sockets.SocketException
+            {
+                SocketErrorCode: System.Net.Sockets.SocketError.HostNotFound
+                    or System.Net.Sockets.SocketError.NoData
+                    or System.Net.Sockets.SocketError.TryAgain
+            } => $"There is no server of the name {Host}.",
+            System.Net.Sockets.SocketException => $"{Host} does not answer on port {Port}.",
+            TimeoutException or OperationCanceledException => $"{Host} does not answer in time on port {Port}.",
+            _ => $"{Host}: {e.Message}",
+        };
 }
 
 /// <summary>A real mail server (RFC 5321), by MailKit.</summary>
 public sealed class SmtpCarrier(MailServer server) : ICarrier
 {
-    private const int TimeoutMilliseconds = 20_000, FirstPermanentCode = 500;
+    private const int TimeoutMilliseconds = 20_000,
+        FirstPermanentCode = 500;
 
     public async Task<HandOver> SendAsync(string messageId, byte[] message, CancellationToken stop)
     {
@@ -93,7 +103,9 @@ public sealed class SmtpCarrier(MailServer server) : ICarrier
         catch (SmtpCommandException refused)
         {
             var words = $"{server.Host} refused it: {refused.Message}";
-            return (int)refused.StatusCode >= FirstPermanentCode ? new HandOver.Refused(words) : new HandOver.NotTaken(words);
+            return (int)refused.StatusCode >= FirstPermanentCode
+                ? new HandOver.Refused(words)
+                : new HandOver.NotTaken(words);
         }
         catch (Exception e) when (e is not OperationCanceledException || !stop.IsCancellationRequested)
         {
@@ -107,7 +119,8 @@ public sealed class SmtpCarrier(MailServer server) : ICarrier
     private async Task ConnectAsync(SmtpClient client, CancellationToken stop)
     {
         await client.ConnectAsync(server.Host, server.Port, server.Options, stop);
-        if (server.User is { } user) await client.AuthenticateAsync(user, server.Password ?? "", stop);
+        if (server.User is { } user)
+            await client.AuthenticateAsync(user, server.Password ?? "", stop);
     }
 }
 
@@ -118,7 +131,8 @@ public sealed record InboxMark(long Validity, long LastUid);
 /// <summary>A real inbox (RFC 3501), by MailKit. It is only read: nothing in it is changed or marked.</summary>
 public sealed class ImapInbox(MailServer server)
 {
-    private const int TimeoutMilliseconds = 20_000, Most = 50;
+    private const int TimeoutMilliseconds = 20_000,
+        Most = 50;
 
     /// <summary>Where the inbox ends now: what lies in it is not fetched.</summary>
     public async Task<InboxMark> EndAsync(CancellationToken stop)
@@ -128,14 +142,22 @@ public sealed class ImapInbox(MailServer server)
     }
 
     /// <summary>Up to 50 messages behind a mark, oldest first. Where the server numbers anew, those delivered after <paramref name="since"/>; known ones are told by their Message-ID.</summary>
-    public async Task<(long Validity, IReadOnlyList<(long Uid, byte[] Message)> Messages)> FetchAsync(InboxMark from, DateTime since, CancellationToken stop)
+    public async Task<(long Validity, IReadOnlyList<(long Uid, byte[] Message)> Messages)> FetchAsync(
+        InboxMark from,
+        DateTime since,
+        CancellationToken stop
+    )
     {
         using var client = await OpenAsync(stop);
         var inbox = client.Inbox!;
         var anew = inbox.UidValidity != from.Validity;
         // a range that ends in “*” names the last message even when it lies before its beginning
-        var found = anew ? await inbox.SearchAsync(SearchQuery.DeliveredAfter(since), stop)
-            : await inbox.SearchAsync(SearchQuery.Uids(new UniqueIdRange(new UniqueId((uint)from.LastUid + 1), UniqueId.MaxValue)), stop);
+        var found = anew
+            ? await inbox.SearchAsync(SearchQuery.DeliveredAfter(since), stop)
+            : await inbox.SearchAsync(
+                SearchQuery.Uids(new UniqueIdRange(new UniqueId((uint)from.LastUid + 1), UniqueId.MaxValue)),
+                stop
+            );
         List<(long, byte[])> messages = [];
         foreach (var uid in found.Where(uid => anew || uid.Id > from.LastUid).OrderBy(uid => uid.Id).Take(Most))
         {

@@ -17,16 +17,30 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
     /// <summary>Hands over everything claimed whose time has come.</summary>
     /// <param name="rehearsal">A rehearsal, whose own clock says what is due; else all real projects.</param>
     public async Task DeliverDueAsync(CancellationToken stop, ProjectId? rehearsal = null) =>
-        await Independent.EachAsync(log, "letter on its way", await DueAsync(rehearsal, stop), id => DeliverAsync(id, stop), stop);
+        await Independent.EachAsync(
+            log,
+            "letter on its way",
+            await DueAsync(rehearsal, stop),
+            id => DeliverAsync(id, stop),
+            stop
+        );
 
     private async Task<List<int>> DueAsync(ProjectId? rehearsal, CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        if (rehearsal is { } project) await desk.OpenAsync(project);
+        if (rehearsal is { } project)
+            await desk.OpenAsync(project);
         var now = desk.Now;
-        return await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore <= now && (rehearsal == null ? desk.Db.Projects.Any(p => p.Id == o.ProjectId) : o.ProjectId == rehearsal))
-            .OrderBy(o => o.Id).Select(o => o.Id).ToListAsync(stop);
+        return await desk
+            .Db.Outbox.Where(o =>
+                o.State == OutboxState.Claimed
+                && o.NotBefore <= now
+                && (rehearsal == null ? desk.Db.Projects.Any(p => p.Id == o.ProjectId) : o.ProjectId == rehearsal)
+            )
+            .OrderBy(o => o.Id)
+            .Select(o => o.Id)
+            .ToListAsync(stop);
     }
 
     private async Task DeliverAsync(int id, CancellationToken stop)
@@ -40,13 +54,20 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             var known = await carrier.KnowsAsync(outgoing.MessageId, stop);
             if (known is not false)
             {
-                await SettleAsync(id, known is true ? new HandOver.Accepted() : new HandOver.Unknown("Gesamt was stopped while it was handed over."));
+                await SettleAsync(
+                    id,
+                    known is true
+                        ? new HandOver.Accepted()
+                        : new HandOver.Unknown("Gesamt was stopped while it was handed over.")
+                );
                 return;
             }
         }
         var (message, refusal) = await BeginAsync(desk, id);
-        if (refusal is not null) await SettleAsync(id, new HandOver.Refused(refusal));
-        if (message is null) return;
+        if (refusal is not null)
+            await SettleAsync(id, new HandOver.Refused(refusal));
+        if (message is null)
+            return;
         KillPoints.Reach("hand-over-begun");
         var answer = await HandOverAsync(desk, outgoing, message, stop);
         KillPoints.Reach("handed-over");
@@ -57,9 +78,21 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
     /// <summary>A rehearsal's letter stays in the house, or goes to the owner's own address with a word that says what it is.</summary>
     private async Task<HandOver> HandOverAsync(Desk desk, OutboxRow outgoing, byte[] message, CancellationToken stop)
     {
-        var row = await desk.Db.Projects.IgnoreQueryFilters().AsNoTracking().Where(p => p.Id == outgoing.ProjectId).Select(p => new { p.Rehearsal, p.ToOwner }).SingleAsync(stop);
-        if (!row.Rehearsal) return await carrier.SendAsync(outgoing.MessageId, message, stop);
-        return row.ToOwner ? await carrier.SendAsync(outgoing.MessageId, OutgoingMail.Readdress(message, (desk.Studio.Owner, desk.Studio.Mail), "Rehearsal: "), stop) : new HandOver.Accepted();
+        var row = await desk
+            .Db.Projects.IgnoreQueryFilters()
+            .AsNoTracking()
+            .Where(p => p.Id == outgoing.ProjectId)
+            .Select(p => new { p.Rehearsal, p.ToOwner })
+            .SingleAsync(stop);
+        if (!row.Rehearsal)
+            return await carrier.SendAsync(outgoing.MessageId, message, stop);
+        return row.ToOwner
+            ? await carrier.SendAsync(
+                outgoing.MessageId,
+                OutgoingMail.Readdress(message, (desk.Studio.Owner, desk.Studio.Mail), "Rehearsal: "),
+                stop
+            )
+            : new HandOver.Accepted();
     }
 
     /// <summary>Rechecks everything and notes that the hand-over begins; no message when the letter must not go out any more, and why where the owner has to know.</summary>
@@ -68,7 +101,8 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         await using var transaction = await desk.BeginAsync();
         var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
         var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
-        if (outgoing.State != OutboxState.Claimed) return default;
+        if (outgoing.State != OutboxState.Claimed)
+            return default;
         var file = await desk.OpenAsync(outgoing.ProjectId);
         if (letter.State != LetterState.Ready || await StoppedAsync(desk, letter, file))
         {
@@ -76,33 +110,52 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             await desk.CommitAsync(transaction);
             return default;
         }
-        if (await Sending.OvertakenAsync(desk, letter, file) is { } overtaken) return (null, overtaken);
-        if (await MovedAsync(desk, letter)) outgoing.Message = Sending.Compose(desk, file.Row, letter);
+        if (await Sending.OvertakenAsync(desk, letter, file) is { } overtaken)
+            return (null, overtaken);
+        if (await MovedAsync(desk, letter))
+            outgoing.Message = Sending.Compose(desk, file.Row, letter);
         outgoing.HandOverBegan = desk.Now;
         await desk.CommitAsync(transaction);
-        if (!Sending.MentionsLink(letter.Body)) return (outgoing.Message, null);
+        if (!Sending.MentionsLink(letter.Body))
+            return (outgoing.Message, null);
         var link = await Links.OfAsync(desk.Db, file.Id, letter.ToPerson ?? file.Row.ClientId);
         // the page was closed since: better held with a word than a link that opens nothing
-        return link.EndedAt is null ? (OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link)), null) : (null, Links.Closed);
+        return link.EndedAt is null
+            ? (OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link)), null)
+            : (null, Links.Closed);
     }
 
     /// <summary>A step whose stop rule came true between claim and hand-over stays here, and the line says why.</summary>
     private static async Task<bool> StoppedAsync(Desk desk, LetterRow letter, Store.Projects.ProjectFile file)
     {
-        if (Sending.StepOf(letter) is not { } step) return false;
+        if (Sending.StepOf(letter) is not { } step)
+            return false;
         var planned = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == step);
-        if (planned is null || DueRule.MayLeave(planned, desk.Now)) return false;
+        if (planned is null || DueRule.MayLeave(planned, desk.Now))
+            return false;
         letter.State = planned.State == StepState.Skipped ? LetterState.Skipped : LetterState.Stopped;
-        if (planned is { State: StepState.Stopped, Since: null, Why: { } why }) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, why));
+        if (planned is { State: StepState.Stopped, Since: null, Why: { } why })
+            await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, why));
         // what was claimed and is not true any more is named as that
-        else if (planned.State == StepState.Planned) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, planned.IsTrue ? StopRule.Past : StopRule.NotTheirs));
+        else if (planned.State == StepState.Planned)
+            await desk.RecordAsync(
+                file,
+                Actor.Gesamt,
+                new Happening.StepStopped(step, planned.IsTrue ? StopRule.Past : StopRule.NotTheirs)
+            );
         return true;
     }
 
     /// <summary>Whether the person it goes to has another address by now; the letter follows them.</summary>
     private static async Task<bool> MovedAsync(Desk desk, LetterRow letter)
     {
-        if (letter.ToPerson is not { } person || await desk.Db.People.AsNoTracking().Where(p => p.Id == person).Select(p => p.Mail).SingleOrDefaultAsync() is not { } mail || mail == letter.ToMail) return false;
+        if (
+            letter.ToPerson is not { } person
+            || await desk.Db.People.AsNoTracking().Where(p => p.Id == person).Select(p => p.Mail).SingleOrDefaultAsync()
+                is not { } mail
+            || mail == letter.ToMail
+        )
+            return false;
         letter.ToMail = mail;
         await desk.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
         return true;
@@ -114,7 +167,8 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         await using var transaction = await desk.BeginAsync();
         var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
-        if (outgoing.State != OutboxState.Claimed) return;
+        if (outgoing.State != OutboxState.Claimed)
+            return;
         var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
         var file = await desk.OpenAsync(outgoing.ProjectId);
         switch (answer)
@@ -122,7 +176,11 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             case HandOver.Accepted:
                 outgoing.State = OutboxState.Confirmed;
                 (letter.State, letter.At) = (LetterState.Sent, desk.Now);
-                await desk.RecordAsync(file, letter.ByItself ? Actor.Gesamt : Actor.Owner, await Sending.SentAsync(desk, letter, file));
+                await desk.RecordAsync(
+                    file,
+                    letter.ByItself ? Actor.Gesamt : Actor.Owner,
+                    await Sending.SentAsync(desk, letter, file)
+                );
                 break;
             case HandOver.NotTaken notTaken:
                 outgoing.HandOverBegan = null;
@@ -133,15 +191,37 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             case HandOver.Refused refused:
                 // trying again would be refused again: the owner sees why, mends it and sends it anew
                 desk.Db.Outbox.Remove(outgoing);
-                (letter.MessageId, letter.Problem, letter.State) = (null, refused.Why, letter.Step is null ? LetterState.Draft : LetterState.Held);
-                await desk.RecordAsync(file, Actor.Gesamt, [new Happening.LetterRefused(letter.Id), .. Sending.StepOf(letter) is { } again ? [new Happening.StepHeld(again, letter.Id)] : Array.Empty<Happening>()]);
+                (letter.MessageId, letter.Problem, letter.State) = (
+                    null,
+                    refused.Why,
+                    letter.Step is null ? LetterState.Draft : LetterState.Held
+                );
+                await desk.RecordAsync(
+                    file,
+                    Actor.Gesamt,
+                    [
+                        new Happening.LetterRefused(letter.Id),
+                        .. Sending.StepOf(letter) is { } again
+                            ? [new Happening.StepHeld(again, letter.Id)]
+                            : Array.Empty<Happening>(),
+                    ]
+                );
                 break;
             case HandOver.Unknown unknown:
                 // it cannot be asked again: better named as uncertain than sent twice
                 outgoing.State = OutboxState.Uncertain;
                 outgoing.LastError = unknown.Why;
                 letter.State = LetterState.Uncertain;
-                await desk.RecordAsync(file, Actor.Gesamt, [new Happening.LetterUncertain(letter.Id), .. Sending.StepOf(letter) is { } step ? [new Happening.StepDone(step, letter.Id)] : Array.Empty<Happening>()]);
+                await desk.RecordAsync(
+                    file,
+                    Actor.Gesamt,
+                    [
+                        new Happening.LetterUncertain(letter.Id),
+                        .. Sending.StepOf(letter) is { } step
+                            ? [new Happening.StepDone(step, letter.Id)]
+                            : Array.Empty<Happening>(),
+                    ]
+                );
                 break;
             default:
                 throw new ArgumentOutOfRangeException(nameof(answer), answer, "No such answer.");

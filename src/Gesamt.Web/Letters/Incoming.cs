@@ -1,16 +1,16 @@
-using NodaTime;
-using Gesamt.Store.Projects;
-using Gesamt.Formats.Calendars;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Stages;
+using Gesamt.Formats.Calendars;
 using Gesamt.Formats.Mail;
 using Gesamt.Store;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Letters;
 
@@ -35,14 +35,27 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
     }
 
     /// <summary>Whether it is no fault of the message: a full disk or a locked database passes, and the message stays in the mailbox until then.</summary>
-    private static bool IsOfTheHouse(Exception e) => e is IOException or UnauthorizedAccessException || e.GetBaseException() is Microsoft.Data.Sqlite.SqliteException { SqliteErrorCode: not SqliteConstraint };
+    private static bool IsOfTheHouse(Exception e) =>
+        e is IOException or UnauthorizedAccessException
+        || e.GetBaseException() is Microsoft.Data.Sqlite.SqliteException { SqliteErrorCode: not SqliteConstraint };
 
     private const int SqliteConstraint = 19;
 
     /// <summary>A message that cannot be read, as it came: it lies in the tray with itself as its file, and is told once however often it is fetched.</summary>
-    private static IncomingLetter Unread(byte[] message) => new(
-        "Not known", "", [], "A message that cannot be read", "It is kept whole in the file beside this. Open it with a mail program.",
-        $"unread-{Core.Papers.CanonicalJson.Hash(message)}@gesamt.invalid", null, [], null, Automatic: true, [IncomingMail.Whole(message)]);
+    private static IncomingLetter Unread(byte[] message) =>
+        new(
+            "Not known",
+            "",
+            [],
+            "A message that cannot be read",
+            "It is kept whole in the file beside this. Open it with a mail program.",
+            $"unread-{Core.Papers.CanonicalJson.Hash(message)}@gesamt.invalid",
+            null,
+            [],
+            null,
+            Automatic: true,
+            [IncomingMail.Whole(message)]
+        );
 
     private async Task FileAsync(byte[] message, IncomingLetter incoming, CancellationToken stop)
     {
@@ -51,7 +64,8 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         var (original, files) = (await OriginalAsync(desk, message, stop), await KeepAsync(desk, incoming, stop));
         await using var transaction = await desk.BeginAsync();
         // fetched twice is filed once
-        if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop)) return;
+        if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop))
+            return;
         var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
         var letter = RowOf(desk, incoming, filed.Project);
         (letter.Files, letter.Original) = (files, original);
@@ -61,13 +75,19 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         if (filed.Project is { } project)
         {
             var file = await desk.OpenAsync(project);
-            await desk.RecordAtAsync(file, Actor.Client, ArrivedAt(file, letter), [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await FilesAsync(desk, project, letter)]);
+            await desk.RecordAtAsync(
+                file,
+                Actor.Client,
+                ArrivedAt(file, letter),
+                [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await FilesAsync(desk, project, letter)]
+            );
         }
         await desk.CommitAsync(transaction);
     }
 
     /// <summary>When a letter arrived, as a fact of its project: never before the project began.</summary>
-    public static Instant ArrivedAt(ProjectFile file, LetterRow letter) => file.History.Began is { } began && letter.At < began ? began : letter.At;
+    public static Instant ArrivedAt(ProjectFile file, LetterRow letter) =>
+        file.History.Began is { } began && letter.At < began ? began : letter.At;
 
     /// <summary>Keeps a message byte for byte.</summary>
     public static async Task<string> OriginalAsync(Desk desk, byte[] message, CancellationToken stop)
@@ -80,8 +100,19 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
     /// <returns>Whether it was such a yes.</returns>
     private static async Task<bool> RepliedAsync(Desk desk, IncomingLetter incoming)
     {
-        if (incoming.Reply is null || Invitations.ReplyIn(incoming.Reply) is not { } reply || await desk.Db.Meetings.FirstOrDefaultAsync(m => m.Uid == reply.Uid) is not { } meeting) return false;
-        meeting.Reply = reply.Attendance switch { Attendance.Accepted => MeetingReply.Accepted, Attendance.Declined => MeetingReply.Declined, Attendance.Tentative => MeetingReply.Tentative, _ => meeting.Reply };
+        if (
+            incoming.Reply is null
+            || Invitations.ReplyIn(incoming.Reply) is not { } reply
+            || await desk.Db.Meetings.FirstOrDefaultAsync(m => m.Uid == reply.Uid) is not { } meeting
+        )
+            return false;
+        meeting.Reply = reply.Attendance switch
+        {
+            Attendance.Accepted => MeetingReply.Accepted,
+            Attendance.Declined => MeetingReply.Declined,
+            Attendance.Tentative => MeetingReply.Tentative,
+            _ => meeting.Reply,
+        };
         return reply.Attendance == Attendance.Accepted;
     }
 
@@ -94,8 +125,19 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
             {
                 using var content = new MemoryStream(file.Content);
                 // a message that goes with its letter is kept whatever its bytes look like
-                var (name, hash, size, type) = file.Type == "message/rfc822" ? await KeptFiles.TakeMessageAsync(desk.Vault, file.Name, content, stop) : await KeptFiles.TakeAsync(desk.Vault, file.Name, content, stop);
-                files.Add(new() { Name = name, Hash = hash, Size = size, Type = type });
+                var (name, hash, size, type) =
+                    file.Type == "message/rfc822"
+                        ? await KeptFiles.TakeMessageAsync(desk.Vault, file.Name, content, stop)
+                        : await KeptFiles.TakeAsync(desk.Vault, file.Name, content, stop);
+                files.Add(
+                    new()
+                    {
+                        Name = name,
+                        Hash = hash,
+                        Size = size,
+                        Type = type,
+                    }
+                );
             }
             catch (Exception e) when (e is InvalidException or Store.Files.FileTooLargeException)
             {
@@ -107,18 +149,20 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
     /// <summary>Files that came with a letter become the project's. Inside the caller's transaction.</summary>
     public static async Task<IReadOnlyList<Happening>> FilesAsync(Desk desk, ProjectId project, LetterRow letter)
     {
-        var rows = letter.Files.Select(file => new FileRow
-        {
-            ProjectId = project,
-            PublicId = Inquiries.Inquiry.NewCode() + Inquiries.Inquiry.NewCode(),
-            Group = Core.Work.FileGroup.Supplied,
-            Name = file.Name,
-            Hash = file.Hash,
-            Size = file.Size,
-            Type = file.Type,
-            At = desk.Now,
-            By = Actor.Client,
-        }).ToList();
+        var rows = letter
+            .Files.Select(file => new FileRow
+            {
+                ProjectId = project,
+                PublicId = Inquiries.Inquiry.NewCode() + Inquiries.Inquiry.NewCode(),
+                Group = Core.Work.FileGroup.Supplied,
+                Name = file.Name,
+                Hash = file.Hash,
+                Size = file.Size,
+                Type = file.Type,
+                At = desk.Now,
+                By = Actor.Client,
+            })
+            .ToList();
         desk.Db.Files.AddRange(rows);
         await desk.Db.SaveChangesAsync();
         return [.. rows.Select(row => new Happening.FileKept(row.Id, row.Group))];
@@ -155,12 +199,25 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
 
         public ProjectId? ByReplyAddress(string address)
         {
-            if (!address.EndsWith($"@{domain}", StringComparison.OrdinalIgnoreCase)) return null;
+            if (!address.EndsWith($"@{domain}", StringComparison.OrdinalIgnoreCase))
+                return null;
             var code = address[..address.IndexOf('@')];
             return db.Projects.Where(p => p.Code == code).Select(p => (ProjectId?)p.Id).FirstOrDefault();
         }
 
         public IReadOnlyList<ProjectId> OpenProjectsOf(string address) =>
-            [.. db.Projects.Where(p => (p.Client!.Mail == address || p.People.Any(one => one.Person!.Mail == address) || db.People.Any(one => one.Mail == address && one.MergedInto == p.ClientId)) && p.Standing.Ended == null && p.Standing.Stage != Stage.Finished).Select(p => p.Id)];
+            [
+                .. db
+                    .Projects.Where(p =>
+                        (
+                            p.Client!.Mail == address
+                            || p.People.Any(one => one.Person!.Mail == address)
+                            || db.People.Any(one => one.Mail == address && one.MergedInto == p.ClientId)
+                        )
+                        && p.Standing.Ended == null
+                        && p.Standing.Stage != Stage.Finished
+                    )
+                    .Select(p => p.Id),
+            ];
     }
 }

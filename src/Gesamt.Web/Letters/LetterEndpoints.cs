@@ -18,26 +18,62 @@ public sealed record LetterFileDto(string Name, string Hash, long Size, string T
 /// <summary>A template with its blanks filled from the record, as the editor begins with it.</summary>
 /// <param name="Number">By which it is called up.</param>
 /// <param name="OpenSubject">With its blanks as they are named.</param>
-public sealed record TemplateDto(string Key, string Name, int? Number, string OpenSubject, string OpenBody, string Subject, string Body, IReadOnlyList<string> Gaps, IReadOnlyList<LetterFileDto> Files);
+public sealed record TemplateDto(
+    string Key,
+    string Name,
+    int? Number,
+    string OpenSubject,
+    string OpenBody,
+    string Subject,
+    string Body,
+    IReadOnlyList<string> Gaps,
+    IReadOnlyList<LetterFileDto> Files
+);
 
 /// <param name="Earlier">The exchange so far, newest first.</param>
 /// <param name="Kept">Files of the project that can go with it.</param>
 public sealed record LetterDeskDto(
-    string To, string? Mail, string Signature, IReadOnlyList<TemplateDto> Templates, IReadOnlyList<EarlierDto> Earlier, IReadOnlyList<string> Blanks, LetterFileDto[] Kept, string Tomorrow);
+    string To,
+    string? Mail,
+    string Signature,
+    IReadOnlyList<TemplateDto> Templates,
+    IReadOnlyList<EarlierDto> Earlier,
+    IReadOnlyList<string> Blanks,
+    LetterFileDto[] Kept,
+    string Tomorrow
+);
 
 public sealed record EarlierDto(long Id, string Who, string When, string Subject, string Text, bool FromClient);
 
 public sealed record LetterTextDto(string Subject, string Body);
 
 /// <param name="SendAt">The studio's local time, for a letter that goes out later.</param>
-public sealed record SendLetterDto(string Subject, string Body, string? Template = null, LetterFileDto[]? Files = null, LocalDateTime? SendAt = null, long? Answers = null);
+public sealed record SendLetterDto(
+    string Subject,
+    string Body,
+    string? Template = null,
+    LetterFileDto[]? Files = null,
+    LocalDateTime? SendAt = null,
+    long? Answers = null
+);
 
 /// <summary>A piece of a letter as it reads now: plain, filled from the record, or still empty.</summary>
-public enum PieceSort { Plain, Filled, StandBy, Gap }
+public enum PieceSort
+{
+    Plain,
+    Filled,
+    StandBy,
+    Gap,
+}
 
 public sealed record PieceDto(PieceSort Sort, string Text, string? Blank);
 
-public sealed record PreviewDto(string Subject, string Body, IReadOnlyList<string> Gaps, IReadOnlyList<PieceDto> Pieces);
+public sealed record PreviewDto(
+    string Subject,
+    string Body,
+    IReadOnlyList<string> Gaps,
+    IReadOnlyList<PieceDto> Pieces
+);
 
 /// <param name="Letter">By which it can be taken back.</param>
 public sealed record SentDto(long Letter, int HoldSeconds);
@@ -55,30 +91,57 @@ public static class LetterEndpoints
 {
     public static void MapLetters(this RouteGroupBuilder api)
     {
-        api.MapGet("/projects/{id:long}/letter", (long id, long? colleague, Desk desk) => DeskOfAsync(desk, new(id), colleague));
+        api.MapGet(
+            "/projects/{id:long}/letter",
+            (long id, long? colleague, Desk desk) => DeskOfAsync(desk, new(id), colleague)
+        );
 
-        api.MapPost("/projects/{id:long}/letter/preview", async (long id, LetterTextDto text, Desk desk) =>
-        {
-            var file = await desk.OpenAsync(new(id));
-            var words = await Writing.WordsAsync(desk, file);
-            var filled = Writing.Fill(text.Subject, Kept(text.Body), words);
-            return new PreviewDto(filled.Subject, Shown(filled.Body), filled.Gaps, [.. LetterText.Parse(Kept(text.Body)).Pieces(Blanks.Of(words)).Select(Piece)]);
-        });
+        api.MapPost(
+            "/projects/{id:long}/letter/preview",
+            async (long id, LetterTextDto text, Desk desk) =>
+            {
+                var file = await desk.OpenAsync(new(id));
+                var words = await Writing.WordsAsync(desk, file);
+                var filled = Writing.Fill(text.Subject, Kept(text.Body), words);
+                return new PreviewDto(
+                    filled.Subject,
+                    Shown(filled.Body),
+                    filled.Gaps,
+                    [.. LetterText.Parse(Kept(text.Body)).Pieces(Blanks.Of(words)).Select(Piece)]
+                );
+            }
+        );
 
-        api.MapPost("/projects/{id:long}/letter", async (long id, SendLetterDto text, Desk desk, Settings settings) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            var file = await desk.OpenAsync(new(id));
-            var written = new Written(text.Subject, Kept(text.Body), null, text.Template, await FilesAsync(desk, text.Files ?? []), text.SendAt is { } at ? desk.Calendar.At(at) : null, text.Answers is { } answers ? new LetterId(answers) : null);
-            var letter = await LettersOut.ClaimAsync(desk, file, written);
-            await desk.CommitAsync(transaction);
-            return new SentDto(letter.Id.Value, settings.HoldSeconds);
-        });
-        api.MapPost("/letter-files", async (string name, HttpContext http, FileVault vault, CancellationToken stop) =>
-        {
-            var (plain, hash, size, type) = await KeptFiles.TakeAsync(vault, name, http.Request.Body, stop);
-            return new LetterFileDto(plain, hash, size, type);
-        }).WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024)).Accepts<byte[]>("application/octet-stream");
+        api.MapPost(
+            "/projects/{id:long}/letter",
+            async (long id, SendLetterDto text, Desk desk, Settings settings) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                var file = await desk.OpenAsync(new(id));
+                var written = new Written(
+                    text.Subject,
+                    Kept(text.Body),
+                    null,
+                    text.Template,
+                    await FilesAsync(desk, text.Files ?? []),
+                    text.SendAt is { } at ? desk.Calendar.At(at) : null,
+                    text.Answers is { } answers ? new LetterId(answers) : null
+                );
+                var letter = await LettersOut.ClaimAsync(desk, file, written);
+                await desk.CommitAsync(transaction);
+                return new SentDto(letter.Id.Value, settings.HoldSeconds);
+            }
+        );
+        api.MapPost(
+                "/letter-files",
+                async (string name, HttpContext http, FileVault vault, CancellationToken stop) =>
+                {
+                    var (plain, hash, size, type) = await KeptFiles.TakeAsync(vault, name, http.Request.Body, stop);
+                    return new LetterFileDto(plain, hash, size, type);
+                }
+            )
+            .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024))
+            .Accepts<byte[]>("application/octet-stream");
 
         MapHeld(api);
         MapThread(api);
@@ -86,66 +149,189 @@ public static class LetterEndpoints
 
     private static void MapHeld(RouteGroupBuilder api)
     {
-        api.MapPost("/letters/{id:long}/release", async (long id, ReleaseDto text, Desk desk, Settings settings) =>
-        {
-            await LettersOut.ReleaseAsync(desk, new(id), text.Subject, text.Body is null ? null : Kept(text.Body));
-            return new SentDto(id, settings.HoldSeconds);
-        });
-        api.MapPost("/letters/release", async (ReleaseAllDto all, Desk desk) => new CountDto(await LettersOut.ReleaseAllAsync(desk, all.Template)));
-        api.MapPost("/letters/{id:long}/skip", async (long id, Desk desk) =>
-        {
-            await LettersOut.SkipAsync(desk, new LetterId(id));
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/letters/{id:long}/later", async (long id, PutOffDto off, Desk desk) =>
-        {
-            await LettersOut.PutOffAsync(desk, new LetterId(id), off.Until, off.Subject, off.Body is null ? null : Kept(off.Body));
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/letters/{id:long}/take-back", async (long id, Desk desk) =>
-        {
-            await LettersOut.TakeBackAsync(desk, new LetterId(id));
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/letters/{id:long}/release",
+            async (long id, ReleaseDto text, Desk desk, Settings settings) =>
+            {
+                await LettersOut.ReleaseAsync(desk, new(id), text.Subject, text.Body is null ? null : Kept(text.Body));
+                return new SentDto(id, settings.HoldSeconds);
+            }
+        );
+        api.MapPost(
+            "/letters/release",
+            async (ReleaseAllDto all, Desk desk) => new CountDto(await LettersOut.ReleaseAllAsync(desk, all.Template))
+        );
+        api.MapPost(
+            "/letters/{id:long}/skip",
+            async (long id, Desk desk) =>
+            {
+                await LettersOut.SkipAsync(desk, new LetterId(id));
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/letters/{id:long}/later",
+            async (long id, PutOffDto off, Desk desk) =>
+            {
+                await LettersOut.PutOffAsync(
+                    desk,
+                    new LetterId(id),
+                    off.Until,
+                    off.Subject,
+                    off.Body is null ? null : Kept(off.Body)
+                );
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/letters/{id:long}/take-back",
+            async (long id, Desk desk) =>
+            {
+                await LettersOut.TakeBackAsync(desk, new LetterId(id));
+                return TypedResults.NoContent();
+            }
+        );
     }
 
     private static void MapThread(RouteGroupBuilder api)
     {
-        api.MapGet("/projects/{id:long}/letters.mbox", async (long id, Desk desk) =>
-            TypedResults.File(Mbox.Write(await LetterFiles.AllAsync(desk, new(id))), "application/mbox", $"letters-{id}.mbox")).ExcludeFromDescription();
-        api.MapGet("/letters/{id:long}.eml", async (long id, Desk desk) =>
-            TypedResults.File((await LetterFiles.OneAsync(desk, new(id))).Message, "message/rfc822", $"letter-{id}.eml")).ExcludeFromDescription();
+        api.MapGet(
+                "/projects/{id:long}/letters.mbox",
+                async (long id, Desk desk) =>
+                    TypedResults.File(
+                        Mbox.Write(await LetterFiles.AllAsync(desk, new(id))),
+                        "application/mbox",
+                        $"letters-{id}.mbox"
+                    )
+            )
+            .ExcludeFromDescription();
+        api.MapGet(
+                "/letters/{id:long}.eml",
+                async (long id, Desk desk) =>
+                    TypedResults.File(
+                        (await LetterFiles.OneAsync(desk, new(id))).Message,
+                        "message/rfc822",
+                        $"letter-{id}.eml"
+                    )
+            )
+            .ExcludeFromDescription();
         // as it was laid out, in a frame that may do nothing: no script, nothing fetched, no address of this house told
-        api.MapGet("/letters/{id:long}/html", async (long id, Desk desk, HttpContext http) =>
-        {
-            var letter = await desk.Db.Letters.AsNoTracking().SingleOrDefaultAsync(l => l.Id == new LetterId(id) && l.HasHtml) ?? throw new MissingException("letter");
-            var html = letter.Original is { } original && desk.Vault.Has(original) && IncomingMail.HtmlOf(desk.Vault.Read(original)) is { } part ? HtmlView.Of(part) : null;
-            http.Response.Headers.ContentSecurityPolicy = "sandbox allow-popups; default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'";
-            http.Response.Headers["Referrer-Policy"] = "no-referrer";
-            return TypedResults.Content(html ?? "<!doctype html><p>This letter cannot be shown as it was laid out. Keep it as a mail file and open that.</p>", "text/html; charset=utf-8");
-        }).ExcludeFromDescription();
-        api.MapGet("/letters/{id:long}/files/{file:int}", async (long id, int file, Desk desk, HttpContext http) =>
-        {
-            var row = await desk.Db.LetterFiles.AsNoTracking().SingleOrDefaultAsync(f => f.Id == file && f.LetterId == new LetterId(id)) ?? throw new MissingException("file");
-            http.Response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
-            return TypedResults.File(desk.Vault.Read(row.Hash), "application/octet-stream", Formats.Files.FileTypes.HandedOut(row.Name, row.Type));
-        }).ExcludeFromDescription();
-        api.MapPost("/projects/{id:long}/letters/take-over", async (long id, HttpContext http, Desk desk, CancellationToken stop) => await LetterFiles.TakeOverAsync(desk, new(id), http.Request.Body, stop))
-            .WithMetadata(new RequestSizeLimitAttribute(LetterFiles.MostBytes)).Accepts<byte[]>("application/octet-stream");
+        api.MapGet(
+                "/letters/{id:long}/html",
+                async (long id, Desk desk, HttpContext http) =>
+                {
+                    var letter =
+                        await desk
+                            .Db.Letters.AsNoTracking()
+                            .SingleOrDefaultAsync(l => l.Id == new LetterId(id) && l.HasHtml)
+                        ?? throw new MissingException("letter");
+                    var html =
+                        letter.Original is { } original
+                        && desk.Vault.Has(original)
+                        && IncomingMail.HtmlOf(desk.Vault.Read(original)) is { } part
+                            ? HtmlView.Of(part)
+                            : null;
+                    http.Response.Headers.ContentSecurityPolicy =
+                        "sandbox allow-popups; default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'";
+                    http.Response.Headers["Referrer-Policy"] = "no-referrer";
+                    return TypedResults.Content(
+                        html
+                            ?? "<!doctype html><p>This letter cannot be shown as it was laid out. Keep it as a mail file and open that.</p>",
+                        "text/html; charset=utf-8"
+                    );
+                }
+            )
+            .ExcludeFromDescription();
+        api.MapGet(
+                "/letters/{id:long}/files/{file:int}",
+                async (long id, int file, Desk desk, HttpContext http) =>
+                {
+                    var row =
+                        await desk
+                            .Db.LetterFiles.AsNoTracking()
+                            .SingleOrDefaultAsync(f => f.Id == file && f.LetterId == new LetterId(id))
+                        ?? throw new MissingException("file");
+                    http.Response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
+                    return TypedResults.File(
+                        desk.Vault.Read(row.Hash),
+                        "application/octet-stream",
+                        Formats.Files.FileTypes.HandedOut(row.Name, row.Type)
+                    );
+                }
+            )
+            .ExcludeFromDescription();
+        api.MapPost(
+                "/projects/{id:long}/letters/take-over",
+                async (long id, HttpContext http, Desk desk, CancellationToken stop) =>
+                    await LetterFiles.TakeOverAsync(desk, new(id), http.Request.Body, stop)
+            )
+            .WithMetadata(new RequestSizeLimitAttribute(LetterFiles.MostBytes))
+            .Accepts<byte[]>("application/octet-stream");
     }
 
     /// <param name="colleague">Somebody the letter is to name.</param>
     private static async Task<LetterDeskDto> DeskOfAsync(Desk desk, ProjectId id, long? colleague)
     {
         var file = await desk.OpenAsync(id);
-        var words = Writing.About(colleague is { } person ? await Writing.ColleagueAsync(desk, person) : null)(await Writing.WordsAsync(desk, file));
-        var templates = await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).Where(t => !t.Removed).OrderBy(t => t.Number == null).ThenBy(t => t.Number).ThenBy(t => t.Name).ToListAsync();
-        var earlier = await desk.Db.Letters.AsNoTracking().Where(l => l.ProjectId == file.Id && (l.State == LetterState.Sent || l.State == LetterState.Received || l.State == LetterState.Kept)).OrderByDescending(l => l.At).Take(20).ToListAsync();
-        var kept = await desk.Db.Files.AsNoTracking().Where(f => f.ProjectId == file.Id && !f.Removed).OrderByDescending(f => f.Id).Take(60).ToListAsync();
-        return new(file.MailContact.Name, file.MailContact.Mail, desk.Studio.Signature,
-            [.. templates.Select(t => (t, Filled: Writing.Fill(t.Subject, t.Body, words))).Select(x => new TemplateDto(x.t.Key, x.t.Name, x.t.Number, x.t.Subject, x.t.Body, x.Filled.Subject, Shown(x.Filled.Body), x.Filled.Gaps, [.. x.t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]))],
-            [.. earlier.Select(l => new EarlierDto(l.Id.Value, l.FromName, Record.Short(desk, desk.Calendar.DateOf(l.At))!, l.Subject, Shown(l.Body), l.FromMail != desk.Studio.Mail))], Blanks.Names,
-            [.. kept.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))], $"{desk.Today.PlusDays(1):uuuu-MM-dd}T09:00");
+        var words = Writing.About(colleague is { } person ? await Writing.ColleagueAsync(desk, person) : null)(
+            await Writing.WordsAsync(desk, file)
+        );
+        var templates = await desk
+            .Db.LetterTemplates.AsNoTracking()
+            .Include(t => t.Files)
+            .Where(t => !t.Removed)
+            .OrderBy(t => t.Number == null)
+            .ThenBy(t => t.Number)
+            .ThenBy(t => t.Name)
+            .ToListAsync();
+        var earlier = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l =>
+                l.ProjectId == file.Id
+                && (l.State == LetterState.Sent || l.State == LetterState.Received || l.State == LetterState.Kept)
+            )
+            .OrderByDescending(l => l.At)
+            .Take(20)
+            .ToListAsync();
+        var kept = await desk
+            .Db.Files.AsNoTracking()
+            .Where(f => f.ProjectId == file.Id && !f.Removed)
+            .OrderByDescending(f => f.Id)
+            .Take(60)
+            .ToListAsync();
+        return new(
+            file.MailContact.Name,
+            file.MailContact.Mail,
+            desk.Studio.Signature,
+            [
+                .. templates
+                    .Select(t => (t, Filled: Writing.Fill(t.Subject, t.Body, words)))
+                    .Select(x => new TemplateDto(
+                        x.t.Key,
+                        x.t.Name,
+                        x.t.Number,
+                        x.t.Subject,
+                        x.t.Body,
+                        x.Filled.Subject,
+                        Shown(x.Filled.Body),
+                        x.Filled.Gaps,
+                        [.. x.t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]
+                    )),
+            ],
+            [
+                .. earlier.Select(l => new EarlierDto(
+                    l.Id.Value,
+                    l.FromName,
+                    Record.Short(desk, desk.Calendar.DateOf(l.At))!,
+                    l.Subject,
+                    Shown(l.Body),
+                    l.FromMail != desk.Studio.Mail
+                )),
+            ],
+            Blanks.Names,
+            [.. kept.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))],
+            $"{desk.Today.PlusDays(1):uuuu-MM-dd}T09:00"
+        );
     }
 
     /// <summary>Files by what their bytes are under a hash; a name alone decides nothing.</summary>
@@ -154,18 +340,37 @@ public static class LetterEndpoints
         List<LetterFileRow> rows = [];
         foreach (var file in files)
         {
-            if (file.Hash.Length != 64 || !file.Hash.All(char.IsAsciiHexDigitLower) || !desk.Vault.Has(file.Hash)) throw new InvalidException(("files", $"“{file.Name}” has not arrived. Choose it again."));
-            var type = await KeptFiles.TypeAsync(desk.Vault, file.Hash, file.Name, CancellationToken.None) ?? throw new InvalidException(("files", $"“{file.Name}” is of a kind that is not kept."));
-            rows.Add(new() { Name = file.Name, Hash = file.Hash, Size = new FileInfo(desk.Vault.PathOf(file.Hash)).Length, Type = type.MediaType });
+            if (file.Hash.Length != 64 || !file.Hash.All(char.IsAsciiHexDigitLower) || !desk.Vault.Has(file.Hash))
+                throw new InvalidException(("files", $"“{file.Name}” has not arrived. Choose it again."));
+            var type =
+                await KeptFiles.TypeAsync(desk.Vault, file.Hash, file.Name, CancellationToken.None)
+                ?? throw new InvalidException(("files", $"“{file.Name}” is of a kind that is not kept."));
+            rows.Add(
+                new()
+                {
+                    Name = file.Name,
+                    Hash = file.Hash,
+                    Size = new FileInfo(desk.Vault.PathOf(file.Hash)).Length,
+                    Type = type.MediaType,
+                }
+            );
         }
         return rows;
     }
 
-    private static PieceDto Piece(LetterPiece piece) => new(
-        piece.Blank is null ? PieceSort.Plain : piece.Value is null ? PieceSort.Gap : piece.StandsBy ? PieceSort.StandBy : PieceSort.Filled, Shown(piece.Value ?? $"[{piece.Blank}]"), piece.Blank);
+    private static PieceDto Piece(LetterPiece piece) =>
+        new(
+            piece.Blank is null ? PieceSort.Plain
+                : piece.Value is null ? PieceSort.Gap
+                : piece.StandsBy ? PieceSort.StandBy
+                : PieceSort.Filled,
+            Shown(piece.Value ?? $"[{piece.Blank}]"),
+            piece.Blank
+        );
 
     /// <summary>In the editor a link stands as a blank with a name, never as a mark.</summary>
-    public static string Shown(string body) => body.Replace(Blanks.LinkPlaceholder, "[page link]", StringComparison.Ordinal);
+    public static string Shown(string body) =>
+        body.Replace(Blanks.LinkPlaceholder, "[page link]", StringComparison.Ordinal);
 
     // the placeholder cannot be typed in from outside
     private static string Kept(string body) => body.Replace(Blanks.LinkPlaceholder, "", StringComparison.Ordinal);

@@ -21,34 +21,101 @@ public static class LetterFiles
     public static async Task<IReadOnlyList<StoredMessage>> AllAsync(Desk desk, ProjectId project)
     {
         await desk.OpenAsync(project);
-        var letters = await desk.Db.Letters.AsNoTracking().Include(l => l.Files).Where(l => l.ProjectId == project && (l.State == LetterState.Sent || l.State == LetterState.Uncertain || l.State == LetterState.Received || l.State == LetterState.Kept)).OrderBy(l => l.At).ThenBy(l => l.Id).ToListAsync();
+        var letters = await desk
+            .Db.Letters.AsNoTracking()
+            .Include(l => l.Files)
+            .Where(l =>
+                l.ProjectId == project
+                && (
+                    l.State == LetterState.Sent
+                    || l.State == LetterState.Uncertain
+                    || l.State == LetterState.Received
+                    || l.State == LetterState.Kept
+                )
+            )
+            .OrderBy(l => l.At)
+            .ThenBy(l => l.Id)
+            .ToListAsync();
         return [.. letters.Select(letter => MessageOf(desk, letter))];
     }
 
     public static async Task<StoredMessage> OneAsync(Desk desk, LetterId id) =>
-        MessageOf(desk, await desk.Db.Letters.AsNoTracking().Include(l => l.Files).SingleOrDefaultAsync(l => l.Id == id && l.ProjectId != null) ?? throw new MissingException("letter"));
+        MessageOf(
+            desk,
+            await desk
+                .Db.Letters.AsNoTracking()
+                .Include(l => l.Files)
+                .SingleOrDefaultAsync(l => l.Id == id && l.ProjectId != null)
+                ?? throw new MissingException("letter")
+        );
 
     /// <summary>What came in, byte for byte; else the letter as a message of its own. Whose link it carried is not in it: a file that is passed on must open nothing.</summary>
-    private static StoredMessage MessageOf(Desk desk, LetterRow letter) => new(letter.FromMail, letter.At, letter.Original is { } original && desk.Vault.Has(original) ? desk.Vault.Read(original) : OutgoingMail.Compose(new(
-        (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), letter.FromMail, letter.Subject,
-        LetterEndpoints.Shown(letter.Body) + (letter.Quoted.Length > 0 ? $"\n\n{letter.Quoted}" : ""), letter.MessageId ?? $"letter-{letter.Id.Value}@{desk.Studio.MailDomain}", letter.InReplyTo, letter.At, false, letter.Invitation,
-        [.. letter.Files.Select(file => new MailFile(Formats.Files.FileTypes.HandedOut(file.Name, file.Type), file.Type, desk.Vault.Read(file.Hash)))])));
+    private static StoredMessage MessageOf(Desk desk, LetterRow letter) =>
+        new(
+            letter.FromMail,
+            letter.At,
+            letter.Original is { } original && desk.Vault.Has(original)
+                ? desk.Vault.Read(original)
+                : OutgoingMail.Compose(
+                    new(
+                        (letter.FromName, letter.FromMail),
+                        (letter.ToName, letter.ToMail),
+                        letter.FromMail,
+                        letter.Subject,
+                        LetterEndpoints.Shown(letter.Body) + (letter.Quoted.Length > 0 ? $"\n\n{letter.Quoted}" : ""),
+                        letter.MessageId ?? $"letter-{letter.Id.Value}@{desk.Studio.MailDomain}",
+                        letter.InReplyTo,
+                        letter.At,
+                        false,
+                        letter.Invitation,
+                        [
+                            .. letter.Files.Select(file => new MailFile(
+                                Formats.Files.FileTypes.HandedOut(file.Name, file.Type),
+                                file.Type,
+                                desk.Vault.Read(file.Hash)
+                            )),
+                        ]
+                    )
+                )
+        );
 
     /// <summary>Keeps letters that were written elsewhere, with their own dates. They tell what was said and move nothing: no turn, no step.</summary>
     /// <exception cref="InvalidException">The bytes are no message and no mailbox.</exception>
-    public static async Task<TakenOverDto> TakeOverAsync(Desk desk, ProjectId project, Stream content, CancellationToken stop)
+    public static async Task<TakenOverDto> TakeOverAsync(
+        Desk desk,
+        ProjectId project,
+        Stream content,
+        CancellationToken stop
+    )
     {
         using var bytes = new MemoryStream();
         await content.CopyToAsync(bytes, stop);
         var messages = Mbox.Read(bytes.ToArray());
-        if (messages.Count == 0) throw new InvalidException(("file", "This is no mail: choose a message saved as .eml, or a mailbox saved as .mbox."));
-        if (messages.Count > MostMessages) throw new InvalidException(("file", $"A mailbox of at most {MostMessages} messages, this has {messages.Count}. Split it."));
+        if (messages.Count == 0)
+            throw new InvalidException(
+                ("file", "This is no mail: choose a message saved as .eml, or a mailbox saved as .mbox.")
+            );
+        if (messages.Count > MostMessages)
+            throw new InvalidException(
+                ("file", $"A mailbox of at most {MostMessages} messages, this has {messages.Count}. Split it.")
+            );
         var (letters, known, unread) = (new List<(LetterRow Row, Instant At)>(), 0, 0);
         foreach (var message in messages)
         {
-            if (Read(message) is not { } mail) unread++;
-            else if (letters.Any(l => l.Row.MessageId == mail.MessageId) || await desk.Db.Letters.AnyAsync(l => l.MessageId == mail.MessageId, stop)) known++;
-            else letters.Add((await RowAsync(desk, project, message, mail, stop), mail.Date is { } date && date < desk.Now ? date : desk.Now));
+            if (Read(message) is not { } mail)
+                unread++;
+            else if (
+                letters.Any(l => l.Row.MessageId == mail.MessageId)
+                || await desk.Db.Letters.AnyAsync(l => l.MessageId == mail.MessageId, stop)
+            )
+                known++;
+            else
+                letters.Add(
+                    (
+                        await RowAsync(desk, project, message, mail, stop),
+                        mail.Date is { } date && date < desk.Now ? date : desk.Now
+                    )
+                );
         }
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
@@ -57,7 +124,12 @@ public static class LetterFiles
             row.At = at;
             desk.Db.Letters.Add(row);
             await desk.Db.SaveChangesAsync(stop);
-            await desk.RecordAtAsync(file, Actor.Owner, at, new Happening.LetterTakenOver(row.Id, row.FromMail != desk.Studio.Mail));
+            await desk.RecordAtAsync(
+                file,
+                Actor.Owner,
+                at,
+                new Happening.LetterTakenOver(row.Id, row.FromMail != desk.Studio.Mail)
+            );
         }
         await desk.CommitAsync(transaction);
         return new(letters.Count, known, unread);
@@ -75,12 +147,21 @@ public static class LetterFiles
         }
     }
 
-    private static async Task<LetterRow> RowAsync(Desk desk, ProjectId project, byte[] message, IncomingLetter mail, CancellationToken stop)
+    private static async Task<LetterRow> RowAsync(
+        Desk desk,
+        ProjectId project,
+        byte[] message,
+        IncomingLetter mail,
+        CancellationToken stop
+    )
     {
         var row = Incoming.RowOf(desk, mail, project);
         row.State = LetterState.Kept;
         (row.ToName, row.ToMail) = (mail.Recipients.FirstOrDefault() ?? "", mail.Recipients.FirstOrDefault() ?? "");
-        (row.Files, row.Original) = (await Incoming.KeepAsync(desk, mail, stop), await Incoming.OriginalAsync(desk, message, stop));
+        (row.Files, row.Original) = (
+            await Incoming.KeepAsync(desk, mail, stop),
+            await Incoming.OriginalAsync(desk, message, stop)
+        );
         return row;
     }
 }

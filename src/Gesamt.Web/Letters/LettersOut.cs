@@ -1,6 +1,6 @@
-using Gesamt.Core.Letters;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -16,7 +16,15 @@ namespace Gesamt.Web.Letters;
 /// <param name="Files">What goes with it.</param>
 /// <param name="Later">When it goes out, if not now.</param>
 /// <param name="Answers">The letter it answers; the client's newest when nothing is said.</param>
-public sealed record Written(string Subject, string Body, VersionId? Sends = null, string? Template = null, IReadOnlyList<LetterFileRow>? Files = null, Instant? Later = null, LetterId? Answers = null);
+public sealed record Written(
+    string Subject,
+    string Body,
+    VersionId? Sends = null,
+    string? Template = null,
+    IReadOnlyList<LetterFileRow>? Files = null,
+    Instant? Later = null,
+    LetterId? Answers = null
+);
 
 /// <summary>What the owner does with letters: write, send now or later, take back, give an OK, put off, skip.</summary>
 public static class LettersOut
@@ -26,36 +34,75 @@ public static class LettersOut
 
     /// <summary>Fills the blanks of a text the owner wrote and claims it. Inside the caller's transaction.</summary>
     /// <exception cref="InvalidException">It says nothing, or a blank has nothing to fill it; the blank is named.</exception>
-    public static Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, string subject, string body, VersionId? sends) =>
-        ClaimAsync(desk, file, new Written(subject, body, sends));
+    public static Task<LetterRow> ClaimAsync(
+        Desk desk,
+        ProjectFile file,
+        string subject,
+        string body,
+        VersionId? sends
+    ) => ClaimAsync(desk, file, new Written(subject, body, sends));
 
     /// <inheritdoc cref="ClaimAsync(Desk, ProjectFile, string, string, VersionId?)"/>
     /// <param name="draft">A held letter that is sent; a new one otherwise.</param>
     /// <param name="with">What it can say besides what the record knows.</param>
-    public static async Task<LetterRow> ClaimAsync(Desk desk, ProjectFile file, Written written, LetterRow? draft = null, Func<RecordWords, RecordWords>? with = null)
+    public static async Task<LetterRow> ClaimAsync(
+        Desk desk,
+        ProjectFile file,
+        Written written,
+        LetterRow? draft = null,
+        Func<RecordWords, RecordWords>? with = null
+    )
     {
         var known = await Writing.WordsAsync(desk, file);
         var words = with is null ? known : with(known);
-        var filled = draft is null ? Writing.Fill(written.Subject.Trim(), written.Body.Trim(), words) : Writing.FillOpen(written.Subject.Trim(), written.Body.Trim(), words);
+        var filled = draft is null
+            ? Writing.Fill(written.Subject.Trim(), written.Body.Trim(), words)
+            : Writing.FillOpen(written.Subject.Trim(), written.Body.Trim(), words);
         Check(filled, written.Files ?? draft?.Files ?? [], written.Later, desk.Now);
         var reader = file.MailContact.Id;
-        if (Sending.MentionsLink(filled.Body) && await desk.Db.Links.AnyAsync(l => l.ProjectId == file.Id && l.PersonId == reader && l.EndedAt != null)) throw new InvalidException(("body", ClientPages.Links.Closed));
+        if (
+            Sending.MentionsLink(filled.Body)
+            && await desk.Db.Links.AnyAsync(l => l.ProjectId == file.Id && l.PersonId == reader && l.EndedAt != null)
+        )
+            throw new InvalidException(("body", ClientPages.Links.Closed));
         var letter = draft ?? Sending.NewLetter(desk, file, "", "", byItself: false);
         // the recipient comes from the record, as it is when the letter goes out
-        if (draft is not null) Sending.Address(letter, file);
-        (letter.Subject, letter.Body, letter.Gaps, letter.SendsVersion, letter.GoesAt) = (filled.Subject, filled.Body, "", written.Sends, written.Later);
+        if (draft is not null)
+            Sending.Address(letter, file);
+        (letter.Subject, letter.Body, letter.Gaps, letter.SendsVersion, letter.GoesAt) = (
+            filled.Subject,
+            filled.Body,
+            "",
+            written.Sends,
+            written.Later
+        );
         letter.Problem = null;
         letter.Template ??= written.Template;
-        if (written.Files is { } files) letter.Files = [.. files];
+        if (written.Files is { } files)
+            letter.Files = [.. files];
         letter.InReplyTo = written.Answers is { } answered
-            ? await desk.Db.Letters.Where(l => l.Id == answered && l.ProjectId == file.Id).Select(l => l.MessageId).SingleOrDefaultAsync()
-            : letter.InReplyTo ?? await desk.Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received).OrderByDescending(l => l.Id).Select(l => l.MessageId).FirstOrDefaultAsync();
+            ? await desk
+                .Db.Letters.Where(l => l.Id == answered && l.ProjectId == file.Id)
+                .Select(l => l.MessageId)
+                .SingleOrDefaultAsync()
+            : letter.InReplyTo
+                ?? await desk
+                    .Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received)
+                    .OrderByDescending(l => l.Id)
+                    .Select(l => l.MessageId)
+                    .FirstOrDefaultAsync();
         if (draft is null)
         {
             desk.Db.Letters.Add(letter);
             await desk.Db.SaveChangesAsync();
         }
-        Sending.Claim(desk, letter, Sending.KeyOf(letter), Sending.Compose(desk, file.Row, letter), written.Later ?? desk.Now + desk.Hold);
+        Sending.Claim(
+            desk,
+            letter,
+            Sending.KeyOf(letter),
+            Sending.Compose(desk, file.Row, letter),
+            written.Later ?? desk.Now + desk.Hold
+        );
         return letter;
     }
 
@@ -73,7 +120,17 @@ public static class LettersOut
     /// <returns>How many are on their way.</returns>
     public static async Task<int> ReleaseAllAsync(Desk desk, string template)
     {
-        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held && l.Template == template && l.Gaps == "" && desk.Db.Projects.Any(p => p.Id == l.ProjectId)).OrderByDescending(l => l.Id).Select(l => new { l.Id, l.ProjectId }).ToListAsync();
+        var letters = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l =>
+                l.State == LetterState.Held
+                && l.Template == template
+                && l.Gaps == ""
+                && desk.Db.Projects.Any(p => p.Id == l.ProjectId)
+            )
+            .OrderByDescending(l => l.Id)
+            .Select(l => new { l.Id, l.ProjectId })
+            .ToListAsync();
         var sent = 0;
         foreach (var letter in letters.DistinctBy(l => l.ProjectId).Reverse().Select(l => l.Id))
         {
@@ -104,12 +161,23 @@ public static class LettersOut
     /// <exception cref="InvalidException">The time is past, or more than a year away.</exception>
     public static async Task PutOffAsync(Desk desk, LetterId id, LocalDateTime until, string? subject, string? body)
     {
-        if (desk.Calendar.At(until) <= desk.Now || until.Date > desk.Today.PlusYears(1)) throw new InvalidException(("until", "Choose a time from now on, at most a year ahead."));
+        if (desk.Calendar.At(until) <= desk.Now || until.Date > desk.Today.PlusYears(1))
+            throw new InvalidException(("until", "Choose a time from now on, at most a year ahead."));
         await using var transaction = await desk.BeginAsync();
         var (letter, file, step) = await HeldAsync(desk, id);
-        if (step is not { } held) throw new RefusedException("It waits for what it lacks, not for a time. Send it or skip it.");
-        (letter.State, letter.Subject, letter.Body) = (LetterState.PutOff, subject ?? letter.Subject, body ?? letter.Body);
-        await desk.RecordAsync(file, Actor.Owner, new Happening.StepReplanned(held), new Happening.StepFixed(held, until));
+        if (step is not { } held)
+            throw new RefusedException("It waits for what it lacks, not for a time. Send it or skip it.");
+        (letter.State, letter.Subject, letter.Body) = (
+            LetterState.PutOff,
+            subject ?? letter.Subject,
+            body ?? letter.Body
+        );
+        await desk.RecordAsync(
+            file,
+            Actor.Owner,
+            new Happening.StepReplanned(held),
+            new Happening.StepFixed(held, until)
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -118,9 +186,13 @@ public static class LettersOut
     public static async Task TakeBackAsync(Desk desk, LetterId id)
     {
         await using var transaction = await desk.BeginAsync();
-        var letter = await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
-        var outgoing = await desk.Db.Outbox.SingleOrDefaultAsync(o => o.LetterId == id && o.State == OutboxState.Claimed);
-        if (outgoing is null || outgoing.HandOverBegan is not null) throw new RefusedException("The letter has left the house and cannot be taken back.");
+        var letter =
+            await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
+        var outgoing = await desk.Db.Outbox.SingleOrDefaultAsync(o =>
+            o.LetterId == id && o.State == OutboxState.Claimed
+        );
+        if (outgoing is null || outgoing.HandOverBegan is not null)
+            throw new RefusedException("The letter has left the house and cannot be taken back.");
         TakeBack(desk, letter, outgoing);
         await desk.CommitAsync(transaction);
     }
@@ -136,28 +208,50 @@ public static class LettersOut
 
     private static async Task<(LetterRow, ProjectFile, StepRef?)> HeldAsync(Desk desk, LetterId id)
     {
-        var letter = await desk.Db.Letters.Include(l => l.Files).SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
+        var letter =
+            await desk.Db.Letters.Include(l => l.Files).SingleOrDefaultAsync(l => l.Id == id)
+            ?? throw new MissingException("letter");
         if (letter.State != LetterState.Held)
-            throw new RefusedException(letter.State switch
-            {
-                LetterState.Stopped => "It was stopped by itself meanwhile; the line says why.",
-                LetterState.Skipped => "It was skipped already.",
-                LetterState.PutOff => "It was put off already.",
-                _ => "It is on its way already.",
-            });
+            throw new RefusedException(
+                letter.State switch
+                {
+                    LetterState.Stopped => "It was stopped by itself meanwhile; the line says why.",
+                    LetterState.Skipped => "It was skipped already.",
+                    LetterState.PutOff => "It was put off already.",
+                    _ => "It is on its way already.",
+                }
+            );
         return (letter, await desk.OpenAsync(letter.ProjectId!.Value), Sending.StepOf(letter));
     }
 
     private static void Check(FilledLetter filled, IReadOnlyList<LetterFileRow> files, Instant? later, Instant now)
     {
         if (filled.Gaps.Count > 0)
-            throw new InvalidException([.. filled.Gaps.Select(gap => ($"blank:{gap}", $"The record does not know “{gap}”. Fill it in, or give the blank a text that stands by."))]);
+            throw new InvalidException([
+                .. filled.Gaps.Select(gap =>
+                    (
+                        $"blank:{gap}",
+                        $"The record does not know “{gap}”. Fill it in, or give the blank a text that stands by."
+                    )
+                ),
+            ]);
         List<(string, string)> errors = [];
-        if (filled.Subject.Length is 0 or > 200) errors.Add(("subject", "A subject of 1 to 200 characters is needed."));
-        if (filled.Body.Length is 0 or > 50_000) errors.Add(("body", "A letter of 1 to 50 000 characters is needed."));
-        if (files.Count > MostFiles) errors.Add(("files", $"At most {MostFiles} files go with a letter."));
-        if (files.Sum(file => file.Size) > MostFileBytes) errors.Add(("files", $"Files with a letter have at most {MostFileBytes / (1024 * 1024)} MB together; larger ones are better put on the client's page."));
-        if (later is { } at && (at <= now || at > now + Duration.FromDays(366))) errors.Add(("later", "Choose a time from now on, at most a year ahead."));
-        if (errors.Count > 0) throw new InvalidException([.. errors]);
+        if (filled.Subject.Length is 0 or > 200)
+            errors.Add(("subject", "A subject of 1 to 200 characters is needed."));
+        if (filled.Body.Length is 0 or > 50_000)
+            errors.Add(("body", "A letter of 1 to 50 000 characters is needed."));
+        if (files.Count > MostFiles)
+            errors.Add(("files", $"At most {MostFiles} files go with a letter."));
+        if (files.Sum(file => file.Size) > MostFileBytes)
+            errors.Add(
+                (
+                    "files",
+                    $"Files with a letter have at most {MostFileBytes / (1024 * 1024)} MB together; larger ones are better put on the client's page."
+                )
+            );
+        if (later is { } at && (at <= now || at > now + Duration.FromDays(366)))
+            errors.Add(("later", "Choose a time from now on, at most a year ahead."));
+        if (errors.Count > 0)
+            throw new InvalidException([.. errors]);
     }
 }

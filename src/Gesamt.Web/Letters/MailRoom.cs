@@ -9,7 +9,14 @@ using NodaTime;
 namespace Gesamt.Web.Letters;
 
 /// <summary>Hands letters to the mail server that is set, and reads its inbox; the stand-in post office where none is.</summary>
-public sealed class MailRoom(IServiceScopeFactory scopes, PostOffice office, IDataProtectionProvider protection, Settings settings, TimeProvider time, ILogger<MailRoom> log) : ICarrier, IMailbox
+public sealed class MailRoom(
+    IServiceScopeFactory scopes,
+    PostOffice office,
+    IDataProtectionProvider protection,
+    Settings settings,
+    TimeProvider time,
+    ILogger<MailRoom> log
+) : ICarrier, IMailbox
 {
     private static readonly TimeSpan Back = TimeSpan.FromDays(7);
     private static readonly Duration Often = Duration.FromSeconds(50);
@@ -24,20 +31,33 @@ public sealed class MailRoom(IServiceScopeFactory scopes, PostOffice office, IDa
     public string Protect(string password) => password.Length == 0 ? "" : passwords.Protect(password);
 
     public async Task<HandOver> SendAsync(string messageId, byte[] message, CancellationToken stop) =>
-        await (Smtp(await AccountAsync(stop)) is { } server ? new SmtpCarrier(server) : (ICarrier)office).SendAsync(messageId, message, stop);
+        await (Smtp(await AccountAsync(stop)) is { } server ? new SmtpCarrier(server) : (ICarrier)office).SendAsync(
+            messageId,
+            message,
+            stop
+        );
 
     public async Task<bool?> KnowsAsync(string messageId, CancellationToken stop) =>
-        await (Smtp(await AccountAsync(stop)) is { } server ? new SmtpCarrier(server) : (ICarrier)office).KnowsAsync(messageId, stop);
+        await (Smtp(await AccountAsync(stop)) is { } server ? new SmtpCarrier(server) : (ICarrier)office).KnowsAsync(
+            messageId,
+            stop
+        );
 
     public async Task<IReadOnlyList<(long Number, byte[] Message)>> FetchAsync(CancellationToken stop)
     {
         var account = await AccountAsync(stop);
-        if (Imap(account) is not { } server) return Smtp(account) is null ? await office.FetchAsync(stop) : [];
-        if (time.Now() - lookedAt < Often) return [];
+        if (Imap(account) is not { } server)
+            return Smtp(account) is null ? await office.FetchAsync(stop) : [];
+        if (time.Now() - lookedAt < Often)
+            return [];
         lookedAt = time.Now();
         try
         {
-            var (now, messages) = await new ImapInbox(server).FetchAsync(new(account!.UidValidity, account.LastUid), (time.GetUtcNow() - Back).UtcDateTime, stop);
+            var (now, messages) = await new ImapInbox(server).FetchAsync(
+                new(account!.UidValidity, account.LastUid),
+                (time.GetUtcNow() - Back).UtcDateTime,
+                stop
+            );
             validity = now;
             await TellAsync(null, stop);
             return messages;
@@ -52,25 +72,64 @@ public sealed class MailRoom(IServiceScopeFactory scopes, PostOffice office, IDa
 
     public async Task FiledAsync(long number, CancellationToken stop)
     {
-        if (Imap(await AccountAsync(stop)) is null) await office.FiledAsync(number, stop);
+        if (Imap(await AccountAsync(stop)) is null)
+            await office.FiledAsync(number, stop);
         else
-            await InDbAsync(db => db.MailAccounts.ExecuteUpdateAsync(set => set.SetProperty(a => a.LastUid, number).SetProperty(a => a.UidValidity, validity), stop));
+            await InDbAsync(db =>
+                db.MailAccounts.ExecuteUpdateAsync(
+                    set => set.SetProperty(a => a.LastUid, number).SetProperty(a => a.UidValidity, validity),
+                    stop
+                )
+            );
     }
 
     /// <summary>The server letters are handed to; null for the post office.</summary>
-    public MailServer? Smtp(MailAccountRow? account) => !MayLeave ? null
-        : account is { SmtpHost.Length: > 0 } ? new(account.SmtpHost, account.SmtpPort, account.SmtpSecurity, account.SmtpUser.Length > 0 ? account.SmtpUser : null, Open(account.SmtpPassword))
-        : settings.Smtp is { } set ? new(set.Host, set.Port, set.Tls ? set.Port == 465 ? MailSecurity.Tls : MailSecurity.StartTls : MailSecurity.None, set.User, set.Password) : null;
+    public MailServer? Smtp(MailAccountRow? account) =>
+        !MayLeave ? null
+        : account is { SmtpHost.Length: > 0 }
+            ? new(
+                account.SmtpHost,
+                account.SmtpPort,
+                account.SmtpSecurity,
+                account.SmtpUser.Length > 0 ? account.SmtpUser : null,
+                Open(account.SmtpPassword)
+            )
+        : settings.Smtp is { } set
+            ? new(
+                set.Host,
+                set.Port,
+                set.Tls
+                    ? set.Port == 465
+                        ? MailSecurity.Tls
+                        : MailSecurity.StartTls
+                    : MailSecurity.None,
+                set.User,
+                set.Password
+            )
+        : null;
 
     /// <summary>The inbox that is read; null for the post office, or none.</summary>
-    public MailServer? Imap(MailAccountRow? account) => MayLeave && account is { ImapHost.Length: > 0 } ? new(account.ImapHost, account.ImapPort, account.ImapSecurity, account.ImapUser, Open(account.ImapPassword)) : null;
+    public MailServer? Imap(MailAccountRow? account) =>
+        MayLeave && account is { ImapHost.Length: > 0 }
+            ? new(
+                account.ImapHost,
+                account.ImapPort,
+                account.ImapSecurity,
+                account.ImapUser,
+                Open(account.ImapPassword)
+            )
+            : null;
 
     private string? Open(string password) => password.Length == 0 ? null : passwords.Unprotect(password);
 
-    private Task<MailAccountRow?> AccountAsync(CancellationToken stop) => InDbAsync(db => db.MailAccounts.AsNoTracking().SingleOrDefaultAsync(stop));
+    private Task<MailAccountRow?> AccountAsync(CancellationToken stop) =>
+        InDbAsync(db => db.MailAccounts.AsNoTracking().SingleOrDefaultAsync(stop));
 
     private Task TellAsync(string? problem, CancellationToken stop) =>
-        InDbAsync(db => db.MailAccounts.Where(a => a.Problem != problem).ExecuteUpdateAsync(set => set.SetProperty(a => a.Problem, problem), stop));
+        InDbAsync(db =>
+            db.MailAccounts.Where(a => a.Problem != problem)
+                .ExecuteUpdateAsync(set => set.SetProperty(a => a.Problem, problem), stop)
+        );
 
     private async Task<T> InDbAsync<T>(Func<GesamtDb, Task<T>> act)
     {

@@ -1,9 +1,9 @@
-using Gesamt.Core.Stages;
 using Gesamt.Core;
-using Gesamt.Core.Texts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
+using Gesamt.Core.Texts;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -42,9 +42,16 @@ public static class Sending
     public static void Address(LetterRow letter, ProjectFile file)
     {
         var contact = file.MailContact;
-        (letter.ToName, letter.ToMail, letter.ToPerson) = (contact.Name, file.MailTo ?? throw new RefusedException(contact.Mail is { } wrong
-            ? $"“{wrong}” is no address that a letter can be written to. Mend it with {contact.Name}, or reach them by phone."
-            : $"{contact.Name} has no mail address yet. Add one, or reach them by phone."), contact.Id);
+        (letter.ToName, letter.ToMail, letter.ToPerson) = (
+            contact.Name,
+            file.MailTo
+                ?? throw new RefusedException(
+                    contact.Mail is { } wrong
+                        ? $"“{wrong}” is no address that a letter can be written to. Mend it with {contact.Name}, or reach them by phone."
+                        : $"{contact.Name} has no mail address yet. Add one, or reach them by phone."
+                ),
+            contact.Id
+        );
     }
 
     /// <summary>Claims a letter, to be handed over after <paramref name="notBefore"/>. Inside the caller's transaction.</summary>
@@ -53,16 +60,18 @@ public static class Sending
     {
         letter.State = LetterState.Ready;
         letter.At = desk.Now;
-        desk.Db.Outbox.Add(new()
-        {
-            Key = key,
-            LetterId = letter.Id,
-            ProjectId = letter.ProjectId!.Value,
-            MessageId = letter.MessageId!,
-            Message = message,
-            NotBefore = notBefore,
-            State = OutboxState.Claimed,
-        });
+        desk.Db.Outbox.Add(
+            new()
+            {
+                Key = key,
+                LetterId = letter.Id,
+                ProjectId = letter.ProjectId!.Value,
+                MessageId = letter.MessageId!,
+                Message = message,
+                NotBefore = notBefore,
+                State = OutboxState.Claimed,
+            }
+        );
         desk.Touch(letter.ProjectId!.Value);
     }
 
@@ -70,15 +79,33 @@ public static class Sending
     public static byte[] Compose(Desk desk, ProjectRow project, LetterRow letter)
     {
         letter.MessageId ??= $"{Guid.NewGuid():n}@{desk.Studio.MailDomain}";
-        return OutgoingMail.Compose(new(
-            (letter.FromName, letter.FromMail), (letter.ToName, letter.ToMail), ReplyAddress(desk, project),
-            letter.Subject, $"{letter.Body}\n\n-- \nAbout: {Typed.Unlinked(project.Title)}", letter.MessageId, letter.InReplyTo, desk.Now, letter.ByItself, letter.Invitation,
-            [.. letter.Files.Select(file => new MailFile(Formats.Files.FileTypes.HandedOut(file.Name, file.Type), file.Type, desk.Vault.Read(file.Hash)))]));
+        return OutgoingMail.Compose(
+            new(
+                (letter.FromName, letter.FromMail),
+                (letter.ToName, letter.ToMail),
+                ReplyAddress(desk, project),
+                letter.Subject,
+                $"{letter.Body}\n\n-- \nAbout: {Typed.Unlinked(project.Title)}",
+                letter.MessageId,
+                letter.InReplyTo,
+                desk.Now,
+                letter.ByItself,
+                letter.Invitation,
+                [
+                    .. letter.Files.Select(file => new MailFile(
+                        Formats.Files.FileTypes.HandedOut(file.Name, file.Type),
+                        file.Type,
+                        desk.Vault.Read(file.Hash)
+                    )),
+                ]
+            )
+        );
     }
 
     public static string ReplyAddress(Desk desk, ProjectRow project) => $"{project.Code}@{desk.Studio.MailDomain}";
 
-    public static string KeyOf(LetterRow letter) => StepOf(letter) is { } step ? KeyOf(step) : $"letter:{letter.Id.Value}";
+    public static string KeyOf(LetterRow letter) =>
+        StepOf(letter) is { } step ? KeyOf(step) : $"letter:{letter.Id.Value}";
 
     public static string KeyOf(StepRef step) => $"step:{step.Run.Value}:{step.Step}:{step.Occurrence}";
 
@@ -92,27 +119,39 @@ public static class Sending
         if (StepOf(letter) is { } step)
         {
             what.Add(new Happening.StepDone(step, letter.Id));
-            if (await Routines.StepActions.WithLetterAsync(desk, file, step) is { } put) what.Add(put);
+            if (await Routines.StepActions.WithLetterAsync(desk, file, step) is { } put)
+                what.Add(put);
         }
-        if (letter.SendsVersion is { } version && await PutAsync(desk, file, version) is { } sent) what.Add(sent);
+        if (letter.SendsVersion is { } version && await PutAsync(desk, file, version) is { } sent)
+            what.Add(sent);
         return [.. what];
     }
 
     private static async Task<Happening?> PutAsync(Desk desk, ProjectFile file, VersionId version)
     {
-        if (file.History.Any<Happening.ProposalSent>(sent => sent.Version == version) || file.History.Any<Happening.ContractSent>(sent => sent.Contract == version)) return null;
+        if (
+            file.History.Any<Happening.ProposalSent>(sent => sent.Version == version)
+            || file.History.Any<Happening.ContractSent>(sent => sent.Contract == version)
+        )
+            return null;
         var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
-        return row.Sort == PaperSort.Contract ? new Happening.ContractSent(version) : new Happening.ProposalSent(version, Proposals.Versions.OfferOf(row).ValidUntil);
+        return row.Sort == PaperSort.Contract
+            ? new Happening.ContractSent(version)
+            : new Happening.ProposalSent(version, Proposals.Versions.OfferOf(row).ValidUntil);
     }
 
     /// <summary>Why the paper a letter carries must not go out any more; null when nothing has come between.</summary>
     public static async Task<string?> OvertakenAsync(Desk desk, LetterRow letter, ProjectFile file)
     {
-        if (letter.SendsVersion is not { } version) return null;
+        if (letter.SendsVersion is not { } version)
+            return null;
         var sort = await desk.Db.Versions.AsNoTracking().Where(v => v.Id == version).Select(v => v.Sort).SingleAsync();
         return file.Case.End is not null ? "The project ended before it went out."
-            : sort == PaperSort.Proposal && AgreedPrice.Of(file.History) is not null ? "A price was agreed before it went out, and stays in force."
-            : sort == PaperSort.Contract && !ContractRule.CanSend(file.Case) ? "A contract was sent or signed before it went out." : null;
+            : sort == PaperSort.Proposal && AgreedPrice.Of(file.History) is not null
+                ? "A price was agreed before it went out, and stays in force."
+            : sort == PaperSort.Contract && !ContractRule.CanSend(file.Case)
+                ? "A contract was sent or signed before it went out."
+            : null;
     }
 
     public static bool MentionsLink(string text) => text.Contains(Blanks.LinkPlaceholder, StringComparison.Ordinal);

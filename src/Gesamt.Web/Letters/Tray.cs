@@ -12,7 +12,15 @@ namespace Gesamt.Web.Letters;
 public sealed record CandidateDto(long Project, string Title);
 
 /// <param name="Candidates">Projects it may belong to, by its sender.</param>
-public sealed record UnfiledDto(long Id, string From, string Mail, string When, string Subject, string Text, IReadOnlyList<CandidateDto> Candidates);
+public sealed record UnfiledDto(
+    long Id,
+    string From,
+    string Mail,
+    string When,
+    string Subject,
+    string Text,
+    IReadOnlyList<CandidateDto> Candidates
+);
 
 public sealed record SlipDto(int Id, string Text, string When);
 
@@ -29,24 +37,38 @@ public static class Tray
     public static void MapTray(this RouteGroupBuilder api)
     {
         api.MapGet("/tray", (Desk desk) => OfAsync(desk));
-        api.MapPost("/letters/{id:long}/file", async (long id, FileLetterDto to, Desk desk) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            await FileAsync(desk, await desk.OpenAsync(new(to.Project)), await TypedIn.UnfiledAsync(desk, new(id)));
-            await desk.CommitAsync(transaction);
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/letters/{id:long}/aside", async (long id, AsideDto to, Desk desk) =>
-        {
-            var number = new LetterId(id);
-            var (from, state) = to.Aside ? (LetterState.Unfiled, LetterState.Aside) : (LetterState.Aside, LetterState.Unfiled);
-            if (await desk.Db.Letters.Where(l => l.Id == number && l.State == from).ExecuteUpdateAsync(set => set.SetProperty(l => l.State, state)) == 0) throw new RefusedException("This letter is not in the tray any more.");
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/letters/{id:long}/file",
+            async (long id, FileLetterDto to, Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                await FileAsync(desk, await desk.OpenAsync(new(to.Project)), await TypedIn.UnfiledAsync(desk, new(id)));
+                await desk.CommitAsync(transaction);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/letters/{id:long}/aside",
+            async (long id, AsideDto to, Desk desk) =>
+            {
+                var number = new LetterId(id);
+                var (from, state) = to.Aside
+                    ? (LetterState.Unfiled, LetterState.Aside)
+                    : (LetterState.Aside, LetterState.Unfiled);
+                if (
+                    await desk
+                        .Db.Letters.Where(l => l.Id == number && l.State == from)
+                        .ExecuteUpdateAsync(set => set.SetProperty(l => l.State, state)) == 0
+                )
+                    throw new RefusedException("This letter is not in the tray any more.");
+                return TypedResults.NoContent();
+            }
+        );
     }
 
     public static async Task<int> CountAsync(Desk desk) =>
-        await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled) + await desk.Db.Slips.CountAsync(s => s.GoneAt == null && s.ProjectId == null);
+        await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled)
+        + await desk.Db.Slips.CountAsync(s => s.GoneAt == null && s.ProjectId == null);
 
     /// <summary>Files a letter with a project as something its client wrote. Inside the caller's transaction.</summary>
     public static async Task FileAsync(Desk desk, ProjectFile file, LetterRow letter)
@@ -54,20 +76,56 @@ public static class Tray
         (letter.ProjectId, letter.State) = (file.Id, LetterState.Received);
         await desk.Db.SaveChangesAsync();
         await desk.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
-        await desk.RecordAtAsync(file, Actor.Client, Incoming.ArrivedAt(file, letter), [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await Incoming.FilesAsync(desk, file.Id, letter)]);
+        await desk.RecordAtAsync(
+            file,
+            Actor.Client,
+            Incoming.ArrivedAt(file, letter),
+            [
+                new Happening.LetterReceived(letter.Id, letter.Automatic),
+                .. await Incoming.FilesAsync(desk, file.Id, letter),
+            ]
+        );
     }
 
     private static async Task<TrayDto> OfAsync(Desk desk)
     {
-        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Unfiled).OrderByDescending(l => l.Id).Take(Most).ToListAsync();
-        var slips = await desk.Db.Slips.AsNoTracking().Where(s => s.GoneAt == null && s.ProjectId == null).OrderByDescending(s => s.Id).Take(Most).ToListAsync();
+        var letters = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l => l.State == LetterState.Unfiled)
+            .OrderByDescending(l => l.Id)
+            .Take(Most)
+            .ToListAsync();
+        var slips = await desk
+            .Db.Slips.AsNoTracking()
+            .Where(s => s.GoneAt == null && s.ProjectId == null)
+            .OrderByDescending(s => s.Id)
+            .Take(Most)
+            .ToListAsync();
         var index = new Incoming.Index(desk.Db, desk.Studio.MailDomain);
-        var candidates = letters.Select(l => l.FromMail).Distinct().ToDictionary(mail => mail, mail => index.OpenProjectsOf(mail));
+        var candidates = letters
+            .Select(l => l.FromMail)
+            .Distinct()
+            .ToDictionary(mail => mail, mail => index.OpenProjectsOf(mail));
         var ids = candidates.Values.SelectMany(c => c).ToList();
-        var titles = await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Title);
-        return new([.. slips.Select(s => new SlipDto(s.Id, s.Text, Record.Short(desk, desk.Calendar.DateOf(s.At))!))],
-            [.. letters.Select(l => new UnfiledDto(l.Id.Value, l.FromName, l.FromMail, Record.Short(desk, desk.Calendar.DateOf(l.At))!, l.Subject, LineText.Short(l.Body), [.. candidates[l.FromMail].Select(id => new CandidateDto(id.Value, titles[id]))]))],
-            await CountAsync(desk) - letters.Count - slips.Count);
+        var titles = await desk
+            .Db.Projects.AsNoTracking()
+            .Where(p => ids.Contains(p.Id))
+            .ToDictionaryAsync(p => p.Id, p => p.Title);
+        return new(
+            [.. slips.Select(s => new SlipDto(s.Id, s.Text, Record.Short(desk, desk.Calendar.DateOf(s.At))!))],
+            [
+                .. letters.Select(l => new UnfiledDto(
+                    l.Id.Value,
+                    l.FromName,
+                    l.FromMail,
+                    Record.Short(desk, desk.Calendar.DateOf(l.At))!,
+                    l.Subject,
+                    LineText.Short(l.Body),
+                    [.. candidates[l.FromMail].Select(id => new CandidateDto(id.Value, titles[id]))]
+                )),
+            ],
+            await CountAsync(desk) - letters.Count - slips.Count
+        );
     }
 }
 

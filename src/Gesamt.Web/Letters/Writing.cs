@@ -1,11 +1,11 @@
 using Gesamt.Core;
-using Gesamt.Core.Texts;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -26,33 +26,85 @@ public sealed record FilledLetter(string Subject, string Body, IReadOnlyList<str
 public static class Writing
 {
     /// <exception cref="MissingException">There is no letter of that key.</exception>
-    public static async Task<FilledLetter> FillAsync(Desk desk, ProjectFile file, string template, Func<RecordWords, RecordWords>? with = null)
+    public static async Task<FilledLetter> FillAsync(
+        Desk desk,
+        ProjectFile file,
+        string template,
+        Func<RecordWords, RecordWords>? with = null
+    )
     {
-        var row = await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).SingleOrDefaultAsync(t => t.Key == template) ?? throw new MissingException("letter");
+        var row =
+            await desk
+                .Db.LetterTemplates.AsNoTracking()
+                .Include(t => t.Files)
+                .SingleOrDefaultAsync(t => t.Key == template)
+            ?? throw new MissingException("letter");
         var words = await WordsAsync(desk, file);
-        return Fill(row.Subject, row.Body, with is null ? words : with(words)) with { Files = [.. row.Files.Select(f => new LetterFileRow { Name = f.Name, Hash = f.Hash, Size = f.Size, Type = f.Type })] };
+        return Fill(row.Subject, row.Body, with is null ? words : with(words)) with
+        {
+            Files =
+            [
+                .. row.Files.Select(f => new LetterFileRow
+                {
+                    Name = f.Name,
+                    Hash = f.Hash,
+                    Size = f.Size,
+                    Type = f.Type,
+                }),
+            ],
+        };
     }
 
     /// <summary>Speaks of one invoice, where otherwise the earliest open one would be meant.</summary>
-    public static async Task<Func<RecordWords, RecordWords>> AboutInvoiceAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued invoice)
+    public static async Task<Func<RecordWords, RecordWords>> AboutInvoiceAsync(
+        Desk desk,
+        ProjectFile file,
+        Happening.InvoiceIssued invoice
+    )
     {
-        var number = await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
-        return words => words with { InvoiceNumber = number, InvoiceDue = invoice.Due, InvoiceOwed = Owed.On(file.History, invoice) };
+        var number = await desk
+            .Db.Invoices.Where(i => i.Id == invoice.Invoice)
+            .Select(i => i.Number)
+            .SingleOrDefaultAsync();
+        return words =>
+            words with
+            {
+                InvoiceNumber = number,
+                InvoiceDue = invoice.Due,
+                InvoiceOwed = Owed.On(file.History, invoice),
+            };
     }
 
     /// <exception cref="InvalidException">There is no such person.</exception>
     public static async Task<PersonRow> ColleagueAsync(Desk desk, long id) =>
-        await desk.Db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == new PersonId(id) && p.RemovedAt == null) ?? throw new InvalidException(("colleague", "There is no such person."));
+        await desk.Db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == new PersonId(id) && p.RemovedAt == null)
+        ?? throw new InvalidException(("colleague", "There is no such person."));
 
     /// <summary>Names a colleague with how they are reached: “Ines Tolliver, Tolliver Signs, ines@tolliver.example”.</summary>
-    public static Func<RecordWords, RecordWords> About(PersonRow? colleague) => words => colleague is null ? words
-        : words with { Colleague = string.Join(", ", new[] { colleague.Name, colleague.Organisation, colleague.Mail ?? colleague.Phone ?? colleague.Profile }.OfType<string>()) };
+    public static Func<RecordWords, RecordWords> About(PersonRow? colleague) =>
+        words =>
+            colleague is null
+                ? words
+                : words with
+                {
+                    Colleague = string.Join(
+                        ", ",
+                        new[]
+                        {
+                            colleague.Name,
+                            colleague.Organisation,
+                            colleague.Mail ?? colleague.Phone ?? colleague.Profile,
+                        }.OfType<string>()
+                    ),
+                };
 
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
-    public static FilledLetter Fill(string subject, string body, RecordWords words) => Fill(LetterText.Parse(subject), LetterText.Parse(body), words);
+    public static FilledLetter Fill(string subject, string body, RecordWords words) =>
+        Fill(LetterText.Parse(subject), LetterText.Parse(body), words);
 
     /// <summary>Fills what is still open in a letter that was filled before: the client's own words in it are never read as blanks.</summary>
-    public static FilledLetter FillOpen(string subject, string body, RecordWords words) => Fill(LetterText.ParseFilled(subject), LetterText.ParseFilled(body), words);
+    public static FilledLetter FillOpen(string subject, string body, RecordWords words) =>
+        Fill(LetterText.ParseFilled(subject), LetterText.ParseFilled(body), words);
 
     private static FilledLetter Fill(LetterText subject, LetterText body, RecordWords words)
     {
@@ -62,13 +114,14 @@ public static class Writing
     }
 
     /// <summary>What strangers typed into the record stands in a letter as a bounded line that no mail program links.</summary>
-    private static RecordWords Unlinked(RecordWords words) => words with
-    {
-        Greeted = words.Greeted is { } greeted ? Typed.Unlinked(greeted) : null,
-        Name = words.Name is { } name ? Typed.Unlinked(name) : null,
-        Organisation = words.Organisation is { } organisation ? Typed.Unlinked(organisation) : null,
-        Project = Typed.Unlinked(words.Project),
-    };
+    private static RecordWords Unlinked(RecordWords words) =>
+        words with
+        {
+            Greeted = words.Greeted is { } greeted ? Typed.Unlinked(greeted) : null,
+            Name = words.Name is { } name ? Typed.Unlinked(name) : null,
+            Organisation = words.Organisation is { } organisation ? Typed.Unlinked(organisation) : null,
+            Project = Typed.Unlinked(words.Project),
+        };
 
     /// <summary>What the record can tell a letter now.</summary>
     public static async Task<RecordWords> WordsAsync(Desk desk, ProjectFile file)
@@ -77,25 +130,54 @@ public static class Writing
         var price = AgreedPrice.Of(history);
         var proposal = history.Last<Happening.ProposalSent>();
         var invoice = Owed.Open(history).Select(open => open.Invoice.What).FirstOrDefault();
-        var number = invoice is null ? null : await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
+        var number = invoice is null
+            ? null
+            : await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
         var client = file.Row.Client!;
         // the draft is what goes out next; what was sent before may be valid until another day
-        var draft = await desk.Db.OfferDrafts.AsNoTracking().Where(d => d.ProjectId == file.Id).Select(d => d.Offer).SingleOrDefaultAsync();
+        var draft = await desk
+            .Db.OfferDrafts.AsNoTracking()
+            .Where(d => d.ProjectId == file.Id)
+            .Select(d => d.Offer)
+            .SingleOrDefaultAsync();
         var validUntil = draft is null ? proposal?.What.ValidUntil : StoreJson.Read<Offer>(draft).ValidUntil;
         var asked = history.Last<Happening.InquiryCame>()?.Happened ?? desk.Now;
         return new(
-            client.Greeted, client.Name, client.Organisation, file.Row.Title, file.Row.Kind!.Name, file.Case.MainDate?.Date,
-            desk.Studio.Name, desk.Studio.Owner, price?.Agreed, price?.DueOnBooking, validUntil,
+            client.Greeted,
+            client.Name,
+            client.Organisation,
+            file.Row.Title,
+            file.Row.Kind!.Name,
+            file.Case.MainDate?.Date,
+            desk.Studio.Name,
+            desk.Studio.Owner,
+            price?.Agreed,
+            price?.DueOnBooking,
+            validUntil,
             InquiryEndpoints.ReplyBy(desk.Calendar, desk.Calendar.DateOf(asked), file.Case.Kind),
-            InvoiceNumber: number, InvoiceDue: invoice?.Due, InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
+            InvoiceNumber: number,
+            InvoiceDue: invoice?.Due,
+            InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
             HasProposal: proposal is not null || draft is not null,
-            Rates: await RatesAsync(desk, file));
+            Rates: await RatesAsync(desk, file)
+        );
     }
 
     /// <summary>The kind's services with their prices, a line each: the rate sheet.</summary>
     private static async Task<string?> RatesAsync(Desk desk, ProjectFile file)
     {
-        var services = await desk.Db.Services.AsNoTracking().Where(s => s.KindId == file.Row.KindId).OrderBy(s => s.Position).ToListAsync();
-        return services.Count == 0 ? null : string.Join('\n', services.Select(s => $"{s.Title}{(s.Unit.Length > 0 ? $", per {s.Unit}" : "")}: {MoneyText.Of(Money.Of(decimal.Round(s.UnitPrice, desk.Currency.Exponent), desk.Currency))} net"));
+        var services = await desk
+            .Db.Services.AsNoTracking()
+            .Where(s => s.KindId == file.Row.KindId)
+            .OrderBy(s => s.Position)
+            .ToListAsync();
+        return services.Count == 0
+            ? null
+            : string.Join(
+                '\n',
+                services.Select(s =>
+                    $"{s.Title}{(s.Unit.Length > 0 ? $", per {s.Unit}" : "")}: {MoneyText.Of(Money.Of(decimal.Round(s.UnitPrice, desk.Currency.Exponent), desk.Currency))} net"
+                )
+            );
     }
 }

@@ -1,5 +1,5 @@
-using Gesamt.Core.Facts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Meetings;
 using Gesamt.Formats.Calendars;
 using Gesamt.Store.Model;
@@ -14,45 +14,86 @@ namespace Gesamt.Web.Meetings;
 /// <summary>Letters about a meeting that go by themselves, each with its entry for the calendar. Their texts are letters like any other, and are used when the studio has them.</summary>
 public static class MeetingLetters
 {
-    public const string Confirmed = "meeting-confirmed", Moved = "meeting-moved", Cancelled = "meeting-cancelled", Reminder = "meeting-reminder";
+    public const string Confirmed = "meeting-confirmed",
+        Moved = "meeting-moved",
+        Cancelled = "meeting-cancelled",
+        Reminder = "meeting-reminder";
 
     private static readonly Dictionary<string, (string Subject, string Body)> Usual = new()
     {
-        [Confirmed] = ("[meeting]: [meeting when]", "Hello [first name, or: there],\n\nour [meeting] about [project] is on [meeting when].\n\n[meeting place]\n\nIf it does not suit you any more, move or cancel it here: [page link]\n\n[owner]"),
-        [Moved] = ("Moved: [meeting], now [meeting when]", "Hello [first name, or: there],\n\nour [meeting] about [project] is now on [meeting when].\n\n[meeting place]\n\n[owner]"),
-        [Cancelled] = ("Cancelled: [meeting]", "Hello [first name, or: there],\n\nour [meeting] about [project], planned for [meeting when], is cancelled.\n\n[owner]"),
-        [Reminder] = ("Tomorrow and soon: [meeting], [meeting when]", "Hello [first name, or: there],\n\na short reminder of our [meeting] about [project]: [meeting when].\n\n[meeting place]\n\nIf it does not suit you any more: [page link]\n\n[owner]"),
+        [Confirmed] = (
+            "[meeting]: [meeting when]",
+            "Hello [first name, or: there],\n\nour [meeting] about [project] is on [meeting when].\n\n[meeting place]\n\nIf it does not suit you any more, move or cancel it here: [page link]\n\n[owner]"
+        ),
+        [Moved] = (
+            "Moved: [meeting], now [meeting when]",
+            "Hello [first name, or: there],\n\nour [meeting] about [project] is now on [meeting when].\n\n[meeting place]\n\n[owner]"
+        ),
+        [Cancelled] = (
+            "Cancelled: [meeting]",
+            "Hello [first name, or: there],\n\nour [meeting] about [project], planned for [meeting when], is cancelled.\n\n[owner]"
+        ),
+        [Reminder] = (
+            "Tomorrow and soon: [meeting], [meeting when]",
+            "Hello [first name, or: there],\n\na short reminder of our [meeting] about [project]: [meeting when].\n\n[meeting place]\n\nIf it does not suit you any more: [page link]\n\n[owner]"
+        ),
     };
 
     /// <summary>Claims such a letter. Inside the caller's transaction. Somebody without a mail address gets none.</summary>
     public static async Task SendAsync(Desk desk, ProjectFile file, MeetingRow meeting, string key)
     {
-        if (file.MailTo is null) return;
-        var template = await desk.Db.LetterTemplates.AsNoTracking().Where(t => t.Key == key).Select(t => new { t.Subject, t.Body }).SingleOrDefaultAsync();
+        if (file.MailTo is null)
+            return;
+        var template = await desk
+            .Db.LetterTemplates.AsNoTracking()
+            .Where(t => t.Key == key)
+            .Select(t => new { t.Subject, t.Body })
+            .SingleOrDefaultAsync();
         var (subject, body) = template is null ? Usual[key] : (template.Subject, template.Body);
-        var words = await Writing.WordsAsync(desk, file) with { Meeting = meeting.Name.ToLowerInvariant(), MeetingWhen = WhenWords(desk, meeting.Start, meeting.Zone), MeetingPlace = PlaceWords(meeting) };
+        var words = await Writing.WordsAsync(desk, file) with
+        {
+            Meeting = meeting.Name.ToLowerInvariant(),
+            MeetingWhen = WhenWords(desk, meeting.Start, meeting.Zone),
+            MeetingPlace = PlaceWords(meeting),
+        };
         var filled = Writing.Fill(subject, body, words);
         var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: true);
-        if (key != Reminder) letter.Invitation = Invitations.Of(key == Cancelled ? InvitationMethod.Cancel : InvitationMethod.Request, ToCalendar(desk, file, meeting));
+        if (key != Reminder)
+            letter.Invitation = Invitations.Of(
+                key == Cancelled ? InvitationMethod.Cancel : InvitationMethod.Request,
+                ToCalendar(desk, file, meeting)
+            );
         desk.Db.Letters.Add(letter);
         await desk.Db.SaveChangesAsync();
         // what cannot be filled waits for the owner, as any letter does
-        if (filled.Gaps.Count > 0) (letter.State, letter.Gaps) = (LetterState.Held, string.Join(", ", filled.Gaps));
-        else Sending.Claim(desk, letter, Sending.KeyOf(letter), Sending.Compose(desk, file.Row, letter), desk.Now);
+        if (filled.Gaps.Count > 0)
+            (letter.State, letter.Gaps) = (LetterState.Held, string.Join(", ", filled.Gaps));
+        else
+            Sending.Claim(desk, letter, Sending.KeyOf(letter), Sending.Compose(desk, file.Row, letter), desk.Now);
     }
 
-    public static CalendarMeeting ToCalendar(Desk desk, ProjectFile file, MeetingRow meeting) => new(
-        meeting.Uid, meeting.Sequence, meeting.Start, meeting.End, $"{meeting.Name}, {file.Row.Title}", meeting.Agenda, PlaceWords(meeting), desk.Now,
-        (desk.Studio.Owner, desk.Studio.Mail), file.MailTo is { } mail ? (file.MailContact.Name, mail) : null)
-    {
-        Attendance = meeting.Reply switch
+    public static CalendarMeeting ToCalendar(Desk desk, ProjectFile file, MeetingRow meeting) =>
+        new(
+            meeting.Uid,
+            meeting.Sequence,
+            meeting.Start,
+            meeting.End,
+            $"{meeting.Name}, {file.Row.Title}",
+            meeting.Agenda,
+            PlaceWords(meeting),
+            desk.Now,
+            (desk.Studio.Owner, desk.Studio.Mail),
+            file.MailTo is { } mail ? (file.MailContact.Name, mail) : null
+        )
         {
-            MeetingReply.Accepted => Attendance.Accepted,
-            MeetingReply.Declined => Attendance.Declined,
-            MeetingReply.Tentative => Attendance.Tentative,
-            _ => meeting.By == Actor.Client ? Attendance.Accepted : Attendance.Asked,
-        },
-    };
+            Attendance = meeting.Reply switch
+            {
+                MeetingReply.Accepted => Attendance.Accepted,
+                MeetingReply.Declined => Attendance.Declined,
+                MeetingReply.Tentative => Attendance.Tentative,
+                _ => meeting.By == Actor.Client ? Attendance.Accepted : Attendance.Asked,
+            },
+        };
 
     /// <summary>“Thu 28 Jan, 10:00 (America/New_York), 15:00 in Europe/Dublin”: in the client's zone, the studio's beside it where they differ.</summary>
     public static string WhenWords(Desk desk, Instant start, string zone)
@@ -60,14 +101,17 @@ public static class MeetingLetters
         var theirs = DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) ?? desk.Calendar.Zone;
         var (local, own) = (start.InZone(theirs).LocalDateTime, desk.Calendar.LocalOf(start));
         var words = $"{DateWords.Short(local.Date, desk.Today)}, {DateWords.Time(local.TimeOfDay)} ({theirs.Id})";
-        return local == own ? words : $"{words}, {(own.Date == local.Date ? "" : $"{DateWords.Short(own.Date, desk.Today)} ")}{DateWords.Time(own.TimeOfDay)} in {desk.Calendar.Zone.Id}";
+        return local == own
+            ? words
+            : $"{words}, {(own.Date == local.Date ? "" : $"{DateWords.Short(own.Date, desk.Today)} ")}{DateWords.Time(own.TimeOfDay)} in {desk.Calendar.Zone.Id}";
     }
 
-    public static string PlaceWords(MeetingRow meeting) => meeting.Place switch
-    {
-        MeetingPlace.Phone => "By phone.",
-        MeetingPlace.Video when meeting.Room is { } room => $"By video: {room} (passcode {meeting.Passcode})",
-        MeetingPlace.Video => "By video; the link follows.",
-        _ => meeting.Where,
-    };
+    public static string PlaceWords(MeetingRow meeting) =>
+        meeting.Place switch
+        {
+            MeetingPlace.Phone => "By phone.",
+            MeetingPlace.Video when meeting.Room is { } room => $"By video: {room} (passcode {meeting.Passcode})",
+            MeetingPlace.Video => "By video; the link follows.",
+            _ => meeting.Where,
+        };
 }

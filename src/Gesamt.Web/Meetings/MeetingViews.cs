@@ -13,10 +13,29 @@ namespace Gesamt.Web.Meetings;
 
 /// <summary>A meeting on the record.</summary>
 /// <param name="State">“in 3 days”, “cancelled by the client”, “over”.</param>
-public sealed record MeetingDto(long Id, string Name, string When, string Place, string State, bool IsStanding, bool IsOver, string Agenda, IReadOnlyList<AnswerDto> Answers, string Notes);
+public sealed record MeetingDto(
+    long Id,
+    string Name,
+    string When,
+    string Place,
+    string State,
+    bool IsStanding,
+    bool IsOver,
+    string Agenda,
+    IReadOnlyList<AnswerDto> Answers,
+    string Notes
+);
 
 /// <summary>A meeting as its client sees it: never the notes.</summary>
-public sealed record ClientMeetingDto(string Id, string Name, string When, string Place, string Agenda, bool CanChange, string ChangeUntil);
+public sealed record ClientMeetingDto(
+    string Id,
+    string Name,
+    string When,
+    string Place,
+    string Agenda,
+    bool CanChange,
+    string ChangeUntil
+);
 
 public sealed record TimeDto(Instant Start, string Words);
 
@@ -24,7 +43,16 @@ public sealed record TimesOfDayDto(string Day, IReadOnlyList<TimeDto> Times);
 
 /// <summary>Times to choose from, in the visitor's zone.</summary>
 /// <param name="StudioZone">Named where it differs.</param>
-public sealed record TimesDto(string Name, int Minutes, string Place, string Agenda, IReadOnlyList<string> Questions, string Zone, string? StudioZone, IReadOnlyList<TimesOfDayDto> Days);
+public sealed record TimesDto(
+    string Name,
+    int Minutes,
+    string Place,
+    string Agenda,
+    IReadOnlyList<string> Questions,
+    string Zone,
+    string? StudioZone,
+    IReadOnlyList<TimesOfDayDto> Days
+);
 
 public static class MeetingViews
 {
@@ -32,43 +60,106 @@ public static class MeetingViews
 
     public static async Task<IReadOnlyList<MeetingDto>> OfAsync(Desk desk, ProjectFile file)
     {
-        var rows = await desk.Db.Meetings.AsNoTracking().Where(m => m.ProjectId == file.Id).OrderBy(m => m.Start).ToListAsync();
+        var rows = await desk
+            .Db.Meetings.AsNoTracking()
+            .Where(m => m.ProjectId == file.Id)
+            .OrderBy(m => m.Start)
+            .ToListAsync();
         return [.. rows.Select(m => Of(desk, m))];
     }
 
-    public static async Task<string?> OfferedAsync(Desk desk, ProjectFile file) => MeetingState.Offered(file.History) is { What.MeetingKind: var kind }
-        ? await desk.Db.MeetingKinds.Where(k => k.Id == kind).Select(k => k.Name).SingleOrDefaultAsync() : null;
+    public static async Task<string?> OfferedAsync(Desk desk, ProjectFile file) =>
+        MeetingState.Offered(file.History) is { What.MeetingKind: var kind }
+            ? await desk.Db.MeetingKinds.Where(k => k.Id == kind).Select(k => k.Name).SingleOrDefaultAsync()
+            : null;
 
     public static MeetingDto Of(Desk desk, MeetingRow m)
     {
         var over = m.End <= desk.Now;
-        var state = m.Cancelled ? "cancelled" : m.Held ? "held" : over ? "over: how did it go?" : $"{DateWords.Distance(desk.Calendar.DateOf(m.Start), desk.Today)}{ReplyWords(m)}";
-        return new(m.Id.Value, m.Name, OwnWhen(desk, m), MeetingLetters.PlaceWords(m), state, m is { Cancelled: false, Held: false }, over, m.Agenda,
-            desk.Tell(() => StoreJson.Read<List<Answer>>(m.Answers), () => [new("", "", Untold.Detail)]).Select(a => new AnswerDto(a.Question, a.Text)).ToList(), m.Notes);
+        var state =
+            m.Cancelled ? "cancelled"
+            : m.Held ? "held"
+            : over ? "over: how did it go?"
+            : $"{DateWords.Distance(desk.Calendar.DateOf(m.Start), desk.Today)}{ReplyWords(m)}";
+        return new(
+            m.Id.Value,
+            m.Name,
+            OwnWhen(desk, m),
+            MeetingLetters.PlaceWords(m),
+            state,
+            m is { Cancelled: false, Held: false },
+            over,
+            m.Agenda,
+            desk.Tell(() => StoreJson.Read<List<Answer>>(m.Answers), () => [new("", "", Untold.Detail)])
+                .Select(a => new AnswerDto(a.Question, a.Text))
+                .ToList(),
+            m.Notes
+        );
     }
 
     public static async Task<IReadOnlyList<ClientMeetingDto>> ForClientAsync(Desk desk, ProjectFile file)
     {
         var now = desk.Now;
-        var rows = await desk.Db.Meetings.AsNoTracking().Where(m => m.ProjectId == file.Id && !m.Cancelled && !m.Held && m.End > now).OrderBy(m => m.Start).ToListAsync();
-        return [.. rows.Select(m =>
-        {
-            var until = m.Start - Duration.FromHours(m.ChangeHours);
-            return new ClientMeetingDto(m.PublicId, m.Name, MeetingLetters.WhenWords(desk, m.Start, m.Zone), MeetingLetters.PlaceWords(m), m.Agenda, until > now, MeetingLetters.WhenWords(desk, until, m.Zone));
-        })];
+        var rows = await desk
+            .Db.Meetings.AsNoTracking()
+            .Where(m => m.ProjectId == file.Id && !m.Cancelled && !m.Held && m.End > now)
+            .OrderBy(m => m.Start)
+            .ToListAsync();
+        return
+        [
+            .. rows.Select(m =>
+            {
+                var until = m.Start - Duration.FromHours(m.ChangeHours);
+                return new ClientMeetingDto(
+                    m.PublicId,
+                    m.Name,
+                    MeetingLetters.WhenWords(desk, m.Start, m.Zone),
+                    MeetingLetters.PlaceWords(m),
+                    m.Agenda,
+                    until > now,
+                    MeetingLetters.WhenWords(desk, until, m.Zone)
+                );
+            }),
+        ];
     }
 
     public static TimesDto Times(Desk desk, MeetingKindRow kind, IEnumerable<Instant> open, string? asked)
     {
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(asked ?? "") ?? desk.Calendar.Zone;
-        var days = open.Select(start => (start, Local: start.InZone(zone).LocalDateTime)).GroupBy(one => one.Local.Date).Take(MostDays)
-            .Select(day => new TimesOfDayDto(DateWords.Short(day.Key, desk.Today), [.. day.Select(one => new TimeDto(one.start, DateWords.Time(one.Local.TimeOfDay)))]));
-        var place = kind.Place switch { MeetingPlace.Video => "by video", MeetingPlace.Phone => "by phone", _ => kind.Where };
-        return new(kind.Name, kind.Minutes, place, kind.Agenda, [.. FormRule.Lines(kind.Questions)], zone.Id, zone.Id == desk.Calendar.Zone.Id ? null : desk.Calendar.Zone.Id, [.. days]);
+        var days = open.Select(start => (start, Local: start.InZone(zone).LocalDateTime))
+            .GroupBy(one => one.Local.Date)
+            .Take(MostDays)
+            .Select(day => new TimesOfDayDto(
+                DateWords.Short(day.Key, desk.Today),
+                [.. day.Select(one => new TimeDto(one.start, DateWords.Time(one.Local.TimeOfDay)))]
+            ));
+        var place = kind.Place switch
+        {
+            MeetingPlace.Video => "by video",
+            MeetingPlace.Phone => "by phone",
+            _ => kind.Where,
+        };
+        return new(
+            kind.Name,
+            kind.Minutes,
+            place,
+            kind.Agenda,
+            [.. FormRule.Lines(kind.Questions)],
+            zone.Id,
+            zone.Id == desk.Calendar.Zone.Id ? null : desk.Calendar.Zone.Id,
+            [.. days]
+        );
     }
 
     /// <summary>What the client's calendar answered, as the end of a sentence.</summary>
-    private static string ReplyWords(MeetingRow m) => m.Reply switch { MeetingReply.Declined => ", declined in their calendar", MeetingReply.Tentative => ", tentative in their calendar", MeetingReply.Accepted => ", accepted in their calendar", _ => "" };
+    private static string ReplyWords(MeetingRow m) =>
+        m.Reply switch
+        {
+            MeetingReply.Declined => ", declined in their calendar",
+            MeetingReply.Tentative => ", tentative in their calendar",
+            MeetingReply.Accepted => ", accepted in their calendar",
+            _ => "",
+        };
 
     private static string OwnWhen(Desk desk, MeetingRow m)
     {

@@ -18,7 +18,11 @@ public sealed class WebCalendars : ICalendarSource, IDisposable
 {
     private const int Most = 5 * 1024 * 1024;
 
-    private readonly HttpClient client = new(OutsideConnections.Handler(inside: false, redirects: 3)) { Timeout = TimeSpan.FromSeconds(8), MaxResponseContentBufferSize = Most };
+    private readonly HttpClient client = new(OutsideConnections.Handler(inside: false, redirects: 3))
+    {
+        Timeout = TimeSpan.FromSeconds(8),
+        MaxResponseContentBufferSize = Most,
+    };
 
     public async Task<string> FetchAsync(string address, CancellationToken stop)
     {
@@ -26,9 +30,21 @@ public sealed class WebCalendars : ICalendarSource, IDisposable
         {
             return await client.GetStringAsync(new Uri(address), stop);
         }
-        catch (Exception e) when (e is HttpRequestException or TaskCanceledException or UriFormatException or InvalidOperationException or NotSupportedException)
+        catch (Exception e)
+            when (e
+                    is HttpRequestException
+                        or TaskCanceledException
+                        or UriFormatException
+                        or InvalidOperationException
+                        or NotSupportedException
+            )
         {
-            throw new IOException(e is HttpRequestException { StatusCode: { } status } ? $"The address answers {(int)status}." : "The address does not answer.", e);
+            throw new IOException(
+                e is HttpRequestException { StatusCode: { } status }
+                    ? $"The address answers {(int)status}."
+                    : "The address does not answer.",
+                e
+            );
         }
     }
 
@@ -45,10 +61,19 @@ public static class OutsideCalendars
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(10);
 
     /// <summary>Fetches subscribed calendars again that were not asked for a while.</summary>
-    public static async Task RefreshAsync(Desk desk, ICalendarSource source, Duration? olderThan, CancellationToken stop)
+    public static async Task RefreshAsync(
+        Desk desk,
+        ICalendarSource source,
+        Duration? olderThan,
+        CancellationToken stop
+    )
     {
         var before = desk.Now - (olderThan ?? Often);
-        foreach (var row in await desk.Db.Calendars.Where(c => c.Address != null && (c.FetchedAt == null || c.FetchedAt <= before)).ToListAsync(stop))
+        foreach (
+            var row in await desk
+                .Db.Calendars.Where(c => c.Address != null && (c.FetchedAt == null || c.FetchedAt <= before))
+                .ToListAsync(stop)
+        )
         {
             try
             {
@@ -68,7 +93,11 @@ public static class OutsideCalendars
     /// <exception cref="FormatException">The text is no calendar.</exception>
     public static async Task ReadAsync(Desk desk, CalendarRow row, string text)
     {
-        var (zone, from, until) = (desk.Calendar.Zone, desk.Now - Duration.FromDays(1), desk.Now + Duration.FromDays(DaysAhead));
+        var (zone, from, until) = (
+            desk.Calendar.Zone,
+            desk.Now - Duration.FromDays(1),
+            desk.Now + Duration.FromDays(DaysAhead)
+        );
         IReadOnlyList<Core.Meetings.Busy> busy;
         try
         {
@@ -82,10 +111,18 @@ public static class OutsideCalendars
         }
         await using var transaction = await desk.BeginAsync();
         row.Content = text;
-        if (row.Id == 0) desk.Db.Calendars.Add(row);
+        if (row.Id == 0)
+            desk.Db.Calendars.Add(row);
         await desk.Db.SaveChangesAsync();
         await desk.Db.Busy.Where(b => b.CalendarId == row.Id).ExecuteDeleteAsync();
-        desk.Db.Busy.AddRange(busy.Select(b => new BusyRow { CalendarId = row.Id, Start = b.Start, End = b.End }));
+        desk.Db.Busy.AddRange(
+            busy.Select(b => new BusyRow
+            {
+                CalendarId = row.Id,
+                Start = b.Start,
+                End = b.End,
+            })
+        );
         await desk.CommitAsync(transaction);
     }
 }

@@ -18,7 +18,13 @@ namespace Gesamt.Web.Meetings;
 public sealed record BookTimeDto(Instant Start, string Zone, string[]? Answers = null);
 
 /// <summary>Offers times, and gives each to one client only: it is decided again in the transaction that takes it.</summary>
-public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms rooms, Settings settings, ILogger<Scheduling> log)
+public sealed class Scheduling(
+    Desk desk,
+    ICalendarSource calendars,
+    IVideoRooms rooms,
+    Settings settings,
+    ILogger<Scheduling> log
+)
 {
     private static readonly Duration Fresh = Duration.FromSeconds(30);
 
@@ -27,7 +33,8 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     {
         await using var transaction = await desk.BeginAsync();
         var (file, row) = (await desk.OpenAsync(project), await KindAsync(kind));
-        if (file.Case.End is not null) throw new RefusedException("The project has ended. Take it up again first.");
+        if (file.Case.End is not null)
+            throw new RefusedException("The project has ended. Take it up again first.");
         var letter = await LettersOut.ClaimAsync(desk, file, subject, body, null);
         await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingOffered(row.Id));
         await desk.CommitAsync(transaction);
@@ -38,7 +45,8 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (MeetingState.Offered(file.History) is not null) await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingNotOffered());
+        if (MeetingState.Offered(file.History) is not null)
+            await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingNotOffered());
         await desk.CommitAsync(transaction);
     }
 
@@ -54,7 +62,9 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     /// <exception cref="RefusedException">Somebody was quicker, or the outside calendar took it meanwhile.</exception>
     public async Task<MeetingRow> TakeAsync(ProjectId project, BookTimeDto book)
     {
-        var offered = MeetingState.Offered((await desk.OpenAsync(project)).History) ?? throw new RefusedException("No time is to be chosen any more. Load the page again.");
+        var offered =
+            MeetingState.Offered((await desk.OpenAsync(project)).History)
+            ?? throw new RefusedException("No time is to be chosen any more. Load the page again.");
         var kind = await KindAsync(offered.What.MeetingKind);
         var answers = Answers(kind, book.Answers);
         var room = await RoomAsync(kind, project);
@@ -62,8 +72,12 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
         desk.Db.ChangeTracker.Clear();
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (MeetingState.Offered(file.History) is null) throw new RefusedException("A time was chosen already. Load the page again.");
-        if (!(await OpenNowAsync(kind, null)).Contains(book.Start)) throw new RefusedException("This time was taken a moment ago. The others are still open: please choose again.");
+        if (MeetingState.Offered(file.History) is null)
+            throw new RefusedException("A time was chosen already. Load the page again.");
+        if (!(await OpenNowAsync(kind, null)).Contains(book.Start))
+            throw new RefusedException(
+                "This time was taken a moment ago. The others are still open: please choose again."
+            );
         var meeting = await AddAsync(file, kind, book.Start, ZoneOf(book.Zone), answers, room, Actor.Client);
         await desk.CommitAsync(transaction);
         return meeting;
@@ -74,12 +88,30 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     {
         var kind = await KindAsync(kindId);
         var start = desk.Calendar.At(at);
-        if (start <= desk.Now) throw new InvalidException(("start", "A time from now on. What was already, is recorded as “We spoke”."));
+        if (start <= desk.Now)
+            throw new InvalidException(("start", "A time from now on. What was already, is recorded as “We spoke”."));
         var room = await RoomAsync(kind, project);
         await using var transaction = await desk.BeginAsync();
         var end = start + Duration.FromMinutes(kind.Minutes);
-        if (await desk.Db.Meetings.Where(m => !m.Cancelled && m.Start < end && m.End > start && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => m.Name).FirstOrDefaultAsync() is { } other) throw new InvalidException(("start", $"There is a meeting at that time: {other}."));
-        var meeting = await AddAsync(await desk.OpenAsync(project), kind, start, desk.Calendar.Zone.Id, [], room, Actor.Owner);
+        if (
+            await desk
+                .Db.Meetings.Where(m =>
+                    !m.Cancelled && m.Start < end && m.End > start && desk.Db.Projects.Any(p => p.Id == m.ProjectId)
+                )
+                .Select(m => m.Name)
+                .FirstOrDefaultAsync() is
+            { } other
+        )
+            throw new InvalidException(("start", $"There is a meeting at that time: {other}."));
+        var meeting = await AddAsync(
+            await desk.OpenAsync(project),
+            kind,
+            start,
+            desk.Calendar.Zone.Id,
+            [],
+            room,
+            Actor.Owner
+        );
         await desk.CommitAsync(transaction);
         return meeting;
     }
@@ -90,8 +122,12 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
         await using var transaction = await desk.BeginAsync();
         var (file, meeting) = await StandingAsync(project, id, by);
         var kind = await desk.Db.MeetingKinds.AsNoTracking().SingleAsync(k => k.Id == meeting.KindId);
-        if (by == Actor.Client && !(await OpenNowAsync(kind, id)).Contains(start)) throw new RefusedException("This time was taken a moment ago. The others are still open: please choose again.");
-        if (start <= desk.Now) throw new InvalidException(("start", "A time from now on."));
+        if (by == Actor.Client && !(await OpenNowAsync(kind, id)).Contains(start))
+            throw new RefusedException(
+                "This time was taken a moment ago. The others are still open: please choose again."
+            );
+        if (start <= desk.Now)
+            throw new InvalidException(("start", "A time from now on."));
         (meeting.Start, meeting.End) = (start, start + (meeting.End - meeting.Start));
         meeting.Sequence++;
         meeting.RemindAt = RemindAt(kind, start);
@@ -118,11 +154,13 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     {
         await using var transaction = await desk.BeginAsync();
         var (file, meeting) = await OneAsync(project, id);
-        if (meeting.Cancelled) throw new RefusedException("This meeting was cancelled.");
+        if (meeting.Cancelled)
+            throw new RefusedException("This meeting was cancelled.");
         KeepNotes(meeting, notes);
         (meeting.Held, meeting.RemindAt) = (true, null);
         await desk.Db.SaveChangesAsync();
-        if (!file.History.Any<Happening.MeetingHeld>(held => held.Meeting == id)) await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingHeld(id));
+        if (!file.History.Any<Happening.MeetingHeld>(held => held.Meeting == id))
+            await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingHeld(id));
         await desk.CommitAsync(transaction);
     }
 
@@ -131,7 +169,8 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
         await using var transaction = await desk.BeginAsync();
         var (_, meeting) = await OneAsync(project, id);
         KeepNotes(meeting, notes);
-        if (agenda.Length > 5_000) throw new InvalidException(("agenda", "At most 5 000 characters."));
+        if (agenda.Length > 5_000)
+            throw new InvalidException(("agenda", "At most 5 000 characters."));
         meeting.Agenda = agenda.Trim();
         desk.Touch(project);
         await desk.CommitAsync(transaction);
@@ -141,7 +180,10 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     public async Task RemindAsync(CancellationToken stop)
     {
         var now = desk.Now;
-        var due = await desk.Db.Meetings.Where(m => m.RemindAt <= now && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => m.Id).ToListAsync(stop);
+        var due = await desk
+            .Db.Meetings.Where(m => m.RemindAt <= now && desk.Db.Projects.Any(p => p.Id == m.ProjectId))
+            .Select(m => m.Id)
+            .ToListAsync(stop);
         await Independent.EachAsync(log, "reminder of meeting", due, id => RemindAsync(id, now), stop);
     }
 
@@ -150,24 +192,67 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
         desk.Db.ChangeTracker.Clear();
         await using var transaction = await desk.BeginAsync();
         var meeting = await desk.Db.Meetings.SingleAsync(m => m.Id == id);
-        if (meeting.RemindAt is null) return;
+        if (meeting.RemindAt is null)
+            return;
         meeting.RemindAt = null;
         // after a standstill nobody is reminded of what is over
-        if (!meeting.Cancelled && meeting.Start > now) await MeetingLetters.SendAsync(desk, await desk.OpenAsync(meeting.ProjectId), meeting, MeetingLetters.Reminder);
+        if (!meeting.Cancelled && meeting.Start > now)
+            await MeetingLetters.SendAsync(
+                desk,
+                await desk.OpenAsync(meeting.ProjectId),
+                meeting,
+                MeetingLetters.Reminder
+            );
         await desk.CommitAsync(transaction);
     }
 
-    public async Task<MeetingKindRow> KindAsync(int id) => await desk.Db.MeetingKinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == id && !k.Removed) ?? throw new MissingException("kind of meeting");
+    public async Task<MeetingKindRow> KindAsync(int id) =>
+        await desk.Db.MeetingKinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == id && !k.Removed)
+        ?? throw new MissingException("kind of meeting");
 
     private async Task<ImmutableArray<Instant>> OpenNowAsync(MeetingKindRow kind, MeetingId? moving)
     {
         var (from, until) = (desk.Now - Duration.FromDays(1), desk.Now + Duration.FromDays(kind.DaysAhead + 2));
-        var meetings = await desk.Db.Meetings.AsNoTracking().Where(m => !m.Cancelled && m.End > from && m.Start < until && (moving == null || m.Id != moving) && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).Select(m => new { m.Start, m.End, m.Buffer }).ToListAsync();
-        var busy = await desk.Db.Busy.AsNoTracking().Where(b => b.End > from && b.Start < until).Select(b => new { b.Start, b.End }).ToListAsync();
-        return OpenTimes.Of(kind.Rule, StoreJson.Read<List<OpenSpan>>(desk.Studio.OpenHours), desk.Calendar, [.. meetings.Select(m => new Taken(m.Start, m.End, m.Buffer))], [.. busy.Select(b => new Busy(b.Start, b.End))], desk.Now);
+        var meetings = await desk
+            .Db.Meetings.AsNoTracking()
+            .Where(m =>
+                !m.Cancelled
+                && m.End > from
+                && m.Start < until
+                && (moving == null || m.Id != moving)
+                && desk.Db.Projects.Any(p => p.Id == m.ProjectId)
+            )
+            .Select(m => new
+            {
+                m.Start,
+                m.End,
+                m.Buffer,
+            })
+            .ToListAsync();
+        var busy = await desk
+            .Db.Busy.AsNoTracking()
+            .Where(b => b.End > from && b.Start < until)
+            .Select(b => new { b.Start, b.End })
+            .ToListAsync();
+        return OpenTimes.Of(
+            kind.Rule,
+            StoreJson.Read<List<OpenSpan>>(desk.Studio.OpenHours),
+            desk.Calendar,
+            [.. meetings.Select(m => new Taken(m.Start, m.End, m.Buffer))],
+            [.. busy.Select(b => new Busy(b.Start, b.End))],
+            desk.Now
+        );
     }
 
-    private async Task<MeetingRow> AddAsync(ProjectFile file, MeetingKindRow kind, Instant start, string zone, IReadOnlyList<Answer> answers, VideoRoom? room, Actor by)
+    private async Task<MeetingRow> AddAsync(
+        ProjectFile file,
+        MeetingKindRow kind,
+        Instant start,
+        string zone,
+        IReadOnlyList<Answer> answers,
+        VideoRoom? room,
+        Actor by
+    )
     {
         var meeting = new MeetingRow
         {
@@ -201,15 +286,26 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
         kind.ReminderHours > 0 && start - Duration.FromHours(kind.ReminderHours) is var at && at > desk.Now ? at : null;
 
     private async Task<VideoRoom?> RoomAsync(MeetingKindRow kind, ProjectId project) =>
-        kind.Place == MeetingPlace.Video ? await rooms.OpenAsync($"{kind.Name}, {await desk.Db.Projects.Where(p => p.Id == project).Select(p => p.Title).SingleOrDefaultAsync() ?? throw new MissingException("project")}", settings.Address.TrimEnd('/'), CancellationToken.None) : null;
+        kind.Place == MeetingPlace.Video
+            ? await rooms.OpenAsync(
+                $"{kind.Name}, {await desk.Db.Projects.Where(p => p.Id == project).Select(p => p.Title).SingleOrDefaultAsync() ?? throw new MissingException("project")}",
+                settings.Address.TrimEnd('/'),
+                CancellationToken.None
+            )
+            : null;
 
     private async Task<(ProjectFile, MeetingRow)> OneAsync(ProjectId project, MeetingId id) =>
-        (await desk.OpenAsync(project), await desk.Db.Meetings.SingleOrDefaultAsync(m => m.Id == id && m.ProjectId == project) ?? throw new MissingException("meeting"));
+        (
+            await desk.OpenAsync(project),
+            await desk.Db.Meetings.SingleOrDefaultAsync(m => m.Id == id && m.ProjectId == project)
+                ?? throw new MissingException("meeting")
+        );
 
     private async Task<(ProjectFile, MeetingRow)> StandingAsync(ProjectId project, MeetingId id, Actor by)
     {
         var (file, meeting) = await OneAsync(project, id);
-        if (meeting.Cancelled || meeting.Held) throw new RefusedException("This meeting is over or cancelled.");
+        if (meeting.Cancelled || meeting.Held)
+            throw new RefusedException("This meeting is over or cancelled.");
         if (by == Actor.Client && meeting.Start - Duration.FromHours(meeting.ChangeHours) <= desk.Now)
             throw new RefusedException($"It is too near to be changed here: write to {desk.Studio.Owner} or ring.");
         return (file, meeting);
@@ -218,12 +314,20 @@ public sealed class Scheduling(Desk desk, ICalendarSource calendars, IVideoRooms
     private static IReadOnlyList<Answer> Answers(MeetingKindRow kind, string[]? given)
     {
         var questions = FormRule.Lines(kind.Questions).ToList();
-        if (given?.Any(text => text.Length > FormRule.LongLength) == true) throw new InvalidException(("answers", $"An answer has at most {FormRule.LongLength} characters."));
-        return [.. questions.Select((question, i) => new Answer($"q{i}", question, given?.ElementAtOrDefault(i)?.Trim() ?? "")).Where(answer => answer.Text.Length > 0)];
+        if (given?.Any(text => text.Length > FormRule.LongLength) == true)
+            throw new InvalidException(("answers", $"An answer has at most {FormRule.LongLength} characters."));
+        return
+        [
+            .. questions
+                .Select((question, i) => new Answer($"q{i}", question, given?.ElementAtOrDefault(i)?.Trim() ?? ""))
+                .Where(answer => answer.Text.Length > 0),
+        ];
     }
 
-    private string ZoneOf(string zone) => DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is null ? desk.Calendar.Zone.Id : zone;
+    private string ZoneOf(string zone) =>
+        DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is null ? desk.Calendar.Zone.Id : zone;
 
     private static void KeepNotes(MeetingRow meeting, string notes) =>
-        meeting.Notes = notes.Length <= 20_000 ? notes.Trim() : throw new InvalidException(("notes", "At most 20 000 characters."));
+        meeting.Notes =
+            notes.Length <= 20_000 ? notes.Trim() : throw new InvalidException(("notes", "At most 20 000 characters."));
 }

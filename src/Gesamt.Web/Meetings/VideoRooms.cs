@@ -12,5 +12,6 @@ public interface IVideoRooms
 /// <summary>No video service: the owner writes the place of such a meeting by hand.</summary>
 public sealed class NoVideoRooms : IVideoRooms
 {
-    public Task<VideoRoom?> OpenAsync(string name, string origin, CancellationToken stop) => Task.FromResult<VideoRoom?>(null);
+    public Task<VideoRoom?> OpenAsync(string name, string origin, CancellationToken stop) =>
+        Task.FromResult<VideoRoom?>(null);
 }

@@ -1,23 +1,35 @@
-using NodaTime;
-using System.Text.Json.Serialization;
 using System.Globalization;
-using NodaTime.Text;
-using Gesamt.Core.Forms;
-using Gesamt.Core.Texts;
-using Gesamt.Core.People;
+using System.Text.Json.Serialization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Forms;
+using Gesamt.Core.People;
+using Gesamt.Core.Texts;
 using Gesamt.Formats.People;
 using Gesamt.Formats.Tables;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
 
 namespace Gesamt.Web.People;
 
-public sealed record PersonRowDto(long Id, string Name, string? Organisation, PersonSort Sort, string Reach, int Projects, int Open, string Agreed, string? LastContact, int? DaysSince, IReadOnlyList<string> Labels)
+public sealed record PersonRowDto(
+    long Id,
+    string Name,
+    string? Organisation,
+    PersonSort Sort,
+    string Reach,
+    int Projects,
+    int Open,
+    string Agreed,
+    string? LastContact,
+    int? DaysSince,
+    IReadOnlyList<string> Labels
+)
 {
     // for tables, which take data and no words
     [JsonIgnore]
@@ -36,35 +48,82 @@ public sealed record PeopleQuery(string? Words, PersonSort? Sort, string? Label,
 /// <summary>Everybody the studio knows.</summary>
 public static class PeopleList
 {
-    private const int Most = 200, MostWays = 20;
+    private const int Most = 200,
+        MostWays = 20;
 
     public static async Task<PeopleDto> OfAsync(Desk desk, PeopleQuery query)
     {
         var people = Asked(desk, query);
         var total = await people.CountAsync();
         var rows = await RowsAsync(desk, query.LongestFirst == true ? people : people.OrderBy(p => p.Name).Take(Most));
-        if (query.LongestFirst == true) rows = [.. rows.OrderByDescending(r => r.DaysSince ?? -1).Take(Most)];
-        return new(total, rows, total - rows.Count, await desk.Db.Labels.Where(l => l.PersonId != null).Select(l => l.Label).Distinct().OrderBy(l => l).ToListAsync());
+        if (query.LongestFirst == true)
+            rows = [.. rows.OrderByDescending(r => r.DaysSince ?? -1).Take(Most)];
+        return new(
+            total,
+            rows,
+            total - rows.Count,
+            await desk
+                .Db.Labels.Where(l => l.PersonId != null)
+                .Select(l => l.Label)
+                .Distinct()
+                .OrderBy(l => l)
+                .ToListAsync()
+        );
     }
 
     public static async Task<byte[]> CsvAsync(Desk desk, PeopleQuery query)
     {
         var rows = await RowsAsync(desk, Asked(desk, query).OrderBy(p => p.Name));
-        return Csv.Write(["Name", "Organisation", "Sort", "Reach", "Projects", "Open", $"Agreed net {desk.Currency}", "Last contact", "Labels"],
-            rows.Select(r => (IReadOnlyList<string>)[r.Name, r.Organisation ?? "", r.Sort.ToString(), r.Reach, $"{r.Projects}", $"{r.Open}", r.AgreedMinor is > 0 and var agreed ? Amount(desk, agreed) : "", r.LastDay is { } day ? LocalDatePattern.Iso.Format(day) : "", string.Join(", ", r.Labels)]));
+        return Csv.Write(
+            [
+                "Name",
+                "Organisation",
+                "Sort",
+                "Reach",
+                "Projects",
+                "Open",
+                $"Agreed net {desk.Currency}",
+                "Last contact",
+                "Labels",
+            ],
+            rows.Select(r =>
+                (IReadOnlyList<string>)
+                    [
+                        r.Name,
+                        r.Organisation ?? "",
+                        r.Sort.ToString(),
+                        r.Reach,
+                        $"{r.Projects}",
+                        $"{r.Open}",
+                        r.AgreedMinor is > 0 and var agreed ? Amount(desk, agreed) : "",
+                        r.LastDay is { } day ? LocalDatePattern.Iso.Format(day) : "",
+                        string.Join(", ", r.Labels),
+                    ]
+            )
+        );
     }
 
     /// <summary>“6642.00”: as data, for a table program.</summary>
-    private static string Amount(Desk desk, long minor) => new Money(minor, desk.Currency) is var money ? money.Major.ToString("F" + money.Currency.Exponent, CultureInfo.InvariantCulture) : "";
+    private static string Amount(Desk desk, long minor) =>
+        new Money(minor, desk.Currency) is var money
+            ? money.Major.ToString("F" + money.Currency.Exponent, CultureInfo.InvariantCulture)
+            : "";
 
     public static async Task<string> VCardsAsync(Desk desk, PersonId? only) =>
-        VCards.Write((await desk.Db.People.AsNoTracking().Where(p => p.MergedInto == null && p.RemovedAt == null && (only == null || p.Id == only)).OrderBy(p => p.Name).ToListAsync())
-            .Select(p => new Card(p.Name, p.Organisation, p.Mail, p.Phone, p.Address, p.Profile, null)
+        VCards.Write(
+            (
+                await desk
+                    .Db.People.AsNoTracking()
+                    .Where(p => p.MergedInto == null && p.RemovedAt == null && (only == null || p.Id == only))
+                    .OrderBy(p => p.Name)
+                    .ToListAsync()
+            ).Select(p => new Card(p.Name, p.Organisation, p.Mail, p.Phone, p.Address, p.Profile, null)
             {
                 MoreMails = [.. FormRule.Lines(p.Also).Where(way => way.Contains('@', StringComparison.Ordinal))],
                 MorePhones = [.. FormRule.Lines(p.Also).Where(way => !way.Contains('@', StringComparison.Ordinal))],
                 Uid = p.CardUid ?? $"urn:gesamt:person:{p.Id.Value}",
-            }));
+            })
+        );
 
     /// <summary>Takes people over from vCards; those whose name and a way to reach them are known already are left as they are.</summary>
     public static async Task<ReadCardsDto> ReadAsync(Desk desk, string text)
@@ -85,13 +144,49 @@ public static class PeopleList
             // an address nobody can write to is kept as a note, not as a way to reach them
             var (given, name) = (MailAddress.Plain(card.Mail), ShortText.Of(card.Name, Typed.Most));
             var mail = MailAddress.IsValid(given) ? given : null;
-            var notes = mail == given ? card.Note ?? "" : $"{card.Note}\nMail as it was given: {ShortText.Of(given!)}".Trim();
-            var also = string.Join('\n', card.MoreMails.Where(MailAddress.IsValid).Concat(card.MorePhones).Select(way => ShortText.Of(way)).Take(MostWays));
-            if (await desk.Db.People.AnyAsync(p => p.MergedInto == null && p.RemovedAt == null && (card.Uid != null && p.CardUid == card.Uid || p.Name == name && (mail != null && p.Mail == mail || card.Phone != null && p.Phone == card.Phone || card.Url != null && p.Profile == card.Url)))) known++;
-            else if (mail is null && card.Phone is null && card.Url is null) unreachable.Add(name);
+            var notes =
+                mail == given ? card.Note ?? "" : $"{card.Note}\nMail as it was given: {ShortText.Of(given!)}".Trim();
+            var also = string.Join(
+                '\n',
+                card.MoreMails.Where(MailAddress.IsValid)
+                    .Concat(card.MorePhones)
+                    .Select(way => ShortText.Of(way))
+                    .Take(MostWays)
+            );
+            if (
+                await desk.Db.People.AnyAsync(p =>
+                    p.MergedInto == null
+                    && p.RemovedAt == null
+                    && (
+                        card.Uid != null && p.CardUid == card.Uid
+                        || p.Name == name
+                            && (
+                                mail != null && p.Mail == mail
+                                || card.Phone != null && p.Phone == card.Phone
+                                || card.Url != null && p.Profile == card.Url
+                            )
+                    )
+                )
+            )
+                known++;
+            else if (mail is null && card.Phone is null && card.Url is null)
+                unreachable.Add(name);
             else
             {
-                desk.Db.People.Add(new() { Name = name, Organisation = card.Organisation, Mail = mail, Phone = card.Phone, Address = card.Address, Profile = card.Url, Notes = notes, Also = also, CardUid = card.Uid is { Length: <= 200 } ? card.Uid : null });
+                desk.Db.People.Add(
+                    new()
+                    {
+                        Name = name,
+                        Organisation = card.Organisation,
+                        Mail = mail,
+                        Phone = card.Phone,
+                        Address = card.Address,
+                        Profile = card.Url,
+                        Notes = notes,
+                        Also = also,
+                        CardUid = card.Uid is { Length: <= 200 } ? card.Uid : null,
+                    }
+                );
                 made++;
                 await desk.Db.SaveChangesAsync();
             }
@@ -103,10 +198,17 @@ public static class PeopleList
     private static IQueryable<PersonRow> Asked(Desk desk, PeopleQuery query)
     {
         var people = desk.Db.People.AsNoTracking().Where(p => p.MergedInto == null && p.RemovedAt == null);
-        if (query.Sort is { } sort) people = people.Where(p => p.Sort == sort);
-        if (query.Label is { } label) people = people.Where(p => desk.Db.Labels.Any(l => l.PersonId == p.Id && l.Label == label));
+        if (query.Sort is { } sort)
+            people = people.Where(p => p.Sort == sort);
+        if (query.Label is { } label)
+            people = people.Where(p => desk.Db.Labels.Any(l => l.PersonId == p.Id && l.Label == label));
         if (query.Words?.Trim() is { Length: > 0 } words)
-            people = people.Where(p => EF.Functions.Like(p.Name, $"%{words}%") || EF.Functions.Like(p.Organisation!, $"%{words}%") || EF.Functions.Like(p.Mail!, $"%{words}%") || EF.Functions.Like(p.Phone!, $"%{words}%"));
+            people = people.Where(p =>
+                EF.Functions.Like(p.Name, $"%{words}%")
+                || EF.Functions.Like(p.Organisation!, $"%{words}%")
+                || EF.Functions.Like(p.Mail!, $"%{words}%")
+                || EF.Functions.Like(p.Phone!, $"%{words}%")
+            );
         return people;
     }
 
@@ -114,23 +216,57 @@ public static class PeopleList
     {
         var rows = await people.ToListAsync();
         var ids = rows.Select(p => p.Id).ToList();
-        var projects = (await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.ClientId)).Select(p => new { p.ClientId, IsOpen = p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished, p.Standing.NetMinor }).ToListAsync()).ToLookup(p => p.ClientId);
-        var labels = (await desk.Db.Labels.AsNoTracking().Where(l => l.PersonId != null && ids.Contains(l.PersonId.Value)).ToListAsync()).ToLookup(l => l.PersonId!.Value, l => l.Label);
+        var projects = (
+            await desk
+                .Db.Projects.AsNoTracking()
+                .Where(p => ids.Contains(p.ClientId))
+                .Select(p => new
+                {
+                    p.ClientId,
+                    IsOpen = p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished,
+                    p.Standing.NetMinor,
+                })
+                .ToListAsync()
+        ).ToLookup(p => p.ClientId);
+        var labels = (
+            await desk
+                .Db.Labels.AsNoTracking()
+                .Where(l => l.PersonId != null && ids.Contains(l.PersonId.Value))
+                .ToListAsync()
+        ).ToLookup(l => l.PersonId!.Value, l => l.Label);
         var last = await Contacts.LastAsync(desk, ids);
-        return [.. rows.Select(p => new PersonRowDto(p.Id.Value, p.Name, p.Organisation, p.Sort, Reach(p), projects[p.Id].Count(), projects[p.Id].Count(x => x.IsOpen),
-            projects[p.Id].Sum(x => x.NetMinor ?? 0) is > 0 and var agreed ? MoneyText.Of(new(agreed, desk.Currency)) : "",
-            last.TryGetValue(p.Id, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at)) : null, last.TryGetValue(p.Id, out var since) ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null, [.. labels[p.Id].Order()])
+        return
+        [
+            .. rows.Select(p => new PersonRowDto(
+                p.Id.Value,
+                p.Name,
+                p.Organisation,
+                p.Sort,
+                Reach(p),
+                projects[p.Id].Count(),
+                projects[p.Id].Count(x => x.IsOpen),
+                projects[p.Id].Sum(x => x.NetMinor ?? 0) is > 0 and var agreed
+                    ? MoneyText.Of(new(agreed, desk.Currency))
+                    : "",
+                last.TryGetValue(p.Id, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
+                last.TryGetValue(p.Id, out var since)
+                    ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today)
+                    : null,
+                [.. labels[p.Id].Order()]
+            )
             {
                 AgreedMinor = projects[p.Id].Sum(x => x.NetMinor ?? 0),
                 LastDay = last.TryGetValue(p.Id, out var on) ? desk.Calendar.DateOf(on) : null,
-            })];
+            }),
+        ];
     }
 
     /// <summary>The way they prefer, else the first that is known.</summary>
-    private static string Reach(PersonRow p) => p.Prefers switch
-    {
-        ReachBy.Phone when p.Phone is { } phone => phone,
-        ReachBy.Profile when p.Profile is { } profile => profile,
-        _ => p.Mail ?? p.Phone ?? p.Profile ?? "",
-    };
+    private static string Reach(PersonRow p) =>
+        p.Prefers switch
+        {
+            ReachBy.Phone when p.Phone is { } phone => phone,
+            ReachBy.Profile when p.Profile is { } profile => profile,
+            _ => p.Mail ?? p.Phone ?? p.Profile ?? "",
+        };
 }

@@ -1,8 +1,8 @@
-using Gesamt.Core.Texts;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.People;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Projects;
@@ -13,23 +13,64 @@ namespace Gesamt.Web.People;
 
 /// <summary>What is kept of a person.</summary>
 public sealed record PersonDetailsDto(
-    PersonSort Sort, string Name, string? Greeted, string? Organisation, string? Mail, string? Phone, string? Profile, ReachBy? Prefers, string? Address, string? TaxNumber, string Notes, int Edition);
+    PersonSort Sort,
+    string Name,
+    string? Greeted,
+    string? Organisation,
+    string? Mail,
+    string? Phone,
+    string? Profile,
+    ReachBy? Prefers,
+    string? Address,
+    string? TaxNumber,
+    string Notes,
+    int Edition
+);
 
 /// <param name="Part">What they are in it, where they are not its client.</param>
-public sealed record PersonProjectDto(long Id, string Title, string Kind, string Standing, string? Date, string? Agreed, string? Part);
+public sealed record PersonProjectDto(
+    long Id,
+    string Title,
+    string Kind,
+    string Standing,
+    string? Date,
+    string? Agreed,
+    string? Part
+);
 
 public sealed record PersonEventDto(long Project, string When, string Words, string? Opens);
 
 /// <param name="Undo">A merge or split that can be undone.</param>
 public sealed record JoinDto(int Undo, string Words);
 
-public sealed record MatchDto(long Person, string Name, string? Organisation, string Why, IReadOnlyList<string> Projects, string? LastContact, IReadOnlyList<ContradictionDto> Differs);
+public sealed record MatchDto(
+    long Person,
+    string Name,
+    string? Organisation,
+    string Why,
+    IReadOnlyList<string> Projects,
+    string? LastContact,
+    IReadOnlyList<ContradictionDto> Differs
+);
 
 public sealed record ContradictionDto(string Detail, string Known, string Said);
 
 public sealed record PersonPageDto(
-    long Id, PersonDetailsDto Details, bool HasPicture, string? Came, string? LastContact, int? DaysSince, string Agreed, string Paid, IReadOnlyList<PersonProjectDto> Projects,
-    IReadOnlyList<PersonEventDto> Letters, IReadOnlyList<PersonEventDto> Meetings, IReadOnlyList<string> Labels, IReadOnlyList<JoinDto> Joins, IReadOnlyList<MatchDto> Matches);
+    long Id,
+    PersonDetailsDto Details,
+    bool HasPicture,
+    string? Came,
+    string? LastContact,
+    int? DaysSince,
+    string Agreed,
+    string Paid,
+    IReadOnlyList<PersonProjectDto> Projects,
+    IReadOnlyList<PersonEventDto> Letters,
+    IReadOnlyList<PersonEventDto> Meetings,
+    IReadOnlyList<string> Labels,
+    IReadOnlyList<JoinDto> Joins,
+    IReadOnlyList<MatchDto> Matches
+);
 
 /// <summary>One person with all that is known of them over their projects.</summary>
 public static class PersonPage
@@ -38,39 +79,114 @@ public static class PersonPage
 
     public static async Task<PersonPageDto> OfAsync(Desk desk, PersonId id)
     {
-        var row = await desk.Db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id && p.RemovedAt == null) ?? throw new MissingException("person");
+        var row =
+            await desk.Db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id && p.RemovedAt == null)
+            ?? throw new MissingException("person");
         var own = await desk.Db.Projects.AsNoTracking().Where(p => p.ClientId == id).Include(p => p.Kind).ToListAsync();
-        var parts = await desk.Db.ProjectPeople.AsNoTracking().Where(p => p.PersonId == id).Join(desk.Db.Projects.Include(p => p.Kind), p => p.ProjectId, p => p.Id, (part, project) => new { part.Part, Project = project }).ToListAsync();
+        var parts = await desk
+            .Db.ProjectPeople.AsNoTracking()
+            .Where(p => p.PersonId == id)
+            .Join(
+                desk.Db.Projects.Include(p => p.Kind),
+                p => p.ProjectId,
+                p => p.Id,
+                (part, project) => new { part.Part, Project = project }
+            )
+            .ToListAsync();
         var ids = own.Select(p => p.Id).Concat(parts.Select(p => p.Project.Id)).Distinct().ToList();
         Instant? last = (await Contacts.LastAsync(desk, [id])).TryGetValue(id, out var known) ? known : null;
-        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.ProjectId != null && ids.Contains(l.ProjectId.Value) && (l.State == LetterState.Sent || l.State == LetterState.Received) && (l.FromMail == row.Mail || l.ToMail == row.Mail || row.Mail == null))
-            .OrderByDescending(l => l.At).Take(MostLetters).ToListAsync();
-        var meetings = await desk.Db.Meetings.AsNoTracking().Where(m => ids.Contains(m.ProjectId)).OrderByDescending(m => m.Start).Take(MostLetters).ToListAsync();
-        var joins = await desk.Db.Joins.AsNoTracking().Where(j => (j.FromId == id || j.ToId == id) && j.UndoneAt == null && j.Sort != JoinSort.Different).ToListAsync();
+        var letters = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l =>
+                l.ProjectId != null
+                && ids.Contains(l.ProjectId.Value)
+                && (l.State == LetterState.Sent || l.State == LetterState.Received)
+                && (l.FromMail == row.Mail || l.ToMail == row.Mail || row.Mail == null)
+            )
+            .OrderByDescending(l => l.At)
+            .Take(MostLetters)
+            .ToListAsync();
+        var meetings = await desk
+            .Db.Meetings.AsNoTracking()
+            .Where(m => ids.Contains(m.ProjectId))
+            .OrderByDescending(m => m.Start)
+            .Take(MostLetters)
+            .ToListAsync();
+        var joins = await desk
+            .Db.Joins.AsNoTracking()
+            .Where(j => (j.FromId == id || j.ToId == id) && j.UndoneAt == null && j.Sort != JoinSort.Different)
+            .ToListAsync();
         var others = joins.SelectMany(j => new[] { j.FromId, j.ToId }).Distinct().ToList();
-        var names = await desk.Db.People.AsNoTracking().Where(p => others.Contains(p.Id)).ToDictionaryAsync(p => p.Id, p => p.Name);
-        return new(id.Value, Of(row), row.Picture is not null, own.OrderBy(p => p.Id.Value).FirstOrDefault()?.Source, last is { } at ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
+        var names = await desk
+            .Db.People.AsNoTracking()
+            .Where(p => others.Contains(p.Id))
+            .ToDictionaryAsync(p => p.Id, p => p.Name);
+        return new(
+            id.Value,
+            Of(row),
+            row.Picture is not null,
+            own.OrderBy(p => p.Id.Value).FirstOrDefault()?.Source,
+            last is { } at ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
             last is { } since ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null,
-            Words(desk, own.Sum(p => p.Standing.NetMinor ?? 0)), Words(desk, own.Sum(p => p.Standing.PaidMinor)),
-            [.. own.Select(p => Project(desk, p, null)).Concat(parts.Select(p => Project(desk, p.Project, PartWords(p.Part)))).OrderByDescending(p => p.Id)],
-            [.. letters.Select(l => new PersonEventDto(l.ProjectId!.Value.Value, Record.Short(desk, desk.Calendar.DateOf(l.At))!, $"{(l.State == LetterState.Received ? "wrote" : "got")} “{l.Subject}”", $"Letter.{l.Id.Value}"))],
-            [.. meetings.Select(m => new PersonEventDto(m.ProjectId.Value, Record.Short(desk, desk.Calendar.DateOf(m.Start))!, m.Cancelled ? $"{m.Name}, cancelled" : m.Name, $"Meeting.{m.Id.Value}"))],
+            Words(desk, own.Sum(p => p.Standing.NetMinor ?? 0)),
+            Words(desk, own.Sum(p => p.Standing.PaidMinor)),
+            [
+                .. own.Select(p => Project(desk, p, null))
+                    .Concat(parts.Select(p => Project(desk, p.Project, PartWords(p.Part))))
+                    .OrderByDescending(p => p.Id),
+            ],
+            [
+                .. letters.Select(l => new PersonEventDto(
+                    l.ProjectId!.Value.Value,
+                    Record.Short(desk, desk.Calendar.DateOf(l.At))!,
+                    $"{(l.State == LetterState.Received ? "wrote" : "got")} “{l.Subject}”",
+                    $"Letter.{l.Id.Value}"
+                )),
+            ],
+            [
+                .. meetings.Select(m => new PersonEventDto(
+                    m.ProjectId.Value,
+                    Record.Short(desk, desk.Calendar.DateOf(m.Start))!,
+                    m.Cancelled ? $"{m.Name}, cancelled" : m.Name,
+                    $"Meeting.{m.Id.Value}"
+                )),
+            ],
             await desk.Db.Labels.Where(l => l.PersonId == id).OrderBy(l => l.Label).Select(l => l.Label).ToListAsync(),
-            [.. joins.Select(j => new JoinDto(j.Id, JoinWords(j, id, names)))], await Matches.OfAsync(desk, row));
+            [.. joins.Select(j => new JoinDto(j.Id, JoinWords(j, id, names)))],
+            await Matches.OfAsync(desk, row)
+        );
     }
 
-    public static PersonDetailsDto Of(PersonRow row) => new(row.Sort, row.Name, row.Greeted, row.Organisation, row.Mail, row.Phone, row.Profile, row.Prefers, row.Address, row.TaxNumber, row.Notes, row.Edition);
+    public static PersonDetailsDto Of(PersonRow row) =>
+        new(
+            row.Sort,
+            row.Name,
+            row.Greeted,
+            row.Organisation,
+            row.Mail,
+            row.Phone,
+            row.Profile,
+            row.Prefers,
+            row.Address,
+            row.TaxNumber,
+            row.Notes,
+            row.Edition
+        );
 
     /// <exception cref="InvalidException">Something is not as it must be; every field is named.</exception>
     /// <exception cref="StaleException">It was saved in another window meanwhile.</exception>
     public static async Task SaveAsync(Desk desk, PersonId id, PersonDetailsDto save)
     {
         await using var transaction = await desk.BeginAsync();
-        var row = await desk.Db.People.SingleOrDefaultAsync(p => p.Id == id && p.RemovedAt == null) ?? throw new MissingException("person");
-        if (row.Edition != save.Edition) throw new StaleException(Of(row));
+        var row =
+            await desk.Db.People.SingleOrDefaultAsync(p => p.Id == id && p.RemovedAt == null)
+            ?? throw new MissingException("person");
+        if (row.Edition != save.Edition)
+            throw new StaleException(Of(row));
         Put(row, save);
         row.Edition++;
-        foreach (var project in await desk.Db.Projects.Where(p => p.ClientId == id).Select(p => p.Id).ToListAsync()) desk.Touch(project);
+        foreach (var project in await desk.Db.Projects.Where(p => p.ClientId == id).Select(p => p.Id).ToListAsync())
+            desk.Touch(project);
         await desk.CommitAsync(transaction);
     }
 
@@ -83,44 +199,75 @@ public static class PersonPage
         return row.Id;
     }
 
-    public static string PartWords(PersonPart part) => part switch
-    {
-        PersonPart.Decides => "decides",
-        PersonPart.Pays => "pays",
-        PersonPart.GetsMail => "gets the letters",
-        PersonPart.ReadsAlong => "reads along",
-        _ => "supplies",
-    };
+    public static string PartWords(PersonPart part) =>
+        part switch
+        {
+            PersonPart.Decides => "decides",
+            PersonPart.Pays => "pays",
+            PersonPart.GetsMail => "gets the letters",
+            PersonPart.ReadsAlong => "reads along",
+            _ => "supplies",
+        };
 
     private static void Put(PersonRow row, PersonDetailsDto save)
     {
         List<(string, string)> errors = [];
         string? Text(string field, string? value, int most)
         {
-            if (value?.Trim().Length > most) errors.Add((field, $"At most {most} characters."));
-            return string.IsNullOrWhiteSpace(value) ? null : field is "address" or "notes" ? Typed.Lines(value) : Typed.OneLine(value);
+            if (value?.Trim().Length > most)
+                errors.Add((field, $"At most {most} characters."));
+            return string.IsNullOrWhiteSpace(value) ? null
+                : field is "address" or "notes" ? Typed.Lines(value)
+                : Typed.OneLine(value);
         }
-        if (save.Name.Trim().Length is 0 or > 120) errors.Add(("name", "A name of 1 to 120 characters is needed."));
+        if (save.Name.Trim().Length is 0 or > 120)
+            errors.Add(("name", "A name of 1 to 120 characters is needed."));
         (row.Sort, row.Name, row.Prefers) = (save.Sort, Typed.OneLine(save.Name), save.Prefers);
-        (row.Greeted, row.Organisation, row.Phone) = (Text("greeted", save.Greeted, 80), Text("organisation", save.Organisation, 160), Text("phone", save.Phone, 60));
-        (row.Mail, row.Profile) = (Text("mail", save.Mail, 254)?.ToLowerInvariant(), Text("profile", save.Profile, 300));
-        (row.Address, row.TaxNumber, row.Notes) = (Text("address", save.Address, 500), Text("taxNumber", save.TaxNumber, 60), Text("notes", save.Notes, 10_000) ?? "");
-        if (row.Mail is { } mail && !MailAddress.IsValid(mail)) errors.Add(("mail", MailAddress.Allowed));
-        if (row is { Mail: null, Phone: null, Profile: null }) errors.Add(("mail", "One way to reach them is needed: a mail address, a phone number or a link to a profile."));
-        if (errors.Count > 0) throw new InvalidException([.. errors]);
+        (row.Greeted, row.Organisation, row.Phone) = (
+            Text("greeted", save.Greeted, 80),
+            Text("organisation", save.Organisation, 160),
+            Text("phone", save.Phone, 60)
+        );
+        (row.Mail, row.Profile) = (
+            Text("mail", save.Mail, 254)?.ToLowerInvariant(),
+            Text("profile", save.Profile, 300)
+        );
+        (row.Address, row.TaxNumber, row.Notes) = (
+            Text("address", save.Address, 500),
+            Text("taxNumber", save.TaxNumber, 60),
+            Text("notes", save.Notes, 10_000) ?? ""
+        );
+        if (row.Mail is { } mail && !MailAddress.IsValid(mail))
+            errors.Add(("mail", MailAddress.Allowed));
+        if (row is { Mail: null, Phone: null, Profile: null })
+            errors.Add(
+                ("mail", "One way to reach them is needed: a mail address, a phone number or a link to a profile.")
+            );
+        if (errors.Count > 0)
+            throw new InvalidException([.. errors]);
     }
 
-    private static PersonProjectDto Project(Desk desk, ProjectRow row, string? part) => new(row.Id.Value, row.Title, row.Kind!.Name,
-        row.Standing.Ended is { } end ? LineText.EndWords(end) : row.Standing.PutAway ? "Put away" : row.Standing.Words, Record.Short(desk, row.Standing.MainDate),
-        row.Standing.NetMinor is { } net ? Words(desk, net) : null, part);
+    private static PersonProjectDto Project(Desk desk, ProjectRow row, string? part) =>
+        new(
+            row.Id.Value,
+            row.Title,
+            row.Kind!.Name,
+            row.Standing.Ended is { } end ? LineText.EndWords(end)
+                : row.Standing.PutAway ? "Put away"
+                : row.Standing.Words,
+            Record.Short(desk, row.Standing.MainDate),
+            row.Standing.NetMinor is { } net ? Words(desk, net) : null,
+            part
+        );
 
-    private static string JoinWords(JoinRow join, PersonId id, Dictionary<PersonId, string> names) => (join.Sort, join.ToId == id) switch
-    {
-        (JoinSort.Merged, true) => $"{names[join.FromId]} was found to be the same",
-        (JoinSort.Merged, false) => $"found to be the same as {names[join.ToId]}, who stands for both",
-        (_, true) => $"taken apart from {names[join.FromId]}",
-        _ => $"{names[join.ToId]} was taken apart from here",
-    };
+    private static string JoinWords(JoinRow join, PersonId id, Dictionary<PersonId, string> names) =>
+        (join.Sort, join.ToId == id) switch
+        {
+            (JoinSort.Merged, true) => $"{names[join.FromId]} was found to be the same",
+            (JoinSort.Merged, false) => $"found to be the same as {names[join.ToId]}, who stands for both",
+            (_, true) => $"taken apart from {names[join.FromId]}",
+            _ => $"{names[join.ToId]} was taken apart from here",
+        };
 
     private static string Words(Desk desk, long minor) => MoneyText.Of(new(minor, desk.Currency));
 }

@@ -1,5 +1,5 @@
-using Gesamt.Core.Facts;
 using Gesamt.Core;
+using Gesamt.Core.Facts;
 using Gesamt.Formats.Pdf;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -23,57 +23,103 @@ public static class KeptPapers
     /// <summary>The contract with the signatures it has by now; null while nobody has signed.</summary>
     public static async Task<PaperRow?> OfAsync(Desk desk, VersionRow contract)
     {
-        var signatures = await desk.Db.Signatures.AsNoTracking().Where(s => s.VersionId == contract.Id).OrderBy(s => s.Id).ToListAsync();
-        if (signatures.Count == 0 && !await IsSignedOnPaperAsync(desk, contract)) return null;
-        return await desk.Db.Papers.AsNoTracking().SingleOrDefaultAsync(p => p.VersionId == contract.Id && p.Signatures == signatures.Count)
-            ?? await KeepAsync(desk, await DrawAsync(desk, contract, signatures), new()
-            {
-                ProjectId = contract.ProjectId,
-                VersionId = contract.Id,
-                Signatures = signatures.Count,
-                Hash = "",
-                At = desk.Now,
-                DrawnLater = Versions.Read<ContractSnapshot>(contract).Printed is null,
-            });
+        var signatures = await desk
+            .Db.Signatures.AsNoTracking()
+            .Where(s => s.VersionId == contract.Id)
+            .OrderBy(s => s.Id)
+            .ToListAsync();
+        if (signatures.Count == 0 && !await IsSignedOnPaperAsync(desk, contract))
+            return null;
+        return await desk
+                .Db.Papers.AsNoTracking()
+                .SingleOrDefaultAsync(p => p.VersionId == contract.Id && p.Signatures == signatures.Count)
+            ?? await KeepAsync(
+                desk,
+                await DrawAsync(desk, contract, signatures),
+                new()
+                {
+                    ProjectId = contract.ProjectId,
+                    VersionId = contract.Id,
+                    Signatures = signatures.Count,
+                    Hash = "",
+                    At = desk.Now,
+                    DrawnLater = Versions.Read<ContractSnapshot>(contract).Printed is null,
+                }
+            );
     }
 
     private static async Task<bool> IsSignedOnPaperAsync(Desk desk, VersionRow contract) =>
-        (await desk.OpenAsync(contract.ProjectId)).History.Any<Happening.ContractSigned>(signed => signed.Contract == contract.Id);
+        (await desk.OpenAsync(contract.ProjectId)).History.Any<Happening.ContractSigned>(signed =>
+            signed.Contract == contract.Id
+        );
 
     /// <summary>The invoice or credit note.</summary>
     public static async Task<PaperRow> OfAsync(Desk desk, InvoiceRow invoice) =>
         await desk.Db.Papers.AsNoTracking().SingleOrDefaultAsync(p => p.InvoiceId == invoice.Id)
-        ?? await KeepAsync(desk, Draw(desk, invoice), new()
-        {
-            ProjectId = invoice.ProjectId,
-            InvoiceId = invoice.Id,
-            Hash = "",
-            At = desk.Now,
-            DrawnLater = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot).Head is null,
-        });
+        ?? await KeepAsync(
+            desk,
+            Draw(desk, invoice),
+            new()
+            {
+                ProjectId = invoice.ProjectId,
+                InvoiceId = invoice.Id,
+                Hash = "",
+                At = desk.Now,
+                DrawnLater = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot).Head is null,
+            }
+        );
 
-    public static async Task<byte[]> ReadAsync(Desk desk, InvoiceRow invoice) => desk.Vault.Read((await OfAsync(desk, invoice)).Hash);
+    public static async Task<byte[]> ReadAsync(Desk desk, InvoiceRow invoice) =>
+        desk.Vault.Read((await OfAsync(desk, invoice)).Hash);
 
     /// <summary>Keeps the bytes, then their row; another that was quicker wins, and its bytes count.</summary>
     private static async Task<PaperRow> KeepAsync(Desk desk, byte[] bytes, PaperRow row)
     {
         using var content = new MemoryStream(bytes);
         (row.Hash, _) = await desk.Vault.KeepAsync(content, MostBytes, CancellationToken.None);
-        await desk.Db.Database.ExecuteSqlAsync($"""
+        await desk.Db.Database.ExecuteSqlAsync(
+            $"""
             INSERT INTO Papers (ProjectId, VersionId, Signatures, InvoiceId, Hash, At, DrawnLater)
-            VALUES ({row.ProjectId.Value}, {Id(row.VersionId)}, {row.Signatures}, {Id(row.InvoiceId)}, {row.Hash}, {row.At.ToUnixTimeTicks()}, {row.DrawnLater}) ON CONFLICT DO NOTHING
-            """);
-        return await desk.Db.Papers.AsNoTracking().SingleAsync(p => p.VersionId == row.VersionId && p.InvoiceId == row.InvoiceId && p.Signatures == row.Signatures);
+            VALUES ({row.ProjectId.Value}, {Id(row.VersionId)}, {row.Signatures}, {Id(
+                row.InvoiceId
+            )}, {row.Hash}, {row.At.ToUnixTimeTicks()}, {row.DrawnLater}) ON CONFLICT DO NOTHING
+            """
+        );
+        return await desk
+            .Db.Papers.AsNoTracking()
+            .SingleAsync(p =>
+                p.VersionId == row.VersionId && p.InvoiceId == row.InvoiceId && p.Signatures == row.Signatures
+            );
     }
 
-    private static long? Id<T>(T? id) where T : struct, IId<T> => id?.Value;
+    private static long? Id<T>(T? id)
+        where T : struct, IId<T> => id?.Value;
 
     private static byte[] Draw(Desk desk, InvoiceRow row)
     {
         var snapshot = StoreJson.Read<InvoiceSnapshot>(row.Snapshot);
         var head = snapshot.Head ?? Print.Letterhead(desk);
-        var paper = new InvoicePaper(head, row.Number, row.IssuedOn, row.Due, snapshot.Addressee, snapshot.Project, snapshot.Share,
-            [.. snapshot.Lines.Select(line => new PaperLine(line.Title, line.Detail, line.Net, line.Quantity, line.UnitPrice))], Print.Sums(snapshot.Totals), snapshot.Iban ?? desk.Studio.Iban, row.Sort == InvoiceSort.CreditNote);
+        var paper = new InvoicePaper(
+            head,
+            row.Number,
+            row.IssuedOn,
+            row.Due,
+            snapshot.Addressee,
+            snapshot.Project,
+            snapshot.Share,
+            [
+                .. snapshot.Lines.Select(line => new PaperLine(
+                    line.Title,
+                    line.Detail,
+                    line.Net,
+                    line.Quantity,
+                    line.UnitPrice
+                )),
+            ],
+            Print.Sums(snapshot.Totals),
+            snapshot.Iban ?? desk.Studio.Iban,
+            row.Sort == InvoiceSort.CreditNote
+        );
         return Papers.Draw(paper, desk.Calendar.StartOf(row.IssuedOn), Logo(desk, head));
     }
 
@@ -81,10 +127,30 @@ public static class KeptPapers
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
         var terms = await Contracting.TermsAsync(desk, contract);
-        var paper = new ContractPaper(terms.Head, snapshot.Title, snapshot.Project, snapshot.Parties, snapshot.Text, terms.Lines, terms.Sums, terms.Payments, contract.Hash,
-            [.. signatures.Select(s => new SignaturePaper(s.Name, s.Signer == Signer.Client ? "client" : "studio", s.Consent, Contracting.At(desk, s.At), s.Address, s.Hash))]);
+        var paper = new ContractPaper(
+            terms.Head,
+            snapshot.Title,
+            snapshot.Project,
+            snapshot.Parties,
+            snapshot.Text,
+            terms.Lines,
+            terms.Sums,
+            terms.Payments,
+            contract.Hash,
+            [
+                .. signatures.Select(s => new SignaturePaper(
+                    s.Name,
+                    s.Signer == Signer.Client ? "client" : "studio",
+                    s.Consent,
+                    Contracting.At(desk, s.At),
+                    s.Address,
+                    s.Hash
+                )),
+            ]
+        );
         return Papers.Draw(paper, contract.At, Logo(desk, terms.Head));
     }
 
-    private static byte[]? Logo(Desk desk, Letterhead head) => head.Logo is { } hash && desk.Vault.Has(hash) ? desk.Vault.Read(hash) : null;
+    private static byte[]? Logo(Desk desk, Letterhead head) =>
+        head.Logo is { } hash && desk.Vault.Has(hash) ? desk.Vault.Read(hash) : null;
 }

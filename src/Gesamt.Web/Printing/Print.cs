@@ -12,28 +12,55 @@ namespace Gesamt.Web.Printing;
 public static class Print
 {
     public static Letterhead Letterhead(Desk desk) =>
-        new(desk.Studio.Name, desk.Studio.Address, desk.Studio.Mail, desk.Studio.TaxNumber, desk.Studio.Brand, desk.Studio.Logo);
+        new(
+            desk.Studio.Name,
+            desk.Studio.Address,
+            desk.Studio.Mail,
+            desk.Studio.TaxNumber,
+            desk.Studio.Brand,
+            desk.Studio.Logo
+        );
 
     /// <summary>To whom a paper goes: name, organisation, postal address, else the mail address, and the tax number.</summary>
     public static ImmutableArray<string> Addressee(PersonRow client) =>
-    [
-        .. new[] { client.Name, client.Organisation }.OfType<string>(),
-        .. client.Address is { Length: > 0 } address ? address.ReplaceLineEndings("\n").Split('\n') : new[] { client.Mail }.OfType<string>(),
-        .. client.TaxNumber is { Length: > 0 } number ? new[] { $"Tax number {number}" } : [],
-    ];
+        [
+            .. new[] { client.Name, client.Organisation }.OfType<string>(),
+            .. client.Address is { Length: > 0 } address
+                ? address.ReplaceLineEndings("\n").Split('\n')
+                : new[] { client.Mail }.OfType<string>(),
+            .. client.TaxNumber is { Length: > 0 } number ? new[] { $"Tax number {number}" } : [],
+        ];
 
     /// <summary>What was chosen, what it comes to and when it is paid.</summary>
-    public static PrintedTerms Terms(Desk desk, Offer offer, PricedChoice priced) => new(
-        Letterhead(desk), [.. priced.Lines.Select(line => Line(line, offer.Currency))], Sums(priced.Totals),
-        [.. priced.Instalments.Select(part => new PaperPayment(part.Words, part.Part.Payable))], priced.DueOnBooking(offer));
+    public static PrintedTerms Terms(Desk desk, Offer offer, PricedChoice priced) =>
+        new(
+            Letterhead(desk),
+            [.. priced.Lines.Select(line => Line(line, offer.Currency))],
+            Sums(priced.Totals),
+            [.. priced.Instalments.Select(part => new PaperPayment(part.Words, part.Part.Payable))],
+            priced.DueOnBooking(offer)
+        );
 
     public static PaperSums Sums(Totals totals) =>
-        new(totals.Net, [.. totals.Parts.Select(part => new PaperTax(part.Rate.ToString(), part.Tax))], totals.RoundingAmount, totals.Payable);
+        new(
+            totals.Net,
+            [.. totals.Parts.Select(part => new PaperTax(part.Rate.ToString(), part.Tax))],
+            totals.RoundingAmount,
+            totals.Payable
+        );
 
-    private static PaperLine Line(OfferLine line, Currency currency) => new(
-        line.Title, line.Detail, line.Priced(currency).Net, line.Unit.Length > 0 ? $"{Wire.Number(line.Quantity)} {line.Unit}" : Wire.Number(line.Quantity), UnitPrice(line.UnitPrice, currency));
+    private static PaperLine Line(OfferLine line, Currency currency) =>
+        new(
+            line.Title,
+            line.Detail,
+            line.Priced(currency).Net,
+            line.Unit.Length > 0 ? $"{Wire.Number(line.Quantity)} {line.Unit}" : Wire.Number(line.Quantity),
+            UnitPrice(line.UnitPrice, currency)
+        );
 
     /// <summary>With the decimals of its currency, or as many more as it has.</summary>
     private static string UnitPrice(decimal price, Currency currency) =>
-        Money.Of(price, currency) is var rounded && rounded.Major == price ? MoneyText.Figures(rounded) : Wire.Number(price);
+        Money.Of(price, currency) is var rounded && rounded.Major == price
+            ? MoneyText.Figures(rounded)
+            : Wire.Number(price);
 }

@@ -25,7 +25,14 @@ public static class Gates
             { IsClosed: false } => ("", ""),
             _ => Evidence(desk, file, rows, gate),
         };
-        return new(gate.Gate, gate.IsClosed, present, evidence, detail, [.. gate.Lacks.Select(lack => Words(lack, file))]);
+        return new(
+            gate.Gate,
+            gate.IsClosed,
+            present,
+            evidence,
+            detail,
+            [.. gate.Lacks.Select(lack => Words(lack, file))]
+        );
     }
 
     private static (string, string) Evidence(Desk desk, ProjectFile file, LineRows rows, GateReading gate)
@@ -34,32 +41,62 @@ public static class Gates
         var price = AgreedPrice.Of(history);
         return gate.Gate switch
         {
-            Gate.Lead => (history.Any<Happening.MarkedFit>() ? $"Fit, {day}" : $"Taken on, {day}", file.Row.Source is { } source ? $"from {source}" : ""),
-            Gate.Proposal when history.Last<Happening.ProposalAccepted>() is { } accepted =>
-                ($"Chosen {day}, {MoneyText.Of(accepted.What.Agreed)}", $"version {rows.Versions[accepted.What.Version].Number}"),
+            Gate.Lead => (
+                history.Any<Happening.MarkedFit>() ? $"Fit, {day}" : $"Taken on, {day}",
+                file.Row.Source is { } source ? $"from {source}" : ""
+            ),
+            Gate.Proposal when history.Last<Happening.ProposalAccepted>() is { } accepted => (
+                $"Chosen {day}, {MoneyText.Of(accepted.What.Agreed)}",
+                $"version {rows.Versions[accepted.What.Version].Number}"
+            ),
             Gate.Proposal => ($"Agreed {day}, {MoneyText.Of(price!.Agreed)}", "agreed outside"),
-            Gate.Contract => ($"Signed {day} by both", rows.Versions.Values.LastOrDefault(v => v.Sort == Store.Model.PaperSort.Contract) is { } contract ? $"version {contract.Number}, SHA-256 {contract.Hash[..8]}" : ""),
-            Gate.Payment => ($"{MoneyText.Of(Payments.InForce(history).Where(payment => payment.Happened <= gate.ClosedAt).Select(payment => payment.What.Amount).Sum(desk.Currency))} in, {day}", price is { Agreed.Minor: > 0 } ? $"{100m * price.DueOnBooking.Minor / price.Agreed.Minor:0} % of the price" : ""),
+            Gate.Contract => (
+                $"Signed {day} by both",
+                rows.Versions.Values.LastOrDefault(v => v.Sort == Store.Model.PaperSort.Contract) is { } contract
+                    ? $"version {contract.Number}, SHA-256 {contract.Hash[..8]}"
+                    : ""
+            ),
+            Gate.Payment => (
+                $"{MoneyText.Of(Payments.InForce(history).Where(payment => payment.Happened <= gate.ClosedAt).Select(payment => payment.What.Amount).Sum(desk.Currency))} in, {day}",
+                price is { Agreed.Minor: > 0 }
+                    ? $"{100m * price.DueOnBooking.Minor / price.Agreed.Minor:0} % of the price"
+                    : ""
+            ),
             Gate.Delivery => ($"Done {day}", "handed over, approved and paid"),
             _ => ("", ""),
         };
     }
 
-    private static string Day(Desk desk, GateReading gate) => DateWords.Short(desk.Calendar.DateOf(gate.ClosedAt!.Value), desk.Today);
+    private static string Day(Desk desk, GateReading gate) =>
+        DateWords.Short(desk.Calendar.DateOf(gate.ClosedAt!.Value), desk.Today);
 
-    private static string Words(Lack lack, ProjectFile file) => lack switch
-    {
-        Lack.Fit => "your yes",
-        Lack.Details => string.Join(", ", file.Case.Kind.Demands.Where(detail => !file.History.Any<Happening.DetailKnown>(known => known.Detail == detail))),
-        Lack.Acceptance => "their choice",
-        Lack.ClientSignature => "their signature",
-        Lack.OwnerSignature => "your signature",
-        Lack.Price => "a price",
-        Lack.BookingPayment => AgreedPrice.Of(file.History) is { } price ? $"{MoneyText.Of(price.DueOnBooking)} on booking" : "the booking payment",
-        Lack.Handover => "handover",
-        Lack.Approval => "approval",
-        Lack.ClosingSteps => "the closing steps",
-        Lack.Balance => AgreedPrice.Of(file.History) is { } agreed ? MoneyText.Of(agreed.Agreed - Core.Invoicing.Owed.Credited(file.History, agreed.Agreed.Currency) - Payments.Total(file.History, agreed.Agreed.Currency)) : "payment",
-        _ => "",
-    };
+    private static string Words(Lack lack, ProjectFile file) =>
+        lack switch
+        {
+            Lack.Fit => "your yes",
+            Lack.Details => string.Join(
+                ", ",
+                file.Case.Kind.Demands.Where(detail =>
+                    !file.History.Any<Happening.DetailKnown>(known => known.Detail == detail)
+                )
+            ),
+            Lack.Acceptance => "their choice",
+            Lack.ClientSignature => "their signature",
+            Lack.OwnerSignature => "your signature",
+            Lack.Price => "a price",
+            Lack.BookingPayment => AgreedPrice.Of(file.History) is { } price
+                ? $"{MoneyText.Of(price.DueOnBooking)} on booking"
+                : "the booking payment",
+            Lack.Handover => "handover",
+            Lack.Approval => "approval",
+            Lack.ClosingSteps => "the closing steps",
+            Lack.Balance => AgreedPrice.Of(file.History) is { } agreed
+                ? MoneyText.Of(
+                    agreed.Agreed
+                        - Core.Invoicing.Owed.Credited(file.History, agreed.Agreed.Currency)
+                        - Payments.Total(file.History, agreed.Agreed.Currency)
+                )
+                : "payment",
+            _ => "",
+        };
 }

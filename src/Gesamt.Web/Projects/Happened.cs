@@ -1,4 +1,3 @@
-using Gesamt.Web.Proposals;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
@@ -10,6 +9,7 @@ using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
+using Gesamt.Web.Proposals;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -28,9 +28,21 @@ namespace Gesamt.Web.Projects;
 /// <param name="Subject">A letter that goes with an end; none when left out.</param>
 /// <param name="Credit">Whether unpaid invoices of a project that ends are credited.</param>
 public sealed record HappenedDto(
-    HappenedSort Sort, LocalDate? On = null, string? Words = null, LocalDate? Until = null, string? Amount = null, string? Tax = null, string? OnBooking = null,
-    PaymentMeans? Means = null, long? Invoice = null, long? File = null, bool Credit = false,
-    long? Colleague = null, string? Subject = null, string? Body = null);
+    HappenedSort Sort,
+    LocalDate? On = null,
+    string? Words = null,
+    LocalDate? Until = null,
+    string? Amount = null,
+    string? Tax = null,
+    string? OnBooking = null,
+    PaymentMeans? Means = null,
+    long? Invoice = null,
+    long? File = null,
+    bool Credit = false,
+    long? Colleague = null,
+    string? Subject = null,
+    string? Body = null
+);
 
 /// <summary>“What happened?”: how the owner records what came outside Gesamt, and decides.</summary>
 public static class Happened
@@ -39,32 +51,66 @@ public static class Happened
     public static IReadOnlyList<HappenedSort> Possible(ProjectFile file, Instant now)
     {
         var (history, standing) = (file.History, file.Row.Standing);
-        var owes = AgreedPrice.Of(history) is not null && (standing.AgreedMinor > standing.PaidMinor || standing.OwedMinor > 0);
-        if (file.Case.End is not null) return [HappenedSort.TakenUp, HappenedSort.Call, .. owes && standing.OwedMinor > 0 ? new[] { HappenedSort.Paid } : []];
+        var owes =
+            AgreedPrice.Of(history) is not null
+            && (standing.AgreedMinor > standing.PaidMinor || standing.OwedMinor > 0);
+        if (file.Case.End is not null)
+            return
+            [
+                HappenedSort.TakenUp,
+                HappenedSort.Call,
+                .. owes && standing.OwedMinor > 0 ? new[] { HappenedSort.Paid } : [],
+            ];
         List<HappenedSort> can = [];
-        if (standing.Stage == Stage.Lead && !history.Any<Happening.MarkedFit>()) can.Add(HappenedSort.Fit);
-        if (standing.Waits == WaitKind.Countersign) can.Add(HappenedSort.Countersign);
-        if (standing.Waits is WaitKind.AnswerInquiry or WaitKind.AnswerLetter or WaitKind.ChangeAsked or WaitKind.Declined or WaitKind.AnswerRemark) can.Add(HappenedSort.NoAnswerNeeded);
-        if (MayBeRead(file)) can.Add(HappenedSort.Read);
+        if (standing.Stage == Stage.Lead && !history.Any<Happening.MarkedFit>())
+            can.Add(HappenedSort.Fit);
+        if (standing.Waits == WaitKind.Countersign)
+            can.Add(HappenedSort.Countersign);
+        if (
+            standing.Waits
+            is WaitKind.AnswerInquiry
+                or WaitKind.AnswerLetter
+                or WaitKind.ChangeAsked
+                or WaitKind.Declined
+                or WaitKind.AnswerRemark
+        )
+            can.Add(HappenedSort.NoAnswerNeeded);
+        if (MayBeRead(file))
+            can.Add(HappenedSort.Read);
         can.Add(HappenedSort.Call);
-        if (AgreedPrice.Of(history) is null && standing.Stage is Stage.Lead or Stage.Proposal) can.Add(HappenedSort.BookedStraightAway);
-        if (AgreedPrice.Of(history) is null) can.Add(HappenedSort.PriceAgreed);
-        if (IsOpen(file, Gate.Contract)) can.Add(HappenedSort.SignedOnPaper);
-        if (owes) can.Add(HappenedSort.Paid);
-        if (standing.Stage == Stage.Delivery && !history.Any<Happening.HandedOver>()) can.Add(HappenedSort.HandedOver);
-        if (history.Any<Happening.HandedOver>() && !history.Any<Happening.Approved>()) can.Add(HappenedSort.Approved);
-        if (standing.Stage != Stage.Finished) can.Add(HappenedSort.Waived);
+        if (AgreedPrice.Of(history) is null && standing.Stage is Stage.Lead or Stage.Proposal)
+            can.Add(HappenedSort.BookedStraightAway);
+        if (AgreedPrice.Of(history) is null)
+            can.Add(HappenedSort.PriceAgreed);
+        if (IsOpen(file, Gate.Contract))
+            can.Add(HappenedSort.SignedOnPaper);
+        if (owes)
+            can.Add(HappenedSort.Paid);
+        if (standing.Stage == Stage.Delivery && !history.Any<Happening.HandedOver>())
+            can.Add(HappenedSort.HandedOver);
+        if (history.Any<Happening.HandedOver>() && !history.Any<Happening.Approved>())
+            can.Add(HappenedSort.Approved);
+        if (standing.Stage != Stage.Finished)
+            can.Add(HappenedSort.Waived);
         can.Add(TurnRule.RestUntil(file.Case) > now ? HappenedSort.GoOn : HappenedSort.Rest);
-        can.AddRange(standing.BookedAt is null
-            ? [HappenedSort.NotAFit, HappenedSort.Referred, HappenedSort.Lost, HappenedSort.GoneQuiet] : [HappenedSort.Cancelled, HappenedSort.GoneQuiet]);
-        if (standing.BookedAt is not null) can.Add(HappenedSort.NotWonAfterAll);
-        if (standing.Stage == Stage.Lead) can.Add(HappenedSort.NotAnInquiry);
+        can.AddRange(
+            standing.BookedAt is null
+                ? [HappenedSort.NotAFit, HappenedSort.Referred, HappenedSort.Lost, HappenedSort.GoneQuiet]
+                : [HappenedSort.Cancelled, HappenedSort.GoneQuiet]
+        );
+        if (standing.BookedAt is not null)
+            can.Add(HappenedSort.NotWonAfterAll);
+        if (standing.Stage == Stage.Lead)
+            can.Add(HappenedSort.NotAnInquiry);
         return can;
     }
 
     /// <summary>An inquiry whose follow-ups wait for the owner to read the answers.</summary>
     private static bool MayBeRead(ProjectFile file) =>
-        file.Case.End is null && file.History.Any<Happening.InquiryCame>() && !file.History.Any<Happening.InquiryRead>() && !file.Case.Runs.Any(run => run.Routine.Begins == Core.Routines.Cause.InquiryCame);
+        file.Case.End is null
+        && file.History.Any<Happening.InquiryCame>()
+        && !file.History.Any<Happening.InquiryRead>()
+        && !file.Case.Runs.Any(run => run.Routine.Begins == Core.Routines.Cause.InquiryCame);
 
     /// <exception cref="RefusedException">It cannot be said of this project as things stand.</exception>
     /// <exception cref="InvalidException">Something it needs is missing or not allowed; the field is named.</exception>
@@ -77,7 +123,8 @@ public static class Happened
         }
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        if (!Possible(file, desk.Now).Contains(what.Sort)) throw new RefusedException("This cannot be said of the project as it stands now. Load the page again.");
+        if (!Possible(file, desk.Now).Contains(what.Sort))
+            throw new RefusedException("This cannot be said of the project as it stands now. Load the page again.");
         var happened = InstantOf(desk, what.On);
         switch (what.Sort)
         {
@@ -85,23 +132,48 @@ public static class Happened
                 await PaidAsync(desk, file, what, happened);
                 break;
             case HappenedSort.SignedOnPaper:
-                await desk.RecordAtAsync(file, Actor.Owner, happened, await Agreements.PaperAsync(desk, file, what.File is { } scan ? new FileId(scan) : null));
+                await desk.RecordAtAsync(
+                    file,
+                    Actor.Owner,
+                    happened,
+                    await Agreements.PaperAsync(desk, file, what.File is { } scan ? new FileId(scan) : null)
+                );
                 await Issuing.IssueBookingAsync(desk, file);
                 break;
             case HappenedSort.PriceAgreed:
-                await desk.RecordAtAsync(file, Actor.Owner, happened, [.. Withdrawn(file), await PriceAsync(desk, file, what)]);
+                await desk.RecordAtAsync(
+                    file,
+                    Actor.Owner,
+                    happened,
+                    [.. Withdrawn(file), await PriceAsync(desk, file, what)]
+                );
                 break;
             case HappenedSort.BookedStraightAway:
                 await BookStraightAwayAsync(desk, file, what, happened);
                 break;
             case HappenedSort.HandedOver:
-                await desk.RecordAtAsync(file, Actor.Owner, happened, [new Happening.HandedOver(), .. await Tasks.CloseUpAsync(desk, file)]);
+                await desk.RecordAtAsync(
+                    file,
+                    Actor.Owner,
+                    happened,
+                    [new Happening.HandedOver(), .. await Tasks.CloseUpAsync(desk, file)]
+                );
                 break;
             case HappenedSort.Waived:
-                await desk.RecordAtAsync(file, Actor.Owner, happened, new Happening.GateWaived((Gate)file.Row.Standing.Stage, await ReasonAsync(desk, id, what)));
+                await desk.RecordAtAsync(
+                    file,
+                    Actor.Owner,
+                    happened,
+                    new Happening.GateWaived((Gate)file.Row.Standing.Stage, await ReasonAsync(desk, id, what))
+                );
                 await Issuing.IssueBookingAsync(desk, file);
                 break;
-            case HappenedSort.NotAFit or HappenedSort.Referred or HappenedSort.Lost or HappenedSort.GoneQuiet or HappenedSort.Cancelled or HappenedSort.NotAnInquiry:
+            case HappenedSort.NotAFit
+            or HappenedSort.Referred
+            or HappenedSort.Lost
+            or HappenedSort.GoneQuiet
+            or HappenedSort.Cancelled
+            or HappenedSort.NotAnInquiry:
                 await EndAsync(desk, file, what, happened);
                 break;
             default:
@@ -111,32 +183,46 @@ public static class Happened
         await desk.CommitAsync(transaction);
     }
 
-    private static async Task<Happening> FactAsync(Desk desk, ProjectId id, HappenedDto what) => what.Sort switch
-    {
-        HappenedSort.Fit => new Happening.MarkedFit(),
-        HappenedSort.NotWonAfterAll => new Happening.NotWonAfterAll(),
-        HappenedSort.Read => new Happening.InquiryRead(true),
-        HappenedSort.TakenUp => new Happening.TakenUp(),
-        HappenedSort.NoAnswerNeeded => new Happening.NoAnswerNeeded(),
-        HappenedSort.Approved => new Happening.Approved(),
-        HappenedSort.GoOn => new Happening.RestEnded(),
-        HappenedSort.Rest => new Happening.RestBegan(Later(desk, what.Until), await ReasonAsync(desk, id, what)),
-        HappenedSort.Call => new Happening.CallHeld(await NoteAsync(desk, id, NoteSort.Call, what.Words ?? "")),
-        _ => throw new ArgumentOutOfRangeException(nameof(what), what.Sort, "No such act."),
-    };
+    private static async Task<Happening> FactAsync(Desk desk, ProjectId id, HappenedDto what) =>
+        what.Sort switch
+        {
+            HappenedSort.Fit => new Happening.MarkedFit(),
+            HappenedSort.NotWonAfterAll => new Happening.NotWonAfterAll(),
+            HappenedSort.Read => new Happening.InquiryRead(true),
+            HappenedSort.TakenUp => new Happening.TakenUp(),
+            HappenedSort.NoAnswerNeeded => new Happening.NoAnswerNeeded(),
+            HappenedSort.Approved => new Happening.Approved(),
+            HappenedSort.GoOn => new Happening.RestEnded(),
+            HappenedSort.Rest => new Happening.RestBegan(Later(desk, what.Until), await ReasonAsync(desk, id, what)),
+            HappenedSort.Call => new Happening.CallHeld(await NoteAsync(desk, id, NoteSort.Call, what.Words ?? "")),
+            _ => throw new ArgumentOutOfRangeException(nameof(what), what.Sort, "No such act."),
+        };
 
     /// <summary>Ending withdraws what is out and, if wanted, credits what is unpaid; what was paid is untouched.</summary>
     private static async Task EndAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
     {
         var person = what.Colleague is { } id ? await Letters.Writing.ColleagueAsync(desk, id) : null;
         var colleague = person?.Name;
-        if (what.Sort == HappenedSort.Referred && colleague is null && string.IsNullOrWhiteSpace(what.Words)) throw new InvalidException(("words", "Name the colleague it was referred to."));
+        if (what.Sort == HappenedSort.Referred && colleague is null && string.IsNullOrWhiteSpace(what.Words))
+            throw new InvalidException(("words", "Name the colleague it was referred to."));
         var said = string.Join(". ", new[] { colleague, what.Words }.Where(text => !string.IsNullOrWhiteSpace(text)));
         NoteId? words = said.Length == 0 ? null : await NoteAsync(desk, file.Id, NoteSort.Note, said);
-        if (!string.IsNullOrWhiteSpace(what.Body)) await Letters.LettersOut.ClaimAsync(desk, file, new Letters.Written(what.Subject ?? "", what.Body), with: Letters.Writing.About(person));
+        if (!string.IsNullOrWhiteSpace(what.Body))
+            await Letters.LettersOut.ClaimAsync(
+                desk,
+                file,
+                new Letters.Written(what.Subject ?? "", what.Body),
+                with: Letters.Writing.About(person)
+            );
         if (what.Credit)
-            foreach (var (invoice, _) in Owed.Open(file.History).ToList()) await Issuing.CreditAsync(desk, file, invoice.What);
-        await desk.RecordAtAsync(file, Actor.Owner, happened, [.. Withdrawn(file), .. Voided(file), new Happening.Ended(ReasonOf(what.Sort), words)]);
+            foreach (var (invoice, _) in Owed.Open(file.History).ToList())
+                await Issuing.CreditAsync(desk, file, invoice.What);
+        await desk.RecordAtAsync(
+            file,
+            Actor.Owner,
+            happened,
+            [.. Withdrawn(file), .. Voided(file), new Happening.Ended(ReasonOf(what.Sort), words)]
+        );
     }
 
     /// <summary>A trusted client is booked on their word: the price is agreed, nothing is due on booking, and no contract is asked for.</summary>
@@ -144,46 +230,74 @@ public static class Happened
     {
         var why = await ReasonAsync(desk, file.Id, what);
         var price = await PriceAsync(desk, file, what with { OnBooking = "0" });
-        Happening[] waived = file.Case.Kind.Gates.Contains(Gate.Contract) ? [new Happening.GateWaived(Gate.Contract, why)] : [];
-        await desk.RecordAtAsync(file, Actor.Owner, happened, [new Happening.MarkedFit(), .. Withdrawn(file), price, .. waived]);
+        Happening[] waived = file.Case.Kind.Gates.Contains(Gate.Contract)
+            ? [new Happening.GateWaived(Gate.Contract, why)]
+            : [];
+        await desk.RecordAtAsync(
+            file,
+            Actor.Owner,
+            happened,
+            [new Happening.MarkedFit(), .. Withdrawn(file), price, .. waived]
+        );
         await Issuing.IssueBookingAsync(desk, file);
     }
 
-    private static EndReason ReasonOf(HappenedSort sort) => sort switch
-    {
-        HappenedSort.NotAFit => EndReason.Declined,
-        HappenedSort.Referred => EndReason.Referred,
-        HappenedSort.Lost => EndReason.Lost,
-        HappenedSort.GoneQuiet => EndReason.GoneQuiet,
-        HappenedSort.Cancelled => EndReason.Cancelled,
-        _ => EndReason.NotAnInquiry,
-    };
+    private static EndReason ReasonOf(HappenedSort sort) =>
+        sort switch
+        {
+            HappenedSort.NotAFit => EndReason.Declined,
+            HappenedSort.Referred => EndReason.Referred,
+            HappenedSort.Lost => EndReason.Lost,
+            HappenedSort.GoneQuiet => EndReason.GoneQuiet,
+            HappenedSort.Cancelled => EndReason.Cancelled,
+            _ => EndReason.NotAnInquiry,
+        };
 
     private static IEnumerable<Happening> Withdrawn(ProjectFile file) =>
         ProposalState.Open(file.History) is { } open ? [new Happening.ProposalWithdrawn(open.What.Version)] : [];
 
     /// <summary>A contract nobody has signed yet; a signed one stays what it is.</summary>
     private static IEnumerable<Happening> Voided(ProjectFile file) =>
-        file.History.Last<Happening.ContractSent>() is { } sent && !file.History.Any<Happening.ContractSigned>(signed => signed.Contract == sent.What.Contract)
-            ? [new Happening.ContractVoided(sent.What.Contract)] : [];
+        file.History.Last<Happening.ContractSent>() is { } sent
+        && !file.History.Any<Happening.ContractSigned>(signed => signed.Contract == sent.What.Contract)
+            ? [new Happening.ContractVoided(sent.What.Contract)]
+            : [];
 
     private static async Task PaidAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
     {
         var amount = AmountOf(desk, what.Amount, "amount");
         var open = Owed.Open(file.History).ToList();
-        var (most, invoice) = what.Invoice is { } id && open.FirstOrDefault(o => o.Invoice.What.Invoice.Value == id) is { Invoice.Fact: not null } found
-            ? (found.Owed, (InvoiceId?)found.Invoice.What.Invoice)
-            : what.Invoice is null && open.Count == 0 && AgreedPrice.Of(file.History) is { } price ? (price.Agreed - Owed.Credited(file.History, desk.Currency) - Payments.Total(file.History, desk.Currency), null)
+        var (most, invoice) =
+            what.Invoice is { } id
+            && open.FirstOrDefault(o => o.Invoice.What.Invoice.Value == id) is { Invoice.Fact: not null } found
+                ? (found.Owed, (InvoiceId?)found.Invoice.What.Invoice)
+            : what.Invoice is null && open.Count == 0 && AgreedPrice.Of(file.History) is { } price
+                ? (
+                    price.Agreed
+                        - Owed.Credited(file.History, desk.Currency)
+                        - Payments.Total(file.History, desk.Currency),
+                    null
+                )
             : throw new InvalidException(("invoice", "Choose the invoice that was paid."));
-        if (amount > most) throw new InvalidException(("amount", $"At most {MoneyText.Of(most)} is open{(invoice is null ? "" : " on this invoice")}."));
-        if (what.Means is not { } means) throw new InvalidException(("means", "Say how it was paid: by transfer, by cheque or in cash."));
+        if (amount > most)
+            throw new InvalidException(
+                ("amount", $"At most {MoneyText.Of(most)} is open{(invoice is null ? "" : " on this invoice")}.")
+            );
+        if (what.Means is not { } means)
+            throw new InvalidException(("means", "Say how it was paid: by transfer, by cheque or in cash."));
         await Checkout.BookAsync(desk, file, invoice, amount, means, null, Actor.Owner, happened);
     }
 
     private static Task<Happening> PriceAsync(Desk desk, ProjectFile file, HappenedDto what)
     {
         var net = AmountOf(desk, what.Amount, "amount");
-        return Agreements.PriceAsync(desk, file, net.Major, PercentOf(what.Tax, "tax"), PercentOf(what.OnBooking, "onBooking"));
+        return Agreements.PriceAsync(
+            desk,
+            file,
+            net.Major,
+            PercentOf(what.Tax, "tax"),
+            PercentOf(what.OnBooking, "onBooking")
+        );
     }
 
     private static Money AmountOf(Desk desk, string? text, string field)
@@ -191,22 +305,38 @@ public static class Happened
         if (NumberReading.Amount(text ?? "") is not { } major || major <= 0 || major > 100_000_000)
             throw new InvalidException((field, $"Give an amount above 0, such as 1200.50.{Wire.Doubt(text ?? "")}"));
         var money = Money.Of(major, desk.Currency);
-        return money.Major == major ? money : throw new InvalidException((field, $"{desk.Currency.Code} has {desk.Currency.Exponent} decimals at most."));
+        return money.Major == major
+            ? money
+            : throw new InvalidException(
+                (field, $"{desk.Currency.Code} has {desk.Currency.Exponent} decimals at most.")
+            );
     }
 
     private static Rate PercentOf(string? text, string field) =>
-        NumberReading.Of(text ?? "") is { } percent && percent is >= 0 and <= 100 && decimal.Round(percent, 4) == percent
-            ? Rate.Percent(percent) : throw new InvalidException((field, "Give a number from 0 to 100."));
+        NumberReading.Of(text ?? "") is { } percent
+        && percent is >= 0 and <= 100
+        && decimal.Round(percent, 4) == percent
+            ? Rate.Percent(percent)
+            : throw new InvalidException((field, "Give a number from 0 to 100."));
 
     private static async Task<NoteId> ReasonAsync(Desk desk, ProjectId id, HappenedDto what) =>
-        string.IsNullOrWhiteSpace(what.Words) ? throw new InvalidException(("words", "Give the reason in a few words.")) : await NoteAsync(desk, id, NoteSort.Note, what.Words);
+        string.IsNullOrWhiteSpace(what.Words)
+            ? throw new InvalidException(("words", "Give the reason in a few words."))
+            : await NoteAsync(desk, id, NoteSort.Note, what.Words);
 
     /// <summary>Keeps a short text.</summary>
     /// <exception cref="InvalidException">It says nothing, or too much.</exception>
     public static async Task<NoteId> NoteAsync(Desk desk, ProjectId id, NoteSort sort, string text)
     {
-        if (text.Trim().Length is 0 or > 10_000) throw new InvalidException(("words", "Write 1 to 10 000 characters."));
-        var note = new NoteRow { ProjectId = id, Sort = sort, Text = text.Trim(), At = desk.Now };
+        if (text.Trim().Length is 0 or > 10_000)
+            throw new InvalidException(("words", "Write 1 to 10 000 characters."));
+        var note = new NoteRow
+        {
+            ProjectId = id,
+            Sort = sort,
+            Text = text.Trim(),
+            At = desk.Now,
+        };
         desk.Db.Notes.Add(note);
         await desk.Db.SaveChangesAsync();
         return note.Id;
@@ -218,24 +348,38 @@ public static class Happened
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        var row = await desk.Db.Payments.SingleOrDefaultAsync(p => p.Id == payment && p.ProjectId == id) ?? throw new MissingException("payment");
-        if (row.GoneAt is not null) throw new RefusedException("This payment was taken back already.");
-        if (row.Reference is not null) throw new RefusedException("This payment came through the card provider; it is given back there, not taken back here.");
+        var row =
+            await desk.Db.Payments.SingleOrDefaultAsync(p => p.Id == payment && p.ProjectId == id)
+            ?? throw new MissingException("payment");
+        if (row.GoneAt is not null)
+            throw new RefusedException("This payment was taken back already.");
+        if (row.Reference is not null)
+            throw new RefusedException(
+                "This payment came through the card provider; it is given back there, not taken back here."
+            );
         row.GoneAt = desk.Now;
         await desk.RecordAsync(file, Actor.Owner, new Happening.PaymentVoided(payment));
         await desk.CommitAsync(transaction);
     }
 
-    private static bool IsOpen(ProjectFile file, Gate gate) => GateRule.Read(file.Case).Any(reading => reading.Gate == gate && !reading.IsClosed);
+    private static bool IsOpen(ProjectFile file, Gate gate) =>
+        GateRule.Read(file.Case).Any(reading => reading.Gate == gate && !reading.IsClosed);
 
     private static LocalDate? Later(Desk desk, LocalDate? until) =>
-        until is null || until > desk.Today ? until : throw new InvalidException(("until", "Rest until a day after today, or leave it empty to be asked again in 14 days."));
+        until is null || until > desk.Today
+            ? until
+            : throw new InvalidException(
+                ("until", "Rest until a day after today, or leave it empty to be asked again in 14 days.")
+            );
 
     private static Instant InstantOf(Desk desk, LocalDate? on)
     {
-        if (on is not { } day || day == desk.Today) return desk.Now;
-        if (day > desk.Today) throw new InvalidException(("on", "Nothing can have happened later than today."));
-        if (day < desk.Today.PlusYears(-20)) throw new InvalidException(("on", "Choose a day within the last twenty years."));
+        if (on is not { } day || day == desk.Today)
+            return desk.Now;
+        if (day > desk.Today)
+            throw new InvalidException(("on", "Nothing can have happened later than today."));
+        if (day < desk.Today.PlusYears(-20))
+            throw new InvalidException(("on", "Choose a day within the last twenty years."));
         return desk.Calendar.At(day + new LocalTime(12, 0));
     }
 }

@@ -14,41 +14,79 @@ public static class ProjectEndpoints
     public static void MapProjects(this RouteGroupBuilder api)
     {
         api.MapGet("/projects/{id:long}", (long id, Desk desk) => Record.OfAsync(desk, new(id)));
-        api.MapGet("/projects/{id:long}/entries/{what}/{entry:long}", (long id, OpensWhat what, long entry, Desk desk) => Reader.OfAsync(desk, new(id), what, entry));
+        api.MapGet(
+            "/projects/{id:long}/entries/{what}/{entry:long}",
+            (long id, OpensWhat what, long entry, Desk desk) => Reader.OfAsync(desk, new(id), what, entry)
+        );
 
-        api.MapPost("/projects/{id:long}/happened", async (long id, HappenedDto what, Desk desk, HttpContext http) =>
-        {
-            await Happened.RecordAsync(desk, new(id), what, http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown", http.Request.Headers.UserAgent.ToString());
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/projects/{id:long}/happened",
+            async (long id, HappenedDto what, Desk desk, HttpContext http) =>
+            {
+                await Happened.RecordAsync(
+                    desk,
+                    new(id),
+                    what,
+                    http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown",
+                    http.Request.Headers.UserAgent.ToString()
+                );
+                return TypedResults.NoContent();
+            }
+        );
 
-        api.MapPost("/projects/{id:long}/notes", async (long id, NoteDto note, Desk desk) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            var file = await desk.OpenAsync(new(id));
-            await desk.RecordAsync(file, Actor.Owner, new Happening.NoteWritten(await Happened.NoteAsync(desk, file.Id, NoteSort.Note, note.Text)));
-            await desk.CommitAsync(transaction);
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/projects/{id:long}/notes",
+            async (long id, NoteDto note, Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                var file = await desk.OpenAsync(new(id));
+                await desk.RecordAsync(
+                    file,
+                    Actor.Owner,
+                    new Happening.NoteWritten(await Happened.NoteAsync(desk, file.Id, NoteSort.Note, note.Text))
+                );
+                await desk.CommitAsync(transaction);
+                return TypedResults.NoContent();
+            }
+        );
 
-        api.MapPost("/projects/{id:long}/payments/{payment:long}/void", async (long id, long payment, Desk desk) =>
-        {
-            await Happened.VoidAsync(desk, new(id), new(payment));
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/projects/{id:long}/payments/{payment:long}/void",
+            async (long id, long payment, Desk desk) =>
+            {
+                await Happened.VoidAsync(desk, new(id), new(payment));
+                return TypedResults.NoContent();
+            }
+        );
 
-        api.MapGet("/contracts/{id:long}.pdf", async (long id, Desk desk) =>
-        {
-            var number = new VersionId(id);
-            var row = await desk.Db.Versions.AsNoTracking().SingleOrDefaultAsync(v => v.Id == number && v.Sort == PaperSort.Contract) ?? throw new MissingException("contract");
-            return TypedResults.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", "contract.pdf");
-        });
+        api.MapGet(
+            "/contracts/{id:long}.pdf",
+            async (long id, Desk desk) =>
+            {
+                var number = new VersionId(id);
+                var row =
+                    await desk
+                        .Db.Versions.AsNoTracking()
+                        .SingleOrDefaultAsync(v => v.Id == number && v.Sort == PaperSort.Contract)
+                    ?? throw new MissingException("contract");
+                return TypedResults.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", "contract.pdf");
+            }
+        );
 
-        api.MapGet("/invoices/{id:long}.pdf", async (long id, Desk desk) =>
-        {
-            var number = new InvoiceId(id);
-            var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == number) ?? throw new MissingException("invoice");
-            return TypedResults.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", $"invoice-{row.Number}.pdf");
-        });
+        api.MapGet(
+            "/invoices/{id:long}.pdf",
+            async (long id, Desk desk) =>
+            {
+                var number = new InvoiceId(id);
+                var row =
+                    await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == number)
+                    ?? throw new MissingException("invoice");
+                return TypedResults.File(
+                    await KeptPapers.ReadAsync(desk, row),
+                    "application/pdf",
+                    $"invoice-{row.Number}.pdf"
+                );
+            }
+        );
     }
 }

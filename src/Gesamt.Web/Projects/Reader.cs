@@ -1,7 +1,7 @@
-using Gesamt.Core.Forms;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Forms;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;
@@ -17,102 +17,270 @@ namespace Gesamt.Web.Projects;
 
 /// <summary>An entry opened whole.</summary>
 /// <param name="File">A paper to open beside it.</param>
-public sealed record ReaderDto(string Title, string Under, string Text, string Quoted, IReadOnlyList<AnswerDto> Answers, IReadOnlyList<MoneyLineDto> Sums, string? File, long? HeldLetter, string? Gaps, ReviewReadDto? Review = null, long? VoidsPayment = null, MeetingDto? Meeting = null, LetterReadDto? Letter = null);
+public sealed record ReaderDto(
+    string Title,
+    string Under,
+    string Text,
+    string Quoted,
+    IReadOnlyList<AnswerDto> Answers,
+    IReadOnlyList<MoneyLineDto> Sums,
+    string? File,
+    long? HeldLetter,
+    string? Gaps,
+    ReviewReadDto? Review = null,
+    long? VoidsPayment = null,
+    MeetingDto? Meeting = null,
+    LetterReadDto? Letter = null
+);
 
 /// <param name="Files">What went or came with it.</param>
 /// <param name="CanAnswer">Whether it came from the client.</param>
 /// <param name="CanWait">Whether it is held by a routine and can be put off.</param>
 /// <param name="CanTakeBack">Whether it is on its way and has not left the house.</param>
-public sealed record LetterReadDto(long Id, IReadOnlyList<FileDto> Files, bool CanAnswer, bool CanWait, bool CanTakeBack, bool CanWriteAgain, string? Problem, bool HasHtml);
+public sealed record LetterReadDto(
+    long Id,
+    IReadOnlyList<FileDto> Files,
+    bool CanAnswer,
+    bool CanWait,
+    bool CanTakeBack,
+    bool CanWriteAgain,
+    string? Problem,
+    bool HasHtml
+);
 
 /// <summary>A round of review opened whole.</summary>
-public sealed record ReviewReadDto(long Id, ReviewState State, IReadOnlyList<ReviewFileDto> Files, IReadOnlyList<AnswerDto> Said);
+public sealed record ReviewReadDto(
+    long Id,
+    ReviewState State,
+    IReadOnlyList<ReviewFileDto> Files,
+    IReadOnlyList<AnswerDto> Said
+);
 
 public sealed record ReviewFileDto(long Id, string Name, string About, bool HasPreview);
 
 /// <summary>Opens an entry of the line.</summary>
 public static class Reader
 {
-    public static async Task<ReaderDto> OfAsync(Desk desk, ProjectId project, OpensWhat what, long id) => what switch
-    {
-        OpensWhat.Letter => Letter(desk, await OneAsync(desk.Db.Letters.Include(l => l.Files).Where(l => l.Id == new LetterId(id) && l.ProjectId == project))),
-        OpensWhat.Answers => Answers(desk, await OneAsync(desk.Db.Answers.Where(a => a.Id == new AnswersId(id) && a.ProjectId == project))),
-        OpensWhat.Note => Note(desk, await OneAsync(desk.Db.Notes.Where(n => n.Id == new NoteId(id) && n.ProjectId == project))),
-        OpensWhat.Proposal => Proposal(desk, await OneAsync(VersionsOf(desk, project, PaperSort.Proposal, id))),
-        OpensWhat.Contract => await ContractAsync(desk, await OneAsync(VersionsOf(desk, project, PaperSort.Contract, id))),
-        OpensWhat.Invoice => await InvoiceAsync(desk, await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))),
-        OpensWhat.Payment => Payment(desk, await OneAsync(desk.Db.Payments.Where(p => p.Id == new PaymentId(id) && p.ProjectId == project))),
-        OpensWhat.Review => await ReviewAsync(desk, await OneAsync(desk.Db.Reviews.Where(r => r.Id == new ReviewId(id) && r.ProjectId == project))),
-        OpensWhat.Meeting => Meeting(desk, await OneAsync(desk.Db.Meetings.Where(m => m.Id == new MeetingId(id) && m.ProjectId == project))),
-        _ => throw new MissingException("entry"),
-    };
+    public static async Task<ReaderDto> OfAsync(Desk desk, ProjectId project, OpensWhat what, long id) =>
+        what switch
+        {
+            OpensWhat.Letter => Letter(
+                desk,
+                await OneAsync(
+                    desk.Db.Letters.Include(l => l.Files).Where(l => l.Id == new LetterId(id) && l.ProjectId == project)
+                )
+            ),
+            OpensWhat.Answers => Answers(
+                desk,
+                await OneAsync(desk.Db.Answers.Where(a => a.Id == new AnswersId(id) && a.ProjectId == project))
+            ),
+            OpensWhat.Note => Note(
+                desk,
+                await OneAsync(desk.Db.Notes.Where(n => n.Id == new NoteId(id) && n.ProjectId == project))
+            ),
+            OpensWhat.Proposal => Proposal(desk, await OneAsync(VersionsOf(desk, project, PaperSort.Proposal, id))),
+            OpensWhat.Contract => await ContractAsync(
+                desk,
+                await OneAsync(VersionsOf(desk, project, PaperSort.Contract, id))
+            ),
+            OpensWhat.Invoice => await InvoiceAsync(
+                desk,
+                await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))
+            ),
+            OpensWhat.Payment => Payment(
+                desk,
+                await OneAsync(desk.Db.Payments.Where(p => p.Id == new PaymentId(id) && p.ProjectId == project))
+            ),
+            OpensWhat.Review => await ReviewAsync(
+                desk,
+                await OneAsync(desk.Db.Reviews.Where(r => r.Id == new ReviewId(id) && r.ProjectId == project))
+            ),
+            OpensWhat.Meeting => Meeting(
+                desk,
+                await OneAsync(desk.Db.Meetings.Where(m => m.Id == new MeetingId(id) && m.ProjectId == project))
+            ),
+            _ => throw new MissingException("entry"),
+        };
 
-    private static IQueryable<VersionRow> VersionsOf(Desk desk, ProjectId project, PaperSort sort, long id) => desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project && v.Sort == sort);
+    private static IQueryable<VersionRow> VersionsOf(Desk desk, ProjectId project, PaperSort sort, long id) =>
+        desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project && v.Sort == sort);
 
     private static ReaderDto Meeting(Desk desk, MeetingRow row)
     {
         var meeting = MeetingViews.Of(desk, row);
-        return new(meeting.Name, $"{meeting.When}, {meeting.State}", string.Join("\n\n", new[] { meeting.Place, meeting.Agenda, meeting.Notes }.Where(text => text.Length > 0)), "", meeting.Answers, [], null, null, null, Meeting: meeting);
+        return new(
+            meeting.Name,
+            $"{meeting.When}, {meeting.State}",
+            string.Join("\n\n", new[] { meeting.Place, meeting.Agenda, meeting.Notes }.Where(text => text.Length > 0)),
+            "",
+            meeting.Answers,
+            [],
+            null,
+            null,
+            null,
+            Meeting: meeting
+        );
     }
 
-    private static async Task<T> OneAsync<T>(IQueryable<T> query) where T : class => await query.AsNoTracking().SingleOrDefaultAsync() ?? throw new MissingException("entry");
+    private static async Task<T> OneAsync<T>(IQueryable<T> query)
+        where T : class => await query.AsNoTracking().SingleOrDefaultAsync() ?? throw new MissingException("entry");
 
-    private static ReaderDto Letter(Desk desk, LetterRow letter) => new(letter.Subject, $"{letter.FromName} to {letter.ToName}, {State(desk, letter)}",
-        letter.Body.Replace(Blanks.LinkPlaceholder, "[their own link, put in when it leaves]", StringComparison.Ordinal), letter.Quoted, [], [], null,
-        letter.State == LetterState.Held ? letter.Id.Value : null, letter.Gaps.Length > 0 ? letter.Gaps : null,
-        Letter: new(letter.Id.Value, [.. letter.Files.Select(f => new FileDto(f.Name, $"/api/letters/{letter.Id.Value}/files/{f.Id}"))], letter.State is LetterState.Received or LetterState.Kept && letter.FromMail != desk.Studio.Mail,
-            letter is { State: LetterState.Held, Step: not null }, letter.State == LetterState.Ready, letter.State == LetterState.Draft, letter.Problem, letter is { HasHtml: true, Original: not null }));
+    private static ReaderDto Letter(Desk desk, LetterRow letter) =>
+        new(
+            letter.Subject,
+            $"{letter.FromName} to {letter.ToName}, {State(desk, letter)}",
+            letter.Body.Replace(
+                Blanks.LinkPlaceholder,
+                "[their own link, put in when it leaves]",
+                StringComparison.Ordinal
+            ),
+            letter.Quoted,
+            [],
+            [],
+            null,
+            letter.State == LetterState.Held ? letter.Id.Value : null,
+            letter.Gaps.Length > 0 ? letter.Gaps : null,
+            Letter: new(
+                letter.Id.Value,
+                [.. letter.Files.Select(f => new FileDto(f.Name, $"/api/letters/{letter.Id.Value}/files/{f.Id}"))],
+                letter.State is LetterState.Received or LetterState.Kept && letter.FromMail != desk.Studio.Mail,
+                letter is { State: LetterState.Held, Step: not null },
+                letter.State == LetterState.Ready,
+                letter.State == LetterState.Draft,
+                letter.Problem,
+                letter is { HasHtml: true, Original: not null }
+            )
+        );
 
-    private static string State(Desk desk, LetterRow letter) => letter.State switch
-    {
-        LetterState.Held => $"waits for your OK since {Contracting.At(desk, letter.At)}",
-        LetterState.Stopped => "stopped before it was sent",
-        LetterState.Skipped => "skipped",
-        LetterState.Uncertain => "may have gone out",
-        LetterState.Ready when letter.GoesAt is { } goes => $"goes out {Contracting.At(desk, goes)}",
-        LetterState.Ready => "leaves in a few seconds",
-        LetterState.PutOff => "put off; it comes up again at its time",
-        LetterState.Kept => $"taken over from a file, {Contracting.At(desk, letter.At)}",
-        LetterState.Draft => "a draft",
-        _ => Contracting.At(desk, letter.At),
-    };
+    private static string State(Desk desk, LetterRow letter) =>
+        letter.State switch
+        {
+            LetterState.Held => $"waits for your OK since {Contracting.At(desk, letter.At)}",
+            LetterState.Stopped => "stopped before it was sent",
+            LetterState.Skipped => "skipped",
+            LetterState.Uncertain => "may have gone out",
+            LetterState.Ready when letter.GoesAt is { } goes => $"goes out {Contracting.At(desk, goes)}",
+            LetterState.Ready => "leaves in a few seconds",
+            LetterState.PutOff => "put off; it comes up again at its time",
+            LetterState.Kept => $"taken over from a file, {Contracting.At(desk, letter.At)}",
+            LetterState.Draft => "a draft",
+            _ => Contracting.At(desk, letter.At),
+        };
 
-    private static ReaderDto Answers(Desk desk, AnswersRow answers) => new(answers.Form, Contracting.At(desk, answers.At), "", "",
-        [.. StoreJson.Read<List<Answer>>(answers.Items).Select(a => AnswerDto.Of(a))], [], null, null, null);
+    private static ReaderDto Answers(Desk desk, AnswersRow answers) =>
+        new(
+            answers.Form,
+            Contracting.At(desk, answers.At),
+            "",
+            "",
+            [.. StoreJson.Read<List<Answer>>(answers.Items).Select(a => AnswerDto.Of(a))],
+            [],
+            null,
+            null,
+            null
+        );
 
-    private static ReaderDto Note(Desk desk, NoteRow note) => new(note.Sort switch { NoteSort.Call => "Call", NoteSort.Words => "Their words", _ => "Note" }, Contracting.At(desk, note.At), note.Text, "", [], [], null, null, null);
+    private static ReaderDto Note(Desk desk, NoteRow note) =>
+        new(
+            note.Sort switch
+            {
+                NoteSort.Call => "Call",
+                NoteSort.Words => "Their words",
+                _ => "Note",
+            },
+            Contracting.At(desk, note.At),
+            note.Text,
+            "",
+            [],
+            [],
+            null,
+            null,
+            null
+        );
 
     private static ReaderDto Proposal(Desk desk, VersionRow version)
     {
         var offer = Versions.OfferOf(version);
-        return new($"Proposal, version {version.Number}", $"valid until {DateWords.Long(offer.ValidUntil)}. SHA-256 {version.Hash}", offer.Intro, "",
-            [], [.. offer.Lines.Select(line => new MoneyLineDto($"{Wire.Words(line)} ({Role(line.Role)})", MoneyText.Of(line.Priced(offer.Currency).Net)))], null, null, null);
+        return new(
+            $"Proposal, version {version.Number}",
+            $"valid until {DateWords.Long(offer.ValidUntil)}. SHA-256 {version.Hash}",
+            offer.Intro,
+            "",
+            [],
+            [
+                .. offer.Lines.Select(line => new MoneyLineDto(
+                    $"{Wire.Words(line)} ({Role(line.Role)})",
+                    MoneyText.Of(line.Priced(offer.Currency).Net)
+                )),
+            ],
+            null,
+            null,
+            null
+        );
     }
 
-    private static string Role(Core.Proposals.LineRole role) => role switch { Core.Proposals.LineRole.Included => "included", Core.Proposals.LineRole.OneOf => "choice of one", _ => "extra" };
+    private static string Role(Core.Proposals.LineRole role) =>
+        role switch
+        {
+            Core.Proposals.LineRole.Included => "included",
+            Core.Proposals.LineRole.OneOf => "choice of one",
+            _ => "extra",
+        };
 
     private static async Task<ReaderDto> ContractAsync(Desk desk, VersionRow version)
     {
         var contract = Versions.Read<ContractSnapshot>(version);
-        return new(contract.Title, $"version {version.Number}, {Contracting.At(desk, version.At)}. SHA-256 {version.Hash}{Later(desk, await Printing.KeptPapers.OfAsync(desk, version))}", contract.Text, "", [], [], $"/api/contracts/{version.Id.Value}.pdf", null, null);
+        return new(
+            contract.Title,
+            $"version {version.Number}, {Contracting.At(desk, version.At)}. SHA-256 {version.Hash}{Later(desk, await Printing.KeptPapers.OfAsync(desk, version))}",
+            contract.Text,
+            "",
+            [],
+            [],
+            $"/api/contracts/{version.Id.Value}.pdf",
+            null,
+            null
+        );
     }
 
     /// <summary>A paper of an older Gesamt was not kept when it was made, and may have looked otherwise.</summary>
-    private static string Later(Desk desk, PaperRow? paper) => paper is { DrawnLater: true } ? $". Its file was drawn later, {Contracting.At(desk, paper.At)}" : "";
+    private static string Later(Desk desk, PaperRow? paper) =>
+        paper is { DrawnLater: true } ? $". Its file was drawn later, {Contracting.At(desk, paper.At)}" : "";
 
     private static async Task<ReaderDto> InvoiceAsync(Desk desk, InvoiceRow invoice)
     {
         var snapshot = StoreJson.Read<Invoicing.InvoiceSnapshot>(invoice.Snapshot);
         var sums = Printing.Print.Sums(snapshot.Totals);
-        return new($"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}", $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}{Later(desk, await Printing.KeptPapers.OfAsync(desk, invoice))}", snapshot.Share, "", [],
-            [new("Net", MoneyText.Of(sums.Net)), .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", MoneyText.Of(t.Tax))), new("Total", MoneyText.Of(sums.Total))],
-            $"/api/invoices/{invoice.Id.Value}.pdf", null, null);
+        return new(
+            $"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}",
+            $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}{Later(desk, await Printing.KeptPapers.OfAsync(desk, invoice))}",
+            snapshot.Share,
+            "",
+            [],
+            [
+                new("Net", MoneyText.Of(sums.Net)),
+                .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", MoneyText.Of(t.Tax))),
+                new("Total", MoneyText.Of(sums.Total)),
+            ],
+            $"/api/invoices/{invoice.Id.Value}.pdf",
+            null,
+            null
+        );
     }
 
     private static ReaderDto Payment(Desk desk, PaymentRow payment) =>
-        new($"{MoneyText.Of(new(payment.AmountMinor, Currency.Of(payment.Currency)))} received", $"{payment.Means}, {Contracting.At(desk, payment.At)}",
-            payment.GoneAt is { } gone ? $"Taken back {Contracting.At(desk, gone)}: it counts nowhere any more." : "", "", [], [], null, null, null,
-            VoidsPayment: payment is { GoneAt: null, Reference: null } ? payment.Id.Value : null);
+        new(
+            $"{MoneyText.Of(new(payment.AmountMinor, Currency.Of(payment.Currency)))} received",
+            $"{payment.Means}, {Contracting.At(desk, payment.At)}",
+            payment.GoneAt is { } gone ? $"Taken back {Contracting.At(desk, gone)}: it counts nowhere any more." : "",
+            "",
+            [],
+            [],
+            null,
+            null,
+            null,
+            VoidsPayment: payment is { GoneAt: null, Reference: null } ? payment.Id.Value : null
+        );
 
     private static async Task<ReaderDto> ReviewAsync(Desk desk, ReviewRow row)
     {
@@ -120,17 +288,45 @@ public static class Reader
         var review = ReviewRule.Of(file.History).First(r => r.Id == row.Id);
         var ids = Reviewing.FilesOf(row);
         var files = await desk.Db.Files.AsNoTracking().Where(f => ids.Contains(f.Id)).OrderBy(f => f.Id).ToListAsync();
-        var notes = await desk.Db.Notes.AsNoTracking().Where(n => n.ReviewId == row.Id).OrderBy(n => n.Id).ToListAsync();
-        var title = review.Round is { } round ? $"{(row.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {round} of {file.Case.Kind.Rounds}" : "A round that was taken back";
+        var notes = await desk
+            .Db.Notes.AsNoTracking()
+            .Where(n => n.ReviewId == row.Id)
+            .OrderBy(n => n.Id)
+            .ToListAsync();
+        var title = review.Round is { } round
+            ? $"{(row.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {round} of {file.Case.Kind.Rounds}"
+            : "A round that was taken back";
         var state = review.State switch
         {
             ReviewState.Open => "waits for the client",
-            ReviewState.Returned => $"changes asked by {row.AnsweredBy}, {Contracting.At(desk, review.Answered!.Value)}",
+            ReviewState.Returned =>
+                $"changes asked by {row.AnsweredBy}, {Contracting.At(desk, review.Answered!.Value)}",
             ReviewState.Approved => $"approved by {row.AnsweredBy}, {Contracting.At(desk, review.Answered!.Value)}",
             _ => "does not count",
         };
-        return new(title, state, "", "", [], [], null, null, null, new(row.Id.Value, review.State,
-            [.. files.Select(f => new ReviewFileDto(f.Id.Value, f.Name, RecordWork.About(desk, f), RecordWork.IsPicture(f)))],
-            [.. notes.Select(n => new AnswerDto(Contracting.At(desk, n.At), n.Text))]));
+        return new(
+            title,
+            state,
+            "",
+            "",
+            [],
+            [],
+            null,
+            null,
+            null,
+            new(
+                row.Id.Value,
+                review.State,
+                [
+                    .. files.Select(f => new ReviewFileDto(
+                        f.Id.Value,
+                        f.Name,
+                        RecordWork.About(desk, f),
+                        RecordWork.IsPicture(f)
+                    )),
+                ],
+                [.. notes.Select(n => new AnswerDto(Contracting.At(desk, n.At), n.Text))]
+            )
+        );
     }
 }

@@ -11,10 +11,10 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Contracts;
-using Gesamt.Web.Meetings;
-using Gesamt.Web.People;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Meetings;
+using Gesamt.Web.People;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -29,104 +29,244 @@ public static class Record
         var standing = file.Row.Standing.ToCore();
         var names = (await Routines.RoutineNames.OfAsync(desk)).For(file.Case.Kind.MainDate);
         var rows = await RowsAsync(desk, file, names);
-        var answers = await desk.Db.Answers.AsNoTracking().Where(a => a.ProjectId == id).OrderBy(a => a.Id).ToListAsync();
+        var answers = await desk
+            .Db.Answers.AsNoTracking()
+            .Where(a => a.ProjectId == id)
+            .OrderBy(a => a.Id)
+            .ToListAsync();
         var client = file.Row.Client!;
         var contract = await Contracting.LatestAsync(desk, file);
         return new(
-            id.Value, file.Row.Title, file.Row.Kind!.Name, new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile), file.Row.Source,
-            LineText.Capital(file.Case.Kind.MainDate), Short(desk, file.Case.MainDate?.Date), file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
-            standing.Stage, standing.Ended is { } end ? LineText.EndWords(end) : null, standing.BookedAt is not null,
-            TurnOf(desk, standing), Gates.Of(desk, file, rows), Line(desk, file, rows), await Ahead.OfAsync(desk, file, rows, names), Money(desk, file), ToPay(desk, file, rows),
-            [.. file.Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue).Select(task => Task(desk, task, rows.Tasks[task.Id]))],
-            RecordWork.Phases(desk, file, rows.Tasks.Values), await RecordWork.FilesAsync(desk, file), RecordWork.Rounds(file), RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file),
-            file.Case.MainDate?.Date, file.Case.IsPutAway, standing.Stage == Stage.Delivery && standing.Ended is null && !file.History.Any<Core.Facts.Happening.HandedOver>(),
-            Papers(contract, rows), [.. answers.SelectMany(a => desk.Tell(() => StoreJson.Read<List<Answer>>(a.Items).Select(a => AnswerDto.Of(a)), () => [new(a.Form, Untold.Detail)]))],
-            Happened.Possible(file, desk.Now), Sending.ReplyAddress(desk, file.Row), file.MailTo is null, file.MailTo is null ? file.MailContact.Mail : null,
-            [.. file.Row.People.OrderBy(p => p.Id).Select(p => new PartOfPersonDto(p.PersonId.Value, p.Person!.Name, p.Person.Mail ?? p.Person.Phone, p.Part, PersonPage.PartWords(p.Part)))],
+            id.Value,
+            file.Row.Title,
+            file.Row.Kind!.Name,
+            new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile),
+            file.Row.Source,
+            LineText.Capital(file.Case.Kind.MainDate),
+            Short(desk, file.Case.MainDate?.Date),
+            file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
+            standing.Stage,
+            standing.Ended is { } end ? LineText.EndWords(end) : null,
+            standing.BookedAt is not null,
+            TurnOf(desk, standing),
+            Gates.Of(desk, file, rows),
+            Line(desk, file, rows),
+            await Ahead.OfAsync(desk, file, rows, names),
+            Money(desk, file),
+            ToPay(desk, file, rows),
+            [
+                .. file
+                    .Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue)
+                    .Select(task => Task(desk, task, rows.Tasks[task.Id])),
+            ],
+            RecordWork.Phases(desk, file, rows.Tasks.Values),
+            await RecordWork.FilesAsync(desk, file),
+            RecordWork.Rounds(file),
+            RecordWork.Parts(desk, file),
+            await RecordWork.LinkEndedAsync(desk, file),
+            file.Case.MainDate?.Date,
+            file.Case.IsPutAway,
+            standing.Stage == Stage.Delivery
+                && standing.Ended is null
+                && !file.History.Any<Core.Facts.Happening.HandedOver>(),
+            Papers(contract, rows),
+            [
+                .. answers.SelectMany(a =>
+                    desk.Tell(
+                        () => StoreJson.Read<List<Answer>>(a.Items).Select(a => AnswerDto.Of(a)),
+                        () => [new(a.Form, Untold.Detail)]
+                    )
+                ),
+            ],
+            Happened.Possible(file, desk.Now),
+            Sending.ReplyAddress(desk, file.Row),
+            file.MailTo is null,
+            file.MailTo is null ? file.MailContact.Mail : null,
+            [
+                .. file
+                    .Row.People.OrderBy(p => p.Id)
+                    .Select(p => new PartOfPersonDto(
+                        p.PersonId.Value,
+                        p.Person!.Name,
+                        p.Person.Mail ?? p.Person.Phone,
+                        p.Part,
+                        PersonPage.PartWords(p.Part)
+                    )),
+            ],
             standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, client) : [],
             await desk.Db.Labels.Where(l => l.ProjectId == id).OrderBy(l => l.Label).Select(l => l.Label).ToListAsync(),
-            await ProjectBrief.DetailsAsync(desk, file), await ProjectBrief.OfAsync(desk, file), await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file), file.Row.Rehearsal ? RehearsalClock(desk) : null);
+            await ProjectBrief.DetailsAsync(desk, file),
+            await ProjectBrief.OfAsync(desk, file),
+            await MeetingViews.OfAsync(desk, file),
+            await MeetingViews.OfferedAsync(desk, file),
+            file.Row.Rehearsal ? RehearsalClock(desk) : null
+        );
     }
 
-    private static string RehearsalClock(Desk desk) => $"{Short(desk, desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay)}";
+    private static string RehearsalClock(Desk desk) =>
+        $"{Short(desk, desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay)}";
 
     public static TurnDto TurnOf(Desk desk, Standing standing)
     {
         var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : (Age?)null;
-        return new(standing.Turn, standing.Waits, WordsOf(desk, standing), age?.Short ?? "", age?.Long ?? "", standing.Until is { } until ? Short(desk, desk.Calendar.DateOf(until)) : null);
+        return new(
+            standing.Turn,
+            standing.Waits,
+            WordsOf(desk, standing),
+            age?.Short ?? "",
+            age?.Long ?? "",
+            standing.Until is { } until ? Short(desk, desk.Calendar.DateOf(until)) : null
+        );
     }
 
     /// <summary>The reason as a sentence; for money that is late, the other clock beside it.</summary>
     public static string WordsOf(Desk desk, Standing standing) =>
-        standing is { Waits: WaitKind.PayInvoice, LateSince: { } due } ? $"Invoice {DateWords.Due(due, desk.Today, false)}" : standing.Words;
+        standing is { Waits: WaitKind.PayInvoice, LateSince: { } due }
+            ? $"Invoice {DateWords.Due(due, desk.Today, false)}"
+            : standing.Words;
 
-    public static string? Short(Desk desk, LocalDate? date) => date is { } known ? DateWords.Short(known, desk.Today) : null;
+    public static string? Short(Desk desk, LocalDate? date) =>
+        date is { } known ? DateWords.Short(known, desk.Today) : null;
 
-    private static string DueWords(LocalDate due, LocalDate today) => DateWords.Due(due, today, false) is var words && words.StartsWith("due ", StringComparison.Ordinal) ? words[4..] : words;
+    private static string DueWords(LocalDate due, LocalDate today) =>
+        DateWords.Due(due, today, false) is var words && words.StartsWith("due ", StringComparison.Ordinal)
+            ? words[4..]
+            : words;
 
     private static async Task<LineRows> RowsAsync(Desk desk, ProjectFile file, IRoutineNames names)
     {
         var (db, id) = (desk.Db, file.Id);
         var letters = await db.Letters.AsNoTracking().Where(l => l.ProjectId == id).ToDictionaryAsync(l => l.Id);
-        var steps = file.Case.Runs.SelectMany(run => run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", RoutineWords.What(step.Action, names))));
-        return new(letters,
+        var steps = file.Case.Runs.SelectMany(run =>
+            run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", RoutineWords.What(step.Action, names)))
+        );
+        return new(
+            letters,
             await db.Notes.AsNoTracking().Where(n => n.ProjectId == id).ToDictionaryAsync(n => n.Id),
             await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).ToDictionaryAsync(t => t.Id),
             await db.Invoices.AsNoTracking().Where(i => i.ProjectId == id).ToDictionaryAsync(i => i.Id),
             await db.Payments.AsNoTracking().Where(p => p.ProjectId == id).ToDictionaryAsync(p => p.Id),
             await db.Versions.AsNoTracking().Where(v => v.ProjectId == id).ToDictionaryAsync(v => v.Id),
             steps.ToDictionary(pair => pair.Item1, pair => pair.Item2),
-            file.Row.Client!.Name.Split(' ')[0], desk.Studio.Owner, file.Case.Kind.MainDate,
+            file.Row.Client!.Name.Split(' ')[0],
+            desk.Studio.Owner,
+            file.Case.Kind.MainDate,
             await db.Files.AsNoTracking().Where(f => f.ProjectId == id).ToDictionaryAsync(f => f.Id),
             await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
             Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
             Missed(desk, file, names),
             await db.Meetings.AsNoTracking().Where(m => m.ProjectId == id).ToDictionaryAsync(m => m.Id),
-            file.History.Any<Core.Facts.Happening.FormAsked>() ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title) : new Dictionary<int, string>(),
-            at => $"{DateWords.Short(desk.Calendar.DateOf(at), desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)}");
+            file.History.Any<Core.Facts.Happening.FormAsked>()
+                ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title)
+                : new Dictionary<int, string>(),
+            at =>
+                $"{DateWords.Short(desk.Calendar.DateOf(at), desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)}"
+        );
     }
 
     private static string Missed(Desk desk, ProjectFile file, IRoutineNames names) =>
-        string.Join(", ", Resuming.Of(file.Case, desk.Now).Missed.Select(step => RoutineWords.What(step.Step.Action, names)).GroupBy(name => name).Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key));
+        string.Join(
+            ", ",
+            Resuming
+                .Of(file.Case, desk.Now)
+                .Missed.Select(step => RoutineWords.What(step.Step.Action, names))
+                .GroupBy(name => name)
+                .Select(same => same.Count() > 1 ? $"{same.Key} ({same.Count()})" : same.Key)
+        );
 
     private static IReadOnlyList<EntryDto> Line(Desk desk, ProjectFile file, LineRows rows) =>
-    [
-        .. from happened in LineText.Gather(file.History.Facts)
-           let words = desk.Tell(() => LineText.Of(happened, rows), () => LineText.Untold)
-           where words is not null
-           orderby happened.Fact.Happened, happened.Fact.Id.Value
-           let local = desk.Calendar.LocalOf(happened.Fact.Happened)
-           select new EntryDto(happened.Fact.Id.Value, DateWords.Short(local.Date, desk.Today), DateWords.Time(local.TimeOfDay),
-               $"{DateWords.Long(local.Date)}, {DateWords.Time(local.TimeOfDay)}, {desk.Studio.Zone}", words.Sort, words.From, words.Title, words.Detail, words.Opens),
-    ];
+        [
+            .. from happened in LineText.Gather(file.History.Facts)
+            let words = desk.Tell(() => LineText.Of(happened, rows), () => LineText.Untold)
+            where words is not null
+            orderby happened.Fact.Happened, happened.Fact.Id.Value
+            let local = desk.Calendar.LocalOf(happened.Fact.Happened)
+            select new EntryDto(
+                happened.Fact.Id.Value,
+                DateWords.Short(local.Date, desk.Today),
+                DateWords.Time(local.TimeOfDay),
+                $"{DateWords.Long(local.Date)}, {DateWords.Time(local.TimeOfDay)}, {desk.Studio.Zone}",
+                words.Sort,
+                words.From,
+                words.Title,
+                words.Detail,
+                words.Opens
+            ),
+        ];
 
     private static SheetTaskDto Task(Desk desk, Core.Projects.OpenTask task, TaskRow row) =>
-        new(task.Id.Value, task.Title, task.Due is { } due ? DueWords(due, desk.Today) : "", task.Due, task.Due < desk.Today, row.Phase, row.Counted, row.Fixed);
+        new(
+            task.Id.Value,
+            task.Title,
+            task.Due is { } due ? DueWords(due, desk.Today) : "",
+            task.Due,
+            task.Due < desk.Today,
+            row.Phase,
+            row.Counted,
+            row.Fixed
+        );
 
     private static ToPayDto ToPay(Desk desk, ProjectFile file, LineRows rows)
     {
         var open = Owed.Open(file.History).ToList();
-        var ahead = open.Count == 0 && AgreedPrice.Of(file.History) is { } price ? price.Agreed - Owed.Credited(file.History, desk.Currency) - Payments.Total(file.History, desk.Currency) : (Core.Amounts.Money?)null;
-        return new([.. open.Select(o => new OpenInvoiceDto(o.Invoice.What.Invoice.Value, $"{rows.Invoices[o.Invoice.What.Invoice].Number}, {DateWords.Due(o.Invoice.What.Due, desk.Today, false)}", Plain(o.Owed)))],
-            ahead is { Minor: > 0 } rest ? Plain(rest) : null);
+        var ahead =
+            open.Count == 0 && AgreedPrice.Of(file.History) is { } price
+                ? price.Agreed
+                    - Owed.Credited(file.History, desk.Currency)
+                    - Payments.Total(file.History, desk.Currency)
+                : (Core.Amounts.Money?)null;
+        return new(
+            [
+                .. open.Select(o => new OpenInvoiceDto(
+                    o.Invoice.What.Invoice.Value,
+                    $"{rows.Invoices[o.Invoice.What.Invoice].Number}, {DateWords.Due(o.Invoice.What.Due, desk.Today, false)}",
+                    Plain(o.Owed)
+                )),
+            ],
+            ahead is { Minor: > 0 } rest ? Plain(rest) : null
+        );
     }
 
-    private static string Plain(Core.Amounts.Money money) => money.Major.ToString(System.Globalization.CultureInfo.InvariantCulture);
+    private static string Plain(Core.Amounts.Money money) =>
+        money.Major.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     private static SheetMoneyDto? Money(Desk desk, ProjectFile file)
     {
-        if (AgreedPrice.Of(file.History) is not { } price) return null;
+        if (AgreedPrice.Of(file.History) is not { } price)
+            return null;
         var paid = Payments.Total(file.History, price.Agreed.Currency);
         List<MoneyLineDto> lines = [new("Agreed", MoneyText.Of(price.Agreed)), new("Paid", MoneyText.Of(paid))];
-        lines.AddRange(Owed.Open(file.History).Select(open => new MoneyLineDto($"Open, {DateWords.Due(open.Invoice.What.Due, desk.Today, false)}", MoneyText.Of(open.Owed))));
-        if (Owed.Credited(file.History, price.Agreed.Currency) is { Minor: > 0 } credited) lines.Add(new("Credited", MoneyText.Of(credited)));
-        lines.AddRange(Billing.Planned(file.Case).Select(p => new MoneyLineDto(p.Due is { } due ? $"To come, due {DateWords.Short(due, desk.Today)}" : "To come", MoneyText.Of(p.Amount))));
-        return new(price.Agreed.Minor == 0 ? 100 : (int)Math.Clamp(100 * paid.Minor / price.Agreed.Minor, 0, 100), lines);
+        lines.AddRange(
+            Owed.Open(file.History)
+                .Select(open => new MoneyLineDto(
+                    $"Open, {DateWords.Due(open.Invoice.What.Due, desk.Today, false)}",
+                    MoneyText.Of(open.Owed)
+                ))
+        );
+        if (Owed.Credited(file.History, price.Agreed.Currency) is { Minor: > 0 } credited)
+            lines.Add(new("Credited", MoneyText.Of(credited)));
+        lines.AddRange(
+            Billing
+                .Planned(file.Case)
+                .Select(p => new MoneyLineDto(
+                    p.Due is { } due ? $"To come, due {DateWords.Short(due, desk.Today)}" : "To come",
+                    MoneyText.Of(p.Amount)
+                ))
+        );
+        return new(
+            price.Agreed.Minor == 0 ? 100 : (int)Math.Clamp(100 * paid.Minor / price.Agreed.Minor, 0, 100),
+            lines
+        );
     }
 
     private static IReadOnlyList<FileDto> Papers(VersionRow? contract, LineRows rows) =>
-    [
-        .. contract is null ? [] : new[] { new FileDto("Contract", $"/api/contracts/{contract.Id.Value}.pdf") },
-        .. rows.Invoices.Values.OrderBy(i => i.Id.Value).Select(i => new FileDto($"{(i.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {i.Number}", $"/api/invoices/{i.Id.Value}.pdf")),
-    ];
+        [
+            .. contract is null ? [] : new[] { new FileDto("Contract", $"/api/contracts/{contract.Id.Value}.pdf") },
+            .. rows
+                .Invoices.Values.OrderBy(i => i.Id.Value)
+                .Select(i => new FileDto(
+                    $"{(i.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {i.Number}",
+                    $"/api/invoices/{i.Id.Value}.pdf"
+                )),
+        ];
 }

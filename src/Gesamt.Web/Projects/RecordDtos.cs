@@ -11,31 +11,87 @@ using NodaTime;
 namespace Gesamt.Web.Projects;
 
 /// <summary>Sorts of entries on the line, that can be hidden and shown.</summary>
-public enum EntrySort { Letters, Papers, Work, Money, Tasks, Notes, Meetings, Steps }
+public enum EntrySort
+{
+    Letters,
+    Papers,
+    Work,
+    Money,
+    Tasks,
+    Notes,
+    Meetings,
+    Steps,
+}
 
 /// <summary>Where an entry comes from, which is how it is drawn.</summary>
-public enum EntryFrom { Done, Client, Note }
+public enum EntryFrom
+{
+    Done,
+    Client,
+    Note,
+}
 
 /// <summary>What opens in the reader: its sort and number.</summary>
-public enum OpensWhat { Answers, Letter, Note, Proposal, Contract, Invoice, Payment, Review, Meeting }
+public enum OpensWhat
+{
+    Answers,
+    Letter,
+    Note,
+    Proposal,
+    Contract,
+    Invoice,
+    Payment,
+    Review,
+    Meeting,
+}
 
 public sealed record OpensDto(OpensWhat What, long Id);
 
 /// <summary>Something that happened.</summary>
 /// <param name="Exact">Date, time and zone in full.</param>
-public sealed record EntryDto(long Id, string Day, string Time, string Exact, EntrySort Sort, EntryFrom From, string Title, string Detail, OpensDto? Opens);
+public sealed record EntryDto(
+    long Id,
+    string Day,
+    string Time,
+    string Exact,
+    EntrySort Sort,
+    EntryFrom From,
+    string Title,
+    string Detail,
+    OpensDto? Opens
+);
 
 /// <summary>Something planned.</summary>
 /// <param name="Mark">“asks first”, “by itself”, “task”, “waits for your OK”.</param>
 /// <param name="Step">The step it is, so that its day can be fixed by hand.</param>
 /// <param name="Goes">A letter on its way that can still be taken back.</param>
-public sealed record AheadDto(string Key, string Day, string Time, EntrySort Sort, string Title, string Detail, string Mark, bool Held, long? TaskId, OpensDto? Opens, AheadStepDto? Step = null, long? Goes = null);
+public sealed record AheadDto(
+    string Key,
+    string Day,
+    string Time,
+    EntrySort Sort,
+    string Title,
+    string Detail,
+    string Mark,
+    bool Held,
+    long? TaskId,
+    OpensDto? Opens,
+    AheadStepDto? Step = null,
+    long? Goes = null
+);
 
 /// <param name="At">When it acts, in the studio's time.</param>
 public sealed record AheadStepDto(long Run, string Step, int Occurrence, LocalDateTime? At, bool Fixed);
 
 /// <summary>A gate with its evidence, or what it still lacks.</summary>
-public sealed record GateDto(Gate Gate, bool Closed, bool Now, string Evidence, string Detail, IReadOnlyList<string> Lacks);
+public sealed record GateDto(
+    Gate Gate,
+    bool Closed,
+    bool Now,
+    string Evidence,
+    string Detail,
+    IReadOnlyList<string> Lacks
+);
 
 public sealed record TurnDto(Side Side, WaitKind Waits, string Words, string Age, string AgeLong, string? Until);
 
@@ -46,14 +102,32 @@ public sealed record SheetMoneyDto(int PaidShare, IReadOnlyList<MoneyLineDto> Li
 
 /// <param name="Due">Its day in words; empty for one without.</param>
 /// <param name="Counted">What its day is counted from.</param>
-public sealed record SheetTaskDto(long Id, string Title, string Due, LocalDate? Day, bool Late, string? Phase, string? Counted, bool Fixed);
+public sealed record SheetTaskDto(
+    long Id,
+    string Title,
+    string Due,
+    LocalDate? Day,
+    bool Late,
+    string? Phase,
+    string? Counted,
+    bool Fixed
+);
 
 /// <param name="Since">Since when it stands so, or when its last task is due.</param>
 public sealed record PhaseRowDto(string Name, PhaseState State, string Since);
 
 /// <param name="About">Whose it is, how large, since when.</param>
 /// <param name="Shown">Whether the client may see it.</param>
-public sealed record KeptFileDto(long Id, string Name, FileGroup Group, string? Phase, string About, string Use, bool Shown, bool HasPreview);
+public sealed record KeptFileDto(
+    long Id,
+    string Name,
+    FileGroup Group,
+    string? Phase,
+    string About,
+    string Use,
+    bool Shown,
+    bool HasPreview
+);
 
 /// <param name="Next">The number the next round would have.</param>
 /// <param name="Open">The round that is with the client.</param>
@@ -68,7 +142,14 @@ public sealed record ToPayDto(IReadOnlyList<OpenInvoiceDto> Invoices, string? Ah
 
 public sealed record OpenInvoiceDto(long Id, string Words, string Owed);
 
-public sealed record PersonDto(long Id, string Name, string? Organisation, string? Mail, string? Phone, string? Profile);
+public sealed record PersonDto(
+    long Id,
+    string Name,
+    string? Organisation,
+    string? Mail,
+    string? Phone,
+    string? Profile
+);
 
 /// <summary>Somebody with a part in the project.</summary>
 public sealed record PartOfPersonDto(long Person, string Name, string? Reach, PersonPart Part, string Words);
@@ -78,16 +159,78 @@ public sealed record FileDto(string Name, string Address);
 /// <summary>One project as the owner sees it.</summary>
 /// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
 public sealed record RecordDto(
-    long Id, string Title, string Kind, PersonDto Client, string? Source, string MainDateName, string? MainDate, string? MainDateDistance,
-    Stage Stage, string? Ended, bool Booked, TurnDto Turn, IReadOnlyList<GateDto> Gates, IReadOnlyList<EntryDto> Line, IReadOnlyList<AheadDto> Ahead,
-    SheetMoneyDto? Money, ToPayDto ToPay, IReadOnlyList<SheetTaskDto> Tasks, IReadOnlyList<PhaseRowDto> Phases, IReadOnlyList<KeptFileDto> Files, RoundsDto Rounds, IReadOnlyList<PagePartDto> Parts, bool LinkEnded, LocalDate? MainDay, bool PutAway, bool CanHandOver, IReadOnlyList<FileDto> Papers, IReadOnlyList<AnswerDto> Brief, IReadOnlyList<HappenedSort> CanHappen, string ReplyAddress, bool WaitsForAddress, string? BadAddress,
-    IReadOnlyList<PartOfPersonDto> People, IReadOnlyList<MatchDto> Matches, IReadOnlyList<string> Labels, IReadOnlyList<DetailDto> Details, BriefDto BriefParts, IReadOnlyList<MeetingDto> Meetings, string? Offered, string? RehearsalClock);
+    long Id,
+    string Title,
+    string Kind,
+    PersonDto Client,
+    string? Source,
+    string MainDateName,
+    string? MainDate,
+    string? MainDateDistance,
+    Stage Stage,
+    string? Ended,
+    bool Booked,
+    TurnDto Turn,
+    IReadOnlyList<GateDto> Gates,
+    IReadOnlyList<EntryDto> Line,
+    IReadOnlyList<AheadDto> Ahead,
+    SheetMoneyDto? Money,
+    ToPayDto ToPay,
+    IReadOnlyList<SheetTaskDto> Tasks,
+    IReadOnlyList<PhaseRowDto> Phases,
+    IReadOnlyList<KeptFileDto> Files,
+    RoundsDto Rounds,
+    IReadOnlyList<PagePartDto> Parts,
+    bool LinkEnded,
+    LocalDate? MainDay,
+    bool PutAway,
+    bool CanHandOver,
+    IReadOnlyList<FileDto> Papers,
+    IReadOnlyList<AnswerDto> Brief,
+    IReadOnlyList<HappenedSort> CanHappen,
+    string ReplyAddress,
+    bool WaitsForAddress,
+    string? BadAddress,
+    IReadOnlyList<PartOfPersonDto> People,
+    IReadOnlyList<MatchDto> Matches,
+    IReadOnlyList<string> Labels,
+    IReadOnlyList<DetailDto> Details,
+    BriefDto BriefParts,
+    IReadOnlyList<MeetingDto> Meetings,
+    string? Offered,
+    string? RehearsalClock
+);
 
 public sealed record AnswerDto(string Question, string Text)
 {
     /// <summary>In the words it was given, with what was made of them.</summary>
-    public static AnswerDto Of(Core.Forms.Answer answer) => new(answer.Question, answer.Understood is { } read ? $"{answer.Text} (read as {read})" : answer.Text);
+    public static AnswerDto Of(Core.Forms.Answer answer) =>
+        new(answer.Question, answer.Understood is { } read ? $"{answer.Text} (read as {read})" : answer.Text);
 }
 
 /// <summary>What the owner can say happened.</summary>
-public enum HappenedSort { Fit, Countersign, Call, NoAnswerNeeded, PriceAgreed, SignedOnPaper, Paid, HandedOver, Approved, Waived, Rest, GoOn, NotAFit, Referred, Lost, GoneQuiet, Cancelled, NotAnInquiry, TakenUp, Read, BookedStraightAway, NotWonAfterAll }
+public enum HappenedSort
+{
+    Fit,
+    Countersign,
+    Call,
+    NoAnswerNeeded,
+    PriceAgreed,
+    SignedOnPaper,
+    Paid,
+    HandedOver,
+    Approved,
+    Waived,
+    Rest,
+    GoOn,
+    NotAFit,
+    Referred,
+    Lost,
+    GoneQuiet,
+    Cancelled,
+    NotAnInquiry,
+    TakenUp,
+    Read,
+    BookedStraightAway,
+    NotWonAfterAll,
+}

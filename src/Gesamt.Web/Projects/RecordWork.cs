@@ -14,8 +14,16 @@ public static class RecordWork
 {
     public static IReadOnlyList<PhaseRowDto> Phases(Desk desk, ProjectFile file, IEnumerable<TaskRow> tasks)
     {
-        var last = tasks.Where(task => task is { Phase: not null, Due: not null, Removed: false }).GroupBy(task => task.Phase!).ToDictionary(group => group.Key, group => group.Max(task => task.Due!.Value));
-        return [.. PhaseRule.Of(file.Case).Select(phase => new PhaseRowDto(phase.Name, phase.State, PhaseDates(desk, phase, last)))];
+        var last = tasks
+            .Where(task => task is { Phase: not null, Due: not null, Removed: false })
+            .GroupBy(task => task.Phase!)
+            .ToDictionary(group => group.Key, group => group.Max(task => task.Due!.Value));
+        return
+        [
+            .. PhaseRule
+                .Of(file.Case)
+                .Select(phase => new PhaseRowDto(phase.Name, phase.State, PhaseDates(desk, phase, last))),
+        ];
     }
 
     /// <summary>“since Mon 25 Jan”, or by when its tasks are planned.</summary>
@@ -35,19 +43,51 @@ public static class RecordWork
     public static async Task<IReadOnlyList<KeptFileDto>> FilesAsync(Desk desk, ProjectFile file)
     {
         var shown = Sight.Shown(file.History);
-        var rows = await desk.Db.Files.AsNoTracking().Where(f => f.ProjectId == file.Id && !f.Removed).OrderBy(f => f.Id).ToListAsync();
-        return [.. rows.Select(row => new KeptFileDto(row.Id.Value, row.Name, row.Group, row.Phase, About(desk, row), row.Use, shown.Contains(row.Id), IsPicture(row)))];
+        var rows = await desk
+            .Db.Files.AsNoTracking()
+            .Where(f => f.ProjectId == file.Id && !f.Removed)
+            .OrderBy(f => f.Id)
+            .ToListAsync();
+        return
+        [
+            .. rows.Select(row => new KeptFileDto(
+                row.Id.Value,
+                row.Name,
+                row.Group,
+                row.Phase,
+                About(desk, row),
+                row.Use,
+                shown.Contains(row.Id),
+                IsPicture(row)
+            )),
+        ];
     }
 
-    public static RoundsDto Rounds(ProjectFile file) => ReviewRule.Open(file.History) is { } open
-        ? new(ReviewRule.NextRound(file.History), file.Case.Kind.Rounds, open.Id.Value, $"Round {open.Round} of {file.Case.Kind.Rounds} is with the client")
-        : new(ReviewRule.NextRound(file.History), file.Case.Kind.Rounds, null, null);
+    public static RoundsDto Rounds(ProjectFile file) =>
+        ReviewRule.Open(file.History) is { } open
+            ? new(
+                ReviewRule.NextRound(file.History),
+                file.Case.Kind.Rounds,
+                open.Id.Value,
+                $"Round {open.Round} of {file.Case.Kind.Rounds} is with the client"
+            )
+            : new(ReviewRule.NextRound(file.History), file.Case.Kind.Rounds, null, null);
 
     public static IReadOnlyList<PagePartDto> Parts(Desk desk, ProjectFile file) =>
-        [.. Enum.GetValues<PagePart>().Select(part => new PagePartDto(part, Sight.OpenSince(file.History, part) is { } since ? DateWords.Short(desk.Calendar.DateOf(since), desk.Today) : null))];
+        [
+            .. Enum.GetValues<PagePart>()
+                .Select(part => new PagePartDto(
+                    part,
+                    Sight.OpenSince(file.History, part) is { } since
+                        ? DateWords.Short(desk.Calendar.DateOf(since), desk.Today)
+                        : null
+                )),
+        ];
 
     public static Task<bool> LinkEndedAsync(Desk desk, ProjectFile file) =>
-        desk.Db.Links.AnyAsync(link => link.ProjectId == file.Id && link.PersonId == file.Row.ClientId && link.EndedAt != null);
+        desk.Db.Links.AnyAsync(link =>
+            link.ProjectId == file.Id && link.PersonId == file.Row.ClientId && link.EndedAt != null
+        );
 
     public static bool IsPicture(FileRow row) => row.Type.StartsWith("image/", StringComparison.Ordinal);
 
@@ -56,7 +96,9 @@ public static class RecordWork
     {
         string[] parts =
         [
-            row.Group == FileGroup.Drafts ? $"draft {row.Version}" : row is { Group: FileGroup.Supplied, By: Actor.Client } ? "from the client" : "",
+            row.Group == FileGroup.Drafts ? $"draft {row.Version}"
+            : row is { Group: FileGroup.Supplied, By: Actor.Client } ? "from the client"
+            : "",
             row.Phase ?? "",
             Size(row.Size),
             DateWords.Short(desk.Calendar.DateOf(row.At), desk.Today),
@@ -64,10 +106,11 @@ public static class RecordWork
         return string.Join(", ", parts.Where(part => part.Length > 0));
     }
 
-    private static string Size(long bytes) => bytes switch
-    {
-        < 1024 => $"{bytes} bytes",
-        < 1024 * 1024 => $"{bytes / 1024} kB",
-        _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{bytes / (1024m * 1024m):0.0} MB"),
-    };
+    private static string Size(long bytes) =>
+        bytes switch
+        {
+            < 1024 => $"{bytes} bytes",
+            < 1024 * 1024 => $"{bytes / 1024} kB",
+            _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{bytes / (1024m * 1024m):0.0} MB"),
+        };
 }

@@ -1,10 +1,10 @@
-using Gesamt.Core.Stages;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
+using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -24,14 +24,30 @@ public static class Drafts
     public static async Task<OfferDraftRow> OfAsync(Desk desk, ProjectFile file)
     {
         var draft = await desk.Db.OfferDrafts.SingleOrDefaultAsync(d => d.ProjectId == file.Id);
-        if (draft is not null) return draft;
-        var contract = await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-        var offer = new Offer(file.Row.Title, "", "", desk.Currency, desk.Today.PlusDays(ValidForDays), [],
-        [
-            new(Rate.Percent(40), new DueRule.OnBooking(file.Case.Kind.BookingDays)),
-            new(Rate.Percent(60), new DueRule.AroundMainDate(Span.None, 14)),
-        ]);
-        draft = new() { ProjectId = file.Id, Offer = StoreJson.Write(offer), Contract = contract?.Body ?? "", ChangedAt = desk.Now };
+        if (draft is not null)
+            return draft;
+        var contract = await desk
+            .Db.ContractTemplates.AsNoTracking()
+            .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
+        var offer = new Offer(
+            file.Row.Title,
+            "",
+            "",
+            desk.Currency,
+            desk.Today.PlusDays(ValidForDays),
+            [],
+            [
+                new(Rate.Percent(40), new DueRule.OnBooking(file.Case.Kind.BookingDays)),
+                new(Rate.Percent(60), new DueRule.AroundMainDate(Span.None, 14)),
+            ]
+        );
+        draft = new()
+        {
+            ProjectId = file.Id,
+            Offer = StoreJson.Write(offer),
+            Contract = contract?.Body ?? "",
+            ChangedAt = desk.Now,
+        };
         desk.Db.OfferDrafts.Add(draft);
         await desk.Db.SaveChangesAsync();
         return draft;
@@ -39,10 +55,17 @@ public static class Drafts
 
     /// <summary>Keeps a draft as it is, also while it is not yet complete.</summary>
     /// <exception cref="StaleException">It was saved in another window since <paramref name="edition"/>.</exception>
-    public static async Task<OfferDraftRow> SaveAsync(Desk desk, ProjectFile file, Offer offer, string contract, int edition)
+    public static async Task<OfferDraftRow> SaveAsync(
+        Desk desk,
+        ProjectFile file,
+        Offer offer,
+        string contract,
+        int edition
+    )
     {
         var draft = await OfAsync(desk, file);
-        if (draft.Edition != edition) throw new StaleException(DraftDto.Of(desk, file, draft));
+        if (draft.Edition != edition)
+            throw new StaleException(DraftDto.Of(desk, file, draft));
         LetterText.Parse(contract);
         (draft.Offer, draft.Contract, draft.ChangedAt) = (StoreJson.Write(offer), contract, desk.Now);
         draft.Edition++;
@@ -57,16 +80,25 @@ public static class Drafts
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (file.Case.End is not null) throw new RefusedException("The project has ended. Take it up again first.");
-        if (Agreed(desk, file) is { } agreed) throw new RefusedException(agreed);
+        if (file.Case.End is not null)
+            throw new RefusedException("The project has ended. Take it up again first.");
+        if (Agreed(desk, file) is { } agreed)
+            throw new RefusedException(agreed);
         var draft = await OfAsync(desk, file);
         var offer = StoreJson.Read<Offer>(draft.Offer);
         Pricing.Check(offer, desk.Today);
         Pricing.Of(offer, Pricing.Suggested(offer), file.Case.MainDate?.Date, desk.Today, desk.Calendar);
-        var kindsContract = await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-        if (Waiting(file) is { } open) await desk.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
-        var version = await Versions.AddAsync(desk, project, PaperSort.Proposal,
-            new ProposalSnapshot(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name));
+        var kindsContract = await desk
+            .Db.ContractTemplates.AsNoTracking()
+            .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
+        if (Waiting(file) is { } open)
+            await desk.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
+        var version = await Versions.AddAsync(
+            desk,
+            project,
+            PaperSort.Proposal,
+            new ProposalSnapshot(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name)
+        );
         var letter = await LettersOut.ClaimAsync(desk, file, subject, body, version.Id);
         await desk.CommitAsync(transaction);
         return letter;
@@ -74,7 +106,9 @@ public static class Drafts
 
     /// <summary>Why no further proposal can go out: what is agreed, and may be signed, invoiced and paid, is not agreed a second time.</summary>
     public static string? Agreed(Desk desk, ProjectFile file) =>
-        AgreedPrice.Of(file.History) is { } price ? $"A price is agreed already, {MoneyText.Of(price.Agreed)} since {DateWords.Long(desk.Calendar.DateOf(price.Fact.Happened))}, and stays in force. What comes on top can be a project of its own." : null;
+        AgreedPrice.Of(file.History) is { } price
+            ? $"A price is agreed already, {MoneyText.Of(price.Agreed)} since {DateWords.Long(desk.Calendar.DateOf(price.Fact.Happened))}, and stays in force. What comes on top can be a project of its own."
+            : null;
 
     /// <summary>The version that is out and not answered.</summary>
     public static VersionId? Waiting(ProjectFile file) => ProposalState.Open(file.History)?.What.Version;

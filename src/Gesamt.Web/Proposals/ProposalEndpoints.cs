@@ -14,33 +14,70 @@ public static class ProposalEndpoints
 {
     public static void MapProposals(this RouteGroupBuilder api)
     {
-        api.MapGet("/projects/{id:long}/proposal", async (long id, Desk desk) =>
-        {
-            var file = await desk.OpenAsync(new(id));
-            return DraftDto.Of(desk, file, await Drafts.OfAsync(desk, file));
-        });
+        api.MapGet(
+            "/projects/{id:long}/proposal",
+            async (long id, Desk desk) =>
+            {
+                var file = await desk.OpenAsync(new(id));
+                return DraftDto.Of(desk, file, await Drafts.OfAsync(desk, file));
+            }
+        );
 
-        api.MapPut("/projects/{id:long}/proposal", async (long id, SaveDraftDto save, Desk desk) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            var file = await desk.OpenAsync(new(id));
-            var draft = await Drafts.SaveAsync(desk, file, Wire.Read(save.Offer, desk.Currency), save.Contract, save.Edition);
-            await desk.CommitAsync(transaction);
-            return DraftDto.Of(desk, file, draft);
-        });
+        api.MapPut(
+            "/projects/{id:long}/proposal",
+            async (long id, SaveDraftDto save, Desk desk) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                var file = await desk.OpenAsync(new(id));
+                var draft = await Drafts.SaveAsync(
+                    desk,
+                    file,
+                    Wire.Read(save.Offer, desk.Currency),
+                    save.Contract,
+                    save.Edition
+                );
+                await desk.CommitAsync(transaction);
+                return DraftDto.Of(desk, file, draft);
+            }
+        );
 
-        api.MapPost("/projects/{id:long}/proposal/send", async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
-            new SentDto((await Drafts.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value, settings.HoldSeconds));
+        api.MapPost(
+            "/projects/{id:long}/proposal/send",
+            async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
+                new SentDto(
+                    (await Drafts.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value,
+                    settings.HoldSeconds
+                )
+        );
 
-        api.MapPost("/projects/{id:long}/contract/send", async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
-            new SentDto((await Contracts.Contracting.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value, settings.HoldSeconds));
+        api.MapPost(
+            "/projects/{id:long}/contract/send",
+            async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
+                new SentDto(
+                    (await Contracts.Contracting.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value,
+                    settings.HoldSeconds
+                )
+        );
 
-        api.MapGet("/projects/{id:long}/services", async (long id, Desk desk) =>
-        {
-            var project = new ProjectId(id);
-            return await desk.Db.Services.AsNoTracking()
-                .Where(s => desk.Db.Projects.Any(p => p.Id == project && p.KindId == s.KindId)).OrderBy(s => s.Position)
-                .Select(s => new ServiceDto(s.Id, s.Title, s.Detail, s.Unit, Wire.Number(s.UnitPrice), Wire.Number(s.TaxPartsPerMillion / 10_000m))).ToListAsync();
-        });
+        api.MapGet(
+            "/projects/{id:long}/services",
+            async (long id, Desk desk) =>
+            {
+                var project = new ProjectId(id);
+                return await desk
+                    .Db.Services.AsNoTracking()
+                    .Where(s => desk.Db.Projects.Any(p => p.Id == project && p.KindId == s.KindId))
+                    .OrderBy(s => s.Position)
+                    .Select(s => new ServiceDto(
+                        s.Id,
+                        s.Title,
+                        s.Detail,
+                        s.Unit,
+                        Wire.Number(s.UnitPrice),
+                        Wire.Number(s.TaxPartsPerMillion / 10_000m)
+                    ))
+                    .ToListAsync();
+            }
+        );
     }
 }

@@ -1,11 +1,11 @@
-using Gesamt.Core.Amounts;
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Papers;
-using Gesamt.Formats.Pdf;
 using Gesamt.Core.Proposals;
+using Gesamt.Formats.Pdf;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -18,26 +18,58 @@ public sealed record ProposalSnapshot(Offer Offer, string ContractTitle, string 
 
 /// <summary>What a contract freezes: its filled text, exactly the choice that was made, and all else that is printed.</summary>
 /// <param name="Printed">Null in versions of an older Gesamt.</param>
-public sealed record ContractSnapshot(string Title, string Text, ImmutableArray<string> Parties, string Project, ImmutableArray<string> Chosen, string ProposalHash, PrintedTerms? Printed = null);
+public sealed record ContractSnapshot(
+    string Title,
+    string Text,
+    ImmutableArray<string> Parties,
+    string Project,
+    ImmutableArray<string> Chosen,
+    string ProposalHash,
+    PrintedTerms? Printed = null
+);
 
 /// <summary>From whom, for what and how it is paid, as it is printed and shown: nothing that changes later changes it.</summary>
 /// <param name="Sums">Null for a contract signed on paper before any price was agreed.</param>
-public sealed record PrintedTerms(Letterhead Head, ImmutableArray<PaperLine> Lines, PaperSums? Sums, ImmutableArray<PaperPayment> Payments, Money? OnBooking);
+public sealed record PrintedTerms(
+    Letterhead Head,
+    ImmutableArray<PaperLine> Lines,
+    PaperSums? Sums,
+    ImmutableArray<PaperPayment> Payments,
+    Money? OnBooking
+);
 
 /// <summary>Sent papers as versions: RFC 8785 bytes and their SHA-256, written once.</summary>
 public static class Versions
 {
-    public static async Task<VersionRow> AddAsync<T>(Desk desk, ProjectId project, PaperSort sort, T snapshot, VersionId? from = null)
+    public static async Task<VersionRow> AddAsync<T>(
+        Desk desk,
+        ProjectId project,
+        PaperSort sort,
+        T snapshot,
+        VersionId? from = null
+    )
     {
         var bytes = CanonicalJson.Of(JsonSerializer.SerializeToNode(snapshot, StoreJson.Options));
-        var last = await desk.Db.Versions.Where(v => v.ProjectId == project && v.Sort == sort).MaxAsync(v => (int?)v.Number) ?? 0;
-        var version = new VersionRow { ProjectId = project, Sort = sort, Number = last + 1, Canonical = bytes, Hash = CanonicalJson.Hash(bytes), At = desk.Now, FromProposal = from };
+        var last =
+            await desk.Db.Versions.Where(v => v.ProjectId == project && v.Sort == sort).MaxAsync(v => (int?)v.Number)
+            ?? 0;
+        var version = new VersionRow
+        {
+            ProjectId = project,
+            Sort = sort,
+            Number = last + 1,
+            Canonical = bytes,
+            Hash = CanonicalJson.Hash(bytes),
+            At = desk.Now,
+            FromProposal = from,
+        };
         desk.Db.Versions.Add(version);
         await desk.Db.SaveChangesAsync();
         return version;
     }
 
-    public static T Read<T>(VersionRow version) => JsonNode.Parse(version.Canonical).Deserialize<T>(StoreJson.Options)
+    public static T Read<T>(VersionRow version) =>
+        JsonNode.Parse(version.Canonical).Deserialize<T>(StoreJson.Options)
         ?? throw new JsonException($"Version {version.Number} is empty.");
 
     public static Offer OfferOf(VersionRow version) => Read<ProposalSnapshot>(version).Offer;

@@ -13,19 +13,64 @@ using NodaTime;
 namespace Gesamt.Web.Registers;
 
 /// <summary>What a row of the Register can show.</summary>
-public enum RegisterColumn { Client, Kind, Stage, Turn, Reason, Date, Source, Value, Agreed, Paid, Owed, Inquiry, Booked, Over }
+public enum RegisterColumn
+{
+    Client,
+    Kind,
+    Stage,
+    Turn,
+    Reason,
+    Date,
+    Source,
+    Value,
+    Agreed,
+    Paid,
+    Owed,
+    Inquiry,
+    Booked,
+    Over,
+}
 
 /// <summary>By what the Register is put together. Months and years are those of the inquiry.</summary>
-public enum RegisterGroup { Standing, Month, Year, Kind, Source, Client, Stage, BookedMonth, None }
+public enum RegisterGroup
+{
+    Standing,
+    Month,
+    Year,
+    Kind,
+    Source,
+    Client,
+    Stage,
+    BookedMonth,
+    None,
+}
 
 /// <summary>A view of the Register: what is shown of which projects, in which order.</summary>
 /// <param name="Words">Part of a title or a client's name.</param>
 /// <param name="Most">Rows shown of each group.</param>
 public sealed record RegisterQuery(
-    RegisterColumn[]? Columns, RegisterGroup? Group, string? Sort, bool? Desc, string? Words, string? Kind, string? Source, Stage? Stage, int? Year, RegisterStanding? Standing, int? Most, string[]? Details = null);
+    RegisterColumn[]? Columns,
+    RegisterGroup? Group,
+    string? Sort,
+    bool? Desc,
+    string? Words,
+    string? Kind,
+    string? Source,
+    Stage? Stage,
+    int? Year,
+    RegisterStanding? Standing,
+    int? Most,
+    string[]? Details = null
+);
 
 /// <summary>Not yet booked, booked, over (ended or finished) and not put away yet, put away.</summary>
-public enum RegisterStanding { NotBooked, Booked, Over, PutAway }
+public enum RegisterStanding
+{
+    NotBooked,
+    Booked,
+    Over,
+    PutAway,
+}
 
 /// <param name="Column">Null for a detail of a kind.</param>
 public sealed record RegisterColumnDto(RegisterColumn? Column, string Words, bool IsAmount);
@@ -35,18 +80,47 @@ public sealed record RegisterRowDto(long Id, string Title, IReadOnlyList<string>
 
 /// <param name="Sums">In the order of the columns; empty where there is nothing to add up.</param>
 /// <param name="More">Rows that are not shown.</param>
-public sealed record RegisterGroupDto(string Name, string Count, IReadOnlyList<string> Sums, IReadOnlyList<RegisterRowDto> Rows, int More);
+public sealed record RegisterGroupDto(
+    string Name,
+    string Count,
+    IReadOnlyList<string> Sums,
+    IReadOnlyList<RegisterRowDto> Rows,
+    int More
+);
 
 public sealed record RegisterDto(
-    string Summary, IReadOnlyList<RegisterColumnDto> Columns, IReadOnlyList<RegisterGroupDto> Groups, IReadOnlyList<string> Kinds, IReadOnlyList<string> Sources, IReadOnlyList<int> Years, IReadOnlyList<string> Details);
+    string Summary,
+    IReadOnlyList<RegisterColumnDto> Columns,
+    IReadOnlyList<RegisterGroupDto> Groups,
+    IReadOnlyList<string> Kinds,
+    IReadOnlyList<string> Sources,
+    IReadOnlyList<int> Years,
+    IReadOnlyList<string> Details
+);
 
 /// <summary>Every project in a table.</summary>
 public static class Register
 {
     private const int Most = 200;
-    private static readonly RegisterColumn[] Usual = [RegisterColumn.Client, RegisterColumn.Kind, RegisterColumn.Stage, RegisterColumn.Turn, RegisterColumn.Date, RegisterColumn.Value, RegisterColumn.Owed];
+    private static readonly RegisterColumn[] Usual =
+    [
+        RegisterColumn.Client,
+        RegisterColumn.Kind,
+        RegisterColumn.Stage,
+        RegisterColumn.Turn,
+        RegisterColumn.Date,
+        RegisterColumn.Value,
+        RegisterColumn.Owed,
+    ];
 
-    private sealed record Row(long Id, string Title, string Client, string Kind, string? Source, StandingColumns Standing)
+    private sealed record Row(
+        long Id,
+        string Title,
+        string Client,
+        string Kind,
+        string? Source,
+        StandingColumns Standing
+    )
     {
         /// <summary>Details that were asked for, by their name.</summary>
         public IReadOnlyDictionary<string, string> Details { get; set; } = new Dictionary<string, string>();
@@ -57,41 +131,96 @@ public static class Register
         var columns = query.Columns is { Length: > 0 } chosen ? chosen : Usual;
         var rows = await RowsAsync(desk, query);
         var sorted = Sorted(desk, rows, query);
-        var groups = Grouped(desk, sorted, query.Group ?? RegisterGroup.Standing).Select(group => Group(desk, group.Name, [.. group.Rows], columns, query.Details ?? [], query.Most ?? Most)).ToList();
+        var groups = Grouped(desk, sorted, query.Group ?? RegisterGroup.Standing)
+            .Select(group => Group(desk, group.Name, [.. group.Rows], columns, query.Details ?? [], query.Most ?? Most))
+            .ToList();
         var booked = rows.Count(row => row.Standing.BookedAt is not null);
-        return new($"{rows.Count} project{(rows.Count == 1 ? "" : "s")}, {booked} booked, worth {MoneyText.Of(new(rows.Sum(NetBooked), desk.Currency))} net",
-            [.. columns.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column))), .. (query.Details ?? []).Select(detail => new RegisterColumnDto(null, LineText.Capital(detail), false))], groups,
+        return new(
+            $"{rows.Count} project{(rows.Count == 1 ? "" : "s")}, {booked} booked, worth {MoneyText.Of(new(rows.Sum(NetBooked), desk.Currency))} net",
+            [
+                .. columns.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column))),
+                .. (query.Details ?? []).Select(detail => new RegisterColumnDto(null, LineText.Capital(detail), false)),
+            ],
+            groups,
             await desk.Db.Kinds.AsNoTracking().OrderBy(k => k.Name).Select(k => k.Name).ToListAsync(),
-            await desk.Db.Projects.AsNoTracking().Where(p => p.Source != null).Select(p => p.Source!).Distinct().OrderBy(s => s).ToListAsync(),
-            await YearsAsync(desk), await desk.Db.Details.AsNoTracking().Select(d => d.Name).Distinct().OrderBy(d => d).ToListAsync());
+            await desk
+                .Db.Projects.AsNoTracking()
+                .Where(p => p.Source != null)
+                .Select(p => p.Source!)
+                .Distinct()
+                .OrderBy(s => s)
+                .ToListAsync(),
+            await YearsAsync(desk),
+            await desk.Db.Details.AsNoTracking().Select(d => d.Name).Distinct().OrderBy(d => d).ToListAsync()
+        );
     }
 
     /// <summary>The same table as CSV: dates in ISO 8601, amounts as plain numbers.</summary>
     public static async Task<byte[]> CsvAsync(Desk desk, RegisterQuery query)
     {
         var columns = query.Columns is { Length: > 0 } chosen ? chosen : Usual;
-        var rows = Grouped(desk, Sorted(desk, await RowsAsync(desk, query), query), query.Group ?? RegisterGroup.Standing).SelectMany(group => group.Rows);
-        return Csv.Write(["Project", .. columns.Select(column => IsAmount(column) ? $"{Words(column)}, {desk.Currency.Code}" : Words(column)), .. (query.Details ?? []).Select(LineText.Capital)],
-            rows.Select(row => (IReadOnlyList<string>)[row.Title, .. columns.Select(column => Plain(desk, row, column)), .. (query.Details ?? []).Select(detail => row.Details.GetValueOrDefault(detail, ""))]));
+        var rows = Grouped(
+                desk,
+                Sorted(desk, await RowsAsync(desk, query), query),
+                query.Group ?? RegisterGroup.Standing
+            )
+            .SelectMany(group => group.Rows);
+        return Csv.Write(
+            [
+                "Project",
+                .. columns.Select(column =>
+                    IsAmount(column) ? $"{Words(column)}, {desk.Currency.Code}" : Words(column)
+                ),
+                .. (query.Details ?? []).Select(LineText.Capital),
+            ],
+            rows.Select(row =>
+                (IReadOnlyList<string>)
+                    [
+                        row.Title,
+                        .. columns.Select(column => Plain(desk, row, column)),
+                        .. (query.Details ?? []).Select(detail => row.Details.GetValueOrDefault(detail, "")),
+                    ]
+            )
+        );
     }
 
     private static async Task<List<Row>> RowsAsync(Desk desk, RegisterQuery query)
     {
         var projects = desk.Db.Projects.AsNoTracking();
-        if (query.Kind is { Length: > 0 } kind) projects = projects.Where(p => p.Kind!.Name == kind);
-        if (query.Source is { Length: > 0 } source) projects = projects.Where(p => p.Source == source);
-        if (query.Stage is { } stage) projects = projects.Where(p => p.Standing.Stage == stage && p.Standing.Ended == null);
-        if (query.Words?.Trim() is { Length: > 0 } words) projects = projects.Where(p => EF.Functions.Like(p.Title, $"%{words}%") || EF.Functions.Like(p.Client!.Name, $"%{words}%") || EF.Functions.Like(p.Client.Organisation!, $"%{words}%"));
+        if (query.Kind is { Length: > 0 } kind)
+            projects = projects.Where(p => p.Kind!.Name == kind);
+        if (query.Source is { Length: > 0 } source)
+            projects = projects.Where(p => p.Source == source);
+        if (query.Stage is { } stage)
+            projects = projects.Where(p => p.Standing.Stage == stage && p.Standing.Ended == null);
+        if (query.Words?.Trim() is { Length: > 0 } words)
+            projects = projects.Where(p =>
+                EF.Functions.Like(p.Title, $"%{words}%")
+                || EF.Functions.Like(p.Client!.Name, $"%{words}%")
+                || EF.Functions.Like(p.Client.Organisation!, $"%{words}%")
+            );
         if (query.Year is { } year && year is > 1900 and < 3000)
         {
             var (from, to) = (desk.Calendar.StartOf(new(year, 1, 1)), desk.Calendar.StartOf(new(year + 1, 1, 1)));
             projects = projects.Where(p => p.Standing.BeganAt >= from && p.Standing.BeganAt < to);
         }
-        var rows = await projects.Select(p => new Row(p.Id.Value, p.Title, p.Client!.Organisation ?? p.Client.Name, p.Kind!.Name, p.Source, p.Standing)).ToListAsync();
+        var rows = await projects
+            .Select(p => new Row(
+                p.Id.Value,
+                p.Title,
+                p.Client!.Organisation ?? p.Client.Name,
+                p.Kind!.Name,
+                p.Source,
+                p.Standing
+            ))
+            .ToListAsync();
         if (query.Details is { Length: > 0 } details)
         {
-            var known = (await desk.Db.Details.AsNoTracking().Where(d => details.Contains(d.Name)).ToListAsync()).GroupBy(d => d.ProjectId.Value).ToDictionary(group => group.Key, group => group.ToDictionary(d => d.Name, d => d.Value));
-            foreach (var row in rows) row.Details = known.GetValueOrDefault(row.Id, []);
+            var known = (await desk.Db.Details.AsNoTracking().Where(d => details.Contains(d.Name)).ToListAsync())
+                .GroupBy(d => d.ProjectId.Value)
+                .ToDictionary(group => group.Key, group => group.ToDictionary(d => d.Name, d => d.Value));
+            foreach (var row in rows)
+                row.Details = known.GetValueOrDefault(row.Id, []);
         }
         return query.Standing is { } standing ? [.. rows.Where(row => StandingOf(row) == standing)] : rows;
     }
@@ -99,129 +228,211 @@ public static class Register
     private static async Task<IReadOnlyList<int>> YearsAsync(Desk desk)
     {
         var first = await desk.Db.Projects.MinAsync(p => p.Standing.BeganAt);
-        return first is { } began ? [.. Enumerable.Range(desk.Calendar.DateOf(began).Year, desk.Today.Year - desk.Calendar.DateOf(began).Year + 1).Reverse()] : [];
+        return first is { } began
+            ?
+            [
+                .. Enumerable
+                    .Range(desk.Calendar.DateOf(began).Year, desk.Today.Year - desk.Calendar.DateOf(began).Year + 1)
+                    .Reverse(),
+            ]
+            : [];
     }
 
-    private static RegisterStanding StandingOf(Row row) => row.Standing switch
-    {
-        { PutAway: true } => RegisterStanding.PutAway,
-        { Ended: not null } or { Stage: Stage.Finished } => RegisterStanding.Over,
-        { BookedAt: not null } => RegisterStanding.Booked,
-        _ => RegisterStanding.NotBooked,
-    };
+    private static RegisterStanding StandingOf(Row row) =>
+        row.Standing switch
+        {
+            { PutAway: true } => RegisterStanding.PutAway,
+            { Ended: not null } or { Stage: Stage.Finished } => RegisterStanding.Over,
+            { BookedAt: not null } => RegisterStanding.Booked,
+            _ => RegisterStanding.NotBooked,
+        };
 
     private static List<Row> Sorted(Desk desk, List<Row> rows, RegisterQuery query)
     {
-        Func<Row, IComparable?> by = Enum.TryParse<RegisterColumn>(query.Sort, out var column) ? row => Key(desk, row, column) : string.Equals(query.Sort, "Title", StringComparison.Ordinal) ? row => row.Title : row => row.Standing.BeganAt;
+        Func<Row, IComparable?> by =
+            Enum.TryParse<RegisterColumn>(query.Sort, out var column) ? row => Key(desk, row, column)
+            : string.Equals(query.Sort, "Title", StringComparison.Ordinal) ? row => row.Title
+            : row => row.Standing.BeganAt;
         // what is not known stands last either way
         var known = rows.Where(row => by(row) is not null);
         var order = query.Desc ?? query.Sort is null;
-        return [.. (order ? known.OrderByDescending(by) : known.OrderBy(by)).ThenBy(row => row.Id), .. rows.Where(row => by(row) is null)];
+        return
+        [
+            .. (order ? known.OrderByDescending(by) : known.OrderBy(by)).ThenBy(row => row.Id),
+            .. rows.Where(row => by(row) is null),
+        ];
     }
 
-    private static IEnumerable<(string Name, IEnumerable<Row> Rows)> Grouped(Desk desk, List<Row> rows, RegisterGroup by)
+    private static IEnumerable<(string Name, IEnumerable<Row> Rows)> Grouped(
+        Desk desk,
+        List<Row> rows,
+        RegisterGroup by
+    )
     {
-        if (by == RegisterGroup.None) return [("All", rows)];
+        if (by == RegisterGroup.None)
+            return [("All", rows)];
         if (by == RegisterGroup.Standing)
-            return rows.GroupBy(StandingOf).OrderBy(group => group.Key).Select(group => (Words(group.Key), group.AsEnumerable()));
+            return rows.GroupBy(StandingOf)
+                .OrderBy(group => group.Key)
+                .Select(group => (Words(group.Key), group.AsEnumerable()));
         if (by is RegisterGroup.Month or RegisterGroup.BookedMonth)
-            return rows.GroupBy(row => MonthOf(desk, by == RegisterGroup.Month ? row.Standing.BeganAt : row.Standing.BookedAt)).OrderByDescending(group => group.Key)
-                .Select(group => (group.Key?.ToString("MMMM uuuu", CultureInfo.InvariantCulture) ?? "not booked", group.AsEnumerable()));
-        return rows.GroupBy(row => by switch
-        {
-            RegisterGroup.Year => row.Standing.BeganAt is { } began ? desk.Calendar.DateOf(began).Year.ToString(CultureInfo.InvariantCulture) : "not known",
-            RegisterGroup.Kind => row.Kind,
-            RegisterGroup.Source => row.Source ?? "not known",
-            RegisterGroup.Client => row.Client,
-            _ => row.Standing.Ended is { } end ? LineText.EndWords(end) : row.Standing.Stage.ToString(),
-        }).OrderBy(group => group.Key, StringComparer.OrdinalIgnoreCase).Select(group => (group.Key, group.AsEnumerable()));
+            return rows.GroupBy(row =>
+                    MonthOf(desk, by == RegisterGroup.Month ? row.Standing.BeganAt : row.Standing.BookedAt)
+                )
+                .OrderByDescending(group => group.Key)
+                .Select(group =>
+                    (
+                        group.Key?.ToString("MMMM uuuu", CultureInfo.InvariantCulture) ?? "not booked",
+                        group.AsEnumerable()
+                    )
+                );
+        return rows.GroupBy(row =>
+                by switch
+                {
+                    RegisterGroup.Year => row.Standing.BeganAt is { } began
+                        ? desk.Calendar.DateOf(began).Year.ToString(CultureInfo.InvariantCulture)
+                        : "not known",
+                    RegisterGroup.Kind => row.Kind,
+                    RegisterGroup.Source => row.Source ?? "not known",
+                    RegisterGroup.Client => row.Client,
+                    _ => row.Standing.Ended is { } end ? LineText.EndWords(end) : row.Standing.Stage.ToString(),
+                }
+            )
+            .OrderBy(group => group.Key, StringComparer.OrdinalIgnoreCase)
+            .Select(group => (group.Key, group.AsEnumerable()));
     }
 
-    private static YearMonth? MonthOf(Desk desk, Instant? at) => at is { } known ? desk.Calendar.DateOf(known).ToYearMonth() : null;
+    private static YearMonth? MonthOf(Desk desk, Instant? at) =>
+        at is { } known ? desk.Calendar.DateOf(known).ToYearMonth() : null;
 
-    private static RegisterGroupDto Group(Desk desk, string name, IReadOnlyList<Row> rows, RegisterColumn[] columns, string[] details, int most)
+    private static RegisterGroupDto Group(
+        Desk desk,
+        string name,
+        IReadOnlyList<Row> rows,
+        RegisterColumn[] columns,
+        string[] details,
+        int most
+    )
     {
         var booked = rows.Count(row => row.Standing.BookedAt is not null);
-        return new(name, $"{rows.Count}{(booked > 0 ? $", {booked} booked" : "")}",
-            [.. columns.Select(column => IsAmount(column) ? MoneyText.Of(new(rows.Sum(row => Minor(row, column) ?? 0), desk.Currency)) : ""), .. details.Select(_ => "")],
-            [.. rows.Take(most).Select(row => new RegisterRowDto(row.Id, row.Title, [.. columns.Select(column => Cell(desk, row, column)), .. details.Select(detail => row.Details.GetValueOrDefault(detail, ""))]))], Math.Max(0, rows.Count - most));
+        return new(
+            name,
+            $"{rows.Count}{(booked > 0 ? $", {booked} booked" : "")}",
+            [
+                .. columns.Select(column =>
+                    IsAmount(column) ? MoneyText.Of(new(rows.Sum(row => Minor(row, column) ?? 0), desk.Currency)) : ""
+                ),
+                .. details.Select(_ => ""),
+            ],
+            [
+                .. rows.Take(most)
+                    .Select(row => new RegisterRowDto(
+                        row.Id,
+                        row.Title,
+                        [
+                            .. columns.Select(column => Cell(desk, row, column)),
+                            .. details.Select(detail => row.Details.GetValueOrDefault(detail, "")),
+                        ]
+                    )),
+            ],
+            Math.Max(0, rows.Count - most)
+        );
     }
 
-    private static bool IsAmount(RegisterColumn column) => column is RegisterColumn.Value or RegisterColumn.Agreed or RegisterColumn.Paid or RegisterColumn.Owed;
+    private static bool IsAmount(RegisterColumn column) =>
+        column is RegisterColumn.Value or RegisterColumn.Agreed or RegisterColumn.Paid or RegisterColumn.Owed;
 
     private static long NetBooked(Row row) => row.Standing.BookedAt is null ? 0 : row.Standing.NetMinor ?? 0;
 
-    private static long? Minor(Row row, RegisterColumn column) => column switch
-    {
-        RegisterColumn.Value => row.Standing.NetMinor,
-        RegisterColumn.Agreed => row.Standing.AgreedMinor,
-        RegisterColumn.Paid => row.Standing.PaidMinor,
-        _ => row.Standing.OwedMinor,
-    };
+    private static long? Minor(Row row, RegisterColumn column) =>
+        column switch
+        {
+            RegisterColumn.Value => row.Standing.NetMinor,
+            RegisterColumn.Agreed => row.Standing.AgreedMinor,
+            RegisterColumn.Paid => row.Standing.PaidMinor,
+            _ => row.Standing.OwedMinor,
+        };
 
-    private static IComparable? Key(Desk desk, Row row, RegisterColumn column) => column switch
-    {
-        RegisterColumn.Date => row.Standing.MainDate,
-        RegisterColumn.Turn => row.Standing.Since,
-        RegisterColumn.Stage => row.Standing.Stage,
-        RegisterColumn.Inquiry => row.Standing.BeganAt,
-        RegisterColumn.Booked => row.Standing.BookedAt,
-        RegisterColumn.Over => row.Standing.FinishedAt,
-        _ when IsAmount(column) => Minor(row, column),
-        _ => Cell(desk, row, column) is { Length: > 0 } text ? text : null,
-    };
+    private static IComparable? Key(Desk desk, Row row, RegisterColumn column) =>
+        column switch
+        {
+            RegisterColumn.Date => row.Standing.MainDate,
+            RegisterColumn.Turn => row.Standing.Since,
+            RegisterColumn.Stage => row.Standing.Stage,
+            RegisterColumn.Inquiry => row.Standing.BeganAt,
+            RegisterColumn.Booked => row.Standing.BookedAt,
+            RegisterColumn.Over => row.Standing.FinishedAt,
+            _ when IsAmount(column) => Minor(row, column),
+            _ => Cell(desk, row, column) is { Length: > 0 } text ? text : null,
+        };
 
-    private static string Cell(Desk desk, Row row, RegisterColumn column) => column switch
-    {
-        RegisterColumn.Client => row.Client,
-        RegisterColumn.Kind => row.Kind,
-        RegisterColumn.Stage => row.Standing.Ended is { } end ? LineText.EndWords(end) : row.Standing.Stage.ToString(),
-        RegisterColumn.Turn => TurnWords(desk, row.Standing),
-        RegisterColumn.Reason => row.Standing.Ended is null ? row.Standing.Words : "",
-        RegisterColumn.Date => Record.Short(desk, row.Standing.MainDate) ?? "",
-        RegisterColumn.Source => row.Source ?? "",
-        RegisterColumn.Inquiry => Day(desk, row.Standing.BeganAt),
-        RegisterColumn.Booked => Day(desk, row.Standing.BookedAt),
-        RegisterColumn.Over => Day(desk, row.Standing.FinishedAt),
-        _ => Minor(row, column) is { } minor and not 0 ? MoneyText.Of(new(minor, desk.Currency)) : "",
-    };
+    private static string Cell(Desk desk, Row row, RegisterColumn column) =>
+        column switch
+        {
+            RegisterColumn.Client => row.Client,
+            RegisterColumn.Kind => row.Kind,
+            RegisterColumn.Stage => row.Standing.Ended is { } end
+                ? LineText.EndWords(end)
+                : row.Standing.Stage.ToString(),
+            RegisterColumn.Turn => TurnWords(desk, row.Standing),
+            RegisterColumn.Reason => row.Standing.Ended is null ? row.Standing.Words : "",
+            RegisterColumn.Date => Record.Short(desk, row.Standing.MainDate) ?? "",
+            RegisterColumn.Source => row.Source ?? "",
+            RegisterColumn.Inquiry => Day(desk, row.Standing.BeganAt),
+            RegisterColumn.Booked => Day(desk, row.Standing.BookedAt),
+            RegisterColumn.Over => Day(desk, row.Standing.FinishedAt),
+            _ => Minor(row, column) is { } minor and not 0 ? MoneyText.Of(new(minor, desk.Currency)) : "",
+        };
 
-    private static string Plain(Desk desk, Row row, RegisterColumn column) => column switch
-    {
-        RegisterColumn.Date => row.Standing.MainDate?.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) ?? "",
-        RegisterColumn.Inquiry => Iso(desk, row.Standing.BeganAt),
-        RegisterColumn.Booked => Iso(desk, row.Standing.BookedAt),
-        RegisterColumn.Over => Iso(desk, row.Standing.FinishedAt),
-        _ when IsAmount(column) => Minor(row, column) is { } minor ? new Money(minor, desk.Currency).Major.ToString(CultureInfo.InvariantCulture) : "",
-        _ => Cell(desk, row, column),
-    };
+    private static string Plain(Desk desk, Row row, RegisterColumn column) =>
+        column switch
+        {
+            RegisterColumn.Date => row.Standing.MainDate?.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) ?? "",
+            RegisterColumn.Inquiry => Iso(desk, row.Standing.BeganAt),
+            RegisterColumn.Booked => Iso(desk, row.Standing.BookedAt),
+            RegisterColumn.Over => Iso(desk, row.Standing.FinishedAt),
+            _ when IsAmount(column) => Minor(row, column) is { } minor
+                ? new Money(minor, desk.Currency).Major.ToString(CultureInfo.InvariantCulture)
+                : "",
+            _ => Cell(desk, row, column),
+        };
 
     private static string TurnWords(Desk desk, StandingColumns standing)
     {
-        if (standing.Ended is not null || standing.Stage == Stage.Finished) return "";
+        if (standing.Ended is not null || standing.Stage == Stage.Finished)
+            return "";
         var age = standing.Since is { } since ? $", {Age.Of(since, desk.Now, desk.Calendar.Zone).Short}" : "";
-        return standing.Turn switch { Side.Yours => $"yours{age}", Side.Clients => $"the client's{age}", _ => standing.Until is { } until ? $"nobody's until {Day(desk, until)}" : "nobody's" };
+        return standing.Turn switch
+        {
+            Side.Yours => $"yours{age}",
+            Side.Clients => $"the client's{age}",
+            _ => standing.Until is { } until ? $"nobody's until {Day(desk, until)}" : "nobody's",
+        };
     }
 
-    private static string Day(Desk desk, Instant? at) => at is { } known ? DateWords.Short(desk.Calendar.DateOf(known), desk.Today) : "";
+    private static string Day(Desk desk, Instant? at) =>
+        at is { } known ? DateWords.Short(desk.Calendar.DateOf(known), desk.Today) : "";
 
-    private static string Iso(Desk desk, Instant? at) => at is { } known ? desk.Calendar.DateOf(known).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) : "";
+    private static string Iso(Desk desk, Instant? at) =>
+        at is { } known ? desk.Calendar.DateOf(known).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) : "";
 
-    private static string Words(RegisterStanding standing) => standing switch
-    {
-        RegisterStanding.NotBooked => "Not yet booked",
-        RegisterStanding.Booked => "Booked",
-        RegisterStanding.Over => "Over, not put away yet",
-        _ => "Put away",
-    };
+    private static string Words(RegisterStanding standing) =>
+        standing switch
+        {
+            RegisterStanding.NotBooked => "Not yet booked",
+            RegisterStanding.Booked => "Booked",
+            RegisterStanding.Over => "Over, not put away yet",
+            _ => "Put away",
+        };
 
-    private static string Words(RegisterColumn column) => column switch
-    {
-        RegisterColumn.Value => "Value, net",
-        RegisterColumn.Agreed => "Agreed, with tax",
-        RegisterColumn.Inquiry => "Inquiry",
-        RegisterColumn.Booked => "Booked on",
-        RegisterColumn.Over => "Finished on",
-        _ => column.ToString(),
-    };
+    private static string Words(RegisterColumn column) =>
+        column switch
+        {
+            RegisterColumn.Value => "Value, net",
+            RegisterColumn.Agreed => "Agreed, with tax",
+            RegisterColumn.Inquiry => "Inquiry",
+            RegisterColumn.Booked => "Booked on",
+            RegisterColumn.Over => "Finished on",
+            _ => column.ToString(),
+        };
 }

@@ -12,17 +12,31 @@ public static class ReviewEndpoints
 {
     public static void MapReviews(this RouteGroupBuilder api)
     {
-        api.MapPost("/projects/{id:long}/reviews", async (long id, PutUpDto up, Desk desk, Settings settings) =>
-            new SentDto((await Reviewing.PutUpAsync(desk, new(id), up.Files, up.Phase, up.Subject, up.Body, up.Beyond)).Id.Value, settings.HoldSeconds));
-        api.MapPost("/reviews/{id:long}/withdraw", async (long id, Desk desk) =>
-        {
-            await Reviewing.WithdrawAsync(desk, new(id));
-            return TypedResults.NoContent();
-        });
-        api.MapPost("/reviews/{id:long}/reopen", async (long id, Desk desk) =>
-        {
-            await Reviewing.ReopenAsync(desk, new(id), Actor.Owner);
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/projects/{id:long}/reviews",
+            async (long id, PutUpDto up, Desk desk, Settings settings) =>
+                new SentDto(
+                    (await Reviewing.PutUpAsync(desk, new(id), up.Files, up.Phase, up.Subject, up.Body, up.Beyond))
+                        .Id
+                        .Value,
+                    settings.HoldSeconds
+                )
+        );
+        api.MapPost(
+            "/reviews/{id:long}/withdraw",
+            async (long id, Desk desk) =>
+            {
+                await Reviewing.WithdrawAsync(desk, new(id));
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/reviews/{id:long}/reopen",
+            async (long id, Desk desk) =>
+            {
+                await Reviewing.ReopenAsync(desk, new(id), Actor.Owner);
+                return TypedResults.NoContent();
+            }
+        );
     }
 }

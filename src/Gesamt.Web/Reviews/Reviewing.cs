@@ -19,29 +19,64 @@ public static class Reviewing
     /// <param name="beyond">That more rounds than agreed are meant.</param>
     /// <exception cref="RefusedException">A round is still open, or it would be one too many and that was not said.</exception>
     /// <exception cref="InvalidException">No draft was chosen, or the letter has a gap.</exception>
-    public static async Task<LetterRow> PutUpAsync(Desk desk, ProjectId project, IReadOnlyCollection<long> files, string? phase, string subject, string body, bool beyond)
+    public static async Task<LetterRow> PutUpAsync(
+        Desk desk,
+        ProjectId project,
+        IReadOnlyCollection<long> files,
+        string? phase,
+        string subject,
+        string body,
+        bool beyond
+    )
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (file.Case.End is not null) throw new RefusedException("The project has ended. Take it up again first.");
-        if (ReviewRule.Open(file.History) is { } open) throw new RefusedException($"Round {open.Round} is still with the client. Withdraw it first, or wait for the answer.");
-        if (phase is not null && !file.Case.Kind.Phases.Contains(phase)) throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+        if (file.Case.End is not null)
+            throw new RefusedException("The project has ended. Take it up again first.");
+        if (ReviewRule.Open(file.History) is { } open)
+            throw new RefusedException(
+                $"Round {open.Round} is still with the client. Withdraw it first, or wait for the answer."
+            );
+        if (phase is not null && !file.Case.Kind.Phases.Contains(phase))
+            throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
         var ids = files.Select(id => new FileId(id)).Distinct().ToList();
-        var drafts = await desk.Db.Files.Where(f => f.ProjectId == project && ids.Contains(f.Id) && f.Group == FileGroup.Drafts && !f.Removed).ToListAsync();
-        if (drafts.Count == 0 || drafts.Count != ids.Count) throw new InvalidException(("files", "Choose one draft or several of this project."));
+        var drafts = await desk
+            .Db.Files.Where(f =>
+                f.ProjectId == project && ids.Contains(f.Id) && f.Group == FileGroup.Drafts && !f.Removed
+            )
+            .ToListAsync();
+        if (drafts.Count == 0 || drafts.Count != ids.Count)
+            throw new InvalidException(("files", "Choose one draft or several of this project."));
         var round = ReviewRule.NextRound(file.History);
         if (round > file.Case.Kind.Rounds && !beyond)
-            throw new InvalidException(("beyond", $"{file.Case.Kind.Rounds} rounds were agreed and this is round {round}. Say that a further one is meant, and what it costs, in the letter."));
-        var row = new ReviewRow { ProjectId = project, PublicId = Inquiry.NewCode(), Phase = phase, Files = StoreJson.Write(ids), At = desk.Now };
+            throw new InvalidException(
+                (
+                    "beyond",
+                    $"{file.Case.Kind.Rounds} rounds were agreed and this is round {round}. Say that a further one is meant, and what it costs, in the letter."
+                )
+            );
+        var row = new ReviewRow
+        {
+            ProjectId = project,
+            PublicId = Inquiry.NewCode(),
+            Phase = phase,
+            Files = StoreJson.Write(ids),
+            At = desk.Now,
+        };
         desk.Db.Reviews.Add(row);
         await desk.Db.SaveChangesAsync();
         var shown = Sight.Shown(file.History);
-        await desk.RecordAsync(file, Actor.Owner,
-        [
-            .. Sight.IsOpen(file.History, PagePart.Drafts) ? [] : new Happening[] { new Happening.PartOpened(PagePart.Drafts) },
-            .. ids.Where(id => !shown.Contains(id)).Select(id => new Happening.FileShown(id)),
-            new Happening.ReviewOpened(row.Id, phase),
-        ]);
+        await desk.RecordAsync(
+            file,
+            Actor.Owner,
+            [
+                .. Sight.IsOpen(file.History, PagePart.Drafts)
+                    ? []
+                    : new Happening[] { new Happening.PartOpened(PagePart.Drafts) },
+                .. ids.Where(id => !shown.Contains(id)).Select(id => new Happening.FileShown(id)),
+                new Happening.ReviewOpened(row.Id, phase),
+            ]
+        );
         var letter = await LettersOut.ClaimAsync(desk, file, subject, body, null);
         row.Words = letter.Body;
         await desk.CommitAsync(transaction);
@@ -54,8 +89,13 @@ public static class Reviewing
     {
         await using var transaction = await desk.BeginAsync();
         var (row, file) = await OpenAsync(desk, id);
-        if (ReviewRule.Open(file.History)?.Id != id) throw new RefusedException("The client has answered it already.");
-        await desk.RecordAsync(file, Actor.Owner, [new Happening.ReviewWithdrawn(id), .. FilesOf(row).Select(f => new Happening.FileHidden(f))]);
+        if (ReviewRule.Open(file.History)?.Id != id)
+            throw new RefusedException("The client has answered it already.");
+        await desk.RecordAsync(
+            file,
+            Actor.Owner,
+            [new Happening.ReviewWithdrawn(id), .. FilesOf(row).Select(f => new Happening.FileHidden(f))]
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -64,7 +104,11 @@ public static class Reviewing
     {
         await using var transaction = await desk.BeginAsync();
         var (row, file) = await OpenAsync(desk, id);
-        if (ReviewRule.Of(file.History).LastOrDefault(r => r.Round is not null) is not { State: ReviewState.Approved } last || last.Id != id)
+        if (
+            ReviewRule.Of(file.History).LastOrDefault(r => r.Round is not null)
+                is not { State: ReviewState.Approved } last
+            || last.Id != id
+        )
             throw new RefusedException("Only the approval of the last round can be taken back.");
         await desk.RecordAsync(file, by, new Happening.ApprovalWithdrawn(id, row.Phase));
         await desk.CommitAsync(transaction);
@@ -74,16 +118,30 @@ public static class Reviewing
     /// <param name="words">Needed for all but a yes.</param>
     /// <param name="what">The fact, from the round and the words.</param>
     /// <exception cref="RefusedException">The round is not open any more.</exception>
-    public static async Task AnswerAsync(Desk desk, ProjectId project, string publicId, string person, string? words, Func<ReviewRow, NoteId, Happening> what)
+    public static async Task AnswerAsync(
+        Desk desk,
+        ProjectId project,
+        string publicId,
+        string person,
+        string? words,
+        Func<ReviewRow, NoteId, Happening> what
+    )
     {
         await using var transaction = await desk.BeginAsync();
-        var row = await desk.Db.Reviews.SingleOrDefaultAsync(r => r.PublicId == publicId && r.ProjectId == project) ?? throw new MissingException("round");
+        var row =
+            await desk.Db.Reviews.SingleOrDefaultAsync(r => r.PublicId == publicId && r.ProjectId == project)
+            ?? throw new MissingException("round");
         var file = await desk.OpenAsync(project);
-        if (!Sight.IsOpen(file.History, PagePart.Drafts)) throw new MissingException("round");
-        if (ReviewRule.Open(file.History)?.Id != row.Id) throw new RefusedException("This round has been answered, or taken back. Load the page again to see what is open.");
+        if (!Sight.IsOpen(file.History, PagePart.Drafts))
+            throw new MissingException("round");
+        if (ReviewRule.Open(file.History)?.Id != row.Id)
+            throw new RefusedException(
+                "This round has been answered, or taken back. Load the page again to see what is open."
+            );
         var note = words is null ? default : await NoteAsync(desk, row, words);
         var fact = what(row, note);
-        if (fact is not Happening.RemarkLeft) row.AnsweredBy = person;
+        if (fact is not Happening.RemarkLeft)
+            row.AnsweredBy = person;
         await desk.RecordAsync(file, Actor.Client, fact);
         await desk.CommitAsync(transaction);
     }
@@ -93,8 +151,16 @@ public static class Reviewing
 
     private static async Task<NoteId> NoteAsync(Desk desk, ReviewRow review, string words)
     {
-        if (words.Trim().Length is 0 or > 5_000) throw new InvalidException(("words", "Say in 1 to 5 000 characters what you see."));
-        var note = new NoteRow { ProjectId = review.ProjectId, Sort = NoteSort.Words, Text = words.Trim(), At = desk.Now, ReviewId = review.Id };
+        if (words.Trim().Length is 0 or > 5_000)
+            throw new InvalidException(("words", "Say in 1 to 5 000 characters what you see."));
+        var note = new NoteRow
+        {
+            ProjectId = review.ProjectId,
+            Sort = NoteSort.Words,
+            Text = words.Trim(),
+            At = desk.Now,
+            ReviewId = review.Id,
+        };
         desk.Db.Notes.Add(note);
         await desk.Db.SaveChangesAsync();
         return note.Id;

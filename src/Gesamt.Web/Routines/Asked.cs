@@ -17,7 +17,19 @@ namespace Gesamt.Web.Routines;
 /// <param name="Yes">What the button says that does it.</param>
 /// <param name="No">What the button says that leaves it; null where there is nothing to leave.</param>
 /// <param name="Step">Null for a routine that is offered as a whole.</param>
-public sealed record AskedDto(long Project, string Title, string Client, string Words, string Why, string? LastSaid, string Yes, string? No, long Run, string? Step, int Occurrence);
+public sealed record AskedDto(
+    long Project,
+    string Title,
+    string Client,
+    string Words,
+    string Why,
+    string? LastSaid,
+    string Yes,
+    string? No,
+    long Run,
+    string? Step,
+    int Occurrence
+);
 
 public sealed record AskedAnswerDto(long Run, string? Step, int Occurrence, bool Yes);
 
@@ -30,7 +42,8 @@ public static class Asked
     /// <exception cref="RefusedException">It waits for no answer any more.</exception>
     public static async Task<AskedResultDto> AnswerAsync(Desk desk, ProjectId project, AskedAnswerDto answer)
     {
-        if (answer.Step is null) return await AnswerOfferAsync(desk, project, new(answer.Run), answer.Yes);
+        if (answer.Step is null)
+            return await AnswerOfferAsync(desk, project, new(answer.Run), answer.Yes);
         var reference = new StepRef(new(answer.Run), answer.Step, answer.Occurrence);
         if (answer.Yes && Held(await desk.OpenAsync(project), reference).Step.Action is StepAction.EndAsQuiet)
         {
@@ -44,10 +57,12 @@ public static class Asked
         var file = await desk.OpenAsync(project);
         var step = Held(file, reference);
         ProjectId? made = null;
-        if (!answer.Yes) await desk.RecordAsync(file, Actor.Owner, new Happening.StepSkipped(reference));
+        if (!answer.Yes)
+            await desk.RecordAsync(file, Actor.Owner, new Happening.StepSkipped(reference));
         else
         {
-            if (step.Step.Action is StepAction.FollowOn follow) made = await FollowOnAsync(desk, file, follow.Kind);
+            if (step.Step.Action is StepAction.FollowOn follow)
+                made = await FollowOnAsync(desk, file, follow.Kind);
             await StepActions.DoAsync(desk, file, step, Actor.Owner);
         }
         await desk.CommitAsync(transaction);
@@ -57,9 +72,22 @@ public static class Asked
     /// <summary>A project of another kind with the same client, at its beginning.</summary>
     private static async Task<ProjectId> FollowOnAsync(Desk desk, ProjectFile file, string kindKey)
     {
-        var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Key == kindKey && !k.Removed) ?? throw new RefusedException("This kind of work is not there any more.");
-        var row = await Inquiry.AddAsync(desk, kind.Id, file.Row.Client!, new($"{kind.Name} for {file.Row.Title}", file.Row.Source, null), file.Row.Rehearsal);
-        await desk.RecordAsync(await desk.OpenAsync(row.Id), Actor.Owner, new Happening.InquiryCame(null), new Happening.MarkedFit());
+        var kind =
+            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Key == kindKey && !k.Removed)
+            ?? throw new RefusedException("This kind of work is not there any more.");
+        var row = await Inquiry.AddAsync(
+            desk,
+            kind.Id,
+            file.Row.Client!,
+            new($"{kind.Name} for {file.Row.Title}", file.Row.Source, null),
+            file.Row.Rehearsal
+        );
+        await desk.RecordAsync(
+            await desk.OpenAsync(row.Id),
+            Actor.Owner,
+            new Happening.InquiryCame(null),
+            new Happening.MarkedFit()
+        );
         await desk.RecordAsync(file, Actor.Owner, new Happening.FollowedOn(row.Id));
         return row.Id;
     }
@@ -67,43 +95,120 @@ public static class Asked
     private static async Task<AskedResultDto> AnswerOfferAsync(Desk desk, ProjectId project, RunId run, bool yes)
     {
         await using var transaction = await desk.BeginAsync();
-        var row = await desk.Db.Runs.SingleOrDefaultAsync(r => r.Id == run && r.ProjectId == project && r.Offered) ?? throw new RefusedException("This is not offered any more.");
+        var row =
+            await desk.Db.Runs.SingleOrDefaultAsync(r => r.Id == run && r.ProjectId == project && r.Offered)
+            ?? throw new RefusedException("This is not offered any more.");
         row.Offered = false;
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, yes ? new Happening.RunBegan(run) : new Happening.RunDeclined(run));
+        await desk.RecordAsync(
+            await desk.OpenAsync(project),
+            Actor.Owner,
+            yes ? new Happening.RunBegan(run) : new Happening.RunDeclined(run)
+        );
         await desk.CommitAsync(transaction);
         return new(null);
     }
 
     private static PlannedStep Held(ProjectFile file, StepRef reference) =>
-        Plan.Of(file.Case).FirstOrDefault(step => step is { State: StepState.Held, Letter: null } && step.Ref == reference)
+        Plan.Of(file.Case)
+            .FirstOrDefault(step => step is { State: StepState.Held, Letter: null } && step.Ref == reference)
         ?? throw new RefusedException("Something happened meanwhile: this is not asked any more.");
 
     /// <summary>All that is asked over all projects: held steps that carry no letter, and routines that are offered.</summary>
-    public static async Task<IReadOnlyList<AskedDto>> AllAsync(Desk desk, RoutineNames names, Func<ProjectFile, string?> lastSaid)
+    public static async Task<IReadOnlyList<AskedDto>> AllAsync(
+        Desk desk,
+        RoutineNames names,
+        Func<ProjectFile, string?> lastSaid
+    )
     {
-        var held = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Held && !desk.Db.Letters.Any(l => l.RunId == s.RunId && l.Step == s.Step && l.Occurrence == s.Occurrence && (l.State == LetterState.Held || l.State == LetterState.Ready)))
-            .Where(s => desk.Db.Projects.Any(p => p.Id == s.ProjectId)).OrderBy(s => s.Due).Take(100).ToListAsync();
-        var offered = await desk.Db.Runs.AsNoTracking().Where(r => r.Offered && desk.Db.Projects.Any(p => p.Id == r.ProjectId && p.Standing.Ended == null && !p.Standing.PutAway && p.Standing.Stage != Stage.Finished)).OrderBy(r => r.Id).Take(50).ToListAsync();
-        if (held.Count + offered.Count == 0) return [];
-        var files = await desk.Db.OpenManyAsync([.. held.Select(s => s.ProjectId).Concat(offered.Select(r => r.ProjectId)).Distinct()], desk.Calendar);
+        var held = await desk
+            .Db.PlannedSteps.AsNoTracking()
+            .Where(s =>
+                s.State == StepState.Held
+                && !desk.Db.Letters.Any(l =>
+                    l.RunId == s.RunId
+                    && l.Step == s.Step
+                    && l.Occurrence == s.Occurrence
+                    && (l.State == LetterState.Held || l.State == LetterState.Ready)
+                )
+            )
+            .Where(s => desk.Db.Projects.Any(p => p.Id == s.ProjectId))
+            .OrderBy(s => s.Due)
+            .Take(100)
+            .ToListAsync();
+        var offered = await desk
+            .Db.Runs.AsNoTracking()
+            .Where(r =>
+                r.Offered
+                && desk.Db.Projects.Any(p =>
+                    p.Id == r.ProjectId
+                    && p.Standing.Ended == null
+                    && !p.Standing.PutAway
+                    && p.Standing.Stage != Stage.Finished
+                )
+            )
+            .OrderBy(r => r.Id)
+            .Take(50)
+            .ToListAsync();
+        if (held.Count + offered.Count == 0)
+            return [];
+        var files = await desk.Db.OpenManyAsync(
+            [.. held.Select(s => s.ProjectId).Concat(offered.Select(r => r.ProjectId)).Distinct()],
+            desk.Calendar
+        );
         return
         [
-            .. held.Select(row => desk.Tell(() => Step(row, files[row.ProjectId]), () => Broken(row.ProjectId, row.RunId, row.Step, row.Occurrence))),
-            .. offered.Select(row => desk.Tell(() => Offer(row, files[row.ProjectId], StoreJson.Read<Routine>(row.Routine)), () => Broken(row.ProjectId, row.Id, null, 0))),
+            .. held.Select(row =>
+                desk.Tell(
+                    () => Step(row, files[row.ProjectId]),
+                    () => Broken(row.ProjectId, row.RunId, row.Step, row.Occurrence)
+                )
+            ),
+            .. offered.Select(row =>
+                desk.Tell(
+                    () => Offer(row, files[row.ProjectId], StoreJson.Read<Routine>(row.Routine)),
+                    () => Broken(row.ProjectId, row.Id, null, 0)
+                )
+            ),
         ];
 
         AskedDto Step(PlannedStepRow row, ProjectFile file) =>
-            Of(desk, file, file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step), row, names.For(file.Case.Kind.MainDate), lastSaid(file));
+            Of(
+                desk,
+                file,
+                file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step),
+                row,
+                names.For(file.Case.Kind.MainDate),
+                lastSaid(file)
+            );
 
         AskedDto Offer(RunRow row, ProjectFile file, Routine routine) =>
-            new(file.Id.Value, file.Row.Title, file.Row.Client!.Name, $"Begin “{routine.Name}”?", $"the {file.Case.Kind.MainDate} is nearer than it asks for", lastSaid(file), "Begin it", "Leave it", row.Id.Value, null, 0);
+            new(
+                file.Id.Value,
+                file.Row.Title,
+                file.Row.Client!.Name,
+                $"Begin “{routine.Name}”?",
+                $"the {file.Case.Kind.MainDate} is nearer than it asks for",
+                lastSaid(file),
+                "Begin it",
+                "Leave it",
+                row.Id.Value,
+                null,
+                0
+            );
 
         static AskedDto Broken(ProjectId project, RunId run, string? step, int occurrence) =>
             new(project.Value, "", "", Untold.Words, Untold.Detail, null, "Do it", "Skip", run.Value, step, occurrence);
     }
 
-    private static AskedDto Of(Desk desk, ProjectFile file, Step step, PlannedStepRow row, IRoutineNames names, string? lastSaid)
+    private static AskedDto Of(
+        Desk desk,
+        ProjectFile file,
+        Step step,
+        PlannedStepRow row,
+        IRoutineNames names,
+        string? lastSaid
+    )
     {
         var (words, yes, no) = step.Action switch
         {
@@ -112,15 +217,35 @@ public static class Asked
             StepAction.FollowOn => ($"Begin {RoutineWords.What(step.Action, names)}?", "Begin it", "Not now"),
             StepAction.Tasks => ($"Make {RoutineWords.What(step.Action, names)}?", "Make them", "Skip"),
             StepAction.Invoice => ("Send the next agreed invoice?", "Send it", "Skip"),
-            _ => ($"{char.ToUpperInvariant(RoutineWords.What(step.Action, names)[0])}{RoutineWords.What(step.Action, names)[1..]}?", "Do it", (string?)"Skip"),
+            _ => (
+                $"{char.ToUpperInvariant(RoutineWords.What(step.Action, names)[0])}{RoutineWords.What(step.Action, names)[1..]}?",
+                "Do it",
+                (string?)"Skip"
+            ),
         };
-        return new(file.Id.Value, file.Row.Title, file.Row.Client!.Name, words, Why(desk, file, step, names), lastSaid, yes, no, row.RunId.Value, row.Step, row.Occurrence);
+        return new(
+            file.Id.Value,
+            file.Row.Title,
+            file.Row.Client!.Name,
+            words,
+            Why(desk, file, step, names),
+            lastSaid,
+            yes,
+            no,
+            row.RunId.Value,
+            row.Step,
+            row.Occurrence
+        );
     }
 
     private static string Why(Desk desk, ProjectFile file, Step step, IRoutineNames names)
     {
-        if (step.Action is not StepAction.EndAsQuiet) return RoutineWords.When(step.When, names);
-        var since = file.History.Last<Happening.LetterSent>()?.Happened ?? file.History.Last<Happening.InquiryCame>()?.Happened;
-        return since is { } at ? $"no word since the last letter {Core.Calendar.Age.Of(at, desk.Now, desk.Calendar.Zone).Long} ago" : "";
+        if (step.Action is not StepAction.EndAsQuiet)
+            return RoutineWords.When(step.When, names);
+        var since =
+            file.History.Last<Happening.LetterSent>()?.Happened ?? file.History.Last<Happening.InquiryCame>()?.Happened;
+        return since is { } at
+            ? $"no word since the last letter {Core.Calendar.Age.Of(at, desk.Now, desk.Calendar.Zone).Long} ago"
+            : "";
     }
 }

@@ -8,7 +8,15 @@ namespace Gesamt.Web.Routines;
 /// <summary>What there is for routines to name, and what it is called: letters, forms, kinds, task lists, meetings, web hooks.</summary>
 public sealed class RoutineNames : IRoutineNames, IRoutineParts
 {
-    private enum Sort { Letter, Form, Kind, TaskList, Meeting, Hook }
+    private enum Sort
+    {
+        Letter,
+        Form,
+        Kind,
+        TaskList,
+        Meeting,
+        Hook,
+    }
 
     private sealed record Row(string Sort, string Key, string Name, string Text);
 
@@ -21,28 +29,39 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
     /// <summary>All of it in one statement.</summary>
     public static async Task<RoutineNames> OfAsync(Desk desk)
     {
-        var rows = await desk.Db.Database.SqlQuery<Row>($"""
-            SELECT 'Letter' AS Sort, Key, Name, Subject || char(10) || Body AS Text FROM LetterTemplates WHERE Removed = 0
-            UNION ALL SELECT 'Form', Slug, Title, '' FROM Forms
-            UNION ALL SELECT 'Kind', Key, Name, '' FROM Kinds WHERE Removed = 0
-            UNION ALL SELECT 'TaskList', Key, Name, '' FROM TaskLists WHERE Removed = 0
-            UNION ALL SELECT 'Meeting', Name, Name, '' FROM MeetingKinds WHERE Removed = 0
-            UNION ALL SELECT 'Hook', Name, Name, '' FROM Hooks
-            """).ToListAsync();
-        return new(rows.GroupBy(row => (Enum.Parse<Sort>(row.Sort), row.Key)).ToDictionary(same => same.Key, same => (same.First().Name, same.First().Text)));
+        var rows = await desk
+            .Db.Database.SqlQuery<Row>(
+                $"""
+                SELECT 'Letter' AS Sort, Key, Name, Subject || char(10) || Body AS Text FROM LetterTemplates WHERE Removed = 0
+                UNION ALL SELECT 'Form', Slug, Title, '' FROM Forms
+                UNION ALL SELECT 'Kind', Key, Name, '' FROM Kinds WHERE Removed = 0
+                UNION ALL SELECT 'TaskList', Key, Name, '' FROM TaskLists WHERE Removed = 0
+                UNION ALL SELECT 'Meeting', Name, Name, '' FROM MeetingKinds WHERE Removed = 0
+                UNION ALL SELECT 'Hook', Name, Name, '' FROM Hooks
+                """
+            )
+            .ToListAsync();
+        return new(
+            rows.GroupBy(row => (Enum.Parse<Sort>(row.Sort), row.Key))
+                .ToDictionary(same => same.Key, same => (same.First().Name, same.First().Text))
+        );
     }
 
     /// <summary>The same for a kind, whose date has a name.</summary>
     public RoutineNames For(string mainDate) => new(known) { MainDate = mainDate };
 
     public string Letter(string key) => Name(Sort.Letter, key);
+
     public string Form(string slug) => Name(Sort.Form, slug);
+
     public string Kind(string key) => Name(Sort.Kind, key);
+
     public string TaskList(string key) => Name(Sort.TaskList, key);
 
     public string? MistakeInLetter(string key)
     {
-        if (!known.TryGetValue((Sort.Letter, key), out var letter)) return $"There is no letter “{key}”.";
+        if (!known.TryGetValue((Sort.Letter, key), out var letter))
+            return $"There is no letter “{key}”.";
         try
         {
             LetterText.Parse(letter.Text);
@@ -55,9 +74,13 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
     }
 
     public bool HasForm(string slug) => known.ContainsKey((Sort.Form, slug));
+
     public bool HasMeetingKind(string name) => known.ContainsKey((Sort.Meeting, name));
+
     public bool HasTaskList(string key) => known.ContainsKey((Sort.TaskList, key));
+
     public bool HasKind(string key) => known.ContainsKey((Sort.Kind, key));
+
     public bool HasHook(string name) => known.ContainsKey((Sort.Hook, name));
 
     private string Name(Sort sort, string key) => known.TryGetValue((sort, key), out var one) ? one.Name : key;

@@ -1,4 +1,3 @@
-using Gesamt.Web.Printing;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
@@ -12,6 +11,7 @@ using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 
@@ -51,15 +51,36 @@ public static class StepActions
 
     /// <summary>The tasks of a list, each at its distance to the date that matters.</summary>
     /// <param name="only">The places in the list that are wanted; null is all.</param>
-    public static async Task<IReadOnlyList<Happening>> MakeTasksAsync(Desk desk, ProjectFile file, string key, IReadOnlySet<int>? only)
+    public static async Task<IReadOnlyList<Happening>> MakeTasksAsync(
+        Desk desk,
+        ProjectFile file,
+        string key,
+        IReadOnlySet<int>? only
+    )
     {
         var list = await desk.Db.TaskLists.AsNoTracking().SingleOrDefaultAsync(l => l.Key == key);
         List<Happening> made = [];
-        foreach (var (item, at) in (list is null ? [] : StoreJson.Read<List<ListedTask>>(list.Items)).Select((item, at) => (item, at)))
+        foreach (
+            var (item, at) in (list is null ? [] : StoreJson.Read<List<ListedTask>>(list.Items)).Select(
+                (item, at) => (item, at)
+            )
+        )
         {
-            if (only?.Contains(at) == false) continue;
-            var on = file.Case.MainDate is { } date ? desk.Calendar.Add(date.Date, item.Offset) : (NodaTime.LocalDate?)null;
-            var task = new TaskRow { ProjectId = file.Id, Title = item.Title, Due = on, Counted = $"{item.Offset.Words} {file.Case.Kind.MainDate}", OffsetCount = item.Offset.Count, OffsetUnit = item.Offset.Unit, Phase = item.Phase };
+            if (only?.Contains(at) == false)
+                continue;
+            var on = file.Case.MainDate is { } date
+                ? desk.Calendar.Add(date.Date, item.Offset)
+                : (NodaTime.LocalDate?)null;
+            var task = new TaskRow
+            {
+                ProjectId = file.Id,
+                Title = item.Title,
+                Due = on,
+                Counted = $"{item.Offset.Words} {file.Case.Kind.MainDate}",
+                OffsetCount = item.Offset.Count,
+                OffsetUnit = item.Offset.Unit,
+                Phase = item.Phase,
+            };
             desk.Db.Tasks.Add(task);
             await desk.Db.SaveChangesAsync();
             made.Add(new Happening.TaskMade(task.Id, on));
@@ -70,34 +91,70 @@ public static class StepActions
     private static async Task LabelAsync(Desk desk, ProjectFile file, StepAction.Label label)
     {
         var row = await desk.Db.Labels.FirstOrDefaultAsync(l => l.ProjectId == file.Id && l.Label == label.Name);
-        if (label.On && row is null) desk.Db.Labels.Add(new() { ProjectId = file.Id, Label = label.Name });
-        else if (!label.On && row is not null) desk.Db.Labels.Remove(row);
+        if (label.On && row is null)
+            desk.Db.Labels.Add(new() { ProjectId = file.Id, Label = label.Name });
+        else if (!label.On && row is not null)
+            desk.Db.Labels.Remove(row);
     }
 
     /// <summary>What the letter of a step can say besides what the record knows: the invoice it reminds of, the meeting it offers.</summary>
     public static async Task<Func<RecordWords, RecordWords>> WordsAsync(Desk desk, ProjectFile file, PlannedStep step)
     {
-        if (step.Step.When.Cause == Cause.InvoiceDue && file.History.Of<Happening.InvoiceIssued>().ElementAtOrDefault(step.Ref.Occurrence) is { Fact: not null } issued)
+        if (
+            step.Step.When.Cause == Cause.InvoiceDue
+            && file.History.Of<Happening.InvoiceIssued>().ElementAtOrDefault(step.Ref.Occurrence)
+                is { Fact: not null } issued
+        )
             return await Writing.AboutInvoiceAsync(desk, file, issued.What);
-        return step.Step.Action is StepAction.MeetingChoice choice ? words => words with { Meeting = choice.Kind.ToLowerInvariant() } : words => words;
+        return step.Step.Action is StepAction.MeetingChoice choice
+            ? words => words with { Meeting = choice.Kind.ToLowerInvariant() }
+            : words => words;
     }
 
     /// <summary>What goes with the letter of a step besides its own files: the contract as it is signed by now, with what confirms a signature or the booking.</summary>
     public static async Task<IReadOnlyList<LetterFileRow>> PapersAsync(Desk desk, ProjectFile file, PlannedStep step)
     {
-        if (step.Step.When.Cause is not (Cause.ContractSigned or Cause.Booked) || !step.Step.Confirms) return [];
-        if (await Contracts.Contracting.LatestAsync(desk, file) is not { } contract || !file.History.Any<Happening.ContractSigned>(signed => signed.Contract == contract.Id && signed.Signer == Signer.Client)) return [];
-        return await KeptPapers.OfAsync(desk, contract) is not { } paper ? [] : [new() { Name = "contract.pdf", Hash = paper.Hash, Size = desk.Vault.SizeOf(paper.Hash), Type = "application/pdf" }];
+        if (step.Step.When.Cause is not (Cause.ContractSigned or Cause.Booked) || !step.Step.Confirms)
+            return [];
+        if (
+            await Contracts.Contracting.LatestAsync(desk, file) is not { } contract
+            || !file.History.Any<Happening.ContractSigned>(signed =>
+                signed.Contract == contract.Id && signed.Signer == Signer.Client
+            )
+        )
+            return [];
+        return await KeptPapers.OfAsync(desk, contract) is not { } paper
+            ? []
+            :
+            [
+                new()
+                {
+                    Name = "contract.pdf",
+                    Hash = paper.Hash,
+                    Size = desk.Vault.SizeOf(paper.Hash),
+                    Type = "application/pdf",
+                },
+            ];
     }
 
     /// <summary>What is put to the client with the letter of a step, once it has left the house.</summary>
     public static async Task<Happening?> WithLetterAsync(Desk desk, ProjectFile file, StepRef reference) =>
-        file.Case.Runs.FirstOrDefault(run => run.Id == reference.Run)?.Routine.Steps.FirstOrDefault(step => step.Key == reference.Step)?.Action switch
+        file
+            .Case.Runs.FirstOrDefault(run => run.Id == reference.Run)
+            ?.Routine.Steps.FirstOrDefault(step => step.Key == reference.Step)
+            ?.Action switch
         {
-            StepAction.Form form when await desk.Db.Forms.Where(f => f.Slug == form.Slug).Select(f => (int?)f.Id).SingleOrDefaultAsync() is { } id
-                && FormsAsked.Open(file.History).All(asked => asked.What.Form != id) => new Happening.FormAsked(id),
-            StepAction.MeetingChoice choice when MeetingState.Offered(file.History) is null
-                && await desk.Db.MeetingKinds.Where(k => k.Name == choice.Kind && !k.Removed).Select(k => (int?)k.Id).FirstOrDefaultAsync() is { } kind => new Happening.MeetingOffered(kind),
+            StepAction.Form form
+                when await desk.Db.Forms.Where(f => f.Slug == form.Slug).Select(f => (int?)f.Id).SingleOrDefaultAsync()
+                    is { } id
+                    && FormsAsked.Open(file.History).All(asked => asked.What.Form != id) => new Happening.FormAsked(id),
+            StepAction.MeetingChoice choice
+                when MeetingState.Offered(file.History) is null
+                    && await desk
+                        .Db.MeetingKinds.Where(k => k.Name == choice.Kind && !k.Removed)
+                        .Select(k => (int?)k.Id)
+                        .FirstOrDefaultAsync()
+                        is { } kind => new Happening.MeetingOffered(kind),
             _ => null,
         };
 }

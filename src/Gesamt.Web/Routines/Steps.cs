@@ -20,7 +20,8 @@ public static class Steps
         while (DueRule.Of(file.Case, desk.Now).FirstOrDefault(due => !tried.Contains(due.Step.Ref)) is { } due)
         {
             tried.Add(due.Step.Ref);
-            if (!await ActAsync(desk, file, due)) break;
+            if (!await ActAsync(desk, file, due))
+                break;
         }
         return true;
     }
@@ -28,18 +29,27 @@ public static class Steps
     /// <returns>False when something happened meanwhile, or another copy was quicker: it is decided again on the next tick.</returns>
     private static async Task<bool> ActAsync(Desk desk, ProjectFile file, DueStep due)
     {
-        if (await WaitsAsync(desk, file, due)) return true;
+        if (await WaitsAsync(desk, file, due))
+            return true;
         // text and message are made before the transaction; it then only checks that nothing happened meanwhile
-        var letter = due.Act != DueAct.Skip && due.Step.Step.Action.LetterKey is { } key ? await PrepareAsync(desk, file, due, key) : null;
+        var letter =
+            due.Act != DueAct.Skip && due.Step.Step.Action.LetterKey is { } key
+                ? await PrepareAsync(desk, file, due, key)
+                : null;
         var message = letter is { State: LetterState.Ready } ? Sending.Compose(desk, file.Row, letter) : null;
 
         KillPoints.Reach("claiming");
         await using var transaction = await desk.BeginAsync();
-        if (await desk.Db.LastFactAsync(file.Id) != file.LastFact) return false;
-        if (due.Act == DueAct.Skip) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));
-        else if (letter is not null) await ClaimOrHoldAsync(desk, file, due, letter, message);
-        else if (due.Act == DueAct.Hold) await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, null));
-        else await StepActions.DoAsync(desk, file, due.Step, Actor.Gesamt);
+        if (await desk.Db.LastFactAsync(file.Id) != file.LastFact)
+            return false;
+        if (due.Act == DueAct.Skip)
+            await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));
+        else if (letter is not null)
+            await ClaimOrHoldAsync(desk, file, due, letter, message);
+        else if (due.Act == DueAct.Hold)
+            await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, null));
+        else
+            await StepActions.DoAsync(desk, file, due.Step, Actor.Gesamt);
         await desk.CommitAsync(transaction);
         KillPoints.Reach("claimed");
         return true;
@@ -48,7 +58,8 @@ public static class Steps
     /// <summary>A letter already claimed is on its way; one to a client without a mail address waits, and the record says so.</summary>
     private static async Task<bool> WaitsAsync(Desk desk, ProjectFile file, DueStep due)
     {
-        if (due.Step.Step.Action.LetterKey is null || due.Act == DueAct.Skip) return false;
+        if (due.Step.Step.Action.LetterKey is null || due.Act == DueAct.Skip)
+            return false;
         var key = Sending.KeyOf(due.Step.Ref);
         return file.MailTo is null || await desk.Db.Outbox.AnyAsync(o => o.Key == key);
     }
@@ -57,7 +68,15 @@ public static class Steps
     private static async Task<LetterRow> PrepareAsync(Desk desk, ProjectFile file, DueStep due, string template)
     {
         var step = due.Step.Ref;
-        if (await desk.Db.Letters.FirstOrDefaultAsync(l => l.RunId == step.Run && l.Step == step.Step && l.Occurrence == step.Occurrence && l.State == LetterState.PutOff) is { } putOff)
+        if (
+            await desk.Db.Letters.FirstOrDefaultAsync(l =>
+                l.RunId == step.Run
+                && l.Step == step.Step
+                && l.Occurrence == step.Occurrence
+                && l.State == LetterState.PutOff
+            ) is
+            { } putOff
+        )
         {
             putOff.State = LetterState.Held;
             return putOff;
@@ -67,7 +86,10 @@ public static class Steps
         letter.Template = template;
         letter.Files = [.. filled.Files, .. await StepActions.PapersAsync(desk, file, due.Step)];
         letter.Gaps = string.Join(", ", filled.Gaps);
-        letter.State = due.Act == DueAct.Hold || filled.Gaps.Count > 0 || await HasManyAsync(desk, file, due, letter) ? LetterState.Held : LetterState.Ready;
+        letter.State =
+            due.Act == DueAct.Hold || filled.Gaps.Count > 0 || await HasManyAsync(desk, file, due, letter)
+                ? LetterState.Held
+                : LetterState.Ready;
         (letter.RunId, letter.Step, letter.Occurrence) = (step.Run, step.Step, step.Occurrence);
         letter.InReplyTo = await LastReceivedAsync(desk, file);
         return letter;
@@ -78,14 +100,28 @@ public static class Steps
     /// <summary>Whether an address has had as many letters by itself as it should get in a day from inquiries: whoever fills in a form with somebody else's address must not have the studio write to them without end. Further ones ask first.</summary>
     private static async Task<bool> HasManyAsync(Desk desk, ProjectFile file, DueStep due, LetterRow letter)
     {
-        if (due.Step.Step.When.Cause is not (Cause.InquiryCame or Cause.RunBegun) || file.Row.Rehearsal) return false;
+        if (due.Step.Step.When.Cause is not (Cause.InquiryCame or Cause.RunBegun) || file.Row.Rehearsal)
+            return false;
         var since = desk.Now - NodaTime.Duration.FromDays(1);
-        return await desk.Db.Letters.CountAsync(l => l.ToMail == letter.ToMail && l.ByItself && l.Template == letter.Template && l.At > since && (l.State == LetterState.Ready || l.State == LetterState.Sent || l.State == LetterState.Uncertain)) >= MostToOneAddress;
+        return await desk.Db.Letters.CountAsync(l =>
+                l.ToMail == letter.ToMail
+                && l.ByItself
+                && l.Template == letter.Template
+                && l.At > since
+                && (l.State == LetterState.Ready || l.State == LetterState.Sent || l.State == LetterState.Uncertain)
+            ) >= MostToOneAddress;
     }
 
-    private static async Task ClaimOrHoldAsync(Desk desk, ProjectFile file, DueStep due, LetterRow letter, byte[]? message)
+    private static async Task ClaimOrHoldAsync(
+        Desk desk,
+        ProjectFile file,
+        DueStep due,
+        LetterRow letter,
+        byte[]? message
+    )
     {
-        if (letter.Id.Value == 0) desk.Db.Letters.Add(letter);
+        if (letter.Id.Value == 0)
+            desk.Db.Letters.Add(letter);
         await desk.Db.SaveChangesAsync();
         if (message is null)
         {
@@ -97,5 +133,9 @@ public static class Steps
     }
 
     private static Task<string?> LastReceivedAsync(Desk desk, ProjectFile file) =>
-        desk.Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received).OrderByDescending(l => l.Id).Select(l => l.MessageId).FirstOrDefaultAsync();
+        desk
+            .Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received)
+            .OrderByDescending(l => l.Id)
+            .Select(l => l.MessageId)
+            .FirstOrDefaultAsync();
 }

@@ -4,9 +4,9 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
-using Gesamt.Web.Printing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
+using Gesamt.Web.Printing;
 using Gesamt.Web.Upkeep;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -15,21 +15,43 @@ namespace Gesamt.Web.Routines;
 
 /// <summary>Four loops: one fetches what comes from outside, mail and calendars; one lets due steps act, refreshes standings whose time ran out and hands over letters; one keeps papers; one keeps the house. Each sleeps until the earliest of what is due.</summary>
 /// <remarks>What strangers send is read in a loop of its own, so that a message that takes long holds up no letter. Every part of a tick is tried whatever became of the others.</remarks>
-public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Delivery delivery, Settlement settlement, HookCalls hooks, Upkeeping upkeeping, PaperRound papers, Live live, TimeProvider time, Settings settings, ILogger<Ticker> log)
-    : BackgroundService
+public sealed class Ticker(
+    IServiceScopeFactory scopes,
+    Incoming incoming,
+    Delivery delivery,
+    Settlement settlement,
+    HookCalls hooks,
+    Upkeeping upkeeping,
+    PaperRound papers,
+    Live live,
+    TimeProvider time,
+    Settings settings,
+    ILogger<Ticker> log
+) : BackgroundService
 {
-    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60), BetweenUpkeep = TimeSpan.FromMinutes(5);
-    private readonly SemaphoreSlim fetching = new(1, 1), acting = new(1, 1);
+    private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60),
+        BetweenUpkeep = TimeSpan.FromMinutes(5);
+    private readonly SemaphoreSlim fetching = new(1, 1),
+        acting = new(1, 1);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Yield();
         // two copies may run on one folder, but only one of them ticks; a kill frees the lock
         await using var copy = await OnlyCopyAsync(stoppingToken);
-        await Task.WhenAll(LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken), LoopAsync(ActAsync, SleepAsync, stoppingToken), LoopAsync(PapersAsync, _ => Task.FromResult(Longest), stoppingToken), UpkeepAsync(stoppingToken));
+        await Task.WhenAll(
+            LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken),
+            LoopAsync(ActAsync, SleepAsync, stoppingToken),
+            LoopAsync(PapersAsync, _ => Task.FromResult(Longest), stoppingToken),
+            UpkeepAsync(stoppingToken)
+        );
     }
 
-    private async Task LoopAsync(Func<CancellationToken, Task> work, Func<CancellationToken, Task<TimeSpan>> sleep, CancellationToken stop)
+    private async Task LoopAsync(
+        Func<CancellationToken, Task> work,
+        Func<CancellationToken, Task<TimeSpan>> sleep,
+        CancellationToken stop
+    )
     {
         var waker = live.NewWaker();
         while (!stop.IsCancellationRequested)
@@ -45,7 +67,8 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
     private async Task UpkeepAsync(CancellationToken stop)
     {
         using var timer = new PeriodicTimer(BetweenUpkeep);
-        while (await timer.WaitForNextTickAsync(stop)) await upkeeping.DoDueAsync(stop);
+        while (await timer.WaitForNextTickAsync(stop))
+            await upkeeping.DoDueAsync(stop);
     }
 
     /// <summary>Does everything that is due at this instant, until nothing is.</summary>
@@ -95,54 +118,94 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
         }
     }
 
-    private Task TryAsync(string part, Func<CancellationToken, Task> work, CancellationToken stop) => Independent.TryAsync(log, part, work, stop);
+    private Task TryAsync(string part, Func<CancellationToken, Task> work, CancellationToken stop) =>
+        Independent.TryAsync(log, part, work, stop);
 
     /// <summary>The same act for each of several projects.</summary>
-    private Task EachAsync(string part, IEnumerable<ProjectId> projects, Func<Desk, ProjectId, Task> act, CancellationToken stop) =>
-        Independent.EachAsync(log, part, projects, project => InScopeAsync(async desk =>
-        {
-            await act(desk, project);
-            return true;
-        }), stop);
+    private Task EachAsync(
+        string part,
+        IEnumerable<ProjectId> projects,
+        Func<Desk, ProjectId, Task> act,
+        CancellationToken stop
+    ) =>
+        Independent.EachAsync(
+            log,
+            part,
+            projects,
+            project =>
+                InScopeAsync(async desk =>
+                {
+                    await act(desk, project);
+                    return true;
+                }),
+            stop
+        );
 
     private async Task StepsAsync(CancellationToken stop) =>
-        await EachAsync("steps", await InScopeAsync(desk =>
-        {
-            var now = desk.Now;
-            // a rehearsal's clock is wound by hand
-            return desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due <= now && desk.Db.Projects.Any(p => p.Id == s.ProjectId)).Select(s => s.ProjectId).Distinct().ToListAsync(stop);
-        }), Steps.ActAsync, stop);
+        await EachAsync(
+            "steps",
+            await InScopeAsync(desk =>
+            {
+                var now = desk.Now;
+                // a rehearsal's clock is wound by hand
+                return desk
+                    .Db.PlannedSteps.Where(s =>
+                        s.State == StepState.Planned && s.Due <= now && desk.Db.Projects.Any(p => p.Id == s.ProjectId)
+                    )
+                    .Select(s => s.ProjectId)
+                    .Distinct()
+                    .ToListAsync(stop);
+            }),
+            Steps.ActAsync,
+            stop
+        );
 
     private async Task InvoicesAsync(CancellationToken stop) =>
-        await EachAsync("invoices", await InScopeAsync(desk =>
-        {
-            var now = desk.Now;
-            return desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop);
-        }), Issuing.IssueDueAsync, stop);
+        await EachAsync(
+            "invoices",
+            await InScopeAsync(desk =>
+            {
+                var now = desk.Now;
+                return desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop);
+            }),
+            Issuing.IssueDueAsync,
+            stop
+        );
 
-    private Task CalendarsAsync(CancellationToken stop) => InScopeAsync(async (desk, services) =>
-    {
-        await OutsideCalendars.RefreshAsync(desk, services.GetRequiredService<ICalendarSource>(), null, stop);
-        return true;
-    });
+    private Task CalendarsAsync(CancellationToken stop) =>
+        InScopeAsync(
+            async (desk, services) =>
+            {
+                await OutsideCalendars.RefreshAsync(desk, services.GetRequiredService<ICalendarSource>(), null, stop);
+                return true;
+            }
+        );
 
-    private Task RemindersAsync(CancellationToken stop) => InScopeAsync(async (_, services) =>
-    {
-        await services.GetRequiredService<Scheduling>().RemindAsync(stop);
-        return true;
-    });
+    private Task RemindersAsync(CancellationToken stop) =>
+        InScopeAsync(
+            async (_, services) =>
+            {
+                await services.GetRequiredService<Scheduling>().RemindAsync(stop);
+                return true;
+            }
+        );
 
     private async Task StandingsAsync(CancellationToken stop) =>
-        await EachAsync("standing", await InScopeAsync(desk =>
-        {
-            var now = desk.Now;
-            return desk.Db.Projects.Where(p => p.Standing.ValidUntil <= now).Select(p => p.Id).ToListAsync(stop);
-        }), async (desk, project) =>
-        {
-            await using var transaction = await desk.BeginAsync();
-            await desk.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
-            await desk.CommitAsync(transaction);
-        }, stop);
+        await EachAsync(
+            "standing",
+            await InScopeAsync(desk =>
+            {
+                var now = desk.Now;
+                return desk.Db.Projects.Where(p => p.Standing.ValidUntil <= now).Select(p => p.Id).ToListAsync(stop);
+            }),
+            async (desk, project) =>
+            {
+                await using var transaction = await desk.BeginAsync();
+                await desk.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
+                await desk.CommitAsync(transaction);
+            },
+            stop
+        );
 
     private async Task<TimeSpan> SleepAsync(CancellationToken stop)
     {
@@ -150,17 +213,34 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
         var next = await InScopeAsync(async desk =>
         {
             var now = desk.Now;
-            Instant? step = await desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due > now).MinAsync(s => s.Due, stop);
-            Instant? standing = await desk.Db.Projects.Where(p => p.Standing.ValidUntil > now).MinAsync(p => p.Standing.ValidUntil, stop);
-            Instant? letter = await desk.Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now).Select(o => (Instant?)o.NotBefore).MinAsync(stop);
-            Instant? invoice = await desk.Db.Projects.Where(p => p.Standing.InvoiceAt > now).MinAsync(p => p.Standing.InvoiceAt, stop);
-            Instant? reminder = await desk.Db.Meetings.Where(m => m.RemindAt > now && desk.Db.Projects.Any(p => p.Id == m.ProjectId)).MinAsync(m => m.RemindAt, stop);
-            Instant? call = await desk.Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore > now).Select(c => (Instant?)c.NotBefore).MinAsync(stop);
+            Instant? step = await desk
+                .Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due > now)
+                .MinAsync(s => s.Due, stop);
+            Instant? standing = await desk
+                .Db.Projects.Where(p => p.Standing.ValidUntil > now)
+                .MinAsync(p => p.Standing.ValidUntil, stop);
+            Instant? letter = await desk
+                .Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now)
+                .Select(o => (Instant?)o.NotBefore)
+                .MinAsync(stop);
+            Instant? invoice = await desk
+                .Db.Projects.Where(p => p.Standing.InvoiceAt > now)
+                .MinAsync(p => p.Standing.InvoiceAt, stop);
+            Instant? reminder = await desk
+                .Db.Meetings.Where(m => m.RemindAt > now && desk.Db.Projects.Any(p => p.Id == m.ProjectId))
+                .MinAsync(m => m.RemindAt, stop);
+            Instant? call = await desk
+                .Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore > now)
+                .Select(c => (Instant?)c.NotBefore)
+                .MinAsync(stop);
             return new[] { step, standing, letter, invoice, reminder, call }.Min();
         });
-        if (next is not { } at) return Longest;
+        if (next is not { } at)
+            return Longest;
         var wait = (at - time.Now()).ToTimeSpan();
-        return wait < TimeSpan.FromMilliseconds(200) ? TimeSpan.FromMilliseconds(200) : wait > Longest ? Longest : wait;
+        return wait < TimeSpan.FromMilliseconds(200) ? TimeSpan.FromMilliseconds(200)
+            : wait > Longest ? Longest
+            : wait;
     }
 
     private Task<T> InScopeAsync<T>(Func<Desk, Task<T>> act) => InScopeAsync((desk, _) => act(desk));
@@ -178,7 +258,12 @@ public sealed class Ticker(IServiceScopeFactory scopes, Incoming incoming, Deliv
         {
             try
             {
-                return new(Path.Combine(settings.Data, "ticker.lock"), FileMode.OpenOrCreate, FileAccess.ReadWrite, FileShare.None);
+                return new(
+                    Path.Combine(settings.Data, "ticker.lock"),
+                    FileMode.OpenOrCreate,
+                    FileAccess.ReadWrite,
+                    FileShare.None
+                );
             }
             catch (IOException)
             {

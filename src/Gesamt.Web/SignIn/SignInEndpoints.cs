@@ -29,60 +29,127 @@ public static class SignInEndpoints
 
     public static void MapSignIn(this RouteGroupBuilder api)
     {
-        api.MapGet("/session", (HttpContext http, Desk desk, IAntiforgery antiforgery, Settings settings) =>
-        {
-            var owner = http.User.Identity?.IsAuthenticated == true ? desk.Studio.Owner : null;
-            return TypedResults.Ok(new SessionDto(owner, desk.Studio.Name, antiforgery.GetAndStoreTokens(http).RequestToken!, settings.HasStandIns, settings.Mode != RunMode.Real));
-        }).AllowAnonymous();
+        api.MapGet(
+                "/session",
+                (HttpContext http, Desk desk, IAntiforgery antiforgery, Settings settings) =>
+                {
+                    var owner = http.User.Identity?.IsAuthenticated == true ? desk.Studio.Owner : null;
+                    return TypedResults.Ok(
+                        new SessionDto(
+                            owner,
+                            desk.Studio.Name,
+                            antiforgery.GetAndStoreTokens(http).RequestToken!,
+                            settings.HasStandIns,
+                            settings.Mode != RunMode.Real
+                        )
+                    );
+                }
+            )
+            .AllowAnonymous();
 
         api.MapPost("/session", SignInAsync).AllowAnonymous().RequireRateLimiting(RateLimit);
 
-        api.MapDelete("/session", async (HttpContext http, Desk desk) =>
-        {
-            await Sessions.EndAsync(desk.Db, http.User, desk.Now);
-            await http.SignOutAsync();
-            return TypedResults.NoContent();
-        });
+        api.MapDelete(
+            "/session",
+            async (HttpContext http, Desk desk) =>
+            {
+                await Sessions.EndAsync(desk.Db, http.User, desk.Now);
+                await http.SignOutAsync();
+                return TypedResults.NoContent();
+            }
+        );
 
-        api.MapPost("/session/end-all", async (HttpContext http, Desk desk) =>
-        {
-            await desk.Db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.SecurityStamp, NewStamp()));
-            await Sessions.EndAllAsync(desk.Db, desk.Now);
-            await http.SignOutAsync();
-            return TypedResults.NoContent();
-        });
+        api.MapPost(
+            "/session/end-all",
+            async (HttpContext http, Desk desk) =>
+            {
+                await desk.Db.Studio.ExecuteUpdateAsync(set =>
+                    set.SetProperty(studio => studio.SecurityStamp, NewStamp())
+                );
+                await Sessions.EndAllAsync(desk.Db, desk.Now);
+                await http.SignOutAsync();
+                return TypedResults.NoContent();
+            }
+        );
         api.MapSessions();
         api.MapCodes();
     }
 
     /// <summary>Password, and the one-time code where they are on. A wrong one costs a wait that grows.</summary>
-    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(SignInDto given, HttpContext http, Desk desk, IPasswordHasher<StudioRow> hasher, Tries tries, IDataProtectionProvider protection, TimeProvider time)
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignInAsync(
+        SignInDto given,
+        HttpContext http,
+        Desk desk,
+        IPasswordHasher<StudioRow> hasher,
+        Tries tries,
+        IDataProtectionProvider protection,
+        TimeProvider time
+    )
     {
         var (address, known) = (http.VisitorAddress(), Known(http, protection));
         if (tries.WaitOf(address, known) is { TotalSeconds: > 0 } wait)
         {
             var seconds = (int)Math.Ceiling(wait.TotalSeconds);
             http.Response.Headers.RetryAfter = seconds.ToString(System.Globalization.CultureInfo.InvariantCulture);
-            return TypedResults.Problem($"There were too many wrong tries. Try again in {(seconds < 120 ? $"{seconds} second{(seconds == 1 ? "" : "s")}" : $"{(seconds + 59) / 60} minutes")}.", statusCode: 429, title: "Wait a moment");
+            return TypedResults.Problem(
+                $"There were too many wrong tries. Try again in {(seconds < 120 ? $"{seconds} second{(seconds == 1 ? "" : "s")}" : $"{(seconds + 59) / 60} minutes")}.",
+                statusCode: 429,
+                title: "Wait a moment"
+            );
         }
         var studio = await desk.Db.Studio.SingleAsync();
-        if (studio.PasswordHash is null || hasher.VerifyHashedPassword(studio, studio.PasswordHash, given.Password) == PasswordVerificationResult.Failed)
+        if (
+            studio.PasswordHash is null
+            || hasher.VerifyHashedPassword(studio, studio.PasswordHash, given.Password)
+                == PasswordVerificationResult.Failed
+        )
         {
             tries.Fail(address, known);
             return TypedResults.Problem("The password is not right.", statusCode: 401, title: "Not signed in");
         }
         if (studio.CodeSecret is not null && string.IsNullOrWhiteSpace(given.Code))
-            return TypedResults.Problem("Type the code your telephone shows now, or one of your recovery codes.", statusCode: 401, title: "A code is needed", extensions: NeedsCode);
-        if (studio.CodeSecret is not null && !OneTimeCodes.Opens(studio, given.Code!, protection, time.GetUtcNow().UtcDateTime))
+            return TypedResults.Problem(
+                "Type the code your telephone shows now, or one of your recovery codes.",
+                statusCode: 401,
+                title: "A code is needed",
+                extensions: NeedsCode
+            );
+        if (
+            studio.CodeSecret is not null
+            && !OneTimeCodes.Opens(studio, given.Code!, protection, time.GetUtcNow().UtcDateTime)
+        )
         {
             tries.Fail(address, known);
-            return TypedResults.Problem("The code is not right, or was used already.", statusCode: 401, title: "Not signed in", extensions: NeedsCode);
+            return TypedResults.Problem(
+                "The code is not right, or was used already.",
+                statusCode: 401,
+                title: "Not signed in",
+                extensions: NeedsCode
+            );
         }
         await desk.Db.SaveChangesAsync();
         tries.Succeed(address, known);
-        var identity = new ClaimsIdentity([new(ClaimTypes.Name, studio.Owner), new(StampClaim, studio.SecurityStamp), new(Sessions.Claim, await Sessions.BeginAsync(desk, http))], CookieAuthenticationDefaults.AuthenticationScheme);
+        var identity = new ClaimsIdentity(
+            [
+                new(ClaimTypes.Name, studio.Owner),
+                new(StampClaim, studio.SecurityStamp),
+                new(Sessions.Claim, await Sessions.BeginAsync(desk, http)),
+            ],
+            CookieAuthenticationDefaults.AuthenticationScheme
+        );
         await http.SignInAsync(new ClaimsPrincipal(identity));
-        http.Response.Cookies.Append(KnownCookie, Protector(protection).Protect(known ?? NewStamp()), new() { Path = "/api/session", HttpOnly = true, SameSite = SameSiteMode.Strict, Secure = http.Request.IsHttps, MaxAge = TimeSpan.FromDays(365) });
+        http.Response.Cookies.Append(
+            KnownCookie,
+            Protector(protection).Protect(known ?? NewStamp()),
+            new()
+            {
+                Path = "/api/session",
+                HttpOnly = true,
+                SameSite = SameSiteMode.Strict,
+                Secure = http.Request.IsHttps,
+                MaxAge = TimeSpan.FromDays(365),
+            }
+        );
         return TypedResults.NoContent();
     }
 
@@ -102,35 +169,46 @@ public static class SignInEndpoints
         }
     }
 
-    private static IDataProtector Protector(IDataProtectionProvider protection) => protection.CreateProtector("known browser");
+    private static IDataProtector Protector(IDataProtectionProvider protection) =>
+        protection.CreateProtector("known browser");
 
     public static void AddSignIn(this IServiceCollection services, bool secure)
     {
         services.AddSingleton<Tries>();
         services.AddSingleton<IPasswordHasher<StudioRow>, PasswordHasher<StudioRow>>();
         services.Configure<PasswordHasherOptions>(options => options.IterationCount = 210_000);
-        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(options =>
-        {
-            options.Cookie.Name = "gesamt-owner";
-            // the owner's cookie never travels to a client's page: what is seen there is seen as that client
-            options.Cookie.Path = "/api";
-            options.Cookie.HttpOnly = true;
-            options.Cookie.SameSite = SameSiteMode.Strict;
-            options.Cookie.SecurePolicy = secure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
-            options.ExpireTimeSpan = TimeSpan.FromDays(14);
-            // there is no page to go to: whoever asks is told, also for a file
-            options.Events.OnRedirectToLogin = context =>
+        services
+            .AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
+            .AddCookie(options =>
             {
-                context.Response.StatusCode = StatusCodes.Status401Unauthorized;
-                return Task.CompletedTask;
-            };
-            options.Events.OnValidatePrincipal = async context =>
-            {
-                var services = context.HttpContext.RequestServices;
-                var db = services.GetRequiredService<GesamtDb>();
-                if (!await Sessions.IsOpenAsync(db, context.Principal, context.Principal?.FindFirstValue(StampClaim) ?? "", services.GetRequiredService<TimeProvider>().Now())) context.RejectPrincipal();
-            };
-        });
+                options.Cookie.Name = "gesamt-owner";
+                // the owner's cookie never travels to a client's page: what is seen there is seen as that client
+                options.Cookie.Path = "/api";
+                options.Cookie.HttpOnly = true;
+                options.Cookie.SameSite = SameSiteMode.Strict;
+                options.Cookie.SecurePolicy = secure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
+                options.ExpireTimeSpan = TimeSpan.FromDays(14);
+                // there is no page to go to: whoever asks is told, also for a file
+                options.Events.OnRedirectToLogin = context =>
+                {
+                    context.Response.StatusCode = StatusCodes.Status401Unauthorized;
+                    return Task.CompletedTask;
+                };
+                options.Events.OnValidatePrincipal = async context =>
+                {
+                    var services = context.HttpContext.RequestServices;
+                    var db = services.GetRequiredService<GesamtDb>();
+                    if (
+                        !await Sessions.IsOpenAsync(
+                            db,
+                            context.Principal,
+                            context.Principal?.FindFirstValue(StampClaim) ?? "",
+                            services.GetRequiredService<TimeProvider>().Now()
+                        )
+                    )
+                        context.RejectPrincipal();
+                };
+            });
         services.AddAuthorization();
         services.AddAntiforgery(options =>
         {
@@ -141,5 +219,6 @@ public static class SignInEndpoints
         });
     }
 
-    public static string NewStamp() => Convert.ToHexStringLower(System.Security.Cryptography.RandomNumberGenerator.GetBytes(16));
+    public static string NewStamp() =>
+        Convert.ToHexStringLower(System.Security.Cryptography.RandomNumberGenerator.GetBytes(16));
 }

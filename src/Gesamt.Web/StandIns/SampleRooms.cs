@@ -8,14 +8,25 @@ namespace Gesamt.Web.StandIns;
 public sealed record RoomDto(string Name, bool Open);
 
 /// <summary>The stand-in video service: gives a room a link and a passcode, and a page that opens with it. Nobody is seen or heard there.</summary>
-public sealed class SampleRooms(Settings settings) : StandInFile(settings.Data, "video-rooms.db",
-    "CREATE TABLE IF NOT EXISTS Rooms(Code TEXT PRIMARY KEY, Name TEXT NOT NULL, Passcode TEXT NOT NULL) STRICT;"), IVideoRooms
+public sealed class SampleRooms(Settings settings)
+    : StandInFile(
+        settings.Data,
+        "video-rooms.db",
+        "CREATE TABLE IF NOT EXISTS Rooms(Code TEXT PRIMARY KEY, Name TEXT NOT NULL, Passcode TEXT NOT NULL) STRICT;"
+    ),
+        IVideoRooms
 {
     public Task<VideoRoom?> OpenAsync(string name, string origin, CancellationToken stop)
     {
         var (code, passcode) = (Inquiry.NewCode(), RandomNumberGenerator.GetString("0123456789", 6));
         using var open = Open();
-        Run(open, "INSERT INTO Rooms(Code, Name, Passcode) VALUES($c, $n, $p)", ("$c", code), ("$n", name), ("$p", passcode));
+        Run(
+            open,
+            "INSERT INTO Rooms(Code, Name, Passcode) VALUES($c, $n, $p)",
+            ("$c", code),
+            ("$n", name),
+            ("$p", passcode)
+        );
         return Task.FromResult<VideoRoom?>(new($"{origin}/rooms/{code}", passcode));
     }
 
@@ -23,8 +34,18 @@ public sealed class SampleRooms(Settings settings) : StandInFile(settings.Data, 
     public RoomDto Enter(string code, string passcode)
     {
         using var open = Open();
-        var rooms = Read(open, "SELECT Name, Passcode FROM Rooms WHERE Code = $c", row => (row.GetString(0), row.GetString(1)), ("$c", code));
-        if (rooms is not [var (name, known)]) throw new MissingException("room");
-        return known == passcode.Trim() ? new(name, true) : throw new InvalidException(("passcode", "This is not the passcode of this room; it stands in the invitation."));
+        var rooms = Read(
+            open,
+            "SELECT Name, Passcode FROM Rooms WHERE Code = $c",
+            row => (row.GetString(0), row.GetString(1)),
+            ("$c", code)
+        );
+        if (rooms is not [var (name, known)])
+            throw new MissingException("room");
+        return known == passcode.Trim()
+            ? new(name, true)
+            : throw new InvalidException(
+                ("passcode", "This is not the passcode of this room; it stands in the invitation.")
+            );
     }
 }

@@ -24,60 +24,103 @@ public static class StandInEndpoints
 {
     public static void MapPostOffice(this RouteGroupBuilder api)
     {
-        api.MapGet("/post-office", (string? address, PostOffice post) => post.List(string.IsNullOrWhiteSpace(address) ? null : address));
+        api.MapGet(
+            "/post-office",
+            (string? address, PostOffice post) => post.List(string.IsNullOrWhiteSpace(address) ? null : address)
+        );
         api.MapGet("/post-office/{id:long}", (long id, PostOffice post) => post.Letter(id));
-        api.MapPost("/post-office/{id:long}/answer", (long id, PostAnswerDto answer, PostOffice post, TimeProvider time, Live live) =>
-        {
-            if (answer.Text.Trim().Length is 0 or > 20_000) throw new InvalidException(("text", "An answer of 1 to 20 000 characters is needed."));
-            post.Answer(id, answer.Text.Trim(), time.GetUtcNow());
-            live.ChangedAll();
-        });
+        api.MapPost(
+            "/post-office/{id:long}/answer",
+            (long id, PostAnswerDto answer, PostOffice post, TimeProvider time, Live live) =>
+            {
+                if (answer.Text.Trim().Length is 0 or > 20_000)
+                    throw new InvalidException(("text", "An answer of 1 to 20 000 characters is needed."));
+                post.Answer(id, answer.Text.Trim(), time.GetUtcNow());
+                live.ChangedAll();
+            }
+        );
     }
 
     public static void MapCards(this RouteGroupBuilder cards)
     {
-        cards.MapGet("/{session}", (string session, CardHouse house, HttpContext http, IAntiforgery antiforgery) => house.Page(session, antiforgery.GetAndStoreTokens(http).RequestToken!));
-        cards.MapPost("/{session}", (string session, CardNumberDto card, CardHouse house, Live live) =>
-        {
-            house.Pay(session, card.Number);
-            live.ChangedAll();
-        });
+        cards.MapGet(
+            "/{session}",
+            (string session, CardHouse house, HttpContext http, IAntiforgery antiforgery) =>
+                house.Page(session, antiforgery.GetAndStoreTokens(http).RequestToken!)
+        );
+        cards.MapPost(
+            "/{session}",
+            (string session, CardNumberDto card, CardHouse house, Live live) =>
+            {
+                house.Pay(session, card.Number);
+                live.ChangedAll();
+            }
+        );
     }
 
     public static void MapSampleCalendar(this RouteGroupBuilder api)
     {
-        api.MapGet("/outside-calendar", (SampleCalendar calendar, Desk desk) => calendar.Events().Select(e => new SampleEventDto(e.Id, e.Title, desk.Calendar.LocalOf(e.Start), e.Minutes)).ToList());
-        api.MapPost("/outside-calendar", (SampleEventDto put, SampleCalendar calendar, Desk desk) =>
-        {
-            if (put.Title.Trim().Length is 0 or > 100) throw new InvalidException(("title", "A title of 1 to 100 characters is needed."));
-            if (put.Minutes is < 5 or > 1_440) throw new InvalidException(("minutes", "From 5 to 1440 minutes."));
-            calendar.Put(put.Title.Trim(), desk.Calendar.At(put.Start), put.Minutes);
-        });
+        api.MapGet(
+            "/outside-calendar",
+            (SampleCalendar calendar, Desk desk) =>
+                calendar
+                    .Events()
+                    .Select(e => new SampleEventDto(e.Id, e.Title, desk.Calendar.LocalOf(e.Start), e.Minutes))
+                    .ToList()
+        );
+        api.MapPost(
+            "/outside-calendar",
+            (SampleEventDto put, SampleCalendar calendar, Desk desk) =>
+            {
+                if (put.Title.Trim().Length is 0 or > 100)
+                    throw new InvalidException(("title", "A title of 1 to 100 characters is needed."));
+                if (put.Minutes is < 5 or > 1_440)
+                    throw new InvalidException(("minutes", "From 5 to 1440 minutes."));
+                calendar.Put(put.Title.Trim(), desk.Calendar.At(put.Start), put.Minutes);
+            }
+        );
         api.MapDelete("/outside-calendar/{id:long}", (long id, SampleCalendar calendar) => calendar.Remove(id));
     }
 
     public static void MapRooms(this RouteGroupBuilder rooms)
     {
-        rooms.MapGet("/{code}/door", (HttpContext http, IAntiforgery antiforgery) => new DoorDto(antiforgery.GetAndStoreTokens(http).RequestToken!));
-        rooms.MapPost("/{code}/door", (string code, PasscodeDto said, SampleRooms rooms) => rooms.Enter(code, said.Passcode));
+        rooms.MapGet(
+            "/{code}/door",
+            (HttpContext http, IAntiforgery antiforgery) =>
+                new DoorDto(antiforgery.GetAndStoreTokens(http).RequestToken!)
+        );
+        rooms.MapPost(
+            "/{code}/door",
+            (string code, PasscodeDto said, SampleRooms rooms) => rooms.Enter(code, said.Passcode)
+        );
     }
 
     /// <summary>The clock of a demo or a test; the real thing has no such address.</summary>
     public static void MapClock(this RouteGroupBuilder api)
     {
         api.MapGet("/clock", (Desk desk, TimeProvider time) => Read(desk, (AdjustableClock)time));
-        api.MapPost("/clock", async (SetClockDto set, Desk desk, TimeProvider time, Ticker ticker, Live live, CancellationToken stop) =>
-        {
-            var clock = (AdjustableClock)time;
-            var to = set.Now is { } local ? desk.Calendar.At(local) : desk.Now + Duration.FromHours(set.AdvanceHours ?? 0);
-            if (to < desk.Now) throw new InvalidException(("now", "The clock only goes forward: what happened has happened."));
-            clock.Set(to, set.Stands);
-            await ticker.TickAsync(stop);
-            live.ChangedAll();
-            return Read(desk, clock);
-        });
+        api.MapPost(
+            "/clock",
+            async (SetClockDto set, Desk desk, TimeProvider time, Ticker ticker, Live live, CancellationToken stop) =>
+            {
+                var clock = (AdjustableClock)time;
+                var to = set.Now is { } local
+                    ? desk.Calendar.At(local)
+                    : desk.Now + Duration.FromHours(set.AdvanceHours ?? 0);
+                if (to < desk.Now)
+                    throw new InvalidException(("now", "The clock only goes forward: what happened has happened."));
+                clock.Set(to, set.Stands);
+                await ticker.TickAsync(stop);
+                live.ChangedAll();
+                return Read(desk, clock);
+            }
+        );
     }
 
     private static ClockDto Read(Desk desk, AdjustableClock clock) =>
-        new(DateWords.Short(desk.Today, desk.Today), DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay), clock.Stands);
+        new(
+            DateWords.Short(desk.Today, desk.Today),
+            DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay),
+            clock.Stands
+        );
 }

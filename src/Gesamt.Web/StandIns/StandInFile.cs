@@ -10,7 +10,11 @@ public abstract class StandInFile
     protected StandInFile(string folder, string name, string schema)
     {
         Directory.CreateDirectory(folder);
-        connection = new SqliteConnectionStringBuilder { DataSource = Path.Combine(folder, name), DefaultTimeout = 10 }.ToString();
+        connection = new SqliteConnectionStringBuilder
+        {
+            DataSource = Path.Combine(folder, name),
+            DefaultTimeout = 10,
+        }.ToString();
         using var open = Open();
         Run(open, $"PRAGMA journal_mode=WAL; {schema}");
     }
@@ -28,20 +32,31 @@ public abstract class StandInFile
         return command.ExecuteNonQuery();
     }
 
-    protected static SqliteCommand Command(SqliteConnection open, string sql, params (string Name, object? Value)[] values)
+    protected static SqliteCommand Command(
+        SqliteConnection open,
+        string sql,
+        params (string Name, object? Value)[] values
+    )
     {
         var command = open.CreateCommand();
         command.CommandText = sql;
-        foreach (var (name, value) in values) command.Parameters.AddWithValue(name, value ?? DBNull.Value);
+        foreach (var (name, value) in values)
+            command.Parameters.AddWithValue(name, value ?? DBNull.Value);
         return command;
     }
 
-    protected static List<T> Read<T>(SqliteConnection open, string sql, Func<SqliteDataReader, T> row, params (string Name, object? Value)[] values)
+    protected static List<T> Read<T>(
+        SqliteConnection open,
+        string sql,
+        Func<SqliteDataReader, T> row,
+        params (string Name, object? Value)[] values
+    )
     {
         using var command = Command(open, sql, values);
         using var reader = command.ExecuteReader();
         List<T> rows = [];
-        while (reader.Read()) rows.Add(row(reader));
+        while (reader.Read())
+            rows.Add(row(reader));
         return rows;
     }
 }

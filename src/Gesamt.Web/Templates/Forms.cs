@@ -13,9 +13,33 @@ namespace Gesamt.Web.Templates;
 /// <param name="Snippet">Set into the studio's site once; never changes.</param>
 /// <param name="UsedBy">Routines that put it to clients.</param>
 public sealed record FormDto(
-    int Id, FormPurpose Purpose, string Slug, string Title, string Intro, IReadOnlyList<FormField> Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition, string Address, string Snippet, string FrameSnippet, IReadOnlyList<string> UsedBy);
+    int Id,
+    FormPurpose Purpose,
+    string Slug,
+    string Title,
+    string Intro,
+    IReadOnlyList<FormField> Fields,
+    string Thanks,
+    string? GoTo,
+    string? Source,
+    bool Closed,
+    int Edition,
+    string Address,
+    string Snippet,
+    string FrameSnippet,
+    IReadOnlyList<string> UsedBy
+);
 
-public sealed record SaveFormDto(string Title, string Intro, FormField[] Fields, string Thanks, string? GoTo, string? Source, bool Closed, int Edition);
+public sealed record SaveFormDto(
+    string Title,
+    string Intro,
+    FormField[] Fields,
+    string Thanks,
+    string? GoTo,
+    string? Source,
+    bool Closed,
+    int Edition
+);
 
 public sealed record NewFormDto(string Title, FormPurpose Purpose = FormPurpose.Inquiry);
 
@@ -25,25 +49,80 @@ public static class Forms
     private const int MostFields = 60;
 
     /// <summary>What an answer can fill of any record; details of the kind come to it.</summary>
-    public static readonly IReadOnlyList<string> Fills = ["name", "organisation", "mail", "phone", "address", "title", "date", "source"];
+    public static readonly IReadOnlyList<string> Fills =
+    [
+        "name",
+        "organisation",
+        "mail",
+        "phone",
+        "address",
+        "title",
+        "date",
+        "source",
+    ];
 
-    public static async Task<IReadOnlyList<FormDto>> OfAsync(Desk desk, Settings settings, HttpContext http, KindId kind)
+    public static async Task<IReadOnlyList<FormDto>> OfAsync(
+        Desk desk,
+        Settings settings,
+        HttpContext http,
+        KindId kind
+    )
     {
-        if (!await desk.Db.Kinds.AnyAsync(k => k.Id == kind)) throw new MissingException("kind");
-        var origin = settings.Address.Length > 0 ? settings.Address.TrimEnd('/') : $"{http.Request.Scheme}://{http.Request.Host}";
+        if (!await desk.Db.Kinds.AnyAsync(k => k.Id == kind))
+            throw new MissingException("kind");
+        var origin =
+            settings.Address.Length > 0
+                ? settings.Address.TrimEnd('/')
+                : $"{http.Request.Scheme}://{http.Request.Host}";
         var used = await RoutineUses.OfAsync(desk, action => (action as StepAction.Form)?.Slug);
-        return [.. (await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()).Select(row => desk.Tell(() => Of(row, origin), () => Of(Untold(row), origin)) with { UsedBy = [.. used[row.Slug].Distinct()] })];
+        return
+        [
+            .. (
+                await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == kind).OrderBy(f => f.Id).ToListAsync()
+            ).Select(row =>
+                desk.Tell(() => Of(row, origin), () => Of(Untold(row), origin)) with
+                {
+                    UsedBy = [.. used[row.Slug].Distinct()],
+                }
+            ),
+        ];
     }
 
     /// <summary>A form whose fields cannot be read, told without them.</summary>
-    private static FormRow Untold(FormRow row) => new() { Id = row.Id, KindId = row.KindId, Purpose = row.Purpose, Slug = row.Slug, Title = $"{row.Title} (its fields cannot be read)", Intro = row.Intro, Fields = "[]", Closed = row.Closed, Edition = row.Edition };
+    private static FormRow Untold(FormRow row) =>
+        new()
+        {
+            Id = row.Id,
+            KindId = row.KindId,
+            Purpose = row.Purpose,
+            Slug = row.Slug,
+            Title = $"{row.Title} (its fields cannot be read)",
+            Intro = row.Intro,
+            Fields = "[]",
+            Closed = row.Closed,
+            Edition = row.Edition,
+        };
 
     public static async Task<int> AddAsync(Desk desk, KindId kindId, string title, FormPurpose purpose)
     {
         await using var transaction = await desk.BeginAsync();
-        var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId) ?? throw new MissingException("kind");
-        if (title.Trim().Length is 0 or > 120) throw new InvalidException(("title", "Write 1 to 120 characters."));
-        var row = new FormRow { KindId = kindId, Slug = await SlugAsync(desk, title), Title = title.Trim(), Intro = "", Purpose = purpose, Fields = StoreJson.Write(purpose == FormPurpose.Inquiry ? Usual(StoreJson.Read<KindRules>(kind.Rules)) : Questions(purpose)), Closed = purpose == FormPurpose.Inquiry };
+        var kind =
+            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId)
+            ?? throw new MissingException("kind");
+        if (title.Trim().Length is 0 or > 120)
+            throw new InvalidException(("title", "Write 1 to 120 characters."));
+        var row = new FormRow
+        {
+            KindId = kindId,
+            Slug = await SlugAsync(desk, title),
+            Title = title.Trim(),
+            Intro = "",
+            Purpose = purpose,
+            Fields = StoreJson.Write(
+                purpose == FormPurpose.Inquiry ? Usual(StoreJson.Read<KindRules>(kind.Rules)) : Questions(purpose)
+            ),
+            Closed = purpose == FormPurpose.Inquiry,
+        };
         desk.Db.Forms.Add(row);
         await RoutineTrouble.RefreshAsync(desk);
         await desk.CommitAsync(transaction);
@@ -56,15 +135,35 @@ public static class Forms
     {
         await using var transaction = await desk.BeginAsync();
         var row = await desk.Db.Forms.SingleOrDefaultAsync(f => f.Id == id) ?? throw new MissingException("form");
-        if (row.Edition != save.Edition) throw new StaleException(Of(row, ""));
-        List<(string, string)> errors = [.. FormRule.MistakesIn(save.Fields, inquiry: row.Purpose == FormPurpose.Inquiry).Select(mistake => (mistake.Field, mistake.Words))];
-        if (save.Fields.Length > MostFields) errors.Add(("fields", $"A form has at most {MostFields} fields."));
-        if (save.Title.Trim().Length is 0 or > 120) errors.Add(("title", "Write 1 to 120 characters."));
-        if (save.Intro.Length > 2_000) errors.Add(("intro", "At most 2 000 characters."));
-        if (save.Thanks.Length > 500) errors.Add(("thanks", "At most 500 characters."));
-        if (save.GoTo is { Length: > 0 } goTo && !(Uri.TryCreate(goTo, UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http")) errors.Add(("goTo", "An address that begins with https://, or nothing."));
-        if (errors.Count > 0) throw new InvalidException([.. errors]);
-        (row.Title, row.Intro, row.Fields, row.Thanks) = (save.Title.Trim(), save.Intro.Trim(), StoreJson.Write(save.Fields), save.Thanks.Trim());
+        if (row.Edition != save.Edition)
+            throw new StaleException(Of(row, ""));
+        List<(string, string)> errors =
+        [
+            .. FormRule
+                .MistakesIn(save.Fields, inquiry: row.Purpose == FormPurpose.Inquiry)
+                .Select(mistake => (mistake.Field, mistake.Words)),
+        ];
+        if (save.Fields.Length > MostFields)
+            errors.Add(("fields", $"A form has at most {MostFields} fields."));
+        if (save.Title.Trim().Length is 0 or > 120)
+            errors.Add(("title", "Write 1 to 120 characters."));
+        if (save.Intro.Length > 2_000)
+            errors.Add(("intro", "At most 2 000 characters."));
+        if (save.Thanks.Length > 500)
+            errors.Add(("thanks", "At most 500 characters."));
+        if (
+            save.GoTo is { Length: > 0 } goTo
+            && !(Uri.TryCreate(goTo, UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http")
+        )
+            errors.Add(("goTo", "An address that begins with https://, or nothing."));
+        if (errors.Count > 0)
+            throw new InvalidException([.. errors]);
+        (row.Title, row.Intro, row.Fields, row.Thanks) = (
+            save.Title.Trim(),
+            save.Intro.Trim(),
+            StoreJson.Write(save.Fields),
+            save.Thanks.Trim()
+        );
         (row.GoTo, row.Source, row.Closed) = (Blank(save.GoTo), Blank(save.Source), save.Closed);
         row.Edition++;
         await desk.CommitAsync(transaction);
@@ -75,40 +174,68 @@ public static class Forms
     public static async Task RemoveAsync(Desk desk, int id)
     {
         var row = await desk.Db.Forms.SingleOrDefaultAsync(f => f.Id == id) ?? throw new MissingException("form");
-        if (!row.Closed && row.Purpose == FormPurpose.Inquiry) throw new RefusedException("Close the form first: a page somewhere may still show it.");
+        if (!row.Closed && row.Purpose == FormPurpose.Inquiry)
+            throw new RefusedException("Close the form first: a page somewhere may still show it.");
         desk.Db.Forms.Remove(row);
         await RoutineTrouble.RefreshAsync(desk);
     }
 
     /// <summary>What nearly every first form asks, and what the kind demands.</summary>
     private static List<FormField> Usual(KindRules kind) =>
-    [
-        new("name", FieldSort.ShortText, "Your name", true, Fills: "name"),
-        new("mail", FieldSort.Mail, "Mail address", true, "for the answer, nothing else", Fills: "mail"),
-        new("phone", FieldSort.Phone, "Phone", Fills: "phone"),
-        new("wish", FieldSort.LongText, "What is it about?", true, "a few sentences are enough"),
-        .. kind.AllDetails.Where(detail => kind.Demands.Contains(detail.Name)).Select((detail, i) => detail.AsField with { Key = $"detail-{i + 1}", Fills = detail.Name }),
-        new("consent", FieldSort.Consent, "You may keep my answers to reply to them.", true),
-    ];
+        [
+            new("name", FieldSort.ShortText, "Your name", true, Fills: "name"),
+            new("mail", FieldSort.Mail, "Mail address", true, "for the answer, nothing else", Fills: "mail"),
+            new("phone", FieldSort.Phone, "Phone", Fills: "phone"),
+            new("wish", FieldSort.LongText, "What is it about?", true, "a few sentences are enough"),
+            .. kind
+                .AllDetails.Where(detail => kind.Demands.Contains(detail.Name))
+                .Select((detail, i) => detail.AsField with { Key = $"detail-{i + 1}", Fills = detail.Name }),
+            new("consent", FieldSort.Consent, "You may keep my answers to reply to them.", true),
+        ];
 
     /// <summary>What a first questionnaire, or a first asking for feedback, may ask.</summary>
-    private static List<FormField> Questions(FormPurpose purpose) => purpose == FormPurpose.Feedback
-        ?
-        [
-            new("went-well", FieldSort.LongText, "What went well?"),
-            new("better", FieldSort.LongText, "What could have been better?"),
-            new("quote", FieldSort.OneOf, "May I quote you?", true, Options: ["yes", "no"]),
-        ]
-        : [new("question", FieldSort.LongText, "Your answer", true)];
+    private static List<FormField> Questions(FormPurpose purpose) =>
+        purpose == FormPurpose.Feedback
+            ?
+            [
+                new("went-well", FieldSort.LongText, "What went well?"),
+                new("better", FieldSort.LongText, "What could have been better?"),
+                new("quote", FieldSort.OneOf, "May I quote you?", true, Options: ["yes", "no"]),
+            ]
+            : [new("question", FieldSort.LongText, "Your answer", true)];
 
-    private static FormDto Of(FormRow row, string origin) => new(row.Id, row.Purpose, row.Slug, row.Title, row.Intro, StoreJson.Read<List<FormField>>(row.Fields), row.Thanks, row.GoTo, row.Source, row.Closed, row.Edition,
-        $"{origin}/i/{row.Slug}", $"<script src=\"{origin}/embed/{row.Slug}.js\" async></script>", $"<iframe src=\"{origin}/i/{row.Slug}?embedded\" title=\"{System.Net.WebUtility.HtmlEncode(row.Title)}\" width=\"100%\" height=\"900\"></iframe>", []);
+    private static FormDto Of(FormRow row, string origin) =>
+        new(
+            row.Id,
+            row.Purpose,
+            row.Slug,
+            row.Title,
+            row.Intro,
+            StoreJson.Read<List<FormField>>(row.Fields),
+            row.Thanks,
+            row.GoTo,
+            row.Source,
+            row.Closed,
+            row.Edition,
+            $"{origin}/i/{row.Slug}",
+            $"<script src=\"{origin}/embed/{row.Slug}.js\" async></script>",
+            $"<iframe src=\"{origin}/i/{row.Slug}?embedded\" title=\"{System.Net.WebUtility.HtmlEncode(row.Title)}\" width=\"100%\" height=\"900\"></iframe>",
+            []
+        );
 
     public static async Task<string> SlugAsync(Desk desk, string title)
     {
-        var plain = string.Join('-', new string([.. title.Trim().ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        var plain = string.Join(
+            '-',
+            new string([.. title.Trim().ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : ' ')]).Split(
+                ' ',
+                StringSplitOptions.RemoveEmptyEntries
+            )
+        );
         plain = plain.Length == 0 ? "form" : plain[..Math.Min(plain.Length, 40)].Trim('-');
-        return await desk.Db.Forms.AnyAsync(f => f.Slug == plain) ? $"{plain}-{Inquiries.Inquiry.NewCode()[..4]}" : plain;
+        return await desk.Db.Forms.AnyAsync(f => f.Slug == plain)
+            ? $"{plain}-{Inquiries.Inquiry.NewCode()[..4]}"
+            : plain;
     }
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();

@@ -8,7 +8,13 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Templates;
 
 /// <summary>What of a kind comes along when it is copied.</summary>
-public enum KindPart { Forms, Services, Contract, Routines }
+public enum KindPart
+{
+    Forms,
+    Services,
+    Contract,
+    Routines,
+}
 
 /// <param name="Without">Parts left out; routines and forms one by one.</param>
 public sealed record CopyKindDto(string Name, KindPart[] Without, int[] WithoutRoutines, int[] WithoutForms);
@@ -25,34 +31,114 @@ public static class KindCopy
     public static async Task<KindId> CopyAsync(Desk desk, KindId from, CopyKindDto copy)
     {
         await using var transaction = await desk.BeginAsync();
-        var source = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == from && !k.Removed) ?? throw new MissingException("kind");
+        var source =
+            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == from && !k.Removed)
+            ?? throw new MissingException("kind");
         var name = copy.Name.Trim();
-        if (name.Length is 0 or > 60) throw new InvalidException(("name", "A name of 1 to 60 characters is needed."));
-        if (await desk.Db.Kinds.AnyAsync(k => k.Name == name && !k.Removed)) throw new InvalidException(("name", "Another kind has this name."));
+        if (name.Length is 0 or > 60)
+            throw new InvalidException(("name", "A name of 1 to 60 characters is needed."));
+        if (await desk.Db.Kinds.AnyAsync(k => k.Name == name && !k.Removed))
+            throw new InvalidException(("name", "Another kind has this name."));
         var key = RoutineText.KeyOf(name);
-        if (await desk.Db.Kinds.AnyAsync(k => k.Key == key)) key = $"{key}-{Inquiry.NewCode()[..4]}";
-        var kind = new KindRow { Key = key, Name = name, Rules = source.Rules, Position = source.Position + 1 };
-        await desk.Db.Kinds.Where(k => k.Position > source.Position).ExecuteUpdateAsync(set => set.SetProperty(k => k.Position, k => k.Position + 1));
+        if (await desk.Db.Kinds.AnyAsync(k => k.Key == key))
+            key = $"{key}-{Inquiry.NewCode()[..4]}";
+        var kind = new KindRow
+        {
+            Key = key,
+            Name = name,
+            Rules = source.Rules,
+            Position = source.Position + 1,
+        };
+        await desk
+            .Db.Kinds.Where(k => k.Position > source.Position)
+            .ExecuteUpdateAsync(set => set.SetProperty(k => k.Position, k => k.Position + 1));
         desk.Db.Kinds.Add(kind);
         await desk.Db.SaveChangesAsync();
         if (!copy.Without.Contains(KindPart.Services))
-            desk.Db.Services.AddRange((await desk.Db.Services.AsNoTracking().Where(s => s.KindId == from).OrderBy(s => s.Position).ToListAsync())
-                .Select(s => new ServiceRow { KindId = kind.Id, Title = s.Title, Detail = s.Detail, Unit = s.Unit, UnitPrice = s.UnitPrice, TaxPartsPerMillion = s.TaxPartsPerMillion, Position = s.Position }));
-        if (!copy.Without.Contains(KindPart.Contract) && await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == from) is { } contract)
-            desk.Db.ContractTemplates.Add(new() { KindId = kind.Id, Title = contract.Title, Body = contract.Body, Edition = 1 });
-        if (!copy.Without.Contains(KindPart.Forms)) await FormsAsync(desk, from, kind, copy.WithoutForms);
+            desk.Db.Services.AddRange(
+                (
+                    await desk
+                        .Db.Services.AsNoTracking()
+                        .Where(s => s.KindId == from)
+                        .OrderBy(s => s.Position)
+                        .ToListAsync()
+                ).Select(s => new ServiceRow
+                {
+                    KindId = kind.Id,
+                    Title = s.Title,
+                    Detail = s.Detail,
+                    Unit = s.Unit,
+                    UnitPrice = s.UnitPrice,
+                    TaxPartsPerMillion = s.TaxPartsPerMillion,
+                    Position = s.Position,
+                })
+            );
+        if (
+            !copy.Without.Contains(KindPart.Contract)
+            && await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == from) is { } contract
+        )
+            desk.Db.ContractTemplates.Add(
+                new()
+                {
+                    KindId = kind.Id,
+                    Title = contract.Title,
+                    Body = contract.Body,
+                    Edition = 1,
+                }
+            );
+        if (!copy.Without.Contains(KindPart.Forms))
+            await FormsAsync(desk, from, kind, copy.WithoutForms);
         if (!copy.Without.Contains(KindPart.Routines))
-            desk.Db.Routines.AddRange((await desk.Db.Routines.AsNoTracking().Where(r => r.KindId == from && !r.Removed && !copy.WithoutRoutines.Contains(r.Id)).OrderBy(r => r.Position).ThenBy(r => r.Id).ToListAsync())
-                .Select((r, i) => new RoutineRow { KindId = kind.Id, Key = r.Key, Routine = r.Routine, Off = true, Trouble = r.Trouble, Position = i }));
+            desk.Db.Routines.AddRange(
+                (
+                    await desk
+                        .Db.Routines.AsNoTracking()
+                        .Where(r => r.KindId == from && !r.Removed && !copy.WithoutRoutines.Contains(r.Id))
+                        .OrderBy(r => r.Position)
+                        .ThenBy(r => r.Id)
+                        .ToListAsync()
+                ).Select(
+                    (r, i) =>
+                        new RoutineRow
+                        {
+                            KindId = kind.Id,
+                            Key = r.Key,
+                            Routine = r.Routine,
+                            Off = true,
+                            Trouble = r.Trouble,
+                            Position = i,
+                        }
+                )
+            );
         await desk.CommitAsync(transaction);
         return kind.Id;
     }
 
     private static async Task FormsAsync(Desk desk, KindId from, KindRow kind, int[] without)
     {
-        foreach (var form in await desk.Db.Forms.AsNoTracking().Where(f => f.KindId == from && !without.Contains(f.Id)).OrderBy(f => f.Id).ToListAsync())
+        foreach (
+            var form in await desk
+                .Db.Forms.AsNoTracking()
+                .Where(f => f.KindId == from && !without.Contains(f.Id))
+                .OrderBy(f => f.Id)
+                .ToListAsync()
+        )
         {
-            desk.Db.Forms.Add(new() { KindId = kind.Id, Purpose = form.Purpose, Slug = await Forms.SlugAsync(desk, $"{kind.Name} {form.Title}"), Title = form.Title, Intro = form.Intro, Fields = form.Fields, Thanks = form.Thanks, GoTo = form.GoTo, Source = form.Source, Closed = true });
+            desk.Db.Forms.Add(
+                new()
+                {
+                    KindId = kind.Id,
+                    Purpose = form.Purpose,
+                    Slug = await Forms.SlugAsync(desk, $"{kind.Name} {form.Title}"),
+                    Title = form.Title,
+                    Intro = form.Intro,
+                    Fields = form.Fields,
+                    Thanks = form.Thanks,
+                    GoTo = form.GoTo,
+                    Source = form.Source,
+                    Closed = true,
+                }
+            );
             await desk.Db.SaveChangesAsync();
         }
     }
@@ -61,7 +147,8 @@ public static class KindCopy
     {
         await using var transaction = await desk.BeginAsync();
         foreach (var row in await desk.Db.Kinds.ToListAsync())
-            if (Array.IndexOf(kinds, row.Id.Value) is >= 0 and var at) row.Position = at;
+            if (Array.IndexOf(kinds, row.Id.Value) is >= 0 and var at)
+                row.Position = at;
         await desk.CommitAsync(transaction);
     }
 
@@ -71,8 +158,13 @@ public static class KindCopy
     {
         await using var transaction = await desk.BeginAsync();
         var row = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
-        if (removed && await desk.Db.Forms.AnyAsync(f => f.KindId == id && !f.Closed && f.Purpose == FormPurpose.Inquiry)) throw new RefusedException("Close its inquiry forms first: a page somewhere may still show them.");
-        if (removed && await desk.Db.Kinds.CountAsync(k => !k.Removed) == 1) throw new RefusedException("The last kind stays: a project begins with one.");
+        if (
+            removed
+            && await desk.Db.Forms.AnyAsync(f => f.KindId == id && !f.Closed && f.Purpose == FormPurpose.Inquiry)
+        )
+            throw new RefusedException("Close its inquiry forms first: a page somewhere may still show them.");
+        if (removed && await desk.Db.Kinds.CountAsync(k => !k.Removed) == 1)
+            throw new RefusedException("The last kind stays: a project begins with one.");
         row.Removed = removed;
         await RoutineTrouble.RefreshAsync(desk);
         await desk.CommitAsync(transaction);

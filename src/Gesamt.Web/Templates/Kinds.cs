@@ -14,8 +14,20 @@ public sealed record KindDto(long Id, string Key, string Name, int Projects);
 /// <summary>A kind of work and what it brings along, to be edited.</summary>
 /// <param name="Projects">How many were begun with it.</param>
 public sealed record KindPageDto(
-    long Id, string Key, string Name, int Projects, int Edition, IReadOnlyList<ServiceDto> Services, TextDto Contract, IReadOnlyList<RoutineRowDto> Routines,
-    IReadOnlyList<string> Phases, int Rounds, IReadOnlyList<string> ClosingSteps, KindSettingsDto Settings, IReadOnlyList<string> Fills);
+    long Id,
+    string Key,
+    string Name,
+    int Projects,
+    int Edition,
+    IReadOnlyList<ServiceDto> Services,
+    TextDto Contract,
+    IReadOnlyList<RoutineRowDto> Routines,
+    IReadOnlyList<string> Phases,
+    int Rounds,
+    IReadOnlyList<string> ClosingSteps,
+    KindSettingsDto Settings,
+    IReadOnlyList<string> Fills
+);
 
 public sealed record TextDto(string Title, string Body, int Edition);
 
@@ -30,13 +42,36 @@ public static class Kinds
     {
         var kind = await KindAsync(desk, id);
         var rules = StoreJson.Read<KindRules>(kind.Rules);
-        var services = await desk.Db.Services.AsNoTracking().Where(s => s.KindId == id).OrderBy(s => s.Position).ToListAsync();
+        var services = await desk
+            .Db.Services.AsNoTracking()
+            .Where(s => s.KindId == id)
+            .OrderBy(s => s.Position)
+            .ToListAsync();
         var contract = await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == id);
-        return new(id.Value, kind.Key, kind.Name, await desk.Db.Projects.CountAsync(p => p.KindId == id), kind.Edition,
-            [.. services.Select(s => new ServiceDto(s.Id, s.Title, s.Detail, s.Unit, Wire.Number(s.UnitPrice), Wire.Number(s.TaxPartsPerMillion / 10_000m)))],
+        return new(
+            id.Value,
+            kind.Key,
+            kind.Name,
+            await desk.Db.Projects.CountAsync(p => p.KindId == id),
+            kind.Edition,
+            [
+                .. services.Select(s => new ServiceDto(
+                    s.Id,
+                    s.Title,
+                    s.Detail,
+                    s.Unit,
+                    Wire.Number(s.UnitPrice),
+                    Wire.Number(s.TaxPartsPerMillion / 10_000m)
+                )),
+            ],
             new(contract?.Title ?? "Contract", contract?.Body ?? "", contract?.Edition ?? 0),
-            [.. (await RoutineList.AllAsync(desk)).Where(r => r.Kind == id.Value)], rules.Phases, rules.Rounds, rules.ClosingSteps,
-            KindSettings.Of(kind.Edition, rules), [.. Forms.Fills, .. rules.AllDetails.Select(detail => detail.Name)]);
+            [.. (await RoutineList.AllAsync(desk)).Where(r => r.Kind == id.Value)],
+            rules.Phases,
+            rules.Rounds,
+            rules.ClosingSteps,
+            KindSettings.Of(kind.Edition, rules),
+            [.. Forms.Fills, .. rules.AllDetails.Select(detail => detail.Name)]
+        );
     }
 
     /// <exception cref="InvalidException">A service has no title, or a number is not one; the field is named by its place in the list.</exception>
@@ -44,11 +79,14 @@ public static class Kinds
     {
         await using var transaction = await desk.BeginAsync();
         var kind = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
-        if (kind.Edition != save.Edition) throw new StaleException(await OfAsync(desk, id));
-        if (save.Services.Length > MostServices) throw new InvalidException(("services", $"A kind has at most {MostServices} services."));
+        if (kind.Edition != save.Edition)
+            throw new StaleException(await OfAsync(desk, id));
+        if (save.Services.Length > MostServices)
+            throw new InvalidException(("services", $"A kind has at most {MostServices} services."));
         List<(string, string)> errors = [];
         var rows = save.Services.Select((service, i) => RowOf(id, service, i, errors)).ToList();
-        if (errors.Count > 0) throw new InvalidException([.. errors]);
+        if (errors.Count > 0)
+            throw new InvalidException([.. errors]);
         await desk.Db.Services.Where(s => s.KindId == id).ExecuteDeleteAsync();
         desk.Db.Services.AddRange(rows);
         kind.Edition++;
@@ -61,11 +99,22 @@ public static class Kinds
         await using var transaction = await desk.BeginAsync();
         var kind = await KindAsync(desk, id);
         var row = await desk.Db.ContractTemplates.FirstOrDefaultAsync(c => c.KindId == id);
-        if ((row?.Edition ?? 0) != save.Edition) throw new StaleException(new TextDto(row!.Title, row.Body, row.Edition));
+        if ((row?.Edition ?? 0) != save.Edition)
+            throw new StaleException(new TextDto(row!.Title, row.Body, row.Edition));
         Check(("title", save.Title, 120), ("body", save.Body, 50_000));
         LetterText.Parse(save.Body);
-        if (row is null) desk.Db.ContractTemplates.Add(new() { KindId = kind.Id, Title = save.Title.Trim(), Body = save.Body.Trim(), Edition = 1 });
-        else (row.Title, row.Body, row.Edition) = (save.Title.Trim(), save.Body.Trim(), row.Edition + 1);
+        if (row is null)
+            desk.Db.ContractTemplates.Add(
+                new()
+                {
+                    KindId = kind.Id,
+                    Title = save.Title.Trim(),
+                    Body = save.Body.Trim(),
+                    Edition = 1,
+                }
+            );
+        else
+            (row.Title, row.Body, row.Edition) = (save.Title.Trim(), save.Body.Trim(), row.Edition + 1);
         await desk.CommitAsync(transaction);
     }
 
@@ -73,11 +122,23 @@ public static class Kinds
     {
         decimal Number(string field, string text, decimal most)
         {
-            if (Proposals.Wire.Exact(text) is { } number && number >= 0 && number <= most && decimal.Round(number, 4) == number) return number;
-            errors.Add(($"services[{i}].{field}", $"Give a number from 0 to {most:0}, with at most four decimals.{Proposals.Wire.Doubt(text)}"));
+            if (
+                Proposals.Wire.Exact(text) is { } number
+                && number >= 0
+                && number <= most
+                && decimal.Round(number, 4) == number
+            )
+                return number;
+            errors.Add(
+                (
+                    $"services[{i}].{field}",
+                    $"Give a number from 0 to {most:0}, with at most four decimals.{Proposals.Wire.Doubt(text)}"
+                )
+            );
             return 0;
         }
-        if (service.Title.Trim().Length is 0 or > 160) errors.Add(($"services[{i}].title", "A service needs a title of 1 to 160 characters."));
+        if (service.Title.Trim().Length is 0 or > 160)
+            errors.Add(($"services[{i}].title", "A service needs a title of 1 to 160 characters."));
         return new()
         {
             KindId = id,
@@ -92,9 +153,14 @@ public static class Kinds
 
     private static void Check(params (string Field, string Text, int Most)[] fields)
     {
-        var errors = fields.Where(f => f.Text.Trim().Length == 0 || f.Text.Trim().Length > f.Most).Select(f => (f.Field, $"Write 1 to {f.Most} characters.")).ToArray();
-        if (errors.Length > 0) throw new InvalidException(errors);
+        var errors = fields
+            .Where(f => f.Text.Trim().Length == 0 || f.Text.Trim().Length > f.Most)
+            .Select(f => (f.Field, $"Write 1 to {f.Most} characters."))
+            .ToArray();
+        if (errors.Length > 0)
+            throw new InvalidException(errors);
     }
 
-    private static async Task<KindRow> KindAsync(Desk desk, KindId id) => await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
+    private static async Task<KindRow> KindAsync(Desk desk, KindId id) =>
+        await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
 }

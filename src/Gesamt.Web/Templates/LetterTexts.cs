@@ -10,9 +10,25 @@ namespace Gesamt.Web.Templates;
 /// <param name="Name">The owner's alone; no client sees it.</param>
 /// <param name="Number">By which it is called up while writing.</param>
 /// <param name="UsedBy">Routines that send it, over all kinds.</param>
-public sealed record LetterTextRowDto(string Key, string Name, int? Number, string Subject, string Body, int Edition, IReadOnlyList<string> UsedBy, IReadOnlyList<LetterFileDto> Files);
+public sealed record LetterTextRowDto(
+    string Key,
+    string Name,
+    int? Number,
+    string Subject,
+    string Body,
+    int Edition,
+    IReadOnlyList<string> UsedBy,
+    IReadOnlyList<LetterFileDto> Files
+);
 
-public sealed record SaveLetterDto(string Name, int? Number, string Subject, string Body, int Edition, LetterFileDto[] Files);
+public sealed record SaveLetterDto(
+    string Name,
+    int? Number,
+    string Subject,
+    string Body,
+    int Edition,
+    LetterFileDto[] Files
+);
 
 public sealed record RemovedDto(bool Removed);
 
@@ -24,8 +40,26 @@ public static class LetterTexts
     public static async Task<IReadOnlyList<LetterTextRowDto>> AllAsync(Desk desk)
     {
         var used = await RoutineUses.OfAsync(desk, action => action.LetterKey);
-        return [.. (await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).Where(t => !t.Removed).OrderBy(t => t.Name).ToListAsync())
-            .Select(t => new LetterTextRowDto(t.Key, t.Name, t.Number, t.Subject, t.Body, t.Edition, [.. used[t.Key].Distinct()], [.. t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]))];
+        return
+        [
+            .. (
+                await desk
+                    .Db.LetterTemplates.AsNoTracking()
+                    .Include(t => t.Files)
+                    .Where(t => !t.Removed)
+                    .OrderBy(t => t.Name)
+                    .ToListAsync()
+            ).Select(t => new LetterTextRowDto(
+                t.Key,
+                t.Name,
+                t.Number,
+                t.Subject,
+                t.Body,
+                t.Edition,
+                [.. used[t.Key].Distinct()],
+                [.. t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]
+            )),
+        ];
     }
 
     /// <summary>Changes a letter, or keeps a new one under a key made from its name. Letters held or sent keep the text they were made with.</summary>
@@ -36,11 +70,39 @@ public static class LetterTexts
         await CheckAsync(desk, key, save);
         LetterText.Parse(save.Subject);
         LetterText.Parse(save.Body);
-        var row = key is null ? null : await desk.Db.LetterTemplates.Include(t => t.Files).SingleOrDefaultAsync(l => l.Key == key && !l.Removed) ?? throw new MissingException("letter");
-        if (row is null) desk.Db.LetterTemplates.Add(row = new() { Key = await NewKeyAsync(desk, save.Name), Name = "", Subject = "", Body = "" });
-        else if (row.Edition != save.Edition) throw new StaleException(new SaveLetterDto(row.Name, row.Number, row.Subject, row.Body, row.Edition, []));
-        (row.Name, row.Number, row.Subject, row.Body, row.Edition) = (save.Name.Trim(), save.Number, save.Subject.Trim(), save.Body.Trim(), row.Edition + 1);
-        row.Files = [.. (await LetterEndpoints.FilesAsync(desk, save.Files)).Select(f => new TemplateFileRow { Name = f.Name, Hash = f.Hash, Size = f.Size, Type = f.Type })];
+        var row = key is null
+            ? null
+            : await desk.Db.LetterTemplates.Include(t => t.Files).SingleOrDefaultAsync(l => l.Key == key && !l.Removed)
+                ?? throw new MissingException("letter");
+        if (row is null)
+            desk.Db.LetterTemplates.Add(
+                row = new()
+                {
+                    Key = await NewKeyAsync(desk, save.Name),
+                    Name = "",
+                    Subject = "",
+                    Body = "",
+                }
+            );
+        else if (row.Edition != save.Edition)
+            throw new StaleException(new SaveLetterDto(row.Name, row.Number, row.Subject, row.Body, row.Edition, []));
+        (row.Name, row.Number, row.Subject, row.Body, row.Edition) = (
+            save.Name.Trim(),
+            save.Number,
+            save.Subject.Trim(),
+            save.Body.Trim(),
+            row.Edition + 1
+        );
+        row.Files =
+        [
+            .. (await LetterEndpoints.FilesAsync(desk, save.Files)).Select(f => new TemplateFileRow
+            {
+                Name = f.Name,
+                Hash = f.Hash,
+                Size = f.Size,
+                Type = f.Type,
+            }),
+        ];
         await RoutineTrouble.RefreshAsync(desk);
         await desk.CommitAsync(transaction);
         return row.Key;
@@ -50,7 +112,9 @@ public static class LetterTexts
     public static async Task RemoveAsync(Desk desk, string key, bool removed)
     {
         await using var transaction = await desk.BeginAsync();
-        var row = await desk.Db.LetterTemplates.SingleOrDefaultAsync(l => l.Key == key) ?? throw new MissingException("letter");
+        var row =
+            await desk.Db.LetterTemplates.SingleOrDefaultAsync(l => l.Key == key)
+            ?? throw new MissingException("letter");
         // its number is free for another; one that is put back asks for a new one
         (row.Removed, row.Number) = (removed, null);
         await RoutineTrouble.RefreshAsync(desk);
@@ -59,16 +123,32 @@ public static class LetterTexts
 
     private static async Task CheckAsync(Desk desk, string? key, SaveLetterDto save)
     {
-        List<(string, string)> errors = [.. new[] { ("name", save.Name, 80), ("subject", save.Subject, 200), ("body", save.Body, 50_000) }
-            .Where(f => f.Item2.Trim().Length == 0 || f.Item2.Trim().Length > f.Item3).Select(f => (f.Item1, $"Write 1 to {f.Item3} characters."))];
-        if (save.Number is < 1 or > MostNumber) errors.Add(("number", $"From 1 to {MostNumber}, or nothing."));
-        if (save.Number is { } number && await desk.Db.LetterTemplates.Where(t => t.Number == number && t.Key != key).Select(t => t.Name).FirstOrDefaultAsync() is { } other) errors.Add(("number", $"“{other}” has this number."));
-        if (errors.Count > 0) throw new InvalidException([.. errors]);
+        List<(string, string)> errors =
+        [
+            .. new[] { ("name", save.Name, 80), ("subject", save.Subject, 200), ("body", save.Body, 50_000) }
+                .Where(f => f.Item2.Trim().Length == 0 || f.Item2.Trim().Length > f.Item3)
+                .Select(f => (f.Item1, $"Write 1 to {f.Item3} characters.")),
+        ];
+        if (save.Number is < 1 or > MostNumber)
+            errors.Add(("number", $"From 1 to {MostNumber}, or nothing."));
+        if (
+            save.Number is { } number
+            && await desk
+                .Db.LetterTemplates.Where(t => t.Number == number && t.Key != key)
+                .Select(t => t.Name)
+                .FirstOrDefaultAsync()
+                is { } other
+        )
+            errors.Add(("number", $"“{other}” has this number."));
+        if (errors.Count > 0)
+            throw new InvalidException([.. errors]);
     }
 
     private static async Task<string> NewKeyAsync(Desk desk, string name)
     {
         var key = RoutineText.KeyOf(name);
-        return await desk.Db.LetterTemplates.AnyAsync(l => l.Key == key) ? $"{key}-{Guid.NewGuid():n}"[..(key.Length + 7)] : key;
+        return await desk.Db.LetterTemplates.AnyAsync(l => l.Key == key)
+            ? $"{key}-{Guid.NewGuid():n}"[..(key.Length + 7)]
+            : key;
     }
 }

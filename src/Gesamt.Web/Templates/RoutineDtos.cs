@@ -7,7 +7,21 @@ using NodaTime;
 namespace Gesamt.Web.Templates;
 
 /// <summary>What a step does, as it is chosen.</summary>
-public enum StepDoes { Letter, Form, Times, Invoice, Tasks, OpenPart, LabelOn, LabelOff, FollowOn, EndAsQuiet, Hook, TellMe }
+public enum StepDoes
+{
+    Letter,
+    Form,
+    Times,
+    Invoice,
+    Tasks,
+    OpenPart,
+    LabelOn,
+    LabelOff,
+    FollowOn,
+    EndAsQuiet,
+    Hook,
+    TellMe,
+}
 
 public sealed record ConditionDto(string Detail, string[] Is);
 
@@ -18,8 +32,24 @@ public sealed record VariantDto(string Name, int MonthsAhead);
 /// <param name="Letter">The letter it sends, by its key.</param>
 /// <param name="Sources">Only for projects that came from one of these; none is all.</param>
 public sealed record StepDto(
-    string Key, Cause Cause, int Count, SpanUnit Unit, LocalTime? At, string? DateName, bool AnyHour, StepDoes Does, string? What, string? Letter,
-    StepMode Mode, StopRule[] Stops, LateStart LateStart, string[] Sources, ConditionDto[] Answers, string[] In, bool Favour);
+    string Key,
+    Cause Cause,
+    int Count,
+    SpanUnit Unit,
+    LocalTime? At,
+    string? DateName,
+    bool AnyHour,
+    StepDoes Does,
+    string? What,
+    string? Letter,
+    StepMode Mode,
+    StopRule[] Stops,
+    LateStart LateStart,
+    string[] Sources,
+    ConditionDto[] Answers,
+    string[] In,
+    bool Favour
+);
 
 /// <summary>A routine as it is edited.</summary>
 public sealed record RoutineDraftDto(string Name, Cause Begins, VariantDto[] Variants, StepDto[] Steps);
@@ -28,10 +58,21 @@ public sealed record RoutineDraftDto(string Name, Cause Begins, VariantDto[] Var
 public static class RoutineShapes
 {
     public static RoutineDraftDto Of(Routine routine) =>
-        new(routine.Name, routine.Begins, [.. routine.Variants.Select(v => new VariantDto(v.Name, v.MonthsAhead))], [.. routine.Steps.Select(Of)]);
+        new(
+            routine.Name,
+            routine.Begins,
+            [.. routine.Variants.Select(v => new VariantDto(v.Name, v.MonthsAhead))],
+            [.. routine.Steps.Select(Of)]
+        );
 
     public static Routine ToCore(string key, RoutineDraftDto draft) =>
-        new(key, draft.Name.Trim(), draft.Begins, [.. Keyed(draft.Steps).Select(ToCore)], [.. draft.Variants.Select(v => new Variant(v.Name.Trim(), v.MonthsAhead))]);
+        new(
+            key,
+            draft.Name.Trim(),
+            draft.Begins,
+            [.. Keyed(draft.Steps).Select(ToCore)],
+            [.. draft.Variants.Select(v => new Variant(v.Name.Trim(), v.MonthsAhead))]
+        );
 
     /// <summary>A new step gets a key of its own; it stays when the step changes, since runs are known by it.</summary>
     private static IEnumerable<StepDto> Keyed(StepDto[] steps)
@@ -47,7 +88,10 @@ public static class RoutineShapes
             var stem = RoutineText.KeyOf(step.Letter ?? step.What ?? step.Does.ToString());
             stem = stem[..Math.Min(stem.Length, 34)];
             var key = Enumerable.Range(1, steps.Length + 1).Select(n => n == 1 ? stem : $"{stem}-{n}").First(taken.Add);
-            yield return step with { Key = key };
+            yield return step with
+            {
+                Key = key,
+            };
         }
     }
 
@@ -68,8 +112,25 @@ public static class RoutineShapes
             StepAction.TellMe tell => (StepDoes.TellMe, tell.Words),
             _ => throw new ArgumentOutOfRangeException(nameof(step), step.Action, "No such action."),
         };
-        return new(step.Key, step.When.Cause, step.When.Offset.Count, step.When.Offset.Unit, step.When.At, step.When.DateName, step.When.AnyHour, does, what, step.Action.LetterKey,
-            step.Mode, [.. step.Stops], step.LateStart, [.. step.If.OfType<Condition.SourceIs>().SelectMany(c => c.Is)], [.. step.If.OfType<Condition.AnswerIs>().Select(c => new ConditionDto(c.Detail, [.. c.Is]))], [.. step.In], step.Favour);
+        return new(
+            step.Key,
+            step.When.Cause,
+            step.When.Offset.Count,
+            step.When.Offset.Unit,
+            step.When.At,
+            step.When.DateName,
+            step.When.AnyHour,
+            does,
+            what,
+            step.Action.LetterKey,
+            step.Mode,
+            [.. step.Stops],
+            step.LateStart,
+            [.. step.If.OfType<Condition.SourceIs>().SelectMany(c => c.Is)],
+            [.. step.If.OfType<Condition.AnswerIs>().Select(c => new ConditionDto(c.Detail, [.. c.Is]))],
+            [.. step.In],
+            step.Favour
+        );
     }
 
     private static Step ToCore(StepDto step)
@@ -83,7 +144,9 @@ public static class RoutineShapes
             StepDoes.Times => new StepAction.MeetingChoice(what, letter),
             StepDoes.Invoice => new StepAction.Invoice(),
             StepDoes.Tasks => new StepAction.Tasks(what),
-            StepDoes.OpenPart => new StepAction.OpenPart(Enum.TryParse<PagePart>(what, out var part) ? part : PagePart.Whole),
+            StepDoes.OpenPart => new StepAction.OpenPart(
+                Enum.TryParse<PagePart>(what, out var part) ? part : PagePart.Whole
+            ),
             StepDoes.LabelOn => new StepAction.Label(what, true),
             StepDoes.LabelOff => new StepAction.Label(what, false),
             StepDoes.FollowOn => new StepAction.FollowOn(what),
@@ -91,8 +154,49 @@ public static class RoutineShapes
             StepDoes.Hook => new StepAction.Hook(what),
             _ => new StepAction.TellMe(what),
         };
-        ImmutableArray<Condition> conditions = [.. step.Sources.Length > 0 ? new Condition[] { new Condition.SourceIs([.. step.Sources.Select(s => s.Trim()).Where(s => s.Length > 0)]) } : [], .. step.Answers.Select(a => new Condition.AnswerIs(a.Detail.Trim(), [.. a.Is.Select(i => i.Trim()).Where(i => i.Length > 0)]))];
-        return new(step.Key.Trim(), new Timing(step.Cause, new Span(step.Count, step.Unit), step.At, step.Cause == Cause.NamedDate && step.DateName is { Length: > 0 } name ? name.Trim() : null, step.AnyHour),
-            action, action.AlwaysAsks ? StepMode.AsksFirst : step.Mode, [.. step.Stops.Where(rule => rule is not (StopRule.Ended or StopRule.Replaced or StopRule.ByHand or StopRule.CauseGone or StopRule.PutAway or StopRule.Past or StopRule.NotTheirs or StopRule.Finished))], step.LateStart, conditions, [.. step.In], step.Favour);
+        ImmutableArray<Condition> conditions =
+        [
+            .. step.Sources.Length > 0
+                ? new Condition[]
+                {
+                    new Condition.SourceIs([.. step.Sources.Select(s => s.Trim()).Where(s => s.Length > 0)]),
+                }
+                : [],
+            .. step.Answers.Select(a => new Condition.AnswerIs(
+                a.Detail.Trim(),
+                [.. a.Is.Select(i => i.Trim()).Where(i => i.Length > 0)]
+            )),
+        ];
+        return new(
+            step.Key.Trim(),
+            new Timing(
+                step.Cause,
+                new Span(step.Count, step.Unit),
+                step.At,
+                step.Cause == Cause.NamedDate && step.DateName is { Length: > 0 } name ? name.Trim() : null,
+                step.AnyHour
+            ),
+            action,
+            action.AlwaysAsks ? StepMode.AsksFirst : step.Mode,
+            [
+                .. step.Stops.Where(rule =>
+                    rule
+                        is not (
+                            StopRule.Ended
+                            or StopRule.Replaced
+                            or StopRule.ByHand
+                            or StopRule.CauseGone
+                            or StopRule.PutAway
+                            or StopRule.Past
+                            or StopRule.NotTheirs
+                            or StopRule.Finished
+                        )
+                ),
+            ],
+            step.LateStart,
+            conditions,
+            [.. step.In],
+            step.Favour
+        );
     }
 }

@@ -13,7 +13,20 @@ namespace Gesamt.Web.Templates;
 /// <param name="InIt">Runs with something still to come.</param>
 /// <param name="TakenOut">Runs that were stopped before their end.</param>
 /// <param name="Failed">Letters of it that were refused, or may or may not have gone out.</param>
-public sealed record RoutineRowDto(int Id, long Kind, string KindName, string Name, string Begins, int Steps, bool Off, IReadOnlyList<string> Trouble, int InIt, int Finished, int TakenOut, int Failed);
+public sealed record RoutineRowDto(
+    int Id,
+    long Kind,
+    string KindName,
+    string Name,
+    string Begins,
+    int Steps,
+    bool Off,
+    IReadOnlyList<string> Trouble,
+    int InIt,
+    int Finished,
+    int TakenOut,
+    int Failed
+);
 
 /// <param name="Why">For one taken out: by what.</param>
 public sealed record RunDto(long Project, string Title, string Client, string Began, string State, string? Why);
@@ -27,48 +40,126 @@ public static class RoutineList
 
     public static async Task<IReadOnlyList<RoutineRowDto>> AllAsync(Desk desk)
     {
-        var rows = await desk.Db.Routines.AsNoTracking().Where(r => !r.Removed).OrderBy(r => r.Position).ThenBy(r => r.Id).ToListAsync();
-        var kinds = await desk.Db.Kinds.AsNoTracking().Where(k => !k.Removed).OrderBy(k => k.Position).ThenBy(k => k.Name).ToDictionaryAsync(k => k.Id, k => k.Name);
+        var rows = await desk
+            .Db.Routines.AsNoTracking()
+            .Where(r => !r.Removed)
+            .OrderBy(r => r.Position)
+            .ThenBy(r => r.Id)
+            .ToListAsync();
+        var kinds = await desk
+            .Db.Kinds.AsNoTracking()
+            .Where(k => !k.Removed)
+            .OrderBy(k => k.Position)
+            .ThenBy(k => k.Name)
+            .ToDictionaryAsync(k => k.Id, k => k.Name);
         var counts = await CountsAsync(desk);
         var failed = await FailedAsync(desk);
         return
         [
             .. from kind in kinds
-               from row in rows
-               where row.KindId == kind.Key
-               let count = counts.GetValueOrDefault((row.KindId, row.Key), new(0, 0, 0))
-               select desk.Tell(() => Of(row, StoreJson.Read<Routine>(row.Routine)), () => Of(row, new(row.Key, row.Key, Cause.RunBegun, [])) with { Trouble = ["It cannot be read. Restore a backup, or take it away and make it anew."] })
-                   with { KindName = kind.Value, InIt = count.InIt, Finished = count.Finished, TakenOut = count.TakenOut, Failed = failed.GetValueOrDefault((row.KindId, row.Key)) },
+            from row in rows
+            where row.KindId == kind.Key
+            let count = counts.GetValueOrDefault((row.KindId, row.Key), new(0, 0, 0))
+            select desk.Tell(
+                () => Of(row, StoreJson.Read<Routine>(row.Routine)),
+                () =>
+                    Of(row, new(row.Key, row.Key, Cause.RunBegun, [])) with
+                    {
+                        Trouble = ["It cannot be read. Restore a backup, or take it away and make it anew."],
+                    }
+            ) with
+            {
+                KindName = kind.Value,
+                InIt = count.InIt,
+                Finished = count.Finished,
+                TakenOut = count.TakenOut,
+                Failed = failed.GetValueOrDefault((row.KindId, row.Key)),
+            },
         ];
     }
 
     private static RoutineRowDto Of(RoutineRow row, Routine routine) =>
-        new(row.Id, row.KindId.Value, "", routine.Name, RoutineTexts.BeginsWords(routine.Begins), routine.Steps.Length, row.Off, TroubleOf(row), 0, 0, 0, 0);
+        new(
+            row.Id,
+            row.KindId.Value,
+            "",
+            routine.Name,
+            RoutineTexts.BeginsWords(routine.Begins),
+            routine.Steps.Length,
+            row.Off,
+            TroubleOf(row),
+            0,
+            0,
+            0,
+            0
+        );
 
-    public static IReadOnlyList<string> TroubleOf(RoutineRow row) => row.Trouble.Split('\n', StringSplitOptions.RemoveEmptyEntries);
+    public static IReadOnlyList<string> TroubleOf(RoutineRow row) =>
+        row.Trouble.Split('\n', StringSplitOptions.RemoveEmptyEntries);
 
     /// <summary>The newest runs of a routine, with what is still to come, or by what they were taken out.</summary>
     public static async Task<IReadOnlyList<RunDto>> RunsAsync(Desk desk, KindId kind, string key)
     {
-        var runs = await Runs(desk).Where(r => r.KindId == kind && (r.Key == key || r.Key.StartsWith(key + "#"))).OrderByDescending(r => r.Run).Take(MostRuns).ToListAsync();
+        var runs = await Runs(desk)
+            .Where(r => r.KindId == kind && (r.Key == key || r.Key.StartsWith(key + "#")))
+            .OrderByDescending(r => r.Run)
+            .Take(MostRuns)
+            .ToListAsync();
         var (ids, projects) = (runs.Select(r => r.Run).ToList(), runs.Select(r => r.ProjectId).Distinct().ToList());
-        var steps = (await desk.Db.PlannedSteps.AsNoTracking().Where(s => ids.Contains(s.RunId)).Select(s => new { s.RunId, s.State, s.Due }).ToListAsync()).ToLookup(s => s.RunId);
-        var facts = (await desk.Db.Facts.AsNoTracking().Where(f => projects.Contains(f.ProjectId) && (f.Kind == nameof(Happening.StepStopped) || f.Kind == nameof(Happening.RunBegan))).ToListAsync())
-            .Select(f => (f.Recorded, What: FactJson.Read(f.Kind, f.Version, f.Payload))).ToList();
-        var began = facts.Where(f => f.What is Happening.RunBegan).GroupBy(f => ((Happening.RunBegan)f.What).Run).ToDictionary(g => g.Key, g => g.First().Recorded);
-        var why = facts.Where(f => f.What is Happening.StepStopped).GroupBy(f => ((Happening.StepStopped)f.What).Step.Run).ToDictionary(g => g.Key, g => ((Happening.StepStopped)g.Last().What).Why);
-        return [.. runs.Select(run =>
-        {
-            var own = steps[run.Run].ToList();
-            var next = own.Where(s => s.State is StepState.Planned).Min(s => s.Due);
-            var state = run.Offered ? "offered"
-                : own.Any(s => s.State == StepState.Held) ? "waits for your OK"
-                : next is { } due ? $"next on {Record.Short(desk, desk.Calendar.DateOf(due))}"
-                : own.Any(s => s.State == StepState.Parked) ? "waits for a date"
-                : own.Any(s => s.State == StepState.Stopped) ? "taken out" : "finished";
-            return new RunDto(run.ProjectId.Value, run.Title, run.Client, began.TryGetValue(run.Run, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at))! : "", state,
-                state == "taken out" && why.TryGetValue(run.Run, out var rule) ? RoutineWords.Word(rule) : null);
-        })];
+        var steps = (
+            await desk
+                .Db.PlannedSteps.AsNoTracking()
+                .Where(s => ids.Contains(s.RunId))
+                .Select(s => new
+                {
+                    s.RunId,
+                    s.State,
+                    s.Due,
+                })
+                .ToListAsync()
+        ).ToLookup(s => s.RunId);
+        var facts = (
+            await desk
+                .Db.Facts.AsNoTracking()
+                .Where(f =>
+                    projects.Contains(f.ProjectId)
+                    && (f.Kind == nameof(Happening.StepStopped) || f.Kind == nameof(Happening.RunBegan))
+                )
+                .ToListAsync()
+        )
+            .Select(f => (f.Recorded, What: FactJson.Read(f.Kind, f.Version, f.Payload)))
+            .ToList();
+        var began = facts
+            .Where(f => f.What is Happening.RunBegan)
+            .GroupBy(f => ((Happening.RunBegan)f.What).Run)
+            .ToDictionary(g => g.Key, g => g.First().Recorded);
+        var why = facts
+            .Where(f => f.What is Happening.StepStopped)
+            .GroupBy(f => ((Happening.StepStopped)f.What).Step.Run)
+            .ToDictionary(g => g.Key, g => ((Happening.StepStopped)g.Last().What).Why);
+        return
+        [
+            .. runs.Select(run =>
+            {
+                var own = steps[run.Run].ToList();
+                var next = own.Where(s => s.State is StepState.Planned).Min(s => s.Due);
+                var state =
+                    run.Offered ? "offered"
+                    : own.Any(s => s.State == StepState.Held) ? "waits for your OK"
+                    : next is { } due ? $"next on {Record.Short(desk, desk.Calendar.DateOf(due))}"
+                    : own.Any(s => s.State == StepState.Parked) ? "waits for a date"
+                    : own.Any(s => s.State == StepState.Stopped) ? "taken out"
+                    : "finished";
+                return new RunDto(
+                    run.ProjectId.Value,
+                    run.Title,
+                    run.Client,
+                    began.TryGetValue(run.Run, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at))! : "",
+                    state,
+                    state == "taken out" && why.TryGetValue(run.Run, out var rule) ? RoutineWords.Word(rule) : null
+                );
+            }),
+        ];
     }
 
     private sealed class RunOf
@@ -85,23 +176,47 @@ public static class RoutineList
     private static IQueryable<RunOf> Runs(Desk desk) =>
         from run in desk.Db.Runs.AsNoTracking()
         join project in desk.Db.Projects.AsNoTracking() on run.ProjectId equals project.Id
-        select new RunOf { Run = run.Id, ProjectId = run.ProjectId, KindId = project.KindId, Key = run.Key, Offered = run.Offered, Title = project.Title, Client = project.Client!.Name };
+        select new RunOf
+        {
+            Run = run.Id,
+            ProjectId = run.ProjectId,
+            KindId = project.KindId,
+            Key = run.Key,
+            Offered = run.Offered,
+            Title = project.Title,
+            Client = project.Client!.Name,
+        };
 
     private sealed record FailedRow(long KindId, string Key, int Count);
 
     private static async Task<Dictionary<(KindId, string), int>> FailedAsync(Desk desk) =>
-        (await desk.Db.Database.SqlQuery<FailedRow>($"""
-            SELECT p.KindId, r.Key, count(*) AS Count FROM Letters l JOIN Runs r ON r.Id = l.RunId JOIN Projects p ON p.Id = r.ProjectId
-            WHERE p.Rehearsal = 0 AND l.RunId IS NOT NULL AND (l.State = 'Uncertain' OR l.Problem IS NOT NULL) GROUP BY 1, 2
-            """).ToListAsync()).ToDictionary(row => (new KindId(row.KindId), row.Key), row => row.Count);
+        (
+            await desk
+                .Db.Database.SqlQuery<FailedRow>(
+                    $"""
+                    SELECT p.KindId, r.Key, count(*) AS Count FROM Letters l JOIN Runs r ON r.Id = l.RunId JOIN Projects p ON p.Id = r.ProjectId
+                    WHERE p.Rehearsal = 0 AND l.RunId IS NOT NULL AND (l.State = 'Uncertain' OR l.Problem IS NOT NULL) GROUP BY 1, 2
+                    """
+                )
+                .ToListAsync()
+        ).ToDictionary(row => (new KindId(row.KindId), row.Key), row => row.Count);
 
     private sealed record CountRow(long KindId, string Key, int InIt, int TakenOut, int Finished);
 
     private static async Task<Dictionary<(KindId, string), Counts>> CountsAsync(Desk desk) =>
-        (await desk.Db.Database.SqlQuery<CountRow>($"""
-            WITH PerRun AS (SELECT RunId, sum(State IN ('Planned', 'Held', 'Parked')) AS Pending, sum(State = 'Stopped') AS Stopped FROM PlannedSteps GROUP BY RunId)
-            SELECT p.KindId, CASE instr(r.Key, '#') WHEN 0 THEN r.Key ELSE substr(r.Key, 1, instr(r.Key, '#') - 1) END AS Key,
-                sum(c.Pending > 0) AS InIt, sum(c.Pending = 0 AND c.Stopped > 0) AS TakenOut, sum(c.Pending = 0 AND c.Stopped = 0) AS Finished
-            FROM PerRun c JOIN Runs r ON r.Id = c.RunId JOIN Projects p ON p.Id = r.ProjectId WHERE p.Rehearsal = 0 GROUP BY 1, 2
-            """).ToListAsync()).ToDictionary(row => (new KindId(row.KindId), row.Key), row => new Counts(row.InIt, row.Finished, row.TakenOut));
+        (
+            await desk
+                .Db.Database.SqlQuery<CountRow>(
+                    $"""
+                    WITH PerRun AS (SELECT RunId, sum(State IN ('Planned', 'Held', 'Parked')) AS Pending, sum(State = 'Stopped') AS Stopped FROM PlannedSteps GROUP BY RunId)
+                    SELECT p.KindId, CASE instr(r.Key, '#') WHEN 0 THEN r.Key ELSE substr(r.Key, 1, instr(r.Key, '#') - 1) END AS Key,
+                        sum(c.Pending > 0) AS InIt, sum(c.Pending = 0 AND c.Stopped > 0) AS TakenOut, sum(c.Pending = 0 AND c.Stopped = 0) AS Finished
+                    FROM PerRun c JOIN Runs r ON r.Id = c.RunId JOIN Projects p ON p.Id = r.ProjectId WHERE p.Rehearsal = 0 GROUP BY 1, 2
+                    """
+                )
+                .ToListAsync()
+        ).ToDictionary(
+            row => (new KindId(row.KindId), row.Key),
+            row => new Counts(row.InIt, row.Finished, row.TakenOut)
+        );
 }

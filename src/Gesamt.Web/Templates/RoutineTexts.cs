@@ -17,9 +17,30 @@ public sealed record ChoiceDto(string Key, string Name);
 
 /// <summary>What there is to choose from in a routine.</summary>
 public sealed record RoutineChoicesDto(
-    IReadOnlyList<ChoiceDto> Letters, IReadOnlyList<ChoiceDto> Forms, IReadOnlyList<ChoiceDto> Meetings, IReadOnlyList<ChoiceDto> TaskLists, IReadOnlyList<ChoiceDto> Kinds, IReadOnlyList<ChoiceDto> Hooks, IReadOnlyList<string> Sources, IReadOnlyList<string> Details, string DateName);
+    IReadOnlyList<ChoiceDto> Letters,
+    IReadOnlyList<ChoiceDto> Forms,
+    IReadOnlyList<ChoiceDto> Meetings,
+    IReadOnlyList<ChoiceDto> TaskLists,
+    IReadOnlyList<ChoiceDto> Kinds,
+    IReadOnlyList<ChoiceDto> Hooks,
+    IReadOnlyList<string> Sources,
+    IReadOnlyList<string> Details,
+    string DateName
+);
 
-public sealed record RoutinePageDto(int Id, long Kind, string KindName, string Key, RoutineDraftDto Routine, bool Off, IReadOnlyList<string> Trouble, int Edition, RoutineChoicesDto Choices, IReadOnlyList<RunDto> Runs, string Text);
+public sealed record RoutinePageDto(
+    int Id,
+    long Kind,
+    string KindName,
+    string Key,
+    RoutineDraftDto Routine,
+    bool Off,
+    IReadOnlyList<string> Trouble,
+    int Edition,
+    RoutineChoicesDto Choices,
+    IReadOnlyList<RunDto> Runs,
+    string Text
+);
 
 public sealed record SaveRoutineDto(RoutineDraftDto Routine, int Edition);
 
@@ -36,7 +57,11 @@ public sealed record CheckedStepDto(string Sentence, string? Date);
 
 public sealed record MistakeDto(string Field, string Words);
 
-public sealed record CheckedRoutineDto(IReadOnlyList<CheckedStepDto> Steps, IReadOnlyList<MistakeDto> Mistakes, string Text);
+public sealed record CheckedRoutineDto(
+    IReadOnlyList<CheckedStepDto> Steps,
+    IReadOnlyList<MistakeDto> Mistakes,
+    string Text
+);
 
 public sealed record RoutineTextDto(string Text);
 
@@ -50,7 +75,19 @@ public static class RoutineTexts
         var row = await RowAsync(desk, id);
         var kind = await desk.Db.Kinds.AsNoTracking().SingleAsync(k => k.Id == row.KindId);
         var routine = StoreJson.Read<Routine>(row.Routine);
-        return new(id, kind.Id.Value, kind.Name, row.Key, RoutineShapes.Of(routine), row.Off, RoutineList.TroubleOf(row), row.Edition, await ChoicesAsync(desk, kind), await RoutineList.RunsAsync(desk, kind.Id, row.Key), RoutineText.Write(routine));
+        return new(
+            id,
+            kind.Id.Value,
+            kind.Name,
+            row.Key,
+            RoutineShapes.Of(routine),
+            row.Off,
+            RoutineList.TroubleOf(row),
+            row.Edition,
+            await ChoicesAsync(desk, kind),
+            await RoutineList.RunsAsync(desk, kind.Id, row.Key),
+            RoutineText.Write(routine)
+        );
     }
 
     /// <exception cref="InvalidException">It has mistakes; each is named by its step and field.</exception>
@@ -58,11 +95,13 @@ public static class RoutineTexts
     {
         await using var transaction = await desk.BeginAsync();
         var row = await RowAsync(desk, id);
-        if (row.Edition != save.Edition) throw new StaleException(RoutineShapes.Of(StoreJson.Read<Routine>(row.Routine)));
+        if (row.Edition != save.Edition)
+            throw new StaleException(RoutineShapes.Of(StoreJson.Read<Routine>(row.Routine)));
         var routine = RoutineShapes.ToCore(row.Key, save.Routine);
         var names = await RoutineNames.OfAsync(desk);
         var mistakes = RoutineRule.MistakesIn(routine, names);
-        if (mistakes.Length > 0) throw new InvalidException([.. mistakes.Select(m => (m.Path, m.Words))]);
+        if (mistakes.Length > 0)
+            throw new InvalidException([.. mistakes.Select(m => (m.Path, m.Words))]);
         (row.Routine, row.Trouble) = (StoreJson.Write(routine), "");
         row.Edition++;
         await desk.CommitAsync(transaction);
@@ -73,14 +112,37 @@ public static class RoutineTexts
     public static async Task<int> AddAsync(Desk desk, NewRoutineDto make)
     {
         await using var transaction = await desk.BeginAsync();
-        var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == new KindId(make.Kind)) ?? throw new InvalidException(("kind", "Choose a kind of work."));
-        var routine = make.Text is { } text ? Read(text)
-            : make.Copy is { } copied ? StoreJson.Read<Routine>((await RowAsync(desk, copied)).Routine) is var other ? other with { Name = make.Name ?? $"{other.Name}, copy", Key = "" } : throw new InvalidOperationException()
+        var kind =
+            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == new KindId(make.Kind))
+            ?? throw new InvalidException(("kind", "Choose a kind of work."));
+        var routine =
+            make.Text is { } text ? Read(text)
+            : make.Copy is { } copied
+                ? StoreJson.Read<Routine>((await RowAsync(desk, copied)).Routine) is var other
+                        ? other with
+                        {
+                            Name = make.Name ?? $"{other.Name}, copy",
+                            Key = "",
+                        }
+                    : throw new InvalidOperationException()
             : new Routine("", make.Name ?? "", Cause.InquiryCame, []);
-        if (routine.Name.Trim().Length is 0 or > RoutineRule.LongestName) throw new InvalidException(("name", $"A name of 1 to {RoutineRule.LongestName} characters is needed."));
-        var key = await FreeKeyAsync(desk, kind.Id, routine.Key.Length > 0 ? routine.Key : RoutineText.KeyOf(routine.Name));
+        if (routine.Name.Trim().Length is 0 or > RoutineRule.LongestName)
+            throw new InvalidException(("name", $"A name of 1 to {RoutineRule.LongestName} characters is needed."));
+        var key = await FreeKeyAsync(
+            desk,
+            kind.Id,
+            routine.Key.Length > 0 ? routine.Key : RoutineText.KeyOf(routine.Name)
+        );
         routine = routine with { Key = key, Name = routine.Name.Trim() };
-        var row = new RoutineRow { KindId = kind.Id, Key = key, Routine = StoreJson.Write(routine), Off = true, Trouble = RoutineTrouble.Words(routine, await RoutineNames.OfAsync(desk)), Position = await desk.Db.Routines.CountAsync(r => r.KindId == kind.Id) };
+        var row = new RoutineRow
+        {
+            KindId = kind.Id,
+            Key = key,
+            Routine = StoreJson.Write(routine),
+            Off = true,
+            Trouble = RoutineTrouble.Words(routine, await RoutineNames.OfAsync(desk)),
+            Position = await desk.Db.Routines.CountAsync(r => r.KindId == kind.Id),
+        };
         desk.Db.Routines.Add(row);
         await desk.CommitAsync(transaction);
         return row.Id;
@@ -102,22 +164,44 @@ public static class RoutineTexts
     /// <summary>What it reads like, what is wrong with it, and the dates it would give; for what is still being typed.</summary>
     public static async Task<CheckedRoutineDto> CheckAsync(Desk desk, CheckRoutineDto check)
     {
-        var kind = await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == new KindId(check.Kind)) ?? throw new MissingException("kind");
+        var kind =
+            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == new KindId(check.Kind))
+            ?? throw new MissingException("kind");
         var names = await RoutineNames.OfAsync(desk);
         var routine = RoutineShapes.ToCore("routine", check.Routine);
         var words = names.For(StoreJson.Read<KindRules>(kind.Rules).MainDate);
         var mistakes = RoutineRule.MistakesIn(routine, names);
-        var dates = check.Project is { } project && mistakes.All(m => m.Field is not ("begins" or "steps" or "variants")) ? await DatesAsync(desk, new(project), routine) : null;
-        return new([.. routine.Steps.Select(step => new CheckedStepDto(RoutineWords.Sentence(step, words), dates is null ? null : dates.GetValueOrDefault(step.Key, "not for this project")))],
-            [.. mistakes.Select(m => new MistakeDto(m.Path, m.Words))], RoutineText.Write(routine));
+        var dates =
+            check.Project is { } project && mistakes.All(m => m.Field is not ("begins" or "steps" or "variants"))
+                ? await DatesAsync(desk, new(project), routine)
+                : null;
+        return new(
+            [
+                .. routine.Steps.Select(step => new CheckedStepDto(
+                    RoutineWords.Sentence(step, words),
+                    dates is null ? null : dates.GetValueOrDefault(step.Key, "not for this project")
+                )),
+            ],
+            [.. mistakes.Select(m => new MistakeDto(m.Path, m.Words))],
+            RoutineText.Write(routine)
+        );
     }
 
     private static async Task<Dictionary<string, string>> DatesAsync(Desk desk, ProjectId id, Routine routine)
     {
         var file = await desk.OpenAsync(id);
         var project = file.Case with { Traits = await ProjectFiles.TraitsAsync(desk.Db, file.Row) };
-        return Rehearsal.Play(project, routine, new(), desk.Now).Where(one => one.Step is not null).GroupBy(one => one.Step!.Key)
-            .ToDictionary(g => g.Key, g => g.First() is { At: { } at } first ? $"{(first.Act == RehearsedAct.Skipped ? "would have been " : "")}{When(desk, at)}" : "no date yet");
+        return Rehearsal
+            .Play(project, routine, new(), desk.Now)
+            .Where(one => one.Step is not null)
+            .GroupBy(one => one.Step!.Key)
+            .ToDictionary(
+                g => g.Key,
+                g =>
+                    g.First() is { At: { } at } first
+                        ? $"{(first.Act == RehearsedAct.Skipped ? "would have been " : "")}{When(desk, at)}"
+                        : "no date yet"
+            );
     }
 
     public static string When(Desk desk, Instant at)
@@ -129,7 +213,8 @@ public static class RoutineTexts
     public static async Task TurnAsync(Desk desk, int id, bool off)
     {
         var row = await RowAsync(desk, id);
-        if (!off && row.Trouble.Length > 0) throw new RefusedException($"It cannot run yet. {row.Trouble.Replace('\n', ' ')}");
+        if (!off && row.Trouble.Length > 0)
+            throw new RefusedException($"It cannot run yet. {row.Trouble.Replace('\n', ' ')}");
         row.Off = off;
         await desk.Db.SaveChangesAsync();
     }
@@ -142,44 +227,78 @@ public static class RoutineTexts
         await desk.Db.SaveChangesAsync();
     }
 
-    public static async Task<RoutineRow> RowAsync(Desk desk, int id) => await desk.Db.Routines.SingleOrDefaultAsync(r => r.Id == id && !r.Removed) ?? throw new MissingException("routine");
+    public static async Task<RoutineRow> RowAsync(Desk desk, int id) =>
+        await desk.Db.Routines.SingleOrDefaultAsync(r => r.Id == id && !r.Removed)
+        ?? throw new MissingException("routine");
 
     /// <summary>“the inquiry”, “the proposal was sent”.</summary>
-    public static string BeginsWords(Cause cause) => cause switch
-    {
-        Cause.InquiryCame => "the inquiry",
-        Cause.ProposalSent => "a proposal sent",
-        Cause.ProposalOpened => "a proposal opened",
-        Cause.ContractSent => "a contract sent",
-        Cause.ContractSigned => "the signature",
-        Cause.Booked => "booking",
-        Cause.InvoiceDue => "an invoice",
-        Cause.PaymentReceived => "a payment",
-        Cause.MeetingHeld => "a meeting held",
-        Cause.FormReturned => "a form returned",
-        Cause.HandedOver => "the handover",
-        Cause.Approved => "the approval",
-        Cause.NamedDate => "the date being known",
-        _ => "",
-    };
+    public static string BeginsWords(Cause cause) =>
+        cause switch
+        {
+            Cause.InquiryCame => "the inquiry",
+            Cause.ProposalSent => "a proposal sent",
+            Cause.ProposalOpened => "a proposal opened",
+            Cause.ContractSent => "a contract sent",
+            Cause.ContractSigned => "the signature",
+            Cause.Booked => "booking",
+            Cause.InvoiceDue => "an invoice",
+            Cause.PaymentReceived => "a payment",
+            Cause.MeetingHeld => "a meeting held",
+            Cause.FormReturned => "a form returned",
+            Cause.HandedOver => "the handover",
+            Cause.Approved => "the approval",
+            Cause.NamedDate => "the date being known",
+            _ => "",
+        };
 
     private static async Task<RoutineChoicesDto> ChoicesAsync(Desk desk, KindRow kind)
     {
         var rules = StoreJson.Read<KindRules>(kind.Rules);
         return new(
-            await desk.Db.LetterTemplates.Where(t => !t.Removed).OrderBy(t => t.Name).Select(t => new ChoiceDto(t.Key, t.Name)).ToListAsync(),
-            await desk.Db.Forms.Where(f => f.Purpose != FormPurpose.Inquiry).OrderBy(f => f.Title).Select(f => new ChoiceDto(f.Slug, f.Title)).ToListAsync(),
-            await desk.Db.MeetingKinds.Where(k => !k.Removed).OrderBy(k => k.Name).Select(k => new ChoiceDto(k.Name, k.Name)).ToListAsync(),
-            await desk.Db.TaskLists.Where(l => !l.Removed).OrderBy(l => l.Name).Select(l => new ChoiceDto(l.Key, l.Name)).ToListAsync(),
-            await desk.Db.Kinds.Where(k => !k.Removed).OrderBy(k => k.Name).Select(k => new ChoiceDto(k.Key, k.Name)).ToListAsync(),
+            await desk
+                .Db.LetterTemplates.Where(t => !t.Removed)
+                .OrderBy(t => t.Name)
+                .Select(t => new ChoiceDto(t.Key, t.Name))
+                .ToListAsync(),
+            await desk
+                .Db.Forms.Where(f => f.Purpose != FormPurpose.Inquiry)
+                .OrderBy(f => f.Title)
+                .Select(f => new ChoiceDto(f.Slug, f.Title))
+                .ToListAsync(),
+            await desk
+                .Db.MeetingKinds.Where(k => !k.Removed)
+                .OrderBy(k => k.Name)
+                .Select(k => new ChoiceDto(k.Name, k.Name))
+                .ToListAsync(),
+            await desk
+                .Db.TaskLists.Where(l => !l.Removed)
+                .OrderBy(l => l.Name)
+                .Select(l => new ChoiceDto(l.Key, l.Name))
+                .ToListAsync(),
+            await desk
+                .Db.Kinds.Where(k => !k.Removed)
+                .OrderBy(k => k.Name)
+                .Select(k => new ChoiceDto(k.Key, k.Name))
+                .ToListAsync(),
             await desk.Db.Hooks.OrderBy(h => h.Name).Select(h => new ChoiceDto(h.Name, h.Name)).ToListAsync(),
-            await desk.Db.Projects.Where(p => p.Source != null).Select(p => p.Source!).Distinct().OrderBy(s => s).Take(100).ToListAsync(),
-            [.. rules.AllDetails.Select(d => d.Name)], rules.MainDate);
+            await desk
+                .Db.Projects.Where(p => p.Source != null)
+                .Select(p => p.Source!)
+                .Distinct()
+                .OrderBy(s => s)
+                .Take(100)
+                .ToListAsync(),
+            [.. rules.AllDetails.Select(d => d.Name)],
+            rules.MainDate
+        );
     }
 
     private static async Task<string> FreeKeyAsync(Desk desk, KindId kind, string key)
     {
         var taken = await desk.Db.Routines.Where(r => r.KindId == kind).Select(r => r.Key).ToListAsync();
-        return Enumerable.Range(1, taken.Count + 1).Select(n => n == 1 ? key : $"{key}-{n}").First(free => !taken.Contains(free));
+        return Enumerable
+            .Range(1, taken.Count + 1)
+            .Select(n => n == 1 ? key : $"{key}-{n}")
+            .First(free => !taken.Contains(free));
     }
 }

@@ -13,11 +13,18 @@ public static class RoutineTrouble
     {
         await desk.Db.SaveChangesAsync();
         var names = await RoutineNames.OfAsync(desk);
-        foreach (var row in await desk.Db.Routines.Where(r => !r.Removed).ToListAsync()) row.Trouble = Words(StoreJson.Read<Routine>(row.Routine), names);
+        foreach (var row in await desk.Db.Routines.Where(r => !r.Removed).ToListAsync())
+            row.Trouble = Words(StoreJson.Read<Routine>(row.Routine), names);
         await desk.Db.SaveChangesAsync();
     }
 
     /// <summary>What is wrong, a line each; empty when nothing is.</summary>
     public static string Words(Routine routine, RoutineNames names) =>
-        string.Join('\n', RoutineRule.MistakesIn(routine, names).Select(mistake => mistake.Step is { } at ? $"Step {at + 1}: {mistake.Words}" : mistake.Words).Distinct());
+        string.Join(
+            '\n',
+            RoutineRule
+                .MistakesIn(routine, names)
+                .Select(mistake => mistake.Step is { } at ? $"Step {at + 1}: {mistake.Words}" : mistake.Words)
+                .Distinct()
+        );
 }

@@ -12,15 +12,41 @@ namespace Gesamt.Web.Turns;
 /// <summary>Open projects from their stored standings: one statement, no facts read.</summary>
 public static class Cards
 {
-    public sealed record Row(long Id, string Title, string Client, string Rules, string? Summary, StandingColumns Standing);
+    public sealed record Row(
+        long Id,
+        string Title,
+        string Client,
+        string Rules,
+        string? Summary,
+        StandingColumns Standing
+    );
 
     public static async Task<List<Row>> RowsAsync(Desk desk) =>
-        await desk.Db.Projects.AsNoTracking().Where(p => p.Standing.Ended == null && p.Standing.Stage != Stage.Finished || p.Standing.Turn == Side.Yours)
-            .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Rules, p.Summary, p.Standing)).ToListAsync();
+        await desk
+            .Db.Projects.AsNoTracking()
+            .Where(p => p.Standing.Ended == null && p.Standing.Stage != Stage.Finished || p.Standing.Turn == Side.Yours)
+            .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Rules, p.Summary, p.Standing))
+            .ToListAsync();
 
     /// <summary>A card of every project, also of one that cannot be told.</summary>
-    public static CardDto Of(Desk desk, Row row) => desk.Tell(() => Told(desk, row),
-        () => new CardDto(row.Id, row.Title, Untold.Words, null, "", AgeBand.Fresh, row.Standing.Stage, row.Standing.Turn, null, row.Standing.BookedAt is not null, row.Client));
+    public static CardDto Of(Desk desk, Row row) =>
+        desk.Tell(
+            () => Told(desk, row),
+            () =>
+                new CardDto(
+                    row.Id,
+                    row.Title,
+                    Untold.Words,
+                    null,
+                    "",
+                    AgeBand.Fresh,
+                    row.Standing.Stage,
+                    row.Standing.Turn,
+                    null,
+                    row.Standing.BookedAt is not null,
+                    row.Client
+                )
+        );
 
     private static CardDto Told(Desk desk, Row row)
     {
@@ -28,10 +54,25 @@ public static class Cards
         var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : new Age(0, 0);
         var limits = StoreJson.Read<KindRules>(row.Rules).AgeLimits;
         // what is late is the invoice, whatever else waits
-        var late = standing.LateSince is { } due ? $"{(standing.Waits == WaitKind.PayInvoice ? "" : "invoice ")}{DateWords.Due(due, desk.Today, false)}" : null;
+        var late = standing.LateSince is { } due
+            ? $"{(standing.Waits == WaitKind.PayInvoice ? "" : "invoice ")}{DateWords.Due(due, desk.Today, false)}"
+            : null;
         var held = standing is { Held: > 0, HeldSince: { } heldSince }
-            ? $"Waits for your OK, {Age.Of(heldSince, desk.Now, desk.Calendar.Zone).Short}" : null;
+            ? $"Waits for your OK, {Age.Of(heldSince, desk.Now, desk.Calendar.Zone).Short}"
+            : null;
         var words = standing.Waits == WaitKind.PayInvoice && late is not null ? "Invoice" : standing.Words;
-        return new(row.Id, row.Title, words, late, age.Short, limits.BandOf(age), standing.Stage, standing.Turn, held, standing.BookedAt is not null, row.Client);
+        return new(
+            row.Id,
+            row.Title,
+            words,
+            late,
+            age.Short,
+            limits.BandOf(age),
+            standing.Stage,
+            standing.Turn,
+            held,
+            standing.BookedAt is not null,
+            row.Client
+        );
     }
 }

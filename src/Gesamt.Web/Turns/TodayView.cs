@@ -21,143 +21,378 @@ namespace Gesamt.Web.Turns;
 /// <summary>What the owner needs first in the morning.</summary>
 public static class TodayView
 {
-    private const int CameInShown = 8, MostReady = 50;
+    private const int CameInShown = 8,
+        MostReady = 50;
 
     public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
     {
         var rows = await Cards.RowsAsync(desk);
         var yours = rows.Where(row => row.Standing.Turn == Side.Yours)
-            .OrderByDescending(row => row.Standing.Waits == WaitKind.AnswerInquiry).ThenBy(row => row.Standing.Since).ToList();
+            .OrderByDescending(row => row.Standing.Waits == WaitKind.AnswerInquiry)
+            .ThenBy(row => row.Standing.Since)
+            .ToList();
         var said = await LastSaidAsync(desk, [.. rows.Select(row => new ProjectId(row.Id))]);
         var (came, more, since) = await CameInAsync(desk);
         var names = await RoutineNames.OfAsync(desk);
         return new(
-            desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture), await MoneyAsync(desk),
-            yours.Count, [.. yours.Select(row => new TodayCardDto(Cards.Of(desk, row), LastWords(row, said), row.Standing.Waits == WaitKind.AnswerInquiry))],
-            await ReadyAsync(desk, said, names), await ByItselfAsync(desk, names), await TasksAsync(desk), came, more, since,
-            await UncertainAsync(desk), await Tray.CountAsync(desk), await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)), await MeetingsAsync(desk), await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(), await Troubles.OfAsync(desk, ring));
+            desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture),
+            await MoneyAsync(desk),
+            yours.Count,
+            [
+                .. yours.Select(row => new TodayCardDto(
+                    Cards.Of(desk, row),
+                    LastWords(row, said),
+                    row.Standing.Waits == WaitKind.AnswerInquiry
+                )),
+            ],
+            await ReadyAsync(desk, said, names),
+            await ByItselfAsync(desk, names),
+            await TasksAsync(desk),
+            came,
+            more,
+            since,
+            await UncertainAsync(desk),
+            await Tray.CountAsync(desk),
+            await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)),
+            await MeetingsAsync(desk),
+            await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
+            await Troubles.OfAsync(desk, ring)
+        );
     }
 
     private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>
         said.TryGetValue(new(row.Id), out var words) ? $"{row.Standing.Stage}. “{words}”"
-        : row.Summary is { } summary ? LineText.Short(summary) : $"{row.Standing.Stage}. {row.Client}";
+        : row.Summary is { } summary ? LineText.Short(summary)
+        : $"{row.Standing.Stage}. {row.Client}";
 
     /// <summary>What each client wrote last, shortened.</summary>
-    private static async Task<IReadOnlyDictionary<ProjectId, string>> LastSaidAsync(Desk desk, IReadOnlyList<ProjectId> projects)
+    private static async Task<IReadOnlyDictionary<ProjectId, string>> LastSaidAsync(
+        Desk desk,
+        IReadOnlyList<ProjectId> projects
+    )
     {
-        var letters = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Received && l.ProjectId != null && projects.Contains(l.ProjectId.Value))
-            .OrderBy(l => l.Id).Select(l => new { l.ProjectId, l.Body }).ToListAsync();
+        var letters = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l => l.State == LetterState.Received && l.ProjectId != null && projects.Contains(l.ProjectId.Value))
+            .OrderBy(l => l.Id)
+            .Select(l => new { l.ProjectId, l.Body })
+            .ToListAsync();
         return letters.GroupBy(l => l.ProjectId!.Value).ToDictionary(g => g.Key, g => LineText.Short(g.Last().Body));
     }
 
-    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(Desk desk, IReadOnlyDictionary<ProjectId, string> said, RoutineNames names)
+    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(
+        Desk desk,
+        IReadOnlyDictionary<ProjectId, string> said,
+        RoutineNames names
+    )
     {
-        var held = await desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Held && desk.Db.Projects.Any(p => p.Id == l.ProjectId)).OrderBy(l => l.At).Take(MostReady).ToListAsync();
-        var files = await desk.Db.OpenManyAsync([.. held.Select(letter => letter.ProjectId!.Value).Distinct()], desk.Calendar);
+        var held = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l => l.State == LetterState.Held && desk.Db.Projects.Any(p => p.Id == l.ProjectId))
+            .OrderBy(l => l.At)
+            .Take(MostReady)
+            .ToListAsync();
+        var files = await desk.Db.OpenManyAsync(
+            [.. held.Select(letter => letter.ProjectId!.Value).Distinct()],
+            desk.Calendar
+        );
         List<ReadyDto> ready = [];
         foreach (var letter in held)
-            ready.Add(desk.Tell(() => Ready(letter, files[letter.ProjectId!.Value]), () => new(letter.Id.Value, letter.ProjectId!.Value.Value, letter.ToName, "", $"since {Since(desk, letter.At)}", letter.Subject, Untold.Words, "", null, null, null, null, letter.Problem, false)));
+            ready.Add(
+                desk.Tell(
+                    () => Ready(letter, files[letter.ProjectId!.Value]),
+                    () =>
+                        new(
+                            letter.Id.Value,
+                            letter.ProjectId!.Value.Value,
+                            letter.ToName,
+                            "",
+                            $"since {Since(desk, letter.At)}",
+                            letter.Subject,
+                            Untold.Words,
+                            "",
+                            null,
+                            null,
+                            null,
+                            null,
+                            letter.Problem,
+                            false
+                        )
+                )
+            );
         return ready;
 
         ReadyDto Ready(LetterRow letter, ProjectFile file)
         {
             var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
-            return new(letter.Id.Value, file.Id.Value, letter.ToName, file.Row.Title, $"since {Since(desk, letter.At)}", letter.Subject, LineText.Short(LetterEndpoints.Shown(letter.Body)),
-                step is null ? "" : Why(desk, file, step, names), said.GetValueOrDefault(file.Id), letter.Gaps.Length > 0 ? letter.Gaps : null,
-                letter.Template, letter.Template is { } key ? names.Letter(key) : null, letter.Problem, step is not null);
+            return new(
+                letter.Id.Value,
+                file.Id.Value,
+                letter.ToName,
+                file.Row.Title,
+                $"since {Since(desk, letter.At)}",
+                letter.Subject,
+                LineText.Short(LetterEndpoints.Shown(letter.Body)),
+                step is null ? "" : Why(desk, file, step, names),
+                said.GetValueOrDefault(file.Id),
+                letter.Gaps.Length > 0 ? letter.Gaps : null,
+                letter.Template,
+                letter.Template is { } key ? names.Letter(key) : null,
+                letter.Problem,
+                step is not null
+            );
         }
     }
 
     private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
     {
         var (start, end) = (desk.Calendar.StartOf(desk.Today), desk.Calendar.StartOf(desk.Today.PlusDays(1)));
-        var rows = await desk.Db.Meetings.AsNoTracking().Where(m => !m.Cancelled && m.Start >= start && m.Start < end).OrderBy(m => m.Start)
-            .Join(desk.Db.Projects, m => m.ProjectId, p => p.Id, (m, p) => new { Meeting = m, p.Title, Client = p.Client!.Name }).ToListAsync();
+        var rows = await desk
+            .Db.Meetings.AsNoTracking()
+            .Where(m => !m.Cancelled && m.Start >= start && m.Start < end)
+            .OrderBy(m => m.Start)
+            .Join(
+                desk.Db.Projects,
+                m => m.ProjectId,
+                p => p.Id,
+                (m, p) =>
+                    new
+                    {
+                        Meeting = m,
+                        p.Title,
+                        Client = p.Client!.Name,
+                    }
+            )
+            .ToListAsync();
         string Time(Instant at) => DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay);
-        return [.. rows.Select(r => new DayMeetingDto(r.Meeting.ProjectId.Value, r.Meeting.Id.Value, $"{Time(r.Meeting.Start)} to {Time(r.Meeting.End)}", $"{r.Meeting.Name}, {r.Client}", r.Title))];
+        return
+        [
+            .. rows.Select(r => new DayMeetingDto(
+                r.Meeting.ProjectId.Value,
+                r.Meeting.Id.Value,
+                $"{Time(r.Meeting.Start)} to {Time(r.Meeting.End)}",
+                $"{r.Meeting.Name}, {r.Client}",
+                r.Title
+            )),
+        ];
     }
 
     /// <summary>“not opened for 5 days”, else when it was to go by the routine.</summary>
     private static string Why(Desk desk, ProjectFile file, PlannedStep step, RoutineNames names)
     {
-        var cause = Causes.Of(file.Case, step.Step.When.Cause, step.Step.When.DateName).ElementAtOrDefault(step.Ref.Occurrence);
+        var cause = Causes
+            .Of(file.Case, step.Step.When.Cause, step.Step.When.DateName)
+            .ElementAtOrDefault(step.Ref.Occurrence);
         var age = cause is null ? "" : $" for {Age.Of(cause.At, desk.Now, desk.Calendar.Zone).Long}";
-        if (step.Step.Stops.Contains(StopRule.Opened)) return $"not opened{age}";
-        if (step.Step.Stops.Contains(StopRule.Answered)) return $"no answer{age}";
-        if (step.Step.Stops.Contains(StopRule.Chosen)) return $"not chosen{age}";
+        if (step.Step.Stops.Contains(StopRule.Opened))
+            return $"not opened{age}";
+        if (step.Step.Stops.Contains(StopRule.Answered))
+            return $"no answer{age}";
+        if (step.Step.Stops.Contains(StopRule.Chosen))
+            return $"not chosen{age}";
         return RoutineWords.When(step.Step.When, names.For(file.Case.Kind.MainDate));
     }
 
     private static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk, RoutineNames names)
     {
         var end = desk.Calendar.StartOf(desk.Today.PlusDays(1));
-        var due = await desk.Db.PlannedSteps.AsNoTracking().Where(s => s.State == StepState.Planned && s.Due < end && desk.Db.Projects.Any(p => p.Id == s.ProjectId)).OrderBy(s => s.Due).Take(20).ToListAsync();
+        var due = await desk
+            .Db.PlannedSteps.AsNoTracking()
+            .Where(s => s.State == StepState.Planned && s.Due < end && desk.Db.Projects.Any(p => p.Id == s.ProjectId))
+            .OrderBy(s => s.Due)
+            .Take(20)
+            .ToListAsync();
         List<ByItselfDto> list = [];
         var files = await desk.Db.OpenManyAsync([.. due.Select(row => row.ProjectId).Distinct()], desk.Calendar);
         foreach (var row in due)
-            if (desk.Tell(() => One(row, files[row.ProjectId]), () => new ByItselfDto(row.ProjectId.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), Untold.Words, "")) is { } one) list.Add(one);
+            if (
+                desk.Tell(
+                    () => One(row, files[row.ProjectId]),
+                    () =>
+                        new ByItselfDto(
+                            row.ProjectId.Value,
+                            DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay),
+                            Untold.Words,
+                            ""
+                        )
+                ) is
+                { } one
+            )
+                list.Add(one);
         return list;
 
         ByItselfDto? One(PlannedStepRow row, ProjectFile file)
         {
             var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
-            return step.Mode == StepMode.ByItself && step.Action is { LeavesTheHouse: true, AlwaysAsks: false } ?
-                new(file.Id.Value, DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay), step.Action.LetterKey is { } letter ? names.Letter(letter) : LineText.Capital(RoutineWords.What(step.Action, names)),
-                    file.MailTo is null ? $"{file.Row.Title}: waits for a mail address" : $"to {file.MailContact.Name}, {file.Row.Title}") : null;
+            return step.Mode == StepMode.ByItself && step.Action is { LeavesTheHouse: true, AlwaysAsks: false }
+                ? new(
+                    file.Id.Value,
+                    DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay),
+                    step.Action.LetterKey is { } letter
+                        ? names.Letter(letter)
+                        : LineText.Capital(RoutineWords.What(step.Action, names)),
+                    file.MailTo is null
+                        ? $"{file.Row.Title}: waits for a mail address"
+                        : $"to {file.MailContact.Name}, {file.Row.Title}"
+                )
+                : null;
         }
     }
 
     private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
     {
         var today = desk.Today;
-        var rows = await desk.Db.Tasks.AsNoTracking().Where(t => t.DoneAt == null && !t.Removed && t.Due != null && t.Due <= today)
-            .Join(desk.Db.Projects.Where(p => p.Standing.Ended == null && !p.Standing.PutAway), t => t.ProjectId, p => p.Id, (t, p) => new { t.Id, t.ProjectId, t.Title, t.Due, Project = p.Title }).ToListAsync();
-        return [.. rows.OrderBy(r => r.Due).Select(r => new DayTaskDto(r.Id.Value, r.ProjectId.Value, r.Title, r.Project, DateWords.Due(r.Due!.Value, today, false), r.Due < today))];
+        var rows = await desk
+            .Db.Tasks.AsNoTracking()
+            .Where(t => t.DoneAt == null && !t.Removed && t.Due != null && t.Due <= today)
+            .Join(
+                desk.Db.Projects.Where(p => p.Standing.Ended == null && !p.Standing.PutAway),
+                t => t.ProjectId,
+                p => p.Id,
+                (t, p) =>
+                    new
+                    {
+                        t.Id,
+                        t.ProjectId,
+                        t.Title,
+                        t.Due,
+                        Project = p.Title,
+                    }
+            )
+            .ToListAsync();
+        return
+        [
+            .. rows.OrderBy(r => r.Due)
+                .Select(r => new DayTaskDto(
+                    r.Id.Value,
+                    r.ProjectId.Value,
+                    r.Title,
+                    r.Project,
+                    DateWords.Due(r.Due!.Value, today, false),
+                    r.Due < today
+                )),
+        ];
     }
 
     private static async Task<(IReadOnlyList<CameInDto>, int, string)> CameInAsync(Desk desk)
     {
         var looked = desk.Studio.LookedAt ?? desk.Now - Duration.FromDays(3);
         var from = desk.Now - Duration.FromDays(7);
-        var facts = await desk.Db.Facts.AsNoTracking().Where(f => f.By == Actor.Client && f.Recorded >= from).Where(f => desk.Db.Projects.Any(p => p.Id == f.ProjectId)).OrderByDescending(f => f.Recorded).ThenByDescending(f => f.Id).Take(60).ToListAsync();
+        var facts = await desk
+            .Db.Facts.AsNoTracking()
+            .Where(f => f.By == Actor.Client && f.Recorded >= from)
+            .Where(f => desk.Db.Projects.Any(p => p.Id == f.ProjectId))
+            .OrderByDescending(f => f.Recorded)
+            .ThenByDescending(f => f.Id)
+            .Take(60)
+            .ToListAsync();
         var ids = facts.Select(f => f.ProjectId).Distinct().ToList();
-        var titles = await desk.Db.Projects.AsNoTracking().Where(p => ids.Contains(p.Id)).Select(p => new { p.Id, p.Title, Client = p.Client!.Name }).ToDictionaryAsync(p => p.Id);
-        var all = facts.Select(f => (f, Words: desk.Tell(() => CameWords(FactJson.Read(f.Kind, f.Version, f.Payload), titles[f.ProjectId].Client, titles[f.ProjectId].Title), () => Untold.Words))).Where(x => x.Words is not null)
-            .Select(x => new CameInDto(x.f.ProjectId.Value, x.Words!, Since(desk, x.f.Happened), x.f.Recorded > looked)).ToList();
-        return (all.Take(CameInShown).ToList(), Math.Max(0, all.Count - CameInShown), Record.Short(desk, desk.Calendar.DateOf(from))!);
+        var titles = await desk
+            .Db.Projects.AsNoTracking()
+            .Where(p => ids.Contains(p.Id))
+            .Select(p => new
+            {
+                p.Id,
+                p.Title,
+                Client = p.Client!.Name,
+            })
+            .ToDictionaryAsync(p => p.Id);
+        var all = facts
+            .Select(f =>
+                (
+                    f,
+                    Words: desk.Tell(
+                        () =>
+                            CameWords(
+                                FactJson.Read(f.Kind, f.Version, f.Payload),
+                                titles[f.ProjectId].Client,
+                                titles[f.ProjectId].Title
+                            ),
+                        () => Untold.Words
+                    )
+                )
+            )
+            .Where(x => x.Words is not null)
+            .Select(x => new CameInDto(x.f.ProjectId.Value, x.Words!, Since(desk, x.f.Happened), x.f.Recorded > looked))
+            .ToList();
+        return (
+            all.Take(CameInShown).ToList(),
+            Math.Max(0, all.Count - CameInShown),
+            Record.Short(desk, desk.Calendar.DateOf(from))!
+        );
     }
 
-    private static string? CameWords(Happening what, string client, string project) => what switch
-    {
-        Happening.Unreadable => $"{Untold.Words}, {project}",
-        Happening.InquiryCame => $"{client} inquired: {project}",
-        Happening.FormReturned => $"{client} returned a form, {project}",
-        Happening.LetterReceived { Automatic: false } => $"{client} wrote, {project}",
-        Happening.ProposalOpened => $"{client} opened the proposal, {project}",
-        Happening.ProposalAccepted => $"{client} chose, {project}",
-        Happening.ProposalDeclined => $"{client} declined, {project}",
-        Happening.ChangeAsked => $"{client} asks for a change, {project}",
-        Happening.ContractSigned => $"{client} signed, {project}",
-        Happening.PaymentReceived paid => $"{MoneyText.Of(paid.Amount)} from {client}, {project}",
-        Happening.Approved => $"{client} approved the work, {project}",
-        Happening.RemarkLeft => $"{client} left a remark, {project}",
-        Happening.ChangesAsked => $"{client} asks for changes, {project}",
-        Happening.ReviewApproved => $"{client} approved a draft, {project}",
-        Happening.FileKept => $"{client} sent a file, {project}",
-        Happening.MeetingBooked => $"{client} chose a time, {project}",
-        Happening.MeetingMoved => $"{client} moved the meeting, {project}",
-        Happening.MeetingCancelled => $"{client} cancelled the meeting, {project}",
-        Happening.BriefApproved => $"{client} approved the brief, {project}",
-        Happening.BriefRemarked => $"{client} remarks on the brief, {project}",
-        _ => null,
-    };
+    private static string? CameWords(Happening what, string client, string project) =>
+        what switch
+        {
+            Happening.Unreadable => $"{Untold.Words}, {project}",
+            Happening.InquiryCame => $"{client} inquired: {project}",
+            Happening.FormReturned => $"{client} returned a form, {project}",
+            Happening.LetterReceived { Automatic: false } => $"{client} wrote, {project}",
+            Happening.ProposalOpened => $"{client} opened the proposal, {project}",
+            Happening.ProposalAccepted => $"{client} chose, {project}",
+            Happening.ProposalDeclined => $"{client} declined, {project}",
+            Happening.ChangeAsked => $"{client} asks for a change, {project}",
+            Happening.ContractSigned => $"{client} signed, {project}",
+            Happening.PaymentReceived paid => $"{MoneyText.Of(paid.Amount)} from {client}, {project}",
+            Happening.Approved => $"{client} approved the work, {project}",
+            Happening.RemarkLeft => $"{client} left a remark, {project}",
+            Happening.ChangesAsked => $"{client} asks for changes, {project}",
+            Happening.ReviewApproved => $"{client} approved a draft, {project}",
+            Happening.FileKept => $"{client} sent a file, {project}",
+            Happening.MeetingBooked => $"{client} chose a time, {project}",
+            Happening.MeetingMoved => $"{client} moved the meeting, {project}",
+            Happening.MeetingCancelled => $"{client} cancelled the meeting, {project}",
+            Happening.BriefApproved => $"{client} approved the brief, {project}",
+            Happening.BriefRemarked => $"{client} remarks on the brief, {project}",
+            _ => null,
+        };
 
     private static async Task<IReadOnlyList<UncertainDto>> UncertainAsync(Desk desk)
     {
-        var rows = await desk.Db.Outbox.AsNoTracking().Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0).OrderBy(o => o.Id).Take(20)
-            .Join(desk.Db.Letters, o => o.LetterId, l => l.Id, (o, l) => new { o.ProjectId, o.State, o.LastError, l.Subject })
-            .Join(desk.Db.Projects, x => x.ProjectId, p => p.Id, (x, p) => new { x.ProjectId, x.State, x.LastError, x.Subject, p.Title }).ToListAsync();
-        return [.. rows.Select(r => new UncertainDto(r.ProjectId.Value, r.State == OutboxState.Uncertain ? $"“{r.Subject}” may have gone out" : $"“{r.Subject}” could not be handed over yet: {r.LastError}", r.Title))];
+        var rows = await desk
+            .Db.Outbox.AsNoTracking()
+            .Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0)
+            .OrderBy(o => o.Id)
+            .Take(20)
+            .Join(
+                desk.Db.Letters,
+                o => o.LetterId,
+                l => l.Id,
+                (o, l) =>
+                    new
+                    {
+                        o.ProjectId,
+                        o.State,
+                        o.LastError,
+                        l.Subject,
+                    }
+            )
+            .Join(
+                desk.Db.Projects,
+                x => x.ProjectId,
+                p => p.Id,
+                (x, p) =>
+                    new
+                    {
+                        x.ProjectId,
+                        x.State,
+                        x.LastError,
+                        x.Subject,
+                        p.Title,
+                    }
+            )
+            .ToListAsync();
+        return
+        [
+            .. rows.Select(r => new UncertainDto(
+                r.ProjectId.Value,
+                r.State == OutboxState.Uncertain
+                    ? $"“{r.Subject}” may have gone out"
+                    : $"“{r.Subject}” could not be handed over yet: {r.LastError}",
+                r.Title
+            )),
+        ];
     }
 
     /// <summary>The month so far: what was booked (net) and received, and what is open on invoices.</summary>
@@ -165,17 +400,36 @@ public static class TodayView
     {
         var (currency, today) = (desk.Currency, desk.Today);
         var start = desk.Calendar.StartOf(new LocalDate(today.Year, today.Month, 1));
-        var booked = await desk.Db.Projects.AsNoTracking().Where(p => p.Standing.BookedAt >= start).Select(p => p.Standing.NetMinor ?? 0).ToListAsync();
-        var received = await desk.Db.Payments.AsNoTracking().Where(p => p.At >= start && p.GoneAt == null && desk.Db.Projects.Any(r => r.Id == p.ProjectId)).SumAsync(p => p.AmountMinor);
-        var open = await desk.Db.Invoices.AsNoTracking().Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0).Select(i => new { i.OwedMinor, i.Due }).ToListAsync();
+        var booked = await desk
+            .Db.Projects.AsNoTracking()
+            .Where(p => p.Standing.BookedAt >= start)
+            .Select(p => p.Standing.NetMinor ?? 0)
+            .ToListAsync();
+        var received = await desk
+            .Db.Payments.AsNoTracking()
+            .Where(p => p.At >= start && p.GoneAt == null && desk.Db.Projects.Any(r => r.Id == p.ProjectId))
+            .SumAsync(p => p.AmountMinor);
+        var open = await desk
+            .Db.Invoices.AsNoTracking()
+            .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0)
+            .Select(i => new { i.OwedMinor, i.Due })
+            .ToListAsync();
         string Words(long minor) => MoneyText.Of(new(minor, currency));
-        return new(today.ToString("MMMM", CultureInfo.InvariantCulture), booked.Count, Words(booked.Sum()), Words(received),
-            Words(open.Where(i => i.Due >= today).Sum(i => i.OwedMinor)), Words(open.Where(i => i.Due < today).Sum(i => i.OwedMinor)));
+        return new(
+            today.ToString("MMMM", CultureInfo.InvariantCulture),
+            booked.Count,
+            Words(booked.Sum()),
+            Words(received),
+            Words(open.Where(i => i.Due >= today).Sum(i => i.OwedMinor)),
+            Words(open.Where(i => i.Due < today).Sum(i => i.OwedMinor))
+        );
     }
 
     private static string Since(Desk desk, Instant at)
     {
         var local = desk.Calendar.LocalOf(at);
-        return local.Date == desk.Today ? DateWords.Time(local.TimeOfDay) : local.Date > desk.Today.PlusDays(-6) ? local.Date.ToString("ddd", CultureInfo.InvariantCulture) : DateWords.Short(local.Date, desk.Today);
+        return local.Date == desk.Today ? DateWords.Time(local.TimeOfDay)
+            : local.Date > desk.Today.PlusDays(-6) ? local.Date.ToString("ddd", CultureInfo.InvariantCulture)
+            : DateWords.Short(local.Date, desk.Today);
     }
 }

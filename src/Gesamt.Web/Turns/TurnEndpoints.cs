@@ -7,15 +7,31 @@ public static class TurnEndpoints
 {
     public static void MapTurns(this RouteGroupBuilder api)
     {
-        api.MapGet("/today", (SharedAnswers shared, KeyRing ring) => shared.OfAsync("today", desk => TodayView.OfAsync(desk, ring)));
+        api.MapGet(
+            "/today",
+            (SharedAnswers shared, KeyRing ring) => shared.OfAsync("today", desk => TodayView.OfAsync(desk, ring))
+        );
         api.MapGet("/turns", (SharedAnswers shared) => shared.OfAsync("turns", TurnsView.OfAsync));
-        api.MapPost("/today/looked", async (Desk desk) =>
-        {
-            var now = desk.Now;
-            await desk.Db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.LookedAt, now));
-            return TypedResults.NoContent();
-        });
-        api.MapGet("/live", (Live live, IHostApplicationLifetime life, HttpContext http) =>
-            TypedResults.ServerSentEvents(live.ListenAsync(CancellationTokenSource.CreateLinkedTokenSource(http.RequestAborted, life.ApplicationStopping).Token))).ExcludeFromDescription();
+        api.MapPost(
+            "/today/looked",
+            async (Desk desk) =>
+            {
+                var now = desk.Now;
+                await desk.Db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.LookedAt, now));
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapGet(
+                "/live",
+                (Live live, IHostApplicationLifetime life, HttpContext http) =>
+                    TypedResults.ServerSentEvents(
+                        live.ListenAsync(
+                            CancellationTokenSource
+                                .CreateLinkedTokenSource(http.RequestAborted, life.ApplicationStopping)
+                                .Token
+                        )
+                    )
+            )
+            .ExcludeFromDescription();
     }
 }

@@ -16,9 +16,15 @@ public static class TurnsView
     {
         var rows = await Cards.RowsAsync(desk);
         var cards = rows.Select(row => (Row: row, Card: Cards.Of(desk, row))).ToList();
-        var lanes = Enum.GetValues<Stage>().Where(stage => stage != Stage.Finished)
-            .Select(stage => Lane(desk, stage, [.. cards.Where(c => c.Card.Stage == stage)])).ToList();
-        var quiet = cards.Where(c => c.Card.Side == Side.Nobodys).OrderBy(c => c.Row.Standing.Until).Select(c => new RestingDto(c.Card.Id, c.Card.Title, Quiet(desk, c.Row))).ToList();
+        var lanes = Enum.GetValues<Stage>()
+            .Where(stage => stage != Stage.Finished)
+            .Select(stage => Lane(desk, stage, [.. cards.Where(c => c.Card.Stage == stage)]))
+            .ToList();
+        var quiet = cards
+            .Where(c => c.Card.Side == Side.Nobodys)
+            .OrderBy(c => c.Row.Standing.Until)
+            .Select(c => new RestingDto(c.Card.Id, c.Card.Title, Quiet(desk, c.Row)))
+            .ToList();
         var yours = cards.Count(c => c.Card.Side == Side.Yours);
         return new(Summary(cards.Select(c => c.Card).ToList()), yours, lanes, quiet, cards.Count > DenseAbove);
     }
@@ -35,8 +41,13 @@ public static class TurnsView
     {
         var value = cards.Select(c => new Money(c.Row.Standing.AgreedMinor ?? 0, desk.Currency)).Sum(desk.Currency);
         var booked = cards.Count(c => c.Card.Booked);
-        var under = $"{cards.Count} open{(booked > 0 ? $", {booked} booked" : "")}{(value.Minor > 0 ? $", {MoneyText.Of(value)}" : "")}";
-        return new(stage, under, [.. cards.Where(c => c.Card.Side != Side.Nobodys).OrderBy(c => c.Row.Standing.Since).Select(c => c.Card)]);
+        var under =
+            $"{cards.Count} open{(booked > 0 ? $", {booked} booked" : "")}{(value.Minor > 0 ? $", {MoneyText.Of(value)}" : "")}";
+        return new(
+            stage,
+            under,
+            [.. cards.Where(c => c.Card.Side != Side.Nobodys).OrderBy(c => c.Row.Standing.Since).Select(c => c.Card)]
+        );
     }
 
     private static string Quiet(Desk desk, Cards.Row row) =>

@@ -11,13 +11,27 @@ public static class Troubles
     public static async Task<IReadOnlyList<string>> OfAsync(Desk desk, KeyRing ring)
     {
         List<string> troubles = [.. ring.Troubles];
-        if (await desk.Db.Upkeep.AsNoTracking().SingleOrDefaultAsync() is not { } row) return troubles;
+        if (await desk.Db.Upkeep.AsNoTracking().SingleOrDefaultAsync() is not { } row)
+            return troubles;
         if (row.BackupProblem is { } problem)
-            troubles.Add($"The nightly backup failed: {problem.TrimEnd('.')}. {(row.BackupAt is { } last ? $"The newest one is of {Record.Short(desk, desk.Calendar.DateOf(last))}." : "There is none yet.")} It is tried again every hour.");
+            troubles.Add(
+                $"The nightly backup failed: {problem.TrimEnd('.')}. {(row.BackupAt is { } last ? $"The newest one is of {Record.Short(desk, desk.Calendar.DateOf(last))}." : "There is none yet.")} It is tried again every hour."
+            );
         var changed = row.Changed.Split('\n', StringSplitOptions.RemoveEmptyEntries);
-        if (changed.Length == 0) return troubles;
-        var names = await desk.Db.Files.AsNoTracking().Where(f => changed.Contains(f.Hash)).Select(f => f.Name).Concat(desk.Db.LetterFiles.Where(f => changed.Contains(f.Hash)).Select(f => f.Name)).Distinct().OrderBy(name => name).Take(4).ToListAsync();
-        troubles.Add($"{(changed.Length == 1 ? "A kept file is not what was kept any more" : $"{changed.Length} kept files are not what was kept any more")}{(names.Count > 0 ? $": {string.Join(", ", names)}{(changed.Length > names.Count ? " and others" : "")}" : "")}. Look at the disk, and fetch {(changed.Length == 1 ? "it" : "them")} from a backup.");
+        if (changed.Length == 0)
+            return troubles;
+        var names = await desk
+            .Db.Files.AsNoTracking()
+            .Where(f => changed.Contains(f.Hash))
+            .Select(f => f.Name)
+            .Concat(desk.Db.LetterFiles.Where(f => changed.Contains(f.Hash)).Select(f => f.Name))
+            .Distinct()
+            .OrderBy(name => name)
+            .Take(4)
+            .ToListAsync();
+        troubles.Add(
+            $"{(changed.Length == 1 ? "A kept file is not what was kept any more" : $"{changed.Length} kept files are not what was kept any more")}{(names.Count > 0 ? $": {string.Join(", ", names)}{(changed.Length > names.Count ? " and others" : "")}" : "")}. Look at the disk, and fetch {(changed.Length == 1 ? "it" : "them")} from a backup."
+        );
         return troubles;
     }
 }

@@ -9,7 +9,13 @@ using NodaTime;
 namespace Gesamt.Web.Upkeep;
 
 /// <summary>Keeps the house without a keeper: a backup every night, an hourly look over a part of the kept files, and what nobody needs any more goes.</summary>
-public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Settings settings, TimeProvider time, ILogger<Upkeeping> log)
+public sealed class Upkeeping(
+    IServiceScopeFactory scopes,
+    FileVault vault,
+    Settings settings,
+    TimeProvider time,
+    ILogger<Upkeeping> log
+)
 {
     /// <summary>How long a write can be sent again under its key.</summary>
     public static readonly Duration KeysLive = Duration.FromDays(8);
@@ -27,24 +33,28 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
     }
 
     /// <summary>Keys of writes received long ago, and uploads whose form was never sent.</summary>
-    private Task ForgetAsync(CancellationToken stop) => InScopeAsync(async desk =>
-    {
-        var before = desk.Now - KeysLive;
-        await desk.Db.Requests.Where(r => r.At < before).ExecuteDeleteAsync(stop);
-        await Uploads.PruneAsync(desk);
-    });
+    private Task ForgetAsync(CancellationToken stop) =>
+        InScopeAsync(async desk =>
+        {
+            var before = desk.Now - KeysLive;
+            await desk.Db.Requests.Where(r => r.At < before).ExecuteDeleteAsync(stop);
+            await Uploads.PruneAsync(desk);
+        });
 
     /// <summary>Whether a backup is due: the night has passed since the last one, and the last try is an hour ago.</summary>
     private static bool IsDue(Desk desk, UpkeepRow row)
     {
         var night = desk.Calendar.At(desk.Today + Night);
-        if (night > desk.Now) night = desk.Calendar.At(desk.Today.PlusDays(-1) + Night);
-        return (row.BackupAt is null || row.BackupAt < night) && (row.BackupTriedAt is null || desk.Now - row.BackupTriedAt >= Hour);
+        if (night > desk.Now)
+            night = desk.Calendar.At(desk.Today.PlusDays(-1) + Night);
+        return (row.BackupAt is null || row.BackupAt < night)
+            && (row.BackupTriedAt is null || desk.Now - row.BackupTriedAt >= Hour);
     }
 
     private async Task BackupAsync(CancellationToken stop)
     {
-        if (settings.Mode == RunMode.Demo || !await InScopeAsync(async desk => IsDue(desk, await RowAsync(desk)))) return;
+        if (settings.Mode == RunMode.Demo || !await InScopeAsync(async desk => IsDue(desk, await RowAsync(desk))))
+            return;
         string? problem = null;
         try
         {
@@ -60,10 +70,12 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
         {
             var row = await RowAsync(desk);
             (row.BackupTriedAt, row.BackupProblem) = (desk.Now, problem);
-            if (problem is null) row.BackupAt = desk.Now;
+            if (problem is null)
+                row.BackupAt = desk.Now;
             await desk.Db.SaveChangesAsync(stop);
         });
-        if (problem is not null) return;
+        if (problem is not null)
+            return;
         Backup.Prune(settings.BackupFolder);
         // only after a backup, which holds what is swept now
         await SweepAsync(stop);
@@ -75,7 +87,8 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
         var named = await NamedAsync(stop);
         // files carry the machine's time, whatever the studio's clock was set to
         var gone = vault.Sweep(named.Contains, TimeProvider.System.GetUtcNow().UtcDateTime.AddDays(-1));
-        if (gone > 0) log.LogInformation("{Count} files that nothing names were swept", gone);
+        if (gone > 0)
+            log.LogInformation("{Count} files that nothing names were swept", gone);
     }
 
     private async Task<HashSet<string>> NamedAsync(CancellationToken stop)
@@ -83,11 +96,20 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
         HashSet<string> named = [];
         await InScopeAsync(async desk =>
         {
-            foreach (var hashes in new[]
-            {
-                desk.Db.Files.Select(f => f.Hash), desk.Db.LetterFiles.Select(f => f.Hash), desk.Db.TemplateFiles.Select(f => f.Hash), desk.Db.Uploads.Select(u => u.Hash), desk.Db.Imports.Select(i => i.Hash),
-                desk.Db.Papers.Select(p => p.Hash), desk.Db.Letters.Where(l => l.Original != null).Select(l => l.Original!), desk.Db.Studio.Where(s => s.Logo != null).Select(s => s.Logo!), desk.Db.People.Where(p => p.Picture != null).Select(p => p.Picture!),
-            })
+            foreach (
+                var hashes in new[]
+                {
+                    desk.Db.Files.Select(f => f.Hash),
+                    desk.Db.LetterFiles.Select(f => f.Hash),
+                    desk.Db.TemplateFiles.Select(f => f.Hash),
+                    desk.Db.Uploads.Select(u => u.Hash),
+                    desk.Db.Imports.Select(i => i.Hash),
+                    desk.Db.Papers.Select(p => p.Hash),
+                    desk.Db.Letters.Where(l => l.Original != null).Select(l => l.Original!),
+                    desk.Db.Studio.Where(s => s.Logo != null).Select(s => s.Logo!),
+                    desk.Db.People.Where(p => p.Picture != null).Select(p => p.Picture!),
+                }
+            )
                 named.UnionWith(await hashes.ToListAsync(stop));
         });
         return named;
@@ -97,22 +119,27 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
     private async Task ScrubAsync(CancellationToken stop)
     {
         var row = await InScopeAsync(desk => RowAsync(desk));
-        if (row.ScrubbedAt is { } last && time.Now() - last < Hour && time.Now() >= last) return;
+        if (row.ScrubbedAt is { } last && time.Now() - last < Hour && time.Now() >= last)
+            return;
         var changed = row.Changed.Split('\n', StringSplitOptions.RemoveEmptyEntries).ToHashSet();
         var named = (await NamedAsync(stop)).Order(StringComparer.Ordinal).ToList();
         var (read, to) = (0L, "");
         foreach (var hash in named.Where(hash => string.CompareOrdinal(hash, row.ScrubbedTo) > 0))
         {
-            if (await vault.IsWholeAsync(hash, stop)) changed.Remove(hash);
-            else changed.Add(hash);
+            if (await vault.IsWholeAsync(hash, stop))
+                changed.Remove(hash);
+            else
+                changed.Add(hash);
             read += vault.SizeOf(hash);
             to = hash;
-            if (read >= BytesAnHour) break;
+            if (read >= BytesAnHour)
+                break;
         }
         changed.IntersectWith(named);
         // what was found before is looked at every time: it may have been put back
         foreach (var hash in changed.ToList())
-            if (await vault.IsWholeAsync(hash, stop)) changed.Remove(hash);
+            if (await vault.IsWholeAsync(hash, stop))
+                changed.Remove(hash);
         await InScopeAsync(async desk =>
         {
             var kept = await RowAsync(desk);
@@ -125,7 +152,8 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
     /// <summary>The one row; made where there is none.</summary>
     private static async Task<UpkeepRow> RowAsync(Desk desk)
     {
-        if (await desk.Db.Upkeep.SingleOrDefaultAsync() is { } row) return row;
+        if (await desk.Db.Upkeep.SingleOrDefaultAsync() is { } row)
+            return row;
         desk.Db.Upkeep.Add(row = new());
         await desk.Db.SaveChangesAsync();
         return row;
@@ -137,9 +165,10 @@ public sealed class Upkeeping(IServiceScopeFactory scopes, FileVault vault, Sett
         return await act(scope.ServiceProvider.GetRequiredService<Desk>());
     }
 
-    private Task InScopeAsync(Func<Desk, Task> act) => InScopeAsync(async desk =>
-    {
-        await act(desk);
-        return true;
-    });
+    private Task InScopeAsync(Func<Desk, Task> act) =>
+        InScopeAsync(async desk =>
+        {
+            await act(desk);
+            return true;
+        });
 }

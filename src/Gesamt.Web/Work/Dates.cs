@@ -37,11 +37,14 @@ public static class Dates
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
         var name = file.Case.Kind.MainDate;
-        if (move.To == file.Case.MainDate?.Date) throw new InvalidException(("to", $"The {name} is {DateWords.Long(move.To)} already."));
-        if (move.To < desk.Today.PlusYears(-20) || move.To > desk.Today.PlusYears(20)) throw new InvalidException(("to", "Choose a date within twenty years."));
+        if (move.To == file.Case.MainDate?.Date)
+            throw new InvalidException(("to", $"The {name} is {DateWords.Long(move.To)} already."));
+        if (move.To < desk.Today.PlusYears(-20) || move.To > desk.Today.PlusYears(20))
+            throw new InvalidException(("to", "Choose a date within twenty years."));
         var moved = Redating.Of(file.Case, move.To, desk.Now);
         var preview = await PreviewAsync(desk, file, move.To, moved);
-        if (!move.Confirmed) return preview;
+        if (!move.Confirmed)
+            return preview;
         var also = moved.Where(one => move.Also.Contains(KeyOf(one))).ToHashSet();
         var facts = Redating.Facts(file.Case, move.To, desk.Now, also);
         await ApplyAsync(desk, facts);
@@ -57,11 +60,15 @@ public static class Dates
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
         var reference = new StepRef(new(move.Run), move.Step, move.Occurrence);
-        var step = Plan.Of(file.Case).FirstOrDefault(step => step.Ref == reference) ?? throw new MissingException("step");
-        if (!step.IsPending) throw new RefusedException("This step has acted, was skipped or was stopped. Load the page again.");
-        if (move.At is { } at && desk.Calendar.At(at) < desk.Now) throw new InvalidException(("at", "Choose a time that is still ahead."));
+        var step =
+            Plan.Of(file.Case).FirstOrDefault(step => step.Ref == reference) ?? throw new MissingException("step");
+        if (!step.IsPending)
+            throw new RefusedException("This step has acted, was skipped or was stopped. Load the page again.");
+        if (move.At is { } at && desk.Calendar.At(at) < desk.Now)
+            throw new InvalidException(("at", "Choose a time that is still ahead."));
         var facts = new List<Happening> { new Happening.StepReplanned(reference) };
-        if (move.At is { } when) facts.Add(new Happening.StepFixed(reference, when));
+        if (move.At is { } when)
+            facts.Add(new Happening.StepFixed(reference, when));
         await ApplyAsync(desk, facts);
         await desk.RecordAsync(file, Actor.Owner, [.. facts]);
         await desk.CommitAsync(transaction);
@@ -77,44 +84,79 @@ public static class Dates
                 (row.Due, row.Fixed) = (task.Due, false);
             }
             else if (fact is Happening.StepReplanned { Step: var step })
-                foreach (var letter in await desk.Db.Letters.Where(l => l.RunId == step.Run && l.Step == step.Step && l.Occurrence == step.Occurrence && l.State == LetterState.Held).ToListAsync())
+                foreach (
+                    var letter in await desk
+                        .Db.Letters.Where(l =>
+                            l.RunId == step.Run
+                            && l.Step == step.Step
+                            && l.Occurrence == step.Occurrence
+                            && l.State == LetterState.Held
+                        )
+                        .ToListAsync()
+                )
                     letter.State = LetterState.Stopped;
         await desk.Db.SaveChangesAsync();
     }
 
-    private static async Task<RedatingDto> PreviewAsync(Desk desk, ProjectFile file, LocalDate to, IReadOnlyCollection<Moved> moved)
+    private static async Task<RedatingDto> PreviewAsync(
+        Desk desk,
+        ProjectFile file,
+        LocalDate to,
+        IReadOnlyCollection<Moved> moved
+    )
     {
         var names = await desk.Db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
-        return new(file.Case.MainDate is { } old ? DateWords.Short(old.Date, desk.Today) : null, DateWords.Short(to, desk.Today),
-            [.. moved.Where(one => one.Fate != Fate.Stays).Select(one => new MovedDto(KeyOf(one), Title(one, names), Day(desk, one.Old), Day(desk, one.New), Words(one, desk.Today), one.Fate is Fate.Asked or Fate.Skipped))],
-            moved.Count(one => one.Fate == Fate.Stays));
+        return new(
+            file.Case.MainDate is { } old ? DateWords.Short(old.Date, desk.Today) : null,
+            DateWords.Short(to, desk.Today),
+            [
+                .. moved
+                    .Where(one => one.Fate != Fate.Stays)
+                    .Select(one => new MovedDto(
+                        KeyOf(one),
+                        Title(one, names),
+                        Day(desk, one.Old),
+                        Day(desk, one.New),
+                        Words(one, desk.Today),
+                        one.Fate is Fate.Asked or Fate.Skipped
+                    )),
+            ],
+            moved.Count(one => one.Fate == Fate.Stays)
+        );
     }
 
-    private static string KeyOf(Moved moved) => moved switch
-    {
-        Moved.OfStep step => $"step:{step.Step.Ref.Run.Value}:{step.Step.Ref.Step}:{step.Step.Ref.Occurrence}",
-        Moved.OfTask task => $"task:{task.Task.Id.Value}",
-        Moved.OfInvoice invoice => $"invoice:{invoice.Invoice.Index}",
-        _ => throw new ArgumentOutOfRangeException(nameof(moved), moved, "No such thing."),
-    };
+    private static string KeyOf(Moved moved) =>
+        moved switch
+        {
+            Moved.OfStep step => $"step:{step.Step.Ref.Run.Value}:{step.Step.Ref.Step}:{step.Step.Ref.Occurrence}",
+            Moved.OfTask task => $"task:{task.Task.Id.Value}",
+            Moved.OfInvoice invoice => $"invoice:{invoice.Invoice.Index}",
+            _ => throw new ArgumentOutOfRangeException(nameof(moved), moved, "No such thing."),
+        };
 
-    private static string Title(Moved moved, Dictionary<string, string> names) => moved switch
-    {
-        Moved.OfStep { Step.Step.Action: StepAction.Letter letter } => $"Letter “{names.GetValueOrDefault(letter.Key, letter.Key)}”",
-        Moved.OfStep step => step.Step.Step.Key,
-        Moved.OfTask task => task.Task.Title,
-        Moved.OfInvoice invoice => $"Invoice {invoice.Invoice.Index + 1} of {invoice.Invoice.Of}, {MoneyText.Of(invoice.Invoice.Amount)}",
-        _ => "",
-    };
+    private static string Title(Moved moved, Dictionary<string, string> names) =>
+        moved switch
+        {
+            Moved.OfStep { Step.Step.Action: StepAction.Letter letter } =>
+                $"Letter “{names.GetValueOrDefault(letter.Key, letter.Key)}”",
+            Moved.OfStep step => step.Step.Step.Key,
+            Moved.OfTask task => task.Task.Title,
+            Moved.OfInvoice invoice =>
+                $"Invoice {invoice.Invoice.Index + 1} of {invoice.Invoice.Of}, {MoneyText.Of(invoice.Invoice.Amount)}",
+            _ => "",
+        };
 
-    private static string Words(Moved moved, LocalDate today) => moved.Fate switch
-    {
-        Fate.Asked => "its day was set by hand",
-        Fate.Skipped => "was skipped",
-        Fate.Past => "its new day has gone by, so it is left out",
-        _ when moved.New < today => "will be late at once",
-        _ => moved is Moved.OfStep { Step.State: StepState.Held } ? "waits for your OK now; it is written anew" : "",
-    };
+    private static string Words(Moved moved, LocalDate today) =>
+        moved.Fate switch
+        {
+            Fate.Asked => "its day was set by hand",
+            Fate.Skipped => "was skipped",
+            Fate.Past => "its new day has gone by, so it is left out",
+            _ when moved.New < today => "will be late at once",
+            _ => moved is Moved.OfStep { Step.State: StepState.Held }
+                ? "waits for your OK now; it is written anew"
+                : "",
+        };
 
     private static string Day(Desk desk, LocalDate? day) => Record.Short(desk, day) ?? "no date";
 }

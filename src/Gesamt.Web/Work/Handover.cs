@@ -29,20 +29,29 @@ public static class Handover
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (file.Case.End is not null) throw new RefusedException("The project has ended. Take it up again first.");
-        if (file.Row.Standing.Stage < Stage.Delivery) throw new RefusedException("The work is handed over once the project is booked and paid as agreed. Say “What happened?” if that came outside.");
-        if (file.History.Any<Happening.HandedOver>()) throw new RefusedException("The work was handed over already.");
+        if (file.Case.End is not null)
+            throw new RefusedException("The project has ended. Take it up again first.");
+        if (file.Row.Standing.Stage < Stage.Delivery)
+            throw new RefusedException(
+                "The work is handed over once the project is booked and paid as agreed. Say “What happened?” if that came outside."
+            );
+        if (file.History.Any<Happening.HandedOver>())
+            throw new RefusedException("The work was handed over already.");
         var shown = Sight.Shown(file.History);
         List<Happening> facts = [];
         foreach (var final in over.Files)
         {
             var row = await KeptFiles.OneAsync(desk, project, new(final.File));
-            if (row.Group != FileGroup.Final || row.Removed) throw new InvalidException(("files", $"“{row.Name}” is not among the final files."));
+            if (row.Group != FileGroup.Final || row.Removed)
+                throw new InvalidException(("files", $"“{row.Name}” is not among the final files."));
             row.Use = KeptFiles.UseOf(final.Use);
-            if (row.Use.Length == 0) throw new InvalidException(($"use:{final.File}", $"Say in a few words what “{row.Name}” is for."));
-            if (!shown.Contains(row.Id)) facts.Add(new Happening.FileShown(row.Id));
+            if (row.Use.Length == 0)
+                throw new InvalidException(($"use:{final.File}", $"Say in a few words what “{row.Name}” is for."));
+            if (!shown.Contains(row.Id))
+                facts.Add(new Happening.FileShown(row.Id));
         }
-        if (!Sight.IsOpen(file.History, PagePart.Files)) facts.Add(new Happening.PartOpened(PagePart.Files));
+        if (!Sight.IsOpen(file.History, PagePart.Files))
+            facts.Add(new Happening.PartOpened(PagePart.Files));
         facts.Add(new Happening.HandedOver());
         facts.AddRange(await Tasks.CloseUpAsync(desk, file));
         await desk.RecordAsync(file, Actor.Owner, [.. facts]);
@@ -55,8 +64,10 @@ public static class Handover
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (PhaseRule.Of(file.Case).FirstOrDefault(phase => phase.Name == to.Phase) is not { } phase) throw new InvalidException(("phase", $"This project has no phase “{to.Phase}”."));
-        if (phase.State != to.State) await desk.RecordAsync(file, Actor.Owner, new Happening.PhaseSet(to.Phase, to.State));
+        if (PhaseRule.Of(file.Case).FirstOrDefault(phase => phase.Name == to.Phase) is not { } phase)
+            throw new InvalidException(("phase", $"This project has no phase “{to.Phase}”."));
+        if (phase.State != to.State)
+            await desk.RecordAsync(file, Actor.Owner, new Happening.PhaseSet(to.Phase, to.State));
         await desk.CommitAsync(transaction);
     }
 
@@ -65,7 +76,12 @@ public static class Handover
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (Sight.IsOpen(file.History, to.Part) != to.Open) await desk.RecordAsync(file, Actor.Owner, to.Open ? new Happening.PartOpened(to.Part) : new Happening.PartClosed(to.Part));
+        if (Sight.IsOpen(file.History, to.Part) != to.Open)
+            await desk.RecordAsync(
+                file,
+                Actor.Owner,
+                to.Open ? new Happening.PartOpened(to.Part) : new Happening.PartClosed(to.Part)
+            );
         await desk.CommitAsync(transaction);
     }
 
@@ -75,8 +91,10 @@ public static class Handover
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        if (away && file.Case.End is null && file.Row.Standing.Stage != Stage.Finished) throw new RefusedException("Only a project that is finished or has ended is put away.");
-        if (file.Case.IsPutAway != away) await desk.RecordAsync(file, Actor.Owner, away ? new Happening.PutAway() : new Happening.TakenOut());
+        if (away && file.Case.End is null && file.Row.Standing.Stage != Stage.Finished)
+            throw new RefusedException("Only a project that is finished or has ended is put away.");
+        if (file.Case.IsPutAway != away)
+            await desk.RecordAsync(file, Actor.Owner, away ? new Happening.PutAway() : new Happening.TakenOut());
         await desk.CommitAsync(transaction);
     }
 

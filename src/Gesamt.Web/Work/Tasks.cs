@@ -23,7 +23,13 @@ public static class Tasks
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
         Check(file, title, phase);
-        var row = new TaskRow { ProjectId = project, Title = title.Trim(), Due = due, Phase = phase };
+        var row = new TaskRow
+        {
+            ProjectId = project,
+            Title = title.Trim(),
+            Due = due,
+            Phase = phase,
+        };
         desk.Db.Tasks.Add(row);
         await desk.Db.SaveChangesAsync();
         await desk.RecordAsync(file, Actor.Owner, new Happening.TaskMade(row.Id, due));
@@ -32,16 +38,28 @@ public static class Tasks
     }
 
     /// <summary>Changes title, day or phase. A day set by hand no longer follows the date that matters unasked.</summary>
-    public static async Task ChangeAsync(Desk desk, ProjectId project, TaskId id, string title, LocalDate? due, string? phase)
+    public static async Task ChangeAsync(
+        Desk desk,
+        ProjectId project,
+        TaskId id,
+        string title,
+        LocalDate? due,
+        string? phase
+    )
     {
         await using var transaction = await desk.BeginAsync();
         var (row, file) = (await OneAsync(desk, project, id), await desk.OpenAsync(project));
         Check(file, title, phase);
         var moved = row.Due != due;
         (row.Title, row.Due, row.Phase) = (title.Trim(), due, phase);
-        if (moved && row.OffsetCount is not null) row.Fixed = true;
+        if (moved && row.OffsetCount is not null)
+            row.Fixed = true;
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, moved ? [new Happening.TaskMoved(id, due)] : []);
+        await desk.RecordAsync(
+            await desk.OpenAsync(project),
+            Actor.Owner,
+            moved ? [new Happening.TaskMoved(id, due)] : []
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -49,10 +67,15 @@ public static class Tasks
     {
         await using var transaction = await desk.BeginAsync();
         var row = await OneAsync(desk, project, id);
-        if (row.DoneAt is not null == done) return;
+        if (row.DoneAt is not null == done)
+            return;
         row.DoneAt = done ? desk.Now : null;
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, done ? new Happening.TaskDone(id) : new Happening.TaskReopened(id));
+        await desk.RecordAsync(
+            await desk.OpenAsync(project),
+            Actor.Owner,
+            done ? new Happening.TaskDone(id) : new Happening.TaskReopened(id)
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -61,10 +84,15 @@ public static class Tasks
     {
         await using var transaction = await desk.BeginAsync();
         var row = await OneAsync(desk, project, id);
-        if (row.Removed == removed) return;
+        if (row.Removed == removed)
+            return;
         row.Removed = removed;
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(await desk.OpenAsync(project), Actor.Owner, removed ? new Happening.TaskRemoved(id) : new Happening.TaskMade(id, row.Due, row.Closing));
+        await desk.RecordAsync(
+            await desk.OpenAsync(project),
+            Actor.Owner,
+            removed ? new Happening.TaskRemoved(id) : new Happening.TaskMade(id, row.Due, row.Closing)
+        );
         await desk.CommitAsync(transaction);
     }
 
@@ -74,7 +102,13 @@ public static class Tasks
         List<Happening> made = [];
         foreach (var title in file.Case.Kind.ClosingSteps)
         {
-            var row = new TaskRow { ProjectId = file.Id, Title = title, Due = desk.Today, Closing = true };
+            var row = new TaskRow
+            {
+                ProjectId = file.Id,
+                Title = title,
+                Due = desk.Today,
+                Closing = true,
+            };
             desk.Db.Tasks.Add(row);
             await desk.Db.SaveChangesAsync();
             made.Add(new Happening.TaskMade(row.Id, row.Due, Closing: true));
@@ -83,11 +117,14 @@ public static class Tasks
     }
 
     private static async Task<TaskRow> OneAsync(Desk desk, ProjectId project, TaskId id) =>
-        await desk.Db.Tasks.SingleOrDefaultAsync(t => t.Id == id && t.ProjectId == project) ?? throw new MissingException("task");
+        await desk.Db.Tasks.SingleOrDefaultAsync(t => t.Id == id && t.ProjectId == project)
+        ?? throw new MissingException("task");
 
     private static void Check(ProjectFile file, string title, string? phase)
     {
-        if (title.Trim().Length is 0 or > LongestTitle) throw new InvalidException(("title", $"A task of 1 to {LongestTitle} characters is needed."));
-        if (phase is not null && !file.Case.Kind.Phases.Contains(phase)) throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+        if (title.Trim().Length is 0 or > LongestTitle)
+            throw new InvalidException(("title", $"A task of 1 to {LongestTitle} characters is needed."));
+        if (phase is not null && !file.Case.Kind.Phases.Contains(phase))
+            throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
     }
 }

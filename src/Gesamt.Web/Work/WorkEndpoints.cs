@@ -20,50 +20,88 @@ public static class WorkEndpoints
     public static void MapWork(this RouteGroupBuilder api)
     {
         var project = api.MapGroup("/projects/{id:long}");
-        project.MapPost("/tasks", async (long id, TaskDto task, Desk desk) => new TaskMadeDto((await Tasks.AddAsync(desk, new(id), task.Title, task.Due, task.Phase)).Value));
-        project.MapPut("/tasks/{task:long}", async (long id, long task, TaskDto to, Desk desk) =>
-        {
-            await Tasks.ChangeAsync(desk, new(id), new(task), to.Title, to.Due, to.Phase);
-            return TypedResults.NoContent();
-        });
-        project.MapPost("/tasks/{task:long}/done", async (long id, long task, TaskDoneDto to, Desk desk) =>
-        {
-            await Tasks.DoneAsync(desk, new(id), new(task), to.Done);
-            return TypedResults.NoContent();
-        });
-        project.MapPost("/tasks/{task:long}/removed", async (long id, long task, Files.RemovedDto to, Desk desk) =>
-        {
-            await Tasks.RemoveAsync(desk, new(id), new(task), to.Removed);
-            return TypedResults.NoContent();
-        });
-        project.MapPost("/date", async (long id, MoveDateDto move, Desk desk) => await Dates.MoveAsync(desk, new(id), move));
-        project.MapPost("/steps", async (long id, StepMoveDto move, Desk desk) =>
-        {
-            await Dates.FixAsync(desk, new(id), move);
-            return TypedResults.NoContent();
-        });
-        project.MapPost("/phases", async (long id, PhaseDto to, Desk desk) =>
-        {
-            await Handover.SetPhaseAsync(desk, new(id), to);
-            return TypedResults.NoContent();
-        });
-        project.MapPost("/parts", async (long id, PartDto to, Desk desk) =>
-        {
-            await Handover.SetPartAsync(desk, new(id), to);
-            return TypedResults.NoContent();
-        });
-        project.MapGet("/as-client", async (long id, Core.ClientPages.PagePart? with, Desk desk, Invoicing.ICardPayments cards) => await ClientPages.AsClient.OfAsync(desk, cards, new(id), with));
-        project.MapPost("/link", async (long id, LinkDto to, Desk desk) =>
-        {
-            await Handover.RenewLinkAsync(desk, new(id), to.Open);
-            return TypedResults.NoContent();
-        });
-        project.MapPost("/handover", async (long id, HandOverDto over, Desk desk, Settings settings) =>
-            new SentDto((await Handover.HandOverAsync(desk, new(id), over)).Id.Value, settings.HoldSeconds));
-        project.MapPost("/away", async (long id, AwayDto to, Desk desk) =>
-        {
-            await Handover.PutAwayAsync(desk, new(id), to.Away);
-            return TypedResults.NoContent();
-        });
+        project.MapPost(
+            "/tasks",
+            async (long id, TaskDto task, Desk desk) =>
+                new TaskMadeDto((await Tasks.AddAsync(desk, new(id), task.Title, task.Due, task.Phase)).Value)
+        );
+        project.MapPut(
+            "/tasks/{task:long}",
+            async (long id, long task, TaskDto to, Desk desk) =>
+            {
+                await Tasks.ChangeAsync(desk, new(id), new(task), to.Title, to.Due, to.Phase);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/tasks/{task:long}/done",
+            async (long id, long task, TaskDoneDto to, Desk desk) =>
+            {
+                await Tasks.DoneAsync(desk, new(id), new(task), to.Done);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/tasks/{task:long}/removed",
+            async (long id, long task, Files.RemovedDto to, Desk desk) =>
+            {
+                await Tasks.RemoveAsync(desk, new(id), new(task), to.Removed);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/date",
+            async (long id, MoveDateDto move, Desk desk) => await Dates.MoveAsync(desk, new(id), move)
+        );
+        project.MapPost(
+            "/steps",
+            async (long id, StepMoveDto move, Desk desk) =>
+            {
+                await Dates.FixAsync(desk, new(id), move);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/phases",
+            async (long id, PhaseDto to, Desk desk) =>
+            {
+                await Handover.SetPhaseAsync(desk, new(id), to);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/parts",
+            async (long id, PartDto to, Desk desk) =>
+            {
+                await Handover.SetPartAsync(desk, new(id), to);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapGet(
+            "/as-client",
+            async (long id, Core.ClientPages.PagePart? with, Desk desk, Invoicing.ICardPayments cards) =>
+                await ClientPages.AsClient.OfAsync(desk, cards, new(id), with)
+        );
+        project.MapPost(
+            "/link",
+            async (long id, LinkDto to, Desk desk) =>
+            {
+                await Handover.RenewLinkAsync(desk, new(id), to.Open);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/handover",
+            async (long id, HandOverDto over, Desk desk, Settings settings) =>
+                new SentDto((await Handover.HandOverAsync(desk, new(id), over)).Id.Value, settings.HoldSeconds)
+        );
+        project.MapPost(
+            "/away",
+            async (long id, AwayDto to, Desk desk) =>
+            {
+                await Handover.PutAwayAsync(desk, new(id), to.Away);
+                return TypedResults.NoContent();
+            }
+        );
     }
 }

@@ -24,27 +24,54 @@ public class InstalmentsTests
 
     [Fact] // the picture of the proposal page: 5 400 net at 23 %, 40 / 60
     public void Forty_and_sixty_per_cent_of_a_mural() =>
-        Assert.Equal([Eur(2656.80m), Eur(3985.20m)], Instalments.Of(Price(5400, 23), 40, 60).Select(part => part.Payable));
+        Assert.Equal(
+            [Eur(2656.80m), Eur(3985.20m)],
+            Instalments.Of(Price(5400, 23), 40, 60).Select(part => part.Payable)
+        );
 
     [Fact] // EN 16931, BR-CO-17: each part's tax is its own net × rate, and the parts still add up
     public void Instalments_of_any_price_add_up() =>
-        Gen.Select(Gen.Long[1_000, 50_000_000], Gen.Long[1_000, 5_000_000], Gen.Int[0, 300_000], Gen.Long[1, 100].Array[1, 6]).Sample((net, net2, rate, weights) =>
-        {
-            var price = Totals.OfLines([
-                new PricedLine(1, net / 100m, Eur(0), new Rate(rate)),
-                new PricedLine(1, net2 / 100m, Eur(0), Rate.Percent(13.5m))], Eur(0));
-            var parts = Instalments.Of(price, weights);
-            Assert.All(parts.SelectMany(part => part.Totals.Parts), part => Assert.Equal(part.Net.Times(part.Rate), part.Tax));
-            Assert.Equal((price.Net, price.Tax, price.Payable), (
-                parts.Select(part => part.Totals.Net).Sum(Currency.Eur),
-                parts.Select(part => part.Totals.Tax).Sum(Currency.Eur),
-                parts.Select(part => part.Payable).Sum(Currency.Eur)));
-        }, iter: 3_000);
+        Gen.Select(
+                Gen.Long[1_000, 50_000_000],
+                Gen.Long[1_000, 5_000_000],
+                Gen.Int[0, 300_000],
+                Gen.Long[1, 100].Array[1, 6]
+            )
+            .Sample(
+                (net, net2, rate, weights) =>
+                {
+                    var price = Totals.OfLines(
+                        [
+                            new PricedLine(1, net / 100m, Eur(0), new Rate(rate)),
+                            new PricedLine(1, net2 / 100m, Eur(0), Rate.Percent(13.5m)),
+                        ],
+                        Eur(0)
+                    );
+                    var parts = Instalments.Of(price, weights);
+                    Assert.All(
+                        parts.SelectMany(part => part.Totals.Parts),
+                        part => Assert.Equal(part.Net.Times(part.Rate), part.Tax)
+                    );
+                    Assert.Equal(
+                        (price.Net, price.Tax, price.Payable),
+                        (
+                            parts.Select(part => part.Totals.Net).Sum(Currency.Eur),
+                            parts.Select(part => part.Totals.Tax).Sum(Currency.Eur),
+                            parts.Select(part => part.Payable).Sum(Currency.Eur)
+                        )
+                    );
+                },
+                iter: 3_000
+            );
 
     [Fact] // a gift beside what is paid for: 0.00 at 13.5 % is no reason to refuse 3,000.00 at 23 %
     public void A_free_line_with_a_rate_of_its_own_can_be_split()
     {
-        var parts = Instalments.Of(Totals.OfLines([new(1, 3000, Eur(0), Rate.Percent(23)), new(1, 0, Eur(0), Rate.Percent(13.5m))], Eur(0)), 40, 60);
+        var parts = Instalments.Of(
+            Totals.OfLines([new(1, 3000, Eur(0), Rate.Percent(23)), new(1, 0, Eur(0), Rate.Percent(13.5m))], Eur(0)),
+            40,
+            60
+        );
         Assert.Equal([Eur(1476), Eur(2214)], parts.Select(part => part.Payable));
     }
 

@@ -8,12 +8,20 @@ public class MoneyTests
     [Fact] // ISO 4217 list one as published, shipped with the npm package currency-codes
     public void Minor_units_are_those_of_the_published_list()
     {
-        var published = XDocument.Load(Path.Combine(AppContext.BaseDirectory, "iso-4217-list-one.xml")).Descendants("CcyNtry")
+        var published = XDocument
+            .Load(Path.Combine(AppContext.BaseDirectory, "iso-4217-list-one.xml"))
+            .Descendants("CcyNtry")
             .Where(entry => int.TryParse(entry.Element("CcyMnrUnts")?.Value, out _))
             .Select(entry => (Code: entry.Element("Ccy")!.Value, Places: int.Parse(entry.Element("CcyMnrUnts")!.Value)))
-            .Distinct().ToDictionary(entry => entry.Code, entry => entry.Places);
+            .Distinct()
+            .ToDictionary(entry => entry.Code, entry => entry.Places);
         Assert.True(published.Count > 150);
-        Assert.Equal(published.OrderBy(pair => pair.Key, StringComparer.Ordinal), Currency.All.Where(pair => published.ContainsKey(pair.Key)).OrderBy(pair => pair.Key, StringComparer.Ordinal));
+        Assert.Equal(
+            published.OrderBy(pair => pair.Key, StringComparer.Ordinal),
+            Currency
+                .All.Where(pair => published.ContainsKey(pair.Key))
+                .OrderBy(pair => pair.Key, StringComparer.Ordinal)
+        );
     }
 
     [Fact]
@@ -27,17 +35,25 @@ public class MoneyTests
     [Theory] // ISO 4217 exponents
     [InlineData("EUR", "€ 6 642.00"), InlineData("JPY", "JPY 6 642"), InlineData("KWD", "KWD 6 642.000")]
     public void Amounts_are_written_with_all_their_places(string currency, string text) =>
-        Assert.Equal(text, MoneyText.Of(Money.Of(6642, Currency.Of(currency))).Replace('\u202f', ' ').Replace('\u00a0', ' '));
+        Assert.Equal(
+            text,
+            MoneyText.Of(Money.Of(6642, Currency.Of(currency))).Replace('\u202f', ' ').Replace('\u00a0', ' ')
+        );
 
     [Fact]
     public void Shares_add_up_to_the_whole_and_differ_from_proportion_by_less_than_one() =>
-        Gen.Select(Gen.Long[-1_000_000_000, 1_000_000_000], Gen.Long[0, 1_000_000].Array[1, 12]).Where((_, weights) => weights.Sum() > 0).Sample((whole, weights) =>
-        {
-            var parts = new Money(whole, Currency.Eur).Split(weights);
-            Assert.Equal(whole, parts.Sum(part => part.Minor));
-            for (var i = 0; i < weights.Length; i++)
-                Assert.True(Math.Abs(parts[i].Minor - (decimal)whole * weights[i] / weights.Sum()) < 1);
-        }, iter: 5_000);
+        Gen.Select(Gen.Long[-1_000_000_000, 1_000_000_000], Gen.Long[0, 1_000_000].Array[1, 12])
+            .Where((_, weights) => weights.Sum() > 0)
+            .Sample(
+                (whole, weights) =>
+                {
+                    var parts = new Money(whole, Currency.Eur).Split(weights);
+                    Assert.Equal(whole, parts.Sum(part => part.Minor));
+                    for (var i = 0; i < weights.Length; i++)
+                        Assert.True(Math.Abs(parts[i].Minor - (decimal)whole * weights[i] / weights.Sum()) < 1);
+                },
+                iter: 5_000
+            );
 
     [Fact]
     public void A_tie_of_remainders_goes_to_the_earlier() =>

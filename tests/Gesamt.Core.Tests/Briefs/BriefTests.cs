@@ -14,30 +14,71 @@ public sealed class BriefTests
     {
         var put = ("2027-01-25 09:00", (Happening)new Happening.BriefPut("a"));
         Assert.True(BriefRule.Of(Case(put).History).IsOpen);
-        Assert.Equal(At("2027-01-25 10:00"), BriefRule.Of(Case(put, ("2027-01-25 10:00", new Happening.BriefApproved("a"))).History).Approved);
+        Assert.Equal(
+            At("2027-01-25 10:00"),
+            BriefRule.Of(Case(put, ("2027-01-25 10:00", new Happening.BriefApproved("a"))).History).Approved
+        );
         Assert.Null(BriefRule.Of(Case(put, ("2027-01-25 10:00", new Happening.BriefApproved("b"))).History).Approved);
         // put again: what was approved before is not this
-        Assert.True(BriefRule.Of(Case(put, ("2027-01-25 10:00", new Happening.BriefApproved("a")), ("2027-01-26 09:00", new Happening.BriefPut("b"))).History).IsOpen);
+        Assert.True(
+            BriefRule
+                .Of(
+                    Case(
+                        put,
+                        ("2027-01-25 10:00", new Happening.BriefApproved("a")),
+                        ("2027-01-26 09:00", new Happening.BriefPut("b"))
+                    ).History
+                )
+                .IsOpen
+        );
         Assert.Null(BriefRule.Of(Case(put, ("2027-01-25 10:00", new Happening.BriefTakenBack())).History).Put);
     }
 
     [Fact]
     public void A_brief_that_is_out_is_the_clients_turn_and_a_remark_is_yours()
     {
-        (string, Happening)[] facts = [("2027-01-20 09:00", Inquiry), ("2027-01-20 10:00", Fit), ("2027-01-20 11:00", Sent()), ("2027-01-21 09:00", Accepted()), ("2027-01-21 10:00", ContractSent), ("2027-01-21 11:00", Signed(Signer.Client)), ("2027-01-21 12:00", Signed(Signer.Owner)), ("2027-01-21 13:00", Paid(3000)), ("2027-01-22 09:00", new Happening.BriefPut("a"))];
+        (string, Happening)[] facts =
+        [
+            ("2027-01-20 09:00", Inquiry),
+            ("2027-01-20 10:00", Fit),
+            ("2027-01-20 11:00", Sent()),
+            ("2027-01-21 09:00", Accepted()),
+            ("2027-01-21 10:00", ContractSent),
+            ("2027-01-21 11:00", Signed(Signer.Client)),
+            ("2027-01-21 12:00", Signed(Signer.Owner)),
+            ("2027-01-21 13:00", Paid(3000)),
+            ("2027-01-22 09:00", new Happening.BriefPut("a")),
+        ];
         var project = Case(facts).With(new OpenTask(new(1), "Paint", Date("2027-06-01")));
         var standing = TurnRule.Of(project, At("2027-01-23 09:00"));
         Assert.Equal((Side.Clients, WaitKind.ApproveBrief), (standing.Turn, standing.Waits));
-        var remarked = TurnRule.Of(Case([.. facts, ("2027-01-23 08:00", new Happening.BriefRemarked(new NoteId(1)))]).With(new OpenTask(new(1), "Paint", Date("2027-06-01"))), At("2027-01-23 09:00"));
+        var remarked = TurnRule.Of(
+            Case([.. facts, ("2027-01-23 08:00", new Happening.BriefRemarked(new NoteId(1)))])
+                .With(new OpenTask(new(1), "Paint", Date("2027-06-01"))),
+            At("2027-01-23 09:00")
+        );
         Assert.Equal((Side.Yours, WaitKind.BriefRemarked), (remarked.Turn, remarked.Waits));
     }
 
     [Fact]
     public void Obstacles_come_back_in_the_phase_they_concern()
     {
-        var phases = new Dictionary<string, PhaseState> { ["sketch"] = PhaseState.Done, ["paint"] = PhaseState.InWork, ["varnish"] = PhaseState.Ahead };
-        Assert.Equal(["damp in the corner", "the neighbour"], BriefRule.ToWatch("sketch: the beams are listed\nPaint: damp in the corner\nthe neighbour\nvarnish: rain", phases));
-        Assert.Empty(BriefRule.ToWatch("the neighbour", new Dictionary<string, PhaseState> { ["sketch"] = PhaseState.Ahead }));
+        var phases = new Dictionary<string, PhaseState>
+        {
+            ["sketch"] = PhaseState.Done,
+            ["paint"] = PhaseState.InWork,
+            ["varnish"] = PhaseState.Ahead,
+        };
+        Assert.Equal(
+            ["damp in the corner", "the neighbour"],
+            BriefRule.ToWatch(
+                "sketch: the beams are listed\nPaint: damp in the corner\nthe neighbour\nvarnish: rain",
+                phases
+            )
+        );
+        Assert.Empty(
+            BriefRule.ToWatch("the neighbour", new Dictionary<string, PhaseState> { ["sketch"] = PhaseState.Ahead })
+        );
     }
 
     [Fact]
@@ -51,7 +92,9 @@ public sealed class BriefTests
         Assert.True(Causes.Begins(read, Cause.InquiryCame));
         // and they are counted from then
         Assert.Equal(At("2027-01-21 10:00"), Assert.Single(Causes.Of(read, Cause.InquiryCame)).At);
-        Assert.False(Causes.Begins(Case(came, ("2027-01-20 10:00", new Happening.InquiryRead(false))), Cause.InquiryCame));
+        Assert.False(
+            Causes.Begins(Case(came, ("2027-01-20 10:00", new Happening.InquiryRead(false))), Cause.InquiryCame)
+        );
     }
 
     [Fact]

@@ -21,15 +21,31 @@ public class StudioCalendarTests
 
     [Fact] // common practice
     public void Monthly_from_the_31st_clamps_and_comes_back() =>
-        Assert.Equal(["2027-02-28", "2027-03-31", "2027-04-30"],
-            Enumerable.Range(1, 3).Select(k => World.Calendar.Occurrence(Date("2027-01-31"), Span.Months(1), k).ToString("uuuu-MM-dd", null)));
+        Assert.Equal(
+            ["2027-02-28", "2027-03-31", "2027-04-30"],
+            Enumerable
+                .Range(1, 3)
+                .Select(k =>
+                    World.Calendar.Occurrence(Date("2027-01-31"), Span.Months(1), k).ToString("uuuu-MM-dd", null)
+                )
+        );
 
     [Fact] // RFC 5545 by Ical.Net: the last of BYMONTHDAY=28..31 in each month is what clamping gives
     public void Monthly_occurrences_agree_with_an_independent_expansion()
     {
-        var rule = new Ical.Net.CalendarComponents.CalendarEvent { Start = new CalDateTime(2024, 1, 31), RecurrenceRule = new RecurrenceRule("FREQ=MONTHLY;BYMONTHDAY=28,29,30,31;BYSETPOS=-1") };
-        var theirs = rule.GetOccurrences(new CalDateTime(2024, 1, 31)).Take(60).Select(o => LocalDate.FromDateTime(o.Period.StartTime.Value)).ToList();
-        Assert.Equal(theirs, Enumerable.Range(0, 60).Select(k => World.Calendar.Occurrence(Date("2024-01-31"), Span.Months(1), k)));
+        var rule = new Ical.Net.CalendarComponents.CalendarEvent
+        {
+            Start = new CalDateTime(2024, 1, 31),
+            RecurrenceRule = new RecurrenceRule("FREQ=MONTHLY;BYMONTHDAY=28,29,30,31;BYSETPOS=-1"),
+        };
+        var theirs = rule.GetOccurrences(new CalDateTime(2024, 1, 31))
+            .Take(60)
+            .Select(o => LocalDate.FromDateTime(o.Period.StartTime.Value))
+            .ToList();
+        Assert.Equal(
+            theirs,
+            Enumerable.Range(0, 60).Select(k => World.Calendar.Occurrence(Date("2024-01-31"), Span.Months(1), k))
+        );
     }
 
     [Fact] // NodaTime's lenient resolver: skipped times move forward by the gap, doubled ones take the earlier
@@ -58,14 +74,19 @@ public class StudioCalendarTests
 
     [Fact]
     public void Business_days_there_and_back_meet_again() =>
-        Gen.Select(Gen.Int[0, 3000], Gen.Int[1, 60]).Sample((day, count) =>
-        {
-            var date = new LocalDate(2024, 1, 1).PlusDays(day);
-            var there = World.Calendar.Add(date, new Span(count, SpanUnit.BusinessDays));
-            Assert.True(World.Calendar.IsBusinessDay(there));
-            var between = Enumerable.Range(1, DateWords.DaysBetween(date, there)).Count(k => World.Calendar.IsBusinessDay(date.PlusDays(k)));
-            Assert.Equal(count, between);
-        });
+        Gen.Select(Gen.Int[0, 3000], Gen.Int[1, 60])
+            .Sample(
+                (day, count) =>
+                {
+                    var date = new LocalDate(2024, 1, 1).PlusDays(day);
+                    var there = World.Calendar.Add(date, new Span(count, SpanUnit.BusinessDays));
+                    Assert.True(World.Calendar.IsBusinessDay(there));
+                    var between = Enumerable
+                        .Range(1, DateWords.DaysBetween(date, there))
+                        .Count(k => World.Calendar.IsBusinessDay(date.PlusDays(k)));
+                    Assert.Equal(count, between);
+                }
+            );
 }
 
 public class WordsTests
@@ -76,7 +97,8 @@ public class WordsTests
     [InlineData("2027-01-24", false, "1 day late")]
     [InlineData("2027-01-22", false, "3 days late")]
     [InlineData("2027-01-24", true, "")]
-    public void Due_dates_are_told_in_words(string due, bool done, string words) => Assert.Equal(words, DateWords.Due(Date(due), Date("2027-01-25"), done));
+    public void Due_dates_are_told_in_words(string due, bool done, string words) =>
+        Assert.Equal(words, DateWords.Due(Date(due), Date("2027-01-25"), done));
 
     [Theory] // common practice: one day after 18:00 ends at 18:00 the next day; two days, then three more, is five
     [InlineData("2027-01-25 18:00", "2027-01-27 17:59", "1 d")]
@@ -88,19 +110,36 @@ public class WordsTests
         Assert.Equal(age, Age.Of(At(since), At(now), Dublin).Short.Replace('\u00a0', ' '));
 
     [Theory]
-    [InlineData(1, AgeBand.Fresh), InlineData(2, AgeBand.Waiting), InlineData(7, AgeBand.Waiting), InlineData(8, AgeBand.Old)]
-    public void Ages_stand_in_three_columns(int days, AgeBand band) => Assert.Equal(band, AgeLimits.Default.BandOf(new Age(days, 0)));
+    [
+        InlineData(1, AgeBand.Fresh),
+        InlineData(2, AgeBand.Waiting),
+        InlineData(7, AgeBand.Waiting),
+        InlineData(8, AgeBand.Old)
+    ]
+    public void Ages_stand_in_three_columns(int days, AgeBand band) =>
+        Assert.Equal(band, AgeLimits.Default.BandOf(new Age(days, 0)));
 
     [Fact]
-    public void The_distance_of_the_opening_day_is_told() => Assert.Equal("in 46 days", DateWords.Distance(Date("2027-03-12"), Date("2027-01-25")));
+    public void The_distance_of_the_opening_day_is_told() =>
+        Assert.Equal("in 46 days", DateWords.Distance(Date("2027-03-12"), Date("2027-01-25")));
 
     [Fact] // in Dublin the clocks went back on 31 October 2027 at 02:00, so that 01:00 to 02:00 came twice
     public void An_age_never_runs_backwards_in_the_hour_that_comes_twice()
     {
         var since = World.At("2027-10-30 01:30");
         var first = World.At("2027-10-31 00:00");
-        var ages = Enumerable.Range(0, 400).Select(minute => Age.Of(since, first + NodaTime.Duration.FromMinutes(minute), World.Dublin)).ToList();
-        Assert.All(ages.Zip(ages.Skip(1)), pair => Assert.True((pair.Second.Days, pair.Second.Hours).CompareTo((pair.First.Days, pair.First.Hours)) >= 0 || pair.Second.Days > pair.First.Days));
+        var ages = Enumerable
+            .Range(0, 400)
+            .Select(minute => Age.Of(since, first + NodaTime.Duration.FromMinutes(minute), World.Dublin))
+            .ToList();
+        Assert.All(
+            ages.Zip(ages.Skip(1)),
+            pair =>
+                Assert.True(
+                    (pair.Second.Days, pair.Second.Hours).CompareTo((pair.First.Days, pair.First.Hours)) >= 0
+                        || pair.Second.Days > pair.First.Days
+                )
+        );
         Assert.Equal(1, Age.Of(since, World.At("2027-10-31 01:30"), World.Dublin).Days);
     }
 }

@@ -16,12 +16,18 @@ public sealed class TableTests
     [InlineData("03/12/2027", DateStyle.YearMonthDay, null)]
     [InlineData("soon", DateStyle.DayMonthYear, null)]
     public void Dates_are_read_as_they_are_written(string text, DateStyle style, string? date) =>
-        Assert.Equal(date, TableValues.Date(text, style) is { } read ? NodaTime.Text.LocalDatePattern.Iso.Format(read) : null);
+        Assert.Equal(
+            date,
+            TableValues.Date(text, style) is { } read ? NodaTime.Text.LocalDatePattern.Iso.Format(read) : null
+        );
 
     [Fact]
     public void Where_days_and_months_could_be_either_both_styles_are_named()
     {
-        Assert.Equal([DateStyle.DayMonthYear, DateStyle.MonthDayYear], TableValues.StylesOf(["03/04/2027", "", "05/06/2027"]));
+        Assert.Equal(
+            [DateStyle.DayMonthYear, DateStyle.MonthDayYear],
+            TableValues.StylesOf(["03/04/2027", "", "05/06/2027"])
+        );
         Assert.Equal([DateStyle.DayMonthYear], TableValues.StylesOf(["03/04/2027", "25/06/2027"]));
         Assert.Equal([DateStyle.MonthDayYear], TableValues.StylesOf(["03/04/2027", "06/25/2027"]));
         Assert.Empty(TableValues.StylesOf(["soon"]));
@@ -36,7 +42,10 @@ public sealed class TableTests
     [InlineData("1.200,50", NumberStyle.Point, null)]
     [InlineData("ask", NumberStyle.Point, null)]
     public void Numbers_are_read_with_their_thousands(string text, NumberStyle style, string? number) =>
-        Assert.Equal(number is null ? null : decimal.Parse(number, System.Globalization.CultureInfo.InvariantCulture), TableValues.Number(text, style));
+        Assert.Equal(
+            number is null ? null : decimal.Parse(number, System.Globalization.CultureInfo.InvariantCulture),
+            TableValues.Number(text, style)
+        );
 
     [Fact]
     public void The_style_that_reads_every_number_is_taken()
@@ -53,12 +62,40 @@ public sealed class TableTests
 
     [Fact]
     public void Headings_tell_what_columns_are_each_thing_once() =>
-        Assert.Equal([ImportColumn.Name, ImportColumn.Mail, ImportColumn.Inquired, ImportColumn.Date, ImportColumn.LeaveOut, ImportColumn.Amount, ImportColumn.Standing],
-            TableValues.Guess(["Client name", "E-mail", "Inquiry received", "Event date", "Shoe size", "Price (EUR)", "Status"]));
+        Assert.Equal(
+            [
+                ImportColumn.Name,
+                ImportColumn.Mail,
+                ImportColumn.Inquired,
+                ImportColumn.Date,
+                ImportColumn.LeaveOut,
+                ImportColumn.Amount,
+                ImportColumn.Standing,
+            ],
+            TableValues.Guess([
+                "Client name",
+                "E-mail",
+                "Inquiry received",
+                "Event date",
+                "Shoe size",
+                "Price (EUR)",
+                "Status",
+            ])
+        );
 
     [Theory]
-    [InlineData("From: Mona Delarue <mona@lanternhouse.example>\nHello, could you paint our wall?\nMona", "Mona Delarue", "mona@lanternhouse.example", null)]
-    [InlineData("Hi! My name is Tilda Crane, we want the stairwell done. You can reach me on +353 87 555 0142.", "Tilda Crane", null, "+353 87 555 0142")]
+    [InlineData(
+        "From: Mona Delarue <mona@lanternhouse.example>\nHello, could you paint our wall?\nMona",
+        "Mona Delarue",
+        "mona@lanternhouse.example",
+        null
+    )]
+    [InlineData(
+        "Hi! My name is Tilda Crane, we want the stairwell done. You can reach me on +353 87 555 0142.",
+        "Tilda Crane",
+        null,
+        "+353 87 555 0142"
+    )]
     [InlineData("Do you do boards?\n\nInes Tolliver", "Ines Tolliver", null, null)]
     [InlineData("how much is a wall of 24 m2, 2 coats?", null, null, null)]
     public void A_pasted_message_is_read_for_name_and_address(string text, string? name, string? mail, string? phone)

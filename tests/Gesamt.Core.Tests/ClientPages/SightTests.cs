@@ -7,11 +7,18 @@ namespace Gesamt.Core.Tests.ClientPages;
 public sealed class SightTests
 {
     private static readonly FileId File = new(4);
-    private static readonly Happening Shown = new Happening.FileShown(File), Hidden = new Happening.FileHidden(File), Removed = new Happening.FileRemoved(File);
-    private static readonly Happening Open = new Happening.PartOpened(PagePart.Drafts), Closed = new Happening.PartClosed(PagePart.Drafts);
+    private static readonly Happening Shown = new Happening.FileShown(File),
+        Hidden = new Happening.FileHidden(File),
+        Removed = new Happening.FileRemoved(File);
+    private static readonly Happening Open = new Happening.PartOpened(PagePart.Drafts),
+        Closed = new Happening.PartClosed(PagePart.Drafts);
 
     private static bool MaySee(params Happening[] facts) =>
-        Sight.MaySee(Case([.. facts.Select((fact, i) => ($"2027-01-{i + 4:00} 09:00", fact))]).History, File, FileGroup.Drafts);
+        Sight.MaySee(
+            Case([.. facts.Select((fact, i) => ($"2027-01-{i + 4:00} 09:00", fact))]).History,
+            File,
+            FileGroup.Drafts
+        );
 
     [Fact]
     public void Everything_is_private_until_it_was_shown_and_its_part_opened()
@@ -33,8 +40,10 @@ public sealed class SightTests
     }
 
     [Fact]
-    public void Another_part_opens_nothing_here() => Assert.False(MaySee(Shown, new Happening.PartOpened(PagePart.Files)));
+    public void Another_part_opens_nothing_here() =>
+        Assert.False(MaySee(Shown, new Happening.PartOpened(PagePart.Files)));
 
     [Fact] // removing and keeping again is a new beginning: it is shown only when it is shown again
-    public void A_file_put_back_is_private() => Assert.False(MaySee(Shown, Open, Removed, new Happening.FileKept(File, FileGroup.Drafts)));
+    public void A_file_put_back_is_private() =>
+        Assert.False(MaySee(Shown, Open, Removed, new Happening.FileKept(File, FileGroup.Drafts)));
 }

@@ -31,13 +31,16 @@ public sealed class MailAddressTests
     [InlineData("\u200b@place.example", false)]
     [InlineData("", false)]
     [InlineData(null, false)]
-    public void An_address_is_one_a_letter_can_be_written_to(string? text, bool valid) => Assert.Equal(valid, MailAddress.IsValid(text));
+    public void An_address_is_one_a_letter_can_be_written_to(string? text, bool valid) =>
+        Assert.Equal(valid, MailAddress.IsValid(text));
 
     [Theory] // RFC 5321, 4.5.3.1: 64 octets before the “@”, 255 of domain; 254 in all (RFC 3696, erratum 1690)
     [InlineData(64, true), InlineData(65, false)]
-    public void Its_local_part_has_at_most_64_octets(int length, bool valid) => Assert.Equal(valid, MailAddress.IsValid(new string('a', length) + "@place.example"));
+    public void Its_local_part_has_at_most_64_octets(int length, bool valid) =>
+        Assert.Equal(valid, MailAddress.IsValid(new string('a', length) + "@place.example"));
 
     [Theory]
     [InlineData(63, true), InlineData(64, false)]
-    public void A_label_has_at_most_63_octets(int length, bool valid) => Assert.Equal(valid, MailAddress.IsValid($"a@{new string('b', length)}.example"));
+    public void A_label_has_at_most_63_octets(int length, bool valid) =>
+        Assert.Equal(valid, MailAddress.IsValid($"a@{new string('b', length)}.example"));
 }

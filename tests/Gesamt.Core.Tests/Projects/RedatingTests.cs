@@ -9,23 +9,61 @@ public sealed class RedatingTests
     private static readonly RunId RunId = new(1);
 
     private static Step Letter_(string key, Span offset, LateStart late = LateStart.Skip) =>
-        new(key, new Timing(Cause.NamedDate, offset, new LocalTime(9, 0)), new StepAction.Letter(key), StepMode.AsksFirst, [], late);
+        new(
+            key,
+            new Timing(Cause.NamedDate, offset, new LocalTime(9, 0)),
+            new StepAction.Letter(key),
+            StepMode.AsksFirst,
+            [],
+            late
+        );
 
-    private static readonly Routine Routine = new("dated", "Dated", Cause.InquiryCame,
-        [Letter_("questionnaire", Span.Months(-4)), Letter_("order", Span.Days(-60)), Letter_("last", Span.Days(-3)), Letter_("thanks", Span.Days(1))]);
+    private static readonly Routine Routine = new(
+        "dated",
+        "Dated",
+        Cause.InquiryCame,
+        [
+            Letter_("questionnaire", Span.Months(-4)),
+            Letter_("order", Span.Days(-60)),
+            Letter_("last", Span.Days(-3)),
+            Letter_("thanks", Span.Days(1)),
+        ]
+    );
 
-    private static Case Project(string date, params (string, Happening)[] more) => Case(KindRules.Default, [new Run(RunId, Routine)],
-        [("2027-01-04 09:00", Inquiry), ("2027-01-04 09:00", OpeningDay(date)), ("2027-01-04 09:00", new Happening.RunBegan(RunId)), .. more]);
+    private static Case Project(string date, params (string, Happening)[] more) =>
+        Case(
+            KindRules.Default,
+            [new Run(RunId, Routine)],
+            [
+                ("2027-01-04 09:00", Inquiry),
+                ("2027-01-04 09:00", OpeningDay(date)),
+                ("2027-01-04 09:00", new Happening.RunBegan(RunId)),
+                .. more,
+            ]
+        );
 
     private static StepRef Ref(string step) => new(RunId, step, 0);
 
-    private static Moved.OfStep Of(IEnumerable<Moved> moved, string step) => moved.OfType<Moved.OfStep>().Single(one => one.Step.Ref.Step == step);
+    private static Moved.OfStep Of(IEnumerable<Moved> moved, string step) =>
+        moved.OfType<Moved.OfStep>().Single(one => one.Step.Ref.Step == step);
 
     private static Case After(Case project, LocalDate to, Instant now, params string[] also)
     {
         var moved = Redating.Of(project, to, now);
-        var facts = Redating.Facts(project, to, now, moved.Where(one => one is Moved.OfStep step && also.Contains(step.Step.Ref.Step)).ToHashSet());
-        return project with { History = new History(project.History.Facts.AddRange(facts.Select((what, i) => new Fact(new FactId(1000 + i), project.Id, now, now, Actor.Owner, what)))) };
+        var facts = Redating.Facts(
+            project,
+            to,
+            now,
+            moved.Where(one => one is Moved.OfStep step && also.Contains(step.Step.Ref.Step)).ToHashSet()
+        );
+        return project with
+        {
+            History = new History(
+                project.History.Facts.AddRange(
+                    facts.Select((what, i) => new Fact(new FactId(1000 + i), project.Id, now, now, Actor.Owner, what))
+                )
+            ),
+        };
     }
 
     // common practice: from 18 June to 2 October what is counted in days moves by 106, what is counted in months by calendar months
@@ -46,24 +84,44 @@ public sealed class RedatingTests
         var project = Project("2027-06-18", ("2027-02-18 09:00", new Happening.StepDone(Ref("questionnaire"), null)));
         var one = Of(Redating.Of(project, Date("2027-10-02"), At("2027-03-01 10:00")), "questionnaire");
         Assert.Equal((Fate.Stays, one.Old), (one.Fate, one.New));
-        Assert.Equal(StepState.Done, Plan.Of(After(project, Date("2027-10-02"), At("2027-03-01 10:00"))).Single(s => s.Ref == Ref("questionnaire")).State);
+        Assert.Equal(
+            StepState.Done,
+            Plan.Of(After(project, Date("2027-10-02"), At("2027-03-01 10:00")))
+                .Single(s => s.Ref == Ref("questionnaire"))
+                .State
+        );
     }
 
     [Fact]
     public void A_held_letter_is_planned_again()
     {
-        var project = Project("2027-06-18", ("2027-02-18 09:00", new Happening.StepHeld(Ref("questionnaire"), new LetterId(5))));
-        var after = Plan.Of(After(project, Date("2027-10-02"), At("2027-02-20 10:00"))).Single(s => s.Ref == Ref("questionnaire"));
+        var project = Project(
+            "2027-06-18",
+            ("2027-02-18 09:00", new Happening.StepHeld(Ref("questionnaire"), new LetterId(5)))
+        );
+        var after = Plan.Of(After(project, Date("2027-10-02"), At("2027-02-20 10:00")))
+            .Single(s => s.Ref == Ref("questionnaire"));
         Assert.Equal((StepState.Planned, At("2027-06-02 09:00")), (after.State, after.Due));
     }
 
     [Fact]
     public void What_was_fixed_by_hand_is_asked_about_and_moves_only_if_wanted()
     {
-        var project = Project("2027-06-18", ("2027-01-10 09:00", new Happening.StepFixed(Ref("order"), Date("2027-05-05") + new LocalTime(10, 0))));
+        var project = Project(
+            "2027-06-18",
+            ("2027-01-10 09:00", new Happening.StepFixed(Ref("order"), Date("2027-05-05") + new LocalTime(10, 0)))
+        );
         Assert.Equal(Fate.Asked, Of(Redating.Of(project, Date("2027-10-01"), At("2027-01-20 10:00")), "order").Fate);
-        Assert.Equal(At("2027-05-05 10:00"), Plan.Of(After(project, Date("2027-10-01"), At("2027-01-20 10:00"))).Single(s => s.Ref == Ref("order")).Due);
-        Assert.Equal(At("2027-08-02 09:00"), Plan.Of(After(project, Date("2027-10-01"), At("2027-01-20 10:00"), "order")).Single(s => s.Ref == Ref("order")).Due);
+        Assert.Equal(
+            At("2027-05-05 10:00"),
+            Plan.Of(After(project, Date("2027-10-01"), At("2027-01-20 10:00"))).Single(s => s.Ref == Ref("order")).Due
+        );
+        Assert.Equal(
+            At("2027-08-02 09:00"),
+            Plan.Of(After(project, Date("2027-10-01"), At("2027-01-20 10:00"), "order"))
+                .Single(s => s.Ref == Ref("order"))
+                .Due
+        );
     }
 
     [Fact]
@@ -72,8 +130,16 @@ public sealed class RedatingTests
         var project = Project("2027-06-18", ("2027-02-18 09:00", new Happening.StepSkipped(Ref("questionnaire"))));
         var now = At("2027-02-20 10:00");
         Assert.Equal(Fate.Skipped, Of(Redating.Of(project, Date("2027-10-02"), now), "questionnaire").Fate);
-        Assert.Equal(StepState.Skipped, Plan.Of(After(project, Date("2027-10-02"), now)).Single(s => s.Ref == Ref("questionnaire")).State);
-        Assert.Equal(StepState.Planned, Plan.Of(After(project, Date("2027-10-02"), now, "questionnaire")).Single(s => s.Ref == Ref("questionnaire")).State);
+        Assert.Equal(
+            StepState.Skipped,
+            Plan.Of(After(project, Date("2027-10-02"), now)).Single(s => s.Ref == Ref("questionnaire")).State
+        );
+        Assert.Equal(
+            StepState.Planned,
+            Plan.Of(After(project, Date("2027-10-02"), now, "questionnaire"))
+                .Single(s => s.Ref == Ref("questionnaire"))
+                .State
+        );
     }
 
     [Fact] // moved earlier, its new time has gone by: by its late-start rule it is left out, not sent at once
@@ -89,22 +155,36 @@ public sealed class RedatingTests
     [Fact]
     public void Counted_tasks_move_and_those_set_by_hand_are_asked_about()
     {
-        var project = Project("2027-05-14").With(
-            new OpenTask(new TaskId(1), "Order scaffold", Date("2027-04-16"), Span.Days(-28)),
-            new OpenTask(new TaskId(2), "Order paint", Date("2027-05-03"), Span.Days(-14), Fixed: true),
-            new OpenTask(new TaskId(3), "Ring the council", Date("2027-03-01")));
+        var project = Project("2027-05-14")
+            .With(
+                new OpenTask(new TaskId(1), "Order scaffold", Date("2027-04-16"), Span.Days(-28)),
+                new OpenTask(new TaskId(2), "Order paint", Date("2027-05-03"), Span.Days(-14), Fixed: true),
+                new OpenTask(new TaskId(3), "Ring the council", Date("2027-03-01"))
+            );
         var tasks = Redating.Of(project, Date("2027-05-28"), At("2027-02-01 10:00")).OfType<Moved.OfTask>().ToList();
-        Assert.Equal([(1L, Date("2027-04-30"), Fate.Moves), (2L, Date("2027-05-14"), Fate.Asked)], tasks.Select(t => (t.Task.Id.Value, t.New!.Value, t.Fate)));
+        Assert.Equal(
+            [(1L, Date("2027-04-30"), Fate.Moves), (2L, Date("2027-05-14"), Fate.Asked)],
+            tasks.Select(t => (t.Task.Id.Value, t.New!.Value, t.Fate))
+        );
     }
 
     [Fact] // whatever the dates: moving there and back again leaves every planned step where it was
     public void There_and_back_again_changes_nothing() =>
-        Gen.Select(Gen.Int[60, 600], Gen.Int[60, 600]).Sample((first, second) =>
-        {
-            var (from, to) = (Date("2027-01-20").PlusDays(first + 120), Date("2027-01-20").PlusDays(second + 120));
-            if (from == to) return true;
-            var project = Project(NodaTime.Text.LocalDatePattern.Iso.Format(from));
-            var back = After(After(project, to, At("2027-01-20 10:00")), from, At("2027-01-20 11:00"));
-            return Plan.Of(back).Select(s => (s.Ref, s.Due, s.State)).SequenceEqual(Plan.Of(project).Select(s => (s.Ref, s.Due, s.State)));
-        });
+        Gen.Select(Gen.Int[60, 600], Gen.Int[60, 600])
+            .Sample(
+                (first, second) =>
+                {
+                    var (from, to) = (
+                        Date("2027-01-20").PlusDays(first + 120),
+                        Date("2027-01-20").PlusDays(second + 120)
+                    );
+                    if (from == to)
+                        return true;
+                    var project = Project(NodaTime.Text.LocalDatePattern.Iso.Format(from));
+                    var back = After(After(project, to, At("2027-01-20 10:00")), from, At("2027-01-20 11:00"));
+                    return Plan.Of(back)
+                        .Select(s => (s.Ref, s.Due, s.State))
+                        .SequenceEqual(Plan.Of(project).Select(s => (s.Ref, s.Due, s.State)));
+                }
+            );
 }

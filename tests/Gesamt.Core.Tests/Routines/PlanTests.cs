@@ -10,57 +10,128 @@ public class PlanTests
     private static readonly Happening Began = new Happening.RunBegan(R);
 
     private static Step Nudge(int days, StepMode mode = StepMode.AsksFirst, params StopRule[] stops) =>
-        new($"nudge-{days}", new Timing(Cause.ProposalSent, Span.Days(days)), new StepAction.Letter("nudge"), mode, [.. stops]);
+        new(
+            $"nudge-{days}",
+            new Timing(Cause.ProposalSent, Span.Days(days)),
+            new StepAction.Letter("nudge"),
+            mode,
+            [.. stops]
+        );
 
     private static Case Project(Step[] steps, params (string, Happening)[] facts) =>
-        Case(KindRules.Default, [new Run(R, new Routine("proposal", "Proposal", Cause.ProposalSent, [.. steps]))], facts);
+        Case(
+            KindRules.Default,
+            [new Run(R, new Routine("proposal", "Proposal", Cause.ProposalSent, [.. steps]))],
+            facts
+        );
 
     private static PlannedStep Only(Case project) => Assert.Single(Plan.Of(project));
 
     [Fact]
     public void A_step_whose_cause_is_unknown_is_parked() =>
-        Assert.Equal((StepState.Parked, null), Only(Project([Nudge(2)], ("2027-01-04 09:00", Began))) is var step ? (step.State, step.Due) : default);
+        Assert.Equal(
+            (StepState.Parked, null),
+            Only(Project([Nudge(2)], ("2027-01-04 09:00", Began))) is var step ? (step.State, step.Due) : default
+        );
 
     [Fact]
     public void Two_days_after_the_proposal_at_the_same_time_of_day() =>
-        Assert.Equal(At("2027-01-20 10:30"), Only(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began))).Due);
+        Assert.Equal(
+            At("2027-01-20 10:30"),
+            Only(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began))).Due
+        );
 
     [Fact]
     public void A_weekend_moves_it_to_monday_morning() =>
-        Assert.Equal(At("2027-01-25 08:00"), Only(Project([Nudge(2)], ("2027-01-21 10:30", Sent()), ("2027-01-21 10:30", Began))).Due);
+        Assert.Equal(
+            At("2027-01-25 08:00"),
+            Only(Project([Nudge(2)], ("2027-01-21 10:30", Sent()), ("2027-01-21 10:30", Began))).Due
+        );
 
     [Fact]
     public void Opening_stops_a_step_held_for_an_unopened_proposal_and_the_reason_is_kept()
     {
         var held = new Happening.StepHeld(new StepRef(R, "nudge-2", 0), new LetterId(7));
-        var project = Project([Nudge(2, StepMode.AsksFirst, StopRule.Opened)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-20 10:30", held), ("2027-01-20 11:00", Opened));
+        var project = Project(
+            [Nudge(2, StepMode.AsksFirst, StopRule.Opened)],
+            ("2027-01-18 10:30", Sent()),
+            ("2027-01-18 10:30", Began),
+            ("2027-01-20 10:30", held),
+            ("2027-01-20 11:00", Opened)
+        );
         var stopped = Only(project);
-        Assert.Equal((StepState.Stopped, StopRule.Opened, new LetterId(7)), (stopped.State, stopped.Why!.Value, stopped.Letter!.Value));
+        Assert.Equal(
+            (StepState.Stopped, StopRule.Opened, new LetterId(7)),
+            (stopped.State, stopped.Why!.Value, stopped.Letter!.Value)
+        );
         Assert.Single(DueRule.Stopped(project, At("2027-01-26 09:00")));
     }
 
     [Fact] // common practice: an answer withdraws the nudges
     public void An_answer_stops_what_is_still_to_come() =>
-        Assert.Equal(StopRule.Answered, Only(Project([Nudge(2, StepMode.ByItself, StopRule.Answered)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 10:00", Answer()))).Why);
+        Assert.Equal(
+            StopRule.Answered,
+            Only(
+                Project(
+                    [Nudge(2, StepMode.ByItself, StopRule.Answered)],
+                    ("2027-01-18 10:30", Sent()),
+                    ("2027-01-18 10:30", Began),
+                    ("2027-01-19 10:00", Answer())
+                )
+            ).Why
+        );
 
     [Fact]
     public void What_came_before_the_cause_stops_nothing() =>
-        Assert.Equal(StepState.Planned, Only(Project([Nudge(2, StepMode.ByItself, StopRule.Answered)], ("2027-01-18 10:00", Answer()), ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began))).State);
+        Assert.Equal(
+            StepState.Planned,
+            Only(
+                Project(
+                    [Nudge(2, StepMode.ByItself, StopRule.Answered)],
+                    ("2027-01-18 10:00", Answer()),
+                    ("2027-01-18 10:30", Sent()),
+                    ("2027-01-18 10:30", Began)
+                )
+            ).State
+        );
 
     [Fact]
     public void A_new_version_has_its_own_step_and_ends_the_older_one()
     {
         var second = new Happening.ProposalSent(new VersionId(2), Date("2027-03-01"));
-        var plan = Plan.Of(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 10:00", second)));
-        Assert.Equal([(StepState.Stopped, 0), (StepState.Planned, 1)], plan.Select(step => (step.State, step.Ref.Occurrence)));
+        var plan = Plan.Of(
+            Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 10:00", second))
+        );
+        Assert.Equal(
+            [(StepState.Stopped, 0), (StepState.Planned, 1)],
+            plan.Select(step => (step.State, step.Ref.Occurrence))
+        );
     }
 
     [Fact] // common practice: planned 10th, done 14th, three days later is the 17th
     public void Days_after_the_previous_step_count_from_when_it_was_done()
     {
-        Step first = new("a", new Timing(Cause.RunBegun, Span.Days(6), AnyHour: true), new StepAction.Letter("a"), StepMode.AsksFirst, []);
-        Step then = new("b", new Timing(Cause.PreviousStep, Span.Days(3), AnyHour: true), new StepAction.Letter("b"), StepMode.AsksFirst, []);
-        var plan = Plan.Of(Project([first, then], ("2027-05-04 09:00", Began), ("2027-05-14 09:00", new Happening.StepDone(new StepRef(R, "a", 0), null))));
+        Step first = new(
+            "a",
+            new Timing(Cause.RunBegun, Span.Days(6), AnyHour: true),
+            new StepAction.Letter("a"),
+            StepMode.AsksFirst,
+            []
+        );
+        Step then = new(
+            "b",
+            new Timing(Cause.PreviousStep, Span.Days(3), AnyHour: true),
+            new StepAction.Letter("b"),
+            StepMode.AsksFirst,
+            []
+        );
+        var plan = Plan.Of(
+            Project(
+                [first, then],
+                ("2027-05-04 09:00", Began),
+                ("2027-05-14 09:00", new Happening.StepDone(new StepRef(R, "a", 0), null))
+            )
+        );
         Assert.Equal(At("2027-05-17 09:00"), plan[1].Due);
         Assert.Equal(StepState.Parked, Plan.Of(Project([first, then], ("2027-05-04 09:00", Began)))[1].State);
     }
@@ -70,40 +141,119 @@ public class PlanTests
     [InlineData("2027-06-18", "2027-10-02", -4, SpanUnit.Months, 104)]
     public void A_moved_date_moves_what_hangs_on_it(string from, string to, int count, SpanUnit unit, int days)
     {
-        Step step = new("order", new Timing(Cause.NamedDate, new Span(count, unit)), new StepAction.Tasks("order"), StepMode.ByItself, []);
-        Instant Due(params string[] dates) => Only(Project([step], [("2027-01-04 09:00", Began), .. dates.Select((d, i) => ($"2027-01-0{5 + i} 09:00", OpeningDay(d)))])).Due!.Value;
-        Assert.Equal(days, DateWords.DaysBetween(World.Calendar.DateOf(Due(from)), World.Calendar.DateOf(Due(from, to))));
+        Step step = new(
+            "order",
+            new Timing(Cause.NamedDate, new Span(count, unit)),
+            new StepAction.Tasks("order"),
+            StepMode.ByItself,
+            []
+        );
+        Instant Due(params string[] dates) =>
+            Only(
+                Project(
+                    [step],
+                    [("2027-01-04 09:00", Began), .. dates.Select((d, i) => ($"2027-01-0{5 + i} 09:00", OpeningDay(d)))]
+                )
+            ).Due!.Value;
+        Assert.Equal(
+            days,
+            DateWords.DaysBetween(World.Calendar.DateOf(Due(from)), World.Calendar.DateOf(Due(from, to)))
+        );
     }
 
     [Theory]
     [InlineData(LateStart.Skip, StepState.Skipped, "2027-01-02 09:00")]
     [InlineData(LateStart.AtOnce, StepState.Planned, "2027-01-25 09:00")]
-    public void A_step_already_past_when_the_run_begins_follows_its_late_start_rule(LateStart rule, StepState state, string due)
+    public void A_step_already_past_when_the_run_begins_follows_its_late_start_rule(
+        LateStart rule,
+        StepState state,
+        string due
+    )
     {
-        Step step = new("order", new Timing(Cause.NamedDate, Span.Days(-60)), new StepAction.Tasks("order"), StepMode.ByItself, [], rule);
-        var planned = Only(Project([step], ("2027-01-25 09:00", OpeningDay("2027-03-03")), ("2027-01-25 09:00", Began)));
+        Step step = new(
+            "order",
+            new Timing(Cause.NamedDate, Span.Days(-60)),
+            new StepAction.Tasks("order"),
+            StepMode.ByItself,
+            [],
+            rule
+        );
+        var planned = Only(
+            Project([step], ("2027-01-25 09:00", OpeningDay("2027-03-03")), ("2027-01-25 09:00", Began))
+        );
         Assert.Equal((state, At(due)), (planned.State, planned.Due!.Value));
     }
 
     [Fact]
     public void An_end_stops_everything_pending() =>
-        Assert.Equal(StopRule.Ended, Only(Project([Nudge(2)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), ("2027-01-19 09:00", new Happening.Ended(EndReason.Lost)))).Why);
+        Assert.Equal(
+            StopRule.Ended,
+            Only(
+                Project(
+                    [Nudge(2)],
+                    ("2027-01-18 10:30", Sent()),
+                    ("2027-01-18 10:30", Began),
+                    ("2027-01-19 09:00", new Happening.Ended(EndReason.Lost))
+                )
+            ).Why
+        );
 
     [Fact]
     public void A_follow_up_of_an_inquiry_ends_when_a_proposal_takes_its_place_and_a_thank_you_does_not()
     {
-        Step thanks = new("thanks", new Timing(Cause.InquiryCame, Span.None, AnyHour: true), new StepAction.Letter("thanks"), StepMode.ByItself, []);
-        Step follow = new("follow", new Timing(Cause.InquiryCame, Span.Days(9)), new StepAction.Letter("follow"), StepMode.AsksFirst, [StopRule.Answered]);
-        var plan = Plan.Of(Project([thanks, follow], ("2027-01-18 10:00", Inquiry), ("2027-01-18 10:00", Began), ("2027-01-19 10:00", Sent())));
-        Assert.Equal([(StepState.Planned, null), (StepState.Stopped, StopRule.Replaced)], plan.Select(step => (step.State, step.Why)));
+        Step thanks = new(
+            "thanks",
+            new Timing(Cause.InquiryCame, Span.None, AnyHour: true),
+            new StepAction.Letter("thanks"),
+            StepMode.ByItself,
+            []
+        );
+        Step follow = new(
+            "follow",
+            new Timing(Cause.InquiryCame, Span.Days(9)),
+            new StepAction.Letter("follow"),
+            StepMode.AsksFirst,
+            [StopRule.Answered]
+        );
+        var plan = Plan.Of(
+            Project(
+                [thanks, follow],
+                ("2027-01-18 10:00", Inquiry),
+                ("2027-01-18 10:00", Began),
+                ("2027-01-19 10:00", Sent())
+            )
+        );
+        Assert.Equal(
+            [(StepState.Planned, null), (StepState.Stopped, StopRule.Replaced)],
+            plan.Select(step => (step.State, step.Why))
+        );
     }
 
     [Fact]
     public void A_confirmation_leaves_at_any_hour_and_what_must_be_out_before_a_date_leaves_earlier()
     {
-        Step thanks = new("thanks", new Timing(Cause.InquiryCame, Span.None, AnyHour: true), new StepAction.Letter("thanks"), StepMode.ByItself, []);
-        Step before = new("before", new Timing(Cause.NamedDate, Span.Days(-3)), new StepAction.Letter("before"), StepMode.AsksFirst, []);
-        var plan = Plan.Of(Project([thanks, before], ("2027-01-23 22:30", Inquiry), ("2027-01-23 22:30", Began), ("2027-01-23 22:30", OpeningDay("2027-03-17"))));
+        Step thanks = new(
+            "thanks",
+            new Timing(Cause.InquiryCame, Span.None, AnyHour: true),
+            new StepAction.Letter("thanks"),
+            StepMode.ByItself,
+            []
+        );
+        Step before = new(
+            "before",
+            new Timing(Cause.NamedDate, Span.Days(-3)),
+            new StepAction.Letter("before"),
+            StepMode.AsksFirst,
+            []
+        );
+        var plan = Plan.Of(
+            Project(
+                [thanks, before],
+                ("2027-01-23 22:30", Inquiry),
+                ("2027-01-23 22:30", Began),
+                ("2027-01-23 22:30", OpeningDay("2027-03-17"))
+            )
+        );
         Assert.Equal([At("2027-01-23 22:30"), At("2027-03-12 17:59")], plan.Select(step => step.Due!.Value)); // three days before is a Sunday
     }
 
@@ -111,7 +261,10 @@ public class PlanTests
     public void On_time_it_acts_by_itself_or_is_held_as_its_mode_says()
     {
         (string, Happening)[] sent = [("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began)];
-        Assert.Equal(DueAct.Act, Assert.Single(DueRule.Of(Project([Nudge(2, StepMode.ByItself)], sent), At("2027-01-20 10:30"))).Act);
+        Assert.Equal(
+            DueAct.Act,
+            Assert.Single(DueRule.Of(Project([Nudge(2, StepMode.ByItself)], sent), At("2027-01-20 10:30"))).Act
+        );
         Assert.Equal(DueAct.Hold, Assert.Single(DueRule.Of(Project([Nudge(2)], sent), At("2027-01-20 10:30"))).Act);
         Assert.Empty(DueRule.Of(Project([Nudge(2)], sent), At("2027-01-20 10:29")));
     }
@@ -119,75 +272,166 @@ public class PlanTests
     [Fact]
     public void Of_letters_over_a_day_late_only_the_newest_is_held()
     {
-        var project = Project([Nudge(1, StepMode.ByItself), Nudge(2, StepMode.ByItself)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began));
+        var project = Project(
+            [Nudge(1, StepMode.ByItself), Nudge(2, StepMode.ByItself)],
+            ("2027-01-18 10:30", Sent()),
+            ("2027-01-18 10:30", Began)
+        );
         Assert.Equal([DueAct.Skip, DueAct.Hold], DueRule.Of(project, At("2027-02-01 09:00")).Select(due => due.Act));
     }
 
     [Theory]
     [InlineData("2027-01-19 10:00", StepState.Stopped), InlineData("2027-01-05 10:00", StepState.Planned)]
     public void A_rest_stops_what_was_under_way_and_nothing_that_begins_after_it(string rested, StepState state) =>
-        Assert.Equal(state, Only(Project([Nudge(2, StepMode.AsksFirst, StopRule.Resting)], ("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began), (rested, new Happening.RestBegan(Date("2027-01-12"))))).State);
+        Assert.Equal(
+            state,
+            Only(
+                Project(
+                    [Nudge(2, StepMode.AsksFirst, StopRule.Resting)],
+                    ("2027-01-18 10:30", Sent()),
+                    ("2027-01-18 10:30", Began),
+                    (rested, new Happening.RestBegan(Date("2027-01-12")))
+                )
+            ).State
+        );
 
     [Fact]
     public void What_stays_in_the_house_acts_also_when_late()
     {
-        Step tasks = new("tasks", new Timing(Cause.RunBegun, Span.None), new StepAction.Tasks("mural"), StepMode.ByItself, []);
-        Assert.Equal(DueAct.Act, Assert.Single(DueRule.Of(Project([tasks], ("2027-01-18 10:30", Began)), At("2027-02-18 10:30"))).Act);
+        Step tasks = new(
+            "tasks",
+            new Timing(Cause.RunBegun, Span.None),
+            new StepAction.Tasks("mural"),
+            StepMode.ByItself,
+            []
+        );
+        Assert.Equal(
+            DueAct.Act,
+            Assert.Single(DueRule.Of(Project([tasks], ("2027-01-18 10:30", Began)), At("2027-02-18 10:30"))).Act
+        );
     }
 
     [Fact]
     public void A_held_step_makes_those_that_hang_on_it_wait_and_a_skipped_one_lets_them_go()
     {
-        Step first = new("a", new Timing(Cause.RunBegun, Span.Days(1), AnyHour: true), new StepAction.Letter("a"), StepMode.AsksFirst, []);
-        Step then = new("b", new Timing(Cause.PreviousStep, Span.Days(2), AnyHour: true), new StepAction.Letter("b"), StepMode.AsksFirst, []);
+        Step first = new(
+            "a",
+            new Timing(Cause.RunBegun, Span.Days(1), AnyHour: true),
+            new StepAction.Letter("a"),
+            StepMode.AsksFirst,
+            []
+        );
+        Step then = new(
+            "b",
+            new Timing(Cause.PreviousStep, Span.Days(2), AnyHour: true),
+            new StepAction.Letter("b"),
+            StepMode.AsksFirst,
+            []
+        );
         var reference = new StepRef(R, "a", 0);
-        (string, Happening)[] held = [("2027-01-18 10:00", Began), ("2027-01-19 10:00", new Happening.StepHeld(reference, new LetterId(1)))];
+        (string, Happening)[] held =
+        [
+            ("2027-01-18 10:00", Began),
+            ("2027-01-19 10:00", new Happening.StepHeld(reference, new LetterId(1))),
+        ];
         Assert.Equal(StepState.Parked, Plan.Of(Project([first, then], held))[1].State);
-        Assert.Equal(At("2027-01-23 09:00"), Plan.Of(Project([first, then], [.. held, ("2027-01-21 09:00", new Happening.StepSkipped(reference))]))[1].Due);
+        Assert.Equal(
+            At("2027-01-23 09:00"),
+            Plan.Of(Project([first, then], [.. held, ("2027-01-21 09:00", new Happening.StepSkipped(reference))]))[
+                1
+            ].Due
+        );
     }
 
     [Fact]
     public void A_payment_reminder_stops_when_its_own_invoice_is_paid()
     {
-        Step remind = new("remind", new Timing(Cause.InvoiceDue, Span.Days(1)), new StepAction.Letter("remind"), StepMode.ByItself, [StopRule.Paid]);
+        Step remind = new(
+            "remind",
+            new Timing(Cause.InvoiceDue, Span.Days(1)),
+            new StepAction.Letter("remind"),
+            StepMode.ByItself,
+            [StopRule.Paid]
+        );
         Happening Issued(long id) => new Happening.InvoiceIssued(new InvoiceId(id), Eur(100), Date("2027-01-20"));
-        var plan = Plan.Of(Project([remind], ("2027-01-10 09:00", Began), ("2027-01-10 09:00", Issued(1)), ("2027-01-10 09:00", Issued(2)), ("2027-01-12 09:00", Paid(100, 1, invoice: 2))));
+        var plan = Plan.Of(
+            Project(
+                [remind],
+                ("2027-01-10 09:00", Began),
+                ("2027-01-10 09:00", Issued(1)),
+                ("2027-01-10 09:00", Issued(2)),
+                ("2027-01-12 09:00", Paid(100, 1, invoice: 2))
+            )
+        );
         Assert.Equal([StepState.Planned, StepState.Stopped], plan.Select(step => step.State));
     }
 
     [Fact]
     public void Every_due_step_gets_exactly_one_act_and_acting_ends_it() =>
-        Gen.Select(Gen.Int[0, 9].Array[1, 8], Gen.Bool.Array[8], Gen.Int[0, 720]).Sample((days, asks, hours) =>
-        {
-            var steps = days.Select((d, i) => Nudge(d, asks[i] ? StepMode.AsksFirst : StepMode.ByItself) with { Key = $"s{i}" }).ToArray();
-            (string, Happening)[] facts = [("2027-01-04 10:00", Sent()), ("2027-01-04 10:00", Began)];
-            var now = At("2027-01-04 10:00") + Duration.FromHours(hours);
-            var due = DueRule.Of(Project(steps, facts), now);
-            Assert.Equal(due.Length, due.Select(d => d.Step.Ref).Distinct().Count());
-            var done = due.Select(d => ("2027-02-20 10:00", (Happening)new Happening.StepDone(d.Step.Ref, null)));
-            Assert.Empty(DueRule.Of(Project(steps, [.. facts, .. done]), now));
-        });
+        Gen.Select(Gen.Int[0, 9].Array[1, 8], Gen.Bool.Array[8], Gen.Int[0, 720])
+            .Sample(
+                (days, asks, hours) =>
+                {
+                    var steps = days.Select(
+                            (d, i) => Nudge(d, asks[i] ? StepMode.AsksFirst : StepMode.ByItself) with { Key = $"s{i}" }
+                        )
+                        .ToArray();
+                    (string, Happening)[] facts = [("2027-01-04 10:00", Sent()), ("2027-01-04 10:00", Began)];
+                    var now = At("2027-01-04 10:00") + Duration.FromHours(hours);
+                    var due = DueRule.Of(Project(steps, facts), now);
+                    Assert.Equal(due.Length, due.Select(d => d.Step.Ref).Distinct().Count());
+                    var done = due.Select(d =>
+                        ("2027-02-20 10:00", (Happening)new Happening.StepDone(d.Step.Ref, null))
+                    );
+                    Assert.Empty(DueRule.Of(Project(steps, [.. facts, .. done]), now));
+                }
+            );
 
-    private static readonly Step Welcome = new("welcome", new Timing(Cause.Booked, Span.Days(1)), new StepAction.Letter("welcome"), StepMode.AsksFirst, []);
-    private static readonly Happening WelcomeHeld = new Happening.StepHeld(new StepRef(R, "welcome", 0), new LetterId(7));
+    private static readonly Step Welcome = new(
+        "welcome",
+        new Timing(Cause.Booked, Span.Days(1)),
+        new StepAction.Letter("welcome"),
+        StepMode.AsksFirst,
+        []
+    );
+    private static readonly Happening WelcomeHeld = new Happening.StepHeld(
+        new StepRef(R, "welcome", 0),
+        new LetterId(7)
+    );
     private static readonly (string, Happening)[] BookedAndHeld =
     [
-        ("2027-01-18 10:30", Began), ("2027-01-18 10:30", Accepted()), ("2027-01-18 10:30", Signed(Signer.Client)), ("2027-01-18 11:00", Signed(Signer.Owner)), ("2027-01-19 09:00", Paid(1200)), ("2027-01-20 09:00", WelcomeHeld),
+        ("2027-01-18 10:30", Began),
+        ("2027-01-18 10:30", Accepted()),
+        ("2027-01-18 10:30", Signed(Signer.Client)),
+        ("2027-01-18 11:00", Signed(Signer.Owner)),
+        ("2027-01-19 09:00", Paid(1200)),
+        ("2027-01-20 09:00", WelcomeHeld),
     ];
 
     [Fact]
     public void A_held_step_whose_cause_is_taken_back_is_stopped_with_that_reason_and_keeps_its_letter()
     {
         Assert.Equal(StepState.Held, Only(Project([Welcome], BookedAndHeld)).State);
-        var project = Project([Welcome], [.. BookedAndHeld, ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1)))]);
+        var project = Project(
+            [Welcome],
+            [.. BookedAndHeld, ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1)))]
+        );
         var stopped = Assert.Single(DueRule.Stopped(project, At("2027-01-26 09:00")));
-        Assert.Equal((StepState.Stopped, StopRule.CauseGone, new LetterId(7)), (stopped.State, stopped.Why!.Value, stopped.Letter!.Value));
+        Assert.Equal(
+            (StepState.Stopped, StopRule.CauseGone, new LetterId(7)),
+            (stopped.State, stopped.Why!.Value, stopped.Letter!.Value)
+        );
     }
 
     [Fact]
     public void A_step_stopped_for_want_of_its_cause_is_planned_again_when_the_cause_is_there_again()
     {
-        (string, Happening)[] lost = [.. BookedAndHeld, ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1))), ("2027-01-25 09:00", new Happening.StepStopped(new StepRef(R, "welcome", 0), StopRule.CauseGone))];
+        (string, Happening)[] lost =
+        [
+            .. BookedAndHeld,
+            ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1))),
+            ("2027-01-25 09:00", new Happening.StepStopped(new StepRef(R, "welcome", 0), StopRule.CauseGone)),
+        ];
         Assert.Equal(StepState.Stopped, Only(Project([Welcome], lost)).State);
         var again = Only(Project([Welcome], [.. lost, ("2027-02-01 09:00", Paid(1200, 2))]));
         Assert.Equal((StepState.Planned, At("2027-02-02 09:00")), (again.State, again.Due!.Value));
@@ -196,10 +440,33 @@ public class PlanTests
     [Fact]
     public void What_hangs_on_a_step_that_was_planned_again_is_not_held_any_more()
     {
-        Step first = new("a", new Timing(Cause.RunBegun, Span.Days(6), AnyHour: true), new StepAction.Letter("a"), StepMode.AsksFirst, []);
-        Step then = new("b", new Timing(Cause.PreviousStep, Span.None, AnyHour: true), new StepAction.Letter("b"), StepMode.AsksFirst, []);
+        Step first = new(
+            "a",
+            new Timing(Cause.RunBegun, Span.Days(6), AnyHour: true),
+            new StepAction.Letter("a"),
+            StepMode.AsksFirst,
+            []
+        );
+        Step then = new(
+            "b",
+            new Timing(Cause.PreviousStep, Span.None, AnyHour: true),
+            new StepAction.Letter("b"),
+            StepMode.AsksFirst,
+            []
+        );
         var (a, b) = (new StepRef(R, "a", 0), new StepRef(R, "b", 0));
-        var plan = Plan.Of(Project([first, then], ("2027-05-04 09:00", Began), ("2027-05-10 09:00", new Happening.StepSkipped(a)), ("2027-05-10 09:00", new Happening.StepHeld(b, new LetterId(7))), ("2027-05-11 09:00", new Happening.StepReplanned(a))));
-        Assert.Equal([(StepState.Planned, (StopRule?)null), (StepState.Stopped, StopRule.CauseGone)], plan.Select(step => (step.State, step.Why)));
+        var plan = Plan.Of(
+            Project(
+                [first, then],
+                ("2027-05-04 09:00", Began),
+                ("2027-05-10 09:00", new Happening.StepSkipped(a)),
+                ("2027-05-10 09:00", new Happening.StepHeld(b, new LetterId(7))),
+                ("2027-05-11 09:00", new Happening.StepReplanned(a))
+            )
+        );
+        Assert.Equal(
+            [(StepState.Planned, (StopRule?)null), (StepState.Stopped, StopRule.CauseGone)],
+            plan.Select(step => (step.State, step.Why))
+        );
     }
 }

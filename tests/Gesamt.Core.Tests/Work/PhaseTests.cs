@@ -12,7 +12,14 @@ public sealed class PhaseTests
         string.Join(", ", PhaseRule.Of(Case(Kind, [], facts)).Select(phase => phase.State));
 
     private static (string, Happening)[] Booked(params (string, Happening)[] more) =>
-        [("2027-01-04 09:00", Inquiry), ("2027-01-05 09:00", Accepted()), ("2027-01-05 10:00", Signed(Signer.Client)), ("2027-01-05 11:00", Signed(Signer.Owner)), ("2027-01-06 09:00", Paid(1200)), .. more];
+        [
+            ("2027-01-04 09:00", Inquiry),
+            ("2027-01-05 09:00", Accepted()),
+            ("2027-01-05 10:00", Signed(Signer.Client)),
+            ("2027-01-05 11:00", Signed(Signer.Owner)),
+            ("2027-01-06 09:00", Paid(1200)),
+            .. more,
+        ];
 
     private static Happening Approved(string? phase) => new Happening.ReviewApproved(new ReviewId(1), phase);
 
@@ -29,12 +36,23 @@ public sealed class PhaseTests
 
     [Fact]
     public void A_withdrawn_approval_reopens_the_phase() =>
-        Assert.Equal("Ahead, InWork, InWork", States(Booked(("2027-02-01 09:00", Approved("sketch")), ("2027-02-02 09:00", new Happening.ApprovalWithdrawn(new ReviewId(1), "sketch")))));
+        Assert.Equal(
+            "Ahead, InWork, InWork",
+            States(
+                Booked(
+                    ("2027-02-01 09:00", Approved("sketch")),
+                    ("2027-02-02 09:00", new Happening.ApprovalWithdrawn(new ReviewId(1), "sketch"))
+                )
+            )
+        );
 
     [Fact]
     public void The_owner_changes_any_phase_freely()
     {
-        var facts = Booked(("2027-02-01 09:00", new Happening.PhaseSet("survey", PhaseState.Resting)), ("2027-02-02 09:00", new Happening.PhaseSet("paint", PhaseState.Done)));
+        var facts = Booked(
+            ("2027-02-01 09:00", new Happening.PhaseSet("survey", PhaseState.Resting)),
+            ("2027-02-02 09:00", new Happening.PhaseSet("paint", PhaseState.Done))
+        );
         Assert.Equal("Resting, Ahead, Done", States(facts));
         Assert.Equal(At("2027-02-01 09:00"), PhaseRule.Of(Case(Kind, [], facts))[0].Since);
     }
@@ -45,5 +63,13 @@ public sealed class PhaseTests
 
     [Fact]
     public void What_the_owner_did_to_the_next_phase_stays() =>
-        Assert.Equal("Ahead, Done, Resting", States(Booked(("2027-01-20 09:00", new Happening.PhaseSet("paint", PhaseState.Resting)), ("2027-02-01 09:00", Approved("sketch")))));
+        Assert.Equal(
+            "Ahead, Done, Resting",
+            States(
+                Booked(
+                    ("2027-01-20 09:00", new Happening.PhaseSet("paint", PhaseState.Resting)),
+                    ("2027-02-01 09:00", Approved("sketch"))
+                )
+            )
+        );
 }

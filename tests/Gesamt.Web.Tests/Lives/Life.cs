@@ -35,14 +35,17 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
     public LivedStudio Studio { get; } = studio;
     public Visitor Owner { get; private set; } = null!;
     public Visitor Stranger { get; } = new(studio);
+
     /// <summary>Client pages by their address, each with the browser that opened it.</summary>
     public Dictionary<string, Visitor> Clients { get; } = [];
+
     /// <summary>What was confirmed, and how to see that it is still there.</summary>
     public List<(string What, Func<Task<bool>> IsThere)> Confirmed { get; } = [];
     public List<string> Log { get; } = [];
     public int Requests { get; private set; }
     public Instant Now => Studio.Services.GetRequiredService<TimeProvider>().Now();
-    public LocalDate Today => new StudioCalendar(DateTimeZoneProviders.Tzdb["Europe/Dublin"], [], new(8, 0), new(18, 0)).DateOf(Now);
+    public LocalDate Today =>
+        new StudioCalendar(DateTimeZoneProviders.Tzdb["Europe/Dublin"], [], new(8, 0), new(18, 0)).DateOf(Now);
 
     public async Task BeginAsync()
     {
@@ -53,7 +56,12 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
     public ValueTask DisposeAsync() => Studio.DisposeAsync();
 
     /// <summary>Sends something and sees that the server never falls over.</summary>
-    public async Task<(HttpStatusCode Status, string Body)> SendAsync(Visitor who, string method, string path, object? body = null)
+    public async Task<(HttpStatusCode Status, string Body)> SendAsync(
+        Visitor who,
+        string method,
+        string path,
+        object? body = null
+    )
     {
         Requests++;
         HttpContent? content = body switch
@@ -65,16 +73,25 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
         };
         var answer = await who.SendAsync(new(method), path, content);
         var text = await answer.Content.ReadAsStringAsync();
-        if ((int)answer.StatusCode >= 500) throw new LifeException($"{method} {path} answers {(int)answer.StatusCode}: {text[..Math.Min(text.Length, 400)]}\n  sent: {Short(body)}");
+        if ((int)answer.StatusCode >= 500)
+            throw new LifeException(
+                $"{method} {path} answers {(int)answer.StatusCode}: {text[..Math.Min(text.Length, 400)]}\n  sent: {Short(body)}"
+            );
         return (answer.StatusCode, text);
     }
 
-    public async Task<(HttpStatusCode Status, string Body)> OwnerAsync(string method, string path, object? body = null) => await SendAsync(Owner, method, path, body);
+    public async Task<(HttpStatusCode Status, string Body)> OwnerAsync(
+        string method,
+        string path,
+        object? body = null
+    ) => await SendAsync(Owner, method, path, body);
 
     public async Task<JsonElement?> LookAsync(Visitor who, string path)
     {
         var (status, body) = await SendAsync(who, "GET", path);
-        return status == HttpStatusCode.OK && body.StartsWith('{') | body.StartsWith('[') ? JsonDocument.Parse(body).RootElement : null;
+        return status == HttpStatusCode.OK && body.StartsWith('{') | body.StartsWith('[')
+            ? JsonDocument.Parse(body).RootElement
+            : null;
     }
 
     /// <summary>Time goes on: everything due in between happens in its order, hour by hour where much is due.</summary>
@@ -87,7 +104,8 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
             await Studio.WaitUntilAsync(Now + next);
         }
         // a session that was not used for two weeks has run out
-        if (duration >= Duration.FromDays(1)) await SignInAsync();
+        if (duration >= Duration.FromDays(1))
+            await SignInAsync();
         await EnterAsync();
     }
 
@@ -96,7 +114,8 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
     {
         await Owner.TokenAsync("/api/session");
         var (status, body) = await SendAsync(Owner, "POST", "/api/session", new { password = "harbour light" });
-        if (status != HttpStatusCode.NoContent) throw new LifeException($"The owner cannot sign in: {(int)status} {body}");
+        if (status != HttpStatusCode.NoContent)
+            throw new LifeException($"The owner cannot sign in: {(int)status} {body}");
         await Owner.TokenAsync("/api/session");
     }
 
@@ -105,13 +124,15 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
     {
         foreach (var (id, text) in Letters())
         {
-            if (!entered.Add(id)) continue;
+            if (!entered.Add(id))
+                continue;
             foreach (Match match in Link.Matches(text))
             {
                 var visitor = new Visitor(Studio);
                 var answer = await visitor.AskAsync(match.Groups[1].Value);
                 var page = answer.Headers.Location?.ToString() ?? "";
-                if ((await visitor.AskAsync($"{page}/api")).StatusCode != HttpStatusCode.OK) continue;
+                if ((await visitor.AskAsync($"{page}/api")).StatusCode != HttpStatusCode.OK)
+                    continue;
                 await visitor.TokenAsync($"{page}/api");
                 Clients[page] = visitor;
             }
@@ -122,14 +143,30 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
     public List<(string Id, string Text)> Letters()
     {
         var post = Studio.Services.GetRequiredService<StandIns.PostOffice>();
-        return [.. post.List(null).Where(l => l.FromStudio).Select(l => (l.Id.ToString(System.Globalization.CultureInfo.InvariantCulture), post.Letter(l.Id).Text))];
+        return
+        [
+            .. post.List(null)
+                .Where(l => l.FromStudio)
+                .Select(l =>
+                    (l.Id.ToString(System.Globalization.CultureInfo.InvariantCulture), post.Letter(l.Id).Text)
+                ),
+        ];
     }
 
-    public Task<List<long>> ProjectsAsync() => Studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.OrderBy(p => p.Id).Select(p => p.Id.Value).ToListAsync());
+    public Task<List<long>> ProjectsAsync() =>
+        Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) => db.Projects.OrderBy(p => p.Id).Select(p => p.Id.Value).ToListAsync()
+        );
 
     private static string Short(object? body)
     {
-        var text = body switch { null => "", HttpContent => "bytes", JsonNode json => json.ToJsonString(), _ => JsonSerializer.Serialize(body) };
+        var text = body switch
+        {
+            null => "",
+            HttpContent => "bytes",
+            JsonNode json => json.ToJsonString(),
+            _ => JsonSerializer.Serialize(body),
+        };
         return text[..Math.Min(text.Length, 600)];
     }
 }

@@ -1,6 +1,6 @@
-using CsCheck;
 using System.Diagnostics;
 using System.Globalization;
+using CsCheck;
 
 namespace Gesamt.Web.Tests.Lives;
 
@@ -8,7 +8,13 @@ namespace Gesamt.Web.Tests.Lives;
 /// <remarks>For a minute with a fresh seed in every run; longer by GESAMT_LIVE_MINUTES, which ./gesamt live sets. A seed that was printed is lived again by GESAMT_LIVE_SEED.</remarks>
 public sealed class LifeTests(ITestOutputHelper output)
 {
-    private static readonly double Minutes = double.TryParse(Environment.GetEnvironmentVariable("GESAMT_LIVE_MINUTES"), CultureInfo.InvariantCulture, out var minutes) ? minutes : 1;
+    private static readonly double Minutes = double.TryParse(
+        Environment.GetEnvironmentVariable("GESAMT_LIVE_MINUTES"),
+        CultureInfo.InvariantCulture,
+        out var minutes
+    )
+        ? minutes
+        : 1;
     private static readonly int LongestLife = Minutes > 1 ? 250 : 60;
 
     [Fact]
@@ -20,50 +26,70 @@ public sealed class LifeTests(ITestOutputHelper output)
         var watch = Stopwatch.StartNew();
         try
         {
-            Gen.Select(Gen.Int[0, Acts.Count - 1], Gen.Int[0, 999_999], (what, how) => new Act(what, how)).Array[1, LongestLife].Sample(life =>
-            {
-                lives++;
-                LiveAsync(life, act =>
-                {
-                    acts++;
-                    done[Acts.NameOf(act.What)] = done.GetValueOrDefault(Acts.NameOf(act.What)) + 1;
-                }, facts, ref requests);
-            }, seed: Environment.GetEnvironmentVariable("GESAMT_LIVE_SEED"), time: (int)(Minutes * 60), threads: 1, print: life => string.Join(" ", life));
+            Gen.Select(Gen.Int[0, Acts.Count - 1], Gen.Int[0, 999_999], (what, how) => new Act(what, how))
+                .Array[1, LongestLife]
+                .Sample(
+                    life =>
+                    {
+                        lives++;
+                        LiveAsync(
+                            life,
+                            act =>
+                            {
+                                acts++;
+                                done[Acts.NameOf(act.What)] = done.GetValueOrDefault(Acts.NameOf(act.What)) + 1;
+                            },
+                            facts,
+                            ref requests
+                        );
+                    },
+                    seed: Environment.GetEnvironmentVariable("GESAMT_LIVE_SEED"),
+                    time: (int)(Minutes * 60),
+                    threads: 1,
+                    print: life => string.Join(" ", life)
+                );
         }
         finally
         {
-            var told = string.Create(CultureInfo.InvariantCulture, $"{lives} lives, {acts} acts, {requests} requests in {watch.Elapsed.TotalMinutes:0.0} minutes. Acts: {string.Join(", ", done.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}. Facts: {string.Join(", ", facts.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}");
+            var told = string.Create(
+                CultureInfo.InvariantCulture,
+                $"{lives} lives, {acts} acts, {requests} requests in {watch.Elapsed.TotalMinutes:0.0} minutes. Acts: {string.Join(", ", done.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}. Facts: {string.Join(", ", facts.OrderByDescending(one => one.Value).Select(one => $"{one.Key} {one.Value}"))}"
+            );
             output.WriteLine(told);
-            if (Minutes > 1) Console.WriteLine(told);
+            if (Minutes > 1)
+                Console.WriteLine(told);
         }
         Assert.True(acts > 0);
     }
 
     private static void LiveAsync(Act[] acts, Action<Act> doing, Dictionary<string, int> facts, ref int requests) =>
         requests += Task.Run(async () =>
-        {
-            await using var life = new Life(new LivedStudio());
-            await life.BeginAsync();
-            var checks = new Checks(life);
-            foreach (var act in acts)
             {
-                doing(act);
-                try
+                await using var life = new Life(new LivedStudio());
+                await life.BeginAsync();
+                var checks = new Checks(life);
+                foreach (var act in acts)
                 {
-                    await Acts.DoAsync(life, act);
-                    await checks.HoldAsync();
+                    doing(act);
+                    try
+                    {
+                        await Acts.DoAsync(life, act);
+                        await checks.HoldAsync();
+                    }
+                    catch (Exception e) when (e is not LifeException)
+                    {
+                        throw new LifeException($"{act}: {e}");
+                    }
+                    catch (LifeException e)
+                    {
+                        throw new LifeException($"{act}: {e.Message}");
+                    }
                 }
-                catch (Exception e) when (e is not LifeException)
-                {
-                    throw new LifeException($"{act}: {e}");
-                }
-                catch (LifeException e)
-                {
-                    throw new LifeException($"{act}: {e.Message}");
-                }
-            }
-            await checks.HoldAsync(last: true);
-            foreach (var (kind, times) in checks.Facts) facts[kind] = facts.GetValueOrDefault(kind) + times;
-            return life.Requests;
-        }).GetAwaiter().GetResult();
+                await checks.HoldAsync(last: true);
+                foreach (var (kind, times) in checks.Facts)
+                    facts[kind] = facts.GetValueOrDefault(kind) + times;
+                return life.Requests;
+            })
+            .GetAwaiter()
+            .GetResult();
 }

@@ -8,14 +8,38 @@ namespace Gesamt.Web.Tests.Lives;
 public sealed record RawFact(long Id, long Project, long Happened, long Recorded, string By, string Kind, JsonObject Of)
 {
     public long Number(string name) => Of[name]?.GetValue<long>() ?? 0;
+
     public long Minor(string name) => Of[name]?["minor"]?.GetValue<long>() ?? 0;
 }
 
 public sealed record RawTask(long Project, string? Due);
 
-public sealed record RawProject(long Id, JsonObject Rules, string Stage, string Turn, string? Ended, bool Booked, long? Agreed, long Paid, long Owed, bool Rehearsal, bool PutAway);
+public sealed record RawProject(
+    long Id,
+    JsonObject Rules,
+    string Stage,
+    string Turn,
+    string? Ended,
+    bool Booked,
+    long? Agreed,
+    long Paid,
+    long Owed,
+    bool Rehearsal,
+    bool PutAway
+);
 
-public sealed record RawLetter(long Id, long? Project, string State, string? Template, bool ByItself, string ToMail, long? Run, string? Step, int? Occurrence, long At);
+public sealed record RawLetter(
+    long Id,
+    long? Project,
+    string State,
+    string? Template,
+    bool ByItself,
+    string ToMail,
+    long? Run,
+    string? Step,
+    int? Occurrence,
+    long At
+);
 
 public sealed record RawInvoice(long Id, long Project, string Sort, long Total, long Owed);
 
@@ -41,15 +65,65 @@ public sealed class RawStudio
             command.CommandText = sql;
             using var reader = command.ExecuteReader();
             List<T> rows = [];
-            while (reader.Read()) rows.Add(row(reader));
+            while (reader.Read())
+                rows.Add(row(reader));
             return rows;
         }
-        Facts = All("SELECT Id, ProjectId, Happened, Recorded, \"By\", Kind, Payload FROM Facts ORDER BY Recorded, Id", r => new RawFact(r.GetInt64(0), r.GetInt64(1), r.GetInt64(2), r.GetInt64(3), r.GetString(4), r.GetString(5), JsonNode.Parse(r.GetString(6))!.AsObject()));
-        Projects = All("SELECT Id, Rules, Standing_Stage, Standing_Turn, Standing_Ended, Standing_BookedAt, Standing_AgreedMinor, Standing_PaidMinor, Standing_OwedMinor, Rehearsal, Standing_PutAway FROM Projects", r => new RawProject(r.GetInt64(0), JsonNode.Parse(r.GetString(1))!.AsObject(), r.GetString(2), r.GetString(3), r.IsDBNull(4) ? null : r.GetString(4), !r.IsDBNull(5), r.IsDBNull(6) ? null : r.GetInt64(6), r.GetInt64(7), r.GetInt64(8), r.GetInt64(9) == 1, r.GetInt64(10) == 1));
-        OpenTasks = All("SELECT ProjectId, Due FROM Tasks WHERE DoneAt IS NULL AND Removed = 0", r => new RawTask(r.GetInt64(0), r.IsDBNull(1) ? null : r.GetString(1)));
-        Letters = All("SELECT Id, ProjectId, State, Template, ByItself, ToMail, RunId, Step, Occurrence, At FROM Letters", r => new RawLetter(r.GetInt64(0), r.IsDBNull(1) ? null : r.GetInt64(1), r.GetString(2), r.IsDBNull(3) ? null : r.GetString(3), r.GetInt64(4) == 1, r.GetString(5), r.IsDBNull(6) ? null : r.GetInt64(6), r.IsDBNull(7) ? null : r.GetString(7), r.IsDBNull(8) ? null : r.GetInt32(8), r.GetInt64(9)));
-        Invoices = All("SELECT Id, ProjectId, Sort, TotalMinor, OwedMinor FROM Invoices", r => new RawInvoice(r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetInt64(3), r.GetInt64(4)));
-        Versions = All("SELECT Id, Canonical, Hash FROM Versions", r => new RawVersion(r.GetInt64(0), (byte[])r.GetValue(1), r.GetString(2)));
+        Facts = All(
+            "SELECT Id, ProjectId, Happened, Recorded, \"By\", Kind, Payload FROM Facts ORDER BY Recorded, Id",
+            r => new RawFact(
+                r.GetInt64(0),
+                r.GetInt64(1),
+                r.GetInt64(2),
+                r.GetInt64(3),
+                r.GetString(4),
+                r.GetString(5),
+                JsonNode.Parse(r.GetString(6))!.AsObject()
+            )
+        );
+        Projects = All(
+            "SELECT Id, Rules, Standing_Stage, Standing_Turn, Standing_Ended, Standing_BookedAt, Standing_AgreedMinor, Standing_PaidMinor, Standing_OwedMinor, Rehearsal, Standing_PutAway FROM Projects",
+            r => new RawProject(
+                r.GetInt64(0),
+                JsonNode.Parse(r.GetString(1))!.AsObject(),
+                r.GetString(2),
+                r.GetString(3),
+                r.IsDBNull(4) ? null : r.GetString(4),
+                !r.IsDBNull(5),
+                r.IsDBNull(6) ? null : r.GetInt64(6),
+                r.GetInt64(7),
+                r.GetInt64(8),
+                r.GetInt64(9) == 1,
+                r.GetInt64(10) == 1
+            )
+        );
+        OpenTasks = All(
+            "SELECT ProjectId, Due FROM Tasks WHERE DoneAt IS NULL AND Removed = 0",
+            r => new RawTask(r.GetInt64(0), r.IsDBNull(1) ? null : r.GetString(1))
+        );
+        Letters = All(
+            "SELECT Id, ProjectId, State, Template, ByItself, ToMail, RunId, Step, Occurrence, At FROM Letters",
+            r => new RawLetter(
+                r.GetInt64(0),
+                r.IsDBNull(1) ? null : r.GetInt64(1),
+                r.GetString(2),
+                r.IsDBNull(3) ? null : r.GetString(3),
+                r.GetInt64(4) == 1,
+                r.GetString(5),
+                r.IsDBNull(6) ? null : r.GetInt64(6),
+                r.IsDBNull(7) ? null : r.GetString(7),
+                r.IsDBNull(8) ? null : r.GetInt32(8),
+                r.GetInt64(9)
+            )
+        );
+        Invoices = All(
+            "SELECT Id, ProjectId, Sort, TotalMinor, OwedMinor FROM Invoices",
+            r => new RawInvoice(r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetInt64(3), r.GetInt64(4))
+        );
+        Versions = All(
+            "SELECT Id, Canonical, Hash FROM Versions",
+            r => new RawVersion(r.GetInt64(0), (byte[])r.GetValue(1), r.GetString(2))
+        );
     }
 }
 
@@ -68,10 +142,13 @@ public sealed class Recount
     }
 
     private IEnumerable<RawFact> Of(params string[] kinds) => facts.Where(f => kinds.Contains(f.Kind));
+
     private RawFact? Last(params string[] kinds) => Of(kinds).LastOrDefault();
+
     private bool Any(params string[] kinds) => Of(kinds).Any();
 
-    private static bool After(RawFact later, RawFact earlier) => later.Recorded > earlier.Recorded || later.Recorded == earlier.Recorded && later.Id > earlier.Id;
+    private static bool After(RawFact later, RawFact earlier) =>
+        later.Recorded > earlier.Recorded || later.Recorded == earlier.Recorded && later.Id > earlier.Id;
 
     private List<RawFact> Payments()
     {
@@ -81,7 +158,8 @@ public sealed class Recount
 
     public long Paid => Payments().Sum(f => f.Minor("amount"));
     public long? Agreed => Last("ProposalAccepted", "PriceAgreed") is { } price ? price.Minor("agreed") : null;
-    public string? Ended => Last("Ended") is { } end && !(Last("TakenUp") is { } up && After(up, end)) ? (string)end.Of["reason"]! : null;
+    public string? Ended =>
+        Last("Ended") is { } end && !(Last("TakenUp") is { } up && After(up, end)) ? (string)end.Of["reason"]! : null;
 
     /// <summary>Issued less credited less paid; what was paid ahead counts for the earliest due.</summary>
     public long Owed
@@ -90,10 +168,20 @@ public sealed class Recount
         {
             var ahead = Payments().Where(f => f.Of["invoice"] is null).Sum(f => f.Minor("amount"));
             long owed = 0;
-            foreach (var invoice in Of("InvoiceIssued").OrderBy(f => (string)f.Of["due"]!, StringComparer.Ordinal).ThenBy(f => f.Number("invoice")))
+            foreach (
+                var invoice in Of("InvoiceIssued")
+                    .OrderBy(f => (string)f.Of["due"]!, StringComparer.Ordinal)
+                    .ThenBy(f => f.Number("invoice"))
+            )
             {
-                var open = invoice.Minor("amount") - Of("InvoiceCredited").Where(f => f.Number("invoice") == invoice.Number("invoice")).Sum(f => f.Minor("amount"))
-                    - Payments().Where(f => f.Of["invoice"] is not null && f.Number("invoice") == invoice.Number("invoice")).Sum(f => f.Minor("amount"));
+                var open =
+                    invoice.Minor("amount")
+                    - Of("InvoiceCredited")
+                        .Where(f => f.Number("invoice") == invoice.Number("invoice"))
+                        .Sum(f => f.Minor("amount"))
+                    - Payments()
+                        .Where(f => f.Of["invoice"] is not null && f.Number("invoice") == invoice.Number("invoice"))
+                        .Sum(f => f.Minor("amount"));
                 var taken = Math.Clamp(ahead, 0, Math.Max(0, open));
                 ahead -= taken;
                 owed += Math.Max(0, open - taken);
@@ -103,24 +191,39 @@ public sealed class Recount
     }
 
     /// <summary>Credited for good: what was credited at an end that was taken back is owed again.</summary>
-    private long Forgiven => Of("InvoiceCredited").Where(f => f.Of["atEnd"]?.GetValue<bool>() == false || !(Last("TakenUp") is { } up && After(up, f))).Sum(f => f.Minor("amount"));
+    private long Forgiven =>
+        Of("InvoiceCredited")
+            .Where(f => f.Of["atEnd"]?.GetValue<bool>() == false || !(Last("TakenUp") is { } up && After(up, f)))
+            .Sum(f => f.Minor("amount"));
 
     private bool Closed(string gate, bool before)
     {
-        if (Of("GateWaived").Any(f => (string)f.Of["gate"]! == gate)) return true;
+        if (Of("GateWaived").Any(f => (string)f.Of["gate"]! == gate))
+            return true;
         switch (gate)
         {
             case "Lead":
-                return Any("MarkedFit") && rules["demands"]!.AsArray().All(d => Of("DetailKnown").Any(f => (string)f.Of["detail"]! == (string)d!));
+                return Any("MarkedFit")
+                    && rules["demands"]!
+                        .AsArray()
+                        .All(d => Of("DetailKnown").Any(f => (string)f.Of["detail"]! == (string)d!));
             case "Proposal":
                 return Agreed is not null;
             case "Contract":
                 var voided = Of("ContractVoided").Select(f => f.Number("contract")).ToHashSet();
-                return Of("ContractSigned").Where(f => !voided.Contains(f.Number("contract"))).GroupBy(f => f.Number("contract")).Any(c => c.Select(f => (string)f.Of["signer"]!).Distinct().Count() == 2);
+                return Of("ContractSigned")
+                    .Where(f => !voided.Contains(f.Number("contract")))
+                    .GroupBy(f => f.Number("contract"))
+                    .Any(c => c.Select(f => (string)f.Of["signer"]!).Distinct().Count() == 2);
             case "Payment":
-                return Last("ProposalAccepted", "PriceAgreed") is { } price && (price.Minor("dueOnBooking") == 0 ? before : Paid >= price.Minor("dueOnBooking"));
+                return Last("ProposalAccepted", "PriceAgreed") is { } price
+                    && (price.Minor("dueOnBooking") == 0 ? before : Paid >= price.Minor("dueOnBooking"));
             default:
-                return Any("HandedOver") && Any("Approved") && Agreed is { } agreed && Paid >= agreed - Forgiven && ClosingStepsDone();
+                return Any("HandedOver")
+                    && Any("Approved")
+                    && Agreed is { } agreed
+                    && Paid >= agreed - Forgiven
+                    && ClosingStepsDone();
         }
     }
 
@@ -128,9 +231,12 @@ public sealed class Recount
     {
         var open = new Dictionary<long, bool>();
         foreach (var f in facts)
-            if (f.Kind == "TaskMade" && f.Of["closing"]?.GetValue<bool>() == true) open[f.Number("task")] = true;
-            else if (f.Kind is "TaskDone" or "TaskReopened" && open.ContainsKey(f.Number("task"))) open[f.Number("task")] = f.Kind == "TaskReopened";
-            else if (f.Kind == "TaskRemoved") open.Remove(f.Number("task"));
+            if (f.Kind == "TaskMade" && f.Of["closing"]?.GetValue<bool>() == true)
+                open[f.Number("task")] = true;
+            else if (f.Kind is "TaskDone" or "TaskReopened" && open.ContainsKey(f.Number("task")))
+                open[f.Number("task")] = f.Kind == "TaskReopened";
+            else if (f.Kind == "TaskRemoved")
+                open.Remove(f.Number("task"));
         return open.Values.All(isOpen => !isOpen);
     }
 
@@ -138,8 +244,10 @@ public sealed class Recount
     {
         var closed = new Dictionary<string, bool>();
         var before = false;
-        foreach (var gate in rules["gates"]!.AsArray().Select(g => (string)g!)) before = closed[gate] = Closed(gate, before);
-        if (closed.ContainsKey("Lead") && (Any("ProposalSent") || closed.Any(g => g.Key != "Lead" && g.Value))) closed["Lead"] = true;
+        foreach (var gate in rules["gates"]!.AsArray().Select(g => (string)g!))
+            before = closed[gate] = Closed(gate, before);
+        if (closed.ContainsKey("Lead") && (Any("ProposalSent") || closed.Any(g => g.Key != "Lead" && g.Value)))
+            closed["Lead"] = true;
         return closed;
     }
 
@@ -152,8 +260,21 @@ public sealed class Recount
         {
             var (won, from) = (false, 0);
             for (var i = 0; i < facts.Count; i++)
-                if (facts[i].Kind == "NotWonAfterAll") (won, from) = (false, i + 1);
-                else if (!won) won = new Recount(rules, [.. facts.Take(i + 1).Where((f, at) => at >= from || f.Kind is not ("ContractSigned" or "GateWaived" or "PaymentReceived"))]).IsMet;
+                if (facts[i].Kind == "NotWonAfterAll")
+                    (won, from) = (false, i + 1);
+                else if (!won)
+                    won = new Recount(
+                        rules,
+                        [
+                            .. facts
+                                .Take(i + 1)
+                                .Where(
+                                    (f, at) =>
+                                        at >= from
+                                        || f.Kind is not ("ContractSigned" or "GateWaived" or "PaymentReceived")
+                                ),
+                        ]
+                    ).IsMet;
             return won;
         }
     }
@@ -166,31 +287,82 @@ public sealed class Recount
         {
             var gates = Gates();
             bool Is(string gate) => gates.GetValueOrDefault(gate, true);
-            return (string)rules["win"]! switch { "Signature" => Is("Contract"), "Payment" => Is("Payment"), _ => Is("Contract") && Is("Payment") };
+            return (string)rules["win"]! switch
+            {
+                "Signature" => Is("Contract"),
+                "Payment" => Is("Payment"),
+                _ => Is("Contract") && Is("Payment"),
+            };
         }
     }
 
     /// <summary>Letters that only reminded: they answer nothing.</summary>
     private HashSet<long> Reminders() =>
-        [.. Of("StepDone").Where(f => f.Of["letter"] is not null && Reminding.Contains((string)f.Of["step"]!["step"]!)).Select(f => f.Number("letter"))];
+        [
+            .. Of("StepDone")
+                .Where(f => f.Of["letter"] is not null && Reminding.Contains((string)f.Of["step"]!["step"]!))
+                .Select(f => f.Number("letter")),
+        ];
 
-    private static readonly string[] Reminding = ["still-interested", "still-interested-again", "did-it-reach-you", "still-open", "contract-waiting", "before", "late-1", "late-3", "late-7", "late-14", "look-it-over", "look-it-over-again"];
+    private static readonly string[] Reminding =
+    [
+        "still-interested",
+        "still-interested-again",
+        "did-it-reach-you",
+        "still-open",
+        "contract-waiting",
+        "before",
+        "late-1",
+        "late-3",
+        "late-7",
+        "late-14",
+        "look-it-over",
+        "look-it-over-again",
+    ];
 
     /// <summary>Whose turn it is, where it is plain; null where it takes the whole rule.</summary>
     public string? Turn(long now, string today, IEnumerable<RawTask> openTasks)
     {
         var reminders = Reminders();
-        bool IsAnswer(RawFact f) => f.Kind is "CallHeld" or "PriceAgreed" or "NoAnswerNeeded" or "ProposalSent" or "ReviewOpened" or "TakenUp" or "MeetingHeld" or "BriefPut" || f.Kind == "LetterSent" && f.Of["byItself"]?.GetValue<bool>() == false && !reminders.Contains(f.Number("letter"));
+        bool IsAnswer(RawFact f) =>
+            f.Kind
+                is "CallHeld"
+                    or "PriceAgreed"
+                    or "NoAnswerNeeded"
+                    or "ProposalSent"
+                    or "ReviewOpened"
+                    or "TakenUp"
+                    or "MeetingHeld"
+                    or "BriefPut"
+            || f.Kind == "LetterSent"
+                && f.Of["byItself"]?.GetValue<bool>() == false
+                && !reminders.Contains(f.Number("letter"));
         var answered = facts.LastOrDefault(IsAnswer);
-        var said = facts.Where(f => (f.Kind is "InquiryCame" or "ChangeAsked" or "FormReturned" or "BriefRemarked" || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true || f.Kind == "MeetingCancelled" && f.Of["byClient"]?.GetValue<bool>() == true)
-            && (answered is null || After(f, answered))).ToList();
-        var quiet = new[] { Ended is null ? null : Last("Ended"), Last("RestBegan") }.OfType<RawFact>().OrderBy(f => f.Recorded).ThenBy(f => f.Id).LastOrDefault();
+        var said = facts
+            .Where(f =>
+                (
+                    f.Kind is "InquiryCame" or "ChangeAsked" or "FormReturned" or "BriefRemarked"
+                    || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true
+                    || f.Kind == "MeetingCancelled" && f.Of["byClient"]?.GetValue<bool>() == true
+                ) && (answered is null || After(f, answered))
+            )
+            .ToList();
+        var quiet = new[] { Ended is null ? null : Last("Ended"), Last("RestBegan") }
+            .OfType<RawFact>()
+            .OrderBy(f => f.Recorded)
+            .ThenBy(f => f.Id)
+            .LastOrDefault();
         // at one instant of a standing clock, and where something older was left unanswered too, it takes the whole rule
-        if (quiet is not null && said.Any(f => f.Happened >= quiet.Recorded)) return said.All(f => f.Happened > quiet.Recorded) ? "Yours" : null;
-        if (Ended is not null) return Any("ProposalDeclined", "RemarkLeft") ? null : "Nobodys";
-        if (Last("RestBegan") is not null) return null;
-        if (Stage == "Finished") return openTasks.Any(t => t.Due is { } late && string.CompareOrdinal(late, today) <= 0) ? "Yours" : null;
-        if (said.Count > 0) return "Yours";
+        if (quiet is not null && said.Any(f => f.Happened >= quiet.Recorded))
+            return said.All(f => f.Happened > quiet.Recorded) ? "Yours" : null;
+        if (Ended is not null)
+            return Any("ProposalDeclined", "RemarkLeft") ? null : "Nobodys";
+        if (Last("RestBegan") is not null)
+            return null;
+        if (Stage == "Finished")
+            return openTasks.Any(t => t.Due is { } late && string.CompareOrdinal(late, today) <= 0) ? "Yours" : null;
+        if (said.Count > 0)
+            return "Yours";
         return openTasks.Any(t => t.Due is { } due && string.CompareOrdinal(due, today) <= 0) ? "Yours" : null;
     }
 
@@ -202,22 +374,41 @@ public sealed class Recount
         var before = facts.Where(f => After(sent, f)).ToList();
         var then = new Recount(rules, before);
         var proposal = before.LastOrDefault(f => f.Kind == "ProposalSent");
-        bool Since(RawFact? since, params string[] kinds) => since is not null && before.Any(f => kinds.Contains(f.Kind) && After(f, since));
+        bool Since(RawFact? since, params string[] kinds) =>
+            since is not null && before.Any(f => kinds.Contains(f.Kind) && After(f, since));
         return template switch
         {
             "still-interested" or "last-question" => then.OwnerOwes(),
-            "did-it-reach-you" when Since(proposal, "ProposalOpened", "ProposalAccepted", "ProposalDeclined") => "asks whether the proposal arrived after it was opened or answered",
-            "still-open" when Since(proposal, "ProposalAccepted", "ProposalDeclined", "ProposalWithdrawn", "PriceAgreed") => "says the proposal is open after it was answered or withdrawn",
-            "still-open" when !Since(proposal, "ProposalOpened") => "says they have looked at a proposal that was never opened",
-            "contract-waiting" when before.LastOrDefault(f => f.Kind == "ContractSent") is { } contract && before.Any(f => f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client" && After(f, contract)) => "says the contract waits after it was signed",
+            "did-it-reach-you" when Since(proposal, "ProposalOpened", "ProposalAccepted", "ProposalDeclined") =>
+                "asks whether the proposal arrived after it was opened or answered",
+            "still-open"
+                when Since(proposal, "ProposalAccepted", "ProposalDeclined", "ProposalWithdrawn", "PriceAgreed") =>
+                "says the proposal is open after it was answered or withdrawn",
+            "still-open" when !Since(proposal, "ProposalOpened") =>
+                "says they have looked at a proposal that was never opened",
+            "contract-waiting"
+                when before.LastOrDefault(f => f.Kind == "ContractSent") is { } contract
+                    && before.Any(f =>
+                        f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client" && After(f, contract)
+                    ) => "says the contract waits after it was signed",
             "payment-before" or "payment-late" when then.Owed == 0 => "asks for money when nothing is owed",
-            "payment-before" when before.Where(f => f.Kind == "InvoiceIssued").ElementAtOrDefault(occurrence) is { } invoice && string.CompareOrdinal((string)invoice.Of["due"]!, day) < 0 => "says that something past is due",
-            "look-it-over" when before.Any(f => f.Kind == "Approved") => "asks whether it was looked over after it was approved",
+            "payment-before"
+                when before.Where(f => f.Kind == "InvoiceIssued").ElementAtOrDefault(occurrence) is { } invoice
+                    && string.CompareOrdinal((string)invoice.Of["due"]!, day) < 0 => "says that something past is due",
+            "look-it-over" when before.Any(f => f.Kind == "Approved") =>
+                "asks whether it was looked over after it was approved",
             "welcome" when !then.Booked => "welcomes whoever has not booked",
             "receipt" when !before.Any(f => f.Kind == "PaymentReceived") => "thanks for a payment that never came",
-            "signed" when !before.Any(f => f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client") => "thanks for a signature that was never given",
-            "before-the-date" or "start-questions" or "neighbours" when before.Any(f => f.Kind == "HandedOver") => "prepares what was handed over",
-            "before-the-date" when before.LastOrDefault(f => f.Kind == "DateSet" && (string)f.Of["name"]! == (string)rules["mainDate"]!) is { } date && string.CompareOrdinal((string)date.Of["date"]!, day) < 0 => "speaks of a date that is past",
+            "signed" when !before.Any(f => f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client") =>
+                "thanks for a signature that was never given",
+            "before-the-date" or "start-questions" or "neighbours" when before.Any(f => f.Kind == "HandedOver") =>
+                "prepares what was handed over",
+            "before-the-date"
+                when before.LastOrDefault(f =>
+                    f.Kind == "DateSet" && (string)f.Of["name"]! == (string)rules["mainDate"]!
+                )
+                    is { } date
+                    && string.CompareOrdinal((string)date.Of["date"]!, day) < 0 => "speaks of a date that is past",
             _ => null,
         };
     }
@@ -226,10 +417,28 @@ public sealed class Recount
     private string? OwnerOwes()
     {
         var reminders = Reminders();
-        var last = facts.LastOrDefault(f => f.Kind is "InquiryCame" or "CallHeld" or "MarkedFit" or "MeetingBooked" or "MeetingHeld" or "PriceAgreed" or "FormReturned" or "FormAsked" or "MeetingOffered" or "ProposalAccepted"
-            || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true || f.Kind == "LetterSent" && f.Of["byItself"]?.GetValue<bool>() == false && !reminders.Contains(f.Number("letter")));
-        return last?.Kind is "LetterSent" or "FormAsked" or "MeetingOffered" ? null : $"asks why nobody answered, and the last word was {last?.Kind ?? "nobody's"}";
+        var last = facts.LastOrDefault(f =>
+            f.Kind
+                is "InquiryCame"
+                    or "CallHeld"
+                    or "MarkedFit"
+                    or "MeetingBooked"
+                    or "MeetingHeld"
+                    or "PriceAgreed"
+                    or "FormReturned"
+                    or "FormAsked"
+                    or "MeetingOffered"
+                    or "ProposalAccepted"
+            || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true
+            || f.Kind == "LetterSent"
+                && f.Of["byItself"]?.GetValue<bool>() == false
+                && !reminders.Contains(f.Number("letter"))
+        );
+        return last?.Kind is "LetterSent" or "FormAsked" or "MeetingOffered"
+            ? null
+            : $"asks why nobody answered, and the last word was {last?.Kind ?? "nobody's"}";
     }
 
-    public static bool IsSealed(RawVersion version) => Convert.ToHexStringLower(SHA256.HashData(version.Canonical)) == version.Hash;
+    public static bool IsSealed(RawVersion version) =>
+        Convert.ToHexStringLower(SHA256.HashData(version.Canonical)) == version.Hash;
 }
