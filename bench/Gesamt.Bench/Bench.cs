@@ -7,7 +7,7 @@ using Gesamt.Bench;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Routines;
+using Gesamt.Web.Ticking;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

@@ -1,6 +1,7 @@
 using System.Threading.RateLimiting;
 using Gesamt.Store;
 using Gesamt.Store.Files;
+using Gesamt.Web.Access;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
@@ -12,8 +13,9 @@ using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
+using Gesamt.Web.Outside;
+using Gesamt.Web.Papers;
 using Gesamt.Web.People;
-using Gesamt.Web.Printing;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Registers;
@@ -25,6 +27,7 @@ using Gesamt.Web.SignIn;
 using Gesamt.Web.StandIns;
 using Gesamt.Web.Studios;
 using Gesamt.Web.Templates;
+using Gesamt.Web.Ticking;
 using Gesamt.Web.Turns;
 using Gesamt.Web.Upkeep;
 using Gesamt.Web.Work;
@@ -99,10 +102,12 @@ else
     services.AddSingleton<IVideoRooms>(provider => provider.GetRequiredService<SampleRooms>());
 }
 services.AddSingleton<PostOffice>();
+services.AddSingleton<IStandInMail>(provider => provider.GetRequiredService<PostOffice>());
 services.AddSingleton<MailRoom>();
 services.AddSingleton<ICarrier>(provider => provider.GetRequiredService<MailRoom>());
 services.AddSingleton<IMailbox>(provider => provider.GetRequiredService<MailRoom>());
 services.AddSingleton<HookCalls>();
+services.AddSingleton<IEars>(provider => provider.GetRequiredService<HookCalls>());
 services.AddSingleton<Rehearsals>();
 services.AddSignIn(settings.IsSecure);
 services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));
@@ -129,7 +134,7 @@ services.AddRateLimiter(options =>
     };
     AddLimit(options, SignInEndpoints.RateLimit, settings.SignInsPerMinute);
     AddLimit(options, InquiryEndpoints.RateLimit, settings.InquiriesPerMinute);
-    AddLimit(options, ClientEndpoints.RateLimit, settings.ClientCallsPerMinute);
+    AddLimit(options, ClientLink.RateLimit, settings.ClientCallsPerMinute);
     AddLimit(options, ApiKeys.RateLimit, settings.OpenCallsPerMinute);
 });
 builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024);
@@ -191,6 +196,7 @@ api.MapProposals();
 api.MapFiles();
 api.MapReviews();
 api.MapWork();
+api.MapAsClient();
 api.MapRegister();
 api.MapSearch();
 api.MapTemplates();
@@ -214,7 +220,7 @@ if (settings.Mode != RunMode.Real)
 {
     api.MapClock();
     api.MapSampleCalendar();
-    app.MapGroup("/rooms").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapRooms();
+    app.MapGroup("/rooms").GuardWrites().RequireRateLimiting(ClientLink.RateLimit).MapRooms();
     app.MapSampleSite();
 }
 app.MapGroup("/api")
@@ -229,15 +235,15 @@ app.MapFeed();
 app.MapEntering();
 app.MapGroup("/p/{link}/api")
     .GuardWrites()
-    .AddEndpointFilter(ClientEndpoints.OnlyOpenLinks)
-    .RequireRateLimiting(ClientEndpoints.RateLimit)
+    .AddEndpointFilter(ClientLink.OnlyOpenLinks)
+    .RequireRateLimiting(ClientLink.RateLimit)
     .MapClientPages()
     .MapClientWork()
     .MapClientBrief()
     .MapClientMeetings()
     .MapClientForms();
 if (settings.Mode != RunMode.Real)
-    app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientEndpoints.RateLimit).MapCards();
+    app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientLink.RateLimit).MapCards();
 app.MapOpenApi("/openapi/{documentName}.json");
 app.MapPages();
 

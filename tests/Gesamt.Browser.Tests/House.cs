@@ -1,5 +1,5 @@
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Routines;
+using Gesamt.Web.Ticking;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;

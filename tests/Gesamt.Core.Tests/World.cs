@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Routines;
 using NodaTime.Text;
 
 namespace Gesamt.Core.Tests;
@@ -68,8 +67,8 @@ public static class World
             Eur(deposit),
             Eur(price),
             [
-                new(Eur(deposit), new Gesamt.Core.Proposals.DueRule.OnBooking(7)),
-                new(Eur(price - deposit), new Gesamt.Core.Proposals.DueRule.AroundMainDate(Span.None, 14)),
+                new(Eur(deposit), new DueRule.OnBooking(7)),
+                new(Eur(price - deposit), new DueRule.AroundMainDate(Span.None, 14)),
             ]
         );
 

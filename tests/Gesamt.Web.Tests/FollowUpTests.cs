@@ -119,7 +119,7 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         );
         var facts = await studio.LookAsync(async (Desk desk) => (await desk.OpenAsync(new(project))).History);
         Assert.True(
-            facts.Any<Happening.PartOpened>(part => part.Part == Gesamt.Core.ClientPages.PagePart.Help)
+            facts.Any<Happening.PartOpened>(part => part.Part == PagePart.Help)
                 && facts.Any<Happening.FormAsked>()
                 && facts.Any<Happening.MeetingOffered>()
         );

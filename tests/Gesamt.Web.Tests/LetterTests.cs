@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Headers;
 using System.Text;
 using System.Text.Json;
+using Gesamt.Core.Facts;
 using Gesamt.Store.Model;
 
 namespace Gesamt.Web.Tests;
@@ -439,7 +440,7 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var file = await studio.LookAsync(db =>
             db.Files.Where(f => f.ProjectId == new ProjectId(project) && f.Name == "plan.pdf").SingleAsync()
         );
-        Assert.Equal(Gesamt.Core.Work.FileGroup.Supplied, file.Group);
+        Assert.Equal(FileGroup.Supplied, file.Group);
         Assert.DoesNotContain(
             file.Id,
             Gesamt.Core.ClientPages.Sight.Shown(

@@ -3,8 +3,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
-using static Gesamt.Core.Proposals.DueRule;
+using static Gesamt.Core.Facts.DueRule;
 
 namespace Gesamt.Web.Tests;
 
@@ -77,7 +76,7 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
                     KindId = kind.Id,
                     ClientId = person.Id,
                     Title = "A wall",
-                    Code = Inquiry.NewCode(),
+                    Code = Codes.New(),
                     Rules = kind.Rules,
                 };
                 desk.Db.Projects.Add(project);

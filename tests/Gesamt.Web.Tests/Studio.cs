@@ -2,7 +2,7 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using Gesamt.Store;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Routines;
+using Gesamt.Web.Ticking;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 

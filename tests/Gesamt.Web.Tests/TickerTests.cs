@@ -120,7 +120,7 @@ public sealed class TickerTests
         var standing = await studio.LookAsync(db =>
             db.Projects.Where(p => p.Id == project).Select(p => p.Standing.Waits).SingleAsync()
         );
-        Assert.Equal(Core.Turns.WaitKind.AnswerInquiry, standing);
+        Assert.Equal(Core.Waiting.WaitKind.AnswerInquiry, standing);
         Assert.Equal(
             StepState.Planned,
             await studio.LookAsync(db =>

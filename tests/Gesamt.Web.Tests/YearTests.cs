@@ -1,5 +1,6 @@
 using System.Net;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;

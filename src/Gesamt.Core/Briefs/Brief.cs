@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.Briefs;

@@ -1,17 +1,7 @@
 using Gesamt.Core.Facts;
-using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.ClientPages;
-
-/// <summary>Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.</summary>
-public enum PagePart
-{
-    Whole,
-    Drafts,
-    Files,
-    Help,
-}
 
 /// <summary>What a client may see of a project. Everything is private until it was shown.</summary>
 public static class Sight

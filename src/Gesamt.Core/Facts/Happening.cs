@@ -1,31 +1,8 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.ClientPages;
-using Gesamt.Core.Invoicing;
-using Gesamt.Core.Routines;
-using Gesamt.Core.Stages;
-using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.Facts;
-
-/// <summary>Why a project ended without being delivered.</summary>
-public enum EndReason
-{
-    Declined,
-    Referred,
-    Lost,
-    GoneQuiet,
-    Cancelled,
-    NotAnInquiry,
-}
-
-/// <summary>Who signs a contract.</summary>
-public enum Signer
-{
-    Client,
-    Owner,
-}
 
 /// <summary>What can happen to a project: a closed set of small payloads of ids, kinds and amounts, without names or texts.</summary>
 public abstract record Happening

@@ -2,14 +2,9 @@ using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Proposals;
-using Gesamt.Core.Stages;
 using NodaTime;
 
 namespace Gesamt.Core.Invoicing;
-
-/// <summary>An instalment as it was agreed: what is to be paid, tax included, and when it is due.</summary>
-public sealed record AgreedPart(Money Amount, DueRule Due);
 
 /// <summary>An agreed instalment for which no invoice was issued yet.</summary>
 /// <param name="Index">Which part of the agreement, from 0.</param>

@@ -40,15 +40,15 @@ public static class Owed
     private static Money Unpaid(History history, Happening.InvoiceIssued invoice) =>
         invoice.Amount
         - CreditedOn(history, invoice)
-        - Stages
-            .Payments.InForce(history)
+        - Payments
+            .InForce(history)
             .Where(payment => payment.What.Invoice == invoice.Invoice)
             .Select(payment => payment.What.Amount)
             .Sum(invoice.Amount.Currency);
 
     private static Money PaidAhead(History history, Currency currency) =>
-        Stages
-            .Payments.InForce(history)
+        Payments
+            .InForce(history)
             .Where(payment => payment.What.Invoice is null)
             .Select(payment => payment.What.Amount)
             .Sum(currency);

@@ -1,10 +1,6 @@
 using System.Collections.Immutable;
-using Gesamt.Core.Briefs;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Forms;
-using Gesamt.Core.Routines;
-using Gesamt.Core.Stages;
 using NodaTime;
 
 namespace Gesamt.Core.Projects;
@@ -58,61 +54,9 @@ public sealed record Case(
             : null;
 }
 
-/// <summary>What a kind of work demands, as pinned on the project when it began.</summary>
-/// <param name="Gates">The gates it has, in their order.</param>
-/// <param name="Demands">Details that must be known before the Lead gate closes.</param>
-/// <param name="MainDate">What the date that matters is called, such as “opening day”.</param>
-/// <param name="BookingDays">Days from the signature until the booking payment is due.</param>
-/// <param name="Phases">Phases of the work in their order.</param>
-/// <param name="Rounds">Rounds of review that are included in the price.</param>
-/// <param name="ClosingSteps">What is done after the handover before the project is finished.</param>
-/// <param name="Details">Details the kind wants to know, with their sort.</param>
-/// <param name="Brief">The parts of its brief in their order.</param>
-/// <param name="ReplyWithin">Business days within which an inquiry is promised an answer.</param>
-public sealed record KindRules(
-    ImmutableArray<Gate> Gates,
-    WinRule Win,
-    ImmutableArray<string> Demands,
-    string MainDate,
-    int BookingDays,
-    int ReplyWithin,
-    AgeLimits AgeLimits,
-    ImmutableArray<string> Phases,
-    int Rounds,
-    ImmutableArray<string> ClosingSteps,
-    ImmutableArray<DetailRule> Details,
-    ImmutableArray<BriefPart> Brief,
-    FollowUps FollowUps
-)
+/// <summary>What is known of a project that steps may ask for.</summary>
+/// <param name="Details">By name; answers of forms fill them.</param>
+public sealed record Traits(string? Source, ImmutableDictionary<string, string> Details)
 {
-    public static readonly KindRules Default = new(
-        [.. Enum.GetValues<Gate>()],
-        WinRule.Both,
-        [],
-        "date",
-        7,
-        2,
-        AgeLimits.Default,
-        [],
-        3,
-        [],
-        [],
-        [],
-        FollowUps.AtOnce
-    );
-
-    /// <summary>Every detail the kind wants to know; what it demands without a rule of its own is a short text.</summary>
-    public IEnumerable<DetailRule> AllDetails =>
-        Details.Concat(
-            Demands
-                .Where(name => Details.All(detail => detail.Name != name))
-                .Select(name => new DetailRule(name, FieldSort.ShortText, null, null, false))
-        );
-}
-
-/// <summary>When the follow-ups of an inquiry begin: as it comes, or when the owner has read the answers.</summary>
-public enum FollowUps
-{
-    AtOnce,
-    WhenRead,
+    public static readonly Traits None = new(null, ImmutableDictionary<string, string>.Empty);
 }

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
-using Gesamt.Core.Invoicing;
+using Gesamt.Core.Facts;
 using NodaTime;
 
 namespace Gesamt.Core.Proposals;
@@ -30,25 +29,11 @@ public sealed record OfferLine(
     bool Suggested
 )
 {
+    /// <summary>“Hand-lettered name, 14 letters”; the title alone for one of it.</summary>
+    public string Words =>
+        Quantity == 1 ? Title : $"{Title}, {NumberText.Number(Quantity)}{(Unit.Length > 0 ? " " + Unit : "")}";
+
     public PricedLine Priced(Currency currency) => new(Quantity, UnitPrice, Money.Zero(currency), Tax);
-}
-
-/// <summary>When an instalment is due.</summary>
-public abstract record DueRule
-{
-    private DueRule() { }
-
-    /// <summary>So many days after the signature; its invoice goes out at once.</summary>
-    public sealed record OnBooking(int Days) : DueRule;
-
-    /// <summary>So far from the date that matters; its invoice goes out so many days earlier.</summary>
-    public sealed record AroundMainDate(Span Offset, int InvoiceDaysBefore) : DueRule;
-
-    /// <summary>So many days after the handover, with which its invoice goes out.</summary>
-    public sealed record OnHandover(int Days) : DueRule;
-
-    /// <summary>On a fixed date.</summary>
-    public sealed record OnDate(LocalDate Date, int InvoiceDaysBefore) : DueRule;
 }
 
 /// <summary>A share of the price and when it is due.</summary>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
 using NodaTime;
 
 namespace Gesamt.Core.Proposals;

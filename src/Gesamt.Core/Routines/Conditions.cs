@@ -2,18 +2,11 @@ using System.Collections.Immutable;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.Routines;
-
-/// <summary>What is known of a project that steps may ask for.</summary>
-/// <param name="Details">By name; answers of forms fill them.</param>
-public sealed record Traits(string? Source, ImmutableDictionary<string, string> Details)
-{
-    public static readonly Traits None = new(null, ImmutableDictionary<string, string>.Empty);
-}
 
 /// <summary>Whether a step's conditions hold.</summary>
 public static class Conditions
@@ -44,8 +37,8 @@ public static class Favours
             return "all that is due is paid";
         if (ReviewRule.Open(project.History) is not null || ReviewRule.ToRework(project.History) is not null)
             return "the round of review is over";
-        return Waits
-            .Unanswered(project)
+        return Unanswered
+            .Of(project)
             .Any(wait =>
                 wait.Kind
                     is WaitKind.ChangeAsked

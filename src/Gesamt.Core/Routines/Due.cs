@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using NodaTime;
 
@@ -16,7 +17,7 @@ public enum DueAct
 public sealed record DueStep(PlannedStep Step, DueAct Act);
 
 /// <summary>Decides what becomes of due steps, also after the house stood still for a while.</summary>
-public static class DueRule
+public static class DueSteps
 {
     private static readonly Duration Patience = Duration.FromDays(1);
 

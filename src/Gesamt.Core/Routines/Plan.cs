@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Waiting;
 using NodaTime;
 
 namespace Gesamt.Core.Routines;
@@ -154,7 +155,7 @@ public static class Plan
         Instant began
     )
     {
-        var about = Nudges.About(routine, step);
+        var about = Reminders.About(routine, step);
         var due = byHand is { } at ? project.Calendar.At(at) : DueAt(project, step, cause, began);
         var planned = StateOf(project, step, reference, cause, due, mark, began) with
         {

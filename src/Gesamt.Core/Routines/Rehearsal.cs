@@ -158,7 +158,7 @@ public sealed class Rehearsal
                 Act(act);
             }
             Stopped();
-            foreach (var due in DueRule.Of(project, now))
+            foreach (var due in DueSteps.Of(project, now))
                 Act(due);
             Stopped();
             var next = Plan.Of(project)
@@ -178,7 +178,7 @@ public sealed class Rehearsal
 
     private void Stopped()
     {
-        foreach (var step in DueRule.Stopped(project, now).ToList())
+        foreach (var step in DueSteps.Stopped(project, now).ToList())
         {
             told.Add(new(now, RehearsedAct.Stopped, step.Step, step.Why));
             Record(new Happening.StepStopped(step.Ref, step.Why!.Value));

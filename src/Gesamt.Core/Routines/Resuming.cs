@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using NodaTime;
 

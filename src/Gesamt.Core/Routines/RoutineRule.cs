@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Gesamt.Core.Projects;
 
 namespace Gesamt.Core.Routines;
 

@@ -2,7 +2,8 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using NodaTime;
 using NodaTime.Text;
 

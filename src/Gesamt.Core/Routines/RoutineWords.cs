@@ -1,5 +1,6 @@
 using Gesamt.Core.Calendar;
-using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 
 namespace Gesamt.Core.Routines;
 

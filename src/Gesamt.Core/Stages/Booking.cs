@@ -5,14 +5,6 @@ using NodaTime;
 
 namespace Gesamt.Core.Stages;
 
-/// <summary>What makes a project won (booked): the contract signed by all who must, the booking payment, or both in any order.</summary>
-public enum WinRule
-{
-    Signature,
-    Payment,
-    Both,
-}
-
 /// <summary>Whether a project is booked, and since when. What is won stays won wherever the project goes next.</summary>
 /// <remarks>
 /// Read fact by fact in the order of recording: once the kind's rule was met, neither a voided contract, a payment recorded

@@ -1,4 +1,5 @@
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 
 namespace Gesamt.Core.Stages;

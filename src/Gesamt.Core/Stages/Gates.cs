@@ -1,21 +1,10 @@
 using System.Collections.Immutable;
-using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using NodaTime;
 
 namespace Gesamt.Core.Stages;
-
-/// <summary>What must be true for a project to leave a stage.</summary>
-public enum Gate
-{
-    Lead,
-    Proposal,
-    Contract,
-    Payment,
-    Delivery,
-}
 
 /// <summary>Where a project stands: at its first open gate, or finished.</summary>
 public enum Stage
@@ -234,112 +223,4 @@ public static class GateRule
         new(gate, lacks.Count == 0 ? conditions.Max() : null, [.. lacks], false);
 
     private static Instant? Later(Instant? a, Instant? b) => a > b ? a : b;
-}
-
-/// <summary>The price in force: what was accepted or agreed last. A successor counts from its acceptance on; sending one opens nothing.</summary>
-/// <param name="Net">The price without tax: its value.</param>
-/// <param name="Version">The offer it was taken from.</param>
-/// <param name="First">When a price was agreed for the first time, which is when the Proposal gate closed.</param>
-/// <param name="Fact">The agreement in force.</param>
-public sealed record AgreedPrice(
-    Money Agreed,
-    Money DueOnBooking,
-    Money Net,
-    ImmutableArray<AgreedPart> Parts,
-    VersionId Version,
-    Instant First,
-    Fact Fact
-)
-{
-    public static AgreedPrice? Of(History history)
-    {
-        AgreedPrice? inForce = null;
-        Instant? first = null;
-        foreach (var fact in history.Facts)
-        {
-            AgreedPrice? Agreed(
-                Money agreed,
-                Money onBooking,
-                Money net,
-                ImmutableArray<AgreedPart> parts,
-                VersionId version
-            ) =>
-                new(
-                    agreed,
-                    onBooking,
-                    net,
-                    parts,
-                    version,
-                    first is { } earlier && earlier < fact.Happened ? earlier : fact.Happened,
-                    fact
-                );
-            var next = fact.What switch
-            {
-                Happening.ProposalAccepted a => Agreed(a.Agreed, a.DueOnBooking, a.Net, a.Parts, a.Version),
-                Happening.PriceAgreed p => Agreed(p.Agreed, p.DueOnBooking, p.Net, p.Parts, p.Version),
-                _ => null,
-            };
-            if (next is null)
-                continue;
-            (inForce, first) = (next, next.First);
-        }
-        return inForce;
-    }
-}
-
-/// <summary>Payments that still count: neither voided nor charged back.</summary>
-public static class Payments
-{
-    public static IEnumerable<Seen<Happening.PaymentReceived>> InForce(History history)
-    {
-        var gone = history
-            .Facts.Select(fact =>
-                fact.What switch
-                {
-                    Happening.PaymentVoided voided => voided.Payment,
-                    Happening.PaymentChargedBack back => back.Payment,
-                    _ => (PaymentId?)null,
-                }
-            )
-            .OfType<PaymentId>()
-            .ToHashSet();
-        return history.Of<Happening.PaymentReceived>().Where(payment => !gone.Contains(payment.What.Payment));
-    }
-
-    public static Money Total(History history, Currency currency) =>
-        InForce(history).Select(payment => payment.What.Amount).Sum(currency);
-
-    /// <summary>When payments reached an amount; null while they do not.</summary>
-    public static Instant? ReachedAt(History history, Money amount) =>
-        ReachedAt(InForce(history).Select(Part), amount, history);
-
-    /// <summary>When payments, with what was credited and so is not owed any more, reached the agreed price; never before it was agreed.</summary>
-    public static Instant? SettledAt(History history, AgreedPrice price) =>
-        ReachedAt(
-            InForce(history)
-                .Select(Part)
-                .Concat(Owed.Credits(history).Select(credit => (credit.Happened, credit.What.Amount))),
-            price.Agreed,
-            history
-        )
-            is { } at
-            ? at > price.First
-                ? at
-                : price.First
-            : null;
-
-    private static (Instant At, Money Amount) Part(Seen<Happening.PaymentReceived> payment) =>
-        (payment.Happened, payment.What.Amount);
-
-    private static Instant? ReachedAt(IEnumerable<(Instant At, Money Amount)> parts, Money amount, History history)
-    {
-        var sum = Money.Zero(amount.Currency);
-        foreach (var (at, part) in parts.OrderBy(part => part.At))
-        {
-            sum += part;
-            if (sum >= amount)
-                return at;
-        }
-        return amount.Minor <= 0 ? history.Began : null;
-    }
 }

@@ -46,4 +46,6 @@ public static class ShortText
         }
         return line.ToString();
     }
+
+    public static string Capital(string word) => word.Length == 0 ? word : char.ToUpperInvariant(word[0]) + word[1..];
 }

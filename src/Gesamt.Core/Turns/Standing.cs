@@ -1,5 +1,6 @@
 using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Waiting;
 using NodaTime;
 
 namespace Gesamt.Core.Turns;
@@ -11,49 +12,6 @@ public enum Side
     Clients,
     Nobodys,
 }
-
-/// <summary>What somebody waits for.</summary>
-public enum WaitKind
-{
-    AnswerInquiry,
-    AnswerLetter,
-    ChangeAsked,
-    Declined,
-    RanOut,
-    Countersign,
-    SendContract,
-    DecideFit,
-    FillDetails,
-    WriteProposal,
-    TaskDue,
-    HandOver,
-    ReworkDraft,
-    AnswerRemark,
-    CloseUp,
-    NoteMeeting,
-    MeetingCancelled,
-    BriefRemarked,
-    ReadForm,
-    LetterHeld,
-    SayWhatIsNext,
-    AskAgain,
-    ChooseProposal,
-    SignContract,
-    PayInvoice,
-    Review,
-    Approve,
-    ChooseTime,
-    ApproveBrief,
-    FillForm,
-    Resting,
-    Planned,
-    Ended,
-    Finished,
-}
-
-/// <summary>One thing that waits for somebody, since its own instant.</summary>
-/// <param name="Words">The reason and next act, as a sentence without its age.</param>
-public sealed record Wait(WaitKind Kind, Instant Since, string Words);
 
 /// <summary>Where a project stands at an instant: f(facts, dates, settings, now).</summary>
 /// <param name="Since">How long the turn has lasted; null when it is nobody's.</param>

@@ -4,8 +4,10 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Waiting;
 using NodaTime;
 
 namespace Gesamt.Core.Turns;
@@ -64,7 +66,7 @@ public static class TurnRule
         Instant now
     )
     {
-        var unanswered = Waits.Unanswered(project).ToList();
+        var unanswered = Unanswered.Of(project).ToList();
         var stage = GateRule.StageOf(gates);
         if (project.End is { } end)
             return Since(unanswered, end.Recorded) ?? (Side.Nobodys, new(WaitKind.Ended, end.Happened, "Ended"), null);
@@ -167,7 +169,7 @@ public static class TurnRule
             RestUntil(project),
             .. MeetingState.Of(history).Where(meeting => meeting.IsStanding).Select(meeting => (Instant?)meeting.End),
             .. plan.Where(step => step.State == StepState.Held).Select(step => step.Until),
-            ProposalState.Open(history) is { } open ? Waits.RunsOutAt(project, open.What) : null,
+            ProposalState.Open(history) is { } open ? ProposalState.RunsOutAt(project, open.What) : null,
             .. Owed.Open(history)
                 .Select(invoice => (Instant?)project.Calendar.StartOf(invoice.Invoice.What.Due.PlusDays(1))),
         ];

@@ -5,8 +5,9 @@ using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Routines;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Waiting;
 using Gesamt.Core.Work;
 using NodaTime;
 
@@ -15,29 +16,6 @@ namespace Gesamt.Core.Turns;
 /// <summary>What waits for the owner and what is with the client.</summary>
 internal static class Waits
 {
-    /// <summary>What the client said or did that nobody has answered.</summary>
-    public static IEnumerable<Wait> Unanswered(Case project)
-    {
-        var history = project.History;
-        if (First<Happening.InquiryCame>(project) is { } inquiry)
-            yield return new(WaitKind.AnswerInquiry, inquiry.Happened, "Answer the inquiry");
-        if (First<Happening.LetterReceived>(project, letter => !letter.Automatic) is { } letter)
-            yield return new(WaitKind.AnswerLetter, letter.Happened, "Answer their letter");
-        if (First<Happening.ChangeAsked>(project) is { } change)
-            yield return new(WaitKind.ChangeAsked, change.Happened, "They asked for a change");
-        if (First<Happening.ProposalDeclined>(project) is { } declined && !history.Any<Happening.ProposalAccepted>())
-            yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
-        if (First<Happening.MeetingCancelled>(project, cancelled => cancelled.ByClient) is { } cancelled)
-            yield return new(WaitKind.MeetingCancelled, cancelled.Happened, "They cancelled the meeting");
-        if (First<Happening.FormReturned>(project) is { } form)
-            yield return new(WaitKind.ReadForm, form.Happened, "Read the answers to the form");
-        if (First<Happening.BriefRemarked>(project) is { } brief)
-            yield return new(WaitKind.BriefRemarked, brief.Happened, "They remarked on the brief");
-        // the next round answers the changes asked for and the remarks with them
-        if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(project) is { } remark)
-            yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
-    }
-
     /// <summary>What else waits for the owner: signatures, decisions, tasks that are due.</summary>
     public static IEnumerable<Wait> Yours(Case project, IReadOnlyList<GateReading> gates, Instant now)
     {
@@ -70,7 +48,11 @@ internal static class Waits
             );
         if (ContractRule.Countersign(history) is { } client)
             yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
-        if (ProposalState.Open(history) is { } open && RunsOutAt(project, open.What) is var end && end <= now)
+        if (
+            ProposalState.Open(history) is { } open
+            && ProposalState.RunsOutAt(project, open.What) is var end
+            && end <= now
+        )
             yield return new(WaitKind.RanOut, end, "The proposal has run out");
         if (MeetingState.Of(history).FirstOrDefault(meeting => meeting.IsStanding && meeting.End <= now) is { } over)
             yield return new(WaitKind.NoteMeeting, over.End, "Say how the meeting went");
@@ -96,7 +78,7 @@ internal static class Waits
         {
             Stage.Lead when !history.Any<Happening.MarkedFit>() => new(
                 WaitKind.DecideFit,
-                Latest(begun, LastExchange(project)),
+                Latest(begun, Unanswered.LastExchange(project)),
                 "Decide whether it is a fit"
             ),
             Stage.Lead => new(
@@ -106,7 +88,7 @@ internal static class Waits
             ),
             Stage.Proposal when ProposalState.Open(history) is null => new(
                 WaitKind.WriteProposal,
-                Latest(before ?? begun, LastExchange(project)),
+                Latest(before ?? begun, Unanswered.LastExchange(project)),
                 "Write the proposal"
             ),
             Stage.Delivery when history.Any<Happening.HandedOver>() => CloseUp(project),
@@ -149,7 +131,7 @@ internal static class Waits
     public static IEnumerable<Wait> Clients(Case project, Instant now)
     {
         var history = project.History;
-        if (ProposalState.Open(history) is { } proposal && RunsOutAt(project, proposal.What) > now)
+        if (ProposalState.Open(history) is { } proposal && ProposalState.RunsOutAt(project, proposal.What) > now)
             yield return new(WaitKind.ChooseProposal, proposal.Happened, OpenedWords(history, proposal.What.Version));
         if (ContractRule.Open(history) is { } contract)
             yield return new(WaitKind.SignContract, contract.Happened, "Contract not signed yet");
@@ -166,10 +148,6 @@ internal static class Waits
         if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())
             yield return new(WaitKind.Approve, handed.Happened, "Handed over, not approved yet");
     }
-
-    /// <summary>A proposal valid until a date runs out when that day is over.</summary>
-    public static Instant RunsOutAt(Case project, Happening.ProposalSent sent) =>
-        project.Calendar.StartOf(sent.ValidUntil.PlusDays(1));
 
     /// <summary>“Sketch, round 2”.</summary>
     private static string Of(Review review) =>
@@ -189,70 +167,5 @@ internal static class Waits
             var times => string.Create(CultureInfo.InvariantCulture, $"Opened {times} times, not chosen"),
         };
 
-    /// <summary>The oldest of a kind of fact since the owner last answered.</summary>
-    private static Seen<T>? First<T>(Case project, Func<T, bool>? where = null)
-        where T : Happening
-    {
-        var answered = Answers(project).LastOrDefault();
-        foreach (var seen in project.History.Of<T>())
-            if ((where is null || where(seen.What)) && (answered is null || History.IsAfter(seen.Fact, answered)))
-                return seen;
-        return null;
-    }
-
-    /// <summary>What answered the client. A letter that only reminded answers nothing, whoever gave it their OK.</summary>
-    private static IEnumerable<Fact> Answers(Case project)
-    {
-        var nudges = Nudges.Letters(project);
-        return project.History.Facts.Where(fact =>
-            IsAnswer(fact.What) && !(fact.What is Happening.LetterSent sent && nudges.Contains(sent.Letter))
-        );
-    }
-
-    /// <summary>A letter the owner wrote or gave an OK, a recorded call, a price agreed by word, “no answer needed”, a proposal sent; letters sent by themselves answer nothing.</summary>
-    private static bool IsAnswer(Happening what) =>
-        what
-            is Happening.LetterSent { ByItself: false }
-                or Happening.CallHeld
-                or Happening.PriceAgreed
-                or Happening.NoAnswerNeeded
-                or Happening.ProposalSent
-                or Happening.ReviewOpened
-                or Happening.TakenUp
-                or Happening.MeetingHeld
-                or Happening.BriefPut;
-
-    /// <summary>When a letter or a call last went one way or the other: what a decision waited for.</summary>
-    private static Instant? LastExchange(Case project) =>
-        Answers(project)
-            .Concat(
-                project
-                    .History.Of<Happening.LetterReceived>()
-                    .Where(letter => !letter.What.Automatic)
-                    .Select(letter => letter.Fact)
-            )
-            .Select(fact => (Instant?)fact.Happened)
-            .Max();
-
     private static Instant Latest(Instant at, Instant? other) => other > at ? other.Value : at;
-}
-
-/// <summary>Where the proposal stands that was sent last.</summary>
-public static class ProposalState
-{
-    /// <summary>The proposal that is out: sent last, not withdrawn, not answered by yes or no. Once a price is agreed none is.</summary>
-    public static Seen<Happening.ProposalSent>? Open(History history) =>
-        history.Last<Happening.ProposalSent>() is { } sent
-        && AgreedPrice.Of(history) is null
-        && !history.Facts.Any(fact =>
-            History.IsAfter(fact, sent.Fact)
-            && fact.What switch
-            {
-                Happening.ProposalWithdrawn withdrawn => withdrawn.Version == sent.What.Version,
-                Happening.ProposalAccepted or Happening.ProposalDeclined or Happening.PriceAgreed => true,
-                _ => false,
-            }
-        )
-            ? sent
-            : null;
 }

@@ -6,15 +6,6 @@ using NodaTime;
 
 namespace Gesamt.Core.Work;
 
-/// <summary>How a phase of the work stands.</summary>
-public enum PhaseState
-{
-    Ahead,
-    InWork,
-    Resting,
-    Done,
-}
-
 /// <summary>A phase and since when it stands so; null for one that is ahead from the beginning.</summary>
 public sealed record Phase(string Name, PhaseState State, Instant? Since);
 

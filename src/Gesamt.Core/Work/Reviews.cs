@@ -4,14 +4,6 @@ using NodaTime;
 
 namespace Gesamt.Core.Work;
 
-/// <summary>Whose a file is: supplied by either side, a draft to look at, or a final one handed over.</summary>
-public enum FileGroup
-{
-    Supplied,
-    Drafts,
-    Final,
-}
-
 /// <summary>How a round of review stands. Returned: the client asked for changes.</summary>
 public enum ReviewState
 {

@@ -1,6 +1,5 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Store.Model;

@@ -4,6 +4,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using NodaTime;
 
 namespace Gesamt.Store.Model;

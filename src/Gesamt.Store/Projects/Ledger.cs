@@ -183,7 +183,7 @@ public sealed class Ledger(GesamtDb db)
 
     private async Task StopStepsAsync(ProjectFile file, Instant now)
     {
-        var stopped = DueRule.Stopped(file.Case, now).ToList();
+        var stopped = DueSteps.Stopped(file.Case, now).ToList();
         if (stopped.Count == 0)
             return;
         foreach (var letter in stopped.Select(step => step.Letter).OfType<Core.LetterId>())

@@ -4,7 +4,6 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.People;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;

@@ -1,6 +1,7 @@
-using Gesamt.Web.ClientPages;
+using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Words;
 
 namespace Gesamt.Web.Briefs;
 
@@ -49,7 +50,7 @@ public static class BriefEndpoints
             "/brief/approve",
             async (ApproveBriefDto approve, HttpContext http, Desk desk) =>
             {
-                await ProjectBrief.ApproveAsync(desk, ClientEndpoints.Link(http).ProjectId, approve.Hash);
+                await ProjectBrief.ApproveAsync(desk, ClientLink.Link(http).ProjectId, approve.Hash);
                 return Results.NoContent();
             }
         );
@@ -57,7 +58,7 @@ public static class BriefEndpoints
             "/brief/remark",
             async (WordsDto said, HttpContext http, Desk desk) =>
             {
-                await ProjectBrief.RemarkAsync(desk, ClientEndpoints.Link(http).ProjectId, said.Words);
+                await ProjectBrief.RemarkAsync(desk, ClientLink.Link(http).ProjectId, said.Words);
                 return Results.NoContent();
             }
         );

@@ -11,8 +11,8 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Projects;
-using Gesamt.Web.Proposals;
+using Gesamt.Web.Papers;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Briefs;
@@ -72,7 +72,7 @@ public static class ProjectBrief
         var parts = file.Case.Kind.Brief.Select(part => (Part: part, Row: texts.GetValueOrDefault(part.Key))).ToList();
         var phases = PhaseRule.Of(file.Case).ToDictionary(phase => phase.Name, phase => phase.State);
         var state = BriefRule.Of(file.History);
-        string Day(NodaTime.Instant at) => Record.Short(desk, desk.Calendar.DateOf(at))!;
+        string Day(NodaTime.Instant at) => desk.Short(desk.Calendar.DateOf(at))!;
         var words = state switch
         {
             { Approved: { } yes } => $"approved by the client {Day(yes)}",
@@ -167,7 +167,7 @@ public static class ProjectBrief
             parts,
             hash,
             state.IsOpen,
-            state.Approved is { } at && hash == state.Hash ? Record.Short(desk, desk.Calendar.DateOf(at)) : null
+            state.Approved is { } at && hash == state.Hash ? desk.Short(desk.Calendar.DateOf(at)) : null
         );
     }
 
@@ -192,7 +192,7 @@ public static class ProjectBrief
         await desk.RecordAsync(
             file,
             Actor.Client,
-            new Happening.BriefRemarked(await Happened.NoteAsync(desk, id, NoteSort.Words, words))
+            new Happening.BriefRemarked(await Notes.AddAsync(desk, id, NoteSort.Words, words))
         );
         await desk.CommitAsync(transaction);
     }

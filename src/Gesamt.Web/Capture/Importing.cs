@@ -1,14 +1,15 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Stages;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Papers;
+using Gesamt.Web.Words;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -38,7 +39,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             "/imports",
             async (Desk desk) =>
                 (await desk.Db.Imports.AsNoTracking().OrderByDescending(i => i.Id).Take(20).ToListAsync())
-                    .Select(i => new ImportDoneDto(i.Id, i.Name, i.State, i.Made, Contracts.Contracting.At(desk, i.At)))
+                    .Select(i => new ImportDoneDto(i.Id, i.Name, i.State, i.Made, desk.Precisely(i.At)))
                     .ToList()
         );
         api.MapGet("/imports/{id:int}", (int id, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id));
@@ -167,7 +168,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             desk,
             read.Kind!.Value,
             person,
-            new(read.Title, read.Source, read.Words is { } words ? LineText.Short(words) : null)
+            new(read.Title, read.Source, read.Words is { } words ? ShortText.Of(words) : null)
         );
         desk.Db.Imported.Add(
             new()
@@ -184,7 +185,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         if (read.Date is { } date)
             facts.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
         if (read.Words is not null)
-            facts.Add(new Happening.NoteWritten(await Happened.NoteAsync(desk, project.Id, NoteSort.Note, read.Words)));
+            facts.Add(new Happening.NoteWritten(await Notes.AddAsync(desk, project.Id, NoteSort.Note, read.Words)));
         facts.AddRange(await StandingAsync(desk, file, read));
         await desk.RecordAtAsync(file, Actor.Owner, at, [.. facts]);
         await desk.Db.SaveChangesAsync();
@@ -218,7 +219,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             ?
             [
                 (Happening.PriceAgreed)
-                    await Contracts.Agreements.PriceAsync(desk, file, price.Major, new Rate(0), new Rate(0)) with
+                    await Agreements.PriceAsync(desk, file, price.Major, new Rate(0), new Rate(0)) with
                 {
                     Parts = [],
                 },

@@ -6,7 +6,7 @@ using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.People;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Capture;
@@ -127,7 +127,7 @@ public static class Slips
             await desk.RecordAsync(file, Actor.Owner, new Happening.TaskMade(task.Id, reading.Due));
             return;
         }
-        var note = await Happened.NoteAsync(
+        var note = await Notes.AddAsync(
             desk,
             file.Id,
             reading.Sort == SlipSort.Call ? NoteSort.Call : NoteSort.Note,

@@ -1,8 +1,9 @@
 using Gesamt.Core;
 using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Words;
 
 namespace Gesamt.Web.ClientPages;
 
@@ -12,6 +13,12 @@ public sealed record AsClientDto(ClientPageDto Page, string? With, IReadOnlyList
 /// <summary>Seeing a page as its client: making, seeing and opening are three acts.</summary>
 public static class AsClient
 {
+    public static void MapAsClient(this RouteGroupBuilder api) =>
+        api.MapGet(
+            "/projects/{id:long}/as-client",
+            async (long id, PagePart? with, Desk desk, ICardPayments cards) => await OfAsync(desk, cards, new(id), with)
+        );
+
     public static async Task<AsClientDto> OfAsync(Desk desk, ICardPayments cards, ProjectId project, PagePart? with)
     {
         var file = await desk.OpenAsync(project);

@@ -1,32 +1,26 @@
 using Gesamt.Core;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
-using Gesamt.Core.People;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Model;
+using Gesamt.Web.Access;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
-using Gesamt.Web.Printing;
+using Gesamt.Web.Papers;
 using Gesamt.Web.Proposals;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
 public sealed record ChosenDto(string[] Chosen);
 
-public sealed record WordsDto(string Words);
-
 public sealed record SignDto(string Name, bool Agreed, string Hash);
-
-public sealed record AddressDto(string Address);
 
 /// <summary>What one person sees of one project through their own link, without an account.</summary>
 public static class ClientEndpoints
 {
-    public const string Cookie = "gesamt-link";
-    public const string RateLimit = "client";
-
     /// <summary>The first look: sets a cookie bound to this link's path and goes on to an address without the token.</summary>
     public static void MapEntering(this WebApplication app) =>
         app.MapGet(
@@ -36,7 +30,7 @@ public static class ClientEndpoints
                     var row = await desk.Db.Links.AsNoTracking().SingleOrDefaultAsync(l => l.PublicId == link);
                     if (row is not null && links.Opens(row, token))
                         http.Response.Cookies.Append(
-                            Cookie,
+                            ClientLink.Cookie,
                             token,
                             new()
                             {
@@ -50,7 +44,7 @@ public static class ClientEndpoints
                     return Results.Redirect($"/p/{link}");
                 }
             )
-            .RequireRateLimiting(RateLimit)
+            .RequireRateLimiting(ClientLink.RateLimit)
             .ExcludeFromDescription();
 
     public static RouteGroupBuilder MapClientPages(this RouteGroupBuilder page)
@@ -64,7 +58,7 @@ public static class ClientEndpoints
                 Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery
             ) =>
             {
-                var file = await desk.OpenAsync(Link(http).ProjectId);
+                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 return await ClientPage.OfAsync(
                     desk,
                     cards,
@@ -80,8 +74,8 @@ public static class ClientEndpoints
             async (HttpContext http, Desk desk) =>
             {
                 await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(Link(http).ProjectId);
-                if (Drafts.Waiting(file) is { } version)
+                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
+                if (ProposalState.Open(file.History)?.What.Version is { } version)
                     await desk.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
                 await desk.CommitAsync(transaction);
                 return Results.NoContent();
@@ -92,7 +86,7 @@ public static class ClientEndpoints
             "/price",
             async (HttpContext http, Desk desk, string[] choose) =>
             {
-                var file = await desk.OpenAsync(Link(http).ProjectId);
+                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 var offer = Versions.OfferOf(
                     await Contracting.ChoosableAsync(desk, file) ?? await Contracting.OpenVersionAsync(desk, file)
                 );
@@ -107,7 +101,7 @@ public static class ClientEndpoints
             "/accept",
             async (HttpContext http, Desk desk, ChosenDto chosen) =>
             {
-                await Contracting.AcceptAsync(desk, Link(http).ProjectId, chosen.Chosen.ToHashSet());
+                await Contracting.AcceptAsync(desk, ClientLink.Link(http).ProjectId, chosen.Chosen.ToHashSet());
                 return Results.NoContent();
             }
         );
@@ -117,7 +111,7 @@ public static class ClientEndpoints
             (HttpContext http, Desk desk, WordsDto words) =>
                 ReplyAsync(
                     desk,
-                    Link(http).ProjectId,
+                    ClientLink.Link(http).ProjectId,
                     words.Words,
                     (version, note) => new Happening.ChangeAsked(version, note)
                 )
@@ -128,7 +122,7 @@ public static class ClientEndpoints
             (HttpContext http, Desk desk, WordsDto words) =>
                 ReplyAsync(
                     desk,
-                    Link(http).ProjectId,
+                    ClientLink.Link(http).ProjectId,
                     words.Words,
                     (version, _) => new Happening.ProposalDeclined(version)
                 )
@@ -142,7 +136,7 @@ public static class ClientEndpoints
                     throw new InvalidException(("agreed", "Tick that you have read the contract and agree to it."));
                 await Contracting.SignAsync(
                     desk,
-                    Link(http).ProjectId,
+                    ClientLink.Link(http).ProjectId,
                     new(sign.Name, sign.Hash, AddressOf(http), http.Request.Headers.UserAgent.ToString())
                 );
                 return Results.NoContent();
@@ -153,7 +147,12 @@ public static class ClientEndpoints
             "/pay",
             async (HttpContext http, Desk desk, ICardPayments cards) =>
                 new AddressDto(
-                    await Checkout.BeginAsync(desk, cards, Link(http).ProjectId, $"/p/{Link(http).PublicId}")
+                    await Checkout.BeginAsync(
+                        desk,
+                        cards,
+                        ClientLink.Link(http).ProjectId,
+                        $"/p/{ClientLink.Link(http).PublicId}"
+                    )
                 )
         );
 
@@ -161,7 +160,7 @@ public static class ClientEndpoints
             "/settle",
             async (HttpContext http, Desk desk, ICardPayments cards) =>
             {
-                var project = Link(http).ProjectId;
+                var project = ClientLink.Link(http).ProjectId;
                 foreach (
                     var checkout in await desk
                         .Db.Checkouts.AsNoTracking()
@@ -176,7 +175,8 @@ public static class ClientEndpoints
         page.MapGet(
             "/contract.pdf",
             async (HttpContext http, Desk desk) =>
-                await Contracting.LatestAsync(desk, await desk.OpenAsync(Link(http).ProjectId)) is { } contract
+                await Contracting.LatestAsync(desk, await desk.OpenAsync(ClientLink.Link(http).ProjectId))
+                    is { } contract
                     ? Results.File(await KeptPapers.ReadAsync(desk, contract), "application/pdf", "contract.pdf")
                     : throw new MissingException("contract")
         );
@@ -185,7 +185,7 @@ public static class ClientEndpoints
             "/invoices/{invoice}.pdf",
             async (string invoice, HttpContext http, Desk desk) =>
             {
-                var project = Link(http).ProjectId;
+                var project = ClientLink.Link(http).ProjectId;
                 var row =
                     await desk
                         .Db.Invoices.AsNoTracking()
@@ -200,75 +200,6 @@ public static class ClientEndpoints
         );
         return page;
     }
-
-    /// <summary>Lets only a link that opens pass, and keeps it for the endpoint.</summary>
-    public static async ValueTask<object?> OnlyOpenLinks(
-        EndpointFilterInvocationContext context,
-        EndpointFilterDelegate next
-    )
-    {
-        var http = context.HttpContext;
-        var (desk, links) = (
-            http.RequestServices.GetRequiredService<Desk>(),
-            http.RequestServices.GetRequiredService<Links>()
-        );
-        var name = (string?)http.GetRouteValue("link") ?? "";
-        var row = await desk.Db.Links.AsNoTracking().SingleOrDefaultAsync(l => l.PublicId == name);
-        if (row is null || !links.Opens(row, http.Request.Cookies[Cookie] ?? ""))
-            return Results.Problem(
-                "This link is not valid any more. Ask for a new one by answering any letter you got.",
-                statusCode: 401,
-                title: "The link does not open"
-            );
-        http.Items[typeof(LinkRow)] = row;
-        var need =
-            HttpMethods.IsGet(http.Request.Method)
-            || Looks.Any(path => http.Request.Path.Value!.EndsWith(path, StringComparison.Ordinal))
-                ? PageAct.Look
-            : http.Request.Path.Value!.EndsWith("/pay", StringComparison.Ordinal) ? PageAct.Pay
-            : PageAct.Answer;
-        if (!await MayAsync(desk, row, PageAct.Look))
-            return Results.Problem(
-                "This link is not valid any more. Ask for a new one by answering any letter you got.",
-                statusCode: 401,
-                title: "The link does not open"
-            );
-        return need == PageAct.Look || await MayAsync(desk, row, need)
-            ? await next(context)
-            : Results.Problem(
-                "This page is yours to read. Whoever decides answers on it.",
-                statusCode: 403,
-                title: "Only for reading"
-            );
-    }
-
-    // what a page tells by itself while it is only looked at
-    private static readonly string[] Looks = ["/opened", "/fetched", "/settle"];
-
-    /// <summary>Whether the person of a link may do something, by the part they have in the project.</summary>
-    public static async Task<bool> MayAsync(Desk desk, LinkRow link, PageAct act)
-    {
-        var isClient = await desk.Db.Projects.AnyAsync(p =>
-            p.Id == link.ProjectId
-            && (
-                p.ClientId == link.PersonId
-                || desk.Db.People.Any(one => one.Id == link.PersonId && one.MergedInto == p.ClientId)
-            )
-        );
-        return PartRule.May(
-            isClient,
-            isClient
-                ? []
-                : await desk
-                    .Db.ProjectPeople.Where(p => p.ProjectId == link.ProjectId && p.PersonId == link.PersonId)
-                    .Select(p => p.Part)
-                    .ToListAsync(),
-            act
-        );
-    }
-
-    /// <summary>The link that let this request in.</summary>
-    public static LinkRow Link(HttpContext http) => (LinkRow)http.Items[typeof(LinkRow)]!;
 
     private static string AddressOf(HttpContext http) =>
         http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown";

@@ -4,6 +4,7 @@ using Gesamt.Core.Forms;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Access;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
@@ -41,7 +42,7 @@ public static class ClientForms
             "/forms/{slug}/draft",
             async (string slug, GivenDto given, HttpContext http, Desk desk) =>
             {
-                var file = await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId);
+                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 var form = await AskedAsync(desk, file, slug);
                 var fields = StoreJson.Read<List<FormField>>(form.Fields);
                 // kept as far as it was typed; what is wrong is said when it is sent
@@ -71,7 +72,7 @@ public static class ClientForms
             "/forms/{slug}",
             async (string slug, GivenDto given, HttpContext http, Desk desk) =>
             {
-                await ReturnAsync(desk, ClientEndpoints.Link(http).ProjectId, slug, given.Answers);
+                await ReturnAsync(desk, ClientLink.Link(http).ProjectId, slug, given.Answers);
                 return Results.NoContent();
             }
         );
@@ -86,7 +87,7 @@ public static class ClientForms
                     CancellationToken stop
                 ) =>
                 {
-                    var form = await AskedAsync(desk, await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId), slug);
+                    var form = await AskedAsync(desk, await desk.OpenAsync(ClientLink.Link(http).ProjectId), slug);
                     desk.Db.ChangeTracker.Clear();
                     var upload = await uploads.KeepAsync(
                         desk,
@@ -124,7 +125,7 @@ public static class ClientForms
                         select new AskedFormDto(
                             form.Slug,
                             form.Title,
-                            Projects.Record.Short(desk, desk.Calendar.DateOf(asked.Happened))!
+                            desk.Short(desk.Calendar.DateOf(asked.Happened))!
                         ),
                     ],
                     [

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
@@ -12,6 +12,7 @@ using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Meetings;
+using Gesamt.Web.Papers;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
@@ -111,7 +112,7 @@ public static class ClientPage
             )
                 ? latest
                 : null;
-        var waiting = Drafts.Waiting(file);
+        var waiting = ProposalState.Open(file.History)?.What.Version;
         var invoices = await InvoicesAsync(desk, file);
         var step = StepOf(file, contract, invoices);
         return new(
@@ -142,7 +143,7 @@ public static class ClientPage
 
     private static ClientStep StepOf(ProjectFile file, VersionRow? contract, IReadOnlyList<InvoicePageDto> invoices)
     {
-        if (Drafts.Waiting(file) is not null)
+        if (ProposalState.Open(file.History)?.What.Version is not null)
             return ClientStep.Choose;
         var paid =
             GateRule.Read(file.Case).FirstOrDefault(gate => gate.Gate == Gate.Payment) is not { IsClosed: false };
@@ -185,7 +186,7 @@ public static class ClientPage
                     line.Key,
                     line.Role,
                     line.Group,
-                    Wire.Words(line),
+                    line.Words,
                     line.Detail,
                     MoneyText.Of(line.Priced(offer.Currency).Net)
                 )),
@@ -197,7 +198,7 @@ public static class ClientPage
     private static async Task<ContractPageDto> ContractAsync(Desk desk, VersionRow contract)
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
-        var terms = await Contracting.TermsAsync(desk, contract);
+        var terms = await Agreements.TermsAsync(desk, contract);
         var signatures = await desk
             .Db.Signatures.AsNoTracking()
             .Where(s => s.VersionId == contract.Id)
@@ -214,7 +215,7 @@ public static class ClientPage
                 .. signatures.Select(s => new SignedDto(
                     s.Name,
                     s.Signer == Signer.Client ? "client" : "studio",
-                    Contracting.At(desk, s.At)
+                    desk.Precisely(s.At)
                 )),
             ]
         );

@@ -1,10 +1,10 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Reviews;
@@ -64,12 +64,12 @@ public static class ClientParts
     {
         var phases = PhaseRule.Of(file.Case);
         return new(
-            LineText.Capital(file.Case.Kind.MainDate),
+            ShortText.Capital(file.Case.Kind.MainDate),
             file.Case.MainDate is { } date ? DateWords.Long(date.Date) : null,
             file.Case.MainDate is { } main ? DateWords.Distance(main.Date, desk.Today) : null,
             [
                 .. phases.Select(phase => new ClientPhaseDto(
-                    LineText.Capital(phase.Name),
+                    ShortText.Capital(phase.Name),
                     phase.State,
                     phase.Since is { } since ? DateWords.Short(desk.Calendar.DateOf(since), desk.Today) : ""
                 )),
@@ -102,9 +102,9 @@ public static class ClientParts
                     .Reverse()
                     .Select(review => new RoundDto(
                         rows[review.Id].PublicId,
-                        $"{(review.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {review.Round} of {Math.Max(agreed, review.Round!.Value)}",
+                        $"{(review.Phase is { } phase ? $"{ShortText.Capital(phase)}, round" : "Round")} {review.Round} of {Math.Max(agreed, review.Round!.Value)}",
                         review.State,
-                        Contracting.At(desk, review.Answered ?? review.Opened),
+                        desk.Precisely(review.Answered ?? review.Opened),
                         review.Round == agreed,
                         review.Round > agreed,
                         [
@@ -113,7 +113,7 @@ public static class ClientParts
                                 .Where(id => shown.Contains(id) && files.ContainsKey(id))
                                 .Select(id => Of(desk, files[id])),
                         ],
-                        [.. said[review.Id].Select(note => new SaidDto(note.Text, Contracting.At(desk, note.At)))]
+                        [.. said[review.Id].Select(note => new SaidDto(note.Text, desk.Precisely(note.At)))]
                     )),
             ]
         );

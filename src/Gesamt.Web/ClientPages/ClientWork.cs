@@ -1,12 +1,13 @@
 using Gesamt.Core;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Work;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
+using Gesamt.Web.Access;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Reviews;
+using Gesamt.Web.Words;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
@@ -54,7 +55,7 @@ public static class ClientWork
                     CancellationToken stop
                 ) =>
                 {
-                    var project = ClientEndpoints.Link(http).ProjectId;
+                    var project = ClientLink.Link(http).ProjectId;
                     if (!Sight.IsOpen((await desk.OpenAsync(project)).History, PagePart.Files))
                         throw new MissingException("part");
                     var since = desk.Now - NodaTime.Duration.FromDays(1);
@@ -106,7 +107,7 @@ public static class ClientWork
             async (HttpContext http, Desk desk) =>
             {
                 await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId);
+                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 if (!Sight.IsOpen(file.History, PagePart.Files) || !file.History.Any<Happening.HandedOver>())
                     throw new RefusedException("Nothing was handed over yet.");
                 if (!file.History.Any<Happening.Approved>())
@@ -119,7 +120,7 @@ public static class ClientWork
     }
 
     private static async Task<FileRow> SeenAsync(Desk desk, HttpContext http, string file) =>
-        await KeptFiles.SeenAsync(desk, await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId), file);
+        await KeptFiles.SeenAsync(desk, await desk.OpenAsync(ClientLink.Link(http).ProjectId), file);
 
     private static async Task<IResult> SayAsync(
         Desk desk,
@@ -129,7 +130,7 @@ public static class ClientWork
         Func<ReviewRow, NoteId, Happening> what
     )
     {
-        var link = ClientEndpoints.Link(http);
+        var link = ClientLink.Link(http);
         var person = await desk
             .Db.People.AsNoTracking()
             .Where(p => p.Id == link.PersonId)

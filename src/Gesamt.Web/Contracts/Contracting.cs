@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
@@ -11,8 +12,7 @@ using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Printing;
-using Gesamt.Web.Proposals;
+using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Contracts;
@@ -194,21 +194,6 @@ public static class Contracting
         return letter;
     }
 
-    /// <summary>What a contract binds to: its own copy; for one of an older Gesamt, the choice it was filled from, priced as of the day it was made.</summary>
-    public static async Task<PrintedTerms> TermsAsync(Desk desk, VersionRow contract)
-    {
-        if (Versions.Read<ContractSnapshot>(contract).Printed is { } printed)
-            return printed;
-        if (contract.FromProposal is not { } from)
-            return new(Print.Letterhead(desk), [], null, [], null);
-        var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == from);
-        var agreement = Agreements.Of(desk, await desk.OpenAsync(contract.ProjectId), proposal, contract);
-        return Print.Terms(desk, agreement.Offer, agreement.Priced);
-    }
-
-    public static string At(Desk desk, NodaTime.Instant at) =>
-        $"{DateWords.Long(desk.Calendar.DateOf(at))}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)} ({desk.Studio.Zone})";
-
     private static async Task<ContractSnapshot> FillAsync(
         Desk desk,
         ProjectFile file,
@@ -226,7 +211,7 @@ public static class Contracting
             Choice = string.Join(
                 '\n',
                 priced.Lines.Select(line =>
-                    $"{Wire.Words(line)}: {MoneyText.Of(line.Priced(snapshot.Offer.Currency).Net)} net"
+                    $"{line.Words}: {MoneyText.Of(line.Priced(snapshot.Offer.Currency).Net)} net"
                 )
             ),
             Payments = string.Join('\n', priced.Instalments.Select(i => $"{i.Words}: {MoneyText.Of(i.Part.Payable)}")),
@@ -289,7 +274,7 @@ public static class Contracting
 
     /// <exception cref="RefusedException">No proposal is out.</exception>
     public static async Task<VersionRow> OpenVersionAsync(Desk desk, ProjectFile file) =>
-        Drafts.Waiting(file) is { } version
+        ProposalState.Open(file.History)?.What.Version is { } version
             ? await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version)
             : throw new RefusedException(
                 AgreedPrice.Of(file.History) is { } price

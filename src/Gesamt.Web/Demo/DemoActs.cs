@@ -13,10 +13,12 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Papers;
 using Gesamt.Web.People;
-using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.StandIns;
+using Gesamt.Web.WhatHappened;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 using MimeKit;
 
@@ -230,7 +232,8 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        var version = Drafts.Waiting(file) ?? throw new RefusedException("No proposal is out.");
+        var version =
+            ProposalState.Open(file.History)?.What.Version ?? throw new RefusedException("No proposal is out.");
         await desk.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
         await desk.CommitAsync(transaction);
     }
@@ -247,11 +250,12 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        var version = Drafts.Waiting(file) ?? throw new RefusedException("No proposal is out.");
+        var version =
+            ProposalState.Open(file.History)?.What.Version ?? throw new RefusedException("No proposal is out.");
         await desk.RecordAsync(
             file,
             Actor.Client,
-            new Happening.ChangeAsked(version, await Happened.NoteAsync(desk, id, NoteSort.Words, words))
+            new Happening.ChangeAsked(version, await Notes.AddAsync(desk, id, NoteSort.Words, words))
         );
         await desk.CommitAsync(transaction);
     }
@@ -271,8 +275,8 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         var file = await desk.OpenAsync(id);
         var (invoice, owed) = Owed.Open(file.History).FirstOrDefault();
         // what is not invoiced yet is paid ahead, by transfer
-        var rest = Core.Stages.AgreedPrice.Of(file.History) is { } price
-            ? price.Agreed - Core.Stages.Payments.Total(file.History, desk.Currency)
+        var rest = AgreedPrice.Of(file.History) is { } price
+            ? price.Agreed - Payments.Total(file.History, desk.Currency)
             : Money.Zero(desk.Currency);
         var (id_, amount) = invoice.Fact is null ? ((InvoiceId?)null, rest) : (invoice.What.Invoice, owed);
         await Checkout.BookAsync(desk, file, id_, amount, PaymentMeans.Transfer, null, Actor.Client, desk.Now);
@@ -302,7 +306,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         await desk.RecordAsync(
             file,
             Actor.Owner,
-            new Happening.NoteWritten(await Happened.NoteAsync(desk, id, NoteSort.Note, text))
+            new Happening.NoteWritten(await Notes.AddAsync(desk, id, NoteSort.Note, text))
         );
         await desk.CommitAsync(transaction);
     }

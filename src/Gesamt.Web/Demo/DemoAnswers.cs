@@ -1,4 +1,4 @@
-using Gesamt.Core.Routines;
+using Gesamt.Core.Projects;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;

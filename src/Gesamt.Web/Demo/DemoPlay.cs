@@ -2,7 +2,7 @@ using System.Globalization;
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Routines;
+using Gesamt.Web.Ticking;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

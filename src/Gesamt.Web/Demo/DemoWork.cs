@@ -1,8 +1,6 @@
 using System.Globalization;
 using Gesamt.Core;
-using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Work;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Web.Briefs;

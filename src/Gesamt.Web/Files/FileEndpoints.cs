@@ -1,6 +1,5 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Work;
 using Gesamt.Formats.Files;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;

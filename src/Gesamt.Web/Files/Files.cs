@@ -2,14 +2,12 @@ using Gesamt.Core;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
-using Gesamt.Core.Work;
 using Gesamt.Formats.Files;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Files;
@@ -50,7 +48,7 @@ public static class KeptFiles
         var row = new FileRow
         {
             ProjectId = project,
-            PublicId = Inquiry.NewCode() + Inquiry.NewCode(),
+            PublicId = Codes.New() + Codes.New(),
             Group = file.Group,
             Phase = file.Phase,
             Version = version,

@@ -41,7 +41,7 @@ public sealed record HookTestDto(bool Taken, string Words);
 
 /// <summary>Calls web hooks: queued in the transaction of what happened, signed, tried again with growing gaps for three days.</summary>
 /// <remarks>Signed as the Standard Webhooks specification says (from memory): HMAC-SHA-256 over “id.timestamp.body” with the secret's bytes, in base64 behind “v1,”.</remarks>
-public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> log) : IDisposable
+public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> log) : IEars, IDisposable
 {
     private const int MostTries = 12;
     private const string SecretMark = "whsec_";
@@ -70,8 +70,8 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
             _ => null,
         };
 
-    /// <summary>Queues what was just recorded for every hook that wants to hear of it. Inside the caller's transaction; a rehearsal calls nobody.</summary>
-    public static async Task QueueAsync(Desk desk, ProjectFile file, IEnumerable<Happening> what)
+    /// <summary>Queues what was just recorded for every hook that wants to hear of it. A rehearsal calls nobody.</summary>
+    public async Task HearAsync(Desk desk, ProjectFile file, IReadOnlyCollection<Happening> what)
     {
         if (file.Row.Rehearsal)
             return;

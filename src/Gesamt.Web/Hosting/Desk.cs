@@ -1,3 +1,4 @@
+using System.Diagnostics.CodeAnalysis;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
@@ -12,6 +13,12 @@ using NodaTime;
 
 namespace Gesamt.Web.Hosting;
 
+/// <summary>Hears of facts in the act that records them, so that what follows from them is one commit with them.</summary>
+public interface IEars
+{
+    Task HearAsync(Desk desk, ProjectFile file, IReadOnlyCollection<Happening> what);
+}
+
 /// <summary>What every act needs at hand: the database, the ledger, the studio's settings and the time.</summary>
 public sealed class Desk(
     GesamtDb db,
@@ -19,6 +26,7 @@ public sealed class Desk(
     Live live,
     Settings settings,
     FileVault vault,
+    IEars ears,
     ILogger<Desk> log
 )
 {
@@ -41,6 +49,14 @@ public sealed class Desk(
     public Duration Hold => Duration.FromSeconds(settings.HoldSeconds);
     public LocalDate Today => Calendar.DateOf(Now);
 
+    /// <summary>A day in few words, as seen from today: “Fri 12 March”.</summary>
+    [return: NotNullIfNotNull(nameof(date))]
+    public string? Short(LocalDate? date) => date is { } known ? DateWords.Short(known, Today) : null;
+
+    /// <summary>An instant as papers say it: day, time and zone.</summary>
+    public string Precisely(Instant at) =>
+        $"{DateWords.Long(Calendar.DateOf(at))}, {DateWords.Time(Calendar.LocalOf(at).TimeOfDay)} ({Studio.Zone})";
+
     /// <summary>Opens a project to be decided on.</summary>
     /// <exception cref="MissingException">There is no such project.</exception>
     public async Task<ProjectFile> OpenAsync(ProjectId id)
@@ -58,7 +74,7 @@ public sealed class Desk(
     public async Task RecordAsync(ProjectFile file, Actor by, params Happening[] what)
     {
         await Ledger.RecordAsync(file, by, Now, what);
-        await Hooks.HookCalls.QueueAsync(this, file, what);
+        await ears.HearAsync(this, file, what);
         changed.Add(file.Id);
     }
 
@@ -66,7 +82,7 @@ public sealed class Desk(
     public async Task RecordAtAsync(ProjectFile file, Actor by, Instant happened, params Happening[] what)
     {
         await Ledger.RecordAsync(file, by, happened, Now, what);
-        await Hooks.HookCalls.QueueAsync(this, file, what);
+        await ears.HearAsync(this, file, what);
         changed.Add(file.Id);
     }
 

@@ -16,7 +16,7 @@ public sealed class FormTokens(IDataProtectionProvider protection, TimeProvider 
             .Protect(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{Inquiry.NewCode()}{Inquiry.NewCode()} {time.Now().ToUnixTimeSeconds()}"
+                    $"{Codes.New()}{Codes.New()} {time.Now().ToUnixTimeSeconds()}"
                 )
             );
 

@@ -1,9 +1,7 @@
-using System.Security.Cryptography;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
-using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -112,7 +110,7 @@ public static class Inquiry
             ClientId = person.Id,
             Title = beginning.Title ?? $"{kind.Name} for {person.Organisation ?? person.Name}",
             Source = beginning.Source,
-            Code = NewCode(),
+            Code = Codes.New(),
             Rules = kind.Rules,
             Summary = beginning.Summary,
             Rehearsal = rehearsal,
@@ -121,9 +119,6 @@ public static class Inquiry
         await desk.Db.SaveChangesAsync();
         return project;
     }
-
-    /// <summary>Random and unguessable, in letters that survive being read aloud.</summary>
-    public static string NewCode() => RandomNumberGenerator.GetString("abcdefghjkmnpqrstuvwxyz23456789", 10);
 
     private static async Task<IReadOnlyList<Happening>> KnownAsync(
         Desk desk,
@@ -197,7 +192,7 @@ public static class Inquiry
             .Select(upload => new FileRow
             {
                 ProjectId = project,
-                PublicId = NewCode() + NewCode(),
+                PublicId = Codes.New() + Codes.New(),
                 Group = FileGroup.Supplied,
                 Name = upload.Name,
                 Hash = upload.Hash,

@@ -127,15 +127,11 @@ public static class InquiryEndpoints
     public static async Task<ThanksDto> ThanksAsync(Desk desk, FormRow form)
     {
         var kind = await desk.Db.Kinds.AsNoTracking().SingleAsync(k => k.Id == form.KindId);
-        var reply = ReplyBy(desk.Calendar, desk.Today, StoreJson.Read<KindRules>(kind.Rules));
+        var reply = Promise.ReplyBy(desk.Calendar, desk.Today, StoreJson.Read<KindRules>(kind.Rules));
         return new(
             form.Thanks.Length > 0 ? form.Thanks : "Thank you, your inquiry has arrived.",
             $"{desk.Studio.Owner} reads it and answers by {DateWords.Short(reply, desk.Today)}.",
             form.GoTo
         );
     }
-
-    /// <summary>The day by which an answer is promised.</summary>
-    public static NodaTime.LocalDate ReplyBy(StudioCalendar calendar, NodaTime.LocalDate from, KindRules kind) =>
-        calendar.Add(from, new Span(kind.ReplyWithin, SpanUnit.BusinessDays));
 }

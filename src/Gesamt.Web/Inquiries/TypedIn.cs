@@ -7,7 +7,7 @@ using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Words;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -76,7 +76,10 @@ public static class TypedIn
             )
             .WithMetadata(new RequestSizeLimitAttribute(MostLetterBytes))
             .Accepts<byte[]>("application/octet-stream");
-        api.MapPost("/letters/{id:long}/read", async (long id, Desk desk) => Of(await UnfiledAsync(desk, new(id))));
+        api.MapPost(
+            "/letters/{id:long}/read",
+            async (long id, Desk desk) => Of(await Tray.UnfiledAsync(desk, new(id)))
+        );
     }
 
     /// <exception cref="InvalidException">There is no name, no way to reach them, or something is not as it must be; every field is named.</exception>
@@ -94,7 +97,7 @@ public static class TypedIn
                 Phone = Blank(inquiry.Phone),
                 Profile = Blank(inquiry.Profile),
             };
-        var letter = inquiry.Letter is { } number ? await UnfiledAsync(desk, new(number)) : null;
+        var letter = inquiry.Letter is { } number ? await Tray.UnfiledAsync(desk, new(number)) : null;
         var words = BlankLines(inquiry.Words);
         var project = await Inquiry.AddAsync(
             desk,
@@ -105,7 +108,7 @@ public static class TypedIn
         var file = await desk.OpenAsync(project.Id);
         List<Happening> what = [new Happening.InquiryCame(null)];
         if (words is not null && letter is null)
-            what.Add(new Happening.NoteWritten(await Happened.NoteAsync(desk, project.Id, NoteSort.Note, words)));
+            what.Add(new Happening.NoteWritten(await Notes.AddAsync(desk, project.Id, NoteSort.Note, words)));
         if (inquiry.Date is { } date)
             what.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
         if (inquiry.FollowUp)
@@ -183,16 +186,6 @@ public static class TypedIn
             await desk.Db.SaveChangesAsync(stop);
         }
         return Of(letter);
-    }
-
-    /// <exception cref="RefusedException">It was filed meanwhile.</exception>
-    public static async Task<LetterRow> UnfiledAsync(Desk desk, LetterId id)
-    {
-        var letter =
-            await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
-        return letter.State == LetterState.Unfiled
-            ? letter
-            : throw new RefusedException("This letter is not in the tray any more.");
     }
 
     private static ReadInquiryDto Of(LetterRow letter) =>

@@ -64,7 +64,7 @@ public sealed class Uploads(Settings settings)
             var (plain, hash, size, type) = await KeptFiles.TakeAsync(desk.Vault, name, content, stop);
             var upload = new UploadRow
             {
-                PublicId = Inquiry.NewCode() + Inquiry.NewCode(),
+                PublicId = Codes.New() + Codes.New(),
                 FormId = form.Id,
                 Name = plain,
                 Hash = hash,

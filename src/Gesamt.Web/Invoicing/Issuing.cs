@@ -1,44 +1,18 @@
-using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
-using Gesamt.Core.Proposals;
-using Gesamt.Formats.Pdf;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Printing;
+using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Invoicing;
-
-/// <summary>An invoice's own copy of all it says; it never changes.</summary>
-/// <param name="Head">The studio as it was; null in those of an older Gesamt.</param>
-/// <param name="Iban">Where it is paid to; null as with <paramref name="Head"/>.</param>
-public sealed record InvoiceSnapshot(
-    ImmutableArray<string> Addressee,
-    string Project,
-    string Share,
-    ImmutableArray<InvoiceLine> Lines,
-    Totals Totals,
-    Letterhead? Head = null,
-    string? Iban = null
-);
-
-public sealed record InvoiceLine(
-    string Title,
-    string Detail,
-    Money Net,
-    string? Quantity = null,
-    string? UnitPrice = null
-);
 
 /// <summary>Issues invoices of agreed instalments, and credit notes: numbered without gaps, with their own copy of everything.</summary>
 public static class Issuing
@@ -180,7 +154,7 @@ public static class Issuing
         var row = new InvoiceRow
         {
             ProjectId = file.Id,
-            PublicId = Inquiry.NewCode(),
+            PublicId = Codes.New(),
             Sort = sort,
             Number =
                 file.Row.Rehearsal ? $"Rehearsal {sort} {sequence}"

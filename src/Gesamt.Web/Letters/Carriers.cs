@@ -44,6 +44,9 @@ public interface IMailbox
     Task FiledAsync(long number, CancellationToken stop);
 }
 
+/// <summary>The mail of a studio that has set no server.</summary>
+public interface IStandInMail : ICarrier, IMailbox;
+
 /// <summary>A line to a mail server.</summary>
 public sealed record MailServer(string Host, int Port, MailSecurity Security, string? User, string? Password)
 {

@@ -4,7 +4,7 @@ using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
-using Gesamt.Web.ClientPages;
+using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -131,7 +131,7 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         if (Sending.StepOf(letter) is not { } step)
             return false;
         var planned = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == step);
-        if (planned is null || DueRule.MayLeave(planned, desk.Now))
+        if (planned is null || DueSteps.MayLeave(planned, desk.Now))
             return false;
         letter.State = planned.State == StepState.Skipped ? LetterState.Skipped : LetterState.Stopped;
         if (planned is { State: StepState.Stopped, Since: null, Why: { } why })

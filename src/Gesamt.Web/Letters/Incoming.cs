@@ -153,8 +153,8 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
             .Files.Select(file => new FileRow
             {
                 ProjectId = project,
-                PublicId = Inquiries.Inquiry.NewCode() + Inquiries.Inquiry.NewCode(),
-                Group = Core.Work.FileGroup.Supplied,
+                PublicId = Codes.New() + Codes.New(),
+                Group = FileGroup.Supplied,
                 Name = file.Name,
                 Hash = file.Hash,
                 Size = file.Size,

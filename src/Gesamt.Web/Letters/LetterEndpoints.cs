@@ -5,7 +5,6 @@ using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -322,7 +321,7 @@ public static class LetterEndpoints
                 .. earlier.Select(l => new EarlierDto(
                     l.Id.Value,
                     l.FromName,
-                    Record.Short(desk, desk.Calendar.DateOf(l.At))!,
+                    desk.Short(desk.Calendar.DateOf(l.At))!,
                     l.Subject,
                     Shown(l.Body),
                     l.FromMail != desk.Studio.Mail

@@ -1,9 +1,9 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
-using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -64,7 +64,7 @@ public static class LettersOut
             Sending.MentionsLink(filled.Body)
             && await desk.Db.Links.AnyAsync(l => l.ProjectId == file.Id && l.PersonId == reader && l.EndedAt != null)
         )
-            throw new InvalidException(("body", ClientPages.Links.Closed));
+            throw new InvalidException(("body", Links.Closed));
         var letter = draft ?? Sending.NewLetter(desk, file, "", "", byItself: false);
         // the recipient comes from the record, as it is when the letter goes out
         if (draft is not null)

@@ -1,7 +1,6 @@
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.StandIns;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -11,7 +10,7 @@ namespace Gesamt.Web.Letters;
 /// <summary>Hands letters to the mail server that is set, and reads its inbox; the stand-in post office where none is.</summary>
 public sealed class MailRoom(
     IServiceScopeFactory scopes,
-    PostOffice office,
+    IStandInMail office,
     IDataProtectionProvider protection,
     Settings settings,
     TimeProvider time,

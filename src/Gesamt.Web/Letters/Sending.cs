@@ -1,13 +1,17 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Forms;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
-using Gesamt.Core.Routines;
+using Gesamt.Core.Meetings;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -119,13 +123,34 @@ public static class Sending
         if (StepOf(letter) is { } step)
         {
             what.Add(new Happening.StepDone(step, letter.Id));
-            if (await Routines.StepActions.WithLetterAsync(desk, file, step) is { } put)
+            if (await WithLetterAsync(desk, file, step) is { } put)
                 what.Add(put);
         }
         if (letter.SendsVersion is { } version && await PutAsync(desk, file, version) is { } sent)
             what.Add(sent);
         return [.. what];
     }
+
+    /// <summary>What is put to the client with the letter of a step, once it has left the house.</summary>
+    private static async Task<Happening?> WithLetterAsync(Desk desk, ProjectFile file, StepRef reference) =>
+        file
+            .Case.Runs.FirstOrDefault(run => run.Id == reference.Run)
+            ?.Routine.Steps.FirstOrDefault(step => step.Key == reference.Step)
+            ?.Action switch
+        {
+            StepAction.Form form
+                when await desk.Db.Forms.Where(f => f.Slug == form.Slug).Select(f => (int?)f.Id).SingleOrDefaultAsync()
+                    is { } id
+                    && FormsAsked.Open(file.History).All(asked => asked.What.Form != id) => new Happening.FormAsked(id),
+            StepAction.MeetingChoice choice
+                when MeetingState.Offered(file.History) is null
+                    && await desk
+                        .Db.MeetingKinds.Where(k => k.Name == choice.Kind && !k.Removed)
+                        .Select(k => (int?)k.Id)
+                        .FirstOrDefaultAsync()
+                        is { } kind => new Happening.MeetingOffered(kind),
+            _ => null,
+        };
 
     private static async Task<Happening?> PutAsync(Desk desk, ProjectFile file, VersionId version)
     {
@@ -137,7 +162,7 @@ public static class Sending
         var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
         return row.Sort == PaperSort.Contract
             ? new Happening.ContractSent(version)
-            : new Happening.ProposalSent(version, Proposals.Versions.OfferOf(row).ValidUntil);
+            : new Happening.ProposalSent(version, Versions.OfferOf(row).ValidUntil);
     }
 
     /// <summary>Why the paper a letter carries must not go out any more; null when nothing has come between.</summary>

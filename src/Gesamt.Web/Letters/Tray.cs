@@ -1,10 +1,9 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
-using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Letters;
@@ -42,7 +41,7 @@ public static class Tray
             async (long id, FileLetterDto to, Desk desk) =>
             {
                 await using var transaction = await desk.BeginAsync();
-                await FileAsync(desk, await desk.OpenAsync(new(to.Project)), await TypedIn.UnfiledAsync(desk, new(id)));
+                await FileAsync(desk, await desk.OpenAsync(new(to.Project)), await UnfiledAsync(desk, new(id)));
                 await desk.CommitAsync(transaction);
                 return TypedResults.NoContent();
             }
@@ -87,6 +86,16 @@ public static class Tray
         );
     }
 
+    /// <exception cref="RefusedException">It was filed meanwhile.</exception>
+    public static async Task<LetterRow> UnfiledAsync(Desk desk, LetterId id)
+    {
+        var letter =
+            await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
+        return letter.State == LetterState.Unfiled
+            ? letter
+            : throw new RefusedException("This letter is not in the tray any more.");
+    }
+
     private static async Task<TrayDto> OfAsync(Desk desk)
     {
         var letters = await desk
@@ -112,15 +121,15 @@ public static class Tray
             .Where(p => ids.Contains(p.Id))
             .ToDictionaryAsync(p => p.Id, p => p.Title);
         return new(
-            [.. slips.Select(s => new SlipDto(s.Id, s.Text, Record.Short(desk, desk.Calendar.DateOf(s.At))!))],
+            [.. slips.Select(s => new SlipDto(s.Id, s.Text, desk.Short(desk.Calendar.DateOf(s.At))!))],
             [
                 .. letters.Select(l => new UnfiledDto(
                     l.Id.Value,
                     l.FromName,
                     l.FromMail,
-                    Record.Short(desk, desk.Calendar.DateOf(l.At))!,
+                    desk.Short(desk.Calendar.DateOf(l.At))!,
                     l.Subject,
-                    LineText.Short(l.Body),
+                    ShortText.Of(l.Body),
                     [.. candidates[l.FromMail].Select(id => new CandidateDto(id.Value, titles[id]))]
                 )),
             ],

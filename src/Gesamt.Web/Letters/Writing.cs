@@ -3,14 +3,13 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Proposals;
-using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Letters;
@@ -154,7 +153,7 @@ public static class Writing
             price?.Agreed,
             price?.DueOnBooking,
             validUntil,
-            InquiryEndpoints.ReplyBy(desk.Calendar, desk.Calendar.DateOf(asked), file.Case.Kind),
+            Promise.ReplyBy(desk.Calendar, desk.Calendar.DateOf(asked), file.Case.Kind),
             InvoiceNumber: number,
             InvoiceDue: invoice?.Due,
             InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),

@@ -6,7 +6,7 @@ using Gesamt.Core.Meetings;
 using Gesamt.Formats.Calendars;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
-using Gesamt.Web.ClientPages;
+using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
@@ -133,7 +133,7 @@ public static class MeetingEndpoints
                             Count = desk.Db.Busy.Count(b => b.CalendarId == c.Id),
                         })
                         .ToListAsync()
-                ).Select(c => new CalendarDto(c.Id, c.Name, c.Address, c.FetchedAt is { } at ? Contracts.Contracting.At(desk, at) : null, c.Problem, c.Count)).ToList());
+                ).Select(c => new CalendarDto(c.Id, c.Name, c.Address, c.FetchedAt is { } at ? desk.Precisely(at) : null, c.Problem, c.Count)).ToList());
         api.MapPost(
             "/calendars",
             async (NewCalendarDto calendar, Desk desk, ICalendarSource source, CancellationToken stop) =>
@@ -178,7 +178,7 @@ public static class MeetingEndpoints
             "/times",
             async (string? zone, string? moving, HttpContext http, Desk desk, Scheduling scheduling) =>
             {
-                var file = await desk.OpenAsync(ClientEndpoints.Link(http).ProjectId);
+                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 var meeting = moving is null ? null : await OneAsync(desk, file.Id, moving);
                 var kind = await scheduling.KindAsync(
                     meeting?.KindId
@@ -192,7 +192,7 @@ public static class MeetingEndpoints
             "/times",
             async (BookTimeDto book, HttpContext http, Scheduling scheduling) =>
             {
-                await scheduling.TakeAsync(ClientEndpoints.Link(http).ProjectId, book);
+                await scheduling.TakeAsync(ClientLink.Link(http).ProjectId, book);
                 return Results.NoContent();
             }
         );
@@ -200,7 +200,7 @@ public static class MeetingEndpoints
             "/meetings/{meeting}/move",
             async (string meeting, MoveToDto to, HttpContext http, Desk desk, Scheduling scheduling) =>
             {
-                var project = ClientEndpoints.Link(http).ProjectId;
+                var project = ClientLink.Link(http).ProjectId;
                 await scheduling.MoveAsync(
                     project,
                     (await OneAsync(desk, project, meeting)).Id,
@@ -214,7 +214,7 @@ public static class MeetingEndpoints
             "/meetings/{meeting}/cancel",
             async (string meeting, HttpContext http, Desk desk, Scheduling scheduling) =>
             {
-                var project = ClientEndpoints.Link(http).ProjectId;
+                var project = ClientLink.Link(http).ProjectId;
                 await scheduling.CancelAsync(project, (await OneAsync(desk, project, meeting)).Id, Actor.Client);
                 return Results.NoContent();
             }
@@ -292,7 +292,7 @@ public static class MeetingEndpoints
                     );
                 }
             )
-            .RequireRateLimiting(ClientEndpoints.RateLimit)
+            .RequireRateLimiting(ClientLink.RateLimit)
             .ExcludeFromDescription();
 
     private static async Task<MeetingRow> OneAsync(Desk desk, ProjectId project, string meeting) =>

@@ -5,7 +5,7 @@ using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 

@@ -7,7 +7,6 @@ using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -258,7 +257,7 @@ public sealed class Scheduling(
         {
             ProjectId = file.Id,
             KindId = kind.Id,
-            PublicId = Inquiry.NewCode() + Inquiry.NewCode(),
+            PublicId = Codes.New() + Codes.New(),
             Name = kind.Name,
             Start = start,
             End = start + Duration.FromMinutes(kind.Minutes),

@@ -4,7 +4,6 @@ using Gesamt.Core.People;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.People;
@@ -80,7 +79,7 @@ public static class Matches
                     other.Organisation,
                     string.Join(", ", match.Reasons.Select(Words)),
                     [.. projects[other.Id].Take(4)],
-                    last!.TryGetValue(other.Id, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
+                    last!.TryGetValue(other.Id, out var at) ? desk.Short(desk.Calendar.DateOf(at)) : null,
                     [.. Differences(other, row).Select(c => new ContradictionDto(c.Detail, c.Known, c.Said))]
                 );
             }),

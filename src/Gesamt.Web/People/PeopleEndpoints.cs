@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.People;
 using Gesamt.Store.Files;
+using Gesamt.Web.Access;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -142,7 +143,7 @@ public static class PeopleEndpoints
         );
         api.MapGet(
             "/projects/{id:long}/people/{person:long}/link",
-            async (long id, long person, Desk desk, ClientPages.Links links) =>
+            async (long id, long person, Desk desk, Links links) =>
             {
                 var (project, who) = (new ProjectId(id), new PersonId(person));
                 if (
@@ -151,9 +152,7 @@ public static class PeopleEndpoints
                     )
                 )
                     throw new MissingException("part with a page");
-                return new ClientPages.AddressDto(
-                    links.AddressOf(await ClientPages.Links.OfAsync(desk.Db, project, who))
-                );
+                return new AddressDto(links.AddressOf(await Links.OfAsync(desk.Db, project, who)));
             }
         );
         api.MapPost(

@@ -10,7 +10,6 @@ using Gesamt.Formats.People;
 using Gesamt.Formats.Tables;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 using NodaTime.Text;
@@ -248,7 +247,7 @@ public static class PeopleList
                 projects[p.Id].Sum(x => x.NetMinor ?? 0) is > 0 and var agreed
                     ? MoneyText.Of(new(agreed, desk.Currency))
                     : "",
-                last.TryGetValue(p.Id, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
+                last.TryGetValue(p.Id, out var at) ? desk.Short(desk.Calendar.DateOf(at)) : null,
                 last.TryGetValue(p.Id, out var since)
                     ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today)
                     : null,

@@ -5,7 +5,7 @@ using Gesamt.Core.People;
 using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -126,7 +126,7 @@ public static class PersonPage
             Of(row),
             row.Picture is not null,
             own.OrderBy(p => p.Id.Value).FirstOrDefault()?.Source,
-            last is { } at ? Record.Short(desk, desk.Calendar.DateOf(at)) : null,
+            last is { } at ? desk.Short(desk.Calendar.DateOf(at)) : null,
             last is { } since ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null,
             Words(desk, own.Sum(p => p.Standing.NetMinor ?? 0)),
             Words(desk, own.Sum(p => p.Standing.PaidMinor)),
@@ -138,7 +138,7 @@ public static class PersonPage
             [
                 .. letters.Select(l => new PersonEventDto(
                     l.ProjectId!.Value.Value,
-                    Record.Short(desk, desk.Calendar.DateOf(l.At))!,
+                    desk.Short(desk.Calendar.DateOf(l.At))!,
                     $"{(l.State == LetterState.Received ? "wrote" : "got")} “{l.Subject}”",
                     $"Letter.{l.Id.Value}"
                 )),
@@ -146,7 +146,7 @@ public static class PersonPage
             [
                 .. meetings.Select(m => new PersonEventDto(
                     m.ProjectId.Value,
-                    Record.Short(desk, desk.Calendar.DateOf(m.Start))!,
+                    desk.Short(desk.Calendar.DateOf(m.Start))!,
                     m.Cancelled ? $"{m.Name}, cancelled" : m.Name,
                     $"Meeting.{m.Id.Value}"
                 )),
@@ -255,7 +255,7 @@ public static class PersonPage
             row.Standing.Ended is { } end ? LineText.EndWords(end)
                 : row.Standing.PutAway ? "Put away"
                 : row.Standing.Words,
-            Record.Short(desk, row.Standing.MainDate),
+            desk.Short(row.Standing.MainDate),
             row.Standing.NetMinor is { } net ? Words(desk, net) : null,
             part
         );

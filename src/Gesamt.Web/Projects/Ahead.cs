@@ -1,10 +1,13 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Invoicing;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -181,8 +184,8 @@ public static class Ahead
             local is null || step.State == StepState.Parked ? "" : DateWords.Time(local.Value.TimeOfDay),
             EntrySort.Letters,
             step.Step.Action.AlwaysAsks && step.Step.Action is not StepAction.TellMe
-                ? $"{LineText.Capital(RoutineWords.What(step.Step.Action, names))}?"
-                : LineText.Capital(RoutineWords.What(step.Step.Action, names)),
+                ? $"{ShortText.Capital(RoutineWords.What(step.Step.Action, names))}?"
+                : ShortText.Capital(RoutineWords.What(step.Step.Action, names)),
             $"{detail}. {run.Routine.Name}",
             mark,
             held,

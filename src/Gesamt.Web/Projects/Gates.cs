@@ -1,9 +1,11 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Words;
 
 namespace Gesamt.Web.Projects;
 

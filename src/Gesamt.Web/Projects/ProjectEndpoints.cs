@@ -2,7 +2,9 @@ using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Printing;
+using Gesamt.Web.Papers;
+using Gesamt.Web.WhatHappened;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Projects;
@@ -43,7 +45,7 @@ public static class ProjectEndpoints
                 await desk.RecordAsync(
                     file,
                     Actor.Owner,
-                    new Happening.NoteWritten(await Happened.NoteAsync(desk, file.Id, NoteSort.Note, note.Text))
+                    new Happening.NoteWritten(await Notes.AddAsync(desk, file.Id, NoteSort.Note, note.Text))
                 );
                 await desk.CommitAsync(transaction);
                 return TypedResults.NoContent();

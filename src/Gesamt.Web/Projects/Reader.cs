@@ -3,14 +3,15 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Letters;
+using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Meetings;
-using Gesamt.Web.Proposals;
+using Gesamt.Web.Papers;
 using Gesamt.Web.Reviews;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Projects;
@@ -155,22 +156,22 @@ public static class Reader
     private static string State(Desk desk, LetterRow letter) =>
         letter.State switch
         {
-            LetterState.Held => $"waits for your OK since {Contracting.At(desk, letter.At)}",
+            LetterState.Held => $"waits for your OK since {desk.Precisely(letter.At)}",
             LetterState.Stopped => "stopped before it was sent",
             LetterState.Skipped => "skipped",
             LetterState.Uncertain => "may have gone out",
-            LetterState.Ready when letter.GoesAt is { } goes => $"goes out {Contracting.At(desk, goes)}",
+            LetterState.Ready when letter.GoesAt is { } goes => $"goes out {desk.Precisely(goes)}",
             LetterState.Ready => "leaves in a few seconds",
             LetterState.PutOff => "put off; it comes up again at its time",
-            LetterState.Kept => $"taken over from a file, {Contracting.At(desk, letter.At)}",
+            LetterState.Kept => $"taken over from a file, {desk.Precisely(letter.At)}",
             LetterState.Draft => "a draft",
-            _ => Contracting.At(desk, letter.At),
+            _ => desk.Precisely(letter.At),
         };
 
     private static ReaderDto Answers(Desk desk, AnswersRow answers) =>
         new(
             answers.Form,
-            Contracting.At(desk, answers.At),
+            desk.Precisely(answers.At),
             "",
             "",
             [.. StoreJson.Read<List<Answer>>(answers.Items).Select(a => AnswerDto.Of(a))],
@@ -188,7 +189,7 @@ public static class Reader
                 NoteSort.Words => "Their words",
                 _ => "Note",
             },
-            Contracting.At(desk, note.At),
+            desk.Precisely(note.At),
             note.Text,
             "",
             [],
@@ -209,7 +210,7 @@ public static class Reader
             [],
             [
                 .. offer.Lines.Select(line => new MoneyLineDto(
-                    $"{Wire.Words(line)} ({Role(line.Role)})",
+                    $"{line.Words} ({Role(line.Role)})",
                     MoneyText.Of(line.Priced(offer.Currency).Net)
                 )),
             ],
@@ -232,7 +233,7 @@ public static class Reader
         var contract = Versions.Read<ContractSnapshot>(version);
         return new(
             contract.Title,
-            $"version {version.Number}, {Contracting.At(desk, version.At)}. SHA-256 {version.Hash}{Later(desk, await Printing.KeptPapers.OfAsync(desk, version))}",
+            $"version {version.Number}, {desk.Precisely(version.At)}. SHA-256 {version.Hash}{Later(desk, await KeptPapers.OfAsync(desk, version))}",
             contract.Text,
             "",
             [],
@@ -245,15 +246,15 @@ public static class Reader
 
     /// <summary>A paper of an older Gesamt was not kept when it was made, and may have looked otherwise.</summary>
     private static string Later(Desk desk, PaperRow? paper) =>
-        paper is { DrawnLater: true } ? $". Its file was drawn later, {Contracting.At(desk, paper.At)}" : "";
+        paper is { DrawnLater: true } ? $". Its file was drawn later, {desk.Precisely(paper.At)}" : "";
 
     private static async Task<ReaderDto> InvoiceAsync(Desk desk, InvoiceRow invoice)
     {
-        var snapshot = StoreJson.Read<Invoicing.InvoiceSnapshot>(invoice.Snapshot);
-        var sums = Printing.Print.Sums(snapshot.Totals);
+        var snapshot = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot);
+        var sums = Print.Sums(snapshot.Totals);
         return new(
             $"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}",
-            $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}{Later(desk, await Printing.KeptPapers.OfAsync(desk, invoice))}",
+            $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}{Later(desk, await KeptPapers.OfAsync(desk, invoice))}",
             snapshot.Share,
             "",
             [],
@@ -271,8 +272,8 @@ public static class Reader
     private static ReaderDto Payment(Desk desk, PaymentRow payment) =>
         new(
             $"{MoneyText.Of(new(payment.AmountMinor, Currency.Of(payment.Currency)))} received",
-            $"{payment.Means}, {Contracting.At(desk, payment.At)}",
-            payment.GoneAt is { } gone ? $"Taken back {Contracting.At(desk, gone)}: it counts nowhere any more." : "",
+            $"{payment.Means}, {desk.Precisely(payment.At)}",
+            payment.GoneAt is { } gone ? $"Taken back {desk.Precisely(gone)}: it counts nowhere any more." : "",
             "",
             [],
             [],
@@ -294,14 +295,13 @@ public static class Reader
             .OrderBy(n => n.Id)
             .ToListAsync();
         var title = review.Round is { } round
-            ? $"{(row.Phase is { } phase ? $"{LineText.Capital(phase)}, round" : "Round")} {round} of {file.Case.Kind.Rounds}"
+            ? $"{(row.Phase is { } phase ? $"{ShortText.Capital(phase)}, round" : "Round")} {round} of {file.Case.Kind.Rounds}"
             : "A round that was taken back";
         var state = review.State switch
         {
             ReviewState.Open => "waits for the client",
-            ReviewState.Returned =>
-                $"changes asked by {row.AnsweredBy}, {Contracting.At(desk, review.Answered!.Value)}",
-            ReviewState.Approved => $"approved by {row.AnsweredBy}, {Contracting.At(desk, review.Answered!.Value)}",
+            ReviewState.Returned => $"changes asked by {row.AnsweredBy}, {desk.Precisely(review.Answered!.Value)}",
+            ReviewState.Approved => $"approved by {row.AnsweredBy}, {desk.Precisely(review.Answered!.Value)}",
             _ => "does not count",
         };
         return new(
@@ -325,7 +325,7 @@ public static class Reader
                         RecordWork.IsPicture(f)
                     )),
                 ],
-                [.. notes.Select(n => new AnswerDto(Contracting.At(desk, n.At), n.Text))]
+                [.. notes.Select(n => new AnswerDto(desk.Precisely(n.At), n.Text))]
             )
         );
     }

@@ -5,7 +5,9 @@ using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -15,6 +17,8 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
+using Gesamt.Web.WhatHappened;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -42,8 +46,8 @@ public static class Record
             file.Row.Kind!.Name,
             new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile),
             file.Row.Source,
-            LineText.Capital(file.Case.Kind.MainDate),
-            Short(desk, file.Case.MainDate?.Date),
+            ShortText.Capital(file.Case.Kind.MainDate),
+            desk.Short(file.Case.MainDate?.Date),
             file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
             standing.Stage,
             standing.Ended is { } end ? LineText.EndWords(end) : null,
@@ -104,7 +108,7 @@ public static class Record
     }
 
     private static string RehearsalClock(Desk desk) =>
-        $"{Short(desk, desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay)}";
+        $"{desk.Short(desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay)}";
 
     public static TurnDto TurnOf(Desk desk, Standing standing)
     {
@@ -115,7 +119,7 @@ public static class Record
             WordsOf(desk, standing),
             age?.Short ?? "",
             age?.Long ?? "",
-            standing.Until is { } until ? Short(desk, desk.Calendar.DateOf(until)) : null
+            standing.Until is { } until ? desk.Short(desk.Calendar.DateOf(until)) : null
         );
     }
 
@@ -124,9 +128,6 @@ public static class Record
         standing is { Waits: WaitKind.PayInvoice, LateSince: { } due }
             ? $"Invoice {DateWords.Due(due, desk.Today, false)}"
             : standing.Words;
-
-    public static string? Short(Desk desk, LocalDate? date) =>
-        date is { } known ? DateWords.Short(known, desk.Today) : null;
 
     private static string DueWords(LocalDate due, LocalDate today) =>
         DateWords.Due(due, today, false) is var words && words.StartsWith("due ", StringComparison.Ordinal)

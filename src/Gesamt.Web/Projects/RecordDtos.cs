@@ -1,51 +1,16 @@
-using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
 using Gesamt.Core.People;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
-using Gesamt.Core.Work;
+using Gesamt.Core.Waiting;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
+using Gesamt.Web.WhatHappened;
+using Gesamt.Web.Words;
 using NodaTime;
 
 namespace Gesamt.Web.Projects;
-
-/// <summary>Sorts of entries on the line, that can be hidden and shown.</summary>
-public enum EntrySort
-{
-    Letters,
-    Papers,
-    Work,
-    Money,
-    Tasks,
-    Notes,
-    Meetings,
-    Steps,
-}
-
-/// <summary>Where an entry comes from, which is how it is drawn.</summary>
-public enum EntryFrom
-{
-    Done,
-    Client,
-    Note,
-}
-
-/// <summary>What opens in the reader: its sort and number.</summary>
-public enum OpensWhat
-{
-    Answers,
-    Letter,
-    Note,
-    Proposal,
-    Contract,
-    Invoice,
-    Payment,
-    Review,
-    Meeting,
-}
-
-public sealed record OpensDto(OpensWhat What, long Id);
 
 /// <summary>Something that happened.</summary>
 /// <param name="Exact">Date, time and zone in full.</param>
@@ -200,37 +165,3 @@ public sealed record RecordDto(
     string? Offered,
     string? RehearsalClock
 );
-
-public sealed record AnswerDto(string Question, string Text)
-{
-    /// <summary>In the words it was given, with what was made of them.</summary>
-    public static AnswerDto Of(Core.Forms.Answer answer) =>
-        new(answer.Question, answer.Understood is { } read ? $"{answer.Text} (read as {read})" : answer.Text);
-}
-
-/// <summary>What the owner can say happened.</summary>
-public enum HappenedSort
-{
-    Fit,
-    Countersign,
-    Call,
-    NoAnswerNeeded,
-    PriceAgreed,
-    SignedOnPaper,
-    Paid,
-    HandedOver,
-    Approved,
-    Waived,
-    Rest,
-    GoOn,
-    NotAFit,
-    Referred,
-    Lost,
-    GoneQuiet,
-    Cancelled,
-    NotAnInquiry,
-    TakenUp,
-    Read,
-    BookedStraightAway,
-    NotWonAfterAll,
-}

@@ -1,11 +1,13 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
 using NodaTime;
 
 namespace Gesamt.Web.Proposals;
@@ -111,7 +113,7 @@ public sealed record PricedDto(
         new(
             [
                 .. choice.Lines.Select(line => new PricedLineDto(
-                    Wire.Words(line),
+                    line.Words,
                     MoneyText.Figures(line.Priced(offer.Currency).Net)
                 )),
             ],
@@ -157,12 +159,6 @@ public sealed record LabelledDto(string Label, string Amount);
 /// <summary>Offers to and from the wire; every number is checked and named by its field.</summary>
 public static class Wire
 {
-    /// <summary>“Hand-lettered name, 14 letters × 20.00”.</summary>
-    public static string Words(OfferLine line) =>
-        line.Quantity == 1
-            ? line.Title
-            : $"{line.Title}, {Number(line.Quantity)}{(line.Unit.Length > 0 ? " " + line.Unit : "")}";
-
     public static OfferDto Of(Offer offer) =>
         new(
             offer.Title,
@@ -176,10 +172,10 @@ public static class Wire
                     line.Group,
                     line.Title,
                     line.Detail,
-                    Number(line.Quantity),
+                    NumberText.Number(line.Quantity),
                     line.Unit,
-                    Number(line.UnitPrice),
-                    Number(line.Tax.PartsPerMillion / 10_000m),
+                    NumberText.Number(line.UnitPrice),
+                    NumberText.Number(line.Tax.PartsPerMillion / 10_000m),
                     line.Suggested
                 )),
             ],
@@ -192,12 +188,12 @@ public static class Wire
         List<(string, string)> errors = [];
         decimal Parse(string field, string text, string what)
         {
-            if (Exact(text) is { } number && decimal.Round(number, 6) == number)
+            if (NumberText.Exact(text) is { } number && decimal.Round(number, 6) == number)
                 return number;
             errors.Add(
                 (
                     field,
-                    $"{what} must be a number such as 12.5, with at most six decimals; “{text}” is not.{Doubt(text)}"
+                    $"{what} must be a number such as 12.5, with at most six decimals; “{text}” is not.{NumberText.Doubt(text)}"
                 )
             );
             return 0;
@@ -268,23 +264,5 @@ public static class Wire
             _ => throw new ArgumentOutOfRangeException(nameof(part), part.Due, "No such due rule."),
         };
 
-    private static string Percent(PlanPart part) => Number(part.Share.PartsPerMillion / 10_000m);
-
-    /// <summary>A number as it was typed; null for none, and for one that could well be two unless it stands as this page itself writes it.</summary>
-    public static decimal? Exact(string text) =>
-        NumberReading.Of(text) is { } number
-        && (
-            !NumberReading.IsDoubtful(text)
-            || !text.Contains('.', StringComparison.Ordinal)
-            || Number(number) == text.Trim()
-        )
-            ? number
-            : null;
-
-    /// <summary>What a doubtful number could be, as a sentence to add; empty for any other.</summary>
-    public static string Doubt(string text) =>
-        NumberReading.IsDoubtful(text) ? $" It can be read as {NumberReading.Readings(text)}: write which." : "";
-
-    public static string Number(decimal number) =>
-        number.ToString("0.######", System.Globalization.CultureInfo.InvariantCulture);
+    private static string Percent(PlanPart part) => NumberText.Number(part.Share.PartsPerMillion / 10_000m);
 }

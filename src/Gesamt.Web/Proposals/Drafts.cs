@@ -2,15 +2,15 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
-using Gesamt.Core.Stages;
-using Gesamt.Core.Turns;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Proposals;
@@ -91,7 +91,7 @@ public static class Drafts
         var kindsContract = await desk
             .Db.ContractTemplates.AsNoTracking()
             .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-        if (Waiting(file) is { } open)
+        if (ProposalState.Open(file.History)?.What.Version is { } open)
             await desk.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
         var version = await Versions.AddAsync(
             desk,
@@ -109,7 +109,4 @@ public static class Drafts
         AgreedPrice.Of(file.History) is { } price
             ? $"A price is agreed already, {MoneyText.Of(price.Agreed)} since {DateWords.Long(desk.Calendar.DateOf(price.Fact.Happened))}, and stays in force. What comes on top can be a project of its own."
             : null;
-
-    /// <summary>The version that is out and not answered.</summary>
-    public static VersionId? Waiting(ProjectFile file) => ProposalState.Open(file.History)?.What.Version;
 }

@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
@@ -73,8 +74,8 @@ public static class ProposalEndpoints
                         s.Title,
                         s.Detail,
                         s.Unit,
-                        Wire.Number(s.UnitPrice),
-                        Wire.Number(s.TaxPartsPerMillion / 10_000m)
+                        NumberText.Number(s.UnitPrice),
+                        NumberText.Number(s.TaxPartsPerMillion / 10_000m)
                     ))
                     .ToListAsync();
             }

@@ -2,11 +2,12 @@ using System.Globalization;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Formats.Tables;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -139,7 +140,11 @@ public static class Register
             $"{rows.Count} project{(rows.Count == 1 ? "" : "s")}, {booked} booked, worth {MoneyText.Of(new(rows.Sum(NetBooked), desk.Currency))} net",
             [
                 .. columns.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column))),
-                .. (query.Details ?? []).Select(detail => new RegisterColumnDto(null, LineText.Capital(detail), false)),
+                .. (query.Details ?? []).Select(detail => new RegisterColumnDto(
+                    null,
+                    ShortText.Capital(detail),
+                    false
+                )),
             ],
             groups,
             await desk.Db.Kinds.AsNoTracking().OrderBy(k => k.Name).Select(k => k.Name).ToListAsync(),
@@ -171,7 +176,7 @@ public static class Register
                 .. columns.Select(column =>
                     IsAmount(column) ? $"{Words(column)}, {desk.Currency.Code}" : Words(column)
                 ),
-                .. (query.Details ?? []).Select(LineText.Capital),
+                .. (query.Details ?? []).Select(ShortText.Capital),
             ],
             rows.Select(row =>
                 (IReadOnlyList<string>)
@@ -376,7 +381,7 @@ public static class Register
                 : row.Standing.Stage.ToString(),
             RegisterColumn.Turn => TurnWords(desk, row.Standing),
             RegisterColumn.Reason => row.Standing.Ended is null ? row.Standing.Words : "",
-            RegisterColumn.Date => Record.Short(desk, row.Standing.MainDate) ?? "",
+            RegisterColumn.Date => desk.Short(row.Standing.MainDate) ?? "",
             RegisterColumn.Source => row.Source ?? "",
             RegisterColumn.Inquiry => Day(desk, row.Standing.BeganAt),
             RegisterColumn.Booked => Day(desk, row.Standing.BookedAt),

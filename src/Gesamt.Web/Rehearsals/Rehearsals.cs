@@ -3,10 +3,8 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.People;
 using Gesamt.Core.Routines;
-using Gesamt.Store;
-using Gesamt.Store.Files;
 using Gesamt.Store.Model;
-using Gesamt.Web.ClientPages;
+using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
@@ -29,14 +27,7 @@ public sealed record WindDto(LocalDateTime? To);
 public sealed record WoundDto(string Clock, bool Acted);
 
 /// <summary>Whole projects to try things on: they live like any other, but nothing leaves the house, they count nowhere, and each has a clock of its own that is wound by hand.</summary>
-public sealed class Rehearsals(
-    IServiceScopeFactory scopes,
-    TimeProvider time,
-    Live live,
-    Settings settings,
-    FileVault vault,
-    Delivery delivery
-)
+public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery delivery)
 {
     private const int MostTurns = 500;
 
@@ -137,7 +128,7 @@ public sealed class Rehearsals(
                     throw new InvalidException(("to", "A time after the rehearsal's own clock, at most ten years on."));
                 return (
                     desk.Now,
-                    DueRule.Of(file.Case, desk.Now).Length > 0 ? desk.Now : await NextAsync(desk, file, desk.Now),
+                    DueSteps.Of(file.Case, desk.Now).Length > 0 ? desk.Now : await NextAsync(desk, file, desk.Now),
                     target
                 );
             }
@@ -227,14 +218,7 @@ public sealed class Rehearsals(
     private async Task<T> InScopeAsync<T>(Instant? at, Func<Desk, Task<T>> act)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var desk = new Desk(
-            scope.ServiceProvider.GetRequiredService<GesamtDb>(),
-            time,
-            live,
-            settings,
-            vault,
-            scope.ServiceProvider.GetRequiredService<ILogger<Desk>>()
-        );
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         if (at is { } wound)
             desk.Wind(wound);
         return await act(desk);

@@ -6,7 +6,6 @@ using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
 
@@ -58,7 +57,7 @@ public static class Reviewing
         var row = new ReviewRow
         {
             ProjectId = project,
-            PublicId = Inquiry.NewCode(),
+            PublicId = Codes.New(),
             Phase = phase,
             Files = StoreJson.Write(ids),
             At = desk.Now,

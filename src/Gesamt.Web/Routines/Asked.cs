@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Json;
@@ -7,7 +8,7 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
-using Gesamt.Web.Projects;
+using Gesamt.Web.WhatHappened;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Routines;

@@ -1,14 +1,13 @@
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Projects;
-using Gesamt.Web.Templates;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Routines;
@@ -136,7 +135,7 @@ public static class ProjectRoutines
     private static string StateOf(Desk desk, List<PlannedStep> steps) =>
         steps.Any(s => s.State == StepState.Held) ? "waits for your OK"
         : steps.Where(s => s.State == StepState.Planned).Min(s => s.Due) is { } due
-            ? $"next {Record.Short(desk, desk.Calendar.DateOf(due))}"
+            ? $"next {desk.Short(desk.Calendar.DateOf(due))}"
         : steps.FirstOrDefault(s => s is { State: StepState.Parked, WaitsFor: not null }) is { } favour
             ? $"waits until {favour.WaitsFor}"
         : steps.Any(s => s.State == StepState.Parked) ? "waits for a date or a cause"
@@ -162,7 +161,7 @@ public static class ProjectRoutines
             routine.Name,
             row.Off ? "off; begins by hand"
                 : again ? "has run; begins again by hand"
-                : $"begins with {RoutineTexts.BeginsWords(routine.Begins)}",
+                : $"begins with {RoutineNames.BeginsWords(routine.Begins)}",
             [
                 .. routine
                     .Variants.OrderByDescending(v => v.MonthsAhead)
@@ -222,7 +221,7 @@ public static class ProjectRoutines
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(id);
-        var routine = StoreJson.Read<Routine>((await RoutineTexts.RowAsync(desk, choose.Routine)).Routine);
+        var routine = StoreJson.Read<Routine>((await RoutineNames.RowAsync(desk, choose.Routine)).Routine);
         if (routine.Variants.All(v => v.Name != choose.Variant))
             throw new InvalidException(
                 ("variant", $"Choose one of: {string.Join(", ", routine.Variants.Select(v => v.Name))}.")

@@ -1,5 +1,7 @@
 using Gesamt.Core.Letters;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
@@ -84,4 +86,28 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
     public bool HasHook(string name) => known.ContainsKey((Sort.Hook, name));
 
     private string Name(Sort sort, string key) => known.TryGetValue((sort, key), out var one) ? one.Name : key;
+
+    public static async Task<RoutineRow> RowAsync(Desk desk, int id) =>
+        await desk.Db.Routines.SingleOrDefaultAsync(r => r.Id == id && !r.Removed)
+        ?? throw new MissingException("routine");
+
+    /// <summary>“the inquiry”, “the proposal was sent”.</summary>
+    public static string BeginsWords(Cause cause) =>
+        cause switch
+        {
+            Cause.InquiryCame => "the inquiry",
+            Cause.ProposalSent => "a proposal sent",
+            Cause.ProposalOpened => "a proposal opened",
+            Cause.ContractSent => "a contract sent",
+            Cause.ContractSigned => "the signature",
+            Cause.Booked => "booking",
+            Cause.InvoiceDue => "an invoice",
+            Cause.PaymentReceived => "a payment",
+            Cause.MeetingHeld => "a meeting held",
+            Cause.FormReturned => "a form returned",
+            Cause.HandedOver => "the handover",
+            Cause.Approved => "the approval",
+            Cause.NamedDate => "the date being known",
+            _ => "",
+        };
 }

@@ -1,8 +1,7 @@
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Forms;
 using Gesamt.Core.Letters;
-using Gesamt.Core.Meetings;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -11,7 +10,7 @@ using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Printing;
+using Gesamt.Web.Papers;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 
@@ -136,25 +135,4 @@ public static class StepActions
                 },
             ];
     }
-
-    /// <summary>What is put to the client with the letter of a step, once it has left the house.</summary>
-    public static async Task<Happening?> WithLetterAsync(Desk desk, ProjectFile file, StepRef reference) =>
-        file
-            .Case.Runs.FirstOrDefault(run => run.Id == reference.Run)
-            ?.Routine.Steps.FirstOrDefault(step => step.Key == reference.Step)
-            ?.Action switch
-        {
-            StepAction.Form form
-                when await desk.Db.Forms.Where(f => f.Slug == form.Slug).Select(f => (int?)f.Id).SingleOrDefaultAsync()
-                    is { } id
-                    && FormsAsked.Open(file.History).All(asked => asked.What.Form != id) => new Happening.FormAsked(id),
-            StepAction.MeetingChoice choice
-                when MeetingState.Offered(file.History) is null
-                    && await desk
-                        .Db.MeetingKinds.Where(k => k.Name == choice.Kind && !k.Removed)
-                        .Select(k => (int?)k.Id)
-                        .FirstOrDefaultAsync()
-                        is { } kind => new Happening.MeetingOffered(kind),
-            _ => null,
-        };
 }

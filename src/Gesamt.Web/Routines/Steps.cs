@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -17,7 +18,7 @@ public static class Steps
         var file = await desk.OpenAsync(project);
         HashSet<StepRef> tried = [];
         // one after another, each decided on what the one before left
-        while (DueRule.Of(file.Case, desk.Now).FirstOrDefault(due => !tried.Contains(due.Step.Ref)) is { } due)
+        while (DueSteps.Of(file.Case, desk.Now).FirstOrDefault(due => !tried.Contains(due.Step.Ref)) is { } due)
         {
             tried.Add(due.Step.Ref);
             if (!await ActAsync(desk, file, due))

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using System.Security.Cryptography;
 using Gesamt.Core.Texts;
 using Gesamt.Store;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -42,8 +41,8 @@ public static class Sessions
                         s.Id,
                         BrowserOf(s.Agent),
                         s.Address,
-                        Contracting.At(desk, s.Began),
-                        Contracting.At(desk, s.SeenAt),
+                        desk.Precisely(s.Began),
+                        desk.Precisely(s.SeenAt),
                         s.Name == name
                     ))
                     .ToList();

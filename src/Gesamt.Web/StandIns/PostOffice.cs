@@ -29,8 +29,7 @@ public sealed class PostOffice(Settings settings)
             Sender TEXT NOT NULL, Recipient TEXT NOT NULL, Subject TEXT NOT NULL, At TEXT NOT NULL, Raw BLOB NOT NULL) STRICT;
         """
     ),
-        ICarrier,
-        IMailbox
+        IStandInMail
 {
     public Task<HandOver> SendAsync(string messageId, byte[] message, CancellationToken stop)
     {

@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Gesamt.Web.Meetings;
 
 namespace Gesamt.Web.StandIns;
@@ -18,7 +17,7 @@ public sealed class SampleRooms(Settings settings)
 {
     public Task<VideoRoom?> OpenAsync(string name, string origin, CancellationToken stop)
     {
-        var (code, passcode) = (Inquiry.NewCode(), RandomNumberGenerator.GetString("0123456789", 6));
+        var (code, passcode) = (Codes.New(), RandomNumberGenerator.GetString("0123456789", 6));
         using var open = Open();
         Run(
             open,

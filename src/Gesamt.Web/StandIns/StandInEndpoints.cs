@@ -1,6 +1,6 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Routines;
+using Gesamt.Web.Ticking;
 using Microsoft.AspNetCore.Antiforgery;
 using NodaTime;
 

@@ -8,7 +8,6 @@ using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -80,7 +79,7 @@ public static class StudioEndpoints
             "/studio/feed",
             async (Desk desk) =>
             {
-                var key = Inquiry.NewCode() + Inquiry.NewCode() + Inquiry.NewCode();
+                var key = Codes.New() + Codes.New() + Codes.New();
                 await desk.Db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.FeedKey, key));
                 return TypedResults.NoContent();
             }

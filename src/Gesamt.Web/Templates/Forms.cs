@@ -1,7 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -233,9 +232,7 @@ public static class Forms
             )
         );
         plain = plain.Length == 0 ? "form" : plain[..Math.Min(plain.Length, 40)].Trim('-');
-        return await desk.Db.Forms.AnyAsync(f => f.Slug == plain)
-            ? $"{plain}-{Inquiries.Inquiry.NewCode()[..4]}"
-            : plain;
+        return await desk.Db.Forms.AnyAsync(f => f.Slug == plain) ? $"{plain}-{Codes.New()[..4]}" : plain;
     }
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();

@@ -2,7 +2,6 @@ using Gesamt.Core;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
@@ -41,7 +40,7 @@ public static class KindCopy
             throw new InvalidException(("name", "Another kind has this name."));
         var key = RoutineText.KeyOf(name);
         if (await desk.Db.Kinds.AnyAsync(k => k.Key == key))
-            key = $"{key}-{Inquiry.NewCode()[..4]}";
+            key = $"{key}-{Codes.New()[..4]}";
         var kind = new KindRow
         {
             Key = key,

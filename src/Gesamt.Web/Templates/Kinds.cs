@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Projects;
 using Gesamt.Store.Json;
@@ -60,8 +61,8 @@ public static class Kinds
                     s.Title,
                     s.Detail,
                     s.Unit,
-                    Wire.Number(s.UnitPrice),
-                    Wire.Number(s.TaxPartsPerMillion / 10_000m)
+                    NumberText.Number(s.UnitPrice),
+                    NumberText.Number(s.TaxPartsPerMillion / 10_000m)
                 )),
             ],
             new(contract?.Title ?? "Contract", contract?.Body ?? "", contract?.Edition ?? 0),
@@ -123,7 +124,7 @@ public static class Kinds
         decimal Number(string field, string text, decimal most)
         {
             if (
-                Proposals.Wire.Exact(text) is { } number
+                NumberText.Exact(text) is { } number
                 && number >= 0
                 && number <= most
                 && decimal.Round(number, 4) == number
@@ -132,7 +133,7 @@ public static class Kinds
             errors.Add(
                 (
                     $"services[{i}].{field}",
-                    $"Give a number from 0 to {most:0}, with at most four decimals.{Proposals.Wire.Doubt(text)}"
+                    $"Give a number from 0 to {most:0}, with at most four decimals.{NumberText.Doubt(text)}"
                 )
             );
             return 0;

@@ -1,3 +1,4 @@
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -49,7 +50,7 @@ public static class RehearsalView
             .ToArray();
         if (wrong.Length > 0)
             throw new InvalidException(wrong);
-        var row = await RoutineTexts.RowAsync(desk, rehearse.Routine);
+        var row = await RoutineNames.RowAsync(desk, rehearse.Routine);
         var file = await desk.OpenAsync(new(rehearse.Project));
         var project = file.Case with { Traits = await ProjectFiles.TraitsAsync(desk.Db, file.Row) };
         var names = (await RoutineNames.OfAsync(desk)).For(file.Case.Kind.MainDate);

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using NodaTime;
 

@@ -1,10 +1,11 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
+using Gesamt.Web.Routines;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
@@ -84,7 +85,7 @@ public static class RoutineList
             row.KindId.Value,
             "",
             routine.Name,
-            RoutineTexts.BeginsWords(routine.Begins),
+            RoutineNames.BeginsWords(routine.Begins),
             routine.Steps.Length,
             row.Off,
             TroubleOf(row),
@@ -146,7 +147,7 @@ public static class RoutineList
                 var state =
                     run.Offered ? "offered"
                     : own.Any(s => s.State == StepState.Held) ? "waits for your OK"
-                    : next is { } due ? $"next on {Record.Short(desk, desk.Calendar.DateOf(due))}"
+                    : next is { } due ? $"next on {desk.Short(desk.Calendar.DateOf(due))}"
                     : own.Any(s => s.State == StepState.Parked) ? "waits for a date"
                     : own.Any(s => s.State == StepState.Stopped) ? "taken out"
                     : "finished";
@@ -154,7 +155,7 @@ public static class RoutineList
                     run.ProjectId.Value,
                     run.Title,
                     run.Client,
-                    began.TryGetValue(run.Run, out var at) ? Record.Short(desk, desk.Calendar.DateOf(at))! : "",
+                    began.TryGetValue(run.Run, out var at) ? desk.Short(desk.Calendar.DateOf(at))! : "",
                     state,
                     state == "taken out" && why.TryGetValue(run.Run, out var rule) ? RoutineWords.Word(rule) : null
                 );

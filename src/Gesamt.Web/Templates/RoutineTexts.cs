@@ -72,7 +72,7 @@ public static class RoutineTexts
 {
     public static async Task<RoutinePageDto> OfAsync(Desk desk, int id)
     {
-        var row = await RowAsync(desk, id);
+        var row = await RoutineNames.RowAsync(desk, id);
         var kind = await desk.Db.Kinds.AsNoTracking().SingleAsync(k => k.Id == row.KindId);
         var routine = StoreJson.Read<Routine>(row.Routine);
         return new(
@@ -94,7 +94,7 @@ public static class RoutineTexts
     public static async Task SaveAsync(Desk desk, int id, SaveRoutineDto save)
     {
         await using var transaction = await desk.BeginAsync();
-        var row = await RowAsync(desk, id);
+        var row = await RoutineNames.RowAsync(desk, id);
         if (row.Edition != save.Edition)
             throw new StaleException(RoutineShapes.Of(StoreJson.Read<Routine>(row.Routine)));
         var routine = RoutineShapes.ToCore(row.Key, save.Routine);
@@ -118,7 +118,7 @@ public static class RoutineTexts
         var routine =
             make.Text is { } text ? Read(text)
             : make.Copy is { } copied
-                ? StoreJson.Read<Routine>((await RowAsync(desk, copied)).Routine) is var other
+                ? StoreJson.Read<Routine>((await RoutineNames.RowAsync(desk, copied)).Routine) is var other
                         ? other with
                         {
                             Name = make.Name ?? $"{other.Name}, copy",
@@ -212,7 +212,7 @@ public static class RoutineTexts
 
     public static async Task TurnAsync(Desk desk, int id, bool off)
     {
-        var row = await RowAsync(desk, id);
+        var row = await RoutineNames.RowAsync(desk, id);
         if (!off && row.Trouble.Length > 0)
             throw new RefusedException($"It cannot run yet. {row.Trouble.Replace('\n', ' ')}");
         row.Off = off;
@@ -226,30 +226,6 @@ public static class RoutineTexts
         row.Removed = removed;
         await desk.Db.SaveChangesAsync();
     }
-
-    public static async Task<RoutineRow> RowAsync(Desk desk, int id) =>
-        await desk.Db.Routines.SingleOrDefaultAsync(r => r.Id == id && !r.Removed)
-        ?? throw new MissingException("routine");
-
-    /// <summary>“the inquiry”, “the proposal was sent”.</summary>
-    public static string BeginsWords(Cause cause) =>
-        cause switch
-        {
-            Cause.InquiryCame => "the inquiry",
-            Cause.ProposalSent => "a proposal sent",
-            Cause.ProposalOpened => "a proposal opened",
-            Cause.ContractSent => "a contract sent",
-            Cause.ContractSigned => "the signature",
-            Cause.Booked => "booking",
-            Cause.InvoiceDue => "an invoice",
-            Cause.PaymentReceived => "a payment",
-            Cause.MeetingHeld => "a meeting held",
-            Cause.FormReturned => "a form returned",
-            Cause.HandedOver => "the handover",
-            Cause.Approved => "the approval",
-            Cause.NamedDate => "the date being known",
-            _ => "",
-        };
 
     private static async Task<RoutineChoicesDto> ChoicesAsync(Desk desk, KindRow kind)
     {

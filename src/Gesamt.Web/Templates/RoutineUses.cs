@@ -1,4 +1,4 @@
-using Gesamt.Core.Routines;
+using Gesamt.Core.Projects;
 using Gesamt.Store.Json;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;

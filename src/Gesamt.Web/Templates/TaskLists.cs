@@ -1,4 +1,5 @@
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;

@@ -1,7 +1,9 @@
 using System.Text;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Routines;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
@@ -163,7 +165,7 @@ public static class TemplateEndpoints
                 "/{id:int}.txt",
                 async (int id, Desk desk) =>
                 {
-                    var row = await RoutineTexts.RowAsync(desk, id);
+                    var row = await RoutineNames.RowAsync(desk, id);
                     return TypedResults.File(
                         Encoding.UTF8.GetBytes(RoutineText.Write(StoreJson.Read<Routine>(row.Routine))),
                         "text/plain; charset=utf-8",

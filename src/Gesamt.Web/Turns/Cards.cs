@@ -2,6 +2,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;

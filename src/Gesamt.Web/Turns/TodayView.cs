@@ -3,14 +3,16 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using Gesamt.Web.Projects;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Upkeep;
 using Microsoft.EntityFrameworkCore;
@@ -62,7 +64,7 @@ public static class TodayView
 
     private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>
         said.TryGetValue(new(row.Id), out var words) ? $"{row.Standing.Stage}. “{words}”"
-        : row.Summary is { } summary ? LineText.Short(summary)
+        : row.Summary is { } summary ? ShortText.Of(summary)
         : $"{row.Standing.Stage}. {row.Client}";
 
     /// <summary>What each client wrote last, shortened.</summary>
@@ -77,7 +79,7 @@ public static class TodayView
             .OrderBy(l => l.Id)
             .Select(l => new { l.ProjectId, l.Body })
             .ToListAsync();
-        return letters.GroupBy(l => l.ProjectId!.Value).ToDictionary(g => g.Key, g => LineText.Short(g.Last().Body));
+        return letters.GroupBy(l => l.ProjectId!.Value).ToDictionary(g => g.Key, g => ShortText.Of(g.Last().Body));
     }
 
     private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(
@@ -132,7 +134,7 @@ public static class TodayView
                 file.Row.Title,
                 $"since {Since(desk, letter.At)}",
                 letter.Subject,
-                LineText.Short(LetterEndpoints.Shown(letter.Body)),
+                ShortText.Of(LetterEndpoints.Shown(letter.Body)),
                 step is null ? "" : Why(desk, file, step, names),
                 said.GetValueOrDefault(file.Id),
                 letter.Gaps.Length > 0 ? letter.Gaps : null,
@@ -230,7 +232,7 @@ public static class TodayView
                     DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay),
                     step.Action.LetterKey is { } letter
                         ? names.Letter(letter)
-                        : LineText.Capital(RoutineWords.What(step.Action, names)),
+                        : ShortText.Capital(RoutineWords.What(step.Action, names)),
                     file.MailTo is null
                         ? $"{file.Row.Title}: waits for a mail address"
                         : $"to {file.MailContact.Name}, {file.Row.Title}"
@@ -318,7 +320,7 @@ public static class TodayView
         return (
             all.Take(CameInShown).ToList(),
             Math.Max(0, all.Count - CameInShown),
-            Record.Short(desk, desk.Calendar.DateOf(from))!
+            desk.Short(desk.Calendar.DateOf(from))!
         );
     }
 

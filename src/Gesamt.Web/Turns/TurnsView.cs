@@ -2,6 +2,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Web.Hosting;
 
 namespace Gesamt.Web.Turns;

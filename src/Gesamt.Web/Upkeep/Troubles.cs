@@ -1,5 +1,4 @@
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Upkeep;
@@ -15,7 +14,7 @@ public static class Troubles
             return troubles;
         if (row.BackupProblem is { } problem)
             troubles.Add(
-                $"The nightly backup failed: {problem.TrimEnd('.')}. {(row.BackupAt is { } last ? $"The newest one is of {Record.Short(desk, desk.Calendar.DateOf(last))}." : "There is none yet.")} It is tried again every hour."
+                $"The nightly backup failed: {problem.TrimEnd('.')}. {(row.BackupAt is { } last ? $"The newest one is of {desk.Short(desk.Calendar.DateOf(last))}." : "There is none yet.")} It is tried again every hour."
             );
         var changed = row.Changed.Split('\n', StringSplitOptions.RemoveEmptyEntries);
         if (changed.Length == 0)

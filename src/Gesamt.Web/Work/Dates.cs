@@ -7,7 +7,6 @@ using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Projects;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -158,5 +157,5 @@ public static class Dates
                 : "",
         };
 
-    private static string Day(Desk desk, LocalDate? day) => Record.Short(desk, day) ?? "no date";
+    private static string Day(Desk desk, LocalDate? day) => desk.Short(day) ?? "no date";
 }

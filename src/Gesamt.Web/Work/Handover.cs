@@ -4,6 +4,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
+using Gesamt.Web.Access;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
@@ -103,7 +104,7 @@ public static class Handover
     {
         await using var transaction = await desk.BeginAsync();
         var file = await desk.OpenAsync(project);
-        var link = await ClientPages.Links.OfAsync(desk.Db, project, file.Row.ClientId);
+        var link = await Links.OfAsync(desk.Db, project, file.Row.ClientId);
         link.Generation++;
         link.EndedAt = open ? null : desk.Now;
         desk.Touch(project);

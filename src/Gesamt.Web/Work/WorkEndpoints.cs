@@ -77,11 +77,6 @@ public static class WorkEndpoints
                 return TypedResults.NoContent();
             }
         );
-        project.MapGet(
-            "/as-client",
-            async (long id, Core.ClientPages.PagePart? with, Desk desk, Invoicing.ICardPayments cards) =>
-                await ClientPages.AsClient.OfAsync(desk, cards, new(id), with)
-        );
         project.MapPost(
             "/link",
             async (long id, LinkDto to, Desk desk) =>

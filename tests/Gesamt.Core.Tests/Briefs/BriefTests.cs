@@ -2,7 +2,7 @@ using Gesamt.Core.Briefs;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Turns;
-using Gesamt.Core.Work;
+using Gesamt.Core.Waiting;
 using static Gesamt.Core.Tests.World;
 
 namespace Gesamt.Core.Tests.Briefs;

@@ -1,5 +1,4 @@
 using Gesamt.Core.ClientPages;
-using Gesamt.Core.Work;
 using static Gesamt.Core.Tests.World;
 
 namespace Gesamt.Core.Tests.ClientPages;

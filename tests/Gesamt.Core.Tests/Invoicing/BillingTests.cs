@@ -1,7 +1,5 @@
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Proposals;
-using Gesamt.Core.Stages;
 using static Gesamt.Core.Tests.World;
 
 namespace Gesamt.Core.Tests.Invoicing;

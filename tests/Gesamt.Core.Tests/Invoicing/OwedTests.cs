@@ -1,5 +1,4 @@
 using Gesamt.Core.Invoicing;
-using Gesamt.Core.Stages;
 using static Gesamt.Core.Tests.World;
 
 namespace Gesamt.Core.Tests.Invoicing;

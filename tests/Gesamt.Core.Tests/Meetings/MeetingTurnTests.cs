@@ -1,5 +1,6 @@
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using static Gesamt.Core.Tests.World;
 
 namespace Gesamt.Core.Tests.Meetings;

@@ -67,7 +67,7 @@ public sealed class Decade
     {
         Ticks++;
         Confirm();
-        for (var due = DueRule.Of(project, now); due.Length > 0; due = DueRule.Of(project, now))
+        for (var due = DueSteps.Of(project, now); due.Length > 0; due = DueSteps.Of(project, now))
         {
             if (due.FirstOrDefault(one => !outbox.Contains(one.Step.Ref)) is not { } step)
                 return;
@@ -124,7 +124,7 @@ public sealed class Decade
             // rechecked at hand-over
             if (
                 Plan.Of(project).FirstOrDefault(step => step.Ref == reference) is { } planned
-                && DueRule.MayLeave(planned, now)
+                && DueSteps.MayLeave(planned, now)
                 && !carried.ContainsKey(reference)
             )
             {
@@ -142,7 +142,7 @@ public sealed class Decade
     {
         Append(what);
         Begin();
-        var stopped = DueRule.Stopped(project, now).ToList();
+        var stopped = DueSteps.Stopped(project, now).ToList();
         Append([.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]);
         if (what.Any(one => one is Happening.PaymentVoided))
             Append([.. Resuming.Of(project, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref))]);

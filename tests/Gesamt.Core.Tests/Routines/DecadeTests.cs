@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 
 namespace Gesamt.Core.Tests.Routines;

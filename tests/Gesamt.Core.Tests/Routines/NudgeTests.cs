@@ -61,7 +61,7 @@ public class NudgeTests
                     (step.State, World.Calendar.LocalOf(step.Due!.Value).ToString("uuuu-MM-dd HH:mm", null))
                 )
         );
-        Assert.Equal(["late-3"], DueRule.Of(project, At("2027-02-08 09:30")).Select(due => due.Step.Ref.Step));
+        Assert.Equal(["late-3"], DueSteps.Of(project, At("2027-02-08 09:30")).Select(due => due.Step.Ref.Step));
     }
 
     [Theory] // what the newer one said on Monday the older one does not say again on Tuesday
@@ -176,8 +176,8 @@ public class NudgeTests
     public void What_says_that_something_is_due_waits_no_longer_than_that_day()
     {
         var project = Project(Cause.InvoiceDue, [Before], [.. DueOnFriday, ("2027-02-02 09:00", Held("before"))]);
-        Assert.Empty(DueRule.Stopped(project, At("2027-02-05 23:59")));
-        var stopped = Assert.Single(DueRule.Stopped(project, At("2027-02-06 00:00")));
+        Assert.Empty(DueSteps.Stopped(project, At("2027-02-05 23:59")));
+        var stopped = Assert.Single(DueSteps.Stopped(project, At("2027-02-06 00:00")));
         Assert.Equal((StopRule.Past, new LetterId(7)), (stopped.Why!.Value, stopped.Letter!.Value));
         Assert.Equal(At("2027-02-06 00:00"), TurnRule.Of(project, At("2027-02-05 12:00")).ValidUntil);
     }
@@ -220,7 +220,7 @@ public class NudgeTests
     public void Nobody_is_reminded_of_an_answer_while_the_owner_owes_the_next_act()
     {
         DueAct? At13(params (string, Happening)[] facts) =>
-            DueRule
+            DueSteps
                 .Of(Project(Cause.InquiryCame, [Still], [.. Asked, .. facts]), At("2027-01-13 09:30"))
                 .FirstOrDefault()
                 ?.Act;
@@ -242,7 +242,7 @@ public class NudgeTests
             [Still],
             [.. Asked, ("2027-01-05 09:00", Letter(3)), ("2027-01-13 09:00", Held("still")), ("2027-01-14 09:00", Fit)]
         );
-        Assert.Equal(StopRule.NotTheirs, Assert.Single(DueRule.Stopped(project, At("2027-01-14 09:00"))).Why);
+        Assert.Equal(StopRule.NotTheirs, Assert.Single(DueSteps.Stopped(project, At("2027-01-14 09:00"))).Why);
     }
 
     private static IEnumerable<Happening> Answers =>
@@ -319,7 +319,7 @@ public class NudgeTests
             ),
             ("2027-01-22 20:00", Began)
         );
-        Assert.Equal(DueAct.Act, Assert.Single(DueRule.Of(project, At("2027-01-22 20:00"))).Act);
+        Assert.Equal(DueAct.Act, Assert.Single(DueSteps.Of(project, At("2027-01-22 20:00"))).Act);
     }
 
     [Fact] // a transfer of Tuesday typed in on Friday
@@ -345,7 +345,7 @@ public class NudgeTests
             DueAct.Act,
             Assert
                 .Single(
-                    DueRule.Of(
+                    DueSteps.Of(
                         project with
                         {
                             History = new History(project.History.Facts.Add(paid)),
@@ -366,7 +366,7 @@ public class NudgeTests
             Writes("a", Cause.ProposalSent, 2, StepMode.ByItself),
             Writes("b", Cause.ProposalSent, 3, StepMode.ByItself),
         ];
-        var due = DueRule.Of(
+        var due = DueSteps.Of(
             Project(Cause.ProposalSent, steps, ("2027-01-04 09:00", Sent()), ("2027-01-04 09:00", Began)),
             At("2027-01-20 09:00")
         );
@@ -447,7 +447,7 @@ public class NudgeTests
             [(StepState.Stopped, StopRule.HandedOver), (StepState.Planned, (StopRule?)null)],
             Plan.Of(over).Select(step => (step.State, step.Why))
         );
-        Assert.Equal(new LetterId(7), Assert.Single(DueRule.Stopped(over, At("2027-03-31 15:00"))).Letter);
+        Assert.Equal(new LetterId(7), Assert.Single(DueSteps.Stopped(over, At("2027-03-31 15:00"))).Letter);
     }
 
     [Fact] // a question before the start that was never sent, and a look a month after the handover
@@ -477,7 +477,7 @@ public class NudgeTests
         Assert.Equal(
             (new LetterId(7), StopRule.Finished),
             (
-                Assert.Single(DueRule.Stopped(finished, At("2027-03-05 09:00"))).Letter!.Value,
+                Assert.Single(DueSteps.Stopped(finished, At("2027-03-05 09:00"))).Letter!.Value,
                 Plan.Of(finished)[0].Why!.Value
             )
         );

@@ -64,7 +64,7 @@ public class PlanTests
             (StepState.Stopped, StopRule.Opened, new LetterId(7)),
             (stopped.State, stopped.Why!.Value, stopped.Letter!.Value)
         );
-        Assert.Single(DueRule.Stopped(project, At("2027-01-26 09:00")));
+        Assert.Single(DueSteps.Stopped(project, At("2027-01-26 09:00")));
     }
 
     [Fact] // common practice: an answer withdraws the nudges
@@ -263,10 +263,10 @@ public class PlanTests
         (string, Happening)[] sent = [("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began)];
         Assert.Equal(
             DueAct.Act,
-            Assert.Single(DueRule.Of(Project([Nudge(2, StepMode.ByItself)], sent), At("2027-01-20 10:30"))).Act
+            Assert.Single(DueSteps.Of(Project([Nudge(2, StepMode.ByItself)], sent), At("2027-01-20 10:30"))).Act
         );
-        Assert.Equal(DueAct.Hold, Assert.Single(DueRule.Of(Project([Nudge(2)], sent), At("2027-01-20 10:30"))).Act);
-        Assert.Empty(DueRule.Of(Project([Nudge(2)], sent), At("2027-01-20 10:29")));
+        Assert.Equal(DueAct.Hold, Assert.Single(DueSteps.Of(Project([Nudge(2)], sent), At("2027-01-20 10:30"))).Act);
+        Assert.Empty(DueSteps.Of(Project([Nudge(2)], sent), At("2027-01-20 10:29")));
     }
 
     [Fact]
@@ -277,7 +277,7 @@ public class PlanTests
             ("2027-01-18 10:30", Sent()),
             ("2027-01-18 10:30", Began)
         );
-        Assert.Equal([DueAct.Skip, DueAct.Hold], DueRule.Of(project, At("2027-02-01 09:00")).Select(due => due.Act));
+        Assert.Equal([DueAct.Skip, DueAct.Hold], DueSteps.Of(project, At("2027-02-01 09:00")).Select(due => due.Act));
     }
 
     [Theory]
@@ -307,7 +307,7 @@ public class PlanTests
         );
         Assert.Equal(
             DueAct.Act,
-            Assert.Single(DueRule.Of(Project([tasks], ("2027-01-18 10:30", Began)), At("2027-02-18 10:30"))).Act
+            Assert.Single(DueSteps.Of(Project([tasks], ("2027-01-18 10:30", Began)), At("2027-02-18 10:30"))).Act
         );
     }
 
@@ -378,12 +378,12 @@ public class PlanTests
                         .ToArray();
                     (string, Happening)[] facts = [("2027-01-04 10:00", Sent()), ("2027-01-04 10:00", Began)];
                     var now = At("2027-01-04 10:00") + Duration.FromHours(hours);
-                    var due = DueRule.Of(Project(steps, facts), now);
+                    var due = DueSteps.Of(Project(steps, facts), now);
                     Assert.Equal(due.Length, due.Select(d => d.Step.Ref).Distinct().Count());
                     var done = due.Select(d =>
                         ("2027-02-20 10:00", (Happening)new Happening.StepDone(d.Step.Ref, null))
                     );
-                    Assert.Empty(DueRule.Of(Project(steps, [.. facts, .. done]), now));
+                    Assert.Empty(DueSteps.Of(Project(steps, [.. facts, .. done]), now));
                 }
             );
 
@@ -416,7 +416,7 @@ public class PlanTests
             [Welcome],
             [.. BookedAndHeld, ("2027-01-25 09:00", new Happening.PaymentChargedBack(new PaymentId(1)))]
         );
-        var stopped = Assert.Single(DueRule.Stopped(project, At("2027-01-26 09:00")));
+        var stopped = Assert.Single(DueSteps.Stopped(project, At("2027-01-26 09:00")));
         Assert.Equal(
             (StepState.Stopped, StopRule.CauseGone, new LetterId(7)),
             (stopped.State, stopped.Why!.Value, stopped.Letter!.Value)

@@ -71,8 +71,8 @@ public sealed class ResumingTests
             [StepState.Stopped, StepState.Stopped, StepState.Planned],
             Plan.Of(after).Select(step => step.State)
         );
-        Assert.Empty(DueRule.Of(after, At("2027-03-15 10:01")));
-        Assert.Equal(["late-14"], DueRule.Of(after, At("2027-03-22 12:30")).Select(due => due.Step.Ref.Step));
+        Assert.Empty(DueSteps.Of(after, At("2027-03-15 10:01")));
+        Assert.Equal(["late-14"], DueSteps.Of(after, At("2027-03-22 12:30")).Select(due => due.Step.Ref.Step));
     }
 
     [Fact] // a letter before the opening that nobody said yes to, and an opening that is then put off
@@ -134,7 +134,7 @@ public sealed class ResumingTests
                 var facts = Resuming
                     .Of(voided, now)
                     .Ahead.Select(step => (local, (Happening)new Happening.StepReplanned(step.Ref)));
-                return DueRule
+                return DueSteps
                     .Of(Project([(local, new Happening.PaymentVoided(new PaymentId(3))), .. facts]), now)
                     .IsEmpty;
             });

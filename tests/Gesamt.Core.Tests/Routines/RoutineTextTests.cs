@@ -1,4 +1,4 @@
-using Gesamt.Core.ClientPages;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 
 namespace Gesamt.Core.Tests.Routines;

@@ -1,5 +1,6 @@
 using Gesamt.Core.Projects;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using static Gesamt.Core.Tests.World;
 
 namespace Gesamt.Core.Tests.Turns;
@@ -280,10 +281,7 @@ public class TurnTests
             Eur(3000),
             Eur(1200),
             Eur(3000),
-            [
-                new(Eur(1200), new Gesamt.Core.Proposals.DueRule.OnBooking(7)),
-                new(Eur(1800), new Gesamt.Core.Proposals.DueRule.OnHandover(14)),
-            ]
+            [new(Eur(1200), new DueRule.OnBooking(7)), new(Eur(1800), new DueRule.OnHandover(14))]
         );
 
     [Fact]

@@ -1,5 +1,6 @@
 using Gesamt.Core.Projects;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Core.Work;
 using static Gesamt.Core.Tests.World;
 

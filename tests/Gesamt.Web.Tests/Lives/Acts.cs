@@ -2,6 +2,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Gesamt.Core.Facts;
 using Gesamt.Store.Model;
 
 namespace Gesamt.Web.Tests.Lives;
@@ -637,7 +638,7 @@ public static class Acts
             (Gesamt.Store.GesamtDb db) =>
                 db
                     .Files.Where(f =>
-                        f.ProjectId == new ProjectId(project) && f.Group == Core.Work.FileGroup.Drafts && !f.Removed
+                        f.ProjectId == new ProjectId(project) && f.Group == FileGroup.Drafts && !f.Removed
                     )
                     .Select(f => f.Id.Value)
                     .ToListAsync()

@@ -6,12 +6,13 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
-using Gesamt.Web.Printing;
+using Gesamt.Web.Papers;
+using Gesamt.Web.Routines;
 using Gesamt.Web.Upkeep;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Gesamt.Web.Routines;
+namespace Gesamt.Web.Ticking;
 
 /// <summary>Four loops: one fetches what comes from outside, mail and calendars; one lets due steps act, refreshes standings whose time ran out and hands over letters; one keeps papers; one keeps the house. Each sleeps until the earliest of what is due.</summary>
 /// <remarks>What strangers send is read in a loop of its own, so that a message that takes long holds up no letter. Every part of a tick is tried whatever became of the others.</remarks>

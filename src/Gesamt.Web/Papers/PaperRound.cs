@@ -2,7 +2,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
-namespace Gesamt.Web.Printing;
+namespace Gesamt.Web.Papers;
 
 /// <summary>Draws and keeps every paper soon after it was made, and, at the first start on an older folder, those that were never kept.</summary>
 /// <remarks>It remembers how far it has come, so that a look when nothing is new costs next to nothing. What it missed by a kill it finds at the next start.</remarks>

@@ -2,10 +2,10 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Routines;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 
-namespace Gesamt.Web.Projects;
+namespace Gesamt.Web.Words;
 
 /// <summary>The rows that facts point to, so that the line can say them in words.</summary>
 /// <param name="Missed">Letters that were stopped for a reason since undone, and whose time has passed.</param>
@@ -70,7 +70,7 @@ public static class LineText
                     EntrySort.Letters,
                     taken.FromClient ? EntryFrom.Client : EntryFrom.Done,
                     taken.FromClient
-                        ? $"{rows.Client}: “{Short(rows.Letters[taken.Letter].Body)}”"
+                        ? $"{rows.Client}: “{ShortText.Of(rows.Letters[taken.Letter].Body)}”"
                         : $"Letter “{rows.Letters[taken.Letter].Subject}”",
                     "taken over from a file",
                     Open(taken.Letter)
@@ -137,7 +137,7 @@ public static class LineText
                     EntrySort.Papers,
                     EntryFrom.Client,
                     $"{rows.Client} remarks on the brief",
-                    $"“{Short(rows.Notes[remarked.Words].Text)}”",
+                    $"“{ShortText.Of(rows.Notes[remarked.Words].Text)}”",
                     new(OpensWhat.Note, remarked.Words.Value)
                 ),
                 Happening.MeetingOffered => new(EntrySort.Meetings, EntryFrom.Done, "Times for a meeting offered"),
@@ -167,7 +167,7 @@ public static class LineText
                     EntrySort.Meetings,
                     EntryFrom.Done,
                     $"{rows.Meetings[held.Meeting].Name} held",
-                    Short(rows.Meetings[held.Meeting].Notes),
+                    ShortText.Of(rows.Meetings[held.Meeting].Notes),
                     new(OpensWhat.Meeting, held.Meeting.Value)
                 ),
                 Happening.MarkedFit => new(EntrySort.Notes, EntryFrom.Done, "Marked as a fit"),
@@ -264,7 +264,7 @@ public static class LineText
                 Happening.DateSet set => new(
                     EntrySort.Tasks,
                     EntryFrom.Done,
-                    $"{Capital(set.Name)}: {DateWords.Long(set.Date)}"
+                    $"{ShortText.Capital(set.Name)}: {DateWords.Long(set.Date)}"
                 ),
                 Happening.GateWaived waived => new(
                     EntrySort.Notes,
@@ -290,19 +290,19 @@ public static class LineText
                 Happening.StepStopped stopped => new(
                     EntrySort.Steps,
                     EntryFrom.Done,
-                    $"{Capital(StepOf(stopped.Step, rows))} stopped",
+                    $"{ShortText.Capital(StepOf(stopped.Step, rows))} stopped",
                     StopWords(stopped.Why, rows)
                 ),
                 Happening.StepFixed set => new(
                     EntrySort.Steps,
                     EntryFrom.Done,
-                    $"{Capital(StepOf(set.Step, rows))} set to {DateWords.Long(set.At.Date)}",
+                    $"{ShortText.Capital(StepOf(set.Step, rows))} set to {DateWords.Long(set.At.Date)}",
                     "by hand"
                 ),
                 Happening.PhaseSet phase => new(
                     EntrySort.Work,
                     EntryFrom.Done,
-                    $"{Capital(phase.Phase)}: {PhaseWords(phase.State)}"
+                    $"{ShortText.Capital(phase.Phase)}: {PhaseWords(phase.State)}"
                 ),
                 Happening.FileKept kept => new(
                     EntrySort.Work,
@@ -338,14 +338,14 @@ public static class LineText
                     EntrySort.Work,
                     EntryFrom.Client,
                     $"{rows.Client} remarks on {Low(RoundOf(remark.Review, rows))}",
-                    $"“{Short(rows.Notes[remark.Words].Text)}”",
+                    $"“{ShortText.Of(rows.Notes[remark.Words].Text)}”",
                     new(OpensWhat.Review, remark.Review.Value)
                 ),
                 Happening.ChangesAsked asked => new(
                     EntrySort.Work,
                     EntryFrom.Client,
                     $"{rows.Client} asks for changes, {Low(RoundOf(asked.Review, rows))}",
-                    $"“{Short(rows.Notes[asked.Words].Text)}”",
+                    $"“{ShortText.Of(rows.Notes[asked.Words].Text)}”",
                     new(OpensWhat.Review, asked.Review.Value)
                 ),
                 Happening.ReviewApproved yes => new(
@@ -378,7 +378,7 @@ public static class LineText
                 Happening.StepSkipped skipped => new(
                     EntrySort.Steps,
                     EntryFrom.Done,
-                    $"{Capital(StepOf(skipped.Step, rows))} skipped"
+                    $"{ShortText.Capital(StepOf(skipped.Step, rows))} skipped"
                 ),
                 _ => null,
             };
@@ -449,13 +449,11 @@ public static class LineText
     public static string StepOf(StepRef step, LineRows rows) =>
         rows.StepNames.GetValueOrDefault($"{step.Run.Value}:{step.Step}", step.Step);
 
-    public static string Capital(string word) => word.Length == 0 ? word : char.ToUpperInvariant(word[0]) + word[1..];
-
     private static LineWords Letter(LetterRow letter, LineRows rows, bool automatic) =>
         new(
             EntrySort.Letters,
             EntryFrom.Client,
-            $"{rows.Client}: “{Short(letter.Body)}”",
+            $"{rows.Client}: “{ShortText.Of(letter.Body)}”",
             automatic ? "an automatic reply, which answers nothing" : letter.Subject,
             Open(letter.Id)
         );
@@ -470,41 +468,41 @@ public static class LineText
         );
 
     private static LineWords Note(NoteRow note, string detail) =>
-        new(EntrySort.Notes, EntryFrom.Note, Short(note.Text), detail, new(OpensWhat.Note, note.Id.Value));
+        new(EntrySort.Notes, EntryFrom.Note, ShortText.Of(note.Text), detail, new(OpensWhat.Note, note.Id.Value));
 
     private static string Why(NoteId? note, LineRows rows) => note is { } id ? rows.Notes[id].Text : "";
 
     public static string RoundOf(ReviewId review, LineRows rows)
     {
         var number = rows.Rounds.GetValueOrDefault(review) is { } round ? $"round {round}" : "a withdrawn round";
-        return Capital(rows.Reviews[review].Phase is { } phase ? $"{phase}, {number}" : number);
+        return ShortText.Capital(rows.Reviews[review].Phase is { } phase ? $"{phase}, {number}" : number);
     }
 
     private static string Low(string words) => char.ToLowerInvariant(words[0]) + words[1..];
 
-    public static string PhaseWords(Core.Work.PhaseState state) =>
+    public static string PhaseWords(PhaseState state) =>
         state switch
         {
-            Core.Work.PhaseState.Ahead => "ahead",
-            Core.Work.PhaseState.InWork => "in work",
-            Core.Work.PhaseState.Resting => "resting",
+            PhaseState.Ahead => "ahead",
+            PhaseState.InWork => "in work",
+            PhaseState.Resting => "resting",
             _ => "done",
         };
 
-    private static string GroupWords(Core.Work.FileGroup group, FileRow file) =>
+    private static string GroupWords(FileGroup group, FileRow file) =>
         group switch
         {
-            Core.Work.FileGroup.Supplied => file.By == Actor.Client ? "supplied by the client" : "supplied",
-            Core.Work.FileGroup.Drafts => $"draft {file.Version}{(file.Phase is { } phase ? $", {phase}" : "")}",
+            FileGroup.Supplied => file.By == Actor.Client ? "supplied by the client" : "supplied",
+            FileGroup.Drafts => $"draft {file.Version}{(file.Phase is { } phase ? $", {phase}" : "")}",
             _ => "final",
         };
 
-    public static string PartWords(Core.ClientPages.PagePart part) =>
+    public static string PartWords(PagePart part) =>
         part switch
         {
-            Core.ClientPages.PagePart.Whole => "the project as a whole",
-            Core.ClientPages.PagePart.Drafts => "drafts",
-            Core.ClientPages.PagePart.Files => "files",
+            PagePart.Whole => "the project as a whole",
+            PagePart.Drafts => "drafts",
+            PagePart.Files => "files",
             _ => "help",
         };
 
@@ -521,6 +519,4 @@ public static class LineText
         };
 
     private static OpensDto Open(LetterId letter) => new(OpensWhat.Letter, letter.Value);
-
-    public static string Short(string text) => Core.Texts.ShortText.Of(text);
 }

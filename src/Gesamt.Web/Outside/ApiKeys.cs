@@ -9,7 +9,7 @@ using Gesamt.Web.Inquiries;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Gesamt.Web.Hooks;
+namespace Gesamt.Web.Outside;
 
 /// <summary>A project as other programs read it: where it stands, nothing of what was said.</summary>
 public sealed record OpenProjectDto(

@@ -11,7 +11,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
-namespace Gesamt.Web.Proposals;
+namespace Gesamt.Web.Papers;
 
 /// <summary>What a proposal freezes: the offer, the contract's text that goes with it, and for whom.</summary>
 public sealed record ProposalSnapshot(Offer Offer, string ContractTitle, string ContractText, string For);

@@ -5,12 +5,11 @@ using Gesamt.Core;
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Inquiries;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
 
-namespace Gesamt.Web.ClientPages;
+namespace Gesamt.Web.Access;
 
 /// <summary>Links that open one project for one person. The token is an HMAC over the link's public name and generation, with a key kept outside the database.</summary>
 public sealed class Links
@@ -36,7 +35,7 @@ public sealed class Links
         {
             ProjectId = project,
             PersonId = person,
-            PublicId = Inquiry.NewCode() + Inquiry.NewCode(),
+            PublicId = Codes.New() + Codes.New(),
             Generation = 1,
         };
         db.Links.Add(link);
@@ -74,3 +73,5 @@ public sealed class Links
                 ?.TrimEnd('/')
                 ?? "http://localhost";
 }
+
+public sealed record AddressDto(string Address);

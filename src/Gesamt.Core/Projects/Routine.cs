@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
 using NodaTime;
 
-namespace Gesamt.Core.Routines;
+namespace Gesamt.Core.Projects;
 
 /// <summary>What a step, or a whole routine, may hang on: its own beginning, the step before, something that happened, or a named date.</summary>
 public enum Cause
@@ -23,28 +23,6 @@ public enum Cause
     HandedOver,
     Approved,
     NamedDate,
-}
-
-/// <summary>What ends a step before it acts. Every step also stops when the project ends or is put away, or is finished and the step belongs to what came before the handover, when what it is about was replaced, when what it says is not true any more, or by the owner's hand.</summary>
-/// <remarks>Past: the date it speaks of has come. NotTheirs: it is not the client's turn for what it reminds of.</remarks>
-public enum StopRule
-{
-    Answered,
-    Opened,
-    Chosen,
-    Signed,
-    Paid,
-    FormReturned,
-    Ended,
-    Resting,
-    Replaced,
-    ByHand,
-    CauseGone,
-    PutAway,
-    Past,
-    NotTheirs,
-    Finished,
-    HandedOver,
 }
 
 /// <summary>Whether a step acts by itself or waits for the owner's OK.</summary>
@@ -203,6 +181,3 @@ public sealed record Routine(
 
 /// <summary>One routine at work on one project, with the steps pinned as they were when it began.</summary>
 public sealed record Run(RunId Id, Routine Routine);
-
-/// <summary>One step of one run, once: the key under which it acts exactly once.</summary>
-public readonly record struct StepRef(RunId Run, string Step, int Occurrence);

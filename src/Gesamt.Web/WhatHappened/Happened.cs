@@ -2,19 +2,23 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
-using Gesamt.Web.Proposals;
+using Gesamt.Web.Papers;
+using Gesamt.Web.Words;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
-namespace Gesamt.Web.Projects;
+namespace Gesamt.Web.WhatHappened;
 
 /// <param name="On">The day it happened, today or earlier; now when left out.</param>
 /// <param name="Words">What was said in a call, a reason, a colleague's name, or the name typed as a signature.</param>
@@ -110,7 +114,7 @@ public static class Happened
         file.Case.End is null
         && file.History.Any<Happening.InquiryCame>()
         && !file.History.Any<Happening.InquiryRead>()
-        && !file.Case.Runs.Any(run => run.Routine.Begins == Core.Routines.Cause.InquiryCame);
+        && !file.Case.Runs.Any(run => run.Routine.Begins == Cause.InquiryCame);
 
     /// <exception cref="RefusedException">It cannot be said of this project as things stand.</exception>
     /// <exception cref="InvalidException">Something it needs is missing or not allowed; the field is named.</exception>
@@ -194,7 +198,9 @@ public static class Happened
             HappenedSort.Approved => new Happening.Approved(),
             HappenedSort.GoOn => new Happening.RestEnded(),
             HappenedSort.Rest => new Happening.RestBegan(Later(desk, what.Until), await ReasonAsync(desk, id, what)),
-            HappenedSort.Call => new Happening.CallHeld(await NoteAsync(desk, id, NoteSort.Call, what.Words ?? "")),
+            HappenedSort.Call => new Happening.CallHeld(
+                await Notes.AddAsync(desk, id, NoteSort.Call, what.Words ?? "")
+            ),
             _ => throw new ArgumentOutOfRangeException(nameof(what), what.Sort, "No such act."),
         };
 
@@ -206,7 +212,7 @@ public static class Happened
         if (what.Sort == HappenedSort.Referred && colleague is null && string.IsNullOrWhiteSpace(what.Words))
             throw new InvalidException(("words", "Name the colleague it was referred to."));
         var said = string.Join(". ", new[] { colleague, what.Words }.Where(text => !string.IsNullOrWhiteSpace(text)));
-        NoteId? words = said.Length == 0 ? null : await NoteAsync(desk, file.Id, NoteSort.Note, said);
+        NoteId? words = said.Length == 0 ? null : await Notes.AddAsync(desk, file.Id, NoteSort.Note, said);
         if (!string.IsNullOrWhiteSpace(what.Body))
             await Letters.LettersOut.ClaimAsync(
                 desk,
@@ -303,7 +309,9 @@ public static class Happened
     private static Money AmountOf(Desk desk, string? text, string field)
     {
         if (NumberReading.Amount(text ?? "") is not { } major || major <= 0 || major > 100_000_000)
-            throw new InvalidException((field, $"Give an amount above 0, such as 1200.50.{Wire.Doubt(text ?? "")}"));
+            throw new InvalidException(
+                (field, $"Give an amount above 0, such as 1200.50.{NumberText.Doubt(text ?? "")}")
+            );
         var money = Money.Of(major, desk.Currency);
         return money.Major == major
             ? money
@@ -322,25 +330,7 @@ public static class Happened
     private static async Task<NoteId> ReasonAsync(Desk desk, ProjectId id, HappenedDto what) =>
         string.IsNullOrWhiteSpace(what.Words)
             ? throw new InvalidException(("words", "Give the reason in a few words."))
-            : await NoteAsync(desk, id, NoteSort.Note, what.Words);
-
-    /// <summary>Keeps a short text.</summary>
-    /// <exception cref="InvalidException">It says nothing, or too much.</exception>
-    public static async Task<NoteId> NoteAsync(Desk desk, ProjectId id, NoteSort sort, string text)
-    {
-        if (text.Trim().Length is 0 or > 10_000)
-            throw new InvalidException(("words", "Write 1 to 10 000 characters."));
-        var note = new NoteRow
-        {
-            ProjectId = id,
-            Sort = sort,
-            Text = text.Trim(),
-            At = desk.Now,
-        };
-        desk.Db.Notes.Add(note);
-        await desk.Db.SaveChangesAsync();
-        return note.Id;
-    }
+            : await Notes.AddAsync(desk, id, NoteSort.Note, what.Words);
 
     /// <summary>A payment that was recorded by mistake is taken back; reminders that are still ahead go on, missed ones stay where they are.</summary>
     /// <exception cref="RefusedException">It was taken back already, or came through a provider.</exception>
@@ -382,4 +372,31 @@ public static class Happened
             throw new InvalidException(("on", "Choose a day within the last twenty years."));
         return desk.Calendar.At(day + new LocalTime(12, 0));
     }
+}
+
+/// <summary>What the owner can say happened.</summary>
+public enum HappenedSort
+{
+    Fit,
+    Countersign,
+    Call,
+    NoAnswerNeeded,
+    PriceAgreed,
+    SignedOnPaper,
+    Paid,
+    HandedOver,
+    Approved,
+    Waived,
+    Rest,
+    GoOn,
+    NotAFit,
+    Referred,
+    Lost,
+    GoneQuiet,
+    Cancelled,
+    NotAnInquiry,
+    TakenUp,
+    Read,
+    BookedStraightAway,
+    NotWonAfterAll,
 }

@@ -3,13 +3,10 @@ using Gesamt.Core.Facts;
 using Gesamt.Formats.Pdf;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Invoicing;
-using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
-namespace Gesamt.Web.Printing;
+namespace Gesamt.Web.Papers;
 
 /// <summary>Contracts and invoices as files: each drawn once, kept under its SHA-256 and served from there, whatever changes later.</summary>
 public static class KeptPapers
@@ -120,13 +117,13 @@ public static class KeptPapers
             snapshot.Iban ?? desk.Studio.Iban,
             row.Sort == InvoiceSort.CreditNote
         );
-        return Papers.Draw(paper, desk.Calendar.StartOf(row.IssuedOn), Logo(desk, head));
+        return Formats.Pdf.Papers.Draw(paper, desk.Calendar.StartOf(row.IssuedOn), Logo(desk, head));
     }
 
     private static async Task<byte[]> DrawAsync(Desk desk, VersionRow contract, IReadOnlyList<SignatureRow> signatures)
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
-        var terms = await Contracting.TermsAsync(desk, contract);
+        var terms = await Agreements.TermsAsync(desk, contract);
         var paper = new ContractPaper(
             terms.Head,
             snapshot.Title,
@@ -142,13 +139,13 @@ public static class KeptPapers
                     s.Name,
                     s.Signer == Signer.Client ? "client" : "studio",
                     s.Consent,
-                    Contracting.At(desk, s.At),
+                    desk.Precisely(s.At),
                     s.Address,
                     s.Hash
                 )),
             ]
         );
-        return Papers.Draw(paper, contract.At, Logo(desk, terms.Head));
+        return Formats.Pdf.Papers.Draw(paper, contract.At, Logo(desk, terms.Head));
     }
 
     private static byte[]? Logo(Desk desk, Letterhead head) =>

@@ -1,11 +1,12 @@
 using System.Security.Cryptography;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Templates;
 using Microsoft.EntityFrameworkCore;
 
-namespace Gesamt.Web.Hooks;
+namespace Gesamt.Web.Outside;
 
 /// <param name="Secret">By which its receiver knows the calls are the studio's.</param>
 /// <param name="Failing">What the last call that was not taken met with.</param>
@@ -73,8 +74,8 @@ public static class HookEndpoints
                         k.Begins,
                         k.MayRead,
                         k.MayInquire,
-                        Contracts.Contracting.At(desk, k.MadeAt),
-                        k.UsedAt is { } used ? Contracts.Contracting.At(desk, used) : null
+                        desk.Precisely(k.MadeAt),
+                        k.UsedAt is { } used ? desk.Precisely(used) : null
                     ))
                     .ToList()
         );

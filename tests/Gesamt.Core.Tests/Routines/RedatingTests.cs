@@ -2,7 +2,7 @@ using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using static Gesamt.Core.Tests.World;
 
-namespace Gesamt.Core.Tests.Projects;
+namespace Gesamt.Core.Tests.Routines;
 
 public sealed class RedatingTests
 {
@@ -149,7 +149,7 @@ public sealed class RedatingTests
         Assert.Equal(Fate.Past, Of(Redating.Of(project, Date("2027-06-18"), now), "order").Fate);
         var after = After(project, Date("2027-06-18"), now);
         Assert.Equal(StepState.Skipped, Plan.Of(after).Single(s => s.Ref == Ref("order")).State);
-        Assert.DoesNotContain(DueRule.Of(after, now), due => due.Step.Ref == Ref("order"));
+        Assert.DoesNotContain(DueSteps.Of(after, now), due => due.Step.Ref == Ref("order"));
     }
 
     [Fact]

@@ -2,10 +2,10 @@ using System.Collections.Immutable;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
-using Gesamt.Core.Routines;
+using Gesamt.Core.Projects;
 using NodaTime;
 
-namespace Gesamt.Core.Projects;
+namespace Gesamt.Core.Routines;
 
 /// <summary>What becomes of something that hangs on a date that moves.</summary>
 /// <remarks>Stays: done or issued. Asked: fixed by hand, moves only if wanted. Skipped: was skipped, and is planned again only if wanted. Past: its new time has gone by, so its late-start rule decides.</remarks>

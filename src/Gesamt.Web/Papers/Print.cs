@@ -4,9 +4,8 @@ using Gesamt.Core.Proposals;
 using Gesamt.Formats.Pdf;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Proposals;
 
-namespace Gesamt.Web.Printing;
+namespace Gesamt.Web.Papers;
 
 /// <summary>What stands on papers, as data: taken once, when a paper is made, and never read from the record again.</summary>
 public static class Print
@@ -54,7 +53,7 @@ public static class Print
             line.Title,
             line.Detail,
             line.Priced(currency).Net,
-            line.Unit.Length > 0 ? $"{Wire.Number(line.Quantity)} {line.Unit}" : Wire.Number(line.Quantity),
+            line.Unit.Length > 0 ? $"{NumberText.Number(line.Quantity)} {line.Unit}" : NumberText.Number(line.Quantity),
             UnitPrice(line.UnitPrice, currency)
         );
 
@@ -62,5 +61,5 @@ public static class Print
     private static string UnitPrice(decimal price, Currency currency) =>
         Money.Of(price, currency) is var rounded && rounded.Major == price
             ? MoneyText.Figures(rounded)
-            : Wire.Number(price);
+            : NumberText.Number(price);
 }

@@ -3,16 +3,14 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
-using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Printing;
-using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
-namespace Gesamt.Web.Contracts;
+namespace Gesamt.Web.Papers;
 
 /// <summary>What was agreed with a client: the offer, the choice out of it, and what it comes to.</summary>
 public sealed record Agreement(VersionRow Proposal, Offer Offer, PricedChoice Priced, VersionRow? Contract);
@@ -123,5 +121,17 @@ public static class Agreements
             new Happening.ContractSigned(version.Id, Signer.Client),
             new Happening.ContractSigned(version.Id, Signer.Owner),
         ];
+    }
+
+    /// <summary>What a contract binds to: its own copy; for one of an older Gesamt, the choice it was filled from, priced as of the day it was made.</summary>
+    public static async Task<PrintedTerms> TermsAsync(Desk desk, VersionRow contract)
+    {
+        if (Versions.Read<ContractSnapshot>(contract).Printed is { } printed)
+            return printed;
+        if (contract.FromProposal is not { } from)
+            return new(Print.Letterhead(desk), [], null, [], null);
+        var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == from);
+        var agreement = Of(desk, await desk.OpenAsync(contract.ProjectId), proposal, contract);
+        return Print.Terms(desk, agreement.Offer, agreement.Priced);
     }
 }
