@@ -33,7 +33,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<MeetingRow> Meetings => Set<MeetingRow>();
     public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
     public DbSet<BusyRow> Busy => Set<BusyRow>();
-    public DbSet<ProjectRow> Projects => Set<ProjectRow>();
+
+    /// <summary>Real projects. Rehearsals count nowhere: whoever means them too says <see cref="AllProjects"/>.</summary>
+    public IQueryable<ProjectRow> Projects => AllProjects.Where(p => !p.Rehearsal);
+    public DbSet<ProjectRow> AllProjects => Set<ProjectRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
     public DbSet<AnswersRow> Answers => Set<AnswersRow>();
     public DbSet<NoteRow> Notes => Set<NoteRow>();
@@ -131,6 +134,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     private static void Projects_(ModelBuilder model)
     {
         var project = Key<ProjectRow, ProjectId>(model, p => p.Id);
+        project.ToTable("Projects");
         project.HasIndex(p => p.Code).IsUnique();
         project.HasIndex(p => p.Source);
         project.HasOne(p => p.Kind).WithMany().HasForeignKey(p => p.KindId).OnDelete(DeleteBehavior.Restrict);
@@ -167,8 +171,6 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<PlannedStepRow>().HasIndex(s => new { s.State, s.Due });
         model.Entity<RequestRow>().HasKey(r => r.Key);
         model.Entity<RequestRow>().HasIndex(r => r.At);
-        // rehearsals count nowhere: whoever means them says so
-        project.HasQueryFilter(p => !p.Rehearsal);
         model.Entity<RunRow>().HasIndex(r => r.Offered);
         OfProject(model.Entity<FormDraftRow>()).HasIndex(d => new { d.ProjectId, d.FormId }).IsUnique();
     }
@@ -333,27 +335,28 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     private static void Id<T>(ModelConfigurationBuilder conventions)
         where T : struct, IId<T> => conventions.Properties<T>().HaveConversion<IdNumber<T>>();
 
-    private sealed class IdNumber<T>() : ValueConverter<T, long>(id => id.Value, value => Made<T>(value))
+    internal sealed class IdNumber<T>() : ValueConverter<T, long>(id => id.Value, value => Made<T>(value))
         where T : struct, IId<T>;
 
     // an expression tree cannot call a static member of an interface itself
-    private static T Made<T>(long value)
+    internal static T Made<T>(long value)
         where T : struct, IId<T> => T.From(value);
 
-    private sealed class InstantTicks()
+    internal sealed class InstantTicks()
         : ValueConverter<Instant, long>(v => v.ToUnixTimeTicks(), v => Instant.FromUnixTimeTicks(v));
 
-    private sealed class IsoDate()
+    internal sealed class IsoDate()
         : ValueConverter<LocalDate, string>(
             v => NodaTime.Text.LocalDatePattern.Iso.Format(v),
             v => NodaTime.Text.LocalDatePattern.Iso.Parse(v).Value
         );
 
-    private sealed class IsoTime()
+    internal sealed class IsoTime()
         : ValueConverter<LocalTime, string>(
             v => NodaTime.Text.LocalTimePattern.GeneralIso.Format(v),
             v => NodaTime.Text.LocalTimePattern.GeneralIso.Parse(v).Value
         );
 
-    private sealed class Millionths() : ValueConverter<decimal, long>(v => (long)(v * 1_000_000m), v => v / 1_000_000m);
+    internal sealed class Millionths()
+        : ValueConverter<decimal, long>(v => (long)(v * 1_000_000m), v => v / 1_000_000m);
 }

@@ -14,36 +14,62 @@ public static class Sqlite
     /// <summary>How long a write waits for another to end before whoever asked is told so.</summary>
     public const int PatienceSeconds = 5;
 
-    public static DbContextOptionsBuilder UseGesamt(this DbContextOptionsBuilder builder, string file) =>
+    /// <param name="flushes">Whether every commit is on the disk before it is confirmed. Only a studio that nobody minds losing says no.</param>
+    public static DbContextOptionsBuilder UseGesamt(
+        this DbContextOptionsBuilder builder,
+        string file,
+        bool flushes = true
+    ) =>
         builder
             .UseSqlite($"Data Source={file};Default Timeout={PatienceSeconds}")
-            .AddInterceptors(new Pragmas())
+            .AddInterceptors(new Pragmas(flushes))
             .ReplaceService<IMigrationsSqlGenerator, StrictTables>();
 
     /// <summary>Brings the file to the newest schema. A process killed in here once leaves a lock row that would stop every later start, so it is cleared first.</summary>
     /// <returns>Whether an older file was brought up, so that what is derived must be computed anew.</returns>
     public static async Task<bool> MigrateAsync(GesamtDb db, CancellationToken stop = default)
     {
-        var isOlder = false;
-        if (await db.Database.GetService<IHistoryRepository>().ExistsAsync(stop))
+        // the tools of migrations build the whole model once more: they are called for only where there is something to do
+        var last = await LastMigrationAsync(db, stop);
+        if (string.CompareOrdinal(last, Migrations().Max(StringComparer.Ordinal)) >= 0)
+            return false;
+        if (last is not null)
         {
             await db.Database.ExecuteSqlRawAsync(
                 "CREATE TABLE IF NOT EXISTS __EFMigrationsLock (Id INTEGER NOT NULL PRIMARY KEY, Timestamp TEXT NOT NULL)",
                 stop
             );
             await db.Database.ExecuteSqlRawAsync("DELETE FROM __EFMigrationsLock", stop);
-            isOlder = (await db.Database.GetPendingMigrationsAsync(stop)).Any();
         }
         await db.Database.MigrateAsync(stop);
-        return isOlder;
+        return last is not null;
+    }
+
+    /// <summary>The migration that a file was brought to last; null for a new file.</summary>
+    private static async Task<string?> LastMigrationAsync(GesamtDb db, CancellationToken stop)
+    {
+        await db.Database.OpenConnectionAsync(stop);
+        try
+        {
+            await using var command = db.Database.GetDbConnection().CreateCommand();
+            command.CommandText = "SELECT count(*) FROM sqlite_master WHERE name = '__EFMigrationsHistory'";
+            if (await command.ExecuteScalarAsync(stop) is 0L)
+                return null;
+            command.CommandText = "SELECT max(MigrationId) FROM __EFMigrationsHistory";
+            return await command.ExecuteScalarAsync(stop) as string;
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
+        }
     }
 
     /// <summary>The migrations this program knows.</summary>
     public static IReadOnlySet<string> Migrations() =>
         typeof(Sqlite)
             .Assembly.GetTypes()
-            .Select(type => type.GetCustomAttributes(typeof(MigrationAttribute), false))
-            .SelectMany(found => found)
+            .Where(type => type.BaseType == typeof(Migration))
+            .SelectMany(type => type.GetCustomAttributes(typeof(MigrationAttribute), false))
             .Cast<MigrationAttribute>()
             .Select(found => found.Id)
             .ToHashSet();
@@ -64,19 +90,16 @@ public static class Sqlite
         return command.ExecuteScalar() is 1L;
     }
 
-    private static T GetService<T>(this Microsoft.EntityFrameworkCore.Infrastructure.DatabaseFacade facade)
-        where T : class => Microsoft.EntityFrameworkCore.Infrastructure.AccessorExtensions.GetService<T>(facade);
-
-    private sealed class Pragmas : DbConnectionInterceptor
+    private sealed class Pragmas(bool flushes) : DbConnectionInterceptor
     {
         // foreign_keys, busy_timeout and synchronous belong to the connection; the log mode stays in the file
-        private const string Text =
-            "PRAGMA journal_mode=WAL; PRAGMA busy_timeout=5000; PRAGMA foreign_keys=ON; PRAGMA synchronous=FULL; PRAGMA cache_size=-1024;";
+        private readonly string text =
+            $"PRAGMA journal_mode=WAL; PRAGMA busy_timeout=5000; PRAGMA foreign_keys=ON; PRAGMA synchronous={(flushes ? "FULL" : "OFF")}; PRAGMA cache_size=-1024;";
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
             using var command = connection.CreateCommand();
-            command.CommandText = Text;
+            command.CommandText = text;
             command.ExecuteNonQuery();
         }
 
@@ -87,7 +110,7 @@ public static class Sqlite
         )
         {
             await using var command = connection.CreateCommand();
-            command.CommandText = Text;
+            command.CommandText = text;
             await command.ExecuteNonQueryAsync(cancellationToken);
         }
     }

@@ -60,7 +60,7 @@ services.AddSingleton(settings);
 services.AddSingleton<TimeProvider>(
     settings.Mode == RunMode.Real ? TimeProvider.System : new AdjustableClock(TimeProvider.System)
 );
-services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database));
+services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database, settings.Flushes));
 services.AddScoped<Desk>();
 services.AddSingleton<Live>();
 services.AddSingleton<SharedAnswers>();

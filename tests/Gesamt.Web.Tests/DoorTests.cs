@@ -88,12 +88,18 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
     [Fact]
     public async Task Commits_are_flushed_and_foreign_keys_hold()
     {
-        Assert.Equal("wal", (await PragmaAsync("journal_mode")));
-        Assert.Equal("2", await PragmaAsync("synchronous")); // FULL
-        Assert.Equal("1", await PragmaAsync("foreign_keys"));
+        await using var studio = new FlushingStudio();
+        Assert.Equal("wal", (await PragmaAsync(studio, "journal_mode")));
+        Assert.Equal("2", await PragmaAsync(studio, "synchronous")); // FULL
+        Assert.Equal("1", await PragmaAsync(studio, "foreign_keys"));
     }
 
-    private Task<string> PragmaAsync(string name) =>
+    private sealed class FlushingStudio() : Studio(withProjects: false, Laid.Copy(withProjects: false))
+    {
+        protected override bool Flushes => true;
+    }
+
+    private static Task<string> PragmaAsync(Studio studio, string name) =>
         studio.LookAsync(async db =>
         {
             await db.Database.OpenConnectionAsync();

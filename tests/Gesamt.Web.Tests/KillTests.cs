@@ -16,7 +16,7 @@ public sealed class KillTests
     [Theory, MemberData(nameof(Points))]
     public async Task Nothing_is_lost_and_nothing_sent_twice(string point)
     {
-        var data = Directory.CreateTempSubdirectory("gesamt-kill").FullName;
+        var data = Laid.Copy(withProjects: false);
         try
         {
             List<string> confirmed = [];

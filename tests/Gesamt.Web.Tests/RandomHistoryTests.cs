@@ -79,7 +79,7 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
                     Code = Codes.New(),
                     Rules = kind.Rules,
                 };
-                desk.Db.Projects.Add(project);
+                desk.Db.AllProjects.Add(project);
                 await desk.Db.SaveChangesAsync();
                 await desk.RecordAsync(await desk.OpenAsync(project.Id), Actor.Client, new Happening.InquiryCame(null));
                 return project.Id;

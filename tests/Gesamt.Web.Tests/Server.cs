@@ -10,6 +10,16 @@ public sealed class Server : IDisposable
     public static readonly TimeSpan Longest = TimeSpan.FromMinutes(2);
     private static readonly TimeSpan Poll = TimeSpan.FromMilliseconds(20);
 
+    /// <summary>The program as ./gesamt runs it, when it was built after this test's own copy; else that.</summary>
+    private static string Program { get; } =
+        new[]
+        {
+            Path.Combine(Studio.Root, ".app", "Gesamt.Web.dll"),
+            Path.Combine(AppContext.BaseDirectory, "Gesamt.Web.dll"),
+        }
+            .Where(File.Exists)
+            .MaxBy(File.GetLastWriteTimeUtc)!;
+
     public Process Process { get; }
     public Uri Address { get; }
 
@@ -23,7 +33,7 @@ public sealed class Server : IDisposable
     {
         var port = FreePort();
         var address = $"http://127.0.0.1:{port}";
-        var start = new ProcessStartInfo("dotnet", [Path.Combine(AppContext.BaseDirectory, "Gesamt.Web.dll")])
+        var start = new ProcessStartInfo("dotnet", [Program])
         {
             WorkingDirectory = Path.GetTempPath(),
             RedirectStandardError = true,

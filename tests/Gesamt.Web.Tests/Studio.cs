@@ -59,6 +59,9 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
     /// <summary>Whether its folder stays when it is ended, to be started on again.</summary>
     protected virtual bool KeepsData => false;
 
+    /// <summary>Whether every commit reaches the disk, as it does when it is run.</summary>
+    protected virtual bool Flushes => false;
+
     /// <summary>Counts what is sent to SQLite.</summary>
     public Statements Statements { get; } = new();
 
@@ -75,6 +78,7 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
             .UseSetting("Gesamt:ClientCallsPerMinute", "100000")
             .UseSetting("Gesamt:Mode", "Test")
             .UseSetting("Gesamt:Data", Data)
+            .UseSetting("Gesamt:Flushes", Flushes ? "true" : "false")
             .UseSetting("Gesamt:Address", "http://studio.example")
             .UseSetting("Gesamt:HoldSeconds", "0")
             .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
@@ -99,10 +103,46 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
 }
 
 /// <summary>A studio with its kinds and no projects.</summary>
-public sealed class EmptyStudio() : Studio(withProjects: false);
+public sealed class EmptyStudio() : Studio(withProjects: false, Laid.Copy(withProjects: false));
 
 /// <summary>A studio with the whole demo.</summary>
-public sealed class FullStudio() : Studio(withProjects: true);
+public sealed class FullStudio() : Studio(withProjects: true, Laid.Copy(withProjects: true));
+
+/// <summary>Folders laid once and copied for every test that begins with one.</summary>
+public static class Laid
+{
+    private static readonly Lazy<string> Empty = new(() => Lay(withProjects: false)),
+        Full = new(() => Lay(withProjects: true));
+
+    /// <returns>A folder of one's own.</returns>
+    public static string Copy(bool withProjects)
+    {
+        var (laid, copy) = (
+            (withProjects ? Full : Empty).Value,
+            Directory.CreateTempSubdirectory("gesamt-web").FullName
+        );
+        foreach (var path in Directory.GetFiles(laid, "*", SearchOption.AllDirectories))
+        {
+            var target = Path.Combine(copy, Path.GetRelativePath(laid, path));
+            Directory.CreateDirectory(Path.GetDirectoryName(target)!);
+            File.Copy(path, target);
+        }
+        return copy;
+    }
+
+    private static string Lay(bool withProjects)
+    {
+        using var studio = new Laying(withProjects);
+        _ = studio.Server;
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(studio.Data, recursive: true);
+        return studio.Data;
+    }
+
+    private sealed class Laying(bool withProjects) : Studio(withProjects)
+    {
+        protected override bool KeepsData => true;
+    }
+}
 
 /// <summary>Somebody with cookies of their own, who sends token and key as the pages do.</summary>
 public sealed class Visitor(Studio studio)

@@ -37,8 +37,7 @@ public static class ProjectFiles
     public static async Task<ProjectFile?> OpenAsync(this GesamtDb db, ProjectId id, StudioCalendar calendar)
     {
         var row = await db
-            .Projects.IgnoreQueryFilters()
-            .Include(p => p.Client)
+            .AllProjects.Include(p => p.Client)
             .Include(p => p.Kind)
             .Include(p => p.People)
                 .ThenInclude(p => p.Person)

@@ -16,6 +16,9 @@ public sealed class Settings
     /// <summary>The folder that holds everything: database, keys, stand-ins.</summary>
     public string Data { get; init; } = "data";
 
+    /// <summary>Whether every commit is on the disk before it is confirmed, so that a power cut loses nothing. Tests that pull no plug do without.</summary>
+    public bool Flushes { get; init; } = true;
+
     /// <summary>The address clients reach, for links in letters; the server's own when empty.</summary>
     public string Address { get; init; } = "";
 

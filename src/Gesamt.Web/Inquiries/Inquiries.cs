@@ -115,7 +115,7 @@ public static class Inquiry
             Summary = beginning.Summary,
             Rehearsal = rehearsal,
         };
-        desk.Db.Projects.Add(project);
+        desk.Db.AllProjects.Add(project);
         await desk.Db.SaveChangesAsync();
         return project;
     }

@@ -79,8 +79,7 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
     private async Task<HandOver> HandOverAsync(Desk desk, OutboxRow outgoing, byte[] message, CancellationToken stop)
     {
         var row = await desk
-            .Db.Projects.IgnoreQueryFilters()
-            .AsNoTracking()
+            .Db.AllProjects.AsNoTracking()
             .Where(p => p.Id == outgoing.ProjectId)
             .Select(p => new { p.Rehearsal, p.ToOwner })
             .SingleAsync(stop);

@@ -41,8 +41,15 @@ public sealed record PersonRowDto(
 /// <param name="More">People who are not shown.</param>
 public sealed record PeopleDto(int Total, IReadOnlyList<PersonRowDto> Rows, int More, IReadOnlyList<string> Labels);
 
-/// <param name="Words">Part of a name, an organisation or a way to reach them.</param>
-public sealed record PeopleQuery(string? Words, PersonSort? Sort, string? Label, bool? LongestFirst);
+/// <summary>Who is asked for.</summary>
+public sealed record PeopleQuery
+{
+    /// <summary>Part of a name, an organisation or a way to reach them.</summary>
+    public string? Words { get; init; }
+    public PersonSort? Sort { get; init; }
+    public string? Label { get; init; }
+    public bool? LongestFirst { get; init; }
+}
 
 /// <summary>Everybody the studio knows.</summary>
 public static class PeopleList

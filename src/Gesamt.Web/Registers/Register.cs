@@ -47,22 +47,25 @@ public enum RegisterGroup
 }
 
 /// <summary>A view of the Register: what is shown of which projects, in which order.</summary>
-/// <param name="Words">Part of a title or a client's name.</param>
-/// <param name="Most">Rows shown of each group.</param>
-public sealed record RegisterQuery(
-    RegisterColumn[]? Columns,
-    RegisterGroup? Group,
-    string? Sort,
-    bool? Desc,
-    string? Words,
-    string? Kind,
-    string? Source,
-    Stage? Stage,
-    int? Year,
-    RegisterStanding? Standing,
-    int? Most,
-    string[]? Details = null
-);
+public sealed record RegisterQuery
+{
+    public RegisterColumn[]? Columns { get; init; }
+    public RegisterGroup? Group { get; init; }
+    public string? Sort { get; init; }
+    public bool? Desc { get; init; }
+
+    /// <summary>Part of a title or a client's name.</summary>
+    public string? Words { get; init; }
+    public string? Kind { get; init; }
+    public string? Source { get; init; }
+    public Stage? Stage { get; init; }
+    public int? Year { get; init; }
+    public RegisterStanding? Standing { get; init; }
+
+    /// <summary>Rows shown of each group.</summary>
+    public int? Most { get; init; }
+    public string[]? Details { get; init; }
+}
 
 /// <summary>Not yet booked, booked, over (ended or finished) and not put away yet, put away.</summary>
 public enum RegisterStanding

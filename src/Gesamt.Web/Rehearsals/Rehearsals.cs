@@ -38,8 +38,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
             async (Desk desk) =>
                 (
                     await desk
-                        .Db.Projects.IgnoreQueryFilters()
-                        .AsNoTracking()
+                        .Db.AllProjects.AsNoTracking()
                         .Include(p => p.Kind)
                         .Where(p => p.Rehearsal && !p.Standing.PutAway)
                         .OrderByDescending(p => p.Id)
@@ -162,8 +161,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
             async desk =>
             {
                 await desk
-                    .Db.Projects.IgnoreQueryFilters()
-                    .Where(p => p.Id == id && (p.WoundTo == null || p.WoundTo < at))
+                    .Db.AllProjects.Where(p => p.Id == id && (p.WoundTo == null || p.WoundTo < at))
                     .ExecuteUpdateAsync(set => set.SetProperty(p => p.WoundTo, at), stop);
                 return true;
             }
