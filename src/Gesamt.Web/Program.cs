@@ -1,6 +1,7 @@
 using System.Threading.RateLimiting;
 using Gesamt.Store;
 using Gesamt.Store.Files;
+using Gesamt.Web;
 using Gesamt.Web.Access;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
@@ -111,7 +112,11 @@ services.AddSingleton<IEars>(provider => provider.GetRequiredService<HookCalls>(
 services.AddSingleton<Rehearsals>();
 services.AddSignIn(settings.IsSecure);
 services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));
-services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
+services.ConfigureHttpJsonOptions(options =>
+{
+    Api.Json(options.SerializerOptions);
+    options.SerializerOptions.TypeInfoResolverChain.Insert(0, WireJson.Default);
+});
 
 // strangers read of the open part alone; the tool that makes the types of the pages reads all of it
 services.AddOpenApi(options => Api.Describe(options, whole: describing));
@@ -187,7 +192,7 @@ app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 
-var api = app.MapGroup("/api").GuardWrites().RequireAuthorization();
+var api = app.MapGroup("/api").NameUnread().GuardWrites().RequireAuthorization();
 api.MapSignIn();
 api.MapTurns();
 api.MapProjects();
@@ -226,7 +231,7 @@ if (settings.Mode != RunMode.Real)
 app.MapGroup("/api")
     .Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found"))
     .ExcludeFromDescription();
-var forms = app.MapGroup("/forms").ReceiveOnce();
+var forms = app.MapGroup("/forms").NameUnread().ReceiveOnce();
 forms.MapInquiries();
 forms.MapPlainForms();
 app.MapOpen();
@@ -234,6 +239,7 @@ app.MapEmbedding();
 app.MapFeed();
 app.MapEntering();
 app.MapGroup("/p/{link}/api")
+    .NameUnread()
     .GuardWrites()
     .AddEndpointFilter(ClientLink.OnlyOpenLinks)
     .RequireRateLimiting(ClientLink.RateLimit)

@@ -53,6 +53,20 @@ public sealed partial class ArchitectureTests
         Assert.Empty(files.Where(file => clocks.Any(File.ReadAllText(file).Contains)).Select(Path.GetFileName));
     }
 
+    [Fact] // rehearsals count nowhere: who means them too is named here
+    public void Only_those_that_mean_rehearsals_too_read_all_projects()
+    {
+        var readers = Directory
+            .GetFiles(Path.Combine(Studio.Root, "src"), "*.cs", SearchOption.AllDirectories)
+            .Where(file => !file.Contains("/obj/", StringComparison.Ordinal))
+            .Where(file => File.ReadAllText(file).Contains(".AllProjects", StringComparison.Ordinal))
+            .Select(file => Path.GetFileName(file));
+        Assert.Equal(
+            ["Delivery.cs", "Inquiries.cs", "ProjectFile.cs", "Rehearsals.cs"],
+            readers.Order(StringComparer.Ordinal)
+        );
+    }
+
     [Fact] // a page that was renamed leaves a hole in the guides
     public void Every_file_that_the_readme_and_the_guides_link_is_there()
     {

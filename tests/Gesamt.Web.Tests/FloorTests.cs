@@ -136,12 +136,12 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         return arrows;
     }
 
-    /// <summary>A part's root holds its ids, or the program that puts all together.</summary>
+    /// <summary>Core's root holds its ids, Web's the program that puts all together.</summary>
     private static string? FolderOf(TypeReference type, string part) =>
-        type.Namespace == part ? "Ids"
+        type.Namespace == "Gesamt.Core" ? "Ids"
+        : type.Namespace == "Gesamt.Web" || type.Name == "Program" ? "Program"
         : type.Namespace.StartsWith($"{part}.", StringComparison.Ordinal)
             ? type.Namespace[(part.Length + 1)..].Split('.')[0]
-        : type.Name == "Program" ? "Program"
         : null;
 
     private static TypeReference Outermost(TypeReference type) =>

@@ -52,9 +52,9 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         studio.LookAsync(
             async (Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                await desk.RecordAsync(await desk.OpenAsync(new(project)), Actor.Owner, what);
-                await desk.CommitAsync(transaction);
+                await desk.ActAsync(async act =>
+                    await act.RecordAsync(await act.OpenAsync(new(project)), Actor.Owner, what)
+                );
                 return true;
             }
         );

@@ -196,13 +196,13 @@ public sealed class HookTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await studio.LookAsync(
             async (Gesamt.Web.Hosting.Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                await desk.RecordAsync(
-                    await desk.OpenAsync(new(project)),
-                    Gesamt.Core.Facts.Actor.Owner,
-                    new Gesamt.Core.Facts.Happening.Approved()
+                await desk.ActAsync(async act =>
+                    await act.RecordAsync(
+                        await act.OpenAsync(new(project)),
+                        Gesamt.Core.Facts.Actor.Owner,
+                        new Gesamt.Core.Facts.Happening.Approved()
+                    )
                 );
-                await desk.CommitAsync(transaction);
                 return true;
             }
         );

@@ -23,11 +23,20 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 
     private async Task<MimeKit.MimeMessage> NewestToAsync(Visitor owner, string mail)
     {
-        var raw = await studio.LookAsync(db =>
-            db.Outbox.Where(o => db.Letters.Any(l => l.Id == o.LetterId && l.ToMail == mail))
-                .OrderByDescending(o => o.Id)
-                .Select(o => o.Message)
-                .FirstAsync()
+        var raw = await studio.LookAsync(
+            async (Gesamt.Web.Hosting.Desk desk) =>
+            {
+                var letter = await desk
+                    .Db.Letters.Include(l => l.Files)
+                    .Where(l => l.ToMail == mail && desk.Db.Outbox.Any(o => o.LetterId == l.Id))
+                    .OrderByDescending(l => l.Id)
+                    .FirstAsync();
+                return Gesamt.Web.Letters.Sending.Compose(
+                    desk,
+                    (await desk.OpenAsync(letter.ProjectId!.Value)).Row,
+                    letter
+                );
+            }
         );
         _ = owner;
         return MimeKit.MimeMessage.Load(new MemoryStream(raw));

@@ -81,7 +81,13 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
                 };
                 desk.Db.AllProjects.Add(project);
                 await desk.Db.SaveChangesAsync();
-                await desk.RecordAsync(await desk.OpenAsync(project.Id), Actor.Client, new Happening.InquiryCame(null));
+                await desk.ActAsync(async act =>
+                    await act.RecordAsync(
+                        await act.OpenAsync(project.Id),
+                        Actor.Client,
+                        new Happening.InquiryCame(null)
+                    )
+                );
                 return project.Id;
             }
         );
@@ -112,7 +118,6 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
         await studio.LookAsync(
             async (Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
                 var file = await desk.OpenAsync(project);
                 var today = desk.Today;
                 var (version, review) = (new VersionId(random.Next(1, 4)), new ReviewId(random.Next(1, 3)));
@@ -166,8 +171,7 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
                     new Happening.TaskMade(new TaskId(7), today, Closing: true),
                     new Happening.TaskDone(new TaskId(7)),
                 ];
-                await desk.RecordAsync(file, Actor.Owner, kinds[random.Next(kinds.Length)]);
-                await desk.CommitAsync(transaction);
+                await desk.ActAsync(act => act.RecordAsync(file, Actor.Owner, kinds[random.Next(kinds.Length)]));
                 return true;
             }
         );

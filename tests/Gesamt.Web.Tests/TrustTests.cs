@@ -175,8 +175,16 @@ public sealed class TrustTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             }
         );
         await studio.TickAsync();
-        var raw = await studio.LookAsync(async db =>
-            Encoding.UTF8.GetString((await db.Outbox.OrderByDescending(o => o.Id).FirstAsync()).Message)
+        var raw = await studio.LookAsync(
+            async (Gesamt.Web.Hosting.Desk desk) =>
+            {
+                var letter = await desk
+                    .Db.Letters.Where(l => l.ToMail == "markup@lanternhouse.example")
+                    .OrderByDescending(l => l.Id)
+                    .FirstAsync();
+                var file = await desk.OpenAsync(letter.ProjectId!.Value);
+                return Encoding.UTF8.GetString(Gesamt.Web.Letters.Sending.Compose(desk, file.Row, letter));
+            }
         );
         Assert.DoesNotContain("<script>", raw[raw.IndexOf("text/html", StringComparison.Ordinal)..]);
     }

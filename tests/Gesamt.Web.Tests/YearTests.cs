@@ -86,7 +86,6 @@ public sealed class YearTests
             await studio.LookAsync(
                 async (Desk desk) =>
                 {
-                    await using var transaction = await desk.BeginAsync();
                     var file = await desk.OpenAsync(project);
                     Happening[] kinds =
                     [
@@ -100,8 +99,7 @@ public sealed class YearTests
                         new Happening.DateSet("opening day", desk.Today.PlusDays(random.Next(5, 150)), null),
                         new Happening.TakenUp(),
                     ];
-                    await desk.RecordAsync(file, Actor.Owner, kinds[random.Next(kinds.Length)]);
-                    await desk.CommitAsync(transaction);
+                    await desk.ActAsync(act => act.RecordAsync(file, Actor.Owner, kinds[random.Next(kinds.Length)]));
                     return true;
                 }
             );

@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("ee2b5e7e-c2f1-40df-b861-4c46aad4614e"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("4131a808-0706-4cf1-867b-e15bc1664ada"), entityTypeCount: 54)
         {
         }
 

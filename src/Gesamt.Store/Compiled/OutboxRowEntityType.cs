@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.OutboxRow",
                 typeof(OutboxRow),
                 baseEntityType,
-                propertyCount: 11,
+                propertyCount: 10,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 4,
                 keyCount: 1);
@@ -71,12 +71,6 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(OutboxRow).GetField("<LetterId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.IdNumber<LetterId>());
             letterId.SetSentinelFromProviderValue(0L);
-
-            var message = runtimeEntityType.AddProperty(
-                "Message",
-                typeof(byte[]),
-                propertyInfo: typeof(OutboxRow).GetProperty("Message", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(OutboxRow).GetField("<Message>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var messageId = runtimeEntityType.AddProperty(
                 "MessageId",

@@ -1347,10 +1347,6 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("LetterId")
                         .HasColumnType("INTEGER");
 
-                    b.Property<byte[]>("Message")
-                        .IsRequired()
-                        .HasColumnType("BLOB");
-
                     b.Property<string>("MessageId")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1666,7 +1662,7 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("Source");
 
-                    b.ToTable("Projects");
+                    b.ToTable("Projects", (string)null);
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.RequestRow", b =>

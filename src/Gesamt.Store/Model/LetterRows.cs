@@ -138,7 +138,6 @@ public sealed class OutboxRow
     public LetterId LetterId { get; set; }
     public ProjectId ProjectId { get; set; }
     public required string MessageId { get; set; }
-    public required byte[] Message { get; set; }
     public Instant NotBefore { get; set; }
     public OutboxState State { get; set; }
 

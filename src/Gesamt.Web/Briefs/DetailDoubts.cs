@@ -21,7 +21,7 @@ public static class DetailDoubts
             }
         );
 
-    /// <summary>Asks about an answer; a newer one of the same detail takes its place. Inside the caller's transaction.</summary>
+    /// <summary>Asks about an answer; a newer one of the same detail takes its place.</summary>
     public static async Task AskAsync(Desk desk, ProjectId project, Contradiction doubt)
     {
         foreach (
@@ -44,20 +44,22 @@ public static class DetailDoubts
     /// <exception cref="RefusedException">It was decided already.</exception>
     private static async Task DecideAsync(Desk desk, ProjectId id, DecideDetailDto decide)
     {
-        await using var transaction = await desk.BeginAsync();
-        var doubt =
-            await desk.Db.DetailDoubts.SingleOrDefaultAsync(d =>
-                d.ProjectId == id && d.Name == decide.Name && d.GoneAt == null
-            ) ?? throw new RefusedException("This was decided already. Load the page again.");
-        doubt.GoneAt = desk.Now;
-        if (
-            decide.Take
-            && await desk.Db.Details.SingleOrDefaultAsync(d => d.ProjectId == id && d.Name == decide.Name) is { } known
-        )
-            known.Value = doubt.Said;
-        await desk.Db.SaveChangesAsync();
-        // steps may ask for it
-        await desk.RecordAsync(await desk.OpenAsync(id), Core.Facts.Actor.Owner);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var doubt =
+                await desk.Db.DetailDoubts.SingleOrDefaultAsync(d =>
+                    d.ProjectId == id && d.Name == decide.Name && d.GoneAt == null
+                ) ?? throw new RefusedException("This was decided already. Load the page again.");
+            doubt.GoneAt = desk.Now;
+            if (
+                decide.Take
+                && await desk.Db.Details.SingleOrDefaultAsync(d => d.ProjectId == id && d.Name == decide.Name)
+                    is { } known
+            )
+                known.Value = doubt.Said;
+            await desk.Db.SaveChangesAsync();
+            // steps may ask for it
+            await act.RecordAsync(await desk.OpenAsync(id), Core.Facts.Actor.Owner);
+        });
     }
 }

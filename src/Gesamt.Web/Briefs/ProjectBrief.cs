@@ -107,53 +107,56 @@ public static class ProjectBrief
     /// <exception cref="StaleException">It was saved in another window meanwhile.</exception>
     public static async Task SaveAsync(Desk desk, ProjectId id, string key, SaveBriefDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        if (file.Case.Kind.Brief.All(part => part.Key != key))
-            throw new MissingException("part of the brief");
-        if (save.Text.Length > 10_000)
-            throw new InvalidException(("text", "At most 10 000 characters."));
-        var row = await desk.Db.Briefs.SingleOrDefaultAsync(b => b.ProjectId == id && b.Part == key);
-        if ((row?.Edition ?? 0) != save.Edition)
-            throw new StaleException(new SaveBriefDto(row!.Text, row.Edition));
-        if (row is null)
-            desk.Db.Briefs.Add(
-                new()
-                {
-                    ProjectId = id,
-                    Part = key,
-                    Text = save.Text.Trim(),
-                    Edition = 1,
-                }
-            );
-        else
-            (row.Text, row.Edition) = (save.Text.Trim(), row.Edition + 1);
-        desk.Touch(id);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            if (file.Case.Kind.Brief.All(part => part.Key != key))
+                throw new MissingException("part of the brief");
+            if (save.Text.Length > 10_000)
+                throw new InvalidException(("text", "At most 10 000 characters."));
+            var row = await desk.Db.Briefs.SingleOrDefaultAsync(b => b.ProjectId == id && b.Part == key);
+            if ((row?.Edition ?? 0) != save.Edition)
+                throw new StaleException(new SaveBriefDto(row!.Text, row.Edition));
+            if (row is null)
+                desk.Db.Briefs.Add(
+                    new()
+                    {
+                        ProjectId = id,
+                        Part = key,
+                        Text = save.Text.Trim(),
+                        Edition = 1,
+                    }
+                );
+            else
+                (row.Text, row.Edition) = (save.Text.Trim(), row.Edition + 1);
+            act.Touch(id);
+        });
     }
 
     /// <summary>Puts the brief, without its private parts, to the client for approval, with a letter.</summary>
     public static async Task<LetterRow> PutAsync(Desk desk, ProjectId id, SaveLetterWordsDto letter)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var parts = Shown(file, await TextsAsync(desk, id));
-        if (parts.Count == 0)
-            throw new RefusedException("There is nothing in the brief yet that the client may see.");
-        var row = await LettersOut.ClaimAsync(desk, file, letter.Subject, letter.Body, null);
-        var version = await Versions.AddAsync(desk, id, PaperSort.Brief, parts);
-        await desk.RecordAsync(file, Actor.Owner, new Happening.BriefPut(version.Hash));
-        await desk.CommitAsync(transaction);
-        return row;
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var parts = Shown(file, await TextsAsync(desk, id));
+            if (parts.Count == 0)
+                throw new RefusedException("There is nothing in the brief yet that the client may see.");
+            var row = await LettersOut.ClaimAsync(act, file, letter.Subject, letter.Body, null);
+            var version = await Versions.AddAsync(desk, id, PaperSort.Brief, parts);
+            await act.RecordAsync(file, Actor.Owner, new Happening.BriefPut(version.Hash));
+            return row;
+        });
     }
 
     public static async Task TakeBackAsync(Desk desk, ProjectId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        if (BriefRule.Of(file.History).IsOpen)
-            await desk.RecordAsync(file, Actor.Owner, new Happening.BriefTakenBack());
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            if (BriefRule.Of(file.History).IsOpen)
+                await act.RecordAsync(file, Actor.Owner, new Happening.BriefTakenBack());
+        });
     }
 
     /// <summary>The brief as its client sees it; null while it was not put to them.</summary>
@@ -174,27 +177,29 @@ public static class ProjectBrief
     /// <exception cref="RefusedException">It was changed or taken back while it was read.</exception>
     public static async Task ApproveAsync(Desk desk, ProjectId id, string hash)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var state = BriefRule.Of(file.History);
-        if (!state.IsOpen || state.Hash != hash || (await PutAsync(desk, file, hash)).Hash != hash)
-            throw new RefusedException("The brief was changed while you read it. Load the page again.");
-        await desk.RecordAsync(file, Actor.Client, new Happening.BriefApproved(hash));
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var state = BriefRule.Of(file.History);
+            if (!state.IsOpen || state.Hash != hash || (await PutAsync(desk, file, hash)).Hash != hash)
+                throw new RefusedException("The brief was changed while you read it. Load the page again.");
+            await act.RecordAsync(file, Actor.Client, new Happening.BriefApproved(hash));
+        });
     }
 
     public static async Task RemarkAsync(Desk desk, ProjectId id, string words)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        if (!BriefRule.Of(file.History).IsOpen)
-            throw new RefusedException("The brief is not open for remarks any more.");
-        await desk.RecordAsync(
-            file,
-            Actor.Client,
-            new Happening.BriefRemarked(await Notes.AddAsync(desk, id, NoteSort.Words, words))
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            if (!BriefRule.Of(file.History).IsOpen)
+                throw new RefusedException("The brief is not open for remarks any more.");
+            await act.RecordAsync(
+                file,
+                Actor.Client,
+                new Happening.BriefRemarked(await Notes.AddAsync(desk, id, NoteSort.Words, words))
+            );
+        });
     }
 
     public static async Task<IReadOnlyList<DetailDto>> DetailsAsync(Desk desk, ProjectFile file)
@@ -226,46 +231,47 @@ public static class ProjectBrief
     /// <exception cref="InvalidException">A value is not of its detail's sort; the detail is named.</exception>
     public static async Task SaveDetailsAsync(Desk desk, ProjectId id, SaveDetailsDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var rules = file.Case.Kind.AllDetails.ToDictionary(d => d.Name);
-        var rows = await desk.Db.Details.Where(d => d.ProjectId == id).ToDictionaryAsync(d => d.Name);
-        List<(string, string)> errors = [];
-        List<Happening> facts = [];
-        foreach (var (name, given) in save.Values)
+        await desk.ActAsync(async act =>
         {
-            var value = rules.TryGetValue(name, out var of) ? Sizes.Value(of.AsField, given.Trim()) : given.Trim();
-            if (!rules.TryGetValue(name, out var rule))
-                errors.Add((name, "This kind of work has no such detail."));
-            else if (value.Length == 0)
+            var file = await desk.OpenAsync(id);
+            var rules = file.Case.Kind.AllDetails.ToDictionary(d => d.Name);
+            var rows = await desk.Db.Details.Where(d => d.ProjectId == id).ToDictionaryAsync(d => d.Name);
+            List<(string, string)> errors = [];
+            List<Happening> facts = [];
+            foreach (var (name, given) in save.Values)
             {
-                if (rows.TryGetValue(name, out var known) && file.Case.Kind.Demands.Contains(name))
-                    errors.Add((name, "It is needed and known: correct it rather than leave it empty."));
-                else if (known is not null)
-                    desk.Db.Details.Remove(known);
+                var value = rules.TryGetValue(name, out var of) ? Sizes.Value(of.AsField, given.Trim()) : given.Trim();
+                if (!rules.TryGetValue(name, out var rule))
+                    errors.Add((name, "This kind of work has no such detail."));
+                else if (value.Length == 0)
+                {
+                    if (rows.TryGetValue(name, out var known) && file.Case.Kind.Demands.Contains(name))
+                        errors.Add((name, "It is needed and known: correct it rather than leave it empty."));
+                    else if (known is not null)
+                        desk.Db.Details.Remove(known);
+                }
+                else if (FormRule.MistakeIn(rule.AsField, value) is { } mistake)
+                    errors.Add((name, mistake));
+                else if (rows.TryGetValue(name, out var row))
+                    row.Value = value;
+                else
+                {
+                    desk.Db.Details.Add(
+                        new()
+                        {
+                            ProjectId = id,
+                            Name = name,
+                            Value = value,
+                        }
+                    );
+                    facts.Add(new Happening.DetailKnown(name));
+                }
             }
-            else if (FormRule.MistakeIn(rule.AsField, value) is { } mistake)
-                errors.Add((name, mistake));
-            else if (rows.TryGetValue(name, out var row))
-                row.Value = value;
-            else
-            {
-                desk.Db.Details.Add(
-                    new()
-                    {
-                        ProjectId = id,
-                        Name = name,
-                        Value = value,
-                    }
-                );
-                facts.Add(new Happening.DetailKnown(name));
-            }
-        }
-        if (errors.Count > 0)
-            throw new InvalidException([.. errors]);
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, Actor.Owner, [.. facts]);
-        await desk.CommitAsync(transaction);
+            if (errors.Count > 0)
+                throw new InvalidException([.. errors]);
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, [.. facts]);
+        });
     }
 
     private static Task<Dictionary<string, BriefRow>> TextsAsync(Desk desk, ProjectId id) =>

@@ -119,36 +119,37 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             await Import.TableAsync(vault, first),
             StoreJson.Read<MatchingDto>(first.Matching)
         );
-        await using var transaction = await desk.BeginAsync();
-        var (read, made, wrong) = (first.Read, 0, new List<PreviewRowDto>());
-        foreach (var one in all.Skip(first.Read).Take(Batch))
+        return await desk.ActAsync(async act =>
         {
-            if (one.Wrong.Length > 0)
-                wrong.Add(Import.Preview(desk, one));
-            else
-                made += await AddAsync(desk, id, one);
-            read++;
-            // what is done need not be looked over again with every further row
-            desk.Db.ChangeTracker.Clear();
-        }
-        var row = await Import.OneAsync(desk, id);
-        if (row.State != ImportState.Running || row.Read != first.Read)
-            return false;
-        var errors = StoreJson.Read<List<PreviewRowDto>>(row.Errors);
-        errors.AddRange(wrong);
-        (row.Read, row.Made) = (read, row.Made + made);
-        row.Errors = StoreJson.Write(errors);
-        if (row.Read >= row.Total)
-            row.State = ImportState.Done;
-        await desk.CommitAsync(transaction);
-        return row.State == ImportState.Running;
+            var (read, made, wrong) = (first.Read, 0, new List<PreviewRowDto>());
+            foreach (var one in all.Skip(first.Read).Take(Batch))
+            {
+                if (one.Wrong.Length > 0)
+                    wrong.Add(Import.Preview(desk, one));
+                else
+                    made += await AddAsync(act, id, one);
+                read++;
+                // what is done need not be looked over again with every further row
+                desk.Db.ChangeTracker.Clear();
+            }
+            var row = await Import.OneAsync(desk, id);
+            if (row.State != ImportState.Running || row.Read != first.Read)
+                return false;
+            var errors = StoreJson.Read<List<PreviewRowDto>>(row.Errors);
+            errors.AddRange(wrong);
+            (row.Read, row.Made) = (read, row.Made + made);
+            row.Errors = StoreJson.Write(errors);
+            if (row.Read >= row.Total)
+                row.State = ImportState.Done;
+            return row.State == ImportState.Running;
+        });
     }
 
-    private static async Task<int> AddAsync(Desk desk, int import, ImportRowRead read)
+    private static async Task<int> AddAsync(Act act, int import, ImportRowRead read)
     {
         // the same name with the same address in one table, or known before, is one client
         var name = read.Name ?? read.Organisation!;
-        var known = await desk.Db.People.FirstOrDefaultAsync(p =>
+        var known = await act.Db.People.FirstOrDefaultAsync(p =>
             p.Name == name
             && p.MergedInto == null
             && p.RemovedAt == null
@@ -165,12 +166,12 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
                 Profile = read.Profile,
             };
         var project = await Inquiry.AddAsync(
-            desk,
+            act.Desk,
             read.Kind!.Value,
             person,
             new(read.Title, read.Source, read.Words is { } words ? ShortText.Of(words) : null)
         );
-        desk.Db.Imported.Add(
+        act.Db.Imported.Add(
             new()
             {
                 ImportId = import,
@@ -179,16 +180,16 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
                 NewPerson = known is null,
             }
         );
-        var file = await desk.OpenAsync(project.Id);
-        var at = read.Inquired is { } day && day < desk.Today ? desk.Calendar.At(day + new LocalTime(12, 0)) : desk.Now;
+        var file = await act.OpenAsync(project.Id);
+        var at = read.Inquired is { } day && day < act.Today ? act.Calendar.At(day + new LocalTime(12, 0)) : act.Now;
         List<Happening> facts = [new Happening.Imported()];
         if (read.Date is { } date)
             facts.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
         if (read.Words is not null)
-            facts.Add(new Happening.NoteWritten(await Notes.AddAsync(desk, project.Id, NoteSort.Note, read.Words)));
-        facts.AddRange(await StandingAsync(desk, file, read));
-        await desk.RecordAtAsync(file, Actor.Owner, at, [.. facts]);
-        await desk.Db.SaveChangesAsync();
+            facts.Add(new Happening.NoteWritten(await Notes.AddAsync(act.Desk, project.Id, NoteSort.Note, read.Words)));
+        facts.AddRange(await StandingAsync(act.Desk, file, read));
+        await act.RecordAtAsync(file, Actor.Owner, at, [.. facts]);
+        await act.Db.SaveChangesAsync();
         return 1;
     }
 
@@ -231,31 +232,33 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        await using var transaction = await desk.BeginAsync();
-        var row = await Import.OneAsync(desk, id);
-        if (row.State is not (ImportState.Done or ImportState.Failed))
-            throw new RefusedException("Only a table that was taken over can be taken back.");
-        var made = await desk.Db.Imported.Where(i => i.ImportId == id).ToListAsync();
-        var ids = made.Select(i => i.ProjectId).ToList();
-        // facts of its own were all recorded at one instant
-        var touched = (
-            await desk
-                .Db.Facts.Where(f => ids.Contains(f.ProjectId))
-                .GroupBy(f => f.ProjectId)
-                .Where(g => g.Min(f => f.Recorded) != g.Max(f => f.Recorded))
-                .Select(g => g.Key)
-                .ToListAsync()
-        ).ToHashSet();
-        var gone = ids.Where(project => !touched.Contains(project)).ToList();
-        await RemoveAsync(
-            desk,
-            gone,
-            [.. made.Where(i => i.NewPerson && !touched.Contains(i.ProjectId)).Select(i => i.PersonId)]
-        );
-        row.State = ImportState.Undone;
-        await desk.CommitAsync(transaction);
+        var undone = await desk.ActAsync(async act =>
+        {
+            var row = await Import.OneAsync(desk, id);
+            if (row.State is not (ImportState.Done or ImportState.Failed))
+                throw new RefusedException("Only a table that was taken over can be taken back.");
+            var made = await desk.Db.Imported.Where(i => i.ImportId == id).ToListAsync();
+            var ids = made.Select(i => i.ProjectId).ToList();
+            // facts of its own were all recorded at one instant
+            var touched = (
+                await desk
+                    .Db.Facts.Where(f => ids.Contains(f.ProjectId))
+                    .GroupBy(f => f.ProjectId)
+                    .Where(g => g.Min(f => f.Recorded) != g.Max(f => f.Recorded))
+                    .Select(g => g.Key)
+                    .ToListAsync()
+            ).ToHashSet();
+            var gone = ids.Where(project => !touched.Contains(project)).ToList();
+            await RemoveAsync(
+                desk,
+                gone,
+                [.. made.Where(i => i.NewPerson && !touched.Contains(i.ProjectId)).Select(i => i.PersonId)]
+            );
+            row.State = ImportState.Undone;
+            return new ImportUndoneDto(gone.Count, touched.Count);
+        });
         live.ChangedAll();
-        return new(gone.Count, touched.Count);
+        return undone;
     }
 
     private static async Task RemoveAsync(Desk desk, List<ProjectId> projects, List<PersonId> people)

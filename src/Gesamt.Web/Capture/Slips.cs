@@ -54,18 +54,19 @@ public static class Slips
             "/slips/{id:int}/file",
             async (int id, SlipFileDto to, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var slip = await TrayedAsync(desk, id);
-                await FileAsync(
-                    desk,
-                    slip,
-                    await ReadAsync(desk, slip.Text, to.Project) with
-                    {
-                        Project = new(to.Project),
-                    }
-                );
-                await desk.CommitAsync(transaction);
-                return TypedResults.NoContent();
+                return await desk.ActAsync(async act =>
+                {
+                    var slip = await TrayedAsync(desk, id);
+                    await FileAsync(
+                        act,
+                        slip,
+                        await ReadAsync(desk, slip.Text, to.Project) with
+                        {
+                            Project = new(to.Project),
+                        }
+                    );
+                    return TypedResults.NoContent();
+                });
             }
         );
         api.MapPost(
@@ -86,26 +87,29 @@ public static class Slips
     {
         if (written.Text.Trim().Length is 0 or > Longest)
             throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
-        await using var transaction = await desk.BeginAsync();
-        var reading = await ReadAsync(desk, written.Text, written.Project);
-        var slip = new SlipRow { Text = written.Text.Trim(), At = desk.Now };
-        desk.Db.Slips.Add(slip);
-        await desk.Db.SaveChangesAsync();
-        // nothing but what it is about was said: it stays a slip with all its words
-        if (reading is { Project: not null, Text.Length: > 0 })
-            await FileAsync(desk, slip, reading);
-        await desk.CommitAsync(transaction);
-        return new(
-            slip.Id,
-            slip.ProjectId is null ? "Kept in the tray" : $"Kept: {Becomes(desk, reading, await TitlesAsync(desk))}",
-            slip.ProjectId?.Value
-        );
+        return await desk.ActAsync(async act =>
+        {
+            var reading = await ReadAsync(desk, written.Text, written.Project);
+            var slip = new SlipRow { Text = written.Text.Trim(), At = desk.Now };
+            desk.Db.Slips.Add(slip);
+            await desk.Db.SaveChangesAsync();
+            // nothing but what it is about was said: it stays a slip with all its words
+            if (reading is { Project: not null, Text.Length: > 0 })
+                await FileAsync(act, slip, reading);
+            return new SlipKeptDto(
+                slip.Id,
+                slip.ProjectId is null
+                    ? "Kept in the tray"
+                    : $"Kept: {Becomes(desk, reading, await TitlesAsync(desk))}",
+                slip.ProjectId?.Value
+            );
+        });
     }
 
-    /// <summary>Makes of a slip what it says. Inside the caller's transaction.</summary>
-    private static async Task FileAsync(Desk desk, SlipRow slip, SlipReading reading)
+    /// <summary>Makes of a slip what it says.</summary>
+    private static async Task FileAsync(Act act, SlipRow slip, SlipReading reading)
     {
-        var file = await desk.OpenAsync(reading.Project!.Value);
+        var file = await act.OpenAsync(reading.Project!.Value);
         slip.ProjectId = file.Id;
         if (reading.Sort == SlipSort.Task)
         {
@@ -118,25 +122,25 @@ public static class Slips
                 Importance = reading.Important ? 3 : null,
                 Fixed = reading.Due is not null,
             };
-            desk.Db.Tasks.Add(task);
-            await desk.Db.SaveChangesAsync();
+            act.Db.Tasks.Add(task);
+            await act.Db.SaveChangesAsync();
             slip.TaskId = task.Id;
-            desk.Db.Labels.AddRange(
+            act.Db.Labels.AddRange(
                 reading.Labels.Distinct().Select(label => new LabelRow { Label = label, TaskId = task.Id })
             );
-            await desk.RecordAsync(file, Actor.Owner, new Happening.TaskMade(task.Id, reading.Due));
+            await act.RecordAsync(file, Actor.Owner, new Happening.TaskMade(task.Id, reading.Due));
             return;
         }
         var note = await Notes.AddAsync(
-            desk,
+            act.Desk,
             file.Id,
             reading.Sort == SlipSort.Call ? NoteSort.Call : NoteSort.Note,
             reading.Text
         );
         slip.NoteId = note;
         foreach (var label in reading.Labels.Distinct())
-            await Labels.PutAsync(desk, new(label, file.Id.Value, null, null));
-        await desk.RecordAsync(
+            await Labels.PutAsync(act.Desk, new(label, file.Id.Value, null, null));
+        await act.RecordAsync(
             file,
             Actor.Owner,
             reading.Sort == SlipSort.Call ? new Happening.CallHeld(note) : new Happening.NoteWritten(note)
@@ -146,31 +150,32 @@ public static class Slips
     /// <summary>Takes a slip back with what was made of it.</summary>
     private static async Task UndoAsync(Desk desk, int id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var slip =
-            await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.GoneAt == null)
-            ?? throw new RefusedException("This was taken back already.");
-        slip.GoneAt = desk.Now;
-        if (
-            slip.TaskId is { } taskId
-            && await desk.Db.Tasks.SingleAsync(t => t.Id == taskId) is { Removed: false } task
-        )
+        await desk.ActAsync(async act =>
         {
-            task.Removed = true;
-            await desk.Db.SaveChangesAsync();
-            await desk.RecordAsync(
-                await desk.OpenAsync(slip.ProjectId!.Value),
-                Actor.Owner,
-                new Happening.TaskRemoved(taskId)
-            );
-        }
-        if (slip.NoteId is { } note)
-            await desk.RecordAsync(
-                await desk.OpenAsync(slip.ProjectId!.Value),
-                Actor.Owner,
-                new Happening.NoteTakenBack(note)
-            );
-        await desk.CommitAsync(transaction);
+            var slip =
+                await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.GoneAt == null)
+                ?? throw new RefusedException("This was taken back already.");
+            slip.GoneAt = desk.Now;
+            if (
+                slip.TaskId is { } taskId
+                && await desk.Db.Tasks.SingleAsync(t => t.Id == taskId) is { Removed: false } task
+            )
+            {
+                task.Removed = true;
+                await desk.Db.SaveChangesAsync();
+                await act.RecordAsync(
+                    await desk.OpenAsync(slip.ProjectId!.Value),
+                    Actor.Owner,
+                    new Happening.TaskRemoved(taskId)
+                );
+            }
+            if (slip.NoteId is { } note)
+                await act.RecordAsync(
+                    await desk.OpenAsync(slip.ProjectId!.Value),
+                    Actor.Owner,
+                    new Happening.NoteTakenBack(note)
+                );
+        });
     }
 
     private static async Task<SlipRow> TrayedAsync(Desk desk, int id) =>

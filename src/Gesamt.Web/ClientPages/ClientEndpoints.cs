@@ -10,6 +10,7 @@ using Gesamt.Web.Invoicing;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Words;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
@@ -73,18 +74,19 @@ public static class ClientEndpoints
             "/opened",
             async (HttpContext http, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
-                if (ProposalState.Open(file.History)?.What.Version is { } version)
-                    await desk.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
-                await desk.CommitAsync(transaction);
-                return Results.NoContent();
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
+                    if (ProposalState.Open(file.History)?.What.Version is { } version)
+                        await act.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
+                    return Results.NoContent();
+                });
             }
         );
 
         page.MapGet(
             "/price",
-            async (HttpContext http, Desk desk, string[] choose) =>
+            async (HttpContext http, Desk desk, [FromQuery] string[] choose) =>
             {
                 var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 var offer = Versions.OfferOf(
@@ -214,20 +216,21 @@ public static class ClientEndpoints
         var text = words.Trim();
         if (text.Length is 0 or > 5_000)
             throw new InvalidException(("words", "Say in 1 to 5 000 characters what should be different."));
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var version = (await Contracting.OpenVersionAsync(desk, file)).Id;
-        var note = new NoteRow
+        return await desk.ActAsync(async act =>
         {
-            ProjectId = project,
-            Sort = NoteSort.Words,
-            Text = text,
-            At = desk.Now,
-        };
-        desk.Db.Notes.Add(note);
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, Actor.Client, what(version, note.Id));
-        await desk.CommitAsync(transaction);
-        return Results.NoContent();
+            var file = await desk.OpenAsync(project);
+            var version = (await Contracting.OpenVersionAsync(desk, file)).Id;
+            var note = new NoteRow
+            {
+                ProjectId = project,
+                Sort = NoteSort.Words,
+                Text = text,
+                At = desk.Now,
+            };
+            desk.Db.Notes.Add(note);
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Client, what(version, note.Id));
+            return Results.NoContent();
+        });
     }
 }

@@ -141,36 +141,38 @@ public static class ClientForms
             "/projects/{id:long}/forms",
             async (long id, AskFormDto ask, Desk desk, Settings settings) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(new(id));
-                if (file.Case.End is not null)
-                    throw new RefusedException("The project has ended. Take it up again first.");
-                var form =
-                    await desk
-                        .Db.Forms.AsNoTracking()
-                        .SingleOrDefaultAsync(f => f.Slug == ask.Slug && f.Purpose != FormPurpose.Inquiry)
-                    ?? throw new InvalidException(("slug", "Choose a form."));
-                if (FormsAsked.Open(file.History).Any(asked => asked.What.Form == form.Id))
-                    throw new RefusedException("This form is with the client already.");
-                var letter = await LettersOut.ClaimAsync(desk, file, ask.Subject, ask.Body, null);
-                await desk.RecordAsync(file, Actor.Owner, new Happening.FormAsked(form.Id));
-                await desk.CommitAsync(transaction);
-                return new SentDto(letter.Id.Value, settings.HoldSeconds);
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    if (file.Case.End is not null)
+                        throw new RefusedException("The project has ended. Take it up again first.");
+                    var form =
+                        await desk
+                            .Db.Forms.AsNoTracking()
+                            .SingleOrDefaultAsync(f => f.Slug == ask.Slug && f.Purpose != FormPurpose.Inquiry)
+                        ?? throw new InvalidException(("slug", "Choose a form."));
+                    if (FormsAsked.Open(file.History).Any(asked => asked.What.Form == form.Id))
+                        throw new RefusedException("This form is with the client already.");
+                    var letter = await LettersOut.ClaimAsync(act, file, ask.Subject, ask.Body, null);
+                    await act.RecordAsync(file, Actor.Owner, new Happening.FormAsked(form.Id));
+                    return new SentDto(letter.Id.Value, settings.HoldSeconds);
+                });
             }
         );
         api.MapPost(
             "/projects/{id:long}/forms/{slug}/back",
             async (long id, string slug, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(new(id));
-                await desk.RecordAsync(
-                    file,
-                    Actor.Owner,
-                    new Happening.FormTakenBack((await AskedAsync(desk, file, slug)).Id)
-                );
-                await desk.CommitAsync(transaction);
-                return TypedResults.NoContent();
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    await act.RecordAsync(
+                        file,
+                        Actor.Owner,
+                        new Happening.FormTakenBack((await AskedAsync(desk, file, slug)).Id)
+                    );
+                    return TypedResults.NoContent();
+                });
             }
         );
     }
@@ -222,52 +224,53 @@ public static class ClientForms
         IReadOnlyDictionary<string, string> given
     )
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var form = await AskedAsync(desk, file, slug);
-        var fields = StoreJson.Read<List<FormField>>(form.Fields);
-        var (answers, mistakes) = FormRule.Read(fields, given);
-        if (mistakes.Length > 0)
-            throw new InvalidException([.. mistakes.Select(mistake => (mistake.Field, mistake.Words))]);
-        var sorts = fields.ToDictionary(field => field.Key);
-        var uploads = await Inquiry.UploadsAsync(
-            desk,
-            form,
-            [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]
-        );
-        var named = uploads.ToDictionary(upload => upload.PublicId, upload => upload.Name);
-        var kept = answers
-            .Select(answer =>
-                sorts[answer.Key].Sort == FieldSort.File
-                    ? answer with
-                    {
-                        Text = string.Join('\n', FormRule.Lines(answer.Text).Select(id => named[id])),
-                    }
-                    : answer
-            )
-            .ToList();
-        var row = new AnswersRow
+        await desk.ActAsync(async act =>
         {
-            ProjectId = file.Id,
-            Form = form.Title,
-            Items = StoreJson.Write(kept),
-            At = desk.Now,
-        };
-        desk.Db.Answers.Add(row);
-        desk.Db.FormDrafts.RemoveRange(
-            await desk.Db.FormDrafts.Where(d => d.ProjectId == file.Id && d.FormId == form.Id).ToListAsync()
-        );
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(
-            file,
-            Actor.Client,
-            [
-                new Happening.FormReturned(form.Id, row.Id),
-                .. await KnownAsync(desk, file, answers, sorts),
-                .. await Inquiry.FilesAsync(desk, file.Id, uploads),
-            ]
-        );
-        await desk.CommitAsync(transaction);
+            var file = await desk.OpenAsync(project);
+            var form = await AskedAsync(desk, file, slug);
+            var fields = StoreJson.Read<List<FormField>>(form.Fields);
+            var (answers, mistakes) = FormRule.Read(fields, given);
+            if (mistakes.Length > 0)
+                throw new InvalidException([.. mistakes.Select(mistake => (mistake.Field, mistake.Words))]);
+            var sorts = fields.ToDictionary(field => field.Key);
+            var uploads = await Inquiry.UploadsAsync(
+                desk,
+                form,
+                [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]
+            );
+            var named = uploads.ToDictionary(upload => upload.PublicId, upload => upload.Name);
+            var kept = answers
+                .Select(answer =>
+                    sorts[answer.Key].Sort == FieldSort.File
+                        ? answer with
+                        {
+                            Text = string.Join('\n', FormRule.Lines(answer.Text).Select(id => named[id])),
+                        }
+                        : answer
+                )
+                .ToList();
+            var row = new AnswersRow
+            {
+                ProjectId = file.Id,
+                Form = form.Title,
+                Items = StoreJson.Write(kept),
+                At = desk.Now,
+            };
+            desk.Db.Answers.Add(row);
+            desk.Db.FormDrafts.RemoveRange(
+                await desk.Db.FormDrafts.Where(d => d.ProjectId == file.Id && d.FormId == form.Id).ToListAsync()
+            );
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(
+                file,
+                Actor.Client,
+                [
+                    new Happening.FormReturned(form.Id, row.Id),
+                    .. await KnownAsync(desk, file, answers, sorts),
+                    .. await Inquiry.FilesAsync(desk, file.Id, uploads),
+                ]
+            );
+        });
     }
 
     /// <summary>Answers fill details that were unknown; one that says something else than what is known is asked about, and overwrites nothing.</summary>

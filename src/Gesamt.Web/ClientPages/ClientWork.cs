@@ -34,13 +34,17 @@ public static class ClientWork
             "/files/{file}/fetched",
             async (string file, HttpContext http, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var row = await SeenAsync(desk, http, file);
-                var opened = await desk.OpenAsync(row.ProjectId);
-                if (row.Group == FileGroup.Final && !opened.History.Any<Happening.FileFetched>(f => f.File == row.Id))
-                    await desk.RecordAsync(opened, Actor.Client, new Happening.FileFetched(row.Id));
-                await desk.CommitAsync(transaction);
-                return Results.NoContent();
+                return await desk.ActAsync(async act =>
+                {
+                    var row = await SeenAsync(desk, http, file);
+                    var opened = await desk.OpenAsync(row.ProjectId);
+                    if (
+                        row.Group == FileGroup.Final
+                        && !opened.History.Any<Happening.FileFetched>(f => f.File == row.Id)
+                    )
+                        await act.RecordAsync(opened, Actor.Client, new Happening.FileFetched(row.Id));
+                    return Results.NoContent();
+                });
             }
         );
 
@@ -106,14 +110,15 @@ public static class ClientWork
             "/approve",
             async (HttpContext http, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
-                if (!Sight.IsOpen(file.History, PagePart.Files) || !file.History.Any<Happening.HandedOver>())
-                    throw new RefusedException("Nothing was handed over yet.");
-                if (!file.History.Any<Happening.Approved>())
-                    await desk.RecordAsync(file, Actor.Client, new Happening.Approved());
-                await desk.CommitAsync(transaction);
-                return Results.NoContent();
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
+                    if (!Sight.IsOpen(file.History, PagePart.Files) || !file.History.Any<Happening.HandedOver>())
+                        throw new RefusedException("Nothing was handed over yet.");
+                    if (!file.History.Any<Happening.Approved>())
+                        await act.RecordAsync(file, Actor.Client, new Happening.Approved());
+                    return Results.NoContent();
+                });
             }
         );
         return page;

@@ -30,50 +30,51 @@ public static class Contracting
     /// <exception cref="RefusedException">The proposal is not open any more.</exception>
     public static async Task AcceptAsync(Desk desk, ProjectId project, IReadOnlySet<string> chosen)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var again = await ChoosableAsync(desk, file);
-        var row = again ?? await OpenVersionAsync(desk, file);
-        // pressed twice, or in two windows: the choice stands already
-        if (
-            again is not null
-            && await LatestAsync(desk, file) is { } standing
-            && chosen.SetEquals(Versions.Read<ContractSnapshot>(standing).Chosen)
-        )
-            return;
-        var snapshot = Versions.Read<ProposalSnapshot>(row);
-        if (snapshot.Offer.ValidUntil < desk.Today)
-            throw new RefusedException(
-                $"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below."
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            var again = await ChoosableAsync(desk, file);
+            var row = again ?? await OpenVersionAsync(desk, file);
+            // pressed twice, or in two windows: the choice stands already
+            if (
+                again is not null
+                && await LatestAsync(desk, file) is { } standing
+                && chosen.SetEquals(Versions.Read<ContractSnapshot>(standing).Chosen)
+            )
+                return;
+            var snapshot = Versions.Read<ProposalSnapshot>(row);
+            if (snapshot.Offer.ValidUntil < desk.Today)
+                throw new RefusedException(
+                    $"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below."
+                );
+            var priced = Pricing.Of(snapshot.Offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
+            var contract = await Versions.AddAsync(
+                desk,
+                project,
+                PaperSort.Contract,
+                await FillAsync(desk, file, row, snapshot, priced, chosen),
+                row.Id
             );
-        var priced = Pricing.Of(snapshot.Offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
-        var contract = await Versions.AddAsync(
-            desk,
-            project,
-            PaperSort.Contract,
-            await FillAsync(desk, file, row, snapshot, priced, chosen),
-            row.Id
-        );
-        // whoever goes back and chooses otherwise signs the contract of that choice, and no other
-        Happening[] instead = ContractRule.Open(file.History) is { } unsigned
-            ? [new Happening.ContractVoided(unsigned.What.Contract)]
-            : [];
-        await desk.RecordAsync(
-            file,
-            Actor.Client,
-            [
-                .. instead,
-                new Happening.ProposalAccepted(
-                    row.Id,
-                    priced.Totals.Payable,
-                    priced.DueOnBooking(snapshot.Offer),
-                    priced.Totals.Net,
-                    priced.Parts(snapshot.Offer)
-                ),
-                new Happening.ContractSent(contract.Id),
-            ]
-        );
-        await desk.CommitAsync(transaction);
+            // whoever goes back and chooses otherwise signs the contract of that choice, and no other
+            Happening[] instead = ContractRule.Open(file.History) is { } unsigned
+                ? [new Happening.ContractVoided(unsigned.What.Contract)]
+                : [];
+            await act.RecordAsync(
+                file,
+                Actor.Client,
+                [
+                    .. instead,
+                    new Happening.ProposalAccepted(
+                        row.Id,
+                        priced.Totals.Payable,
+                        priced.DueOnBooking(snapshot.Offer),
+                        priced.Totals.Net,
+                        priced.Parts(snapshot.Offer)
+                    ),
+                    new Happening.ContractSent(contract.Id),
+                ]
+            );
+        });
     }
 
     /// <summary>The proposal whose choice can still be changed: chosen by the client, and its contract neither signed by anybody nor overtaken by an invoice.</summary>
@@ -95,39 +96,43 @@ public static class Contracting
     /// <exception cref="InvalidException">No name, or the page showed another version than the one to sign.</exception>
     public static async Task SignAsync(Desk desk, ProjectId project, SignatureInput input)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var contract =
-            await StandingAsync(desk, file)
-            ?? throw new RefusedException(
-                "There is no contract to sign at the moment. Load the page again to see what is."
-            );
-        await AddSignatureAsync(desk, file, contract, Signer.Client, Actor.Client, input);
-        await Issuing.IssueBookingAsync(desk, file);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            var contract =
+                await StandingAsync(desk, file)
+                ?? throw new RefusedException(
+                    "There is no contract to sign at the moment. Load the page again to see what is."
+                );
+            await AddSignatureAsync(act, file, contract, Signer.Client, Actor.Client, input);
+            await Issuing.IssueBookingAsync(act, file);
+        });
     }
 
     /// <summary>The owner's own signature.</summary>
     /// <exception cref="RefusedException">The client has not signed yet.</exception>
     public static async Task CountersignAsync(Desk desk, ProjectId project, string name, string address, string agent)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var contract = await StandingAsync(desk, file);
-        if (
-            contract is null
-            || !file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client)
-        )
-            throw new RefusedException("The client has not signed yet; your signature comes after theirs.");
-        await AddSignatureAsync(
-            desk,
-            file,
-            contract,
-            Signer.Owner,
-            Actor.Owner,
-            new(name, contract.Hash, address, agent)
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            var contract = await StandingAsync(desk, file);
+            if (
+                contract is null
+                || !file.History.Any<Happening.ContractSigned>(s =>
+                    s.Contract == contract.Id && s.Signer == Signer.Client
+                )
+            )
+                throw new RefusedException("The client has not signed yet; your signature comes after theirs.");
+            await AddSignatureAsync(
+                act,
+                file,
+                contract,
+                Signer.Owner,
+                Actor.Owner,
+                new(name, contract.Hash, address, agent)
+            );
+        });
     }
 
     /// <summary>The contract that can be signed: the latest, unless it was voided or the project has ended.</summary>
@@ -157,41 +162,42 @@ public static class Contracting
     /// <exception cref="RefusedException">No price is agreed, a contract is out or signed already, or its text is not written yet.</exception>
     public static async Task<LetterRow> SendAsync(Desk desk, ProjectId project, string subject, string body)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (!ContractRule.CanSend(file.Case))
-            throw new RefusedException(
-                "A contract is sent for an agreed price, once, before anybody has signed. Load the page again to see what is."
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (!ContractRule.CanSend(file.Case))
+                throw new RefusedException(
+                    "A contract is sent for an agreed price, once, before anybody has signed. Load the page again to see what is."
+                );
+            var agreed = await Agreements.OfAsync(desk, file) ?? throw new RefusedException("No price is agreed yet.");
+            var proposal = Versions.Read<ProposalSnapshot>(agreed.Proposal);
+            var template = await desk
+                .Db.ContractTemplates.AsNoTracking()
+                .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
+            var text =
+                proposal.ContractText.Length > 0
+                    ? proposal
+                    : proposal with
+                    {
+                        ContractTitle = template?.Title ?? proposal.ContractTitle,
+                        ContractText = template?.Body ?? "",
+                    };
+            if (text.ContractText.Length == 0)
+                throw new RefusedException(
+                    $"There is no text for it yet: write the contract of “{file.Row.Kind!.Name}” under Templates first."
+                );
+            var snapshot = await FillAsync(
+                desk,
+                file,
+                agreed.Proposal,
+                text,
+                agreed.Priced,
+                agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key).ToHashSet()
             );
-        var agreed = await Agreements.OfAsync(desk, file) ?? throw new RefusedException("No price is agreed yet.");
-        var proposal = Versions.Read<ProposalSnapshot>(agreed.Proposal);
-        var template = await desk
-            .Db.ContractTemplates.AsNoTracking()
-            .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-        var text =
-            proposal.ContractText.Length > 0
-                ? proposal
-                : proposal with
-                {
-                    ContractTitle = template?.Title ?? proposal.ContractTitle,
-                    ContractText = template?.Body ?? "",
-                };
-        if (text.ContractText.Length == 0)
-            throw new RefusedException(
-                $"There is no text for it yet: write the contract of “{file.Row.Kind!.Name}” under Templates first."
-            );
-        var snapshot = await FillAsync(
-            desk,
-            file,
-            agreed.Proposal,
-            text,
-            agreed.Priced,
-            agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key).ToHashSet()
-        );
-        var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, snapshot, agreed.Proposal.Id);
-        var letter = await LettersOut.ClaimAsync(desk, file, subject, body, contract.Id);
-        await desk.CommitAsync(transaction);
-        return letter;
+            var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, snapshot, agreed.Proposal.Id);
+            var letter = await LettersOut.ClaimAsync(act, file, subject, body, contract.Id);
+            return letter;
+        });
     }
 
     private static async Task<ContractSnapshot> FillAsync(
@@ -239,7 +245,7 @@ public static class Contracting
     }
 
     private static async Task AddSignatureAsync(
-        Desk desk,
+        Act act,
         ProjectFile file,
         VersionRow contract,
         Signer signer,
@@ -254,22 +260,22 @@ public static class Contracting
             throw new RefusedException(
                 "The contract was changed while this page was open. Load the page again and read it once more."
             );
-        if (await desk.Db.Signatures.AnyAsync(s => s.VersionId == contract.Id && s.Signer == signer))
+        if (await act.Db.Signatures.AnyAsync(s => s.VersionId == contract.Id && s.Signer == signer))
             throw new RefusedException("This contract is signed already.");
-        desk.Db.Signatures.Add(
+        act.Db.Signatures.Add(
             new()
             {
                 VersionId = contract.Id,
                 Signer = signer,
                 Name = name,
                 Consent = Consent,
-                At = desk.Now,
+                At = act.Now,
                 Address = input.Address,
                 Agent = input.Agent[..Math.Min(300, input.Agent.Length)],
                 Hash = contract.Hash,
             }
         );
-        await desk.RecordAsync(file, by, new Happening.ContractSigned(contract.Id, signer));
+        await act.RecordAsync(file, by, new Happening.ContractSigned(contract.Id, signer));
     }
 
     /// <exception cref="RefusedException">No proposal is out.</exception>

@@ -149,16 +149,17 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
 
     private static async Task LetterAsync(Desk desk, ProjectId id, string text)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        await LettersOut.ClaimAsync(
-            desk,
-            file,
-            $"{file.Row.Title}",
-            $"Hello [first name, or: there],\n\n{text}\n\n[owner]",
-            null
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            await LettersOut.ClaimAsync(
+                act,
+                file,
+                $"{file.Row.Title}",
+                $"Hello [first name, or: there],\n\n{text}\n\n[owner]",
+                null
+            );
+        });
     }
 
     private static async Task WritesAsync(Desk desk, PostOffice post, ProjectId id, DemoProject project, string text)
@@ -179,7 +180,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
     {
         var parts = text.Split(';', StringSplitOptions.TrimEntries);
         var valid = parts.Length > 1 ? int.Parse(parts[1].Replace("valid ", ""), CultureInfo.InvariantCulture) : 14;
-        await using (var transaction = await desk.BeginAsync())
+        await desk.ActAsync(async act =>
         {
             var file = await desk.OpenAsync(id);
             var draft = await Drafts.OfAsync(desk, file);
@@ -195,8 +196,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
                 Intro = file.Row.Summary ?? "",
             };
             await Drafts.SaveAsync(desk, file, offer, draft.Contract, draft.Edition);
-            await desk.CommitAsync(transaction);
-        }
+        });
         var template = await desk.Db.LetterTemplates.AsNoTracking().SingleAsync(t => t.Key == "proposal");
         await Drafts.SendAsync(desk, id, template.Subject, template.Body);
     }
@@ -230,12 +230,13 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
 
     private static async Task OpenAsync(Desk desk, ProjectId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var version =
-            ProposalState.Open(file.History)?.What.Version ?? throw new RefusedException("No proposal is out.");
-        await desk.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var version =
+                ProposalState.Open(file.History)?.What.Version ?? throw new RefusedException("No proposal is out.");
+            await act.RecordAsync(file, Actor.Client, new Happening.ProposalOpened(version));
+        });
     }
 
     private static async Task ChooseAsync(Desk desk, ProjectId id)
@@ -248,16 +249,17 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
 
     private static async Task ChangeAsync(Desk desk, ProjectId id, string words)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var version =
-            ProposalState.Open(file.History)?.What.Version ?? throw new RefusedException("No proposal is out.");
-        await desk.RecordAsync(
-            file,
-            Actor.Client,
-            new Happening.ChangeAsked(version, await Notes.AddAsync(desk, id, NoteSort.Words, words))
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var version =
+                ProposalState.Open(file.History)?.What.Version ?? throw new RefusedException("No proposal is out.");
+            await act.RecordAsync(
+                file,
+                Actor.Client,
+                new Happening.ChangeAsked(version, await Notes.AddAsync(desk, id, NoteSort.Words, words))
+            );
+        });
     }
 
     private static async Task SignAsync(Desk desk, ProjectId id, string name)
@@ -271,44 +273,47 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
 
     private static async Task PayAsync(Desk desk, ProjectId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var (invoice, owed) = Owed.Open(file.History).FirstOrDefault();
-        // what is not invoiced yet is paid ahead, by transfer
-        var rest = AgreedPrice.Of(file.History) is { } price
-            ? price.Agreed - Payments.Total(file.History, desk.Currency)
-            : Money.Zero(desk.Currency);
-        var (id_, amount) = invoice.Fact is null ? ((InvoiceId?)null, rest) : (invoice.What.Invoice, owed);
-        await Checkout.BookAsync(desk, file, id_, amount, PaymentMeans.Transfer, null, Actor.Client, desk.Now);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var (invoice, owed) = Owed.Open(file.History).FirstOrDefault();
+            // what is not invoiced yet is paid ahead, by transfer
+            var rest = AgreedPrice.Of(file.History) is { } price
+                ? price.Agreed - Payments.Total(file.History, desk.Currency)
+                : Money.Zero(desk.Currency);
+            var (id_, amount) = invoice.Fact is null ? ((InvoiceId?)null, rest) : (invoice.What.Invoice, owed);
+            await Checkout.BookAsync(act, file, id_, amount, PaymentMeans.Transfer, null, Actor.Client, desk.Now);
+        });
     }
 
     private static async Task TaskAsync(Desk desk, ProjectId id, string title)
     {
-        await using var transaction = await desk.BeginAsync();
-        var tasks = await desk.Db.Tasks.Where(t => t.ProjectId == id && t.DoneAt == null).ToListAsync();
-        var done = title.Length == 0 ? tasks : [.. tasks.Where(t => t.Title == title)];
-        foreach (var task in done)
-            task.DoneAt = desk.Now;
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(
-            await desk.OpenAsync(id),
-            Actor.Owner,
-            [.. done.Select(task => new Happening.TaskDone(task.Id))]
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var tasks = await desk.Db.Tasks.Where(t => t.ProjectId == id && t.DoneAt == null).ToListAsync();
+            var done = title.Length == 0 ? tasks : [.. tasks.Where(t => t.Title == title)];
+            foreach (var task in done)
+                task.DoneAt = desk.Now;
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(
+                await desk.OpenAsync(id),
+                Actor.Owner,
+                [.. done.Select(task => new Happening.TaskDone(task.Id))]
+            );
+        });
     }
 
     private static async Task NoteAsync(Desk desk, ProjectId id, string text)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        await desk.RecordAsync(
-            file,
-            Actor.Owner,
-            new Happening.NoteWritten(await Notes.AddAsync(desk, id, NoteSort.Note, text))
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            await act.RecordAsync(
+                file,
+                Actor.Owner,
+                new Happening.NoteWritten(await Notes.AddAsync(desk, id, NoteSort.Note, text))
+            );
+        });
     }
 
     private static async Task ReleaseAsync(Desk desk, ProjectId id)

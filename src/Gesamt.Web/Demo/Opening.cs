@@ -50,17 +50,18 @@ public static class Opening
     /// <summary>What is derived may have gained columns: it is computed anew from the facts.</summary>
     private static async Task RebuildAsync(Desk desk)
     {
-        await using var transaction = await desk.BeginAsync();
-        foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync())
-            person.Rename(person.Name);
-        await desk.Db.SaveChangesAsync();
-        desk.Db.ChangeTracker.Clear();
-        foreach (var id in await desk.Db.Projects.Select(p => p.Id).ToListAsync())
+        await desk.ActAsync(async act =>
         {
-            await desk.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);
+            foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync())
+                person.Rename(person.Name);
+            await desk.Db.SaveChangesAsync();
             desk.Db.ChangeTracker.Clear();
-        }
-        await desk.CommitAsync(transaction);
+            foreach (var id in await desk.Db.Projects.Select(p => p.Id).ToListAsync())
+            {
+                await act.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);
+                desk.Db.ChangeTracker.Clear();
+            }
+        });
     }
 
     /// <summary>A demo started again does not go back behind what happened in it.</summary>

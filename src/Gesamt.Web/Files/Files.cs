@@ -37,38 +37,39 @@ public static class KeptFiles
     )
     {
         var (name, hash, size, type) = await TakeAsync(vault, file.Name, file.Content, stop);
-        await using var transaction = await desk.BeginAsync();
-        var opened = await desk.OpenAsync(project);
-        if (file.Phase is { } phase && !opened.Case.Kind.Phases.Contains(phase))
-            throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
-        var version =
-            file.Group == FileGroup.Drafts
-                ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1
-                : 0;
-        var row = new FileRow
+        return await desk.ActAsync(async act =>
         {
-            ProjectId = project,
-            PublicId = Codes.New() + Codes.New(),
-            Group = file.Group,
-            Phase = file.Phase,
-            Version = version,
-            Name = name,
-            Hash = hash,
-            Size = size,
-            Type = type,
-            At = desk.Now,
-            By = by,
-        };
-        desk.Db.Files.Add(row);
-        await desk.Db.SaveChangesAsync();
-        Happening[] what =
-        [
-            new Happening.FileKept(row.Id, row.Group),
-            .. by == Actor.Client ? new Happening[] { new Happening.FileShown(row.Id) } : [],
-        ];
-        await desk.RecordAsync(opened, by, what);
-        await desk.CommitAsync(transaction);
-        return row;
+            var opened = await desk.OpenAsync(project);
+            if (file.Phase is { } phase && !opened.Case.Kind.Phases.Contains(phase))
+                throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+            var version =
+                file.Group == FileGroup.Drafts
+                    ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1
+                    : 0;
+            var row = new FileRow
+            {
+                ProjectId = project,
+                PublicId = Codes.New() + Codes.New(),
+                Group = file.Group,
+                Phase = file.Phase,
+                Version = version,
+                Name = name,
+                Hash = hash,
+                Size = size,
+                Type = type,
+                At = desk.Now,
+                By = by,
+            };
+            desk.Db.Files.Add(row);
+            await desk.Db.SaveChangesAsync();
+            Happening[] what =
+            [
+                new Happening.FileKept(row.Id, row.Group),
+                .. by == Actor.Client ? new Happening[] { new Happening.FileShown(row.Id) } : [],
+            ];
+            await act.RecordAsync(opened, by, what);
+            return row;
+        });
     }
 
     /// <summary>Takes bytes into the vault under a plain name, told what they are by themselves.</summary>
@@ -108,37 +109,39 @@ public static class KeptFiles
     /// <summary>Takes a file out of the record, or puts it back; its bytes stay.</summary>
     public static async Task RemoveAsync(Desk desk, ProjectId project, FileId id, bool removed)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await OneAsync(desk, project, id);
-        if (row.Removed == removed)
-            return;
-        row.Removed = removed;
-        await desk.RecordAsync(
-            await desk.OpenAsync(project),
-            Actor.Owner,
-            removed ? new Happening.FileRemoved(id) : new Happening.FileKept(id, row.Group)
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row = await OneAsync(desk, project, id);
+            if (row.Removed == removed)
+                return;
+            row.Removed = removed;
+            await act.RecordAsync(
+                await desk.OpenAsync(project),
+                Actor.Owner,
+                removed ? new Happening.FileRemoved(id) : new Happening.FileKept(id, row.Group)
+            );
+        });
     }
 
     /// <summary>Shows a file to the client, or hides it again; a word on its use goes with it.</summary>
     public static async Task ShowAsync(Desk desk, ProjectId project, FileId id, bool shown, string? use)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await OneAsync(desk, project, id);
-        if (row.Removed)
-            throw new RefusedException("The file was removed. Put it back first.");
-        if (use is not null)
-            row.Use = UseOf(use);
-        var file = await desk.OpenAsync(project);
-        if (Sight.Shown(file.History).Contains(id) != shown)
-            await desk.RecordAsync(
-                file,
-                Actor.Owner,
-                shown ? new Happening.FileShown(id) : new Happening.FileHidden(id)
-            );
-        desk.Touch(project);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row = await OneAsync(desk, project, id);
+            if (row.Removed)
+                throw new RefusedException("The file was removed. Put it back first.");
+            if (use is not null)
+                row.Use = UseOf(use);
+            var file = await desk.OpenAsync(project);
+            if (Sight.Shown(file.History).Contains(id) != shown)
+                await act.RecordAsync(
+                    file,
+                    Actor.Owner,
+                    shown ? new Happening.FileShown(id) : new Happening.FileHidden(id)
+                );
+            act.Touch(project);
+        });
     }
 
     public static string UseOf(string use) =>

@@ -71,31 +71,31 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
         };
 
     /// <summary>Queues what was just recorded for every hook that wants to hear of it. A rehearsal calls nobody.</summary>
-    public async Task HearAsync(Desk desk, ProjectFile file, IReadOnlyCollection<Happening> what)
+    public async Task HearAsync(Act act, ProjectFile file, IReadOnlyCollection<Happening> what)
     {
         if (file.Row.Rehearsal)
             return;
         var events = what.Select(EventOf).OfType<HookEvent>().ToList();
         if (events.Count == 0)
             return;
-        var hooks = await desk.Db.Hooks.AsNoTracking().Where(h => !h.Off).ToListAsync();
+        var hooks = await act.Db.Hooks.AsNoTracking().Where(h => !h.Off).ToListAsync();
         foreach (var hook in hooks)
         foreach (var one in events.Intersect(StoreJson.Read<HookEvent[]>(hook.Events)))
-            Add(desk, file, hook, one, $"fact:{file.LastFact.Value}:{one}:{hook.Id}");
+            Add(act, file, hook, one, $"fact:{file.LastFact.Value}:{one}:{hook.Id}");
         if (hooks.Count > 0)
-            await desk.Db.SaveChangesAsync();
+            await act.Db.SaveChangesAsync();
     }
 
     /// <summary>Queues a step's call. Inside the caller's transaction; its key exists once.</summary>
-    public static async Task QueueAsync(Desk desk, ProjectFile file, string name, string key)
+    public static async Task QueueAsync(Act act, ProjectFile file, string name, string key)
     {
         if (
             file.Row.Rehearsal
-            || await desk.Db.Hooks.AsNoTracking().SingleOrDefaultAsync(h => h.Name == name && !h.Off) is not { } hook
+            || await act.Db.Hooks.AsNoTracking().SingleOrDefaultAsync(h => h.Name == name && !h.Off) is not { } hook
         )
             return;
-        Add(desk, file, hook, HookEvent.Step, key);
-        await desk.Db.SaveChangesAsync();
+        Add(act, file, hook, HookEvent.Step, key);
+        await act.Db.SaveChangesAsync();
     }
 
     /// <summary>Makes the calls whose time has come.</summary>
@@ -120,8 +120,8 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
         return $"v1,{Convert.ToBase64String(HMACSHA256.HashData(key, Encoding.UTF8.GetBytes($"{id}.{timestamp}.{body}")))}";
     }
 
-    private static void Add(Desk desk, ProjectFile file, HookRow hook, HookEvent what, string key) =>
-        desk.Db.HookCalls.Add(
+    private static void Add(Act act, ProjectFile file, HookRow hook, HookEvent what, string key) =>
+        act.Db.HookCalls.Add(
             new()
             {
                 Key = key,
@@ -132,15 +132,15 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
                     new(
                         key,
                         what,
-                        At(desk.Now),
+                        At(act.Now),
                         file.Id.Value,
                         file.Row.Title,
                         file.Row.Kind?.Name ?? "",
                         file.Row.Client?.Name ?? ""
                     )
                 ),
-                At = desk.Now,
-                NotBefore = desk.Now,
+                At = act.Now,
+                NotBefore = act.Now,
             }
         );
 

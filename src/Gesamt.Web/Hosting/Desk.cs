@@ -2,24 +2,16 @@ using System.Diagnostics.CodeAnalysis;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.Facts;
 using Gesamt.Store;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Storage;
 using NodaTime;
 
 namespace Gesamt.Web.Hosting;
 
-/// <summary>Hears of facts in the act that records them, so that what follows from them is one commit with them.</summary>
-public interface IEars
-{
-    Task HearAsync(Desk desk, ProjectFile file, IReadOnlyCollection<Happening> what);
-}
-
-/// <summary>What every act needs at hand: the database, the ledger, the studio's settings and the time.</summary>
+/// <summary>What every address needs at hand: the database to read, the studio's settings and the time; and acts, by which alone something happens to a project.</summary>
 public sealed class Desk(
     GesamtDb db,
     TimeProvider time,
@@ -30,13 +22,11 @@ public sealed class Desk(
     ILogger<Desk> log
 )
 {
-    private readonly HashSet<ProjectId> changed = [];
     private StudioRow? studio;
     private Instant? wound;
     private StudioCalendar? calendar;
 
     public GesamtDb Db { get; } = db;
-    public Ledger Ledger { get; } = new(db);
     public FileVault Vault { get; } = vault;
 
     /// <summary>The studio's time; for a rehearsal that was opened, its own if that is ahead.</summary>
@@ -70,25 +60,6 @@ public sealed class Desk(
     /// <summary>Goes on with a rehearsal's own clock.</summary>
     public void Wind(Instant to) => wound = wound > to ? wound : to;
 
-    /// <summary>Records facts with all that follows; remembers the project, so that open screens learn of it after the commit.</summary>
-    public async Task RecordAsync(ProjectFile file, Actor by, params Happening[] what)
-    {
-        await Ledger.RecordAsync(file, by, Now, what);
-        await ears.HearAsync(this, file, what);
-        changed.Add(file.Id);
-    }
-
-    /// <summary>The same for evidence from outside that happened earlier.</summary>
-    public async Task RecordAtAsync(ProjectFile file, Actor by, Instant happened, params Happening[] what)
-    {
-        await Ledger.RecordAsync(file, by, happened, Now, what);
-        await ears.HearAsync(this, file, what);
-        changed.Add(file.Id);
-    }
-
-    /// <summary>Remembers that something of a project changed besides its facts, such as a letter on its way.</summary>
-    public void Touch(ProjectId project) => changed.Add(project);
-
     /// <summary>Tells one entry of a page. One that cannot be told, because its row is damaged or names what is not there, is told as such: it never takes the page with it.</summary>
     /// <param name="untold">What stands in its place: no more than its row's own plain columns.</param>
     public T Tell<T>(Func<T> tell, Func<T> untold)
@@ -104,16 +75,25 @@ public sealed class Desk(
         }
     }
 
-    /// <summary>BEGIN IMMEDIATE: what is read after this is what is written upon.</summary>
-    public Task<IDbContextTransaction> BeginAsync() => Db.Database.BeginTransactionAsync();
-
-    /// <summary>Saves, commits, and tells the open screens and the ticker.</summary>
-    public async Task CommitAsync(IDbContextTransaction transaction)
+    /// <summary>Does one act: begins, hands out what can record, saves, commits, and tells the open screens and the ticker. What it throws undoes all of it.</summary>
+    /// <remarks>BEGIN IMMEDIATE: what is read inside is what is written upon, and nobody else writes meanwhile. So nothing slow belongs inside: letters are composed, files read and papers drawn before it or after.</remarks>
+    public async Task<T> ActAsync<T>(Func<Act, Task<T>> what)
     {
+        await using var transaction = await Db.Database.BeginTransactionAsync();
+        var act = new Act(this, ears);
+        var came = await what(act);
         await Db.SaveChangesAsync();
         await transaction.CommitAsync();
-        foreach (var project in changed)
+        foreach (var project in act.Changed)
             live.Changed(project);
-        changed.Clear();
+        return came;
     }
+
+    /// <inheritdoc cref="ActAsync{T}"/>
+    public Task ActAsync(Func<Act, Task> what) =>
+        ActAsync(async act =>
+        {
+            await what(act);
+            return true;
+        });
 }

@@ -119,12 +119,13 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
             {
                 [JsonNamingPolicy.CamelCase.ConvertName(match.Groups["name"].Value)] =
                 [
-                    match.Groups["given"] is { Success: true } given
-                        ? $"“{given.Value}” is not what can be read here."
-                        : "This is missing.",
+                    match.Groups["given"] is { Success: true } given ? DoesNotRead(given.Value) : "This is missing.",
                 ],
             }
             : null;
+
+    /// <summary>Said of something in an address that reads as nothing it could be.</summary>
+    public static string DoesNotRead(string given) => $"“{given}” is not what can be read here.";
 
     // “Required parameter "string words" was not provided from …”, “Failed to bind parameter "int? year" from "abc".”
     [GeneratedRegex(

@@ -26,70 +26,71 @@ public static class Inquiry
             .Where(answer => sorts[answer.Key].Fills is not null)
             .ToLookup(answer => sorts[answer.Key].Fills!, answer => Sizes.Value(sorts[answer.Key], answer.Text));
 
-        await using var transaction = await desk.BeginAsync();
-        var uploads = await UploadsAsync(
-            desk,
-            form,
-            [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]
-        );
-        var person = new PersonRow
+        return await desk.ActAsync(async act =>
         {
-            Name = fills["name"].FirstOrDefault() ?? fills["mail"].Concat(fills["phone"]).First(),
-            Organisation = fills["organisation"].FirstOrDefault(),
-            Mail = fills["mail"].FirstOrDefault()?.ToLowerInvariant(),
-            Phone = fills["phone"].FirstOrDefault(),
-            Address = fills["address"].FirstOrDefault(),
-        };
-        var project = await AddAsync(
-            desk,
-            form.KindId,
-            person,
-            new(
-                fills["title"].FirstOrDefault(),
-                fills["source"].FirstOrDefault() ?? form.Source,
-                answers.FirstOrDefault(answer => sorts[answer.Key].Sort == FieldSort.LongText)?.Text
-            )
-        );
-        var named = uploads.ToDictionary(upload => upload.PublicId, upload => upload.Name);
-        var kept = answers
-            .Select(answer =>
-                sorts[answer.Key].Sort == FieldSort.File
-                    ? answer with
-                    {
-                        Text = string.Join('\n', FormRule.Lines(answer.Text).Select(id => named[id])),
-                    }
-                    : answer
-            )
-            .ToList();
-        var row = new AnswersRow
-        {
-            ProjectId = project.Id,
-            Form = form.Title,
-            Items = StoreJson.Write(kept),
-            At = desk.Now,
-        };
-        desk.Db.Answers.Add(row);
-        await desk.Db.SaveChangesAsync();
+            var uploads = await UploadsAsync(
+                desk,
+                form,
+                [.. answers.Where(answer => sorts[answer.Key].Sort == FieldSort.File)]
+            );
+            var person = new PersonRow
+            {
+                Name = fills["name"].FirstOrDefault() ?? fills["mail"].Concat(fills["phone"]).First(),
+                Organisation = fills["organisation"].FirstOrDefault(),
+                Mail = fills["mail"].FirstOrDefault()?.ToLowerInvariant(),
+                Phone = fills["phone"].FirstOrDefault(),
+                Address = fills["address"].FirstOrDefault(),
+            };
+            var project = await AddAsync(
+                desk,
+                form.KindId,
+                person,
+                new(
+                    fills["title"].FirstOrDefault(),
+                    fills["source"].FirstOrDefault() ?? form.Source,
+                    answers.FirstOrDefault(answer => sorts[answer.Key].Sort == FieldSort.LongText)?.Text
+                )
+            );
+            var named = uploads.ToDictionary(upload => upload.PublicId, upload => upload.Name);
+            var kept = answers
+                .Select(answer =>
+                    sorts[answer.Key].Sort == FieldSort.File
+                        ? answer with
+                        {
+                            Text = string.Join('\n', FormRule.Lines(answer.Text).Select(id => named[id])),
+                        }
+                        : answer
+                )
+                .ToList();
+            var row = new AnswersRow
+            {
+                ProjectId = project.Id,
+                Form = form.Title,
+                Items = StoreJson.Write(kept),
+                At = desk.Now,
+            };
+            desk.Db.Answers.Add(row);
+            await desk.Db.SaveChangesAsync();
 
-        var file = await desk.OpenAsync(project.Id);
-        await desk.RecordAsync(
-            file,
-            Actor.Client,
-            [
-                new Happening.InquiryCame(row.Id),
-                .. await KnownAsync(desk, file, fills),
-                .. await FilesAsync(desk, project.Id, uploads),
-            ]
-        );
-        await FillBriefAsync(desk, file, answers);
-        await desk.CommitAsync(transaction);
-        return project.Id;
+            var file = await desk.OpenAsync(project.Id);
+            await act.RecordAsync(
+                file,
+                Actor.Client,
+                [
+                    new Happening.InquiryCame(row.Id),
+                    .. await KnownAsync(desk, file, fills),
+                    .. await FilesAsync(desk, project.Id, uploads),
+                ]
+            );
+            await FillBriefAsync(desk, file, answers);
+            return project.Id;
+        });
     }
 
     /// <summary>What is said of a new project beside its client and kind.</summary>
     public sealed record Beginning(string? Title, string? Source, string? Summary);
 
-    /// <summary>The rows of a new client and project, without any fact. Inside the caller's transaction.</summary>
+    /// <summary>The rows of a new client and project, without any fact.</summary>
     public static async Task<ProjectRow> AddAsync(
         Desk desk,
         KindId kindId,
@@ -161,7 +162,7 @@ public static class Inquiry
         await desk.Db.SaveChangesAsync();
     }
 
-    /// <summary>The uploads that answers name, taken once. Inside the caller's transaction.</summary>
+    /// <summary>The uploads that answers name, taken once.</summary>
     public static async Task<IReadOnlyList<UploadRow>> UploadsAsync(
         Desk desk,
         FormRow form,
@@ -181,7 +182,7 @@ public static class Inquiry
         return taken;
     }
 
-    /// <summary>Uploads become files the client has supplied. Inside the caller's transaction.</summary>
+    /// <summary>Uploads become files the client has supplied.</summary>
     public static async Task<IReadOnlyList<Happening>> FilesAsync(
         Desk desk,
         ProjectId project,

@@ -86,38 +86,39 @@ public static class TypedIn
     public static async Task<ProjectId> AddAsync(Desk desk, NewInquiryDto inquiry)
     {
         Check(inquiry);
-        await using var transaction = await desk.BeginAsync();
-        var person = inquiry.Person is { } known
-            ? await KnownAsync(desk, new(known))
-            : new PersonRow
-            {
-                Name = Typed.OneLine(inquiry.Name),
-                Organisation = Blank(inquiry.Organisation),
-                Mail = Blank(inquiry.Mail)?.ToLowerInvariant(),
-                Phone = Blank(inquiry.Phone),
-                Profile = Blank(inquiry.Profile),
-            };
-        var letter = inquiry.Letter is { } number ? await Tray.UnfiledAsync(desk, new(number)) : null;
-        var words = BlankLines(inquiry.Words);
-        var project = await Inquiry.AddAsync(
-            desk,
-            new(inquiry.Kind),
-            person,
-            new(Blank(inquiry.Title), Blank(inquiry.Source), words)
-        );
-        var file = await desk.OpenAsync(project.Id);
-        List<Happening> what = [new Happening.InquiryCame(null)];
-        if (words is not null && letter is null)
-            what.Add(new Happening.NoteWritten(await Notes.AddAsync(desk, project.Id, NoteSort.Note, words)));
-        if (inquiry.Date is { } date)
-            what.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
-        if (inquiry.FollowUp)
-            what.Add(new Happening.InquiryRead(true));
-        await desk.RecordAsync(file, Actor.Owner, [.. what]);
-        if (letter is not null)
-            await Tray.FileAsync(desk, file, letter);
-        await desk.CommitAsync(transaction);
-        return project.Id;
+        return await desk.ActAsync(async act =>
+        {
+            var person = inquiry.Person is { } known
+                ? await KnownAsync(desk, new(known))
+                : new PersonRow
+                {
+                    Name = Typed.OneLine(inquiry.Name),
+                    Organisation = Blank(inquiry.Organisation),
+                    Mail = Blank(inquiry.Mail)?.ToLowerInvariant(),
+                    Phone = Blank(inquiry.Phone),
+                    Profile = Blank(inquiry.Profile),
+                };
+            var letter = inquiry.Letter is { } number ? await Tray.UnfiledAsync(desk, new(number)) : null;
+            var words = BlankLines(inquiry.Words);
+            var project = await Inquiry.AddAsync(
+                desk,
+                new(inquiry.Kind),
+                person,
+                new(Blank(inquiry.Title), Blank(inquiry.Source), words)
+            );
+            var file = await desk.OpenAsync(project.Id);
+            List<Happening> what = [new Happening.InquiryCame(null)];
+            if (words is not null && letter is null)
+                what.Add(new Happening.NoteWritten(await Notes.AddAsync(desk, project.Id, NoteSort.Note, words)));
+            if (inquiry.Date is { } date)
+                what.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
+            if (inquiry.FollowUp)
+                what.Add(new Happening.InquiryRead(true));
+            await act.RecordAsync(file, Actor.Owner, [.. what]);
+            if (letter is not null)
+                await Tray.FileAsync(act, file, letter);
+            return project.Id;
+        });
     }
 
     private static void Check(NewInquiryDto inquiry)

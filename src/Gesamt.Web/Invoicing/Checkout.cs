@@ -85,26 +85,27 @@ public static class Checkout
     {
         if (await cards.AskAsync(checkout.Session) != CheckoutState.Paid)
             return;
-        await using var transaction = await desk.BeginAsync();
-        if (await desk.Db.Payments.AnyAsync(p => p.Reference == checkout.Session))
-            return;
-        var file = await desk.OpenAsync(checkout.ProjectId);
-        await BookAsync(
-            desk,
-            file,
-            checkout.InvoiceId,
-            new(checkout.AmountMinor, desk.Currency),
-            PaymentMeans.Card,
-            checkout.Session,
-            Actor.Client,
-            desk.Now
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            if (await desk.Db.Payments.AnyAsync(p => p.Reference == checkout.Session))
+                return;
+            var file = await desk.OpenAsync(checkout.ProjectId);
+            await BookAsync(
+                act,
+                file,
+                checkout.InvoiceId,
+                new(checkout.AmountMinor, desk.Currency),
+                PaymentMeans.Card,
+                checkout.Session,
+                Actor.Client,
+                desk.Now
+            );
+        });
     }
 
-    /// <summary>Writes a payment down. Inside the caller's transaction.</summary>
+    /// <summary>Writes a payment down.</summary>
     public static async Task BookAsync(
-        Desk desk,
+        Act act,
         ProjectFile file,
         InvoiceId? invoice,
         Money amount,
@@ -124,9 +125,9 @@ public static class Checkout
             Reference = reference,
             At = happened,
         };
-        desk.Db.Payments.Add(payment);
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAtAsync(file, by, happened, new Happening.PaymentReceived(payment.Id, invoice, amount));
+        act.Db.Payments.Add(payment);
+        await act.Db.SaveChangesAsync();
+        await act.RecordAtAsync(file, by, happened, new Happening.PaymentReceived(payment.Id, invoice, amount));
     }
 }
 

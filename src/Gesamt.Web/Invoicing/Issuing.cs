@@ -19,49 +19,50 @@ public static class Issuing
 {
     private const string InvoiceLetter = "invoice";
 
-    /// <summary>The invoices of what is due on booking. Inside the caller's transaction.</summary>
-    public static async Task IssueBookingAsync(Desk desk, ProjectFile file)
+    /// <summary>The invoices of what is due on booking.</summary>
+    public static async Task IssueBookingAsync(Act act, ProjectFile file)
     {
-        if (await Agreements.OfAsync(desk, file) is not { } agreed)
+        if (await Agreements.OfAsync(act.Desk, file) is not { } agreed)
             return;
         foreach (
             var planned in Billing
                 .Planned(file.Case)
                 .Where(planned => agreed.Offer.Plan[planned.Index].Due is DueRule.OnBooking)
         )
-            await IssueAsync(desk, file, agreed, planned);
+            await IssueAsync(act, file, agreed, planned);
     }
 
     /// <summary>Invoices whose day has come go out by themselves, each with its letter.</summary>
     public static async Task<bool> IssueDueAsync(Desk desk, ProjectId project)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (await Agreements.OfAsync(desk, file) is not { } agreed)
-            return false;
-        foreach (var planned in Billing.DueNow(file.Case, desk.Now))
+        return await desk.ActAsync(async act =>
         {
-            var issued = await IssueAsync(desk, file, agreed, planned);
-            await LetterAsync(desk, file, issued);
-        }
-        await desk.CommitAsync(transaction);
-        return true;
+            var file = await desk.OpenAsync(project);
+            if (await Agreements.OfAsync(desk, file) is not { } agreed)
+                return false;
+            foreach (var planned in Billing.DueNow(file.Case, desk.Now))
+            {
+                var issued = await IssueAsync(act, file, agreed, planned);
+                await LetterAsync(act, file, issued);
+            }
+            return true;
+        });
     }
 
-    /// <summary>The next agreed instalment goes out now, before its day. Inside the caller's transaction.</summary>
+    /// <summary>The next agreed instalment goes out now, before its day.</summary>
     /// <remarks>Where no price is agreed, or nothing of it is left, there is nothing to send.</remarks>
-    public static async Task IssueNextAsync(Desk desk, ProjectFile file)
+    public static async Task IssueNextAsync(Act act, ProjectFile file)
     {
-        if (await Agreements.OfAsync(desk, file) is { } agreed && Billing.Planned(file.Case) is [var next, ..])
-            await LetterAsync(desk, file, await IssueAsync(desk, file, agreed, next));
+        if (await Agreements.OfAsync(act.Desk, file) is { } agreed && Billing.Planned(file.Case) is [var next, ..])
+            await LetterAsync(act, file, await IssueAsync(act, file, agreed, next));
     }
 
-    /// <summary>A credit note over what is still owed of an invoice. Inside the caller's transaction.</summary>
-    public static async Task CreditAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
+    /// <summary>A credit note over what is still owed of an invoice.</summary>
+    public static async Task CreditAsync(Act act, ProjectFile file, Happening.InvoiceIssued issued)
     {
         var (owed, invoice) = (
             Owed.On(file.History, issued),
-            await desk.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == issued.Invoice)
+            await act.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == issued.Invoice)
         );
         if (owed.Minor <= 0)
             return;
@@ -78,17 +79,17 @@ public static class Issuing
                     Line($"{old.Project}, not carried out", $"takes back invoice {invoice.Number}", part.Net)
                 ),
             ],
-            Head = Print.Letterhead(desk),
-            Iban = desk.Studio.Iban,
+            Head = Print.Letterhead(act.Desk),
+            Iban = act.Studio.Iban,
         };
-        var row = await NewAsync(desk, file, snapshot, InvoiceSort.CreditNote, desk.Today);
+        var row = await NewAsync(act.Desk, file, snapshot, InvoiceSort.CreditNote, act.Today);
         row.Credits = invoice.Id;
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, Actor.Owner, new Happening.InvoiceCredited(invoice.Id, row.Id, owed));
+        await act.Db.SaveChangesAsync();
+        await act.RecordAsync(file, Actor.Owner, new Happening.InvoiceCredited(invoice.Id, row.Id, owed));
     }
 
     private static async Task<Happening.InvoiceIssued> IssueAsync(
-        Desk desk,
+        Act act,
         ProjectFile file,
         Agreement agreed,
         PlannedInvoice planned
@@ -99,11 +100,11 @@ public static class Issuing
         var totals = planned.Again is { } note
             ? StoreJson
                 .Read<InvoiceSnapshot>(
-                    await desk.Db.Invoices.Where(i => i.Id == note).Select(i => i.Snapshot).SingleAsync()
+                    await act.Db.Invoices.Where(i => i.Id == note).Select(i => i.Snapshot).SingleAsync()
                 )
                 .Totals
             : instalment.Part.Totals;
-        var since = DateWords.Long(desk.Calendar.DateOf(agreed.Contract?.At ?? agreed.Proposal.At));
+        var since = DateWords.Long(act.Calendar.DateOf(agreed.Contract?.At ?? agreed.Proposal.At));
         var snapshot = new InvoiceSnapshot(
             Print.Addressee(file.Row.Client!),
             file.Row.Title,
@@ -118,19 +119,19 @@ public static class Issuing
                 ),
             ],
             totals,
-            Print.Letterhead(desk),
-            desk.Studio.Iban
+            Print.Letterhead(act.Desk),
+            act.Studio.Iban
         );
         // one that goes out late is not due before it was issued
-        var due = planned.Due is { } date && date > desk.Today ? date : desk.Today;
-        var row = await NewAsync(desk, file, snapshot, InvoiceSort.Invoice, due);
-        var before = await desk.Db.Invoices.CountAsync(i =>
+        var due = planned.Due is { } date && date > act.Today ? date : act.Today;
+        var row = await NewAsync(act.Desk, file, snapshot, InvoiceSort.Invoice, due);
+        var before = await act.Db.Invoices.CountAsync(i =>
             i.ProposalId == agreed.Proposal.Id && i.Instalment == planned.Index
         );
         (row.ProposalId, row.Instalment, row.Again) = (agreed.Proposal.Id, planned.Index, before);
-        await desk.Db.SaveChangesAsync();
+        await act.Db.SaveChangesAsync();
         var issued = new Happening.InvoiceIssued(row.Id, totals.Payable, due, planned.Index);
-        await desk.RecordAsync(file, Actor.Gesamt, issued);
+        await act.RecordAsync(file, Actor.Gesamt, issued);
         return issued;
     }
 
@@ -174,29 +175,23 @@ public static class Issuing
     }
 
     /// <summary>The letter that carries an invoice; a client without a mail address gets it by hand, and the record says so.</summary>
-    private static async Task LetterAsync(Desk desk, ProjectFile file, Happening.InvoiceIssued issued)
+    private static async Task LetterAsync(Act act, ProjectFile file, Happening.InvoiceIssued issued)
     {
         if (file.MailTo is null)
             return;
         var filled = await Writing.FillAsync(
-            desk,
+            act.Desk,
             file,
             InvoiceLetter,
-            await Writing.AboutInvoiceAsync(desk, file, issued)
+            await Writing.AboutInvoiceAsync(act.Desk, file, issued)
         );
-        var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: true);
+        var letter = Sending.NewLetter(act.Desk, file, filled.Subject, filled.Body, byItself: true);
         letter.Gaps = string.Join(", ", filled.Gaps);
         // one with a gap waits for the owner instead of going out so
         letter.State = filled.Gaps.Count > 0 ? LetterState.Held : LetterState.Draft;
-        desk.Db.Letters.Add(letter);
-        await desk.Db.SaveChangesAsync();
+        act.Db.Letters.Add(letter);
+        await act.Db.SaveChangesAsync();
         if (filled.Gaps.Count == 0)
-            Sending.Claim(
-                desk,
-                letter,
-                $"invoice:{issued.Invoice.Value}",
-                Sending.Compose(desk, file.Row, letter),
-                desk.Now
-            );
+            Sending.Claim(act, letter, $"invoice:{issued.Invoice.Value}", act.Now);
     }
 }

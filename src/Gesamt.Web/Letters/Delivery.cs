@@ -4,6 +4,7 @@ using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -63,11 +64,14 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
                 return;
             }
         }
-        var (message, refusal) = await BeginAsync(desk, id);
-        if (refusal is not null)
-            await SettleAsync(id, new HandOver.Refused(refusal));
-        if (message is null)
+        if (await BeginAsync(desk, id) is not { } begun)
             return;
+        var (message, refusal) = begun.Refusal is { } why ? (null, why) : await MessageAsync(desk, begun);
+        if (message is null)
+        {
+            await SettleAsync(id, new HandOver.Refused(refusal!));
+            return;
+        }
         KillPoints.Reach("hand-over-begun");
         var answer = await HandOverAsync(desk, outgoing, message, stop);
         KillPoints.Reach("handed-over");
@@ -94,50 +98,68 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             : new HandOver.Accepted();
     }
 
-    /// <summary>Rechecks everything and notes that the hand-over begins; no message when the letter must not go out any more, and why where the owner has to know.</summary>
-    private async Task<(byte[]? Message, string? Refusal)> BeginAsync(Desk desk, int id)
-    {
-        await using var transaction = await desk.BeginAsync();
-        var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
-        var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
-        if (outgoing.State != OutboxState.Claimed)
-            return default;
-        var file = await desk.OpenAsync(outgoing.ProjectId);
-        if (letter.State != LetterState.Ready || await StoppedAsync(desk, letter, file))
+    /// <param name="Refusal">Why it must not go out any more, where the owner has to know.</param>
+    private sealed record Begun(ProjectFile File, LetterRow Letter, string? Refusal);
+
+    /// <summary>Rechecks everything and notes that the hand-over begins; null when the letter stays here.</summary>
+    private static Task<Begun?> BeginAsync(Desk desk, int id) =>
+        desk.ActAsync(async act =>
         {
-            outgoing.State = OutboxState.Withdrawn;
-            await desk.CommitAsync(transaction);
-            return default;
+            var outgoing = await act.Db.Outbox.SingleAsync(o => o.Id == id);
+            var letter = await act.Db.Letters.Include(l => l.Files).SingleAsync(l => l.Id == outgoing.LetterId);
+            if (outgoing.State != OutboxState.Claimed)
+                return null;
+            var file = await act.OpenAsync(outgoing.ProjectId);
+            if (letter.State != LetterState.Ready || await StoppedAsync(act, letter, file))
+            {
+                outgoing.State = OutboxState.Withdrawn;
+                return null;
+            }
+            var overtaken = await Sending.OvertakenAsync(desk, letter, file);
+            if (overtaken is null)
+            {
+                await FollowAsync(desk, letter);
+                outgoing.HandOverBegan = act.Now;
+            }
+            return new Begun(file, letter, overtaken);
+        });
+
+    /// <summary>The finished message with the address of its link; or why there is none.</summary>
+    private async Task<(byte[]? Message, string? Refusal)> MessageAsync(Desk desk, Begun begun)
+    {
+        byte[] message;
+        try
+        {
+            message = Sending.Compose(desk, begun.File.Row, begun.Letter);
         }
-        if (await Sending.OvertakenAsync(desk, letter, file) is { } overtaken)
-            return (null, overtaken);
-        if (await MovedAsync(desk, letter))
-            outgoing.Message = Sending.Compose(desk, file.Row, letter);
-        outgoing.HandOverBegan = desk.Now;
-        await desk.CommitAsync(transaction);
-        if (!Sending.MentionsLink(letter.Body))
-            return (outgoing.Message, null);
-        var link = await Links.OfAsync(desk.Db, file.Id, letter.ToPerson ?? file.Row.ClientId);
+        catch (IOException e)
+        {
+            log.LogError(e, "A file that goes with letter {Letter} cannot be read", begun.Letter.Id.Value);
+            return (null, "A file that goes with it cannot be read any more. Take it out, or choose it again.");
+        }
+        if (!Sending.MentionsLink(begun.Letter.Body))
+            return (message, null);
+        var link = await Links.OfAsync(desk.Db, begun.File.Id, begun.Letter.ToPerson ?? begun.File.Row.ClientId);
         // the page was closed since: better held with a word than a link that opens nothing
         return link.EndedAt is null
-            ? (OutgoingMail.Replace(outgoing.Message, Blanks.LinkPlaceholder, links.AddressOf(link)), null)
+            ? (OutgoingMail.Replace(message, Blanks.LinkPlaceholder, links.AddressOf(link)), null)
             : (null, Links.Closed);
     }
 
     /// <summary>A step whose stop rule came true between claim and hand-over stays here, and the line says why.</summary>
-    private static async Task<bool> StoppedAsync(Desk desk, LetterRow letter, Store.Projects.ProjectFile file)
+    private static async Task<bool> StoppedAsync(Act act, LetterRow letter, ProjectFile file)
     {
         if (Sending.StepOf(letter) is not { } step)
             return false;
         var planned = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == step);
-        if (planned is null || DueSteps.MayLeave(planned, desk.Now))
+        if (planned is null || DueSteps.MayLeave(planned, act.Now))
             return false;
         letter.State = planned.State == StepState.Skipped ? LetterState.Skipped : LetterState.Stopped;
         if (planned is { State: StepState.Stopped, Since: null, Why: { } why })
-            await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, why));
+            await act.RecordAsync(file, Actor.Gesamt, new Happening.StepStopped(step, why));
         // what was claimed and is not true any more is named as that
         else if (planned.State == StepState.Planned)
-            await desk.RecordAsync(
+            await act.RecordAsync(
                 file,
                 Actor.Gesamt,
                 new Happening.StepStopped(step, planned.IsTrue ? StopRule.Past : StopRule.NotTheirs)
@@ -145,86 +167,83 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         return true;
     }
 
-    /// <summary>Whether the person it goes to has another address by now; the letter follows them.</summary>
-    private static async Task<bool> MovedAsync(Desk desk, LetterRow letter)
+    /// <summary>Where the person it goes to has another address by now, the letter follows them.</summary>
+    private static async Task FollowAsync(Desk desk, LetterRow letter)
     {
         if (
-            letter.ToPerson is not { } person
-            || await desk.Db.People.AsNoTracking().Where(p => p.Id == person).Select(p => p.Mail).SingleOrDefaultAsync()
-                is not { } mail
-            || mail == letter.ToMail
+            letter.ToPerson is { } person
+            && await desk.Db.People.AsNoTracking().Where(p => p.Id == person).Select(p => p.Mail).SingleOrDefaultAsync()
+                is { } mail
         )
-            return false;
-        letter.ToMail = mail;
-        await desk.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
-        return true;
+            letter.ToMail = mail;
     }
 
     private async Task SettleAsync(int id, HandOver answer)
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        await using var transaction = await desk.BeginAsync();
-        var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
-        if (outgoing.State != OutboxState.Claimed)
-            return;
-        var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
-        var file = await desk.OpenAsync(outgoing.ProjectId);
-        switch (answer)
+        await desk.ActAsync(async act =>
         {
-            case HandOver.Accepted:
-                outgoing.State = OutboxState.Confirmed;
-                (letter.State, letter.At) = (LetterState.Sent, desk.Now);
-                await desk.RecordAsync(
-                    file,
-                    letter.ByItself ? Actor.Gesamt : Actor.Owner,
-                    await Sending.SentAsync(desk, letter, file)
-                );
-                break;
-            case HandOver.NotTaken notTaken:
-                outgoing.HandOverBegan = null;
-                outgoing.Failures++;
-                outgoing.LastError = notTaken.Why;
-                outgoing.NotBefore = desk.Now + Duration.FromMinutes(Math.Pow(2, Math.Min(outgoing.Failures, 8)));
-                break;
-            case HandOver.Refused refused:
-                // trying again would be refused again: the owner sees why, mends it and sends it anew
-                desk.Db.Outbox.Remove(outgoing);
-                (letter.MessageId, letter.Problem, letter.State) = (
-                    null,
-                    refused.Why,
-                    letter.Step is null ? LetterState.Draft : LetterState.Held
-                );
-                await desk.RecordAsync(
-                    file,
-                    Actor.Gesamt,
-                    [
-                        new Happening.LetterRefused(letter.Id),
-                        .. Sending.StepOf(letter) is { } again
-                            ? [new Happening.StepHeld(again, letter.Id)]
-                            : Array.Empty<Happening>(),
-                    ]
-                );
-                break;
-            case HandOver.Unknown unknown:
-                // it cannot be asked again: better named as uncertain than sent twice
-                outgoing.State = OutboxState.Uncertain;
-                outgoing.LastError = unknown.Why;
-                letter.State = LetterState.Uncertain;
-                await desk.RecordAsync(
-                    file,
-                    Actor.Gesamt,
-                    [
-                        new Happening.LetterUncertain(letter.Id),
-                        .. Sending.StepOf(letter) is { } step
-                            ? [new Happening.StepDone(step, letter.Id)]
-                            : Array.Empty<Happening>(),
-                    ]
-                );
-                break;
-            default:
-                throw new ArgumentOutOfRangeException(nameof(answer), answer, "No such answer.");
-        }
-        await desk.CommitAsync(transaction);
+            var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
+            if (outgoing.State != OutboxState.Claimed)
+                return;
+            var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
+            var file = await desk.OpenAsync(outgoing.ProjectId);
+            switch (answer)
+            {
+                case HandOver.Accepted:
+                    outgoing.State = OutboxState.Confirmed;
+                    (letter.State, letter.At) = (LetterState.Sent, desk.Now);
+                    await act.RecordAsync(
+                        file,
+                        letter.ByItself ? Actor.Gesamt : Actor.Owner,
+                        await Sending.SentAsync(desk, letter, file)
+                    );
+                    break;
+                case HandOver.NotTaken notTaken:
+                    outgoing.HandOverBegan = null;
+                    outgoing.Failures++;
+                    outgoing.LastError = notTaken.Why;
+                    outgoing.NotBefore = desk.Now + Duration.FromMinutes(Math.Pow(2, Math.Min(outgoing.Failures, 8)));
+                    break;
+                case HandOver.Refused refused:
+                    // trying again would be refused again: the owner sees why, mends it and sends it anew
+                    desk.Db.Outbox.Remove(outgoing);
+                    (letter.MessageId, letter.Problem, letter.State) = (
+                        null,
+                        refused.Why,
+                        letter.Step is null ? LetterState.Draft : LetterState.Held
+                    );
+                    await act.RecordAsync(
+                        file,
+                        Actor.Gesamt,
+                        [
+                            new Happening.LetterRefused(letter.Id),
+                            .. Sending.StepOf(letter) is { } again
+                                ? [new Happening.StepHeld(again, letter.Id)]
+                                : Array.Empty<Happening>(),
+                        ]
+                    );
+                    break;
+                case HandOver.Unknown unknown:
+                    // it cannot be asked again: better named as uncertain than sent twice
+                    outgoing.State = OutboxState.Uncertain;
+                    outgoing.LastError = unknown.Why;
+                    letter.State = LetterState.Uncertain;
+                    await act.RecordAsync(
+                        file,
+                        Actor.Gesamt,
+                        [
+                            new Happening.LetterUncertain(letter.Id),
+                            .. Sending.StepOf(letter) is { } step
+                                ? [new Happening.StepDone(step, letter.Id)]
+                                : Array.Empty<Happening>(),
+                        ]
+                    );
+                    break;
+                default:
+                    throw new ArgumentOutOfRangeException(nameof(answer), answer, "No such answer.");
+            }
+        });
     }
 }

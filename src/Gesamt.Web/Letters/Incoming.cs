@@ -62,27 +62,31 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         var (original, files) = (await OriginalAsync(desk, message, stop), await KeepAsync(desk, incoming, stop));
-        await using var transaction = await desk.BeginAsync();
-        // fetched twice is filed once
-        if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop))
-            return;
-        var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
-        var letter = RowOf(desk, incoming, filed.Project);
-        (letter.Files, letter.Original) = (files, original);
-        letter.Automatic |= await RepliedAsync(desk, incoming);
-        desk.Db.Letters.Add(letter);
-        await desk.Db.SaveChangesAsync(stop);
-        if (filed.Project is { } project)
+        await desk.ActAsync(async act =>
         {
-            var file = await desk.OpenAsync(project);
-            await desk.RecordAtAsync(
-                file,
-                Actor.Client,
-                ArrivedAt(file, letter),
-                [new Happening.LetterReceived(letter.Id, letter.Automatic), .. await FilesAsync(desk, project, letter)]
-            );
-        }
-        await desk.CommitAsync(transaction);
+            // fetched twice is filed once
+            if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop))
+                return;
+            var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
+            var letter = RowOf(desk, incoming, filed.Project);
+            (letter.Files, letter.Original) = (files, original);
+            letter.Automatic |= await RepliedAsync(desk, incoming);
+            desk.Db.Letters.Add(letter);
+            await desk.Db.SaveChangesAsync(stop);
+            if (filed.Project is { } project)
+            {
+                var file = await desk.OpenAsync(project);
+                await act.RecordAtAsync(
+                    file,
+                    Actor.Client,
+                    ArrivedAt(file, letter),
+                    [
+                        new Happening.LetterReceived(letter.Id, letter.Automatic),
+                        .. await FilesAsync(desk, project, letter),
+                    ]
+                );
+            }
+        });
     }
 
     /// <summary>When a letter arrived, as a fact of its project: never before the project began.</summary>
@@ -146,7 +150,7 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         return files;
     }
 
-    /// <summary>Files that came with a letter become the project's. Inside the caller's transaction.</summary>
+    /// <summary>Files that came with a letter become the project's.</summary>
     public static async Task<IReadOnlyList<Happening>> FilesAsync(Desk desk, ProjectId project, LetterRow letter)
     {
         var rows = letter

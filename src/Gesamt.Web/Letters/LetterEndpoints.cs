@@ -115,20 +115,21 @@ public static class LetterEndpoints
             "/projects/{id:long}/letter",
             async (long id, SendLetterDto text, Desk desk, Settings settings) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(new(id));
-                var written = new Written(
-                    text.Subject,
-                    Kept(text.Body),
-                    null,
-                    text.Template,
-                    await FilesAsync(desk, text.Files ?? []),
-                    text.SendAt is { } at ? desk.Calendar.At(at) : null,
-                    text.Answers is { } answers ? new LetterId(answers) : null
-                );
-                var letter = await LettersOut.ClaimAsync(desk, file, written);
-                await desk.CommitAsync(transaction);
-                return new SentDto(letter.Id.Value, settings.HoldSeconds);
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    var written = new Written(
+                        text.Subject,
+                        Kept(text.Body),
+                        null,
+                        text.Template,
+                        await FilesAsync(desk, text.Files ?? []),
+                        text.SendAt is { } at ? desk.Calendar.At(at) : null,
+                        text.Answers is { } answers ? new LetterId(answers) : null
+                    );
+                    var letter = await LettersOut.ClaimAsync(act, file, written);
+                    return new SentDto(letter.Id.Value, settings.HoldSeconds);
+                });
             }
         );
         api.MapPost(

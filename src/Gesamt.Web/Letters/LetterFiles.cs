@@ -117,22 +117,23 @@ public static class LetterFiles
                     )
                 );
         }
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        foreach (var (row, at) in letters.OrderBy(l => l.At))
+        return await desk.ActAsync(async act =>
         {
-            row.At = at;
-            desk.Db.Letters.Add(row);
-            await desk.Db.SaveChangesAsync(stop);
-            await desk.RecordAtAsync(
-                file,
-                Actor.Owner,
-                at,
-                new Happening.LetterTakenOver(row.Id, row.FromMail != desk.Studio.Mail)
-            );
-        }
-        await desk.CommitAsync(transaction);
-        return new(letters.Count, known, unread);
+            var file = await desk.OpenAsync(project);
+            foreach (var (row, at) in letters.OrderBy(l => l.At))
+            {
+                row.At = at;
+                desk.Db.Letters.Add(row);
+                await desk.Db.SaveChangesAsync(stop);
+                await act.RecordAtAsync(
+                    file,
+                    Actor.Owner,
+                    at,
+                    new Happening.LetterTakenOver(row.Id, row.FromMail != desk.Studio.Mail)
+                );
+            }
+            return new TakenOverDto(letters.Count, known, unread);
+        });
     }
 
     private static IncomingLetter? Read(byte[] message)

@@ -32,40 +32,40 @@ public static class LettersOut
     private const long MostFileBytes = 15L * 1024 * 1024;
     private const int MostFiles = 20;
 
-    /// <summary>Fills the blanks of a text the owner wrote and claims it. Inside the caller's transaction.</summary>
+    /// <summary>Fills the blanks of a text the owner wrote and claims it.</summary>
     /// <exception cref="InvalidException">It says nothing, or a blank has nothing to fill it; the blank is named.</exception>
     public static Task<LetterRow> ClaimAsync(
-        Desk desk,
+        Act act,
         ProjectFile file,
         string subject,
         string body,
         VersionId? sends
-    ) => ClaimAsync(desk, file, new Written(subject, body, sends));
+    ) => ClaimAsync(act, file, new Written(subject, body, sends));
 
-    /// <inheritdoc cref="ClaimAsync(Desk, ProjectFile, string, string, VersionId?)"/>
+    /// <inheritdoc cref="ClaimAsync(Act, ProjectFile, string, string, VersionId?)"/>
     /// <param name="draft">A held letter that is sent; a new one otherwise.</param>
     /// <param name="with">What it can say besides what the record knows.</param>
     public static async Task<LetterRow> ClaimAsync(
-        Desk desk,
+        Act act,
         ProjectFile file,
         Written written,
         LetterRow? draft = null,
         Func<RecordWords, RecordWords>? with = null
     )
     {
-        var known = await Writing.WordsAsync(desk, file);
+        var known = await Writing.WordsAsync(act.Desk, file);
         var words = with is null ? known : with(known);
         var filled = draft is null
             ? Writing.Fill(written.Subject.Trim(), written.Body.Trim(), words)
             : Writing.FillOpen(written.Subject.Trim(), written.Body.Trim(), words);
-        Check(filled, written.Files ?? draft?.Files ?? [], written.Later, desk.Now);
+        Check(filled, written.Files ?? draft?.Files ?? [], written.Later, act.Now);
         var reader = file.MailContact.Id;
         if (
             Sending.MentionsLink(filled.Body)
-            && await desk.Db.Links.AnyAsync(l => l.ProjectId == file.Id && l.PersonId == reader && l.EndedAt != null)
+            && await act.Db.Links.AnyAsync(l => l.ProjectId == file.Id && l.PersonId == reader && l.EndedAt != null)
         )
             throw new InvalidException(("body", Links.Closed));
-        var letter = draft ?? Sending.NewLetter(desk, file, "", "", byItself: false);
+        var letter = draft ?? Sending.NewLetter(act.Desk, file, "", "", byItself: false);
         // the recipient comes from the record, as it is when the letter goes out
         if (draft is not null)
             Sending.Address(letter, file);
@@ -81,28 +81,22 @@ public static class LettersOut
         if (written.Files is { } files)
             letter.Files = [.. files];
         letter.InReplyTo = written.Answers is { } answered
-            ? await desk
-                .Db.Letters.Where(l => l.Id == answered && l.ProjectId == file.Id)
+            ? await act
+                .Desk.Db.Letters.Where(l => l.Id == answered && l.ProjectId == file.Id)
                 .Select(l => l.MessageId)
                 .SingleOrDefaultAsync()
             : letter.InReplyTo
-                ?? await desk
-                    .Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received)
+                ?? await act
+                    .Desk.Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received)
                     .OrderByDescending(l => l.Id)
                     .Select(l => l.MessageId)
                     .FirstOrDefaultAsync();
         if (draft is null)
         {
-            desk.Db.Letters.Add(letter);
-            await desk.Db.SaveChangesAsync();
+            act.Db.Letters.Add(letter);
+            await act.Db.SaveChangesAsync();
         }
-        Sending.Claim(
-            desk,
-            letter,
-            Sending.KeyOf(letter),
-            Sending.Compose(desk, file.Row, letter),
-            written.Later ?? desk.Now + desk.Hold
-        );
+        Sending.Claim(act, letter, Sending.KeyOf(letter), written.Later ?? act.Now + act.Desk.Hold);
         return letter;
     }
 
@@ -110,10 +104,16 @@ public static class LettersOut
     /// <exception cref="RefusedException">It is no longer held: it was stopped, skipped or sent meanwhile.</exception>
     public static async Task ReleaseAsync(Desk desk, LetterId id, string? subject, string? body)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (letter, file, _) = await HeldAsync(desk, id);
-        await ClaimAsync(desk, file, new(subject ?? letter.Subject, body ?? letter.Body, letter.SendsVersion), letter);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (letter, file, _) = await HeldAsync(desk, id);
+            await ClaimAsync(
+                act,
+                file,
+                new(subject ?? letter.Subject, body ?? letter.Body, letter.SendsVersion),
+                letter
+            );
+        });
     }
 
     /// <summary>All held letters of one text get the owner's OK, each on its own, at most one to a project; what lacks something stays held.</summary>
@@ -150,11 +150,12 @@ public static class LettersOut
 
     public static async Task SkipAsync(Desk desk, LetterId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (letter, file, step) = await HeldAsync(desk, id);
-        letter.State = LetterState.Skipped;
-        await desk.RecordAsync(file, Actor.Owner, step is { } held ? [new Happening.StepSkipped(held)] : []);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (letter, file, step) = await HeldAsync(desk, id);
+            letter.State = LetterState.Skipped;
+            await act.RecordAsync(file, Actor.Owner, step is { } held ? [new Happening.StepSkipped(held)] : []);
+        });
     }
 
     /// <summary>A held letter comes up again later, with its text as it is, perhaps edited.</summary>
@@ -163,47 +164,48 @@ public static class LettersOut
     {
         if (desk.Calendar.At(until) <= desk.Now || until.Date > desk.Today.PlusYears(1))
             throw new InvalidException(("until", "Choose a time from now on, at most a year ahead."));
-        await using var transaction = await desk.BeginAsync();
-        var (letter, file, step) = await HeldAsync(desk, id);
-        if (step is not { } held)
-            throw new RefusedException("It waits for what it lacks, not for a time. Send it or skip it.");
-        (letter.State, letter.Subject, letter.Body) = (
-            LetterState.PutOff,
-            subject ?? letter.Subject,
-            body ?? letter.Body
-        );
-        await desk.RecordAsync(
-            file,
-            Actor.Owner,
-            new Happening.StepReplanned(held),
-            new Happening.StepFixed(held, until)
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (letter, file, step) = await HeldAsync(desk, id);
+            if (step is not { } held)
+                throw new RefusedException("It waits for what it lacks, not for a time. Send it or skip it.");
+            (letter.State, letter.Subject, letter.Body) = (
+                LetterState.PutOff,
+                subject ?? letter.Subject,
+                body ?? letter.Body
+            );
+            await act.RecordAsync(
+                file,
+                Actor.Owner,
+                new Happening.StepReplanned(held),
+                new Happening.StepFixed(held, until)
+            );
+        });
     }
 
     /// <summary>Takes a letter back that has not been handed over. A step's letter is held again; another becomes a draft.</summary>
     /// <exception cref="RefusedException">It has left the house.</exception>
     public static async Task TakeBackAsync(Desk desk, LetterId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var letter =
-            await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
-        var outgoing = await desk.Db.Outbox.SingleOrDefaultAsync(o =>
-            o.LetterId == id && o.State == OutboxState.Claimed
-        );
-        if (outgoing is null || outgoing.HandOverBegan is not null)
-            throw new RefusedException("The letter has left the house and cannot be taken back.");
-        TakeBack(desk, letter, outgoing);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var letter =
+                await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
+            var outgoing = await desk.Db.Outbox.SingleOrDefaultAsync(o =>
+                o.LetterId == id && o.State == OutboxState.Claimed
+            );
+            if (outgoing is null || outgoing.HandOverBegan is not null)
+                throw new RefusedException("The letter has left the house and cannot be taken back.");
+            TakeBack(act, letter, outgoing);
+        });
     }
 
-    /// <summary>Inside the caller's transaction.</summary>
-    public static void TakeBack(Desk desk, LetterRow letter, OutboxRow outgoing)
+    public static void TakeBack(Act act, LetterRow letter, OutboxRow outgoing)
     {
-        desk.Db.Outbox.Remove(outgoing);
+        act.Db.Outbox.Remove(outgoing);
         letter.State = letter.Step is null ? LetterState.Draft : LetterState.Held;
         (letter.MessageId, letter.GoesAt) = (null, null);
-        desk.Touch(outgoing.ProjectId);
+        act.Touch(outgoing.ProjectId);
     }
 
     private static async Task<(LetterRow, ProjectFile, StepRef?)> HeldAsync(Desk desk, LetterId id)

@@ -17,7 +17,7 @@ using NodaTime;
 
 namespace Gesamt.Web.Letters;
 
-/// <summary>The first of the three steps of sending: claim. The finished message lies in the outbox under a key that exists once, before anything leaves the house.</summary>
+/// <summary>The first of the three steps of sending: claim. The letter lies in the outbox under a key that exists once, before anything leaves the house.</summary>
 public static class Sending
 {
     /// <summary>A new letter to the client of a project.</summary>
@@ -58,39 +58,37 @@ public static class Sending
         );
     }
 
-    /// <summary>Claims a letter, to be handed over after <paramref name="notBefore"/>. Inside the caller's transaction.</summary>
-    /// <param name="message">The finished message of <see cref="Compose"/>.</param>
-    public static void Claim(Desk desk, LetterRow letter, string key, byte[] message, Instant notBefore)
+    /// <summary>Claims a letter, to be handed over after <paramref name="notBefore"/>; its Message-ID is settled here, under which no carrier gets it twice.</summary>
+    /// <param name="key">Exists once: what was claimed under it before is refused by the database.</param>
+    public static void Claim(Act act, LetterRow letter, string key, Instant notBefore)
     {
+        letter.MessageId ??= $"{Guid.NewGuid():n}@{act.Studio.MailDomain}";
         letter.State = LetterState.Ready;
-        letter.At = desk.Now;
-        desk.Db.Outbox.Add(
+        letter.At = act.Now;
+        act.Db.Outbox.Add(
             new()
             {
                 Key = key,
                 LetterId = letter.Id,
                 ProjectId = letter.ProjectId!.Value,
-                MessageId = letter.MessageId!,
-                Message = message,
+                MessageId = letter.MessageId,
                 NotBefore = notBefore,
                 State = OutboxState.Claimed,
             }
         );
-        desk.Touch(letter.ProjectId!.Value);
+        act.Touch(letter.ProjectId!.Value);
     }
 
-    /// <summary>The message of a letter; its address and Message-ID are settled here. Before the transaction, since composing takes its time.</summary>
-    public static byte[] Compose(Desk desk, ProjectRow project, LetterRow letter)
-    {
-        letter.MessageId ??= $"{Guid.NewGuid():n}@{desk.Studio.MailDomain}";
-        return OutgoingMail.Compose(
+    /// <summary>The message of a claimed letter. It is composed when it is handed over, from what stands in its row by then, and never inside an act.</summary>
+    public static byte[] Compose(Desk desk, ProjectRow project, LetterRow letter) =>
+        OutgoingMail.Compose(
             new(
                 (letter.FromName, letter.FromMail),
                 (letter.ToName, letter.ToMail),
                 ReplyAddress(desk, project),
                 letter.Subject,
                 $"{letter.Body}\n\n-- \nAbout: {Typed.Unlinked(project.Title)}",
-                letter.MessageId,
+                letter.MessageId!,
                 letter.InReplyTo,
                 desk.Now,
                 letter.ByItself,
@@ -104,7 +102,6 @@ public static class Sending
                 ]
             )
         );
-    }
 
     public static string ReplyAddress(Desk desk, ProjectRow project) => $"{project.Code}@{desk.Studio.MailDomain}";
 

@@ -40,10 +40,11 @@ public static class Tray
             "/letters/{id:long}/file",
             async (long id, FileLetterDto to, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                await FileAsync(desk, await desk.OpenAsync(new(to.Project)), await UnfiledAsync(desk, new(id)));
-                await desk.CommitAsync(transaction);
-                return TypedResults.NoContent();
+                return await desk.ActAsync(async act =>
+                {
+                    await FileAsync(act, await desk.OpenAsync(new(to.Project)), await UnfiledAsync(desk, new(id)));
+                    return TypedResults.NoContent();
+                });
             }
         );
         api.MapPost(
@@ -69,19 +70,19 @@ public static class Tray
         await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled)
         + await desk.Db.Slips.CountAsync(s => s.GoneAt == null && s.ProjectId == null);
 
-    /// <summary>Files a letter with a project as something its client wrote. Inside the caller's transaction.</summary>
-    public static async Task FileAsync(Desk desk, ProjectFile file, LetterRow letter)
+    /// <summary>Files a letter with a project as something its client wrote.</summary>
+    public static async Task FileAsync(Act act, ProjectFile file, LetterRow letter)
     {
         (letter.ProjectId, letter.State) = (file.Id, LetterState.Received);
-        await desk.Db.SaveChangesAsync();
-        await desk.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
-        await desk.RecordAtAsync(
+        await act.Db.SaveChangesAsync();
+        await act.Db.Entry(letter).Collection(l => l.Files).LoadAsync();
+        await act.RecordAtAsync(
             file,
             Actor.Client,
             Incoming.ArrivedAt(file, letter),
             [
                 new Happening.LetterReceived(letter.Id, letter.Automatic),
-                .. await Incoming.FilesAsync(desk, file.Id, letter),
+                .. await Incoming.FilesAsync(act.Desk, file.Id, letter),
             ]
         );
     }

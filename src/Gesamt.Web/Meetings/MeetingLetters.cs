@@ -39,37 +39,37 @@ public static class MeetingLetters
         ),
     };
 
-    /// <summary>Claims such a letter. Inside the caller's transaction. Somebody without a mail address gets none.</summary>
-    public static async Task SendAsync(Desk desk, ProjectFile file, MeetingRow meeting, string key)
+    /// <summary>Claims such a letter. Somebody without a mail address gets none.</summary>
+    public static async Task SendAsync(Act act, ProjectFile file, MeetingRow meeting, string key)
     {
         if (file.MailTo is null)
             return;
-        var template = await desk
-            .Db.LetterTemplates.AsNoTracking()
+        var template = await act
+            .Desk.Db.LetterTemplates.AsNoTracking()
             .Where(t => t.Key == key)
             .Select(t => new { t.Subject, t.Body })
             .SingleOrDefaultAsync();
         var (subject, body) = template is null ? Usual[key] : (template.Subject, template.Body);
-        var words = await Writing.WordsAsync(desk, file) with
+        var words = await Writing.WordsAsync(act.Desk, file) with
         {
             Meeting = meeting.Name.ToLowerInvariant(),
-            MeetingWhen = WhenWords(desk, meeting.Start, meeting.Zone),
+            MeetingWhen = WhenWords(act.Desk, meeting.Start, meeting.Zone),
             MeetingPlace = PlaceWords(meeting),
         };
         var filled = Writing.Fill(subject, body, words);
-        var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: true);
+        var letter = Sending.NewLetter(act.Desk, file, filled.Subject, filled.Body, byItself: true);
         if (key != Reminder)
             letter.Invitation = Invitations.Of(
                 key == Cancelled ? InvitationMethod.Cancel : InvitationMethod.Request,
-                ToCalendar(desk, file, meeting)
+                ToCalendar(act.Desk, file, meeting)
             );
-        desk.Db.Letters.Add(letter);
-        await desk.Db.SaveChangesAsync();
+        act.Db.Letters.Add(letter);
+        await act.Db.SaveChangesAsync();
         // what cannot be filled waits for the owner, as any letter does
         if (filled.Gaps.Count > 0)
             (letter.State, letter.Gaps) = (LetterState.Held, string.Join(", ", filled.Gaps));
         else
-            Sending.Claim(desk, letter, Sending.KeyOf(letter), Sending.Compose(desk, file.Row, letter), desk.Now);
+            Sending.Claim(act, letter, Sending.KeyOf(letter), act.Now);
     }
 
     public static CalendarMeeting ToCalendar(Desk desk, ProjectFile file, MeetingRow meeting) =>

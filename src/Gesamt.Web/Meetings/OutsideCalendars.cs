@@ -109,20 +109,21 @@ public static class OutsideCalendars
         {
             throw new FormatException("This calendar takes too long to read: one of its rules may have no end.", e);
         }
-        await using var transaction = await desk.BeginAsync();
-        row.Content = text;
-        if (row.Id == 0)
-            desk.Db.Calendars.Add(row);
-        await desk.Db.SaveChangesAsync();
-        await desk.Db.Busy.Where(b => b.CalendarId == row.Id).ExecuteDeleteAsync();
-        desk.Db.Busy.AddRange(
-            busy.Select(b => new BusyRow
-            {
-                CalendarId = row.Id,
-                Start = b.Start,
-                End = b.End,
-            })
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            row.Content = text;
+            if (row.Id == 0)
+                desk.Db.Calendars.Add(row);
+            await desk.Db.SaveChangesAsync();
+            await desk.Db.Busy.Where(b => b.CalendarId == row.Id).ExecuteDeleteAsync();
+            desk.Db.Busy.AddRange(
+                busy.Select(b => new BusyRow
+                {
+                    CalendarId = row.Id,
+                    Start = b.Start,
+                    End = b.End,
+                })
+            );
+        });
     }
 }

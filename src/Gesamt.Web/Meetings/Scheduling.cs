@@ -30,23 +30,25 @@ public sealed class Scheduling(
     /// <summary>Puts the choice of a time to the client, with a letter.</summary>
     public async Task<LetterRow> OfferAsync(ProjectId project, int kind, string subject, string body)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (file, row) = (await desk.OpenAsync(project), await KindAsync(kind));
-        if (file.Case.End is not null)
-            throw new RefusedException("The project has ended. Take it up again first.");
-        var letter = await LettersOut.ClaimAsync(desk, file, subject, body, null);
-        await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingOffered(row.Id));
-        await desk.CommitAsync(transaction);
-        return letter;
+        return await desk.ActAsync(async act =>
+        {
+            var (file, row) = (await desk.OpenAsync(project), await KindAsync(kind));
+            if (file.Case.End is not null)
+                throw new RefusedException("The project has ended. Take it up again first.");
+            var letter = await LettersOut.ClaimAsync(act, file, subject, body, null);
+            await act.RecordAsync(file, Actor.Owner, new Happening.MeetingOffered(row.Id));
+            return letter;
+        });
     }
 
     public async Task TakeOfferBackAsync(ProjectId project)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (MeetingState.Offered(file.History) is not null)
-            await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingNotOffered());
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (MeetingState.Offered(file.History) is not null)
+                await act.RecordAsync(file, Actor.Owner, new Happening.MeetingNotOffered());
+        });
     }
 
     /// <summary>Starts that are open now for a kind of meeting.</summary>
@@ -69,17 +71,18 @@ public sealed class Scheduling(
         var room = await RoomAsync(kind, project);
         await OutsideCalendars.RefreshAsync(desk, calendars, Duration.Zero, CancellationToken.None);
         desk.Db.ChangeTracker.Clear();
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (MeetingState.Offered(file.History) is null)
-            throw new RefusedException("A time was chosen already. Load the page again.");
-        if (!(await OpenNowAsync(kind, null)).Contains(book.Start))
-            throw new RefusedException(
-                "This time was taken a moment ago. The others are still open: please choose again."
-            );
-        var meeting = await AddAsync(file, kind, book.Start, ZoneOf(book.Zone), answers, room, Actor.Client);
-        await desk.CommitAsync(transaction);
-        return meeting;
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (MeetingState.Offered(file.History) is null)
+                throw new RefusedException("A time was chosen already. Load the page again.");
+            if (!(await OpenNowAsync(kind, null)).Contains(book.Start))
+                throw new RefusedException(
+                    "This time was taken a moment ago. The others are still open: please choose again."
+                );
+            var meeting = await AddAsync(act, file, kind, book.Start, ZoneOf(book.Zone), answers, room, Actor.Client);
+            return meeting;
+        });
     }
 
     /// <summary>The owner sets a time agreed otherwise; open hours bind clients only.</summary>
@@ -90,89 +93,94 @@ public sealed class Scheduling(
         if (start <= desk.Now)
             throw new InvalidException(("start", "A time from now on. What was already, is recorded as “We spoke”."));
         var room = await RoomAsync(kind, project);
-        await using var transaction = await desk.BeginAsync();
-        var end = start + Duration.FromMinutes(kind.Minutes);
-        if (
-            await desk
-                .Db.Meetings.Where(m =>
-                    !m.Cancelled && m.Start < end && m.End > start && desk.Db.Projects.Any(p => p.Id == m.ProjectId)
-                )
-                .Select(m => m.Name)
-                .FirstOrDefaultAsync() is
-            { } other
-        )
-            throw new InvalidException(("start", $"There is a meeting at that time: {other}."));
-        var meeting = await AddAsync(
-            await desk.OpenAsync(project),
-            kind,
-            start,
-            desk.Calendar.Zone.Id,
-            [],
-            room,
-            Actor.Owner
-        );
-        await desk.CommitAsync(transaction);
-        return meeting;
+        return await desk.ActAsync(async act =>
+        {
+            var end = start + Duration.FromMinutes(kind.Minutes);
+            if (
+                await desk
+                    .Db.Meetings.Where(m =>
+                        !m.Cancelled && m.Start < end && m.End > start && desk.Db.Projects.Any(p => p.Id == m.ProjectId)
+                    )
+                    .Select(m => m.Name)
+                    .FirstOrDefaultAsync() is
+                { } other
+            )
+                throw new InvalidException(("start", $"There is a meeting at that time: {other}."));
+            return await AddAsync(
+                act,
+                await desk.OpenAsync(project),
+                kind,
+                start,
+                desk.Calendar.Zone.Id,
+                [],
+                room,
+                Actor.Owner
+            );
+        });
     }
 
     /// <exception cref="RefusedException">It is too near, over, or the new time is taken.</exception>
     public async Task MoveAsync(ProjectId project, MeetingId id, Instant start, Actor by)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (file, meeting) = await StandingAsync(project, id, by);
-        var kind = await desk.Db.MeetingKinds.AsNoTracking().SingleAsync(k => k.Id == meeting.KindId);
-        if (by == Actor.Client && !(await OpenNowAsync(kind, id)).Contains(start))
-            throw new RefusedException(
-                "This time was taken a moment ago. The others are still open: please choose again."
-            );
-        if (start <= desk.Now)
-            throw new InvalidException(("start", "A time from now on."));
-        (meeting.Start, meeting.End) = (start, start + (meeting.End - meeting.Start));
-        meeting.Sequence++;
-        meeting.RemindAt = RemindAt(kind, start);
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, by, new Happening.MeetingMoved(id, meeting.Start, meeting.End));
-        await MeetingLetters.SendAsync(desk, file, meeting, MeetingLetters.Moved);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (file, meeting) = await StandingAsync(project, id, by);
+            var kind = await desk.Db.MeetingKinds.AsNoTracking().SingleAsync(k => k.Id == meeting.KindId);
+            if (by == Actor.Client && !(await OpenNowAsync(kind, id)).Contains(start))
+                throw new RefusedException(
+                    "This time was taken a moment ago. The others are still open: please choose again."
+                );
+            if (start <= desk.Now)
+                throw new InvalidException(("start", "A time from now on."));
+            (meeting.Start, meeting.End) = (start, start + (meeting.End - meeting.Start));
+            meeting.Sequence++;
+            meeting.RemindAt = RemindAt(kind, start);
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, by, new Happening.MeetingMoved(id, meeting.Start, meeting.End));
+            await MeetingLetters.SendAsync(act, file, meeting, MeetingLetters.Moved);
+        });
     }
 
     public async Task CancelAsync(ProjectId project, MeetingId id, Actor by)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (file, meeting) = await StandingAsync(project, id, by);
-        (meeting.Cancelled, meeting.RemindAt) = (true, null);
-        meeting.Sequence++;
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, by, new Happening.MeetingCancelled(id, by == Actor.Client));
-        await MeetingLetters.SendAsync(desk, file, meeting, MeetingLetters.Cancelled);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (file, meeting) = await StandingAsync(project, id, by);
+            (meeting.Cancelled, meeting.RemindAt) = (true, null);
+            meeting.Sequence++;
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, by, new Happening.MeetingCancelled(id, by == Actor.Client));
+            await MeetingLetters.SendAsync(act, file, meeting, MeetingLetters.Cancelled);
+        });
     }
 
     /// <summary>It took place; the notes stay the owner's alone.</summary>
     public async Task HeldAsync(ProjectId project, MeetingId id, string notes)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (file, meeting) = await OneAsync(project, id);
-        if (meeting.Cancelled)
-            throw new RefusedException("This meeting was cancelled.");
-        KeepNotes(meeting, notes);
-        (meeting.Held, meeting.RemindAt) = (true, null);
-        await desk.Db.SaveChangesAsync();
-        if (!file.History.Any<Happening.MeetingHeld>(held => held.Meeting == id))
-            await desk.RecordAsync(file, Actor.Owner, new Happening.MeetingHeld(id));
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (file, meeting) = await OneAsync(project, id);
+            if (meeting.Cancelled)
+                throw new RefusedException("This meeting was cancelled.");
+            KeepNotes(meeting, notes);
+            (meeting.Held, meeting.RemindAt) = (true, null);
+            await desk.Db.SaveChangesAsync();
+            if (!file.History.Any<Happening.MeetingHeld>(held => held.Meeting == id))
+                await act.RecordAsync(file, Actor.Owner, new Happening.MeetingHeld(id));
+        });
     }
 
     public async Task NoteAsync(ProjectId project, MeetingId id, string notes, string agenda)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (_, meeting) = await OneAsync(project, id);
-        KeepNotes(meeting, notes);
-        if (agenda.Length > 5_000)
-            throw new InvalidException(("agenda", "At most 5 000 characters."));
-        meeting.Agenda = agenda.Trim();
-        desk.Touch(project);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (_, meeting) = await OneAsync(project, id);
+            KeepNotes(meeting, notes);
+            if (agenda.Length > 5_000)
+                throw new InvalidException(("agenda", "At most 5 000 characters."));
+            meeting.Agenda = agenda.Trim();
+            act.Touch(project);
+        });
     }
 
     /// <summary>Reminders whose time has come, each once: the time is taken away in the transaction that claims the letter.</summary>
@@ -189,20 +197,21 @@ public sealed class Scheduling(
     private async Task RemindAsync(MeetingId id, Instant now)
     {
         desk.Db.ChangeTracker.Clear();
-        await using var transaction = await desk.BeginAsync();
-        var meeting = await desk.Db.Meetings.SingleAsync(m => m.Id == id);
-        if (meeting.RemindAt is null)
-            return;
-        meeting.RemindAt = null;
-        // after a standstill nobody is reminded of what is over
-        if (!meeting.Cancelled && meeting.Start > now)
-            await MeetingLetters.SendAsync(
-                desk,
-                await desk.OpenAsync(meeting.ProjectId),
-                meeting,
-                MeetingLetters.Reminder
-            );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var meeting = await desk.Db.Meetings.SingleAsync(m => m.Id == id);
+            if (meeting.RemindAt is null)
+                return;
+            meeting.RemindAt = null;
+            // after a standstill nobody is reminded of what is over
+            if (!meeting.Cancelled && meeting.Start > now)
+                await MeetingLetters.SendAsync(
+                    act,
+                    await desk.OpenAsync(meeting.ProjectId),
+                    meeting,
+                    MeetingLetters.Reminder
+                );
+        });
     }
 
     public async Task<MeetingKindRow> KindAsync(int id) =>
@@ -244,6 +253,7 @@ public sealed class Scheduling(
     }
 
     private async Task<MeetingRow> AddAsync(
+        Act act,
         ProjectFile file,
         MeetingKindRow kind,
         Instant start,
@@ -276,8 +286,8 @@ public sealed class Scheduling(
         };
         desk.Db.Meetings.Add(meeting);
         await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, by, new Happening.MeetingBooked(meeting.Id, meeting.Start, meeting.End));
-        await MeetingLetters.SendAsync(desk, file, meeting, MeetingLetters.Confirmed);
+        await act.RecordAsync(file, by, new Happening.MeetingBooked(meeting.Id, meeting.Start, meeting.End));
+        await MeetingLetters.SendAsync(act, file, meeting, MeetingLetters.Confirmed);
         return meeting;
     }
 

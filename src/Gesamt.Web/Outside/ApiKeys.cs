@@ -59,6 +59,7 @@ public static class ApiKeys
     public static void MapOpen(this WebApplication app)
     {
         var open = app.MapGroup("/open/v1")
+            .NameUnread()
             .RequireRateLimiting(RateLimit)
             .WithTags("open")
             .WithDescription("Needs a key of the studio: “Authorization: Bearer gesamt_…”.");

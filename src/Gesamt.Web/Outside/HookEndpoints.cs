@@ -141,48 +141,49 @@ public static class HookEndpoints
     /// <exception cref="InvalidException">The name is taken, or the address is none.</exception>
     private static async Task<IReadOnlyList<HookDto>> SaveAsync(Desk desk, int? id, SaveHookDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = id is null
-            ? null
-            : await desk.Db.Hooks.SingleOrDefaultAsync(h => h.Id == id) ?? throw new MissingException("web hook");
-        if (row is not null && row.Edition != save.Edition)
-            throw new StaleException(await AllAsync(desk));
-        var (name, address) = (save.Name.Trim(), save.Address.Trim());
-        List<(string, string)> errors = [];
-        if (name.Length is 0 or > 60 || name.Contains('"', StringComparison.Ordinal))
-            errors.Add(("name", "A name of 1 to 60 characters without quotation marks is needed."));
-        if (await desk.Db.Hooks.AnyAsync(h => h.Name == name && h.Id != (id ?? 0)))
-            errors.Add(("name", "Another web hook has this name."));
-        if (
-            !Uri.TryCreate(address, UriKind.Absolute, out var uri)
-            || uri.Scheme is not ("https" or "http")
-            || address.Length > 500
-        )
-            errors.Add(("address", "An address that begins with https://, of at most 500 characters."));
-        else if (uri.Scheme == "http" && !save.Inside)
-            errors.Add(("address", "Outside the studio's own network the address begins with https://."));
-        if (errors.Count > 0)
-            throw new InvalidException([.. errors]);
-        if (row is null)
-            desk.Db.Hooks.Add(
-                row = new()
-                {
-                    Name = name,
-                    Address = address,
-                    Secret = $"whsec_{Convert.ToBase64String(RandomNumberGenerator.GetBytes(32))}",
-                }
+        await desk.ActAsync(async act =>
+        {
+            var row = id is null
+                ? null
+                : await desk.Db.Hooks.SingleOrDefaultAsync(h => h.Id == id) ?? throw new MissingException("web hook");
+            if (row is not null && row.Edition != save.Edition)
+                throw new StaleException(await AllAsync(desk));
+            var (name, address) = (save.Name.Trim(), save.Address.Trim());
+            List<(string, string)> errors = [];
+            if (name.Length is 0 or > 60 || name.Contains('"', StringComparison.Ordinal))
+                errors.Add(("name", "A name of 1 to 60 characters without quotation marks is needed."));
+            if (await desk.Db.Hooks.AnyAsync(h => h.Name == name && h.Id != (id ?? 0)))
+                errors.Add(("name", "Another web hook has this name."));
+            if (
+                !Uri.TryCreate(address, UriKind.Absolute, out var uri)
+                || uri.Scheme is not ("https" or "http")
+                || address.Length > 500
+            )
+                errors.Add(("address", "An address that begins with https://, of at most 500 characters."));
+            else if (uri.Scheme == "http" && !save.Inside)
+                errors.Add(("address", "Outside the studio's own network the address begins with https://."));
+            if (errors.Count > 0)
+                throw new InvalidException([.. errors]);
+            if (row is null)
+                desk.Db.Hooks.Add(
+                    row = new()
+                    {
+                        Name = name,
+                        Address = address,
+                        Secret = $"whsec_{Convert.ToBase64String(RandomNumberGenerator.GetBytes(32))}",
+                    }
+                );
+            (row.Name, row.Address, row.Events, row.Inside, row.Off) = (
+                name,
+                address,
+                StoreJson.Write(save.Events.Distinct().ToArray()),
+                save.Inside,
+                save.Off
             );
-        (row.Name, row.Address, row.Events, row.Inside, row.Off) = (
-            name,
-            address,
-            StoreJson.Write(save.Events.Distinct().ToArray()),
-            save.Inside,
-            save.Off
-        );
-        row.Edition++;
-        await desk.Db.SaveChangesAsync();
-        await RoutineTrouble.RefreshAsync(desk);
-        await desk.CommitAsync(transaction);
+            row.Edition++;
+            await desk.Db.SaveChangesAsync();
+            await RoutineTrouble.RefreshAsync(desk);
+        });
         return await AllAsync(desk);
     }
 

@@ -44,7 +44,7 @@ public static class Agreements
     private static ImmutableArray<string> Chosen(VersionRow? contract) =>
         contract is null ? [] : Versions.Read<ContractSnapshot>(contract).Chosen;
 
-    /// <summary>A price agreed outside, by phone or by hand: kept as a version of its own with one line, so that everything that follows from a price follows from this one too. Inside the caller's transaction.</summary>
+    /// <summary>A price agreed outside, by phone or by hand: kept as a version of its own with one line, so that everything that follows from a price follows from this one too.</summary>
     /// <param name="net">Without tax.</param>
     /// <param name="onBooking">The share due on booking.</param>
     public static async Task<Happening> PriceAsync(Desk desk, ProjectFile file, decimal net, Rate tax, Rate onBooking)
@@ -92,7 +92,7 @@ public static class Agreements
         );
     }
 
-    /// <summary>A contract signed on paper: a version that names the kept file by its SHA-256, signed by both. Inside the caller's transaction.</summary>
+    /// <summary>A contract signed on paper: a version that names the kept file by its SHA-256, signed by both.</summary>
     /// <exception cref="InvalidException">The project has no such file.</exception>
     public static async Task<Happening[]> PaperAsync(Desk desk, ProjectFile file, FileId? scan)
     {

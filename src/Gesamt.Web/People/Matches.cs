@@ -90,56 +90,59 @@ public static class Matches
     /// <param name="take">Details of the first that replace those of the second.</param>
     public static async Task MergeAsync(Desk desk, PersonId fromId, PersonId toId, IReadOnlyCollection<string> take)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (from, to) = (await OneAsync(desk, fromId), await OneAsync(desk, toId));
-        if (fromId == toId)
-            throw new RefusedException("Nobody can be joined with themselves.");
-        var before = PersonPage.Of(to);
-        var (added, differs) = DetailsRule.Compare(Values(to), Values(from));
-        foreach (
-            var (detail, value) in added.Concat(
-                differs.Where(c => take.Contains(c.Detail)).Select(c => KeyValuePair.Create(c.Detail, c.Said))
+        await desk.ActAsync(async act =>
+        {
+            var (from, to) = (await OneAsync(desk, fromId), await OneAsync(desk, toId));
+            if (fromId == toId)
+                throw new RefusedException("Nobody can be joined with themselves.");
+            var before = PersonPage.Of(to);
+            var (added, differs) = DetailsRule.Compare(Values(to), Values(from));
+            foreach (
+                var (detail, value) in added.Concat(
+                    differs.Where(c => take.Contains(c.Detail)).Select(c => KeyValuePair.Create(c.Detail, c.Said))
+                )
             )
-        )
-            Set(to, detail, value);
-        if (from.Notes.Length > 0)
-            to.Notes = $"{to.Notes}\n{from.Notes}".Trim();
-        to.Edition++;
-        from.MergedInto = toId;
-        var clients = await desk.Db.Projects.Where(p => p.ClientId == fromId).ToListAsync();
-        var parts = await desk
-            .Db.ProjectPeople.Where(p =>
-                p.PersonId == fromId
-                && !desk.Db.ProjectPeople.Any(o => o.PersonId == toId && o.ProjectId == p.ProjectId && o.Part == p.Part)
-            )
-            .ToListAsync();
-        var labels = await desk
-            .Db.Labels.Where(l =>
-                l.PersonId == fromId && !desk.Db.Labels.Any(o => o.PersonId == toId && o.Label == l.Label)
-            )
-            .ToListAsync();
-        foreach (var project in clients)
-            project.ClientId = toId;
-        foreach (var part in parts)
-            part.PersonId = toId;
-        foreach (var label in labels)
-            label.PersonId = toId;
-        Keep(
-            desk,
-            JoinSort.Merged,
-            fromId,
-            toId,
-            new(
-                [.. clients.Select(p => p.Id.Value)],
-                [.. parts.Select(p => p.Id)],
-                [.. labels.Select(l => l.Id)],
-                before,
-                PersonPage.Of(to)
-            )
-        );
-        foreach (var project in clients)
-            desk.Touch(project.Id);
-        await desk.CommitAsync(transaction);
+                Set(to, detail, value);
+            if (from.Notes.Length > 0)
+                to.Notes = $"{to.Notes}\n{from.Notes}".Trim();
+            to.Edition++;
+            from.MergedInto = toId;
+            var clients = await desk.Db.Projects.Where(p => p.ClientId == fromId).ToListAsync();
+            var parts = await desk
+                .Db.ProjectPeople.Where(p =>
+                    p.PersonId == fromId
+                    && !desk.Db.ProjectPeople.Any(o =>
+                        o.PersonId == toId && o.ProjectId == p.ProjectId && o.Part == p.Part
+                    )
+                )
+                .ToListAsync();
+            var labels = await desk
+                .Db.Labels.Where(l =>
+                    l.PersonId == fromId && !desk.Db.Labels.Any(o => o.PersonId == toId && o.Label == l.Label)
+                )
+                .ToListAsync();
+            foreach (var project in clients)
+                project.ClientId = toId;
+            foreach (var part in parts)
+                part.PersonId = toId;
+            foreach (var label in labels)
+                label.PersonId = toId;
+            Keep(
+                desk,
+                JoinSort.Merged,
+                fromId,
+                toId,
+                new(
+                    [.. clients.Select(p => p.Id.Value)],
+                    [.. parts.Select(p => p.Id)],
+                    [.. labels.Select(l => l.Id)],
+                    before,
+                    PersonPage.Of(to)
+                )
+            );
+            foreach (var project in clients)
+                act.Touch(project.Id);
+        });
     }
 
     /// <summary>One is two: some of the projects go to somebody new. The old person's links to those projects open nothing any more.</summary>
@@ -150,21 +153,22 @@ public static class Matches
         PersonDetailsDto person
     )
     {
-        await using var transaction = await desk.BeginAsync();
-        await OneAsync(desk, fromId);
-        var ids = projects.Select(id => new ProjectId(id)).ToList();
-        var rows = await desk.Db.Projects.Where(p => p.ClientId == fromId && ids.Contains(p.Id)).ToListAsync();
-        if (rows.Count == 0 || rows.Count != ids.Distinct().Count())
-            throw new InvalidException(("projects", "Choose the projects that are somebody else's."));
-        var to = await PersonPage.AddAsync(desk, person);
-        foreach (var row in rows)
-            row.ClientId = to;
-        await EndLinksAsync(desk, fromId, ids, ended: true);
-        Keep(desk, JoinSort.Split, fromId, to, new([.. rows.Select(p => p.Id.Value)], [], [], null));
-        foreach (var row in rows)
-            desk.Touch(row.Id);
-        await desk.CommitAsync(transaction);
-        return to;
+        return await desk.ActAsync(async act =>
+        {
+            await OneAsync(desk, fromId);
+            var ids = projects.Select(id => new ProjectId(id)).ToList();
+            var rows = await desk.Db.Projects.Where(p => p.ClientId == fromId && ids.Contains(p.Id)).ToListAsync();
+            if (rows.Count == 0 || rows.Count != ids.Distinct().Count())
+                throw new InvalidException(("projects", "Choose the projects that are somebody else's."));
+            var to = await PersonPage.AddAsync(desk, person);
+            foreach (var row in rows)
+                row.ClientId = to;
+            await EndLinksAsync(desk, fromId, ids, ended: true);
+            Keep(desk, JoinSort.Split, fromId, to, new([.. rows.Select(p => p.Id.Value)], [], [], null));
+            foreach (var row in rows)
+                act.Touch(row.Id);
+            return to;
+        });
     }
 
     public static async Task DifferentAsync(Desk desk, PersonId from, PersonId to)
@@ -186,47 +190,48 @@ public static class Matches
     /// <summary>Undoes a merge or split: what changed hands goes back, unless it was moved on since.</summary>
     public static async Task UndoAsync(Desk desk, int id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var join =
-            await desk.Db.Joins.SingleOrDefaultAsync(j => j.Id == id && j.UndoneAt == null)
-            ?? throw new RefusedException("This was undone already.");
-        var moved = join.Sort == JoinSort.Different ? new([], [], [], null) : StoreJson.Read<Moved>(join.Moved);
-        var (from, to) = (
-            await desk.Db.People.SingleAsync(p => p.Id == join.FromId),
-            await desk.Db.People.SingleAsync(p => p.Id == join.ToId)
-        );
-        if (to.MergedInto is not null)
-            throw new RefusedException($"{to.Name} was joined with somebody else since. Undo that first.");
-        var ids = moved.Clients.Select(number => new ProjectId(number)).ToList();
-        foreach (
-            var project in await desk
-                .Db.Projects.Where(p => ids.Contains(p.Id) && p.ClientId == join.ToId)
-                .ToListAsync()
-        )
+        await desk.ActAsync(async act =>
         {
-            project.ClientId = join.FromId;
-            desk.Touch(project.Id);
-        }
-        foreach (var part in await desk.Db.ProjectPeople.Where(p => moved.Parts.Contains(p.Id)).ToListAsync())
-            part.PersonId = join.FromId;
-        foreach (var label in await desk.Db.Labels.Where(l => moved.Labels.Contains(l.Id)).ToListAsync())
-            label.PersonId = join.FromId;
-        if (join.Sort == JoinSort.Merged)
-        {
-            from.MergedInto = null;
-            if (moved.Before is { } before)
-                TakeBack(to, before, moved.After);
-            to.Edition++;
-        }
-        else if (join.Sort == JoinSort.Split)
-        {
-            await EndLinksAsync(desk, join.FromId, ids, ended: false);
-            await EndLinksAsync(desk, join.ToId, ids, ended: true);
-            if (!await desk.Db.Projects.AnyAsync(p => p.ClientId == join.ToId && !ids.Contains(p.Id)))
-                to.RemovedAt = desk.Now;
-        }
-        join.UndoneAt = desk.Now;
-        await desk.CommitAsync(transaction);
+            var join =
+                await desk.Db.Joins.SingleOrDefaultAsync(j => j.Id == id && j.UndoneAt == null)
+                ?? throw new RefusedException("This was undone already.");
+            var moved = join.Sort == JoinSort.Different ? new([], [], [], null) : StoreJson.Read<Moved>(join.Moved);
+            var (from, to) = (
+                await desk.Db.People.SingleAsync(p => p.Id == join.FromId),
+                await desk.Db.People.SingleAsync(p => p.Id == join.ToId)
+            );
+            if (to.MergedInto is not null)
+                throw new RefusedException($"{to.Name} was joined with somebody else since. Undo that first.");
+            var ids = moved.Clients.Select(number => new ProjectId(number)).ToList();
+            foreach (
+                var project in await desk
+                    .Db.Projects.Where(p => ids.Contains(p.Id) && p.ClientId == join.ToId)
+                    .ToListAsync()
+            )
+            {
+                project.ClientId = join.FromId;
+                act.Touch(project.Id);
+            }
+            foreach (var part in await desk.Db.ProjectPeople.Where(p => moved.Parts.Contains(p.Id)).ToListAsync())
+                part.PersonId = join.FromId;
+            foreach (var label in await desk.Db.Labels.Where(l => moved.Labels.Contains(l.Id)).ToListAsync())
+                label.PersonId = join.FromId;
+            if (join.Sort == JoinSort.Merged)
+            {
+                from.MergedInto = null;
+                if (moved.Before is { } before)
+                    TakeBack(to, before, moved.After);
+                to.Edition++;
+            }
+            else if (join.Sort == JoinSort.Split)
+            {
+                await EndLinksAsync(desk, join.FromId, ids, ended: false);
+                await EndLinksAsync(desk, join.ToId, ids, ended: true);
+                if (!await desk.Db.Projects.AnyAsync(p => p.ClientId == join.ToId && !ids.Contains(p.Id)))
+                    to.RemovedAt = desk.Now;
+            }
+            join.UndoneAt = desk.Now;
+        });
     }
 
     /// <summary>What the merge filled in goes again; what was edited since stays as it was edited.</summary>

@@ -181,24 +181,25 @@ public static class PeopleEndpoints
     /// <summary>Gives somebody a part in a project, or takes it.</summary>
     private static async Task SetPartAsync(Desk desk, ProjectId project, PartOfDto to)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var person = new PersonId(to.Person);
-        if (!await desk.Db.People.AnyAsync(p => p.Id == person && p.MergedInto == null && p.RemovedAt == null))
-            throw new InvalidException(("person", "There is no such person."));
-        var row = file.Row.People.FirstOrDefault(p => p.PersonId == person && p.Part == to.Part);
-        if (to.Has && row is null)
-            desk.Db.ProjectPeople.Add(
-                new()
-                {
-                    ProjectId = project,
-                    PersonId = person,
-                    Part = to.Part,
-                }
-            );
-        else if (!to.Has && row is not null)
-            desk.Db.ProjectPeople.Remove(row);
-        desk.Touch(project);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            var person = new PersonId(to.Person);
+            if (!await desk.Db.People.AnyAsync(p => p.Id == person && p.MergedInto == null && p.RemovedAt == null))
+                throw new InvalidException(("person", "There is no such person."));
+            var row = file.Row.People.FirstOrDefault(p => p.PersonId == person && p.Part == to.Part);
+            if (to.Has && row is null)
+                desk.Db.ProjectPeople.Add(
+                    new()
+                    {
+                        ProjectId = project,
+                        PersonId = person,
+                        Part = to.Part,
+                    }
+                );
+            else if (!to.Has && row is not null)
+                desk.Db.ProjectPeople.Remove(row);
+            act.Touch(project);
+        });
     }
 }

@@ -143,62 +143,65 @@ public static class PeopleList
         {
             throw new InvalidException(("text", e.Message));
         }
-        await using var transaction = await desk.BeginAsync();
-        var (made, known, unreachable) = (0, 0, new List<string>());
-        foreach (var card in cards)
+        return await desk.ActAsync(async act =>
         {
-            // an address nobody can write to is kept as a note, not as a way to reach them
-            var (given, name) = (MailAddress.Plain(card.Mail), ShortText.Of(card.Name, Typed.Most));
-            var mail = MailAddress.IsValid(given) ? given : null;
-            var notes =
-                mail == given ? card.Note ?? "" : $"{card.Note}\nMail as it was given: {ShortText.Of(given!)}".Trim();
-            var also = string.Join(
-                '\n',
-                card.MoreMails.Where(MailAddress.IsValid)
-                    .Concat(card.MorePhones)
-                    .Select(way => ShortText.Of(way))
-                    .Take(MostWays)
-            );
-            if (
-                await desk.Db.People.AnyAsync(p =>
-                    p.MergedInto == null
-                    && p.RemovedAt == null
-                    && (
-                        card.Uid != null && p.CardUid == card.Uid
-                        || p.Name == name
-                            && (
-                                mail != null && p.Mail == mail
-                                || card.Phone != null && p.Phone == card.Phone
-                                || card.Url != null && p.Profile == card.Url
-                            )
+            var (made, known, unreachable) = (0, 0, new List<string>());
+            foreach (var card in cards)
+            {
+                // an address nobody can write to is kept as a note, not as a way to reach them
+                var (given, name) = (MailAddress.Plain(card.Mail), ShortText.Of(card.Name, Typed.Most));
+                var mail = MailAddress.IsValid(given) ? given : null;
+                var notes =
+                    mail == given
+                        ? card.Note ?? ""
+                        : $"{card.Note}\nMail as it was given: {ShortText.Of(given!)}".Trim();
+                var also = string.Join(
+                    '\n',
+                    card.MoreMails.Where(MailAddress.IsValid)
+                        .Concat(card.MorePhones)
+                        .Select(way => ShortText.Of(way))
+                        .Take(MostWays)
+                );
+                if (
+                    await desk.Db.People.AnyAsync(p =>
+                        p.MergedInto == null
+                        && p.RemovedAt == null
+                        && (
+                            card.Uid != null && p.CardUid == card.Uid
+                            || p.Name == name
+                                && (
+                                    mail != null && p.Mail == mail
+                                    || card.Phone != null && p.Phone == card.Phone
+                                    || card.Url != null && p.Profile == card.Url
+                                )
+                        )
                     )
                 )
-            )
-                known++;
-            else if (mail is null && card.Phone is null && card.Url is null)
-                unreachable.Add(name);
-            else
-            {
-                desk.Db.People.Add(
-                    new()
-                    {
-                        Name = name,
-                        Organisation = card.Organisation,
-                        Mail = mail,
-                        Phone = card.Phone,
-                        Address = card.Address,
-                        Profile = card.Url,
-                        Notes = notes,
-                        Also = also,
-                        CardUid = card.Uid is { Length: <= 200 } ? card.Uid : null,
-                    }
-                );
-                made++;
-                await desk.Db.SaveChangesAsync();
+                    known++;
+                else if (mail is null && card.Phone is null && card.Url is null)
+                    unreachable.Add(name);
+                else
+                {
+                    desk.Db.People.Add(
+                        new()
+                        {
+                            Name = name,
+                            Organisation = card.Organisation,
+                            Mail = mail,
+                            Phone = card.Phone,
+                            Address = card.Address,
+                            Profile = card.Url,
+                            Notes = notes,
+                            Also = also,
+                            CardUid = card.Uid is { Length: <= 200 } ? card.Uid : null,
+                        }
+                    );
+                    made++;
+                    await desk.Db.SaveChangesAsync();
+                }
             }
-        }
-        await desk.CommitAsync(transaction);
-        return new(made, known, unreachable);
+            return new ReadCardsDto(made, known, unreachable);
+        });
     }
 
     private static IQueryable<PersonRow> Asked(Desk desk, PeopleQuery query)

@@ -177,17 +177,18 @@ public static class PersonPage
     /// <exception cref="StaleException">It was saved in another window meanwhile.</exception>
     public static async Task SaveAsync(Desk desk, PersonId id, PersonDetailsDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row =
-            await desk.Db.People.SingleOrDefaultAsync(p => p.Id == id && p.RemovedAt == null)
-            ?? throw new MissingException("person");
-        if (row.Edition != save.Edition)
-            throw new StaleException(Of(row));
-        Put(row, save);
-        row.Edition++;
-        foreach (var project in await desk.Db.Projects.Where(p => p.ClientId == id).Select(p => p.Id).ToListAsync())
-            desk.Touch(project);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row =
+                await desk.Db.People.SingleOrDefaultAsync(p => p.Id == id && p.RemovedAt == null)
+                ?? throw new MissingException("person");
+            if (row.Edition != save.Edition)
+                throw new StaleException(Of(row));
+            Put(row, save);
+            row.Edition++;
+            foreach (var project in await desk.Db.Projects.Where(p => p.ClientId == id).Select(p => p.Id).ToListAsync())
+                act.Touch(project);
+        });
     }
 
     public static async Task<PersonId> AddAsync(Desk desk, PersonDetailsDto save)

@@ -40,15 +40,16 @@ public static class ProjectEndpoints
             "/projects/{id:long}/notes",
             async (long id, NoteDto note, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(new(id));
-                await desk.RecordAsync(
-                    file,
-                    Actor.Owner,
-                    new Happening.NoteWritten(await Notes.AddAsync(desk, file.Id, NoteSort.Note, note.Text))
-                );
-                await desk.CommitAsync(transaction);
-                return TypedResults.NoContent();
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    await act.RecordAsync(
+                        file,
+                        Actor.Owner,
+                        new Happening.NoteWritten(await Notes.AddAsync(desk, file.Id, NoteSort.Note, note.Text))
+                    );
+                    return TypedResults.NoContent();
+                });
             }
         );
 

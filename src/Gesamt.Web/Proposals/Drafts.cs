@@ -78,30 +78,31 @@ public static class Drafts
     /// <exception cref="InvalidException">The letter has a gap, or says nothing.</exception>
     public static async Task<LetterRow> SendAsync(Desk desk, ProjectId project, string subject, string body)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (file.Case.End is not null)
-            throw new RefusedException("The project has ended. Take it up again first.");
-        if (Agreed(desk, file) is { } agreed)
-            throw new RefusedException(agreed);
-        var draft = await OfAsync(desk, file);
-        var offer = StoreJson.Read<Offer>(draft.Offer);
-        Pricing.Check(offer, desk.Today);
-        Pricing.Of(offer, Pricing.Suggested(offer), file.Case.MainDate?.Date, desk.Today, desk.Calendar);
-        var kindsContract = await desk
-            .Db.ContractTemplates.AsNoTracking()
-            .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-        if (ProposalState.Open(file.History)?.What.Version is { } open)
-            await desk.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
-        var version = await Versions.AddAsync(
-            desk,
-            project,
-            PaperSort.Proposal,
-            new ProposalSnapshot(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name)
-        );
-        var letter = await LettersOut.ClaimAsync(desk, file, subject, body, version.Id);
-        await desk.CommitAsync(transaction);
-        return letter;
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (file.Case.End is not null)
+                throw new RefusedException("The project has ended. Take it up again first.");
+            if (Agreed(desk, file) is { } agreed)
+                throw new RefusedException(agreed);
+            var draft = await OfAsync(desk, file);
+            var offer = StoreJson.Read<Offer>(draft.Offer);
+            Pricing.Check(offer, desk.Today);
+            Pricing.Of(offer, Pricing.Suggested(offer), file.Case.MainDate?.Date, desk.Today, desk.Calendar);
+            var kindsContract = await desk
+                .Db.ContractTemplates.AsNoTracking()
+                .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
+            if (ProposalState.Open(file.History)?.What.Version is { } open)
+                await act.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
+            var version = await Versions.AddAsync(
+                desk,
+                project,
+                PaperSort.Proposal,
+                new ProposalSnapshot(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name)
+            );
+            var letter = await LettersOut.ClaimAsync(act, file, subject, body, version.Id);
+            return letter;
+        });
     }
 
     /// <summary>Why no further proposal can go out: what is agreed, and may be signed, invoiced and paid, is not agreed a second time.</summary>

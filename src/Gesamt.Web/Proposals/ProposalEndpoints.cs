@@ -28,17 +28,18 @@ public static class ProposalEndpoints
             "/projects/{id:long}/proposal",
             async (long id, SaveDraftDto save, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(new(id));
-                var draft = await Drafts.SaveAsync(
-                    desk,
-                    file,
-                    Wire.Read(save.Offer, desk.Currency),
-                    save.Contract,
-                    save.Edition
-                );
-                await desk.CommitAsync(transaction);
-                return DraftDto.Of(desk, file, draft);
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    var draft = await Drafts.SaveAsync(
+                        desk,
+                        file,
+                        Wire.Read(save.Offer, desk.Currency),
+                        save.Contract,
+                        save.Edition
+                    );
+                    return DraftDto.Of(desk, file, draft);
+                });
             }
         );
 

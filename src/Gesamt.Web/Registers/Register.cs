@@ -8,6 +8,7 @@ using Gesamt.Formats.Tables;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Words;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -49,6 +50,7 @@ public enum RegisterGroup
 /// <summary>A view of the Register: what is shown of which projects, in which order.</summary>
 public sealed record RegisterQuery
 {
+    [FromQuery]
     public RegisterColumn[]? Columns { get; init; }
     public RegisterGroup? Group { get; init; }
     public string? Sort { get; init; }
@@ -64,6 +66,8 @@ public sealed record RegisterQuery
 
     /// <summary>Rows shown of each group.</summary>
     public int? Most { get; init; }
+
+    [FromQuery]
     public string[]? Details { get; init; }
 }
 

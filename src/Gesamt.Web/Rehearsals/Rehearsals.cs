@@ -80,36 +80,37 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
             throw new InvalidException(("name", "A name of 1 to 120 characters is needed."));
         if (!MailAddress.IsValid(desk.Studio.Mail))
             throw new RefusedException("Give the studio a mail address first.");
-        await using var transaction = await desk.BeginAsync();
-        // somebody who is nobody: their address leads nowhere (RFC 6761, 6.5)
-        var person = new PersonRow
+        return await desk.ActAsync(async act =>
         {
-            Name = make.Name.Trim(),
-            Mail = "rehearsal@example.invalid",
-            RemovedAt = desk.Now,
-        };
-        var row = await Inquiry.AddAsync(
-            desk,
-            new(make.Kind),
-            person,
-            new($"Rehearsal: {make.Name.Trim()}", null, null),
-            rehearsal: true
-        );
-        (row.ToOwner, row.WoundTo) = (make.ToOwner, desk.Now);
-        await desk.Db.SaveChangesAsync();
-        var file = await desk.OpenAsync(row.Id);
-        await desk.RecordAsync(
-            file,
-            Actor.Client,
-            [
-                new Happening.InquiryCame(null),
-                .. make.Date is { } date
-                    ? new Happening[] { new Happening.DateSet(file.Case.Kind.MainDate, date, null) }
-                    : [],
-            ]
-        );
-        await desk.CommitAsync(transaction);
-        return row.Id;
+            // somebody who is nobody: their address leads nowhere (RFC 6761, 6.5)
+            var person = new PersonRow
+            {
+                Name = make.Name.Trim(),
+                Mail = "rehearsal@example.invalid",
+                RemovedAt = desk.Now,
+            };
+            var row = await Inquiry.AddAsync(
+                desk,
+                new(make.Kind),
+                person,
+                new($"Rehearsal: {make.Name.Trim()}", null, null),
+                rehearsal: true
+            );
+            (row.ToOwner, row.WoundTo) = (make.ToOwner, desk.Now);
+            await desk.Db.SaveChangesAsync();
+            var file = await desk.OpenAsync(row.Id);
+            await act.RecordAsync(
+                file,
+                Actor.Client,
+                [
+                    new Happening.InquiryCame(null),
+                    .. make.Date is { } date
+                        ? new Happening[] { new Happening.DateSet(file.Case.Kind.MainDate, date, null) }
+                        : [],
+                ]
+            );
+            return row.Id;
+        });
     }
 
     /// <summary>Winds a rehearsal's clock on; all that is due until then acts, each at its own time.</summary>
@@ -174,10 +175,11 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
             at,
             async desk =>
             {
-                await using var transaction = await desk.BeginAsync();
-                await desk.RecordAsync(await desk.OpenAsync(id), Actor.Gesamt);
-                await desk.CommitAsync(transaction);
-                return true;
+                return await desk.ActAsync(async act =>
+                {
+                    await act.RecordAsync(await desk.OpenAsync(id), Actor.Gesamt);
+                    return true;
+                });
             }
         );
     }

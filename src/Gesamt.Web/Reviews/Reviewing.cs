@@ -28,89 +28,92 @@ public static class Reviewing
         bool beyond
     )
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (file.Case.End is not null)
-            throw new RefusedException("The project has ended. Take it up again first.");
-        if (ReviewRule.Open(file.History) is { } open)
-            throw new RefusedException(
-                $"Round {open.Round} is still with the client. Withdraw it first, or wait for the answer."
-            );
-        if (phase is not null && !file.Case.Kind.Phases.Contains(phase))
-            throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
-        var ids = files.Select(id => new FileId(id)).Distinct().ToList();
-        var drafts = await desk
-            .Db.Files.Where(f =>
-                f.ProjectId == project && ids.Contains(f.Id) && f.Group == FileGroup.Drafts && !f.Removed
-            )
-            .ToListAsync();
-        if (drafts.Count == 0 || drafts.Count != ids.Count)
-            throw new InvalidException(("files", "Choose one draft or several of this project."));
-        var round = ReviewRule.NextRound(file.History);
-        if (round > file.Case.Kind.Rounds && !beyond)
-            throw new InvalidException(
-                (
-                    "beyond",
-                    $"{file.Case.Kind.Rounds} rounds were agreed and this is round {round}. Say that a further one is meant, and what it costs, in the letter."
-                )
-            );
-        var row = new ReviewRow
+        return await desk.ActAsync(async act =>
         {
-            ProjectId = project,
-            PublicId = Codes.New(),
-            Phase = phase,
-            Files = StoreJson.Write(ids),
-            At = desk.Now,
-        };
-        desk.Db.Reviews.Add(row);
-        await desk.Db.SaveChangesAsync();
-        var shown = Sight.Shown(file.History);
-        await desk.RecordAsync(
-            file,
-            Actor.Owner,
-            [
-                .. Sight.IsOpen(file.History, PagePart.Drafts)
-                    ? []
-                    : new Happening[] { new Happening.PartOpened(PagePart.Drafts) },
-                .. ids.Where(id => !shown.Contains(id)).Select(id => new Happening.FileShown(id)),
-                new Happening.ReviewOpened(row.Id, phase),
-            ]
-        );
-        var letter = await LettersOut.ClaimAsync(desk, file, subject, body, null);
-        row.Words = letter.Body;
-        await desk.CommitAsync(transaction);
-        return letter;
+            var file = await desk.OpenAsync(project);
+            if (file.Case.End is not null)
+                throw new RefusedException("The project has ended. Take it up again first.");
+            if (ReviewRule.Open(file.History) is { } open)
+                throw new RefusedException(
+                    $"Round {open.Round} is still with the client. Withdraw it first, or wait for the answer."
+                );
+            if (phase is not null && !file.Case.Kind.Phases.Contains(phase))
+                throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+            var ids = files.Select(id => new FileId(id)).Distinct().ToList();
+            var drafts = await desk
+                .Db.Files.Where(f =>
+                    f.ProjectId == project && ids.Contains(f.Id) && f.Group == FileGroup.Drafts && !f.Removed
+                )
+                .ToListAsync();
+            if (drafts.Count == 0 || drafts.Count != ids.Count)
+                throw new InvalidException(("files", "Choose one draft or several of this project."));
+            var round = ReviewRule.NextRound(file.History);
+            if (round > file.Case.Kind.Rounds && !beyond)
+                throw new InvalidException(
+                    (
+                        "beyond",
+                        $"{file.Case.Kind.Rounds} rounds were agreed and this is round {round}. Say that a further one is meant, and what it costs, in the letter."
+                    )
+                );
+            var row = new ReviewRow
+            {
+                ProjectId = project,
+                PublicId = Codes.New(),
+                Phase = phase,
+                Files = StoreJson.Write(ids),
+                At = desk.Now,
+            };
+            desk.Db.Reviews.Add(row);
+            await desk.Db.SaveChangesAsync();
+            var shown = Sight.Shown(file.History);
+            await act.RecordAsync(
+                file,
+                Actor.Owner,
+                [
+                    .. Sight.IsOpen(file.History, PagePart.Drafts)
+                        ? []
+                        : new Happening[] { new Happening.PartOpened(PagePart.Drafts) },
+                    .. ids.Where(id => !shown.Contains(id)).Select(id => new Happening.FileShown(id)),
+                    new Happening.ReviewOpened(row.Id, phase),
+                ]
+            );
+            var letter = await LettersOut.ClaimAsync(act, file, subject, body, null);
+            row.Words = letter.Body;
+            return letter;
+        });
     }
 
     /// <summary>Takes a round back that was put up by mistake; it does not count.</summary>
     /// <exception cref="RefusedException">It was answered.</exception>
     public static async Task WithdrawAsync(Desk desk, ReviewId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (row, file) = await OpenAsync(desk, id);
-        if (ReviewRule.Open(file.History)?.Id != id)
-            throw new RefusedException("The client has answered it already.");
-        await desk.RecordAsync(
-            file,
-            Actor.Owner,
-            [new Happening.ReviewWithdrawn(id), .. FilesOf(row).Select(f => new Happening.FileHidden(f))]
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (row, file) = await OpenAsync(desk, id);
+            if (ReviewRule.Open(file.History)?.Id != id)
+                throw new RefusedException("The client has answered it already.");
+            await act.RecordAsync(
+                file,
+                Actor.Owner,
+                [new Happening.ReviewWithdrawn(id), .. FilesOf(row).Select(f => new Happening.FileHidden(f))]
+            );
+        });
     }
 
     /// <summary>An approval that does not hold: the round is open again and its phase goes on.</summary>
     public static async Task ReopenAsync(Desk desk, ReviewId id, Actor by)
     {
-        await using var transaction = await desk.BeginAsync();
-        var (row, file) = await OpenAsync(desk, id);
-        if (
-            ReviewRule.Of(file.History).LastOrDefault(r => r.Round is not null)
-                is not { State: ReviewState.Approved } last
-            || last.Id != id
-        )
-            throw new RefusedException("Only the approval of the last round can be taken back.");
-        await desk.RecordAsync(file, by, new Happening.ApprovalWithdrawn(id, row.Phase));
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (row, file) = await OpenAsync(desk, id);
+            if (
+                ReviewRule.Of(file.History).LastOrDefault(r => r.Round is not null)
+                    is not { State: ReviewState.Approved } last
+                || last.Id != id
+            )
+                throw new RefusedException("Only the approval of the last round can be taken back.");
+            await act.RecordAsync(file, by, new Happening.ApprovalWithdrawn(id, row.Phase));
+        });
     }
 
     /// <summary>What a client says of the open round: a remark, changes to make, or yes.</summary>
@@ -126,23 +129,24 @@ public static class Reviewing
         Func<ReviewRow, NoteId, Happening> what
     )
     {
-        await using var transaction = await desk.BeginAsync();
-        var row =
-            await desk.Db.Reviews.SingleOrDefaultAsync(r => r.PublicId == publicId && r.ProjectId == project)
-            ?? throw new MissingException("round");
-        var file = await desk.OpenAsync(project);
-        if (!Sight.IsOpen(file.History, PagePart.Drafts))
-            throw new MissingException("round");
-        if (ReviewRule.Open(file.History)?.Id != row.Id)
-            throw new RefusedException(
-                "This round has been answered, or taken back. Load the page again to see what is open."
-            );
-        var note = words is null ? default : await NoteAsync(desk, row, words);
-        var fact = what(row, note);
-        if (fact is not Happening.RemarkLeft)
-            row.AnsweredBy = person;
-        await desk.RecordAsync(file, Actor.Client, fact);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row =
+                await desk.Db.Reviews.SingleOrDefaultAsync(r => r.PublicId == publicId && r.ProjectId == project)
+                ?? throw new MissingException("round");
+            var file = await desk.OpenAsync(project);
+            if (!Sight.IsOpen(file.History, PagePart.Drafts))
+                throw new MissingException("round");
+            if (ReviewRule.Open(file.History)?.Id != row.Id)
+                throw new RefusedException(
+                    "This round has been answered, or taken back. Load the page again to see what is open."
+                );
+            var note = words is null ? default : await NoteAsync(desk, row, words);
+            var fact = what(row, note);
+            if (fact is not Happening.RemarkLeft)
+                row.AnsweredBy = person;
+            await act.RecordAsync(file, Actor.Client, fact);
+        });
     }
 
     /// <summary>The drafts of a round; none for one whose list is damaged.</summary>

@@ -54,60 +54,62 @@ public static class Asked
             return new(null);
         }
         desk.Db.ChangeTracker.Clear();
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var step = Held(file, reference);
-        ProjectId? made = null;
-        if (!answer.Yes)
-            await desk.RecordAsync(file, Actor.Owner, new Happening.StepSkipped(reference));
-        else
+        return await desk.ActAsync(async act =>
         {
-            if (step.Step.Action is StepAction.FollowOn follow)
-                made = await FollowOnAsync(desk, file, follow.Kind);
-            await StepActions.DoAsync(desk, file, step, Actor.Owner);
-        }
-        await desk.CommitAsync(transaction);
-        return new(made?.Value);
+            var file = await desk.OpenAsync(project);
+            var step = Held(file, reference);
+            ProjectId? made = null;
+            if (!answer.Yes)
+                await act.RecordAsync(file, Actor.Owner, new Happening.StepSkipped(reference));
+            else
+            {
+                if (step.Step.Action is StepAction.FollowOn follow)
+                    made = await FollowOnAsync(act, file, follow.Kind);
+                await StepActions.DoAsync(act, file, step, Actor.Owner);
+            }
+            return new AskedResultDto(made?.Value);
+        });
     }
 
     /// <summary>A project of another kind with the same client, at its beginning.</summary>
-    private static async Task<ProjectId> FollowOnAsync(Desk desk, ProjectFile file, string kindKey)
+    private static async Task<ProjectId> FollowOnAsync(Act act, ProjectFile file, string kindKey)
     {
         var kind =
-            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Key == kindKey && !k.Removed)
+            await act.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Key == kindKey && !k.Removed)
             ?? throw new RefusedException("This kind of work is not there any more.");
         var row = await Inquiry.AddAsync(
-            desk,
+            act.Desk,
             kind.Id,
             file.Row.Client!,
             new($"{kind.Name} for {file.Row.Title}", file.Row.Source, null),
             file.Row.Rehearsal
         );
-        await desk.RecordAsync(
-            await desk.OpenAsync(row.Id),
+        await act.RecordAsync(
+            await act.OpenAsync(row.Id),
             Actor.Owner,
             new Happening.InquiryCame(null),
             new Happening.MarkedFit()
         );
-        await desk.RecordAsync(file, Actor.Owner, new Happening.FollowedOn(row.Id));
+        await act.RecordAsync(file, Actor.Owner, new Happening.FollowedOn(row.Id));
         return row.Id;
     }
 
     private static async Task<AskedResultDto> AnswerOfferAsync(Desk desk, ProjectId project, RunId run, bool yes)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row =
-            await desk.Db.Runs.SingleOrDefaultAsync(r => r.Id == run && r.ProjectId == project && r.Offered)
-            ?? throw new RefusedException("This is not offered any more.");
-        row.Offered = false;
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(
-            await desk.OpenAsync(project),
-            Actor.Owner,
-            yes ? new Happening.RunBegan(run) : new Happening.RunDeclined(run)
-        );
-        await desk.CommitAsync(transaction);
-        return new(null);
+        return await desk.ActAsync(async act =>
+        {
+            var row =
+                await desk.Db.Runs.SingleOrDefaultAsync(r => r.Id == run && r.ProjectId == project && r.Offered)
+                ?? throw new RefusedException("This is not offered any more.");
+            row.Offered = false;
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(
+                await desk.OpenAsync(project),
+                Actor.Owner,
+                yes ? new Happening.RunBegan(run) : new Happening.RunDeclined(run)
+            );
+            return new AskedResultDto(null);
+        });
     }
 
     private static PlannedStep Held(ProjectFile file, StepRef reference) =>

@@ -83,21 +83,24 @@ public static class ProjectRoutines
             "/task-lists",
             async (long id, AddTasksDto add, Desk desk) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                var file = await desk.OpenAsync(new(id));
-                var list =
-                    await desk.Db.TaskLists.AsNoTracking().SingleOrDefaultAsync(l => l.Key == add.List && !l.Removed)
-                    ?? throw new InvalidException(("list", "There is no such task list."));
-                var all = StoreJson.Read<List<Work.ListedTask>>(list.Items).Count;
-                var made = await StepActions.MakeTasksAsync(
-                    desk,
-                    file,
-                    add.List,
-                    Enumerable.Range(0, all).Except(add.Leave).ToHashSet()
-                );
-                await desk.RecordAsync(file, Actor.Owner, [.. made]);
-                await desk.CommitAsync(transaction);
-                return new CountDto(made.Count);
+                return await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    var list =
+                        await desk
+                            .Db.TaskLists.AsNoTracking()
+                            .SingleOrDefaultAsync(l => l.Key == add.List && !l.Removed)
+                        ?? throw new InvalidException(("list", "There is no such task list."));
+                    var all = StoreJson.Read<List<Work.ListedTask>>(list.Items).Count;
+                    var made = await StepActions.MakeTasksAsync(
+                        desk,
+                        file,
+                        add.List,
+                        Enumerable.Range(0, all).Except(add.Leave).ToHashSet()
+                    );
+                    await act.RecordAsync(file, Actor.Owner, [.. made]);
+                    return new CountDto(made.Count);
+                });
             }
         );
     }
@@ -183,104 +186,108 @@ public static class ProjectRoutines
     /// <exception cref="RefusedException">The project has ended.</exception>
     private static async Task BeginAsync(Desk desk, ProjectId id, BeginRoutineDto begin)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        if (file.Case.End is not null)
-            throw new RefusedException("The project has ended. Take it up again first.");
-        var row =
-            await desk
-                .Db.Routines.AsNoTracking()
-                .SingleOrDefaultAsync(r => r.Id == begin.Routine && r.KindId == file.Row.KindId && !r.Removed)
-            ?? throw new InvalidException(("routine", "This project's kind has no such routine."));
-        if (row.Trouble.Length > 0)
-            throw new RefusedException($"It cannot run yet. {row.Trouble.Replace('\n', ' ')}");
-        var routine = StoreJson.Read<Routine>(row.Routine);
-        if (!routine.Variants.IsEmpty)
-            routine = routine.Of(
-                routine.Variants.FirstOrDefault(v => v.Name == begin.Variant)
-                    ?? throw new InvalidException(
-                        ("variant", $"Choose one of: {string.Join(", ", routine.Variants.Select(v => v.Name))}.")
-                    )
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            if (file.Case.End is not null)
+                throw new RefusedException("The project has ended. Take it up again first.");
+            var row =
+                await desk
+                    .Db.Routines.AsNoTracking()
+                    .SingleOrDefaultAsync(r => r.Id == begin.Routine && r.KindId == file.Row.KindId && !r.Removed)
+                ?? throw new InvalidException(("routine", "This project's kind has no such routine."));
+            if (row.Trouble.Length > 0)
+                throw new RefusedException($"It cannot run yet. {row.Trouble.Replace('\n', ' ')}");
+            var routine = StoreJson.Read<Routine>(row.Routine);
+            if (!routine.Variants.IsEmpty)
+                routine = routine.Of(
+                    routine.Variants.FirstOrDefault(v => v.Name == begin.Variant)
+                        ?? throw new InvalidException(
+                            ("variant", $"Choose one of: {string.Join(", ", routine.Variants.Select(v => v.Name))}.")
+                        )
+                );
+            routine = routine with { Steps = [.. routine.Steps.Where(step => !begin.LeaveOut.Contains(step.Key))] };
+            if (routine.Steps.IsEmpty)
+                throw new InvalidException(("leaveOut", "Leave at least one step in."));
+            var before = await desk.Db.Runs.CountAsync(r =>
+                r.ProjectId == id && (r.Key == row.Key || r.Key.StartsWith(row.Key + "#"))
             );
-        routine = routine with { Steps = [.. routine.Steps.Where(step => !begin.LeaveOut.Contains(step.Key))] };
-        if (routine.Steps.IsEmpty)
-            throw new InvalidException(("leaveOut", "Leave at least one step in."));
-        var before = await desk.Db.Runs.CountAsync(r =>
-            r.ProjectId == id && (r.Key == row.Key || r.Key.StartsWith(row.Key + "#"))
-        );
-        await desk.Ledger.BeginAsync(
-            file,
-            before == 0 ? routine : routine with { Key = $"{row.Key}#{before + 1}" },
-            desk.Now
-        );
-        await desk.RecordAsync(file, Actor.Owner);
-        await desk.CommitAsync(transaction);
+            await act.Ledger.BeginAsync(
+                file,
+                before == 0 ? routine : routine with { Key = $"{row.Key}#{before + 1}" },
+                desk.Now
+            );
+            await act.RecordAsync(file, Actor.Owner);
+        });
     }
 
     private static async Task ChooseAsync(Desk desk, ProjectId id, ChooseVariantDto choose)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var routine = StoreJson.Read<Routine>((await RoutineNames.RowAsync(desk, choose.Routine)).Routine);
-        if (routine.Variants.All(v => v.Name != choose.Variant))
-            throw new InvalidException(
-                ("variant", $"Choose one of: {string.Join(", ", routine.Variants.Select(v => v.Name))}.")
-            );
-        await desk.RecordAsync(file, Actor.Owner, new Happening.VariantChosen(routine.Key, choose.Variant));
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var routine = StoreJson.Read<Routine>((await RoutineNames.RowAsync(desk, choose.Routine)).Routine);
+            if (routine.Variants.All(v => v.Name != choose.Variant))
+                throw new InvalidException(
+                    ("variant", $"Choose one of: {string.Join(", ", routine.Variants.Select(v => v.Name))}.")
+                );
+            await act.RecordAsync(file, Actor.Owner, new Happening.VariantChosen(routine.Key, choose.Variant));
+        });
     }
 
     /// <summary>Stops every step that is still to come, takes back what has not left the house, and leaves out what was to go later.</summary>
     private static async Task<CountDto> StopAllAsync(Desk desk, ProjectId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var pending = Plan.Of(file.Case).Where(step => step.IsPending).ToList();
-        var later = await LaterAsync(desk, id).Include(l => l.Files).ToListAsync();
-        foreach (var letter in later)
-            if (
-                await desk.Db.Outbox.SingleOrDefaultAsync(o =>
-                    o.LetterId == letter.Id && o.State == OutboxState.Claimed && o.HandOverBegan == null
-                ) is
-                { } outgoing
-            )
-                LettersOut.TakeBack(desk, letter, outgoing);
-        foreach (
-            var letter in await desk
-                .Db.Letters.Where(l =>
-                    l.ProjectId == id
-                    && l.Step != null
-                    && (l.State == LetterState.Held || l.State == LetterState.PutOff)
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var pending = Plan.Of(file.Case).Where(step => step.IsPending).ToList();
+            var later = await LaterAsync(desk, id).Include(l => l.Files).ToListAsync();
+            foreach (var letter in later)
+                if (
+                    await desk.Db.Outbox.SingleOrDefaultAsync(o =>
+                        o.LetterId == letter.Id && o.State == OutboxState.Claimed && o.HandOverBegan == null
+                    ) is
+                    { } outgoing
                 )
-                .ToListAsync()
-        )
-            letter.State = LetterState.Stopped;
-        await desk.RecordAsync(
-            file,
-            Actor.Owner,
-            [.. pending.Select(step => new Happening.StepStopped(step.Ref, StopRule.ByHand))]
-        );
-        await desk.CommitAsync(transaction);
-        return new(pending.Count + later.Count);
+                    LettersOut.TakeBack(act, letter, outgoing);
+            foreach (
+                var letter in await desk
+                    .Db.Letters.Where(l =>
+                        l.ProjectId == id
+                        && l.Step != null
+                        && (l.State == LetterState.Held || l.State == LetterState.PutOff)
+                    )
+                    .ToListAsync()
+            )
+                letter.State = LetterState.Stopped;
+            await act.RecordAsync(
+                file,
+                Actor.Owner,
+                [.. pending.Select(step => new Happening.StepStopped(step.Ref, StopRule.ByHand))]
+            );
+            return new CountDto(pending.Count + later.Count);
+        });
     }
 
     /// <summary>What was stopped by hand goes on where it still lies ahead; the rest is named.</summary>
     private static async Task<GoOnDto> GoOnAsync(Desk desk, ProjectId id)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var resuming = Resuming.OfStoppedByHand(file.Case, desk.Now);
-        var names = await RoutineNames.OfAsync(desk);
-        await desk.RecordAsync(
-            file,
-            Actor.Owner,
-            [.. resuming.Ahead.Select(step => new Happening.StepReplanned(step.Ref))]
-        );
-        await desk.CommitAsync(transaction);
-        return new(
-            resuming.Ahead.Length,
-            [.. resuming.Missed.Select(step => RoutineWords.What(step.Step.Action, names))]
-        );
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var resuming = Resuming.OfStoppedByHand(file.Case, desk.Now);
+            var names = await RoutineNames.OfAsync(desk);
+            await act.RecordAsync(
+                file,
+                Actor.Owner,
+                [.. resuming.Ahead.Select(step => new Happening.StepReplanned(step.Ref))]
+            );
+            return new GoOnDto(
+                resuming.Ahead.Length,
+                [.. resuming.Missed.Select(step => RoutineWords.What(step.Step.Action, names))]
+            );
+        });
     }
 
     private static (int Ahead, int Missed) ByHand(ProjectFile file, Desk desk) =>

@@ -19,29 +19,29 @@ namespace Gesamt.Web.Routines;
 /// <summary>What steps do besides sending a letter, and what a sent letter of a step brings about.</summary>
 public static class StepActions
 {
-    /// <summary>Does what a step says and records that it is done. Inside the caller's transaction.</summary>
-    public static async Task DoAsync(Desk desk, ProjectFile file, PlannedStep step, Actor by)
+    /// <summary>Does what a step says and records that it is done.</summary>
+    public static async Task DoAsync(Act act, ProjectFile file, PlannedStep step, Actor by)
     {
-        var what = await OfAsync(desk, file, step);
-        await desk.RecordAsync(file, by, [.. what, new Happening.StepDone(step.Ref, null)]);
+        var what = await OfAsync(act, file, step);
+        await act.RecordAsync(file, by, [.. what, new Happening.StepDone(step.Ref, null)]);
     }
 
-    private static async Task<IReadOnlyList<Happening>> OfAsync(Desk desk, ProjectFile file, PlannedStep step)
+    private static async Task<IReadOnlyList<Happening>> OfAsync(Act act, ProjectFile file, PlannedStep step)
     {
         switch (step.Step.Action)
         {
             case StepAction.Tasks tasks:
-                return await MakeTasksAsync(desk, file, tasks.Key, null);
+                return await MakeTasksAsync(act.Desk, file, tasks.Key, null);
             case StepAction.OpenPart open:
                 return Sight.IsOpen(file.History, open.Part) ? [] : [new Happening.PartOpened(open.Part)];
             case StepAction.Label label:
-                await LabelAsync(desk, file, label);
+                await LabelAsync(act.Desk, file, label);
                 return [];
             case StepAction.Invoice:
-                await Issuing.IssueNextAsync(desk, file);
+                await Issuing.IssueNextAsync(act, file);
                 return [];
             case StepAction.Hook hook:
-                await HookCalls.QueueAsync(desk, file, hook.Name, Sending.KeyOf(step.Ref));
+                await HookCalls.QueueAsync(act, file, hook.Name, Sending.KeyOf(step.Ref));
                 return [];
             default:
                 return []; // what only asks or tells is over with its answer

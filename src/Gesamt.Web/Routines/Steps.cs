@@ -32,28 +32,29 @@ public static class Steps
     {
         if (await WaitsAsync(desk, file, due))
             return true;
-        // text and message are made before the transaction; it then only checks that nothing happened meanwhile
+        // the text is written before the act; it then only checks that nothing happened meanwhile
         var letter =
             due.Act != DueAct.Skip && due.Step.Step.Action.LetterKey is { } key
                 ? await PrepareAsync(desk, file, due, key)
                 : null;
-        var message = letter is { State: LetterState.Ready } ? Sending.Compose(desk, file.Row, letter) : null;
 
         KillPoints.Reach("claiming");
-        await using var transaction = await desk.BeginAsync();
-        if (await desk.Db.LastFactAsync(file.Id) != file.LastFact)
-            return false;
-        if (due.Act == DueAct.Skip)
-            await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));
-        else if (letter is not null)
-            await ClaimOrHoldAsync(desk, file, due, letter, message);
-        else if (due.Act == DueAct.Hold)
-            await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, null));
-        else
-            await StepActions.DoAsync(desk, file, due.Step, Actor.Gesamt);
-        await desk.CommitAsync(transaction);
+        var isDone = await desk.ActAsync(async act =>
+        {
+            if (await act.Db.LastFactAsync(file.Id) != file.LastFact)
+                return false;
+            if (due.Act == DueAct.Skip)
+                await act.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));
+            else if (letter is not null)
+                await ClaimOrHoldAsync(act, file, due, letter);
+            else if (due.Act == DueAct.Hold)
+                await act.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, null));
+            else
+                await StepActions.DoAsync(act, file, due.Step, Actor.Gesamt);
+            return true;
+        });
         KillPoints.Reach("claimed");
-        return true;
+        return isDone;
     }
 
     /// <summary>A letter already claimed is on its way; one to a client without a mail address waits, and the record says so.</summary>
@@ -78,10 +79,7 @@ public static class Steps
             ) is
             { } putOff
         )
-        {
-            putOff.State = LetterState.Held;
             return putOff;
-        }
         var filled = await Writing.FillAsync(desk, file, template, await StepActions.WordsAsync(desk, file, due.Step));
         var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: due.Act == DueAct.Act);
         letter.Template = template;
@@ -113,24 +111,18 @@ public static class Steps
             ) >= MostToOneAddress;
     }
 
-    private static async Task ClaimOrHoldAsync(
-        Desk desk,
-        ProjectFile file,
-        DueStep due,
-        LetterRow letter,
-        byte[]? message
-    )
+    private static async Task ClaimOrHoldAsync(Act act, ProjectFile file, DueStep due, LetterRow letter)
     {
         if (letter.Id.Value == 0)
-            desk.Db.Letters.Add(letter);
-        await desk.Db.SaveChangesAsync();
-        if (message is null)
-        {
-            await desk.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, letter.Id));
-            return;
-        }
+            act.Db.Letters.Add(letter);
+        else
+            letter.State = LetterState.Held;
+        await act.Db.SaveChangesAsync();
         // the key exists once: a step that was claimed before is refused by the database
-        Sending.Claim(desk, letter, Sending.KeyOf(letter), message, desk.Now);
+        if (letter.State == LetterState.Ready)
+            Sending.Claim(act, letter, Sending.KeyOf(letter), act.Now);
+        else
+            await act.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, letter.Id));
     }
 
     private static Task<string?> LastReceivedAsync(Desk desk, ProjectFile file) =>

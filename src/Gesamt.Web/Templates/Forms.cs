@@ -104,68 +104,71 @@ public static class Forms
 
     public static async Task<int> AddAsync(Desk desk, KindId kindId, string title, FormPurpose purpose)
     {
-        await using var transaction = await desk.BeginAsync();
-        var kind =
-            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId)
-            ?? throw new MissingException("kind");
-        if (title.Trim().Length is 0 or > 120)
-            throw new InvalidException(("title", "Write 1 to 120 characters."));
-        var row = new FormRow
+        return await desk.ActAsync(async act =>
         {
-            KindId = kindId,
-            Slug = await SlugAsync(desk, title),
-            Title = title.Trim(),
-            Intro = "",
-            Purpose = purpose,
-            Fields = StoreJson.Write(
-                purpose == FormPurpose.Inquiry ? Usual(StoreJson.Read<KindRules>(kind.Rules)) : Questions(purpose)
-            ),
-            Closed = purpose == FormPurpose.Inquiry,
-        };
-        desk.Db.Forms.Add(row);
-        await RoutineTrouble.RefreshAsync(desk);
-        await desk.CommitAsync(transaction);
-        return row.Id;
+            var kind =
+                await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == kindId)
+                ?? throw new MissingException("kind");
+            if (title.Trim().Length is 0 or > 120)
+                throw new InvalidException(("title", "Write 1 to 120 characters."));
+            var row = new FormRow
+            {
+                KindId = kindId,
+                Slug = await SlugAsync(desk, title),
+                Title = title.Trim(),
+                Intro = "",
+                Purpose = purpose,
+                Fields = StoreJson.Write(
+                    purpose == FormPurpose.Inquiry ? Usual(StoreJson.Read<KindRules>(kind.Rules)) : Questions(purpose)
+                ),
+                Closed = purpose == FormPurpose.Inquiry,
+            };
+            desk.Db.Forms.Add(row);
+            await RoutineTrouble.RefreshAsync(desk);
+            await desk.Db.SaveChangesAsync();
+            return row.Id;
+        });
     }
 
     /// <exception cref="InvalidException">A field is not as it must be; it is named by its place in the list.</exception>
     /// <exception cref="StaleException">It was saved in another window meanwhile.</exception>
     public static async Task SaveAsync(Desk desk, int id, SaveFormDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await desk.Db.Forms.SingleOrDefaultAsync(f => f.Id == id) ?? throw new MissingException("form");
-        if (row.Edition != save.Edition)
-            throw new StaleException(Of(row, ""));
-        List<(string, string)> errors =
-        [
-            .. FormRule
-                .MistakesIn(save.Fields, inquiry: row.Purpose == FormPurpose.Inquiry)
-                .Select(mistake => (mistake.Field, mistake.Words)),
-        ];
-        if (save.Fields.Length > MostFields)
-            errors.Add(("fields", $"A form has at most {MostFields} fields."));
-        if (save.Title.Trim().Length is 0 or > 120)
-            errors.Add(("title", "Write 1 to 120 characters."));
-        if (save.Intro.Length > 2_000)
-            errors.Add(("intro", "At most 2 000 characters."));
-        if (save.Thanks.Length > 500)
-            errors.Add(("thanks", "At most 500 characters."));
-        if (
-            save.GoTo is { Length: > 0 } goTo
-            && !(Uri.TryCreate(goTo, UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http")
-        )
-            errors.Add(("goTo", "An address that begins with https://, or nothing."));
-        if (errors.Count > 0)
-            throw new InvalidException([.. errors]);
-        (row.Title, row.Intro, row.Fields, row.Thanks) = (
-            save.Title.Trim(),
-            save.Intro.Trim(),
-            StoreJson.Write(save.Fields),
-            save.Thanks.Trim()
-        );
-        (row.GoTo, row.Source, row.Closed) = (Blank(save.GoTo), Blank(save.Source), save.Closed);
-        row.Edition++;
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row = await desk.Db.Forms.SingleOrDefaultAsync(f => f.Id == id) ?? throw new MissingException("form");
+            if (row.Edition != save.Edition)
+                throw new StaleException(Of(row, ""));
+            List<(string, string)> errors =
+            [
+                .. FormRule
+                    .MistakesIn(save.Fields, inquiry: row.Purpose == FormPurpose.Inquiry)
+                    .Select(mistake => (mistake.Field, mistake.Words)),
+            ];
+            if (save.Fields.Length > MostFields)
+                errors.Add(("fields", $"A form has at most {MostFields} fields."));
+            if (save.Title.Trim().Length is 0 or > 120)
+                errors.Add(("title", "Write 1 to 120 characters."));
+            if (save.Intro.Length > 2_000)
+                errors.Add(("intro", "At most 2 000 characters."));
+            if (save.Thanks.Length > 500)
+                errors.Add(("thanks", "At most 500 characters."));
+            if (
+                save.GoTo is { Length: > 0 } goTo
+                && !(Uri.TryCreate(goTo, UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http")
+            )
+                errors.Add(("goTo", "An address that begins with https://, or nothing."));
+            if (errors.Count > 0)
+                throw new InvalidException([.. errors]);
+            (row.Title, row.Intro, row.Fields, row.Thanks) = (
+                save.Title.Trim(),
+                save.Intro.Trim(),
+                StoreJson.Write(save.Fields),
+                save.Thanks.Trim()
+            );
+            (row.GoTo, row.Source, row.Closed) = (Blank(save.GoTo), Blank(save.Source), save.Closed);
+            row.Edition++;
+        });
     }
 
     /// <summary>Takes a form away; inquiries that came through it keep their answers.</summary>

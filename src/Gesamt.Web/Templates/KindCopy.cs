@@ -29,88 +29,90 @@ public static class KindCopy
     /// <exception cref="InvalidException">The name is none, or another kind's.</exception>
     public static async Task<KindId> CopyAsync(Desk desk, KindId from, CopyKindDto copy)
     {
-        await using var transaction = await desk.BeginAsync();
-        var source =
-            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == from && !k.Removed)
-            ?? throw new MissingException("kind");
-        var name = copy.Name.Trim();
-        if (name.Length is 0 or > 60)
-            throw new InvalidException(("name", "A name of 1 to 60 characters is needed."));
-        if (await desk.Db.Kinds.AnyAsync(k => k.Name == name && !k.Removed))
-            throw new InvalidException(("name", "Another kind has this name."));
-        var key = RoutineText.KeyOf(name);
-        if (await desk.Db.Kinds.AnyAsync(k => k.Key == key))
-            key = $"{key}-{Codes.New()[..4]}";
-        var kind = new KindRow
+        return await desk.ActAsync(async act =>
         {
-            Key = key,
-            Name = name,
-            Rules = source.Rules,
-            Position = source.Position + 1,
-        };
-        await desk
-            .Db.Kinds.Where(k => k.Position > source.Position)
-            .ExecuteUpdateAsync(set => set.SetProperty(k => k.Position, k => k.Position + 1));
-        desk.Db.Kinds.Add(kind);
-        await desk.Db.SaveChangesAsync();
-        if (!copy.Without.Contains(KindPart.Services))
-            desk.Db.Services.AddRange(
-                (
-                    await desk
-                        .Db.Services.AsNoTracking()
-                        .Where(s => s.KindId == from)
-                        .OrderBy(s => s.Position)
-                        .ToListAsync()
-                ).Select(s => new ServiceRow
-                {
-                    KindId = kind.Id,
-                    Title = s.Title,
-                    Detail = s.Detail,
-                    Unit = s.Unit,
-                    UnitPrice = s.UnitPrice,
-                    TaxPartsPerMillion = s.TaxPartsPerMillion,
-                    Position = s.Position,
-                })
-            );
-        if (
-            !copy.Without.Contains(KindPart.Contract)
-            && await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == from) is { } contract
-        )
-            desk.Db.ContractTemplates.Add(
-                new()
-                {
-                    KindId = kind.Id,
-                    Title = contract.Title,
-                    Body = contract.Body,
-                    Edition = 1,
-                }
-            );
-        if (!copy.Without.Contains(KindPart.Forms))
-            await FormsAsync(desk, from, kind, copy.WithoutForms);
-        if (!copy.Without.Contains(KindPart.Routines))
-            desk.Db.Routines.AddRange(
-                (
-                    await desk
-                        .Db.Routines.AsNoTracking()
-                        .Where(r => r.KindId == from && !r.Removed && !copy.WithoutRoutines.Contains(r.Id))
-                        .OrderBy(r => r.Position)
-                        .ThenBy(r => r.Id)
-                        .ToListAsync()
-                ).Select(
-                    (r, i) =>
-                        new RoutineRow
-                        {
-                            KindId = kind.Id,
-                            Key = r.Key,
-                            Routine = r.Routine,
-                            Off = true,
-                            Trouble = r.Trouble,
-                            Position = i,
-                        }
-                )
-            );
-        await desk.CommitAsync(transaction);
-        return kind.Id;
+            var source =
+                await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == from && !k.Removed)
+                ?? throw new MissingException("kind");
+            var name = copy.Name.Trim();
+            if (name.Length is 0 or > 60)
+                throw new InvalidException(("name", "A name of 1 to 60 characters is needed."));
+            if (await desk.Db.Kinds.AnyAsync(k => k.Name == name && !k.Removed))
+                throw new InvalidException(("name", "Another kind has this name."));
+            var key = RoutineText.KeyOf(name);
+            if (await desk.Db.Kinds.AnyAsync(k => k.Key == key))
+                key = $"{key}-{Codes.New()[..4]}";
+            var kind = new KindRow
+            {
+                Key = key,
+                Name = name,
+                Rules = source.Rules,
+                Position = source.Position + 1,
+            };
+            await desk
+                .Db.Kinds.Where(k => k.Position > source.Position)
+                .ExecuteUpdateAsync(set => set.SetProperty(k => k.Position, k => k.Position + 1));
+            desk.Db.Kinds.Add(kind);
+            await desk.Db.SaveChangesAsync();
+            if (!copy.Without.Contains(KindPart.Services))
+                desk.Db.Services.AddRange(
+                    (
+                        await desk
+                            .Db.Services.AsNoTracking()
+                            .Where(s => s.KindId == from)
+                            .OrderBy(s => s.Position)
+                            .ToListAsync()
+                    ).Select(s => new ServiceRow
+                    {
+                        KindId = kind.Id,
+                        Title = s.Title,
+                        Detail = s.Detail,
+                        Unit = s.Unit,
+                        UnitPrice = s.UnitPrice,
+                        TaxPartsPerMillion = s.TaxPartsPerMillion,
+                        Position = s.Position,
+                    })
+                );
+            if (
+                !copy.Without.Contains(KindPart.Contract)
+                && await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == from)
+                    is { } contract
+            )
+                desk.Db.ContractTemplates.Add(
+                    new()
+                    {
+                        KindId = kind.Id,
+                        Title = contract.Title,
+                        Body = contract.Body,
+                        Edition = 1,
+                    }
+                );
+            if (!copy.Without.Contains(KindPart.Forms))
+                await FormsAsync(desk, from, kind, copy.WithoutForms);
+            if (!copy.Without.Contains(KindPart.Routines))
+                desk.Db.Routines.AddRange(
+                    (
+                        await desk
+                            .Db.Routines.AsNoTracking()
+                            .Where(r => r.KindId == from && !r.Removed && !copy.WithoutRoutines.Contains(r.Id))
+                            .OrderBy(r => r.Position)
+                            .ThenBy(r => r.Id)
+                            .ToListAsync()
+                    ).Select(
+                        (r, i) =>
+                            new RoutineRow
+                            {
+                                KindId = kind.Id,
+                                Key = r.Key,
+                                Routine = r.Routine,
+                                Off = true,
+                                Trouble = r.Trouble,
+                                Position = i,
+                            }
+                    )
+                );
+            return kind.Id;
+        });
     }
 
     private static async Task FormsAsync(Desk desk, KindId from, KindRow kind, int[] without)
@@ -144,28 +146,30 @@ public static class KindCopy
 
     public static async Task OrderAsync(Desk desk, long[] kinds)
     {
-        await using var transaction = await desk.BeginAsync();
-        foreach (var row in await desk.Db.Kinds.ToListAsync())
-            if (Array.IndexOf(kinds, row.Id.Value) is >= 0 and var at)
-                row.Position = at;
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            foreach (var row in await desk.Db.Kinds.ToListAsync())
+                if (Array.IndexOf(kinds, row.Id.Value) is >= 0 and var at)
+                    row.Position = at;
+        });
     }
 
     /// <summary>Takes a kind away, or puts it back. Projects that began with it keep all that was pinned on them, and its name.</summary>
     /// <exception cref="RefusedException">A form of it is open: a page somewhere may still show it.</exception>
     public static async Task RemoveAsync(Desk desk, KindId id, bool removed)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
-        if (
-            removed
-            && await desk.Db.Forms.AnyAsync(f => f.KindId == id && !f.Closed && f.Purpose == FormPurpose.Inquiry)
-        )
-            throw new RefusedException("Close its inquiry forms first: a page somewhere may still show them.");
-        if (removed && await desk.Db.Kinds.CountAsync(k => !k.Removed) == 1)
-            throw new RefusedException("The last kind stays: a project begins with one.");
-        row.Removed = removed;
-        await RoutineTrouble.RefreshAsync(desk);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
+            if (
+                removed
+                && await desk.Db.Forms.AnyAsync(f => f.KindId == id && !f.Closed && f.Purpose == FormPurpose.Inquiry)
+            )
+                throw new RefusedException("Close its inquiry forms first: a page somewhere may still show them.");
+            if (removed && await desk.Db.Kinds.CountAsync(k => !k.Removed) == 1)
+                throw new RefusedException("The last kind stays: a project begins with one.");
+            row.Removed = removed;
+            await RoutineTrouble.RefreshAsync(desk);
+        });
     }
 }

@@ -81,72 +81,73 @@ public static class KindSettings
     /// <exception cref="InvalidException">A detail or part is not as it must be; it is named by its place in the list.</exception>
     public static async Task SaveAsync(Desk desk, KindId id, KindSettingsDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
-        var rules = StoreJson.Read<KindRules>(row.Rules);
-        if (row.Edition != save.Edition)
-            throw new StaleException(Of(row.Edition, rules));
-        List<(string, string)> errors = [];
-        for (var i = 0; i < save.Details.Length; i++)
+        await desk.ActAsync(async act =>
         {
-            var detail = save.Details[i];
-            if (detail.Name.Trim().Length is 0 or > 60)
-                errors.Add(($"details[{i}].name", "A name of 1 to 60 characters is needed."));
-            if (
-                Forms.Fills.Contains(detail.Name.Trim())
-                || save.Details.Take(i).Any(other => other.Name.Trim() == detail.Name.Trim())
-            )
-                errors.Add(($"details[{i}].name", "This name is taken."));
-            if (!Sorts.Contains(detail.Sort))
-                errors.Add(($"details[{i}].sort", $"One of: {string.Join(", ", Sorts)}."));
-            if (detail.Sort == FieldSort.OneOf && detail.Options is not { Length: >= 2 })
-                errors.Add(($"details[{i}].options", "Give at least two choices."));
-        }
-        for (var i = 0; i < save.Brief.Length; i++)
-        {
-            if (save.Brief[i].Name.Trim().Length is 0 or > 80)
-                errors.Add(($"brief[{i}].name", "A name of 1 to 80 characters is needed."));
-            if (
-                save.Brief[i].Key.Length is 0 or > 40
-                || save.Brief.Take(i).Any(other => other.Key == save.Brief[i].Key)
-            )
-                errors.Add(($"brief[{i}].key", "Each part has a key of its own."));
-        }
-        if (save.ReplyWithin is < 1 or > 30)
-            errors.Add(("replyWithin", "From 1 to 30 business days."));
-        if (errors.Count > 0)
-            throw new InvalidException([.. errors]);
-        row.Rules = StoreJson.Write(
-            rules with
+            var row = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
+            var rules = StoreJson.Read<KindRules>(row.Rules);
+            if (row.Edition != save.Edition)
+                throw new StaleException(Of(row.Edition, rules));
+            List<(string, string)> errors = [];
+            for (var i = 0; i < save.Details.Length; i++)
             {
-                Demands = [.. save.Details.Where(d => d.Demanded).Select(d => d.Name.Trim())],
-                Details =
-                [
-                    .. save.Details.Select(d => new DetailRule(
-                        d.Name.Trim(),
-                        d.Sort,
-                        d.Unit,
-                        d.Options is null ? null : [.. d.Options],
-                        d.Private
-                    )),
-                ],
-                Brief =
-                [
-                    .. save.Brief.Select(b => new BriefPart(
-                        b.Key,
-                        b.Name.Trim(),
-                        b.Group,
-                        b.Use,
-                        b.Private,
-                        b.From,
-                        b.AfterBooking
-                    )),
-                ],
-                FollowUps = save.FollowUps,
-                ReplyWithin = save.ReplyWithin,
+                var detail = save.Details[i];
+                if (detail.Name.Trim().Length is 0 or > 60)
+                    errors.Add(($"details[{i}].name", "A name of 1 to 60 characters is needed."));
+                if (
+                    Forms.Fills.Contains(detail.Name.Trim())
+                    || save.Details.Take(i).Any(other => other.Name.Trim() == detail.Name.Trim())
+                )
+                    errors.Add(($"details[{i}].name", "This name is taken."));
+                if (!Sorts.Contains(detail.Sort))
+                    errors.Add(($"details[{i}].sort", $"One of: {string.Join(", ", Sorts)}."));
+                if (detail.Sort == FieldSort.OneOf && detail.Options is not { Length: >= 2 })
+                    errors.Add(($"details[{i}].options", "Give at least two choices."));
             }
-        );
-        row.Edition++;
-        await desk.CommitAsync(transaction);
+            for (var i = 0; i < save.Brief.Length; i++)
+            {
+                if (save.Brief[i].Name.Trim().Length is 0 or > 80)
+                    errors.Add(($"brief[{i}].name", "A name of 1 to 80 characters is needed."));
+                if (
+                    save.Brief[i].Key.Length is 0 or > 40
+                    || save.Brief.Take(i).Any(other => other.Key == save.Brief[i].Key)
+                )
+                    errors.Add(($"brief[{i}].key", "Each part has a key of its own."));
+            }
+            if (save.ReplyWithin is < 1 or > 30)
+                errors.Add(("replyWithin", "From 1 to 30 business days."));
+            if (errors.Count > 0)
+                throw new InvalidException([.. errors]);
+            row.Rules = StoreJson.Write(
+                rules with
+                {
+                    Demands = [.. save.Details.Where(d => d.Demanded).Select(d => d.Name.Trim())],
+                    Details =
+                    [
+                        .. save.Details.Select(d => new DetailRule(
+                            d.Name.Trim(),
+                            d.Sort,
+                            d.Unit,
+                            d.Options is null ? null : [.. d.Options],
+                            d.Private
+                        )),
+                    ],
+                    Brief =
+                    [
+                        .. save.Brief.Select(b => new BriefPart(
+                            b.Key,
+                            b.Name.Trim(),
+                            b.Group,
+                            b.Use,
+                            b.Private,
+                            b.From,
+                            b.AfterBooking
+                        )),
+                    ],
+                    FollowUps = save.FollowUps,
+                    ReplyWithin = save.ReplyWithin,
+                }
+            );
+            row.Edition++;
+        });
     }
 }

@@ -78,45 +78,47 @@ public static class Kinds
     /// <exception cref="InvalidException">A service has no title, or a number is not one; the field is named by its place in the list.</exception>
     public static async Task SaveServicesAsync(Desk desk, KindId id, SaveServicesDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var kind = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
-        if (kind.Edition != save.Edition)
-            throw new StaleException(await OfAsync(desk, id));
-        if (save.Services.Length > MostServices)
-            throw new InvalidException(("services", $"A kind has at most {MostServices} services."));
-        List<(string, string)> errors = [];
-        var rows = save.Services.Select((service, i) => RowOf(id, service, i, errors)).ToList();
-        if (errors.Count > 0)
-            throw new InvalidException([.. errors]);
-        await desk.Db.Services.Where(s => s.KindId == id).ExecuteDeleteAsync();
-        desk.Db.Services.AddRange(rows);
-        kind.Edition++;
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var kind = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
+            if (kind.Edition != save.Edition)
+                throw new StaleException(await OfAsync(desk, id));
+            if (save.Services.Length > MostServices)
+                throw new InvalidException(("services", $"A kind has at most {MostServices} services."));
+            List<(string, string)> errors = [];
+            var rows = save.Services.Select((service, i) => RowOf(id, service, i, errors)).ToList();
+            if (errors.Count > 0)
+                throw new InvalidException([.. errors]);
+            await desk.Db.Services.Where(s => s.KindId == id).ExecuteDeleteAsync();
+            desk.Db.Services.AddRange(rows);
+            kind.Edition++;
+        });
     }
 
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
     public static async Task SaveContractAsync(Desk desk, KindId id, TextDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var kind = await KindAsync(desk, id);
-        var row = await desk.Db.ContractTemplates.FirstOrDefaultAsync(c => c.KindId == id);
-        if ((row?.Edition ?? 0) != save.Edition)
-            throw new StaleException(new TextDto(row!.Title, row.Body, row.Edition));
-        Check(("title", save.Title, 120), ("body", save.Body, 50_000));
-        LetterText.Parse(save.Body);
-        if (row is null)
-            desk.Db.ContractTemplates.Add(
-                new()
-                {
-                    KindId = kind.Id,
-                    Title = save.Title.Trim(),
-                    Body = save.Body.Trim(),
-                    Edition = 1,
-                }
-            );
-        else
-            (row.Title, row.Body, row.Edition) = (save.Title.Trim(), save.Body.Trim(), row.Edition + 1);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var kind = await KindAsync(desk, id);
+            var row = await desk.Db.ContractTemplates.FirstOrDefaultAsync(c => c.KindId == id);
+            if ((row?.Edition ?? 0) != save.Edition)
+                throw new StaleException(new TextDto(row!.Title, row.Body, row.Edition));
+            Check(("title", save.Title, 120), ("body", save.Body, 50_000));
+            LetterText.Parse(save.Body);
+            if (row is null)
+                desk.Db.ContractTemplates.Add(
+                    new()
+                    {
+                        KindId = kind.Id,
+                        Title = save.Title.Trim(),
+                        Body = save.Body.Trim(),
+                        Edition = 1,
+                    }
+                );
+            else
+                (row.Title, row.Body, row.Edition) = (save.Title.Trim(), save.Body.Trim(), row.Edition + 1);
+        });
     }
 
     private static ServiceRow RowOf(KindId id, ServiceDto service, int i, List<(string, string)> errors)

@@ -66,59 +66,65 @@ public static class LetterTexts
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
     public static async Task<string> SaveAsync(Desk desk, string? key, SaveLetterDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        await CheckAsync(desk, key, save);
-        LetterText.Parse(save.Subject);
-        LetterText.Parse(save.Body);
-        var row = key is null
-            ? null
-            : await desk.Db.LetterTemplates.Include(t => t.Files).SingleOrDefaultAsync(l => l.Key == key && !l.Removed)
-                ?? throw new MissingException("letter");
-        if (row is null)
-            desk.Db.LetterTemplates.Add(
-                row = new()
-                {
-                    Key = await NewKeyAsync(desk, save.Name),
-                    Name = "",
-                    Subject = "",
-                    Body = "",
-                }
+        return await desk.ActAsync(async act =>
+        {
+            await CheckAsync(desk, key, save);
+            LetterText.Parse(save.Subject);
+            LetterText.Parse(save.Body);
+            var row = key is null
+                ? null
+                : await desk
+                    .Db.LetterTemplates.Include(t => t.Files)
+                    .SingleOrDefaultAsync(l => l.Key == key && !l.Removed)
+                    ?? throw new MissingException("letter");
+            if (row is null)
+                desk.Db.LetterTemplates.Add(
+                    row = new()
+                    {
+                        Key = await NewKeyAsync(desk, save.Name),
+                        Name = "",
+                        Subject = "",
+                        Body = "",
+                    }
+                );
+            else if (row.Edition != save.Edition)
+                throw new StaleException(
+                    new SaveLetterDto(row.Name, row.Number, row.Subject, row.Body, row.Edition, [])
+                );
+            (row.Name, row.Number, row.Subject, row.Body, row.Edition) = (
+                save.Name.Trim(),
+                save.Number,
+                save.Subject.Trim(),
+                save.Body.Trim(),
+                row.Edition + 1
             );
-        else if (row.Edition != save.Edition)
-            throw new StaleException(new SaveLetterDto(row.Name, row.Number, row.Subject, row.Body, row.Edition, []));
-        (row.Name, row.Number, row.Subject, row.Body, row.Edition) = (
-            save.Name.Trim(),
-            save.Number,
-            save.Subject.Trim(),
-            save.Body.Trim(),
-            row.Edition + 1
-        );
-        row.Files =
-        [
-            .. (await LetterEndpoints.FilesAsync(desk, save.Files)).Select(f => new TemplateFileRow
-            {
-                Name = f.Name,
-                Hash = f.Hash,
-                Size = f.Size,
-                Type = f.Type,
-            }),
-        ];
-        await RoutineTrouble.RefreshAsync(desk);
-        await desk.CommitAsync(transaction);
-        return row.Key;
+            row.Files =
+            [
+                .. (await LetterEndpoints.FilesAsync(desk, save.Files)).Select(f => new TemplateFileRow
+                {
+                    Name = f.Name,
+                    Hash = f.Hash,
+                    Size = f.Size,
+                    Type = f.Type,
+                }),
+            ];
+            await RoutineTrouble.RefreshAsync(desk);
+            return row.Key;
+        });
     }
 
     /// <summary>Takes a letter away, or puts it back. Routines that send it stay off until it is back or they send another.</summary>
     public static async Task RemoveAsync(Desk desk, string key, bool removed)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row =
-            await desk.Db.LetterTemplates.SingleOrDefaultAsync(l => l.Key == key)
-            ?? throw new MissingException("letter");
-        // its number is free for another; one that is put back asks for a new one
-        (row.Removed, row.Number) = (removed, null);
-        await RoutineTrouble.RefreshAsync(desk);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row =
+                await desk.Db.LetterTemplates.SingleOrDefaultAsync(l => l.Key == key)
+                ?? throw new MissingException("letter");
+            // its number is free for another; one that is put back asks for a new one
+            (row.Removed, row.Number) = (removed, null);
+            await RoutineTrouble.RefreshAsync(desk);
+        });
     }
 
     private static async Task CheckAsync(Desk desk, string? key, SaveLetterDto save)

@@ -93,59 +93,62 @@ public static class RoutineTexts
     /// <exception cref="InvalidException">It has mistakes; each is named by its step and field.</exception>
     public static async Task SaveAsync(Desk desk, int id, SaveRoutineDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await RoutineNames.RowAsync(desk, id);
-        if (row.Edition != save.Edition)
-            throw new StaleException(RoutineShapes.Of(StoreJson.Read<Routine>(row.Routine)));
-        var routine = RoutineShapes.ToCore(row.Key, save.Routine);
-        var names = await RoutineNames.OfAsync(desk);
-        var mistakes = RoutineRule.MistakesIn(routine, names);
-        if (mistakes.Length > 0)
-            throw new InvalidException([.. mistakes.Select(m => (m.Path, m.Words))]);
-        (row.Routine, row.Trouble) = (StoreJson.Write(routine), "");
-        row.Edition++;
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row = await RoutineNames.RowAsync(desk, id);
+            if (row.Edition != save.Edition)
+                throw new StaleException(RoutineShapes.Of(StoreJson.Read<Routine>(row.Routine)));
+            var routine = RoutineShapes.ToCore(row.Key, save.Routine);
+            var names = await RoutineNames.OfAsync(desk);
+            var mistakes = RoutineRule.MistakesIn(routine, names);
+            if (mistakes.Length > 0)
+                throw new InvalidException([.. mistakes.Select(m => (m.Path, m.Words))]);
+            (row.Routine, row.Trouble) = (StoreJson.Write(routine), "");
+            row.Edition++;
+        });
     }
 
     /// <summary>A new routine of a kind: from text, as a copy, or empty. It is off until it is turned on.</summary>
     /// <exception cref="InvalidException">The text cannot be read; its line is named.</exception>
     public static async Task<int> AddAsync(Desk desk, NewRoutineDto make)
     {
-        await using var transaction = await desk.BeginAsync();
-        var kind =
-            await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == new KindId(make.Kind))
-            ?? throw new InvalidException(("kind", "Choose a kind of work."));
-        var routine =
-            make.Text is { } text ? Read(text)
-            : make.Copy is { } copied
-                ? StoreJson.Read<Routine>((await RoutineNames.RowAsync(desk, copied)).Routine) is var other
-                        ? other with
-                        {
-                            Name = make.Name ?? $"{other.Name}, copy",
-                            Key = "",
-                        }
-                    : throw new InvalidOperationException()
-            : new Routine("", make.Name ?? "", Cause.InquiryCame, []);
-        if (routine.Name.Trim().Length is 0 or > RoutineRule.LongestName)
-            throw new InvalidException(("name", $"A name of 1 to {RoutineRule.LongestName} characters is needed."));
-        var key = await FreeKeyAsync(
-            desk,
-            kind.Id,
-            routine.Key.Length > 0 ? routine.Key : RoutineText.KeyOf(routine.Name)
-        );
-        routine = routine with { Key = key, Name = routine.Name.Trim() };
-        var row = new RoutineRow
+        return await desk.ActAsync(async act =>
         {
-            KindId = kind.Id,
-            Key = key,
-            Routine = StoreJson.Write(routine),
-            Off = true,
-            Trouble = RoutineTrouble.Words(routine, await RoutineNames.OfAsync(desk)),
-            Position = await desk.Db.Routines.CountAsync(r => r.KindId == kind.Id),
-        };
-        desk.Db.Routines.Add(row);
-        await desk.CommitAsync(transaction);
-        return row.Id;
+            var kind =
+                await desk.Db.Kinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == new KindId(make.Kind))
+                ?? throw new InvalidException(("kind", "Choose a kind of work."));
+            var routine =
+                make.Text is { } text ? Read(text)
+                : make.Copy is { } copied
+                    ? StoreJson.Read<Routine>((await RoutineNames.RowAsync(desk, copied)).Routine) is var other
+                            ? other with
+                            {
+                                Name = make.Name ?? $"{other.Name}, copy",
+                                Key = "",
+                            }
+                        : throw new InvalidOperationException()
+                : new Routine("", make.Name ?? "", Cause.InquiryCame, []);
+            if (routine.Name.Trim().Length is 0 or > RoutineRule.LongestName)
+                throw new InvalidException(("name", $"A name of 1 to {RoutineRule.LongestName} characters is needed."));
+            var key = await FreeKeyAsync(
+                desk,
+                kind.Id,
+                routine.Key.Length > 0 ? routine.Key : RoutineText.KeyOf(routine.Name)
+            );
+            routine = routine with { Key = key, Name = routine.Name.Trim() };
+            var row = new RoutineRow
+            {
+                KindId = kind.Id,
+                Key = key,
+                Routine = StoreJson.Write(routine),
+                Off = true,
+                Trouble = RoutineTrouble.Words(routine, await RoutineNames.OfAsync(desk)),
+                Position = await desk.Db.Routines.CountAsync(r => r.KindId == kind.Id),
+            };
+            desk.Db.Routines.Add(row);
+            await desk.Db.SaveChangesAsync();
+            return row.Id;
+        });
     }
 
     /// <exception cref="InvalidException">A line cannot be read; its number and what is allowed are said.</exception>

@@ -55,56 +55,59 @@ public static class TaskLists
     /// <exception cref="InvalidException">A task has no title, or its distance is none; it is named by its place in the list.</exception>
     public static async Task<string> SaveAsync(Desk desk, string? key, SaveTaskListDto save)
     {
-        await using var transaction = await desk.BeginAsync();
-        List<(string, string)> errors = [];
-        if (save.Name.Trim().Length is 0 or > 80)
-            errors.Add(("name", "A name of 1 to 80 characters is needed."));
-        if (save.Items.Length is 0 or > MostItems)
-            errors.Add(("items", $"A list has 1 to {MostItems} tasks."));
-        for (var i = 0; i < save.Items.Length; i++)
+        return await desk.ActAsync(async act =>
         {
-            if (save.Items[i].Title.Trim().Length is 0 or > 200)
-                errors.Add(($"items[{i}].title", "Write 1 to 200 characters."));
-            if (save.Items[i].Count is > 3_650 or < -3_650)
-                errors.Add(($"items[{i}].count", "At most 3650."));
-            if (save.Items[i].Unit is SpanUnit.Minutes or SpanUnit.Hours)
-                errors.Add(($"items[{i}].unit", "Days, business days, weeks, months or years."));
-        }
-        if (errors.Count > 0)
-            throw new InvalidException([.. errors]);
-        var row = key is null
-            ? null
-            : await desk.Db.TaskLists.SingleOrDefaultAsync(l => l.Key == key && !l.Removed)
-                ?? throw new MissingException("task list");
-        if (row is null)
-            desk.Db.TaskLists.Add(row = new() { Key = await NewKeyAsync(desk, save.Name), Items = "[]" });
-        else if (row.Edition != save.Edition)
-            throw new StaleException(new SaveTaskListDto(row.Name, row.Edition, Items(row)));
-        (row.Name, row.Items) = (
-            save.Name.Trim(),
-            StoreJson.Write(
-                save.Items.Select(item => new ListedTask(
-                        item.Title.Trim(),
-                        new Span(item.Count, item.Unit),
-                        string.IsNullOrWhiteSpace(item.Phase) ? null : item.Phase
-                    ))
-                    .ToList()
-            )
-        );
-        row.Edition++;
-        await RoutineTrouble.RefreshAsync(desk);
-        await desk.CommitAsync(transaction);
-        return row.Key;
+            List<(string, string)> errors = [];
+            if (save.Name.Trim().Length is 0 or > 80)
+                errors.Add(("name", "A name of 1 to 80 characters is needed."));
+            if (save.Items.Length is 0 or > MostItems)
+                errors.Add(("items", $"A list has 1 to {MostItems} tasks."));
+            for (var i = 0; i < save.Items.Length; i++)
+            {
+                if (save.Items[i].Title.Trim().Length is 0 or > 200)
+                    errors.Add(($"items[{i}].title", "Write 1 to 200 characters."));
+                if (save.Items[i].Count is > 3_650 or < -3_650)
+                    errors.Add(($"items[{i}].count", "At most 3650."));
+                if (save.Items[i].Unit is SpanUnit.Minutes or SpanUnit.Hours)
+                    errors.Add(($"items[{i}].unit", "Days, business days, weeks, months or years."));
+            }
+            if (errors.Count > 0)
+                throw new InvalidException([.. errors]);
+            var row = key is null
+                ? null
+                : await desk.Db.TaskLists.SingleOrDefaultAsync(l => l.Key == key && !l.Removed)
+                    ?? throw new MissingException("task list");
+            if (row is null)
+                desk.Db.TaskLists.Add(row = new() { Key = await NewKeyAsync(desk, save.Name), Items = "[]" });
+            else if (row.Edition != save.Edition)
+                throw new StaleException(new SaveTaskListDto(row.Name, row.Edition, Items(row)));
+            (row.Name, row.Items) = (
+                save.Name.Trim(),
+                StoreJson.Write(
+                    save.Items.Select(item => new ListedTask(
+                            item.Title.Trim(),
+                            new Span(item.Count, item.Unit),
+                            string.IsNullOrWhiteSpace(item.Phase) ? null : item.Phase
+                        ))
+                        .ToList()
+                )
+            );
+            row.Edition++;
+            await RoutineTrouble.RefreshAsync(desk);
+            return row.Key;
+        });
     }
 
     public static async Task RemoveAsync(Desk desk, string key, bool removed)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row =
-            await desk.Db.TaskLists.SingleOrDefaultAsync(l => l.Key == key) ?? throw new MissingException("task list");
-        row.Removed = removed;
-        await RoutineTrouble.RefreshAsync(desk);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row =
+                await desk.Db.TaskLists.SingleOrDefaultAsync(l => l.Key == key)
+                ?? throw new MissingException("task list");
+            row.Removed = removed;
+            await RoutineTrouble.RefreshAsync(desk);
+        });
     }
 
     private static async Task<string> NewKeyAsync(Desk desk, string name)

@@ -27,17 +27,19 @@ public sealed class Ticker(
     Live live,
     TimeProvider time,
     Settings settings,
+    IHostApplicationLifetime life,
     ILogger<Ticker> log
 ) : BackgroundService
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60),
-        BetweenUpkeep = TimeSpan.FromMinutes(5);
+        BetweenUpkeep = TimeSpan.FromMinutes(5),
+        AfterStart = TimeSpan.FromMilliseconds(500);
     private readonly SemaphoreSlim fetching = new(1, 1),
         acting = new(1, 1);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        await Task.Yield();
+        await StartedAsync(stoppingToken);
         // two copies may run on one folder, but only one of them ticks; a kill frees the lock
         await using var copy = await OnlyCopyAsync(stoppingToken);
         await Task.WhenAll(
@@ -46,6 +48,16 @@ public sealed class Ticker(
             LoopAsync(PapersAsync, _ => Task.FromResult(Longest), stoppingToken),
             UpkeepAsync(stoppingToken)
         );
+    }
+
+    /// <summary>Whoever waits for the first page goes before what nobody watches.</summary>
+    private async Task StartedAsync(CancellationToken stop)
+    {
+        var started = new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously);
+        await using var one = life.ApplicationStarted.Register(() => started.TrySetResult());
+        await using var other = stop.Register(() => started.TrySetCanceled(stop));
+        await started.Task;
+        await Task.Delay(AfterStart, stop);
     }
 
     private async Task LoopAsync(
@@ -201,9 +213,10 @@ public sealed class Ticker(
             }),
             async (desk, project) =>
             {
-                await using var transaction = await desk.BeginAsync();
-                await desk.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
-                await desk.CommitAsync(transaction);
+                await desk.ActAsync(async act =>
+                {
+                    await act.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
+                });
             },
             stop
         );

@@ -125,66 +125,67 @@ public static class Happened
             await Contracting.CountersignAsync(desk, id, what.Words ?? "", address, agent);
             return;
         }
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        if (!Possible(file, desk.Now).Contains(what.Sort))
-            throw new RefusedException("This cannot be said of the project as it stands now. Load the page again.");
-        var happened = InstantOf(desk, what.On);
-        switch (what.Sort)
+        await desk.ActAsync(async act =>
         {
-            case HappenedSort.Paid:
-                await PaidAsync(desk, file, what, happened);
-                break;
-            case HappenedSort.SignedOnPaper:
-                await desk.RecordAtAsync(
-                    file,
-                    Actor.Owner,
-                    happened,
-                    await Agreements.PaperAsync(desk, file, what.File is { } scan ? new FileId(scan) : null)
-                );
-                await Issuing.IssueBookingAsync(desk, file);
-                break;
-            case HappenedSort.PriceAgreed:
-                await desk.RecordAtAsync(
-                    file,
-                    Actor.Owner,
-                    happened,
-                    [.. Withdrawn(file), await PriceAsync(desk, file, what)]
-                );
-                break;
-            case HappenedSort.BookedStraightAway:
-                await BookStraightAwayAsync(desk, file, what, happened);
-                break;
-            case HappenedSort.HandedOver:
-                await desk.RecordAtAsync(
-                    file,
-                    Actor.Owner,
-                    happened,
-                    [new Happening.HandedOver(), .. await Tasks.CloseUpAsync(desk, file)]
-                );
-                break;
-            case HappenedSort.Waived:
-                await desk.RecordAtAsync(
-                    file,
-                    Actor.Owner,
-                    happened,
-                    new Happening.GateWaived((Gate)file.Row.Standing.Stage, await ReasonAsync(desk, id, what))
-                );
-                await Issuing.IssueBookingAsync(desk, file);
-                break;
-            case HappenedSort.NotAFit
-            or HappenedSort.Referred
-            or HappenedSort.Lost
-            or HappenedSort.GoneQuiet
-            or HappenedSort.Cancelled
-            or HappenedSort.NotAnInquiry:
-                await EndAsync(desk, file, what, happened);
-                break;
-            default:
-                await desk.RecordAtAsync(file, Actor.Owner, happened, await FactAsync(desk, id, what));
-                break;
-        }
-        await desk.CommitAsync(transaction);
+            var file = await desk.OpenAsync(id);
+            if (!Possible(file, desk.Now).Contains(what.Sort))
+                throw new RefusedException("This cannot be said of the project as it stands now. Load the page again.");
+            var happened = InstantOf(desk, what.On);
+            switch (what.Sort)
+            {
+                case HappenedSort.Paid:
+                    await PaidAsync(act, file, what, happened);
+                    break;
+                case HappenedSort.SignedOnPaper:
+                    await act.RecordAtAsync(
+                        file,
+                        Actor.Owner,
+                        happened,
+                        await Agreements.PaperAsync(desk, file, what.File is { } scan ? new FileId(scan) : null)
+                    );
+                    await Issuing.IssueBookingAsync(act, file);
+                    break;
+                case HappenedSort.PriceAgreed:
+                    await act.RecordAtAsync(
+                        file,
+                        Actor.Owner,
+                        happened,
+                        [.. Withdrawn(file), await PriceAsync(desk, file, what)]
+                    );
+                    break;
+                case HappenedSort.BookedStraightAway:
+                    await BookStraightAwayAsync(act, file, what, happened);
+                    break;
+                case HappenedSort.HandedOver:
+                    await act.RecordAtAsync(
+                        file,
+                        Actor.Owner,
+                        happened,
+                        [new Happening.HandedOver(), .. await Tasks.CloseUpAsync(desk, file)]
+                    );
+                    break;
+                case HappenedSort.Waived:
+                    await act.RecordAtAsync(
+                        file,
+                        Actor.Owner,
+                        happened,
+                        new Happening.GateWaived((Gate)file.Row.Standing.Stage, await ReasonAsync(desk, id, what))
+                    );
+                    await Issuing.IssueBookingAsync(act, file);
+                    break;
+                case HappenedSort.NotAFit
+                or HappenedSort.Referred
+                or HappenedSort.Lost
+                or HappenedSort.GoneQuiet
+                or HappenedSort.Cancelled
+                or HappenedSort.NotAnInquiry:
+                    await EndAsync(act, file, what, happened);
+                    break;
+                default:
+                    await act.RecordAtAsync(file, Actor.Owner, happened, await FactAsync(desk, id, what));
+                    break;
+            }
+        });
     }
 
     private static async Task<Happening> FactAsync(Desk desk, ProjectId id, HappenedDto what) =>
@@ -205,25 +206,25 @@ public static class Happened
         };
 
     /// <summary>Ending withdraws what is out and, if wanted, credits what is unpaid; what was paid is untouched.</summary>
-    private static async Task EndAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
+    private static async Task EndAsync(Act act, ProjectFile file, HappenedDto what, Instant happened)
     {
-        var person = what.Colleague is { } id ? await Letters.Writing.ColleagueAsync(desk, id) : null;
+        var person = what.Colleague is { } id ? await Letters.Writing.ColleagueAsync(act.Desk, id) : null;
         var colleague = person?.Name;
         if (what.Sort == HappenedSort.Referred && colleague is null && string.IsNullOrWhiteSpace(what.Words))
             throw new InvalidException(("words", "Name the colleague it was referred to."));
         var said = string.Join(". ", new[] { colleague, what.Words }.Where(text => !string.IsNullOrWhiteSpace(text)));
-        NoteId? words = said.Length == 0 ? null : await Notes.AddAsync(desk, file.Id, NoteSort.Note, said);
+        NoteId? words = said.Length == 0 ? null : await Notes.AddAsync(act.Desk, file.Id, NoteSort.Note, said);
         if (!string.IsNullOrWhiteSpace(what.Body))
             await Letters.LettersOut.ClaimAsync(
-                desk,
+                act,
                 file,
                 new Letters.Written(what.Subject ?? "", what.Body),
                 with: Letters.Writing.About(person)
             );
         if (what.Credit)
             foreach (var (invoice, _) in Owed.Open(file.History).ToList())
-                await Issuing.CreditAsync(desk, file, invoice.What);
-        await desk.RecordAtAsync(
+                await Issuing.CreditAsync(act, file, invoice.What);
+        await act.RecordAtAsync(
             file,
             Actor.Owner,
             happened,
@@ -232,20 +233,20 @@ public static class Happened
     }
 
     /// <summary>A trusted client is booked on their word: the price is agreed, nothing is due on booking, and no contract is asked for.</summary>
-    private static async Task BookStraightAwayAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
+    private static async Task BookStraightAwayAsync(Act act, ProjectFile file, HappenedDto what, Instant happened)
     {
-        var why = await ReasonAsync(desk, file.Id, what);
-        var price = await PriceAsync(desk, file, what with { OnBooking = "0" });
+        var why = await ReasonAsync(act.Desk, file.Id, what);
+        var price = await PriceAsync(act.Desk, file, what with { OnBooking = "0" });
         Happening[] waived = file.Case.Kind.Gates.Contains(Gate.Contract)
             ? [new Happening.GateWaived(Gate.Contract, why)]
             : [];
-        await desk.RecordAtAsync(
+        await act.RecordAtAsync(
             file,
             Actor.Owner,
             happened,
             [new Happening.MarkedFit(), .. Withdrawn(file), price, .. waived]
         );
-        await Issuing.IssueBookingAsync(desk, file);
+        await Issuing.IssueBookingAsync(act, file);
     }
 
     private static EndReason ReasonOf(HappenedSort sort) =>
@@ -269,9 +270,9 @@ public static class Happened
             ? [new Happening.ContractVoided(sent.What.Contract)]
             : [];
 
-    private static async Task PaidAsync(Desk desk, ProjectFile file, HappenedDto what, Instant happened)
+    private static async Task PaidAsync(Act act, ProjectFile file, HappenedDto what, Instant happened)
     {
-        var amount = AmountOf(desk, what.Amount, "amount");
+        var amount = AmountOf(act.Desk, what.Amount, "amount");
         var open = Owed.Open(file.History).ToList();
         var (most, invoice) =
             what.Invoice is { } id
@@ -280,8 +281,8 @@ public static class Happened
             : what.Invoice is null && open.Count == 0 && AgreedPrice.Of(file.History) is { } price
                 ? (
                     price.Agreed
-                        - Owed.Credited(file.History, desk.Currency)
-                        - Payments.Total(file.History, desk.Currency),
+                        - Owed.Credited(file.History, act.Currency)
+                        - Payments.Total(file.History, act.Currency),
                     null
                 )
             : throw new InvalidException(("invoice", "Choose the invoice that was paid."));
@@ -291,7 +292,7 @@ public static class Happened
             );
         if (what.Means is not { } means)
             throw new InvalidException(("means", "Say how it was paid: by transfer, by cheque or in cash."));
-        await Checkout.BookAsync(desk, file, invoice, amount, means, null, Actor.Owner, happened);
+        await Checkout.BookAsync(act, file, invoice, amount, means, null, Actor.Owner, happened);
     }
 
     private static Task<Happening> PriceAsync(Desk desk, ProjectFile file, HappenedDto what)
@@ -336,20 +337,21 @@ public static class Happened
     /// <exception cref="RefusedException">It was taken back already, or came through a provider.</exception>
     public static async Task VoidAsync(Desk desk, ProjectId id, PaymentId payment)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(id);
-        var row =
-            await desk.Db.Payments.SingleOrDefaultAsync(p => p.Id == payment && p.ProjectId == id)
-            ?? throw new MissingException("payment");
-        if (row.GoneAt is not null)
-            throw new RefusedException("This payment was taken back already.");
-        if (row.Reference is not null)
-            throw new RefusedException(
-                "This payment came through the card provider; it is given back there, not taken back here."
-            );
-        row.GoneAt = desk.Now;
-        await desk.RecordAsync(file, Actor.Owner, new Happening.PaymentVoided(payment));
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(id);
+            var row =
+                await desk.Db.Payments.SingleOrDefaultAsync(p => p.Id == payment && p.ProjectId == id)
+                ?? throw new MissingException("payment");
+            if (row.GoneAt is not null)
+                throw new RefusedException("This payment was taken back already.");
+            if (row.Reference is not null)
+                throw new RefusedException(
+                    "This payment came through the card provider; it is given back there, not taken back here."
+                );
+            row.GoneAt = desk.Now;
+            await act.RecordAsync(file, Actor.Owner, new Happening.PaymentVoided(payment));
+        });
     }
 
     private static bool IsOpen(ProjectFile file, Gate gate) =>

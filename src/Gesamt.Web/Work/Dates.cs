@@ -33,44 +33,46 @@ public static class Dates
     /// <exception cref="InvalidException">It is the date it has already, or one out of reach.</exception>
     public static async Task<RedatingDto> MoveAsync(Desk desk, ProjectId project, MoveDateDto move)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var name = file.Case.Kind.MainDate;
-        if (move.To == file.Case.MainDate?.Date)
-            throw new InvalidException(("to", $"The {name} is {DateWords.Long(move.To)} already."));
-        if (move.To < desk.Today.PlusYears(-20) || move.To > desk.Today.PlusYears(20))
-            throw new InvalidException(("to", "Choose a date within twenty years."));
-        var moved = Redating.Of(file.Case, move.To, desk.Now);
-        var preview = await PreviewAsync(desk, file, move.To, moved);
-        if (!move.Confirmed)
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            var name = file.Case.Kind.MainDate;
+            if (move.To == file.Case.MainDate?.Date)
+                throw new InvalidException(("to", $"The {name} is {DateWords.Long(move.To)} already."));
+            if (move.To < desk.Today.PlusYears(-20) || move.To > desk.Today.PlusYears(20))
+                throw new InvalidException(("to", "Choose a date within twenty years."));
+            var moved = Redating.Of(file.Case, move.To, desk.Now);
+            var preview = await PreviewAsync(desk, file, move.To, moved);
+            if (!move.Confirmed)
+                return preview;
+            var also = moved.Where(one => move.Also.Contains(KeyOf(one))).ToHashSet();
+            var facts = Redating.Facts(file.Case, move.To, desk.Now, also);
+            await ApplyAsync(desk, facts);
+            await act.RecordAsync(file, Actor.Owner, [.. facts]);
             return preview;
-        var also = moved.Where(one => move.Also.Contains(KeyOf(one))).ToHashSet();
-        var facts = Redating.Facts(file.Case, move.To, desk.Now, also);
-        await ApplyAsync(desk, facts);
-        await desk.RecordAsync(file, Actor.Owner, [.. facts]);
-        await desk.CommitAsync(transaction);
-        return preview;
+        });
     }
 
     /// <summary>Fixes a planned step to a day and time, or lets it be counted from its cause again.</summary>
     /// <exception cref="RefusedException">It has acted, or was stopped.</exception>
     public static async Task FixAsync(Desk desk, ProjectId project, StepMoveDto move)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var reference = new StepRef(new(move.Run), move.Step, move.Occurrence);
-        var step =
-            Plan.Of(file.Case).FirstOrDefault(step => step.Ref == reference) ?? throw new MissingException("step");
-        if (!step.IsPending)
-            throw new RefusedException("This step has acted, was skipped or was stopped. Load the page again.");
-        if (move.At is { } at && desk.Calendar.At(at) < desk.Now)
-            throw new InvalidException(("at", "Choose a time that is still ahead."));
-        var facts = new List<Happening> { new Happening.StepReplanned(reference) };
-        if (move.At is { } when)
-            facts.Add(new Happening.StepFixed(reference, when));
-        await ApplyAsync(desk, facts);
-        await desk.RecordAsync(file, Actor.Owner, [.. facts]);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            var reference = new StepRef(new(move.Run), move.Step, move.Occurrence);
+            var step =
+                Plan.Of(file.Case).FirstOrDefault(step => step.Ref == reference) ?? throw new MissingException("step");
+            if (!step.IsPending)
+                throw new RefusedException("This step has acted, was skipped or was stopped. Load the page again.");
+            if (move.At is { } at && desk.Calendar.At(at) < desk.Now)
+                throw new InvalidException(("at", "Choose a time that is still ahead."));
+            var facts = new List<Happening> { new Happening.StepReplanned(reference) };
+            if (move.At is { } when)
+                facts.Add(new Happening.StepFixed(reference, when));
+            await ApplyAsync(desk, facts);
+            await act.RecordAsync(file, Actor.Owner, [.. facts]);
+        });
     }
 
     /// <summary>Tasks get their new days; held letters that are planned again are written anew when their time comes.</summary>

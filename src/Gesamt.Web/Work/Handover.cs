@@ -28,86 +28,91 @@ public static class Handover
     /// <exception cref="RefusedException">It is not booked yet, was handed over already, or has ended.</exception>
     public static async Task<LetterRow> HandOverAsync(Desk desk, ProjectId project, HandOverDto over)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (file.Case.End is not null)
-            throw new RefusedException("The project has ended. Take it up again first.");
-        if (file.Row.Standing.Stage < Stage.Delivery)
-            throw new RefusedException(
-                "The work is handed over once the project is booked and paid as agreed. Say “What happened?” if that came outside."
-            );
-        if (file.History.Any<Happening.HandedOver>())
-            throw new RefusedException("The work was handed over already.");
-        var shown = Sight.Shown(file.History);
-        List<Happening> facts = [];
-        foreach (var final in over.Files)
+        return await desk.ActAsync(async act =>
         {
-            var row = await KeptFiles.OneAsync(desk, project, new(final.File));
-            if (row.Group != FileGroup.Final || row.Removed)
-                throw new InvalidException(("files", $"“{row.Name}” is not among the final files."));
-            row.Use = KeptFiles.UseOf(final.Use);
-            if (row.Use.Length == 0)
-                throw new InvalidException(($"use:{final.File}", $"Say in a few words what “{row.Name}” is for."));
-            if (!shown.Contains(row.Id))
-                facts.Add(new Happening.FileShown(row.Id));
-        }
-        if (!Sight.IsOpen(file.History, PagePart.Files))
-            facts.Add(new Happening.PartOpened(PagePart.Files));
-        facts.Add(new Happening.HandedOver());
-        facts.AddRange(await Tasks.CloseUpAsync(desk, file));
-        await desk.RecordAsync(file, Actor.Owner, [.. facts]);
-        var letter = await LettersOut.ClaimAsync(desk, file, over.Subject, over.Body, null);
-        await desk.CommitAsync(transaction);
-        return letter;
+            var file = await desk.OpenAsync(project);
+            if (file.Case.End is not null)
+                throw new RefusedException("The project has ended. Take it up again first.");
+            if (file.Row.Standing.Stage < Stage.Delivery)
+                throw new RefusedException(
+                    "The work is handed over once the project is booked and paid as agreed. Say “What happened?” if that came outside."
+                );
+            if (file.History.Any<Happening.HandedOver>())
+                throw new RefusedException("The work was handed over already.");
+            var shown = Sight.Shown(file.History);
+            List<Happening> facts = [];
+            foreach (var final in over.Files)
+            {
+                var row = await KeptFiles.OneAsync(desk, project, new(final.File));
+                if (row.Group != FileGroup.Final || row.Removed)
+                    throw new InvalidException(("files", $"“{row.Name}” is not among the final files."));
+                row.Use = KeptFiles.UseOf(final.Use);
+                if (row.Use.Length == 0)
+                    throw new InvalidException(($"use:{final.File}", $"Say in a few words what “{row.Name}” is for."));
+                if (!shown.Contains(row.Id))
+                    facts.Add(new Happening.FileShown(row.Id));
+            }
+            if (!Sight.IsOpen(file.History, PagePart.Files))
+                facts.Add(new Happening.PartOpened(PagePart.Files));
+            facts.Add(new Happening.HandedOver());
+            facts.AddRange(await Tasks.CloseUpAsync(desk, file));
+            await act.RecordAsync(file, Actor.Owner, [.. facts]);
+            var letter = await LettersOut.ClaimAsync(act, file, over.Subject, over.Body, null);
+            return letter;
+        });
     }
 
     public static async Task SetPhaseAsync(Desk desk, ProjectId project, PhaseDto to)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (PhaseRule.Of(file.Case).FirstOrDefault(phase => phase.Name == to.Phase) is not { } phase)
-            throw new InvalidException(("phase", $"This project has no phase “{to.Phase}”."));
-        if (phase.State != to.State)
-            await desk.RecordAsync(file, Actor.Owner, new Happening.PhaseSet(to.Phase, to.State));
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (PhaseRule.Of(file.Case).FirstOrDefault(phase => phase.Name == to.Phase) is not { } phase)
+                throw new InvalidException(("phase", $"This project has no phase “{to.Phase}”."));
+            if (phase.State != to.State)
+                await act.RecordAsync(file, Actor.Owner, new Happening.PhaseSet(to.Phase, to.State));
+        });
     }
 
     /// <summary>Opens or closes a part of the client page; what was sent, proposal, contract and invoices, shows all the same.</summary>
     public static async Task SetPartAsync(Desk desk, ProjectId project, PartDto to)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (Sight.IsOpen(file.History, to.Part) != to.Open)
-            await desk.RecordAsync(
-                file,
-                Actor.Owner,
-                to.Open ? new Happening.PartOpened(to.Part) : new Happening.PartClosed(to.Part)
-            );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (Sight.IsOpen(file.History, to.Part) != to.Open)
+                await act.RecordAsync(
+                    file,
+                    Actor.Owner,
+                    to.Open ? new Happening.PartOpened(to.Part) : new Happening.PartClosed(to.Part)
+                );
+        });
     }
 
     /// <summary>Out of the daily lists, or back; the record stays as it is and is found again by search.</summary>
     /// <exception cref="RefusedException">It is still going on.</exception>
     public static async Task PutAwayAsync(Desk desk, ProjectId project, bool away)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        if (away && file.Case.End is null && file.Row.Standing.Stage != Stage.Finished)
-            throw new RefusedException("Only a project that is finished or has ended is put away.");
-        if (file.Case.IsPutAway != away)
-            await desk.RecordAsync(file, Actor.Owner, away ? new Happening.PutAway() : new Happening.TakenOut());
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (away && file.Case.End is null && file.Row.Standing.Stage != Stage.Finished)
+                throw new RefusedException("Only a project that is finished or has ended is put away.");
+            if (file.Case.IsPutAway != away)
+                await act.RecordAsync(file, Actor.Owner, away ? new Happening.PutAway() : new Happening.TakenOut());
+        });
     }
 
     /// <summary>Ends the client's link, or makes a new one; the old address never opens again.</summary>
     public static async Task RenewLinkAsync(Desk desk, ProjectId project, bool open)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        var link = await Links.OfAsync(desk.Db, project, file.Row.ClientId);
-        link.Generation++;
-        link.EndedAt = open ? null : desk.Now;
-        desk.Touch(project);
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            var link = await Links.OfAsync(desk.Db, project, file.Row.ClientId);
+            link.Generation++;
+            link.EndedAt = open ? null : desk.Now;
+            act.Touch(project);
+        });
     }
 }

@@ -20,21 +20,22 @@ public static class Tasks
     /// <exception cref="InvalidException">It has no title, or a phase the kind does not have.</exception>
     public static async Task<TaskId> AddAsync(Desk desk, ProjectId project, string title, LocalDate? due, string? phase)
     {
-        await using var transaction = await desk.BeginAsync();
-        var file = await desk.OpenAsync(project);
-        Check(file, title, phase);
-        var row = new TaskRow
+        return await desk.ActAsync(async act =>
         {
-            ProjectId = project,
-            Title = title.Trim(),
-            Due = due,
-            Phase = phase,
-        };
-        desk.Db.Tasks.Add(row);
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(file, Actor.Owner, new Happening.TaskMade(row.Id, due));
-        await desk.CommitAsync(transaction);
-        return row.Id;
+            var file = await desk.OpenAsync(project);
+            Check(file, title, phase);
+            var row = new TaskRow
+            {
+                ProjectId = project,
+                Title = title.Trim(),
+                Due = due,
+                Phase = phase,
+            };
+            desk.Db.Tasks.Add(row);
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, new Happening.TaskMade(row.Id, due));
+            return row.Id;
+        });
     }
 
     /// <summary>Changes title, day or phase. A day set by hand no longer follows the date that matters unasked.</summary>
@@ -47,56 +48,59 @@ public static class Tasks
         string? phase
     )
     {
-        await using var transaction = await desk.BeginAsync();
-        var (row, file) = (await OneAsync(desk, project, id), await desk.OpenAsync(project));
-        Check(file, title, phase);
-        var moved = row.Due != due;
-        (row.Title, row.Due, row.Phase) = (title.Trim(), due, phase);
-        if (moved && row.OffsetCount is not null)
-            row.Fixed = true;
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(
-            await desk.OpenAsync(project),
-            Actor.Owner,
-            moved ? [new Happening.TaskMoved(id, due)] : []
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var (row, file) = (await OneAsync(desk, project, id), await desk.OpenAsync(project));
+            Check(file, title, phase);
+            var moved = row.Due != due;
+            (row.Title, row.Due, row.Phase) = (title.Trim(), due, phase);
+            if (moved && row.OffsetCount is not null)
+                row.Fixed = true;
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(
+                await desk.OpenAsync(project),
+                Actor.Owner,
+                moved ? [new Happening.TaskMoved(id, due)] : []
+            );
+        });
     }
 
     public static async Task DoneAsync(Desk desk, ProjectId project, TaskId id, bool done)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await OneAsync(desk, project, id);
-        if (row.DoneAt is not null == done)
-            return;
-        row.DoneAt = done ? desk.Now : null;
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(
-            await desk.OpenAsync(project),
-            Actor.Owner,
-            done ? new Happening.TaskDone(id) : new Happening.TaskReopened(id)
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row = await OneAsync(desk, project, id);
+            if (row.DoneAt is not null == done)
+                return;
+            row.DoneAt = done ? desk.Now : null;
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(
+                await desk.OpenAsync(project),
+                Actor.Owner,
+                done ? new Happening.TaskDone(id) : new Happening.TaskReopened(id)
+            );
+        });
     }
 
     /// <summary>Takes a task out, or puts it back.</summary>
     public static async Task RemoveAsync(Desk desk, ProjectId project, TaskId id, bool removed)
     {
-        await using var transaction = await desk.BeginAsync();
-        var row = await OneAsync(desk, project, id);
-        if (row.Removed == removed)
-            return;
-        row.Removed = removed;
-        await desk.Db.SaveChangesAsync();
-        await desk.RecordAsync(
-            await desk.OpenAsync(project),
-            Actor.Owner,
-            removed ? new Happening.TaskRemoved(id) : new Happening.TaskMade(id, row.Due, row.Closing)
-        );
-        await desk.CommitAsync(transaction);
+        await desk.ActAsync(async act =>
+        {
+            var row = await OneAsync(desk, project, id);
+            if (row.Removed == removed)
+                return;
+            row.Removed = removed;
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(
+                await desk.OpenAsync(project),
+                Actor.Owner,
+                removed ? new Happening.TaskRemoved(id) : new Happening.TaskMade(id, row.Due, row.Closing)
+            );
+        });
     }
 
-    /// <summary>What the kind asks for after the handover, as tasks due that day. Inside the caller's transaction.</summary>
+    /// <summary>What the kind asks for after the handover, as tasks due that day.</summary>
     public static async Task<IReadOnlyList<Happening>> CloseUpAsync(Desk desk, ProjectFile file)
     {
         List<Happening> made = [];

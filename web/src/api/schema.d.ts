@@ -1482,7 +1482,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/register": {
+    "/api/projects/{id}/as-client": {
         parameters: {
             query?: never;
             header?: never;
@@ -1492,7 +1492,46 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    Columns?: components["schemas"]["RegisterColumn"][];
+                    with?: components["schemas"]["PagePart"];
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AsClientDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    Columns: components["schemas"]["RegisterColumn"][];
                     Group?: components["schemas"]["RegisterGroup"];
                     Sort?: string;
                     Desc?: boolean;
@@ -1505,7 +1544,7 @@ export interface paths {
                     Standing?: components["schemas"]["RegisterStanding"];
                     /** @description Rows shown of each group. */
                     Most?: number;
-                    Details?: string[];
+                    Details: string[];
                 };
                 header?: never;
                 path?: never;
@@ -4955,45 +4994,6 @@ export interface paths {
                 };
             };
         };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/projects/{id}/as-client": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: {
-                    with?: components["schemas"]["PagePart"];
-                };
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["AsClientDto"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;

@@ -1,0 +1,64 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Store;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using NodaTime;
+
+namespace Gesamt.Web.Hosting;
+
+/// <summary>Hears of facts in the act that records them, so that what follows from them is one commit with them.</summary>
+public interface IEars
+{
+    Task HearAsync(Act act, ProjectFile file, IReadOnlyCollection<Happening> what);
+}
+
+/// <summary>One act: what is decided and written in one transaction. Only <see cref="Desk.ActAsync{T}"/> makes one, and only one can record facts.</summary>
+public sealed class Act
+{
+    private readonly IEars ears;
+    private readonly HashSet<ProjectId> changed = [];
+
+    internal Act(Desk desk, IEars ears) => (Desk, Ledger, this.ears) = (desk, new(desk.Db), ears);
+
+    /// <summary>What can be read, inside an act as outside.</summary>
+    public Desk Desk { get; }
+    public GesamtDb Db => Desk.Db;
+    public Ledger Ledger { get; }
+    public Instant Now => Desk.Now;
+    public LocalDate Today => Desk.Today;
+    public StudioRow Studio => Desk.Studio;
+    public StudioCalendar Calendar => Desk.Calendar;
+    public Currency Currency => Desk.Currency;
+
+    /// <summary>Projects whose open screens learn of it after the commit.</summary>
+    public IReadOnlySet<ProjectId> Changed => changed;
+
+    /// <inheritdoc cref="Desk.OpenAsync"/>
+    public Task<ProjectFile> OpenAsync(ProjectId id) => Desk.OpenAsync(id);
+
+    /// <summary>Records facts with all that follows.</summary>
+    public async Task RecordAsync(ProjectFile file, Actor by, params Happening[] what)
+    {
+        await Ledger.RecordAsync(file, by, Now, what);
+        await TellAsync(file, what);
+    }
+
+    /// <summary>The same for evidence from outside that happened earlier.</summary>
+    public async Task RecordAtAsync(ProjectFile file, Actor by, Instant happened, params Happening[] what)
+    {
+        await Ledger.RecordAsync(file, by, happened, Now, what);
+        await TellAsync(file, what);
+    }
+
+    private async Task TellAsync(ProjectFile file, Happening[] what)
+    {
+        await ears.HearAsync(this, file, what);
+        Touch(file.Id);
+    }
+
+    /// <summary>Remembers that something of a project changed besides its facts, such as a letter on its way.</summary>
+    public void Touch(ProjectId project) => changed.Add(project);
+}
