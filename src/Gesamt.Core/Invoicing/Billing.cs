@@ -18,7 +18,11 @@ public sealed record PlannedInvoice(
     LocalDate? On,
     LocalDate? Due,
     InvoiceId? Again = null
-);
+)
+{
+    /// <summary>The due day of one that is issued on a day: as planned, but never before it was issued.</summary>
+    public LocalDate DueIfIssued(LocalDate on) => Due is { } due && due > on ? due : on;
+}
 
 /// <summary>Which instalments are still to be invoiced, and when. Dates follow the date that matters until the invoice is issued.</summary>
 public static class Billing

@@ -48,7 +48,11 @@ public sealed record Offer(
     LocalDate ValidUntil,
     ImmutableArray<OfferLine> Lines,
     ImmutableArray<PlanPart> Plan
-);
+)
+{
+    /// <summary>Whether it can be chosen on a day: the last one counts whole.</summary>
+    public bool IsValidOn(LocalDate day) => day <= ValidUntil;
+}
 
 /// <summary>An instalment of a choice, with its dates as far as they are known.</summary>
 public sealed record PlannedInstalment(string Words, Instalment Part, LocalDate? Due, LocalDate? InvoiceOn);

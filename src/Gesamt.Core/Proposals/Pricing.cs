@@ -55,7 +55,7 @@ public static class Pricing
             throw new OfferException("title", "A proposal needs a title.");
         if (offer.Lines.IsEmpty)
             throw new OfferException("lines", "A proposal needs at least one service.");
-        if (offer.ValidUntil < today)
+        if (!offer.IsValidOn(today))
             throw new OfferException("validUntil", "Valid until lies in the past; choose today or later.");
         foreach (var line in offer.Lines)
             Check(line);

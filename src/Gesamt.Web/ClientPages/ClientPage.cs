@@ -180,7 +180,7 @@ public static class ClientPage
             offer.Intro,
             offer.Terms,
             DateWords.Long(offer.ValidUntil),
-            offer.ValidUntil < desk.Today,
+            !offer.IsValidOn(desk.Today),
             [
                 .. offer.Lines.Select(line => new ChoiceLineDto(
                     line.Key,

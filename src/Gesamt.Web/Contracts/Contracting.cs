@@ -43,7 +43,7 @@ public static class Contracting
             )
                 return;
             var snapshot = Versions.Read<ProposalSnapshot>(row);
-            if (snapshot.Offer.ValidUntil < desk.Today)
+            if (!snapshot.Offer.IsValidOn(desk.Today))
                 throw new RefusedException(
                     $"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below."
                 );
@@ -89,7 +89,7 @@ public static class Contracting
         )
             return null;
         var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
-        return Versions.OfferOf(row).ValidUntil >= desk.Today ? row : null;
+        return Versions.OfferOf(row).IsValidOn(desk.Today) ? row : null;
     }
 
     /// <summary>The client's signature; the invoice of the booking payment is issued with it.</summary>

@@ -5,6 +5,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
+using Gesamt.Core.Turns;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;

@@ -122,8 +122,7 @@ public static class Issuing
             Print.Letterhead(act.Desk),
             act.Studio.Iban
         );
-        // one that goes out late is not due before it was issued
-        var due = planned.Due is { } date && date > act.Today ? date : act.Today;
+        var due = planned.DueIfIssued(act.Today);
         var row = await NewAsync(act.Desk, file, snapshot, InvoiceSort.Invoice, due);
         var before = await act.Db.Invoices.CountAsync(i =>
             i.ProposalId == agreed.Proposal.Id && i.Instalment == planned.Index

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -49,17 +48,6 @@ public static class Agreements
     /// <param name="onBooking">The share due on booking.</param>
     public static async Task<Happening> PriceAsync(Desk desk, ProjectFile file, decimal net, Rate tax, Rate onBooking)
     {
-        var rest = new Rate(1_000_000 - onBooking.PartsPerMillion);
-        DueRule later = file.Case.MainDate is null
-            ? new DueRule.OnHandover(14)
-            : new DueRule.AroundMainDate(Span.None, 14);
-        ImmutableArray<PlanPart> plan =
-        [
-            .. onBooking.PartsPerMillion > 0
-                ? new[] { new PlanPart(onBooking, new DueRule.OnBooking(file.Case.Kind.BookingDays)) }
-                : [],
-            .. rest.PartsPerMillion > 0 ? new[] { new PlanPart(rest, later) } : [],
-        ];
         var offer = new Offer(
             file.Row.Title,
             "",
@@ -67,7 +55,7 @@ public static class Agreements
             desk.Currency,
             desk.Today,
             [new("agreed", LineRole.Included, null, file.Row.Title, "as agreed", 1, "", net, tax, false)],
-            plan
+            UsualOffer.Plan(onBooking, file.Case.Kind, file.Case.MainDate is not null)
         );
         Pricing.Check(offer, desk.Today);
         var priced = Pricing.Of(

@@ -6,7 +6,6 @@ using Gesamt.Core.Waiting;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
-using Gesamt.Web.WhatHappened;
 using Gesamt.Web.Words;
 using NodaTime;
 

@@ -18,8 +18,6 @@ namespace Gesamt.Web.Proposals;
 /// <summary>Proposals being written, and their sending.</summary>
 public static class Drafts
 {
-    private const int ValidForDays = 14;
-
     /// <summary>The draft of a project; a new one holds what its kind usually agrees on.</summary>
     public static async Task<OfferDraftRow> OfAsync(Desk desk, ProjectFile file)
     {
@@ -34,12 +32,9 @@ public static class Drafts
             "",
             "",
             desk.Currency,
-            desk.Today.PlusDays(ValidForDays),
+            UsualOffer.ValidUntil(desk.Today),
             [],
-            [
-                new(Rate.Percent(40), new DueRule.OnBooking(file.Case.Kind.BookingDays)),
-                new(Rate.Percent(60), new DueRule.AroundMainDate(Span.None, 14)),
-            ]
+            UsualOffer.Plan(file.Case.Kind)
         );
         draft = new()
         {

@@ -3,6 +3,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Turns;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;

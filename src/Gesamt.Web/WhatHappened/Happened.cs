@@ -2,11 +2,9 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
-using Gesamt.Core.Projects;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
-using Gesamt.Core.Waiting;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
@@ -52,69 +50,8 @@ public sealed record HappenedDto(
 public static class Happened
 {
     /// <summary>What can be said to have happened, as things stand.</summary>
-    public static IReadOnlyList<HappenedSort> Possible(ProjectFile file, Instant now)
-    {
-        var (history, standing) = (file.History, file.Row.Standing);
-        var owes =
-            AgreedPrice.Of(history) is not null
-            && (standing.AgreedMinor > standing.PaidMinor || standing.OwedMinor > 0);
-        if (file.Case.End is not null)
-            return
-            [
-                HappenedSort.TakenUp,
-                HappenedSort.Call,
-                .. owes && standing.OwedMinor > 0 ? new[] { HappenedSort.Paid } : [],
-            ];
-        List<HappenedSort> can = [];
-        if (standing.Stage == Stage.Lead && !history.Any<Happening.MarkedFit>())
-            can.Add(HappenedSort.Fit);
-        if (standing.Waits == WaitKind.Countersign)
-            can.Add(HappenedSort.Countersign);
-        if (
-            standing.Waits
-            is WaitKind.AnswerInquiry
-                or WaitKind.AnswerLetter
-                or WaitKind.ChangeAsked
-                or WaitKind.Declined
-                or WaitKind.AnswerRemark
-        )
-            can.Add(HappenedSort.NoAnswerNeeded);
-        if (MayBeRead(file))
-            can.Add(HappenedSort.Read);
-        can.Add(HappenedSort.Call);
-        if (AgreedPrice.Of(history) is null && standing.Stage is Stage.Lead or Stage.Proposal)
-            can.Add(HappenedSort.BookedStraightAway);
-        if (AgreedPrice.Of(history) is null)
-            can.Add(HappenedSort.PriceAgreed);
-        if (IsOpen(file, Gate.Contract))
-            can.Add(HappenedSort.SignedOnPaper);
-        if (owes)
-            can.Add(HappenedSort.Paid);
-        if (standing.Stage == Stage.Delivery && !history.Any<Happening.HandedOver>())
-            can.Add(HappenedSort.HandedOver);
-        if (history.Any<Happening.HandedOver>() && !history.Any<Happening.Approved>())
-            can.Add(HappenedSort.Approved);
-        if (standing.Stage != Stage.Finished)
-            can.Add(HappenedSort.Waived);
-        can.Add(TurnRule.RestUntil(file.Case) > now ? HappenedSort.GoOn : HappenedSort.Rest);
-        can.AddRange(
-            standing.BookedAt is null
-                ? [HappenedSort.NotAFit, HappenedSort.Referred, HappenedSort.Lost, HappenedSort.GoneQuiet]
-                : [HappenedSort.Cancelled, HappenedSort.GoneQuiet]
-        );
-        if (standing.BookedAt is not null)
-            can.Add(HappenedSort.NotWonAfterAll);
-        if (standing.Stage == Stage.Lead)
-            can.Add(HappenedSort.NotAnInquiry);
-        return can;
-    }
-
-    /// <summary>An inquiry whose follow-ups wait for the owner to read the answers.</summary>
-    private static bool MayBeRead(ProjectFile file) =>
-        file.Case.End is null
-        && file.History.Any<Happening.InquiryCame>()
-        && !file.History.Any<Happening.InquiryRead>()
-        && !file.Case.Runs.Any(run => run.Routine.Begins == Cause.InquiryCame);
+    public static IReadOnlyList<HappenedSort> Possible(ProjectFile file, Instant now) =>
+        PossibleNow.Of(file.Case, file.Row.Standing.ToCore(), now);
 
     /// <exception cref="RefusedException">It cannot be said of this project as things stand.</exception>
     /// <exception cref="InvalidException">Something it needs is missing or not allowed; the field is named.</exception>
@@ -374,31 +311,4 @@ public static class Happened
             throw new InvalidException(("on", "Choose a day within the last twenty years."));
         return desk.Calendar.At(day + new LocalTime(12, 0));
     }
-}
-
-/// <summary>What the owner can say happened.</summary>
-public enum HappenedSort
-{
-    Fit,
-    Countersign,
-    Call,
-    NoAnswerNeeded,
-    PriceAgreed,
-    SignedOnPaper,
-    Paid,
-    HandedOver,
-    Approved,
-    Waived,
-    Rest,
-    GoOn,
-    NotAFit,
-    Referred,
-    Lost,
-    GoneQuiet,
-    Cancelled,
-    NotAnInquiry,
-    TakenUp,
-    Read,
-    BookedStraightAway,
-    NotWonAfterAll,
 }

@@ -1,0 +1,115 @@
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Texts;
+
+namespace Gesamt.Web.Words;
+
+public static partial class LineText
+{
+    /// <summary>Briefs, proposals, contracts, the handover.</summary>
+    private static LineWords? Papers(Fact fact, LineRows rows) =>
+        fact.What switch
+        {
+            Happening.BriefPut => new(EntrySort.Papers, EntryFrom.Done, $"Brief put to {rows.Client}"),
+            Happening.BriefTakenBack => new(EntrySort.Papers, EntryFrom.Done, "Brief taken back"),
+            Happening.BriefApproved approved => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} approved the brief",
+                $"SHA-256 {approved.Hash[..8]}"
+            ),
+            Happening.BriefRemarked remarked => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} remarks on the brief",
+                $"“{ShortText.Of(rows.Notes[remarked.Words].Text)}”",
+                new(OpensWhat.Note, remarked.Words.Value)
+            ),
+            Happening.ProposalSent sent => new(
+                EntrySort.Papers,
+                EntryFrom.Done,
+                $"Proposal, version {rows.Versions[sent.Version].Number}, is out",
+                $"valid until {DateWords.Long(sent.ValidUntil)}",
+                new(OpensWhat.Proposal, sent.Version.Value)
+            ),
+            Happening.ProposalOpened => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} opened the proposal"),
+            Happening.ProposalWithdrawn withdrawn => new(
+                EntrySort.Papers,
+                EntryFrom.Done,
+                $"Proposal, version {rows.Versions[withdrawn.Version].Number}, withdrawn"
+            ),
+            Happening.ProposalDeclined => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} declined the proposal"
+            ),
+            Happening.ChangeAsked asked => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} asks for a change",
+                $"“{rows.Notes[asked.Words].Text}”",
+                new(OpensWhat.Note, asked.Words.Value)
+            ),
+            Happening.ProposalAccepted accepted => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} chose, {MoneyText.Of(accepted.Agreed)}",
+                $"{MoneyText.Of(accepted.DueOnBooking)} due on booking",
+                new(OpensWhat.Proposal, accepted.Version.Value)
+            ),
+            Happening.PriceAgreed agreed => new(
+                EntrySort.Papers,
+                EntryFrom.Done,
+                $"Price agreed, {MoneyText.Of(agreed.Agreed)}"
+            ),
+            Happening.ContractSigned signed => new(
+                EntrySort.Papers,
+                signed.Signer == Signer.Client ? EntryFrom.Client : EntryFrom.Done,
+                signed.Signer == Signer.Client
+                    ? $"{rows.Client} signed the contract"
+                    : $"{rows.Owner} signed the contract",
+                "",
+                new(OpensWhat.Contract, signed.Contract.Value)
+            ),
+            Happening.ContractVoided => new(EntrySort.Papers, EntryFrom.Done, "Contract voided"),
+            Happening.HandedOver => new(EntrySort.Papers, EntryFrom.Done, "Handed over"),
+            Happening.Approved => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} approved the work"),
+            _ => null,
+        };
+
+    /// <summary>Invoices and payments.</summary>
+    private static LineWords? Money(Fact fact, LineRows rows) =>
+        fact.What switch
+        {
+            Happening.InvoiceIssued issued => new(
+                EntrySort.Money,
+                EntryFrom.Done,
+                $"Invoice {rows.Invoices[issued.Invoice].Number}, {MoneyText.Of(issued.Amount)}",
+                $"due {DateWords.Long(issued.Due)}",
+                new(OpensWhat.Invoice, issued.Invoice.Value)
+            ),
+            Happening.PaymentReceived paid => new(
+                EntrySort.Money,
+                EntryFrom.Client,
+                $"{MoneyText.Of(paid.Amount)} received",
+                MeansOf(rows.Payments[paid.Payment], rows),
+                new(OpensWhat.Payment, paid.Payment.Value)
+            ),
+            Happening.InvoiceCredited credited => new(
+                EntrySort.Money,
+                EntryFrom.Done,
+                $"Credit note {rows.Invoices[credited.Note].Number}, {MoneyText.Of(credited.Amount)}",
+                $"takes back invoice {rows.Invoices[credited.Invoice].Number}",
+                new(OpensWhat.Invoice, credited.Note.Value)
+            ),
+            Happening.PaymentVoided => new(
+                EntrySort.Money,
+                EntryFrom.Done,
+                "A payment was recorded by mistake and taken back",
+                rows.Missed.Length > 0 ? $"missed meanwhile and not sent: {rows.Missed}" : ""
+            ),
+            Happening.PaymentChargedBack => new(EntrySort.Money, EntryFrom.Client, "A payment was charged back"),
+            _ => null,
+        };
+}
