@@ -25,12 +25,9 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         ARoutineIsRehearsedToItsEnd();
         AWholeProjectIsRehearsed();
         foreach (var person in new[] { owner, client })
-            Assert.Equal(
-                "",
-                string.Join(
-                    '\n',
-                    person.Complaints().Where(line => !line.Contains("status of 4", StringComparison.Ordinal))
-                )
+            Assert.All(
+                person.Complaints(),
+                line => Assert.True(line.Contains("status of 4", StringComparison.Ordinal), line)
             );
     }
 

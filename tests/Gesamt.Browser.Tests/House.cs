@@ -55,6 +55,7 @@ public sealed class House : WebApplicationFactory<Program>
             .UseSetting("Logging:LogLevel:Default", "Warning")
             .UseSetting("Gesamt:Mode", "Test")
             .UseSetting("Gesamt:Data", data)
+            .UseSetting("Gesamt:Flushes", "false")
             .UseSetting("Gesamt:Address", $"http://127.0.0.1:{Port}")
             .UseSetting("Gesamt:HoldSeconds", "0")
             .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
