@@ -167,6 +167,35 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Contains("“Thank you” has this number", await taken.Content.ReadAsStringAsync());
     }
 
+    [Fact] // it was never handed over, so nobody is asked whether it arrived
+    public async Task A_letter_whose_file_is_gone_comes_back_with_the_reason_and_is_not_taken_for_sent()
+    {
+        await using var own = new EmptyStudio();
+        var owner = await own.OwnerAsync();
+        var project = await own.InquireAsync(new Visitor(own), "gone@lanternhouse.example");
+        var file = await AttachAsync(owner, "plan.pdf", Pdf);
+        var sent = await owner.PostAsync(
+            $"/api/projects/{project}/letter",
+            new
+            {
+                subject = "The plan",
+                body = "Here it is.",
+                files = new[] { file },
+                sendAt = "2027-02-01T10:00:00",
+            }
+        );
+        Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync());
+        File.Delete(
+            Directory.GetFiles(own.Data, file.GetProperty("hash").GetString()!, SearchOption.AllDirectories).Single()
+        );
+        await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 1, 12, 0));
+        await own.TickAsync();
+        var letter = await own.LookAsync(db => db.Letters.SingleAsync(l => l.Subject == "The plan"));
+        Assert.Equal(LetterState.Draft, letter.State);
+        Assert.Contains("cannot be read", letter.Problem);
+        Assert.Equal(0, await own.LookAsync(db => db.Outbox.CountAsync(o => o.LetterId == letter.Id)));
+    }
+
     [Fact]
     public async Task A_letter_goes_out_later_and_can_be_taken_back_until_then()
     {

@@ -64,16 +64,15 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
                 return;
             }
         }
-        if (await BeginAsync(desk, id) is not { } begun)
+        // before anything is noted: what cannot be written was never handed over, and must not be taken for it
+        var written = await WriteAsync(desk, outgoing);
+        var begun = await BeginAsync(desk, id, written);
+        if (begun.Refusal is { } refusal)
+            await SettleAsync(id, new HandOver.Refused(refusal));
+        if (!begun.Goes)
             return;
-        var (message, refusal) = begun.Refusal is { } why ? (null, why) : await MessageAsync(desk, begun);
-        if (message is null)
-        {
-            await SettleAsync(id, new HandOver.Refused(refusal!));
-            return;
-        }
         KillPoints.Reach("hand-over-begun");
-        var answer = await HandOverAsync(desk, outgoing, message, stop);
+        var answer = await HandOverAsync(desk, outgoing, written.Message!, stop);
         KillPoints.Reach("handed-over");
         await SettleAsync(id, answer);
         KillPoints.Reach("confirmed");
@@ -98,53 +97,63 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             : new HandOver.Accepted();
     }
 
-    /// <param name="Refusal">Why it must not go out any more, where the owner has to know.</param>
-    private sealed record Begun(ProjectFile File, LetterRow Letter, string? Refusal);
+    /// <param name="Message">The finished message with the address of its link; null where there is none.</param>
+    /// <param name="To">The address it is written to.</param>
+    /// <param name="Refusal">Why there is none.</param>
+    private sealed record Finished(byte[]? Message, string To, string? Refusal);
 
-    /// <summary>Rechecks everything and notes that the hand-over begins; null when the letter stays here.</summary>
-    private static Task<Begun?> BeginAsync(Desk desk, int id) =>
-        desk.ActAsync(async act =>
+    /// <summary>Writes the message of a letter, to the address its reader has by now.</summary>
+    private async Task<Finished> WriteAsync(Desk desk, OutboxRow outgoing)
+    {
+        var letter = await desk
+            .Db.Letters.AsNoTracking()
+            .Include(l => l.Files)
+            .SingleAsync(l => l.Id == outgoing.LetterId);
+        (letter.MessageId, letter.ToMail) = (outgoing.MessageId, await AddressAsync(desk, letter));
+        var project = await desk.Db.AllProjects.AsNoTracking().SingleAsync(p => p.Id == outgoing.ProjectId);
+        byte[] message;
+        try
+        {
+            message = Sending.Compose(desk, project, letter);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            log.LogError(e, "A file that goes with letter {Letter} cannot be read", letter.Id.Value);
+            return new(
+                null,
+                letter.ToMail,
+                "A file that goes with it cannot be read any more. Take it out, or choose it again."
+            );
+        }
+        if (!Sending.MentionsLink(letter.Body))
+            return new(message, letter.ToMail, null);
+        var link = await Links.OfAsync(desk.Db, project.Id, letter.ToPerson ?? project.ClientId);
+        // the page was closed since: better held with a word than a link that opens nothing
+        return link.EndedAt is null
+            ? new(OutgoingMail.Replace(message, Blanks.LinkPlaceholder, links.AddressOf(link)), letter.ToMail, null)
+            : new(null, letter.ToMail, Links.Closed);
+    }
+
+    /// <summary>Rechecks everything, and notes that the hand-over begins; otherwise the letter stays here, with what the owner has to know of it.</summary>
+    private static Task<(bool Goes, string? Refusal)> BeginAsync(Desk desk, int id, Finished written) =>
+        desk.ActAsync<(bool, string?)>(async act =>
         {
             var outgoing = await act.Db.Outbox.SingleAsync(o => o.Id == id);
-            var letter = await act.Db.Letters.Include(l => l.Files).SingleAsync(l => l.Id == outgoing.LetterId);
+            var letter = await act.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
             if (outgoing.State != OutboxState.Claimed)
-                return null;
+                return (false, null);
             var file = await act.OpenAsync(outgoing.ProjectId);
             if (letter.State != LetterState.Ready || await StoppedAsync(act, letter, file))
             {
                 outgoing.State = OutboxState.Withdrawn;
-                return null;
+                return (false, null);
             }
-            var overtaken = await Sending.OvertakenAsync(desk, letter, file);
-            if (overtaken is null)
-            {
-                await FollowAsync(desk, letter);
-                outgoing.HandOverBegan = act.Now;
-            }
-            return new Begun(file, letter, overtaken);
+            if ((await Sending.OvertakenAsync(desk, letter, file) ?? written.Refusal) is { } refusal)
+                return (false, refusal);
+            letter.ToMail = written.To;
+            outgoing.HandOverBegan = act.Now;
+            return (true, null);
         });
-
-    /// <summary>The finished message with the address of its link; or why there is none.</summary>
-    private async Task<(byte[]? Message, string? Refusal)> MessageAsync(Desk desk, Begun begun)
-    {
-        byte[] message;
-        try
-        {
-            message = Sending.Compose(desk, begun.File.Row, begun.Letter);
-        }
-        catch (IOException e)
-        {
-            log.LogError(e, "A file that goes with letter {Letter} cannot be read", begun.Letter.Id.Value);
-            return (null, "A file that goes with it cannot be read any more. Take it out, or choose it again.");
-        }
-        if (!Sending.MentionsLink(begun.Letter.Body))
-            return (message, null);
-        var link = await Links.OfAsync(desk.Db, begun.File.Id, begun.Letter.ToPerson ?? begun.File.Row.ClientId);
-        // the page was closed since: better held with a word than a link that opens nothing
-        return link.EndedAt is null
-            ? (OutgoingMail.Replace(message, Blanks.LinkPlaceholder, links.AddressOf(link)), null)
-            : (null, Links.Closed);
-    }
 
     /// <summary>A step whose stop rule came true between claim and hand-over stays here, and the line says why.</summary>
     private static async Task<bool> StoppedAsync(Act act, LetterRow letter, ProjectFile file)
@@ -167,16 +176,13 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
         return true;
     }
 
-    /// <summary>Where the person it goes to has another address by now, the letter follows them.</summary>
-    private static async Task FollowAsync(Desk desk, LetterRow letter)
-    {
-        if (
-            letter.ToPerson is { } person
-            && await desk.Db.People.AsNoTracking().Where(p => p.Id == person).Select(p => p.Mail).SingleOrDefaultAsync()
-                is { } mail
-        )
-            letter.ToMail = mail;
-    }
+    /// <summary>The address the person it goes to has by now; the letter follows them.</summary>
+    private static async Task<string> AddressAsync(Desk desk, LetterRow letter) =>
+        letter.ToPerson is { } person
+        && await desk.Db.People.AsNoTracking().Where(p => p.Id == person).Select(p => p.Mail).SingleOrDefaultAsync()
+            is { } mail
+            ? mail
+            : letter.ToMail;
 
     private async Task SettleAsync(int id, HandOver answer)
     {
