@@ -234,6 +234,7 @@ app.MapGroup("/api")
 var forms = app.MapGroup("/forms").NameUnread().ReceiveOnce();
 forms.MapInquiries();
 forms.MapPlainForms();
+app.MapGroup("/typed").NameUnread().RequireRateLimiting(ClientLink.RateLimit).MapTyping();
 app.MapOpen();
 app.MapEmbedding();
 app.MapFeed();

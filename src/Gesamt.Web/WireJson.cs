@@ -5,6 +5,7 @@ using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hooks;
+using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
@@ -204,4 +205,6 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(TaskDoneDto))]
 [JsonSerializable(typeof(TaskDto))]
 [JsonSerializable(typeof(TaskMadeDto))]
+[JsonSerializable(typeof(TypedDto))]
+[JsonSerializable(typeof(AnsweredDto))]
 public sealed partial class WireJson : JsonSerializerContext;

@@ -149,18 +149,10 @@ public sealed class Person : IDisposable
     {
         Wait(() => Labelled(label) is not null, () => $"No field “{label}”. Shown is:\n{Text}");
         var field = Labelled(label)!;
-        if (field.GetAttribute("type") is "date" or "datetime-local")
-        {
-            // a date field takes its parts in the order of its language; its value is the same everywhere
-            Driver.ExecuteScript(
-                "const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set; set.call(arguments[0], arguments[1]); arguments[0].dispatchEvent(new Event('input', { bubbles: true }));",
-                field,
-                text
-            );
-            return;
-        }
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(text);
+        // a day, a time or an amount is read while it is typed
+        Wait(() => field.GetAttribute("aria-busy") != "true", () => $"“{text}” is still being read.");
     }
 
     /// <summary>Chooses a file for the field of that name, which need not be seen.</summary>
@@ -299,7 +291,7 @@ public sealed class Person : IDisposable
             const root = arguments[1] ? all(`[aria-label="${arguments[1]}"]`, document).at(-1) : document;
             if (!root) return null;
             const labels = all('label', root);
-            const found = labels.find(l => is(l.innerText)) ?? labels.find(l => l.innerText.replace(/\s+/g, ' ').trim().startsWith(arguments[0]));
+            const found = labels.find(l => is(l.innerText) || is(l.textContent)) ?? labels.find(l => l.innerText.replace(/\s+/g, ' ').trim().startsWith(arguments[0]));
             return found?.control ?? all('input,textarea,select', root).find(e => is(e.getAttribute('aria-label'))) ?? null
             """,
             label,

@@ -116,7 +116,11 @@ public static class Booking
         Assert.True(
             (await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "n" } })).IsSuccessStatusCode
         );
-        var hash = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString()!;
+        var hash = (await client.GetAsync($"{page}/api"))
+            .GetProperty("booking")
+            .GetProperty("contract")
+            .GetProperty("hash")
+            .GetString()!;
         Assert.True(
             (
                 await client.PostAsync(

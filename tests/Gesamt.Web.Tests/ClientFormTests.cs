@@ -50,7 +50,10 @@ public sealed class ClientFormTests(EmptyStudio studio) : IClassFixture<EmptyStu
                 )
             ).StatusCode
         );
-        Assert.Contains("colours", (await client.GetAsync($"{page}/api")).GetProperty("forms").GetRawText());
+        Assert.Contains(
+            "colours",
+            (await client.GetAsync($"{page}/api")).GetProperty("parts").GetProperty("forms").GetRawText()
+        );
         Assert.Equal(
             HttpStatusCode.NoContent,
             (
@@ -60,7 +63,10 @@ public sealed class ClientFormTests(EmptyStudio studio) : IClassFixture<EmptyStu
                 )
             ).StatusCode
         );
-        var kept = (await client.GetAsync($"{page}/api")).GetProperty("forms")[0].GetProperty("given");
+        var kept = (await client.GetAsync($"{page}/api"))
+            .GetProperty("parts")
+            .GetProperty("forms")[0]
+            .GetProperty("given");
         Assert.Equal("{\"key\":\"Ring the bell\"}", kept.GetRawText());
         var wrong = JsonDocument
             .Parse(
@@ -91,11 +97,14 @@ public sealed class ClientFormTests(EmptyStudio studio) : IClassFixture<EmptyStu
                 )
             ).StatusCode
         );
-        Assert.Equal(0, (await client.GetAsync($"{page}/api")).GetProperty("forms").GetArrayLength());
+        Assert.Equal(
+            0,
+            (await client.GetAsync($"{page}/api")).GetProperty("parts").GetProperty("forms").GetArrayLength()
+        );
         Assert.Equal(Side.Yours, await TurnAsync(project));
         Assert.Contains(
             "Read the answers",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetRawText()
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("path").GetProperty("turn").GetRawText()
         );
         var answers = await studio.LookAsync(db =>
             db.Answers.Where(a => a.ProjectId == new ProjectId(project))
@@ -215,7 +224,7 @@ public sealed class RehearsalTests(EmptyStudio studio) : IClassFixture<EmptyStud
         );
         Assert.Contains(
             "End it as gone quiet?",
-            (await owner.GetAsync($"/api/projects/{id}")).GetProperty("ahead").GetRawText(),
+            (await owner.GetAsync($"/api/projects/{id}")).GetProperty("line").GetProperty("ahead").GetRawText(),
             StringComparison.OrdinalIgnoreCase
         );
         Assert.Contains(clocks, clock => clock.StartsWith("Wed 3 Feb", StringComparison.Ordinal));

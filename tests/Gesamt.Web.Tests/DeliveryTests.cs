@@ -65,7 +65,10 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             Encoding.ASCII.GetBytes("%PDF-1.4 signed")
         );
         await DoAsync(owner, project, "happened", new { sort = "SignedOnPaper", file = scan });
-        var open = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("toPay").GetProperty("invoices")[0];
+        var open = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
+            .GetProperty("toPay")
+            .GetProperty("invoices")[0];
         await DoAsync(
             owner,
             project,
@@ -136,6 +139,7 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             }
         );
         var invoice = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
             .GetProperty("toPay")
             .GetProperty("invoices")[0]
             .GetProperty("id")
@@ -210,6 +214,7 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             }
         );
         var invoice = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
             .GetProperty("toPay")
             .GetProperty("invoices")[0]
             .GetProperty("id")
@@ -383,7 +388,10 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         for (var round = 1; round <= 3; round++)
         {
             await DoAsync(owner, project, "reviews", Up(false));
-            var open = (await client.GetAsync($"{page}/api")).GetProperty("drafts").GetProperty("rounds")[0];
+            var open = (await client.GetAsync($"{page}/api"))
+                .GetProperty("parts")
+                .GetProperty("drafts")
+                .GetProperty("rounds")[0];
             Assert.Equal($"Sketch, round {round} of 3", open.GetProperty("title").GetString());
             Assert.Equal(round == 3, open.GetProperty("last").GetBoolean());
             var again = await owner.PostAsync($"/api/projects/{project}/reviews", Up(false));
@@ -400,6 +408,7 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         await DoAsync(owner, project, "reviews", Up(true));
         Assert.True(
             (await client.GetAsync($"{page}/api"))
+                .GetProperty("parts")
                 .GetProperty("drafts")
                 .GetProperty("rounds")[0]
                 .GetProperty("beyond")
@@ -421,11 +430,14 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         await studio.SignedAsync(client, page);
         var before = await owner.GetAsync($"/api/projects/{project}/as-client?with=Whole");
         Assert.NotEmpty(before.GetProperty("alsoVisible").EnumerateArray());
-        Assert.Equal(JsonValueKind.Null, (await client.GetAsync($"{page}/api")).GetProperty("whole").ValueKind); // looking opens nothing
+        Assert.Equal(
+            JsonValueKind.Null,
+            (await client.GetAsync($"{page}/api")).GetProperty("parts").GetProperty("whole").ValueKind
+        ); // looking opens nothing
         await DoAsync(owner, project, "parts", new { part = "Whole", open = true });
         Assert.Equal(
             before.GetProperty("page").GetProperty("whole").GetRawText(),
-            (await client.GetAsync($"{page}/api")).GetProperty("whole").GetRawText()
+            (await client.GetAsync($"{page}/api")).GetProperty("parts").GetProperty("whole").GetRawText()
         );
     }
 
@@ -453,7 +465,10 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         await DoAsync(owner, project, "happened", new { sort = "Approved" });
         await later.WaitUntilAsync(Instant.FromUtc(2027, 5, 3, 9, 0)); // 14 days before the opening day
         owner = await later.OwnerAsync();
-        var open = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("toPay").GetProperty("invoices")[0];
+        var open = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
+            .GetProperty("toPay")
+            .GetProperty("invoices")[0];
         await DoAsync(
             owner,
             project,
@@ -468,6 +483,7 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         );
         foreach (
             var task in (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("sheet")
                 .GetProperty("tasks")
                 .EnumerateArray()
                 .ToList()
@@ -622,7 +638,10 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             await Backup.RestoreAsync(archive, restored);
             await using var again = new Restored(restored);
             var found = await (await again.OwnerAsync()).GetAsync($"/api/projects/{project}");
-            Assert.Equal("sketch.png", found.GetProperty("files")[0].GetProperty("name").GetString());
+            Assert.Equal(
+                "sketch.png",
+                found.GetProperty("sheet").GetProperty("work").GetProperty("files")[0].GetProperty("name").GetString()
+            );
             Assert.Equal(
                 Picture,
                 await (await (await again.OwnerAsync()).AskAsync("/api/files/1")).Content.ReadAsByteArrayAsync()

@@ -34,7 +34,9 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (_, page) = await studio.ProposeAsync(owner, client, "real@lanternhouse.example");
         await studio.SignedAsync(client, page);
-        Assert.False((await client.GetAsync($"{page}/api")).GetProperty("paysByCard").GetBoolean());
+        Assert.False(
+            (await client.GetAsync($"{page}/api")).GetProperty("booking").GetProperty("paysByCard").GetBoolean()
+        );
         Assert.Contains("by transfer", await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync());
         Assert.NotEqual(
             "application/json",

@@ -124,6 +124,7 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
                 && facts.Any<Happening.MeetingOffered>()
         );
         var asked = (await owner.GetAsync("/api/today"))
+            .GetProperty("ready")
             .GetProperty("asked")
             .EnumerateArray()
             .Where(a => a.GetProperty("project").GetInt64() == project)
@@ -162,7 +163,7 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         );
         Assert.Equal((old.ClientId, "upkeep"), (made.ClientId, made.Kind!.Key));
         Assert.DoesNotContain(
-            (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray(),
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("asked").EnumerateArray(),
             a => a.GetProperty("project").GetInt64() == project
         );
     }
@@ -215,6 +216,7 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         Assert.Single(await PlanAsync(early, "Lead time, short"));
         Assert.Single(await PlanAsync(chosen, "Lead time, in full"));
         var offer = (await owner.GetAsync("/api/today"))
+            .GetProperty("ready")
             .GetProperty("asked")
             .EnumerateArray()
             .Single(a => a.GetProperty("project").GetInt64() == late);
@@ -333,8 +335,8 @@ public sealed class FollowUpTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         await studio.WaitUntilAsync(now + Duration.FromDays(12));
         owner = await studio.OwnerAsync();
         Assert.DoesNotContain(
-            (await owner.GetAsync("/api/today")).GetProperty("ready").EnumerateArray(),
-            r => r.GetProperty("project").GetInt64() == project
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("letters").EnumerateArray(),
+            r => r.GetProperty("for").GetProperty("project").GetInt64() == project
         );
         // nothing that merely happens resumes what a hand stopped
         await RecordAsync(project, new Happening.PaymentVoided(new PaymentId(77)));

@@ -328,9 +328,9 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             .RootElement.GetProperty("id")
             .GetInt64();
         var record = await owner.GetAsync($"/api/projects/{id}");
-        Assert.EndsWith(name, record.GetProperty("title").GetString());
-        Assert.True(record.GetProperty("waitsForAddress").GetBoolean());
-        Assert.Equal("AnswerInquiry", record.GetProperty("turn").GetProperty("waits").GetString());
+        Assert.EndsWith(name, record.GetProperty("head").GetProperty("title").GetString());
+        Assert.True(record.GetProperty("involved").GetProperty("waitsForAddress").GetBoolean());
+        Assert.Equal("AnswerInquiry", record.GetProperty("path").GetProperty("turn").GetProperty("waits").GetString());
     }
 
     private static async Task<HttpResponseMessage> TypeInAsync(
@@ -532,7 +532,10 @@ public sealed class InquiryTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         await studio.TickAsync();
         var letters = await owner.GetAsync($"/api/post-office?address={mail}");
         Assert.Contains(letters.EnumerateArray(), one => one.GetProperty("subject").GetString() == "Somebody better");
-        var line = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").ToString();
+        var line = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("line")
+            .GetProperty("past")
+            .ToString();
         Assert.Contains("Piet Sorrel", line);
 
         var (spam, address) = await LeadAsync(owner, "buy@pills.example");

@@ -225,7 +225,7 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal((LetterState.Ready, LetterState.Ready), (await StateAsync(goes), await StateAsync(back)));
         Assert.Contains(
             "goes later",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("ahead").GetRawText()
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").GetProperty("ahead").GetRawText()
         );
         Assert.True((await owner.PostAsync($"/api/letters/{back}/take-back")).IsSuccessStatusCode);
         await AdvanceAsync(Duration.FromDays(3));
@@ -285,7 +285,11 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var now = await own.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Now));
         await own.WaitUntilAsync(now + Duration.FromDays(10));
         owner = await own.OwnerAsync();
-        var ready = (await owner.GetAsync("/api/today")).GetProperty("ready").EnumerateArray().ToList();
+        var ready = (await owner.GetAsync("/api/today"))
+            .GetProperty("ready")
+            .GetProperty("letters")
+            .EnumerateArray()
+            .ToList();
         Assert.Equal(3, ready.Count);
         var letter = ready[0].GetProperty("letter").GetInt64();
         Assert.Contains(
@@ -316,7 +320,10 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 )
             ).StatusCode
         );
-        Assert.Equal(2, (await owner.GetAsync("/api/today")).GetProperty("ready").GetArrayLength());
+        Assert.Equal(
+            2,
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("letters").GetArrayLength()
+        );
         Assert.Equal(
             HttpStatusCode.Conflict,
             (
@@ -336,13 +343,15 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal(2, all.GetProperty("count").GetInt32());
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 10, 10, 1));
         owner = await own.OwnerAsync();
-        var again = Assert.Single((await owner.GetAsync("/api/today")).GetProperty("ready").EnumerateArray());
+        var again = Assert.Single(
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("letters").EnumerateArray()
+        );
         Assert.Equal(
             (letter, "Still?", "In my own words."),
             (
                 again.GetProperty("letter").GetInt64(),
-                again.GetProperty("subject").GetString(),
-                again.GetProperty("preview").GetString()
+                again.GetProperty("text").GetProperty("subject").GetString(),
+                again.GetProperty("text").GetProperty("preview").GetString()
             )
         );
     }
@@ -358,7 +367,11 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 .ExecuteUpdateAsync(set => set.SetProperty(p => p.Mail, "new@lanternhouse.example"))
         );
         var owner = await own.OwnerAsync();
-        var letter = (await owner.GetAsync("/api/today")).GetProperty("ready")[0].GetProperty("letter").GetInt64();
+        var letter = (await owner.GetAsync("/api/today"))
+            .GetProperty("ready")
+            .GetProperty("letters")[0]
+            .GetProperty("letter")
+            .GetInt64();
         Assert.True(
             (
                 await owner.PostAsync(
@@ -410,7 +423,7 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 ? (known.GetProperty("kept").GetInt32(), known.GetProperty("known").GetInt32())
                 : default
         );
-        var turn = (await owner.GetAsync($"/api/projects/{to}")).GetProperty("turn").GetRawText();
+        var turn = (await owner.GetAsync($"/api/projects/{to}")).GetProperty("path").GetProperty("turn").GetRawText();
         var others = Encoding.UTF8.GetBytes(
             text.Replace("@marrin", "@elsewhere.marrin", StringComparison.Ordinal)
                 .Replace("Message-Id: <", "Message-Id: <other-", StringComparison.OrdinalIgnoreCase)
@@ -430,7 +443,10 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 .Split("\n\n-- ")[0]
                 .Trim()
         );
-        Assert.Equal(turn, (await owner.GetAsync($"/api/projects/{to}")).GetProperty("turn").GetRawText());
+        Assert.Equal(
+            turn,
+            (await owner.GetAsync($"/api/projects/{to}")).GetProperty("path").GetProperty("turn").GetRawText()
+        );
         Assert.Contains("\"file\"", (await TakeAsync("no mail at all"u8.ToArray())).GetProperty("errors").GetRawText());
     }
 
@@ -439,7 +455,10 @@ public sealed class LetterTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var owner = await studio.OwnerAsync();
         var project = await studio.InquireAsync(new Visitor(studio), "photo@lanternhouse.example");
-        var reply = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("replyAddress").GetString()!;
+        var reply = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("involved")
+            .GetProperty("replyAddress")
+            .GetString()!;
         var message = new MimeKit.MimeMessage
         {
             Subject = "A plan",

@@ -33,23 +33,24 @@ public sealed class LineTests
         }
     }
 
-    private static readonly LineRows Nothing = new(
-        new Dictionary<LetterId, LetterRow>(),
-        new Dictionary<NoteId, NoteRow>(),
-        new Dictionary<TaskId, TaskRow>(),
-        new Dictionary<InvoiceId, InvoiceRow>(),
-        new Dictionary<PaymentId, PaymentRow>(),
-        new Dictionary<VersionId, VersionRow>(),
-        new Dictionary<string, string> { ["0:"] = "a step" },
-        "Mona",
-        "Ida",
-        "opening day",
-        new Dictionary<FileId, FileRow>(),
-        new Dictionary<ReviewId, ReviewRow>(),
-        new Dictionary<ReviewId, int?>(),
-        "",
-        new Dictionary<MeetingId, MeetingRow>(),
-        new Dictionary<int, string>(),
-        _ => ""
-    );
+    private static readonly LineRows Nothing = new()
+    {
+        Letters = new Dictionary<LetterId, LetterRow>(),
+        Notes = new Dictionary<NoteId, NoteRow>(),
+        Tasks = new Dictionary<TaskId, TaskRow>(),
+        Invoices = new Dictionary<InvoiceId, InvoiceRow>(),
+        Payments = new Dictionary<PaymentId, PaymentRow>(),
+        Versions = new Dictionary<VersionId, VersionRow>(),
+        Files = new Dictionary<FileId, FileRow>(),
+        Reviews = new Dictionary<ReviewId, ReviewRow>(),
+        Meetings = new Dictionary<MeetingId, MeetingRow>(),
+        Rounds = new Dictionary<ReviewId, int?>(),
+        Forms = new Dictionary<int, string>(),
+        StepNames = new Dictionary<string, string> { ["0:"] = "a step" },
+        Missed = "",
+        Client = "Mona",
+        Owner = "Ida",
+        MainDate = "opening day",
+        When = _ => "",
+    };
 }

@@ -100,10 +100,18 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         Assert.Contains("passcode", letter);
         Assert.Equal(
             "Planned",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()
         );
 
-        var meeting = (await client.GetAsync($"{page}/api")).GetProperty("meetings")[0].GetProperty("id").GetString();
+        var meeting = (await client.GetAsync($"{page}/api"))
+            .GetProperty("meetings")
+            .GetProperty("all")[0]
+            .GetProperty("id")
+            .GetString();
         var later = Times(await client.GetAsync($"{page}/api/times?zone=America/New_York&moving={meeting}"))
             .First(t => t.Start > first.Start + Duration.FromDays(1));
         Assert.True(
@@ -130,10 +138,16 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         await studio.WaitUntilAsync(later.Start + Duration.FromHours(1));
         Assert.Equal(
             "NoteMeeting",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()
         );
         var id = (await owner.GetAsync($"/api/projects/{project}"))
-            .GetProperty("meetings")[0]
+            .GetProperty("sheet")
+            .GetProperty("meetings")
+            .GetProperty("all")[0]
             .GetProperty("id")
             .GetInt64();
         Assert.True(

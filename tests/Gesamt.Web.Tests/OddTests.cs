@@ -304,7 +304,7 @@ public sealed class OddTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 .ExecuteUpdateAsync(set => set.SetProperty(p => p.Mail, "a..b@lanternhouse.example"))
         );
         var record = await owner.GetAsync($"/api/projects/{bad}");
-        Assert.Equal("a..b@lanternhouse.example", record.GetProperty("badAddress").GetString());
+        Assert.Equal("a..b@lanternhouse.example", record.GetProperty("involved").GetProperty("badAddress").GetString());
         var refused = await owner.PostAsync($"/api/projects/{bad}/letter", new { subject = "Hello", body = "Hello." });
         Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
         Assert.Contains("no address that a letter can be written to", await refused.Content.ReadAsStringAsync());
@@ -413,7 +413,11 @@ public sealed class OddTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.True(
             (await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "n" } })).IsSuccessStatusCode
         );
-        var hash = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString();
+        var hash = (await client.GetAsync($"{page}/api"))
+            .GetProperty("booking")
+            .GetProperty("contract")
+            .GetProperty("hash")
+            .GetString();
         Assert.True(
             (
                 await owner.PostAsync(
@@ -458,7 +462,8 @@ public sealed class OddTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             new Visitor(studio)
         );
         var part = (await owner.GetAsync($"/api/projects/{second}"))
-            .GetProperty("briefParts")
+            .GetProperty("about")
+            .GetProperty("brief")
             .GetProperty("parts")
             .EnumerateArray()
             .First(p => !p.GetProperty("private").GetBoolean() && p.GetProperty("use").GetString() != "Obstacle");
@@ -473,7 +478,8 @@ public sealed class OddTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                             {
                                 text,
                                 edition = (await owner.GetAsync($"/api/projects/{second}"))
-                                    .GetProperty("briefParts")
+                                    .GetProperty("about")
+                                    .GetProperty("brief")
                                     .GetProperty("parts")
                                     .EnumerateArray()
                                     .First(p => p.GetProperty("key").GetString() == part.GetProperty("key").GetString())
@@ -495,19 +501,20 @@ public sealed class OddTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
         await studio.TickAsync();
         var own = await studio.EnterAsync(owner, mona, "brief@lanternhouse.example");
-        var shown = (await mona.GetAsync($"{own}/api")).GetProperty("brief");
+        var shown = (await mona.GetAsync($"{own}/api")).GetProperty("parts").GetProperty("brief");
         Assert.True(
             (
                 await mona.PostAsync($"{own}/api/brief/approve", new { hash = shown.GetProperty("hash").GetString() })
             ).IsSuccessStatusCode
         );
         await WriteAsync("Two lanterns.");
-        var approved = (await mona.GetAsync($"{own}/api")).GetProperty("brief");
+        var approved = (await mona.GetAsync($"{own}/api")).GetProperty("parts").GetProperty("brief");
         Assert.Contains("A lantern.", approved.GetRawText());
         Assert.DoesNotContain("Two lanterns.", approved.GetRawText());
         Assert.True(
             (await owner.GetAsync($"/api/projects/{second}"))
-                .GetProperty("briefParts")
+                .GetProperty("about")
+                .GetProperty("brief")
                 .GetProperty("changed")
                 .GetBoolean()
         );

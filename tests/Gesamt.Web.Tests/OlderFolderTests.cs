@@ -65,7 +65,7 @@ public sealed class OlderFolderTests
         {
             var record = await owner.GetAsync($"/api/projects/{id.Value}");
             Assert.DoesNotContain("cannot be told", record.GetRawText());
-            foreach (var paper in record.GetProperty("papers").EnumerateArray())
+            foreach (var paper in record.GetProperty("sheet").GetProperty("papers").EnumerateArray())
                 Assert.True(
                     (await owner.AskAsync(paper.EnumerateObject().Last().Value.GetString()!)).IsSuccessStatusCode
                 );
@@ -88,8 +88,13 @@ public sealed class OlderFolderTests
             if ((await new Visitor(studio).AskAsync(link.Groups[1].Value)).Headers.Contains("Set-Cookie"))
                 opened++;
         Assert.True(opened > 0);
-        Assert.Equal(JsonValueKind.Array, (await owner.GetAsync("/api/today")).GetProperty("troubles").ValueKind);
-        Assert.Empty((await owner.GetAsync("/api/today")).GetProperty("troubles").EnumerateArray());
+        Assert.Equal(
+            JsonValueKind.Array,
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("troubles").ValueKind
+        );
+        Assert.Empty(
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("troubles").EnumerateArray()
+        );
     }
 
     [Theory]

@@ -80,7 +80,11 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (project, page) = await studio.ProposeAsync(owner, client, "two@lanternhouse.example");
         await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } });
-        var hash = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString();
+        var hash = (await client.GetAsync($"{page}/api"))
+            .GetProperty("booking")
+            .GetProperty("contract")
+            .GetProperty("hash")
+            .GetString();
         var answers = await Task.WhenAll(
             Enumerable
                 .Range(0, 3)

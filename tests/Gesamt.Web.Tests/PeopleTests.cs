@@ -50,17 +50,23 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (_, first) = await InquireAsync("Ann and Bea", "plan@planner.example");
         var (project, second) = await InquireAsync("Cid and Dov", "plan@planner.example");
         var record = await owner.GetAsync($"/api/projects/{project}");
-        var match = Assert.Single(record.GetProperty("matches").EnumerateArray());
+        var match = Assert.Single(record.GetProperty("about").GetProperty("matches").EnumerateArray());
         Assert.Equal(
             (first, "the same mail address"),
             (match.GetProperty("person").GetInt64(), match.GetProperty("why").GetString())
         );
-        Assert.Equal(second, record.GetProperty("client").GetProperty("id").GetInt64());
+        Assert.Equal(second, record.GetProperty("head").GetProperty("client").GetProperty("id").GetInt64());
         Assert.Equal(
             HttpStatusCode.NoContent,
             (await owner.PostAsync($"/api/people/{second}/different-from/{first}")).StatusCode
         );
-        Assert.Equal(0, (await owner.GetAsync($"/api/projects/{project}")).GetProperty("matches").GetArrayLength());
+        Assert.Equal(
+            0,
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("about")
+                .GetProperty("matches")
+                .GetArrayLength()
+        );
         Assert.Equal(0, (await owner.GetAsync($"/api/people/{first}")).GetProperty("matches").GetArrayLength());
     }
 
@@ -92,6 +98,7 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             )
         );
         var differs = (await owner.GetAsync($"/api/projects/{p2}"))
+            .GetProperty("about")
             .GetProperty("matches")[0]
             .GetProperty("differs")
             .ToString();
@@ -122,11 +129,19 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await owner.PostAsync($"/api/joins/{kept.GetProperty("joins")[0].GetProperty("undo").GetInt32()}/undo");
         Assert.Equal(
             two,
-            (await owner.GetAsync($"/api/projects/{p2}")).GetProperty("client").GetProperty("id").GetInt64()
+            (await owner.GetAsync($"/api/projects/{p2}"))
+                .GetProperty("head")
+                .GetProperty("client")
+                .GetProperty("id")
+                .GetInt64()
         );
         Assert.Equal(
             one,
-            (await owner.GetAsync($"/api/projects/{p1}")).GetProperty("client").GetProperty("id").GetInt64()
+            (await owner.GetAsync($"/api/projects/{p1}"))
+                .GetProperty("head")
+                .GetProperty("client")
+                .GetProperty("id")
+                .GetInt64()
         );
         Assert.Null(
             (await owner.GetAsync($"/api/people/{one}")).GetProperty("details").GetProperty("phone").GetString()
@@ -139,6 +154,7 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (project, page) = await studio.ProposeAsync(owner, client, "split@lanternhouse.example");
         var person = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("head")
             .GetProperty("client")
             .GetProperty("id")
             .GetInt64();
@@ -170,7 +186,11 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             .GetInt64();
         Assert.Equal(
             made,
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("client").GetProperty("id").GetInt64()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("head")
+                .GetProperty("client")
+                .GetProperty("id")
+                .GetInt64()
         );
         Assert.Equal(HttpStatusCode.Unauthorized, (await client.AskAsync($"{page}/api")).StatusCode);
         var undo = (await owner.GetAsync($"/api/people/{person}"))
@@ -293,14 +313,14 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
         Assert.Contains(
             "order primer",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("tasks").ToString()
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("sheet").GetProperty("tasks").ToString()
         );
         Assert.True(
             (await owner.PostAsync($"/api/slips/{kept.GetProperty("id").GetInt32()}/undo")).IsSuccessStatusCode
         );
         Assert.DoesNotContain(
             "order primer",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("tasks").ToString()
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("sheet").GetProperty("tasks").ToString()
         );
 
         var call = await JsonAsync(
@@ -311,15 +331,23 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
         Assert.NotEqual(
             "AnswerInquiry",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()
         );
         await owner.PostAsync($"/api/slips/{call.GetProperty("id").GetInt32()}/undo");
         Assert.Equal(
             "AnswerInquiry",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()
         );
 
-        var before = (await owner.GetAsync("/api/today")).GetProperty("tray").GetInt32();
+        var before = (await owner.GetAsync("/api/today")).GetProperty("day").GetProperty("tray").GetInt32();
         var loose = (
             await JsonAsync(
                 await owner.PostAsync(
@@ -330,13 +358,16 @@ public sealed class PeopleTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         )
             .GetProperty("id")
             .GetInt32();
-        Assert.Equal(before + 1, (await owner.GetAsync("/api/today")).GetProperty("tray").GetInt32());
+        Assert.Equal(
+            before + 1,
+            (await owner.GetAsync("/api/today")).GetProperty("day").GetProperty("tray").GetInt32()
+        );
         Assert.True((await owner.PostAsync($"/api/slips/{loose}/file", new { project })).IsSuccessStatusCode);
         Assert.Contains(
             "gold leaf is cheaper",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").ToString()
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").GetProperty("past").ToString()
         );
-        Assert.Equal(before, (await owner.GetAsync("/api/today")).GetProperty("tray").GetInt32());
+        Assert.Equal(before, (await owner.GetAsync("/api/today")).GetProperty("day").GetProperty("tray").GetInt32());
         Assert.Equal(
             HttpStatusCode.BadRequest,
             (await owner.PostAsync("/api/slips", new { text = " ", project = (long?)null })).StatusCode

@@ -26,7 +26,11 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         await studio.TickAsync();
         Assert.Equal(
             "Without the ceiling.",
-            (await client.GetAsync($"{page}/api")).GetProperty("proposal").GetProperty("intro").GetString()
+            (await client.GetAsync($"{page}/api"))
+                .GetProperty("booking")
+                .GetProperty("proposal")
+                .GetProperty("intro")
+                .GetString()
         );
         Assert.Equal(1, await CountAsync(project, nameof(Happening.ProposalWithdrawn)));
         Assert.Equal(
@@ -61,9 +65,11 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             ).IsSuccessStatusCode
         );
         var record = await owner.GetAsync($"/api/projects/{project}");
-        Assert.Equal("ChangeAsked", record.GetProperty("turn").GetProperty("waits").GetString());
+        Assert.Equal("ChangeAsked", record.GetProperty("path").GetProperty("turn").GetProperty("waits").GetString());
         Assert.Contains("leave out the ceiling", record.GetRawText());
-        Assert.True((await client.GetAsync($"{page}/api")).GetProperty("askedForChange").GetBoolean());
+        Assert.True(
+            (await client.GetAsync($"{page}/api")).GetProperty("booking").GetProperty("askedForChange").GetBoolean()
+        );
     }
 
     [Fact]
@@ -87,9 +93,13 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         // twice the same is once
         Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } })).IsSuccessStatusCode);
         Assert.Equal(1, await CountAsync(project, nameof(Happening.ProposalAccepted)));
-        var first = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString();
+        var first = (await client.GetAsync($"{page}/api"))
+            .GetProperty("booking")
+            .GetProperty("contract")
+            .GetProperty("hash")
+            .GetString();
         Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "l" } })).IsSuccessStatusCode);
-        var second = (await client.GetAsync($"{page}/api")).GetProperty("contract");
+        var second = (await client.GetAsync($"{page}/api")).GetProperty("booking").GetProperty("contract");
         Assert.Equal(
             (2, 1),
             (
@@ -151,7 +161,11 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             )
         );
         await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s" } });
-        var hash = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString();
+        var hash = (await client.GetAsync($"{page}/api"))
+            .GetProperty("booking")
+            .GetProperty("contract")
+            .GetProperty("hash")
+            .GetString();
         Assert.Contains(
             "agreed",
             await TextAsync(
@@ -211,7 +225,11 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         owner = await own.OwnerAsync(); // two weeks later the sign-in has run out as well
         Assert.Equal(
             "RanOut",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()
         );
     }
 

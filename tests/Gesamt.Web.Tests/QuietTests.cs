@@ -40,6 +40,7 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 
     private static async Task<System.Text.Json.JsonElement> AskedAsync(Visitor owner, long project) =>
         (await owner.GetAsync("/api/today"))
+            .GetProperty("ready")
             .GetProperty("asked")
             .EnumerateArray()
             .Single(one => one.GetProperty("project").GetInt64() == project);
@@ -93,7 +94,7 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             )
         );
         Assert.DoesNotContain(
-            (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray(),
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("asked").EnumerateArray(),
             one => one.GetProperty("project").GetInt64() == kept
         );
         // taken up again it keeps its history
@@ -160,9 +161,10 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 )
             ).IsSuccessStatusCode
         );
-        var invoice = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("toPay").GetProperty("invoices")[
-            0
-        ];
+        var invoice = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
+            .GetProperty("toPay")
+            .GetProperty("invoices")[0];
         Assert.True(
             (
                 await owner.PostAsync(
@@ -209,7 +211,10 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             )
         );
         var record = await owner.GetAsync($"/api/projects/{project}");
-        Assert.Contains("what they hung on was taken back", record.GetProperty("line").GetRawText());
+        Assert.Contains(
+            "what they hung on was taken back",
+            record.GetProperty("line").GetProperty("past").GetRawText()
+        );
         Assert.True((await owner.AskAsync("/api/today")).IsSuccessStatusCode);
         Assert.True(
             await studio.LookAsync(db =>

@@ -94,7 +94,7 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
         await studio.TickAsync();
         var owner = await studio.OwnerAsync();
         var record = await owner.GetAsync($"/api/projects/{id.Value}");
-        Assert.True(record.GetProperty("waitsForAddress").GetBoolean());
+        Assert.True(record.GetProperty("involved").GetProperty("waitsForAddress").GetBoolean());
         Assert.Equal(0, await studio.LookAsync(db => db.Letters.CountAsync(l => l.ProjectId == id)));
         Assert.Contains(
             "no mail address",

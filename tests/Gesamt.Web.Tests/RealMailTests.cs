@@ -86,7 +86,10 @@ public sealed class RealMailTests : IAsyncDisposable
         Assert.Equal(LetterState.Sent, sent.State);
         Assert.Equal(0, (await owner.GetAsync("/api/post-office")).GetArrayLength()); // the stand-in took nothing
 
-        var reply = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("replyAddress").GetString()!;
+        var reply = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("involved")
+            .GetProperty("replyAddress")
+            .GetString()!;
         await AnswerAsync(sent, reply, "Out of the house.", automatic: "auto-replied");
         await AnswerAsync(sent, reply, "In May, please.");
         for (var i = 0; i < 3; i++)
@@ -192,11 +195,11 @@ public sealed class RealMailTests : IAsyncDisposable
         var project = await studio.InquireAsync(new Visitor(studio));
         Assert.Contains(
             "does not answer on port",
-            (await owner.GetAsync("/api/today")).GetProperty("uncertain").GetRawText()
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("uncertain").GetRawText()
         );
         Assert.Contains(
             "tried again at 10:32",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("ahead").GetRawText()
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").GetProperty("ahead").GetRawText()
         );
         await AdvanceAsync(Duration.FromMinutes(2));
         await AdvanceAsync(Duration.FromMinutes(1)); // not yet: the gap is four minutes now
@@ -204,7 +207,10 @@ public sealed class RealMailTests : IAsyncDisposable
         servers.StartSmtp();
         await AdvanceAsync(Duration.FromMinutes(4));
         Assert.Equal(LetterState.Sent, await studio.LookAsync(db => db.Letters.Select(l => l.State).FirstAsync()));
-        Assert.Equal(0, (await owner.GetAsync("/api/today")).GetProperty("uncertain").GetArrayLength());
+        Assert.Equal(
+            0,
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("uncertain").GetArrayLength()
+        );
     }
 
     public async ValueTask DisposeAsync()

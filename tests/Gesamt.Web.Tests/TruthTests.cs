@@ -38,6 +38,7 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var (owner, client, project, page) = await SignedAsync("papers@lanternhouse.example");
         var papers = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
             .GetProperty("papers")
             .EnumerateArray()
             .Select(one => one.EnumerateObject().Last().Value.GetString()!)
@@ -48,7 +49,7 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 papers.Select(async path => Hash(await (await owner.AskAsync(path)).Content.ReadAsByteArrayAsync()))
             );
         var before = await HashesAsync();
-        var contract = (await client.GetAsync($"{page}/api")).GetProperty("contract");
+        var contract = (await client.GetAsync($"{page}/api")).GetProperty("booking").GetProperty("contract");
         // they were kept under these hashes, and lie there
         Assert.Equal(
             before.Order(),
@@ -101,7 +102,11 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         // the page shows what was signed, too
         Assert.Equal(
             contract.GetProperty("priced").GetRawText(),
-            (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("priced").GetRawText()
+            (await client.GetAsync($"{page}/api"))
+                .GetProperty("booking")
+                .GetProperty("contract")
+                .GetProperty("priced")
+                .GetRawText()
         );
         await owner.ChangeStudioAsync(now =>
             (now["name"], now["address"], now["iban"], now["brand"]) = (
@@ -249,7 +254,11 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
         Assert.Equal(
             "SendContract",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()
         );
         var sent = await owner.PostAsync(
             $"/api/projects/{project}/contract/send",
@@ -259,7 +268,11 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await studio.TickAsync();
         Assert.Equal(
             "SignContract",
-            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("turn").GetProperty("waits").GetString()
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()
         );
         Assert.Equal(
             HttpStatusCode.Conflict,
@@ -275,8 +288,13 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal(
             ("Sign", "€\u00a02\u202f460.00"),
             (
-                shown.GetProperty("step").GetString(),
-                shown.GetProperty("contract").GetProperty("priced").GetProperty("total").GetString()
+                shown.GetProperty("booking").GetProperty("step").GetString(),
+                shown
+                    .GetProperty("booking")
+                    .GetProperty("contract")
+                    .GetProperty("priced")
+                    .GetProperty("total")
+                    .GetString()
             )
         );
         Assert.True(
@@ -287,7 +305,7 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                     {
                         name = "Mona Delarue",
                         agreed = true,
-                        hash = shown.GetProperty("contract").GetProperty("hash").GetString(),
+                        hash = shown.GetProperty("booking").GetProperty("contract").GetProperty("hash").GetString(),
                     }
                 )
             ).IsSuccessStatusCode
@@ -434,8 +452,15 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var accepted = await client.PostAsync($"{page}/api/accept", new { chosen = Array.Empty<string>() });
         Assert.True(accepted.IsSuccessStatusCode, await accepted.Content.ReadAsStringAsync());
         // one who goes back and chooses again signs the contract of that choice
-        var first = (await client.GetAsync($"{page}/api")).GetProperty("contract").GetProperty("hash").GetString();
-        Assert.NotEqual(JsonValueKind.Null, (await client.GetAsync($"{page}/api")).GetProperty("proposal").ValueKind);
+        var first = (await client.GetAsync($"{page}/api"))
+            .GetProperty("booking")
+            .GetProperty("contract")
+            .GetProperty("hash")
+            .GetString();
+        Assert.NotEqual(
+            JsonValueKind.Null,
+            (await client.GetAsync($"{page}/api")).GetProperty("booking").GetProperty("proposal").ValueKind
+        );
         await studio.WaitUntilAsync(
             await studio.LookAsync((Desk desk) => Task.FromResult(desk.Now)) + Duration.FromMinutes(1)
         );
@@ -457,7 +482,10 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             ).StatusCode
         );
         Assert.NotNull(first);
-        Assert.Equal("Sign", (await client.GetAsync($"{page}/api")).GetProperty("step").GetString());
+        Assert.Equal(
+            "Sign",
+            (await client.GetAsync($"{page}/api")).GetProperty("booking").GetProperty("step").GetString()
+        );
     }
 
     [Theory]
@@ -515,9 +543,10 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 "MonaDelarue",
                 string.Concat(pdf.GetPages().SelectMany(sheet => sheet.Text).Where(c => !char.IsWhiteSpace(c)))
             );
-        var invoice = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("toPay").GetProperty("invoices")[
-            0
-        ];
+        var invoice = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
+            .GetProperty("toPay")
+            .GetProperty("invoices")[0];
         // a transfer of the day before, written down in the evening
         Assert.True(
             (
@@ -556,7 +585,11 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var project = await own.InquireAndAnswerAsync("ready@lanternhouse.example");
         await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
         var owner = await own.OwnerAsync();
-        var letter = (await owner.GetAsync("/api/today")).GetProperty("ready")[0].GetProperty("letter").GetInt64();
+        var letter = (await owner.GetAsync("/api/today"))
+            .GetProperty("ready")
+            .GetProperty("letters")[0]
+            .GetProperty("letter")
+            .GetInt64();
         await own.LookAsync(async db =>
         {
             var held = await db.Letters.AsNoTracking().SingleAsync(l => l.Id == new LetterId(letter));
@@ -572,7 +605,7 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
         // on its way, and not handed over yet
         Assert.DoesNotContain(
-            (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray(),
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("asked").EnumerateArray(),
             one => one.GetProperty("project").GetInt64() == project
         );
     }
@@ -679,6 +712,7 @@ public sealed class TruthTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         var project = await studio.InquireAsync(new Visitor(studio), mail);
         async Task<JsonElement> DetailAsync() =>
             (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("about")
                 .GetProperty("details")
                 .EnumerateArray()
                 .First(d => d.GetProperty("name").GetString() == "wall size");

@@ -17,7 +17,13 @@ public sealed class UpkeepTests
         await studio.Services.GetRequiredService<Upkeeping>().DoDueAsync(TestContext.Current.CancellationToken);
 
     private static async Task<string[]> TroublesAsync(Visitor owner) =>
-        [.. (await owner.GetAsync("/api/today")).GetProperty("troubles").EnumerateArray().Select(t => t.GetString()!)];
+        [
+            .. (await owner.GetAsync("/api/today"))
+                .GetProperty("ready")
+                .GetProperty("troubles")
+                .EnumerateArray()
+                .Select(t => t.GetString()!),
+        ];
 
     private static HttpContent Bytes(string text)
     {

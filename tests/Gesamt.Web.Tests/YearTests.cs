@@ -69,7 +69,13 @@ public sealed class YearTests
                     $"/api/letters/{letter.Value}/{(random.Next(6) == 0 ? "skip" : "release")}",
                     new { subject = (string?)null, body = (string?)null }
                 );
-        foreach (var asked in (await owner.GetAsync("/api/today")).GetProperty("asked").EnumerateArray().Take(3))
+        foreach (
+            var asked in (await owner.GetAsync("/api/today"))
+                .GetProperty("ready")
+                .GetProperty("asked")
+                .EnumerateArray()
+                .Take(3)
+        )
             await owner.PostAsync(
                 $"/api/projects/{asked.GetProperty("project").GetInt64()}/asked",
                 new

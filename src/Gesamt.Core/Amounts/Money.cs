@@ -88,8 +88,11 @@ public readonly record struct Rate(int PartsPerMillion)
     /// <summary>The rate as a fraction of one.</summary>
     public decimal Fraction => PartsPerMillion / 1_000_000m;
 
+    /// <summary>The rate in per cent.</summary>
+    public decimal InPercent => PartsPerMillion / 10_000m;
+
     public override string ToString() =>
-        $"{(PartsPerMillion / 10_000m).ToString("0.####", System.Globalization.CultureInfo.InvariantCulture)} %";
+        $"{InPercent.ToString("0.####", System.Globalization.CultureInfo.InvariantCulture)} %";
 }
 
 /// <summary>Rounding half away from zero, the only one used for money.</summary>

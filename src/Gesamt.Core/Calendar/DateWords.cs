@@ -105,6 +105,15 @@ public readonly record struct AgeLimits(int Waiting, int Old)
 {
     public static readonly AgeLimits Default = new(2, 8);
 
+    /// <summary>“under 2 days”, “2 to 7 days”, “8 days and more”.</summary>
+    public string Words(AgeBand band) =>
+        band switch
+        {
+            AgeBand.Fresh => Waiting == 1 ? "under a day" : $"under {Waiting} days",
+            AgeBand.Waiting => Old - Waiting == 1 ? $"{Waiting} days" : $"{Waiting} to {Old - 1} days",
+            _ => $"{Old} days and more",
+        };
+
     public AgeBand BandOf(Age age) =>
         age.Days >= Old ? AgeBand.Old
         : age.Days >= Waiting ? AgeBand.Waiting

@@ -117,42 +117,45 @@ public static partial class SlipReader
     {
         if (
             rest.Take(
-                Around(),
-                match => project?.Date is { } d ? Words(calendar.Add(d, SpanOf(match)), today) : null,
+                DatePhrases.Around(),
+                match => project?.Date is { } d ? Words(calendar.Add(d, DatePhrases.SpanOf(match)), today) : null,
                 _ => project?.Date is not null
             ) is
             { } around
         )
-            return calendar.Add(project!.Date!.Value, SpanOf(around));
-        if (rest.Take(InSoLong(), match => Words(calendar.Add(today, SpanOf(match)), today)) is { } after)
-            return calendar.Add(today, SpanOf(after));
+            return calendar.Add(project!.Date!.Value, DatePhrases.SpanOf(around));
+        if (
+            rest.Take(DatePhrases.InSoLong(), match => Words(calendar.Add(today, DatePhrases.SpanOf(match)), today)) is
+            { } after
+        )
+            return calendar.Add(today, DatePhrases.SpanOf(after));
         if (
             rest.Take(
-                Iso(),
-                match => IsoOf(match) is { } date ? Words(date, today) : null,
-                match => IsoOf(match) is not null
+                DatePhrases.Iso(),
+                match => DatePhrases.IsoOf(match) is { } date ? Words(date, today) : null,
+                match => DatePhrases.IsoOf(match) is not null
             ) is
             { } iso
         )
-            return IsoOf(iso);
+            return DatePhrases.IsoOf(iso);
         if (
             rest.Take(
-                DayMonth(),
-                match => DateOf(match, today) is { } date ? Words(date, today) : null,
-                match => DateOf(match, today) is not null && IsMonth(match, rest.Text)
+                DatePhrases.DayMonth(),
+                match => DatePhrases.DateOf(match, today) is { } date ? Words(date, today) : null,
+                match => DatePhrases.DateOf(match, today) is not null && IsMonth(match, rest.Text)
             ) is
             { } written
         )
-            return DateOf(written, today);
+            return DatePhrases.DateOf(written, today);
         if (
             rest.Take(
-                Weekday(),
-                match => Words(DayNamed(match.Groups[1].Value, today), today),
+                DatePhrases.Weekday(),
+                match => Words(DatePhrases.DayNamed(match.Groups[1].Value, today), today),
                 match => IsDay(match, rest.Text)
             ) is
             { } day
         )
-            return DayNamed(day.Groups[1].Value, today);
+            return DatePhrases.DayNamed(day.Groups[1].Value, today);
         return null;
     }
 
@@ -177,66 +180,6 @@ public static partial class SlipReader
             || text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0;
     }
 
-    /// <summary>“today”, “tomorrow”, or the next day of that name after today.</summary>
-    private static LocalDate DayNamed(string word, LocalDate today)
-    {
-        var lower = word.ToLowerInvariant();
-        return lower switch
-        {
-            "today" => today,
-            "tomorrow" => today.PlusDays(1),
-            _ => today.Next(
-                (IsoDayOfWeek)(1 + Array.FindIndex(Days, day => lower.StartsWith(day, StringComparison.Ordinal)))
-            ),
-        };
-    }
-
-    /// <summary>A day and month without a year is the next such day, today counted.</summary>
-    private static LocalDate? DateOf(Match match, LocalDate today)
-    {
-        var (day, name) = match.Groups[1].Success
-            ? (match.Groups[1].Value, match.Groups[2].Value)
-            : (match.Groups[4].Value, match.Groups[3].Value);
-        var month = 1 + Array.FindIndex(Months, known => name.StartsWith(known, StringComparison.OrdinalIgnoreCase));
-        var number = int.Parse(day, CultureInfo.InvariantCulture);
-        if (match.Groups[5].Success)
-            return Real(int.Parse(match.Groups[5].Value, CultureInfo.InvariantCulture), month, number);
-        return Enumerable
-            .Range(today.Year, 5)
-            .Select(year => Real(year, month, number))
-            .FirstOrDefault(date => date >= today);
-    }
-
-    private static LocalDate? IsoOf(Match match) =>
-        Real(
-            int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture),
-            int.Parse(match.Groups[2].Value, CultureInfo.InvariantCulture),
-            int.Parse(match.Groups[3].Value, CultureInfo.InvariantCulture)
-        );
-
-    private static LocalDate? Real(int year, int month, int day) =>
-        year >= Dates.First.Year
-        && year <= Dates.Last.Year
-        && month is >= 1 and <= 12
-        && day >= 1
-        && day <= CalendarSystem.Iso.GetDaysInMonth(year, month)
-            ? new LocalDate(year, month, day)
-            : null;
-
-    private static Span SpanOf(Match match)
-    {
-        var count = match.Groups[1].Value.ToLowerInvariant() is "a" or "one"
-            ? 1
-            : int.Parse(match.Groups[1].Value, CultureInfo.InvariantCulture);
-        var unit = char.ToLowerInvariant(match.Groups[2].Value[0]) switch
-        {
-            'd' => SpanUnit.Days,
-            'w' => SpanUnit.Weeks,
-            _ => SpanUnit.Months,
-        };
-        return new(match.Groups[3].Value.Equals("before", StringComparison.OrdinalIgnoreCase) ? -count : count, unit);
-    }
-
     private static int MinutesOf(Match match)
     {
         decimal Of(string name) =>
@@ -247,23 +190,6 @@ public static partial class SlipReader
     }
 
     private static string Words(LocalDate date, LocalDate today) => $"due {DateWords.Short(date, today)}";
-
-    private static readonly string[] Days = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
-    private static readonly string[] Months =
-    [
-        "jan",
-        "feb",
-        "mar",
-        "apr",
-        "may",
-        "jun",
-        "jul",
-        "aug",
-        "sep",
-        "oct",
-        "nov",
-        "dec",
-    ];
 
     /// <summary>The text that is not understood yet, and what was.</summary>
     private sealed class Rest(string text)
@@ -291,49 +217,12 @@ public static partial class SlipReader
     [GeneratedRegex(@"\b(?:for|about)\s+((?:[\p{L}\p{N}&'’.-]+\s*){1,4})", RegexOptions.IgnoreCase)]
     private static partial Regex Named();
 
-    [GeneratedRegex(
-        WholeNumber + @"(\d{1,3}|a|one)\s*(days?|weeks?|months?)\s+(before|after)\b",
-        RegexOptions.IgnoreCase
-    )]
-    private static partial Regex Around();
-
-    [GeneratedRegex(@"\bin\s+(\d{1,3}|a|one)\s*(days?|weeks?|months?)\b()", RegexOptions.IgnoreCase)]
-    private static partial Regex InSoLong();
-
-    [GeneratedRegex(@"(?<![\w-])(\d{4})-(\d{2})-(\d{2})(?![\w-])")]
-    private static partial Regex Iso();
-
-    // whole names only: “12 markers” and “2 decals” are no dates
-    private const string Month =
-        "(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)";
-
-    [GeneratedRegex(
-        @"(?<prep>\b(?:on|by|until)\s+)?"
-            + WholeNumber
-            + @"(?:(\d{1,2})(?:st|nd|rd|th)?\s+("
-            + Month
-            + @")|("
-            + Month
-            + @")\s+(\d{1,2})(?:st|nd|rd|th)?)(?![\w-])(?!\.\d)(?:,?\s+(\d{4})(?![\w-]))?",
-        RegexOptions.IgnoreCase
-    )]
-    private static partial Regex DayMonth();
-
-    [GeneratedRegex(
-        @"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)(?![\w-])",
-        RegexOptions.IgnoreCase
-    )]
-    private static partial Regex Weekday();
-
-    // the end of “2.5”, “1:30”, “1/2” or “2-3” is no number of its own
-    private const string WholeNumber = "(?<![\\w.,:/–-])";
-
     // “2.25 hours”, “1 h 15 min”, “1:30 h”, “1h30”, “90 min”
     private const string Hours = "(?:h|hrs?|hours?)",
         Minutes = "(?:mins?|minutes?)";
 
     [GeneratedRegex(
-        WholeNumber
+        DatePhrases.WholeNumber
             + @"(?:(?<hours>\d{1,3}(?:[.,]\d{1,2})?)\s*"
             + Hours
             + @"(?:\s*(?:and\s+)?(?<minutes>\d{1,2})\s*"

@@ -15,10 +15,23 @@ public static class UsualOffer
     /// <summary>Days between the date that matters, or the handover, and the rest of the price; its invoice goes out as many before.</summary>
     private const int RestDays = 14;
 
+    /// <summary>Two fifths are due on booking.</summary>
+    public static readonly Rate OnBooking = Rate.Percent(40);
+
+    /// <summary>The rate that most of a kind's services have, the first of several; none where there are no services.</summary>
+    public static Rate Tax(IEnumerable<int> servicesPartsPerMillion) =>
+        new(
+            servicesPartsPerMillion
+                .GroupBy(rate => rate)
+                .OrderByDescending(same => same.Count())
+                .Select(same => same.Key)
+                .FirstOrDefault()
+        );
+
     public static LocalDate ValidUntil(LocalDate today) => today.PlusDays(ValidForDays);
 
-    /// <summary>Two fifths on booking, the rest by the date that matters.</summary>
-    public static ImmutableArray<PlanPart> Plan(KindRules kind) => Plan(Rate.Percent(40), kind, hasDate: true);
+    /// <summary>The usual share on booking, the rest by the date that matters.</summary>
+    public static ImmutableArray<PlanPart> Plan(KindRules kind) => Plan(OnBooking, kind, hasDate: true);
 
     /// <summary>A share on booking, and the rest by the date that matters; with the handover where there is none.</summary>
     public static ImmutableArray<PlanPart> Plan(Rate onBooking, KindRules kind, bool hasDate)

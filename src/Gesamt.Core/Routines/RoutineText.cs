@@ -54,14 +54,7 @@ public static class RoutineText
 
     private static readonly (string Words, StopRule Rule)[] Stops =
     [
-        ("answered", StopRule.Answered),
-        ("opened", StopRule.Opened),
-        ("chosen", StopRule.Chosen),
-        ("signed", StopRule.Signed),
-        ("paid", StopRule.Paid),
-        ("form returned", StopRule.FormReturned),
-        ("handed over", StopRule.HandedOver),
-        ("resting", StopRule.Resting),
+        .. StopRules.ToChoose.Select(rule => (RoutineWords.Word(rule), rule)),
     ];
 
     private static readonly (string Words, PagePart Part)[] Parts =

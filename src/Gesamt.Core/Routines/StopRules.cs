@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
@@ -8,6 +9,19 @@ namespace Gesamt.Core.Routines;
 /// <summary>Whether something that happened since ends a step before it acts.</summary>
 public static class StopRules
 {
+    /// <summary>What ends a step where its owner says so; all else ends every step.</summary>
+    public static readonly ImmutableArray<StopRule> ToChoose =
+    [
+        StopRule.Answered,
+        StopRule.Opened,
+        StopRule.Chosen,
+        StopRule.Signed,
+        StopRule.Paid,
+        StopRule.FormReturned,
+        StopRule.HandedOver,
+        StopRule.Resting,
+    ];
+
     /// <summary>The first of the step's rules that holds; null while none does. Follows what was recorded, not what is said to have happened earlier.</summary>
     public static StopRule? Holds(Case project, Step step, CauseAt cause)
     {

@@ -38,6 +38,16 @@ public enum HappenedSort
 /// <summary>What the owner can say happened outside Gesamt, as things stand.</summary>
 public static class PossibleNow
 {
+    /// <summary>Whether the project is over once it is said.</summary>
+    public static bool Ends(HappenedSort sort) =>
+        sort
+            is HappenedSort.NotAFit
+                or HappenedSort.Referred
+                or HappenedSort.Lost
+                or HappenedSort.GoneQuiet
+                or HappenedSort.Cancelled
+                or HappenedSort.NotAnInquiry;
+
     /// <summary>In the order in which it is offered.</summary>
     public static ImmutableArray<HappenedSort> Of(Case project, Standing standing, Instant now) =>
         project.End is null ? [.. OfRunning(project, standing, now)] : [.. OfEnded(project)];

@@ -31,12 +31,14 @@ public sealed record BriefPartOfDto(
 /// <param name="Guides">Guiding points, in sight all along.</param>
 /// <param name="Watch">Obstacles of the phases in work.</param>
 /// <param name="State">Where it stands with the client, in words; empty while it was never put to them.</param>
+/// <param name="IsWithClient">It waits for their word, and can be taken back.</param>
 /// <param name="Changed">It was changed since it was put to them.</param>
 public sealed record BriefDto(
     IReadOnlyList<BriefPartOfDto> Parts,
     IReadOnlyList<string> Guides,
     IReadOnlyList<string> Watch,
     string State,
+    bool IsWithClient,
     bool Changed
 );
 
@@ -100,6 +102,7 @@ public static class ProjectBrief
                     .SelectMany(p => BriefRule.ToWatch(p.Row?.Text ?? "", phases)),
             ],
             words,
+            state is { Put: not null, Approved: null, Remarked: null },
             state.Hash is { } hash && hash != HashOf(Shown(file, texts)) && hash != OlderHashOf(Shown(file, texts))
         );
     }

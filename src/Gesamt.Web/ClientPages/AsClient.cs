@@ -40,15 +40,16 @@ public static class AsClient
     private static IEnumerable<string> Also(ClientPageDto page, PagePart part) =>
         part switch
         {
-            PagePart.Whole => page.Whole!.Phases.Select(phase => $"the phase {phase.Name}")
-                .Append(page.Whole.Date is { } date ? $"{page.Whole.DateName}, {date}" : "no date yet"),
-            PagePart.Drafts => page.Drafts!.Rounds.SelectMany(round =>
-                    round.Files.Select(file => $"{file.Name} ({round.Title})")
-                )
+            PagePart.Whole => page
+                .Parts.Whole!.Phases.Select(phase => $"the phase {phase.Name}")
+                .Append(page.Parts.Whole.Date is { } date ? $"{page.Parts.Whole.DateName}, {date}" : "no date yet"),
+            PagePart.Drafts => page
+                .Parts.Drafts!.Rounds.SelectMany(round => round.Files.Select(file => $"{file.Name} ({round.Title})"))
                 .DefaultIfEmpty("no draft yet"),
-            PagePart.Files => page.Files!.Final.Concat(page.Files.Supplied)
+            PagePart.Files => page
+                .Parts.Files!.Final.Concat(page.Parts.Files.Supplied)
                 .Select(file => file.Name)
                 .DefaultIfEmpty("no file yet"),
-            _ => [$"the address {page.Help}"],
+            _ => [$"the address {page.Parts.Help}"],
         };
 }

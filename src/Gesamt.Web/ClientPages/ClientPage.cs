@@ -62,32 +62,46 @@ public sealed record InvoicePageDto(
     bool IsCredit
 );
 
-/// <param name="Token">Goes back with every write of this page.</param>
+/// <summary>Whose page it is: the studio as the client knows it.</summary>
+/// <param name="Logo">Its address; null where there is none.</param>
+public sealed record StudioFaceDto(string Name, string Owner, string Brand, string Mail, string? Logo);
+
+/// <summary>The way to a booking: what there is to choose, to sign and to pay.</summary>
 /// <param name="AskedForChange">What was asked for and waits for an answer.</param>
-/// <param name="Whole">The project as a whole; null until the owner opens that part, as with the others.</param>
-public sealed record ClientPageDto(
-    string Studio,
-    string Owner,
-    string Brand,
-    string Mail,
-    string Project,
-    string Person,
-    string Token,
+public sealed record BookingDto(
     ClientStep Step,
     ProposalPageDto? Proposal,
     ContractPageDto? Contract,
     IReadOnlyList<InvoicePageDto> Invoices,
     bool AskedForChange,
-    bool PaysByCard,
+    bool PaysByCard
+);
+
+/// <summary>The parts that the owner opens; each is null until it is.</summary>
+/// <param name="Whole">The project as a whole.</param>
+/// <param name="Help">Where a question goes.</param>
+public sealed record OpenPartsDto(
     WholeDto? Whole,
     DraftsDto? Drafts,
     FilesPageDto? Files,
     string? Help,
-    string? ChooseTime,
-    IReadOnlyList<ClientMeetingDto> Meetings,
     ShownBriefDto? Brief,
-    string? Logo,
     IReadOnlyList<ClientFormDto> Forms
+);
+
+/// <param name="ChooseTime">What there is to choose a time for.</param>
+public sealed record ClientMeetingsDto(IReadOnlyList<ClientMeetingDto> All, string? ChooseTime);
+
+/// <summary>A project as its client sees it.</summary>
+/// <param name="Token">Goes back with every write of this page.</param>
+public sealed record ClientPageDto(
+    StudioFaceDto Studio,
+    string Project,
+    string Person,
+    string Token,
+    BookingDto Booking,
+    OpenPartsDto Parts,
+    ClientMeetingsDto Meetings
 );
 
 /// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
@@ -116,28 +130,27 @@ public static class ClientPage
         var invoices = await InvoicesAsync(desk, file);
         var step = StepOf(file, contract, invoices);
         return new(
-            studio.Name,
-            studio.Owner,
-            studio.Brand,
-            studio.Mail,
+            new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
             file.Row.Title,
             file.Row.Client!.Name,
             token,
-            step,
-            await ProposalAsync(desk, file, step, contract),
-            contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract),
-            invoices,
-            history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
-            cards.Available,
-            open(PagePart.Whole) ? ClientParts.Whole(desk, file, invoices) : null,
-            open(PagePart.Drafts) ? await ClientParts.DraftsAsync(desk, file) : null,
-            open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
-            open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
-            await MeetingViews.OfferedAsync(desk, file),
-            await MeetingViews.ForClientAsync(desk, file),
-            await ProjectBrief.ShownAsync(desk, file),
-            studio.Logo is null ? null : "/logo",
-            await ClientForms.OpenAsync(desk, file)
+            new(
+                step,
+                await ProposalAsync(desk, file, step, contract),
+                contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract),
+                invoices,
+                history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
+                cards.Available
+            ),
+            new(
+                open(PagePart.Whole) ? ClientParts.Whole(desk, file, invoices) : null,
+                open(PagePart.Drafts) ? await ClientParts.DraftsAsync(desk, file) : null,
+                open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
+                open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
+                await ProjectBrief.ShownAsync(desk, file),
+                await ClientForms.OpenAsync(desk, file)
+            ),
+            new(await MeetingViews.ForClientAsync(desk, file), await MeetingViews.OfferedAsync(desk, file))
         );
     }
 

@@ -47,7 +47,7 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
         {
             Status = status,
             Title = Title(status),
-            Detail = Words(exception),
+            Detail = status == 413 ? TooLarge(context, exception) : Words(exception),
         };
         if (errors is not null)
             problem.Extensions["errors"] = errors;
@@ -158,6 +158,14 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
             BadHttpRequestException => "The request does not read as expected.",
             _ => exception.Message,
         };
+
+    /// <summary>What is too large, and how much may be sent at once.</summary>
+    private static string TooLarge(HttpContext context, Exception exception) =>
+        exception is BadHttpRequestException
+        && context.Features.Get<Microsoft.AspNetCore.Http.Features.IHttpMaxRequestBodySizeFeature>()?.MaxRequestBodySize
+            is { } most
+            ? $"This is too large: at most {most / (1024 * 1024)} MB can be sent at once."
+            : exception.Message;
 
     private static string Title(int status) =>
         status switch

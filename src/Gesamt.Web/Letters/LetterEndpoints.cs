@@ -31,6 +31,7 @@ public sealed record TemplateDto(
 
 /// <param name="Earlier">The exchange so far, newest first.</param>
 /// <param name="Kept">Files of the project that can go with it.</param>
+/// <param name="Tomorrow">When it would usually leave if it is sent later.</param>
 public sealed record LetterDeskDto(
     string To,
     string? Mail,
@@ -39,7 +40,7 @@ public sealed record LetterDeskDto(
     IReadOnlyList<EarlierDto> Earlier,
     IReadOnlyList<string> Blanks,
     LetterFileDto[] Kept,
-    string Tomorrow
+    LocalDateTime Tomorrow
 );
 
 public sealed record EarlierDto(long Id, string Who, string When, string Subject, string Text, bool FromClient);
@@ -330,7 +331,7 @@ public static class LetterEndpoints
             ],
             Blanks.Names,
             [.. kept.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))],
-            $"{desk.Today.PlusDays(1):uuuu-MM-dd}T09:00"
+            desk.Today.PlusDays(1).At(new LocalTime(9, 0))
         );
     }
 

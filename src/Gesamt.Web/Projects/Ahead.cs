@@ -53,10 +53,7 @@ public static class Ahead
                                 EntrySort.Notes,
                                 Untold.Words,
                                 Untold.Detail,
-                                "",
-                                false,
-                                null,
-                                null
+                                new("")
                             )
                     )
                 )
@@ -80,10 +77,7 @@ public static class Ahead
                                 EntrySort.Letters,
                                 $"Letter “{l.Subject}” was refused",
                                 l.Problem!,
-                                "write again",
-                                true,
-                                null,
-                                new(OpensWhat.Letter, l.Id.Value)
+                                new("write again", Held: true, Opens: new(OpensWhat.Letter, l.Id.Value))
                             )
                         )
                     )
@@ -100,10 +94,7 @@ public static class Ahead
                         EntrySort.Tasks,
                         task.Title,
                         $"{rows.Tasks[task.Id].Counted}",
-                        "task",
-                        false,
-                        task.Id.Value,
-                        null
+                        new("task", TaskId: task.Id.Value)
                     )
                 )
             );
@@ -119,10 +110,7 @@ public static class Ahead
                         EntrySort.Money,
                         $"Invoice {p.Index + 1} of {p.Of}, {MoneyText.Of(p.Amount)}",
                         p.Due is { } due ? $"due {DateWords.Short(due, desk.Today)}" : "when what it hangs on is known",
-                        "by itself",
-                        false,
-                        null,
-                        null
+                        new("by itself")
                     )
                 )
             );
@@ -139,10 +127,7 @@ public static class Ahead
                         EntrySort.Meetings,
                         rows.Meetings[m.Id].Name,
                         Meetings.MeetingLetters.PlaceWords(rows.Meetings[m.Id]),
-                        "meeting",
-                        false,
-                        null,
-                        new(OpensWhat.Meeting, m.Id.Value)
+                        new("meeting", Opens: new(OpensWhat.Meeting, m.Id.Value))
                     )
                 )
             );
@@ -187,11 +172,12 @@ public static class Ahead
                 ? $"{ShortText.Capital(RoutineWords.What(step.Step.Action, names))}?"
                 : ShortText.Capital(RoutineWords.What(step.Step.Action, names)),
             $"{detail}. {run.Routine.Name}",
-            mark,
-            held,
-            null,
-            step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null,
-            new(step.Ref.Run.Value, step.Ref.Step, step.Ref.Occurrence, local, step.FixedByHand)
+            new(
+                mark,
+                held,
+                Opens: step.Letter is { } letter ? new(OpensWhat.Letter, letter.Value) : null,
+                Step: new(step.Ref.Run.Value, step.Ref.Step, step.Ref.Occurrence, local, step.FixedByHand)
+            )
         );
     }
 
@@ -208,12 +194,11 @@ public static class Ahead
             error is null
                 ? $"to {letter.ToName}"
                 : $"could not be handed over, tried again at {DateWords.Time(local.TimeOfDay)}: {error}",
-            letter.GoesAt is null ? "on its way" : "goes later",
-            false,
-            null,
-            new(OpensWhat.Letter, letter.Id.Value),
-            null,
-            leaving ? null : letter.Id.Value
+            new(
+                letter.GoesAt is null ? "on its way" : "goes later",
+                Opens: new(OpensWhat.Letter, letter.Id.Value),
+                Goes: leaving ? null : letter.Id.Value
+            )
         );
     }
 

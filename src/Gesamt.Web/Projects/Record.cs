@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
@@ -30,50 +31,99 @@ public static class Record
     public static async Task<RecordDto> OfAsync(Desk desk, ProjectId id)
     {
         var file = await desk.OpenAsync(id);
-        var standing = file.Row.Standing.ToCore();
         var names = (await Routines.RoutineNames.OfAsync(desk)).For(file.Case.Kind.MainDate);
         var rows = await RowsAsync(desk, file, names);
-        var answers = await desk
-            .Db.Answers.AsNoTracking()
-            .Where(a => a.ProjectId == id)
-            .OrderBy(a => a.Id)
-            .ToListAsync();
-        var client = file.Row.Client!;
-        var contract = await Contracting.LatestAsync(desk, file);
         return new(
             id.Value,
+            Head(desk, file),
+            await PathAsync(desk, file, rows),
+            new(Line(desk, file, rows), await Ahead.OfAsync(desk, file, rows, names)),
+            new(
+                Money(desk, file),
+                ToPay(desk, file, rows),
+                [
+                    .. file
+                        .Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue)
+                        .Select(task => Task(desk, task, rows.Tasks[task.Id])),
+                ],
+                Papers(await Contracting.LatestAsync(desk, file), rows),
+                await WorkAsync(desk, file, rows),
+                new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),
+                new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file))
+            ),
+            await AboutAsync(desk, file),
+            Involved(desk, file)
+        );
+    }
+
+    private static RecordHeadDto Head(Desk desk, ProjectFile file)
+    {
+        var client = file.Row.Client!;
+        var date = file.Case.MainDate?.Date;
+        return new(
             file.Row.Title,
             file.Row.Kind!.Name,
             new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile),
             file.Row.Source,
-            ShortText.Capital(file.Case.Kind.MainDate),
-            desk.Short(file.Case.MainDate?.Date),
-            file.Case.MainDate is { } date ? DateWords.Distance(date.Date, desk.Today) : null,
+            new(
+                ShortText.Capital(file.Case.Kind.MainDate),
+                date,
+                desk.Short(date),
+                date is { } day ? DateWords.Distance(day, desk.Today) : null
+            ),
+            file.Row.Rehearsal ? RehearsalClock(desk) : null
+        );
+    }
+
+    private static async Task<RecordPathDto> PathAsync(Desk desk, ProjectFile file, LineRows rows)
+    {
+        var standing = file.Row.Standing.ToCore();
+        return new(
             standing.Stage,
             standing.Ended is { } end ? LineText.EndWords(end) : null,
             standing.BookedAt is not null,
+            file.Case.IsPutAway,
             TurnOf(desk, standing),
             Gates.Of(desk, file, rows),
-            Line(desk, file, rows),
-            await Ahead.OfAsync(desk, file, rows, names),
-            Money(desk, file),
-            ToPay(desk, file, rows),
-            [
-                .. file
-                    .Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue)
-                    .Select(task => Task(desk, task, rows.Tasks[task.Id])),
-            ],
+            await HappenAsync(desk, file)
+        );
+    }
+
+    private static async Task<HappenDto> HappenAsync(Desk desk, ProjectFile file)
+    {
+        var rates = await desk
+            .Db.Services.Where(s => s.KindId == file.Row.KindId)
+            .OrderBy(s => s.Id)
+            .Select(s => s.TaxPartsPerMillion)
+            .ToListAsync();
+        return new(
+            [.. Happened.Possible(file, desk.Now).Select(sort => new CanHappenDto(sort, PossibleNow.Ends(sort)))],
+            NumberText.Number(UsualOffer.Tax(rates).InPercent),
+            NumberText.Number(UsualOffer.OnBooking.InPercent)
+        );
+    }
+
+    private static async Task<WorkDto> WorkAsync(Desk desk, ProjectFile file, LineRows rows)
+    {
+        var standing = file.Row.Standing.ToCore();
+        return new(
             RecordWork.Phases(desk, file, rows.Tasks.Values),
             await RecordWork.FilesAsync(desk, file),
             RecordWork.Rounds(file),
-            RecordWork.Parts(desk, file),
-            await RecordWork.LinkEndedAsync(desk, file),
-            file.Case.MainDate?.Date,
-            file.Case.IsPutAway,
             standing.Stage == Stage.Delivery
                 && standing.Ended is null
-                && !file.History.Any<Core.Facts.Happening.HandedOver>(),
-            Papers(contract, rows),
+                && !file.History.Any<Core.Facts.Happening.HandedOver>()
+        );
+    }
+
+    private static async Task<AboutDto> AboutAsync(Desk desk, ProjectFile file)
+    {
+        var answers = await desk
+            .Db.Answers.AsNoTracking()
+            .Where(a => a.ProjectId == file.Id)
+            .OrderBy(a => a.Id)
+            .ToListAsync();
+        return new(
             [
                 .. answers.SelectMany(a =>
                     desk.Tell(
@@ -82,10 +132,19 @@ public static class Record
                     )
                 ),
             ],
-            Happened.Possible(file, desk.Now),
-            Sending.ReplyAddress(desk, file.Row),
-            file.MailTo is null,
-            file.MailTo is null ? file.MailContact.Mail : null,
+            await ProjectBrief.DetailsAsync(desk, file),
+            await ProjectBrief.OfAsync(desk, file),
+            await desk
+                .Db.Labels.Where(l => l.ProjectId == file.Id)
+                .OrderBy(l => l.Label)
+                .Select(l => l.Label)
+                .ToListAsync(),
+            file.Row.Standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, file.Row.Client!) : []
+        );
+    }
+
+    private static InvolvedDto Involved(Desk desk, ProjectFile file) =>
+        new(
             [
                 .. file
                     .Row.People.OrderBy(p => p.Id)
@@ -97,15 +156,10 @@ public static class Record
                         PersonPage.PartWords(p.Part)
                     )),
             ],
-            standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, client) : [],
-            await desk.Db.Labels.Where(l => l.ProjectId == id).OrderBy(l => l.Label).Select(l => l.Label).ToListAsync(),
-            await ProjectBrief.DetailsAsync(desk, file),
-            await ProjectBrief.OfAsync(desk, file),
-            await MeetingViews.OfAsync(desk, file),
-            await MeetingViews.OfferedAsync(desk, file),
-            file.Row.Rehearsal ? RehearsalClock(desk) : null
+            Sending.ReplyAddress(desk, file.Row),
+            file.MailTo is null,
+            file.MailTo is null ? file.MailContact.Mail : null
         );
-    }
 
     private static string RehearsalClock(Desk desk) =>
         $"{desk.Short(desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay)}";
@@ -141,28 +195,29 @@ public static class Record
         var steps = file.Case.Runs.SelectMany(run =>
             run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", RoutineWords.What(step.Action, names)))
         );
-        return new(
-            letters,
-            await db.Notes.AsNoTracking().Where(n => n.ProjectId == id).ToDictionaryAsync(n => n.Id),
-            await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).ToDictionaryAsync(t => t.Id),
-            await db.Invoices.AsNoTracking().Where(i => i.ProjectId == id).ToDictionaryAsync(i => i.Id),
-            await db.Payments.AsNoTracking().Where(p => p.ProjectId == id).ToDictionaryAsync(p => p.Id),
-            await db.Versions.AsNoTracking().Where(v => v.ProjectId == id).ToDictionaryAsync(v => v.Id),
-            steps.ToDictionary(pair => pair.Item1, pair => pair.Item2),
-            file.Row.Client!.Name.Split(' ')[0],
-            desk.Studio.Owner,
-            file.Case.Kind.MainDate,
-            await db.Files.AsNoTracking().Where(f => f.ProjectId == id).ToDictionaryAsync(f => f.Id),
-            await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
-            Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
-            Missed(desk, file, names),
-            await db.Meetings.AsNoTracking().Where(m => m.ProjectId == id).ToDictionaryAsync(m => m.Id),
-            file.History.Any<Core.Facts.Happening.FormAsked>()
+        return new()
+        {
+            Letters = letters,
+            Notes = await db.Notes.AsNoTracking().Where(n => n.ProjectId == id).ToDictionaryAsync(n => n.Id),
+            Tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).ToDictionaryAsync(t => t.Id),
+            Invoices = await db.Invoices.AsNoTracking().Where(i => i.ProjectId == id).ToDictionaryAsync(i => i.Id),
+            Payments = await db.Payments.AsNoTracking().Where(p => p.ProjectId == id).ToDictionaryAsync(p => p.Id),
+            Versions = await db.Versions.AsNoTracking().Where(v => v.ProjectId == id).ToDictionaryAsync(v => v.Id),
+            Files = await db.Files.AsNoTracking().Where(f => f.ProjectId == id).ToDictionaryAsync(f => f.Id),
+            Reviews = await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
+            Meetings = await db.Meetings.AsNoTracking().Where(m => m.ProjectId == id).ToDictionaryAsync(m => m.Id),
+            Rounds = Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
+            Forms = file.History.Any<Core.Facts.Happening.FormAsked>()
                 ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title)
                 : new Dictionary<int, string>(),
-            at =>
-                $"{DateWords.Short(desk.Calendar.DateOf(at), desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)}"
-        );
+            StepNames = steps.ToDictionary(pair => pair.Item1, pair => pair.Item2),
+            Missed = Missed(desk, file, names),
+            Client = file.Row.Client!.Name.Split(' ')[0],
+            Owner = desk.Studio.Owner,
+            MainDate = file.Case.Kind.MainDate,
+            When = at =>
+                $"{DateWords.Short(desk.Calendar.DateOf(at), desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)}",
+        };
     }
 
     private static string Missed(Desk desk, ProjectFile file, IRoutineNames names) =>
@@ -184,9 +239,11 @@ public static class Record
             let local = desk.Calendar.LocalOf(happened.Fact.Happened)
             select new EntryDto(
                 happened.Fact.Id.Value,
-                DateWords.Short(local.Date, desk.Today),
-                DateWords.Time(local.TimeOfDay),
-                $"{DateWords.Long(local.Date)}, {DateWords.Time(local.TimeOfDay)}, {desk.Studio.Zone}",
+                new(
+                    DateWords.Short(local.Date, desk.Today),
+                    DateWords.Time(local.TimeOfDay),
+                    $"{DateWords.Long(local.Date)}, {DateWords.Time(local.TimeOfDay)}, {desk.Studio.Zone}"
+                ),
                 words.Sort,
                 words.From,
                 words.Title,

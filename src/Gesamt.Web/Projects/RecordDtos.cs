@@ -11,13 +11,14 @@ using NodaTime;
 
 namespace Gesamt.Web.Projects;
 
-/// <summary>Something that happened.</summary>
+/// <summary>When something happened, in the studio's time.</summary>
 /// <param name="Exact">Date, time and zone in full.</param>
+public sealed record EntryAtDto(string Day, string Time, string Exact);
+
+/// <summary>Something that happened.</summary>
 public sealed record EntryDto(
     long Id,
-    string Day,
-    string Time,
-    string Exact,
+    EntryAtDto At,
     EntrySort Sort,
     EntryFrom From,
     string Title,
@@ -26,9 +27,7 @@ public sealed record EntryDto(
 );
 
 /// <summary>Something planned.</summary>
-/// <param name="Mark">“asks first”, “by itself”, “task”, “waits for your OK”.</param>
-/// <param name="Step">The step it is, so that its day can be fixed by hand.</param>
-/// <param name="Goes">A letter on its way that can still be taken back.</param>
+/// <param name="Day">Its day in words, or why it has none; with the time, where it has one.</param>
 public sealed record AheadDto(
     string Key,
     string Day,
@@ -36,10 +35,18 @@ public sealed record AheadDto(
     EntrySort Sort,
     string Title,
     string Detail,
+    AheadActsDto Acts
+);
+
+/// <summary>What something planned does, and what can be done with it.</summary>
+/// <param name="Mark">“asks first”, “by itself”, “task”, “waits for your OK”.</param>
+/// <param name="Step">The step it is, so that its day can be fixed by hand.</param>
+/// <param name="Goes">A letter on its way that can still be taken back.</param>
+public sealed record AheadActsDto(
     string Mark,
-    bool Held,
-    long? TaskId,
-    OpensDto? Opens,
+    bool Held = false,
+    long? TaskId = null,
+    OpensDto? Opens = null,
     AheadStepDto? Step = null,
     long? Goes = null
 );
@@ -120,47 +127,97 @@ public sealed record PartOfPersonDto(long Person, string Name, string? Reach, Pe
 
 public sealed record FileDto(string Name, string Address);
 
-/// <summary>One project as the owner sees it.</summary>
+/// <summary>The date that matters.</summary>
+/// <param name="Name">What it is called: “Opening day”.</param>
+/// <param name="Words">“Fri 19 Feb”; null while it is not known.</param>
+/// <param name="Distance">“in 25 days”.</param>
+public sealed record MainDateDto(string Name, LocalDate? Day, string? Words, string? Distance);
+
+/// <summary>The head: what it is, for whom, when.</summary>
 /// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
-public sealed record RecordDto(
-    long Id,
+public sealed record RecordHeadDto(
     string Title,
     string Kind,
     PersonDto Client,
     string? Source,
-    string MainDateName,
-    string? MainDate,
-    string? MainDateDistance,
+    MainDateDto Date,
+    string? RehearsalClock
+);
+
+/// <param name="Ends">Whether the project is over with it.</param>
+public sealed record CanHappenDto(HappenedSort Sort, bool Ends);
+
+/// <summary>What the owner can say happened, and what is proposed where a price goes with it.</summary>
+/// <param name="Tax">Per cent, as the kind's services have it.</param>
+/// <param name="OnBooking">The share of the price that is due on booking, per cent.</param>
+public sealed record HappenDto(IReadOnlyList<CanHappenDto> Can, string Tax, string OnBooking);
+
+/// <summary>The gates, where it stands on their path, whose turn it is, and what can have happened now.</summary>
+/// <param name="Ended">How it ended without being finished.</param>
+public sealed record RecordPathDto(
     Stage Stage,
     string? Ended,
     bool Booked,
+    bool PutAway,
     TurnDto Turn,
     IReadOnlyList<GateDto> Gates,
-    IReadOnlyList<EntryDto> Line,
-    IReadOnlyList<AheadDto> Ahead,
-    SheetMoneyDto? Money,
-    ToPayDto ToPay,
-    IReadOnlyList<SheetTaskDto> Tasks,
+    HappenDto Happen
+);
+
+/// <summary>The line: what happened, and what is planned.</summary>
+public sealed record RecordLineDto(IReadOnlyList<EntryDto> Past, IReadOnlyList<AheadDto> Ahead);
+
+/// <summary>The work: phases, files and rounds of review.</summary>
+public sealed record WorkDto(
     IReadOnlyList<PhaseRowDto> Phases,
     IReadOnlyList<KeptFileDto> Files,
     RoundsDto Rounds,
-    IReadOnlyList<PagePartDto> Parts,
-    bool LinkEnded,
-    LocalDate? MainDay,
-    bool PutAway,
-    bool CanHandOver,
+    bool CanHandOver
+);
+
+/// <summary>The client's page: which parts are open, and whether its link was ended.</summary>
+public sealed record PageDto(IReadOnlyList<PagePartDto> Parts, bool LinkEnded);
+
+/// <param name="Offered">What the client is offered to choose a time for.</param>
+public sealed record RecordMeetingsDto(IReadOnlyList<MeetingDto> All, string? Offered);
+
+/// <summary>The sheet beside the line.</summary>
+public sealed record SheetDto(
+    SheetMoneyDto? Money,
+    ToPayDto ToPay,
+    IReadOnlyList<SheetTaskDto> Tasks,
     IReadOnlyList<FileDto> Papers,
-    IReadOnlyList<AnswerDto> Brief,
-    IReadOnlyList<HappenedSort> CanHappen,
+    WorkDto Work,
+    PageDto Page,
+    RecordMeetingsDto Meetings
+);
+
+/// <summary>What is known of the project: answers, details, the brief.</summary>
+/// <param name="Matches">Who the client of an inquiry could be already.</param>
+public sealed record AboutDto(
+    IReadOnlyList<AnswerDto> Answers,
+    IReadOnlyList<DetailDto> Details,
+    BriefDto Brief,
+    IReadOnlyList<string> Labels,
+    IReadOnlyList<MatchDto> Matches
+);
+
+/// <summary>Who has a part in it, and how letters reach them.</summary>
+/// <param name="BadAddress">The address that no letter can be written to.</param>
+public sealed record InvolvedDto(
+    IReadOnlyList<PartOfPersonDto> People,
     string ReplyAddress,
     bool WaitsForAddress,
-    string? BadAddress,
-    IReadOnlyList<PartOfPersonDto> People,
-    IReadOnlyList<MatchDto> Matches,
-    IReadOnlyList<string> Labels,
-    IReadOnlyList<DetailDto> Details,
-    BriefDto BriefParts,
-    IReadOnlyList<MeetingDto> Meetings,
-    string? Offered,
-    string? RehearsalClock
+    string? BadAddress
+);
+
+/// <summary>One project as the owner sees it, by the places of its page.</summary>
+public sealed record RecordDto(
+    long Id,
+    RecordHeadDto Head,
+    RecordPathDto Path,
+    RecordLineDto Line,
+    SheetDto Sheet,
+    AboutDto About,
+    InvolvedDto Involved
 );

@@ -175,7 +175,7 @@ public static class Wire
                     NumberText.Number(line.Quantity),
                     line.Unit,
                     NumberText.Number(line.UnitPrice),
-                    NumberText.Number(line.Tax.PartsPerMillion / 10_000m),
+                    NumberText.Number(line.Tax.InPercent),
                     line.Suggested
                 )),
             ],
@@ -264,5 +264,5 @@ public static class Wire
             _ => throw new ArgumentOutOfRangeException(nameof(part), part.Due, "No such due rule."),
         };
 
-    private static string Percent(PlanPart part) => NumberText.Number(part.Share.PartsPerMillion / 10_000m);
+    private static string Percent(PlanPart part) => NumberText.Number(part.Share.InPercent);
 }

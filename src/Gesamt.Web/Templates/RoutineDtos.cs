@@ -24,6 +24,11 @@ public enum StepDoes
     TellMe,
 }
 
+/// <param name="WithLetter">It sends a letter of the owner's making.</param>
+/// <param name="AlwaysAsks">It waits for the owner, whatever its mode says.</param>
+/// <param name="Leaves">It leaves the house, in the hours for that.</param>
+public sealed record StepActDto(StepDoes Does, bool WithLetter, bool AlwaysAsks, bool Leaves);
+
 public sealed record ConditionDto(string Detail, string[] Is);
 
 public sealed record VariantDto(string Name, int MonthsAhead);
@@ -134,11 +139,21 @@ public static class RoutineShapes
         );
     }
 
-    private static Step ToCore(StepDto step)
-    {
-        var what = step.What?.Trim() ?? "";
-        var letter = step.Letter ?? "";
-        StepAction action = step.Does switch
+    /// <summary>What goes with each thing that a step can do.</summary>
+    public static IReadOnlyList<StepActDto> Acts { get; } =
+    [
+        .. Enum.GetValues<StepDoes>()
+            .Select(does => (does, Action(does, "", "")))
+            .Select(one => new StepActDto(
+                one.does,
+                one.Item2.LetterKey is not null,
+                one.Item2.AlwaysAsks,
+                one.Item2.LeavesTheHouse
+            )),
+    ];
+
+    private static StepAction Action(StepDoes does, string what, string letter) =>
+        does switch
         {
             StepDoes.Letter => new StepAction.Letter(letter),
             StepDoes.Form => new StepAction.Form(what, letter),
@@ -155,6 +170,10 @@ public static class RoutineShapes
             StepDoes.Hook => new StepAction.Hook(what),
             _ => new StepAction.TellMe(what),
         };
+
+    private static Step ToCore(StepDto step)
+    {
+        var action = Action(step.Does, step.What?.Trim() ?? "", step.Letter ?? "");
         ImmutableArray<Condition> conditions =
         [
             .. step.Sources.Length > 0
@@ -179,21 +198,7 @@ public static class RoutineShapes
             ),
             action,
             action.AlwaysAsks ? StepMode.AsksFirst : step.Mode,
-            [
-                .. step.Stops.Where(rule =>
-                    rule
-                        is not (
-                            StopRule.Ended
-                            or StopRule.Replaced
-                            or StopRule.ByHand
-                            or StopRule.CauseGone
-                            or StopRule.PutAway
-                            or StopRule.Past
-                            or StopRule.NotTheirs
-                            or StopRule.Finished
-                        )
-                ),
-            ],
+            [.. step.Stops.Where(StopRules.ToChoose.Contains)],
             step.LateStart,
             conditions,
             [.. step.In],

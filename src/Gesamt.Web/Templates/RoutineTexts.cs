@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
@@ -15,18 +16,30 @@ namespace Gesamt.Web.Templates;
 /// <summary>Names of what a step can use: a key and what it is called.</summary>
 public sealed record ChoiceDto(string Key, string Name);
 
-/// <summary>What there is to choose from in a routine.</summary>
-public sealed record RoutineChoicesDto(
+/// <summary>What steps can use, by what it is.</summary>
+public sealed record StepListsDto(
     IReadOnlyList<ChoiceDto> Letters,
     IReadOnlyList<ChoiceDto> Forms,
     IReadOnlyList<ChoiceDto> Meetings,
     IReadOnlyList<ChoiceDto> TaskLists,
     IReadOnlyList<ChoiceDto> Kinds,
     IReadOnlyList<ChoiceDto> Hooks,
+    IReadOnlyList<ChoiceDto> Parts
+);
+
+/// <summary>What there is to choose from in a routine.</summary>
+/// <param name="Stops">What can end a step.</param>
+/// <param name="DateName">What the date that matters is called.</param>
+public sealed record RoutineChoicesDto(
+    StepListsDto Lists,
+    IReadOnlyList<StepActDto> Acts,
+    IReadOnlyList<ChosenStopDto> Stops,
     IReadOnlyList<string> Sources,
     IReadOnlyList<string> Details,
     string DateName
 );
+
+public sealed record ChosenStopDto(StopRule Stop, string Words);
 
 public sealed record RoutinePageDto(
     int Id,
@@ -234,6 +247,23 @@ public static class RoutineTexts
     {
         var rules = StoreJson.Read<KindRules>(kind.Rules);
         return new(
+            await ListsAsync(desk),
+            RoutineShapes.Acts,
+            [.. StopRules.ToChoose.Select(rule => new ChosenStopDto(rule, RoutineWords.Word(rule)))],
+            await desk
+                .Db.Projects.Where(p => p.Source != null)
+                .Select(p => p.Source!)
+                .Distinct()
+                .OrderBy(s => s)
+                .Take(100)
+                .ToListAsync(),
+            [.. rules.AllDetails.Select(d => d.Name)],
+            rules.MainDate
+        );
+    }
+
+    private static async Task<StepListsDto> ListsAsync(Desk desk) =>
+        new(
             await desk
                 .Db.LetterTemplates.Where(t => !t.Removed)
                 .OrderBy(t => t.Name)
@@ -260,17 +290,8 @@ public static class RoutineTexts
                 .Select(k => new ChoiceDto(k.Key, k.Name))
                 .ToListAsync(),
             await desk.Db.Hooks.OrderBy(h => h.Name).Select(h => new ChoiceDto(h.Name, h.Name)).ToListAsync(),
-            await desk
-                .Db.Projects.Where(p => p.Source != null)
-                .Select(p => p.Source!)
-                .Distinct()
-                .OrderBy(s => s)
-                .Take(100)
-                .ToListAsync(),
-            [.. rules.AllDetails.Select(d => d.Name)],
-            rules.MainDate
+            [.. Enum.GetValues<PagePart>().Select(part => new ChoiceDto(part.ToString(), RoutineWords.PartWords(part)))]
         );
-    }
 
     private static async Task<string> FreeKeyAsync(Desk desk, KindId kind, string key)
     {

@@ -24,7 +24,8 @@ namespace Gesamt.Web.Turns;
 public static class TodayView
 {
     private const int CameInShown = 8,
-        MostReady = 50;
+        MostReady = 50,
+        MostSaid = 2_000;
 
     public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
     {
@@ -34,31 +35,29 @@ public static class TodayView
             .ThenBy(row => row.Standing.Since)
             .ToList();
         var said = await LastSaidAsync(desk, [.. rows.Select(row => new ProjectId(row.Id))]);
-        var (came, more, since) = await CameInAsync(desk);
         var names = await RoutineNames.OfAsync(desk);
         return new(
             desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture),
             await MoneyAsync(desk),
-            yours.Count,
-            [
-                .. yours.Select(row => new TodayCardDto(
-                    Cards.Of(desk, row),
-                    LastWords(row, said),
-                    row.Standing.Waits == WaitKind.AnswerInquiry
-                )),
-            ],
-            await ReadyAsync(desk, said, names),
-            await ByItselfAsync(desk, names),
-            await TasksAsync(desk),
-            came,
-            more,
-            since,
-            await UncertainAsync(desk),
-            await Tray.CountAsync(desk),
-            await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)),
-            await MeetingsAsync(desk),
-            await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
-            await Troubles.OfAsync(desk, ring)
+            new(
+                yours.Count,
+                [
+                    .. yours.Select(row => new TodayCardDto(
+                        Cards.Of(desk, row),
+                        LastWords(row, said),
+                        row.Standing.Waits == WaitKind.AnswerInquiry
+                    )),
+                ]
+            ),
+            new(
+                await ReadyAsync(desk, said, names),
+                await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)),
+                await ByItselfAsync(desk, names),
+                await UncertainAsync(desk),
+                await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
+                await Troubles.OfAsync(desk, ring)
+            ),
+            new(await MeetingsAsync(desk), await TasksAsync(desk), await CameInAsync(desk), await Tray.CountAsync(desk))
         );
     }
 
@@ -67,19 +66,26 @@ public static class TodayView
         : row.Summary is { } summary ? ShortText.Of(summary)
         : $"{row.Standing.Stage}. {row.Client}";
 
-    /// <summary>What each client wrote last, shortened.</summary>
+    /// <summary>What each client wrote last, shortened; of a long letter no more is read than is shown.</summary>
     private static async Task<IReadOnlyDictionary<ProjectId, string>> LastSaidAsync(
         Desk desk,
         IReadOnlyList<ProjectId> projects
     )
     {
-        var letters = await desk
-            .Db.Letters.AsNoTracking()
-            .Where(l => l.State == LetterState.Received && l.ProjectId != null && projects.Contains(l.ProjectId.Value))
-            .OrderBy(l => l.Id)
-            .Select(l => new { l.ProjectId, l.Body })
+        var received = desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Received);
+        var letters = await received
+            .Where(l => l.ProjectId != null && projects.Contains(l.ProjectId.Value))
+            .Where(l =>
+                l.Id
+                == received
+                    .Where(other => other.ProjectId == l.ProjectId)
+                    .OrderByDescending(other => other.Id)
+                    .Select(other => other.Id)
+                    .First()
+            )
+            .Select(l => new { l.ProjectId, Body = l.Body.Substring(0, MostSaid) })
             .ToListAsync();
-        return letters.GroupBy(l => l.ProjectId!.Value).ToDictionary(g => g.Key, g => ShortText.Of(g.Last().Body));
+        return letters.ToDictionary(l => l.ProjectId!.Value, l => ShortText.Of(l.Body));
     }
 
     private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(
@@ -106,18 +112,12 @@ public static class TodayView
                     () =>
                         new(
                             letter.Id.Value,
-                            letter.ProjectId!.Value.Value,
-                            letter.ToName,
-                            "",
+                            new(letter.ProjectId!.Value.Value, "", letter.ToName),
                             $"since {Since(desk, letter.At)}",
-                            letter.Subject,
-                            Untold.Words,
+                            new(letter.Subject, Untold.Words, null, letter.Problem),
                             "",
                             null,
                             null,
-                            null,
-                            null,
-                            letter.Problem,
                             false
                         )
                 )
@@ -129,18 +129,17 @@ public static class TodayView
             var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
             return new(
                 letter.Id.Value,
-                file.Id.Value,
-                letter.ToName,
-                file.Row.Title,
+                new(file.Id.Value, file.Row.Title, letter.ToName),
                 $"since {Since(desk, letter.At)}",
-                letter.Subject,
-                ShortText.Of(LetterEndpoints.Shown(letter.Body)),
+                new(
+                    letter.Subject,
+                    ShortText.Of(LetterEndpoints.Shown(letter.Body)),
+                    letter.Gaps.Length > 0 ? letter.Gaps : null,
+                    letter.Problem
+                ),
                 step is null ? "" : Why(desk, file, step, names),
                 said.GetValueOrDefault(file.Id),
-                letter.Gaps.Length > 0 ? letter.Gaps : null,
-                letter.Template,
-                letter.Template is { } key ? names.Letter(key) : null,
-                letter.Problem,
+                letter.Template is { } key ? new(key, names.Letter(key)) : null,
                 step is not null
             );
         }
@@ -276,7 +275,7 @@ public static class TodayView
         ];
     }
 
-    private static async Task<(IReadOnlyList<CameInDto>, int, string)> CameInAsync(Desk desk)
+    private static async Task<CameInListDto> CameInAsync(Desk desk)
     {
         var looked = desk.Studio.LookedAt ?? desk.Now - Duration.FromDays(3);
         var from = desk.Now - Duration.FromDays(7);
@@ -317,7 +316,7 @@ public static class TodayView
             .Where(x => x.Words is not null)
             .Select(x => new CameInDto(x.f.ProjectId.Value, x.Words!, Since(desk, x.f.Happened), x.f.Recorded > looked))
             .ToList();
-        return (
+        return new(
             all.Take(CameInShown).ToList(),
             Math.Max(0, all.Count - CameInShown),
             desk.Short(desk.Calendar.DateOf(from))!

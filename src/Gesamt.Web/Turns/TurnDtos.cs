@@ -28,9 +28,13 @@ public sealed record LaneDto(Stage Stage, string Under, IReadOnlyList<CardDto> C
 
 public sealed record RestingDto(long Id, string Title, string Words);
 
+/// <summary>What the columns of ages are called.</summary>
+public sealed record AgesDto(string Fresh, string Waiting, string Old);
+
 public sealed record TurnsDto(
     string Summary,
     int Yours,
+    AgesDto Ages,
     IReadOnlyList<LaneDto> Lanes,
     IReadOnlyList<RestingDto> Quiet,
     bool Dense
@@ -38,25 +42,28 @@ public sealed record TurnsDto(
 
 public sealed record TodayCardDto(CardDto Card, string LastWords, bool IsInquiry);
 
+/// <summary>Whom a held letter is for.</summary>
+public sealed record HeldForDto(long Project, string Title, string To);
+
+/// <param name="Preview">The beginning of its text.</param>
+/// <param name="Problem">Why the mail server refused it.</param>
+public sealed record HeldTextDto(string Subject, string Preview, string? Gaps, string? Problem);
+
+/// <summary>The text a letter began with, by which several are sent at once, and what that is called.</summary>
+public sealed record SameSortDto(string Key, string Name);
+
+/// <summary>A letter that waits for an OK.</summary>
 /// <param name="Why">Why it is due.</param>
 /// <param name="LastSaid">What the client last said.</param>
-/// <param name="Sort">The text it began with, by which several are sent at once, and what that is called.</param>
-/// <param name="Problem">Why the mail server refused it.</param>
 /// <param name="CanWait">Whether it can be put off.</param>
 public sealed record ReadyDto(
     long Letter,
-    long Project,
-    string To,
-    string ProjectTitle,
+    HeldForDto For,
     string Since,
-    string Subject,
-    string Preview,
+    HeldTextDto Text,
     string Why,
     string? LastSaid,
-    string? Gaps,
-    string? Sort,
-    string? SortName,
-    string? Problem,
+    SameSortDto? Sort,
     bool CanWait
 );
 
@@ -76,24 +83,31 @@ public sealed record UncertainDto(long Project, string Title, string ProjectTitl
 /// <param name="Received">Payments of this month, tax included, as all that is owed and paid.</param>
 public sealed record MoneyDto(string Month, int Booked, string Won, string Received, string Sent, string Late);
 
-/// <summary>The first look of the day.</summary>
+/// <summary>What waits for the owner; its count is that of the bar and of Turns.</summary>
+public sealed record YourTurnDto(int Count, IReadOnlyList<TodayCardDto> Cards);
+
+/// <summary>What waits for an OK, and what leaves by itself.</summary>
 /// <param name="MailProblem">Why the inbox could not be read last.</param>
 /// <param name="Troubles">What is wrong with the house: its backup, its files, its keys.</param>
-public sealed record TodayDto(
-    string Date,
-    MoneyDto Money,
-    int Yours,
-    IReadOnlyList<TodayCardDto> YourTurn,
-    IReadOnlyList<ReadyDto> Ready,
-    IReadOnlyList<ByItselfDto> ByItself,
-    IReadOnlyList<DayTaskDto> Tasks,
-    IReadOnlyList<CameInDto> CameIn,
-    int CameInMore,
-    string CameInSince,
-    IReadOnlyList<UncertainDto> Uncertain,
-    int Tray,
+public sealed record ReadyToGoDto(
+    IReadOnlyList<ReadyDto> Letters,
     IReadOnlyList<AskedDto> Asked,
-    IReadOnlyList<DayMeetingDto> Meetings,
+    IReadOnlyList<ByItselfDto> ByItself,
+    IReadOnlyList<UncertainDto> Uncertain,
     string? MailProblem,
     IReadOnlyList<string> Troubles
 );
+
+/// <summary>What came in since the last look; what is new is marked.</summary>
+public sealed record CameInListDto(IReadOnlyList<CameInDto> Newest, int More, string Since);
+
+/// <summary>Meetings and tasks of the day, what came in, and how much lies in the tray.</summary>
+public sealed record DayDto(
+    IReadOnlyList<DayMeetingDto> Meetings,
+    IReadOnlyList<DayTaskDto> Tasks,
+    CameInListDto CameIn,
+    int Tray
+);
+
+/// <summary>The first look of the day, by its columns.</summary>
+public sealed record TodayDto(string Date, MoneyDto Money, YourTurnDto YourTurn, ReadyToGoDto Ready, DayDto Day);

@@ -1,9 +1,12 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
+using Gesamt.Store.Json;
 using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Turns;
 
@@ -27,7 +30,30 @@ public static class TurnsView
             .Select(c => new RestingDto(c.Card.Id, c.Card.Title, Quiet(desk, c.Row)))
             .ToList();
         var yours = cards.Count(c => c.Card.Side == Side.Yours);
-        return new(Summary(cards.Select(c => c.Card).ToList()), yours, lanes, quiet, cards.Count > DenseAbove);
+        return new(
+            Summary(cards.Select(c => c.Card).ToList()),
+            yours,
+            await AgesAsync(desk),
+            lanes,
+            quiet,
+            cards.Count > DenseAbove
+        );
+    }
+
+    /// <summary>In days where all kinds of work have the same limits; else in words that hold for each.</summary>
+    private static async Task<AgesDto> AgesAsync(Desk desk)
+    {
+        var rules = await desk.Db.Kinds.AsNoTracking().Where(k => !k.Removed).Select(k => k.Rules).ToListAsync();
+        var limits = rules
+            .Select(json => desk.Tell(() => StoreJson.Read<KindRules>(json).AgeLimits, () => AgeLimits.Default))
+            .Distinct()
+            .ToList();
+        var all = limits is [var only] ? only : (AgeLimits?)null;
+        return new(
+            all?.Words(AgeBand.Fresh) ?? "new",
+            all?.Words(AgeBand.Waiting) ?? "waiting",
+            all?.Words(AgeBand.Old) ?? "waiting long"
+        );
     }
 
     private static string Summary(List<CardDto> cards)

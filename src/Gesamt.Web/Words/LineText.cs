@@ -6,26 +6,40 @@ using Gesamt.Store.Model;
 namespace Gesamt.Web.Words;
 
 /// <summary>The rows that facts point to, so that the line can say them in words.</summary>
-/// <param name="Missed">Letters that were stopped for a reason since undone, and whose time has passed.</param>
-public sealed record LineRows(
-    IReadOnlyDictionary<LetterId, LetterRow> Letters,
-    IReadOnlyDictionary<NoteId, NoteRow> Notes,
-    IReadOnlyDictionary<TaskId, TaskRow> Tasks,
-    IReadOnlyDictionary<InvoiceId, InvoiceRow> Invoices,
-    IReadOnlyDictionary<PaymentId, PaymentRow> Payments,
-    IReadOnlyDictionary<VersionId, VersionRow> Versions,
-    IReadOnlyDictionary<string, string> StepNames,
-    string Client,
-    string Owner,
-    string MainDate,
-    IReadOnlyDictionary<FileId, FileRow> Files,
-    IReadOnlyDictionary<ReviewId, ReviewRow> Reviews,
-    IReadOnlyDictionary<ReviewId, int?> Rounds,
-    string Missed,
-    IReadOnlyDictionary<MeetingId, MeetingRow> Meetings,
-    IReadOnlyDictionary<int, string> Forms,
-    Func<NodaTime.Instant, string> When
-);
+public sealed class LineRows
+{
+    public required IReadOnlyDictionary<LetterId, LetterRow> Letters { get; init; }
+    public required IReadOnlyDictionary<NoteId, NoteRow> Notes { get; init; }
+    public required IReadOnlyDictionary<TaskId, TaskRow> Tasks { get; init; }
+    public required IReadOnlyDictionary<InvoiceId, InvoiceRow> Invoices { get; init; }
+    public required IReadOnlyDictionary<PaymentId, PaymentRow> Payments { get; init; }
+    public required IReadOnlyDictionary<VersionId, VersionRow> Versions { get; init; }
+    public required IReadOnlyDictionary<FileId, FileRow> Files { get; init; }
+    public required IReadOnlyDictionary<ReviewId, ReviewRow> Reviews { get; init; }
+    public required IReadOnlyDictionary<MeetingId, MeetingRow> Meetings { get; init; }
+
+    /// <summary>Rounds of review by their number; those by mistake have none.</summary>
+    public required IReadOnlyDictionary<ReviewId, int?> Rounds { get; init; }
+
+    /// <summary>Titles of the forms that are asked for.</summary>
+    public required IReadOnlyDictionary<int, string> Forms { get; init; }
+
+    /// <summary>What the steps of the runs do, by run and key.</summary>
+    public required IReadOnlyDictionary<string, string> StepNames { get; init; }
+
+    /// <summary>Letters that were stopped for a reason since undone, and whose time has passed.</summary>
+    public required string Missed { get; init; }
+
+    /// <summary>The client's first name.</summary>
+    public required string Client { get; init; }
+    public required string Owner { get; init; }
+
+    /// <summary>What the date that matters is called.</summary>
+    public required string MainDate { get; init; }
+
+    /// <summary>An instant in the studio's words.</summary>
+    public required Func<NodaTime.Instant, string> When { get; init; }
+}
 
 /// <summary>What a fact reads like on the line.</summary>
 public sealed record LineWords(

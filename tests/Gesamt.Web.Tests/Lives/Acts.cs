@@ -422,7 +422,13 @@ public static class Acts
             || await life.LookAsync(life.Owner, $"/api/projects/{project}") is not { } record
         )
             return;
-        var can = record.GetProperty("canHappen").EnumerateArray().Select(sort => sort.GetString()!).ToList();
+        var can = record
+            .GetProperty("path")
+            .GetProperty("happen")
+            .GetProperty("can")
+            .EnumerateArray()
+            .Select(one => one.GetProperty("sort").GetString()!)
+            .ToList();
         // ends come seldom, else no life gets far
         var sort = can.Where(one =>
                 random.Next(5) == 0
@@ -442,7 +448,7 @@ public static class Acts
             is { Count: > 0 } some
             ? Operations.Pick(some, random)
             : "Call";
-        var pay = record.GetProperty("toPay");
+        var pay = record.GetProperty("sheet").GetProperty("toPay");
         var open = pay.GetProperty("invoices").EnumerateArray().ToList();
         var owed = open.Count > 0 ? Operations.Pick(open, random) : (JsonElement?)null;
         var amount = sort switch
@@ -741,7 +747,7 @@ public static class Acts
             || await life.LookAsync(life.Owner, $"/api/projects/{project}") is not { } record
         )
             return;
-        var parts = record.GetProperty("briefParts").GetProperty("parts").EnumerateArray().ToList();
+        var parts = record.GetProperty("about").GetProperty("brief").GetProperty("parts").EnumerateArray().ToList();
         if (parts.Count == 0)
             return;
         var part = Operations.Pick(parts, random);
@@ -806,6 +812,7 @@ public static class Acts
         )
             return;
         var values = record
+            .GetProperty("about")
             .GetProperty("details")
             .EnumerateArray()
             .Where(_ => random.Next(2) == 0)
@@ -903,7 +910,7 @@ public static class Acts
         if (await life.LookAsync(client, $"{page}/api") is not { } seen)
             return;
         var api = $"{page}/api";
-        switch (seen.GetProperty("step").GetString())
+        switch (seen.GetProperty("booking").GetProperty("step").GetString())
         {
             case "Choose" when random.Next(2) == 0:
                 await life.SendAsync(client, "POST", $"{api}/opened");
@@ -931,7 +938,7 @@ public static class Acts
                     {
                         name = Operations.Pick(["Mona Delarue", "Μόνα", "Мона", "墙"], random),
                         agreed = true,
-                        hash = seen.GetProperty("contract").GetProperty("hash").GetString(),
+                        hash = seen.GetProperty("booking").GetProperty("contract").GetProperty("hash").GetString(),
                     }
                 );
                 break;

@@ -217,9 +217,12 @@ public sealed class Checks(Life life)
     {
         var (today, turns) = (await PageAsync("/api/today"), await PageAsync("/api/turns"));
         var yours = raw.Projects.Count(p => !p.Rehearsal && p.Turn == "Yours");
-        if (today.GetProperty("yours").GetInt32() != yours || turns.GetProperty("yours").GetInt32() != yours)
+        if (
+            today.GetProperty("yourTurn").GetProperty("count").GetInt32() != yours
+            || turns.GetProperty("yours").GetInt32() != yours
+        )
             Fail(
-                $"Your turn: {yours} projects, Today says {today.GetProperty("yours")}, Turns {turns.GetProperty("yours")}"
+                $"Your turn: {yours} projects, Today says {today.GetProperty("yourTurn").GetProperty("count")}, Turns {turns.GetProperty("yours")}"
             );
         foreach (var page in Pages.Skip(2).Concat(all ? SeldomPages : []))
             await OkAsync(page);
@@ -257,6 +260,7 @@ public sealed class Checks(Life life)
         var happened = raw.Facts.Where(f => f.Project == project).ToDictionary(f => f.Id, f => f.Happened);
         var line = record
             .GetProperty("line")
+            .GetProperty("past")
             .EnumerateArray()
             .Select(entry => happened.GetValueOrDefault(entry.GetProperty("id").GetInt64()))
             .ToList();
@@ -270,6 +274,7 @@ public sealed class Checks(Life life)
         foreach (
             var opens in record
                 .GetProperty("line")
+                .GetProperty("past")
                 .EnumerateArray()
                 .Select(e => e.GetProperty("opens"))
                 .Where(o => o.ValueKind == JsonValueKind.Object)
@@ -282,6 +287,7 @@ public sealed class Checks(Life life)
             return;
         foreach (
             var paper in record
+                .GetProperty("sheet")
                 .GetProperty("papers")
                 .EnumerateArray()
                 .Select(p => p.EnumerateObject().Last().Value.GetString()!)

@@ -6627,6 +6627,157 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/typed/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    text: string;
+                    lean?: components["schemas"]["Lean"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TypedDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/typed/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    text: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TypedDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/typed/amount": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    text: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TypedDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/typed/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AnsweredDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string[];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/open/v1/projects": {
         parameters: {
             query?: never;
@@ -7823,6 +7974,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What is known of the project: answers, details, the brief. */
+        AboutDto: {
+            answers: components["schemas"]["AnswerDto"][];
+            details: components["schemas"]["DetailDto"][];
+            brief: components["schemas"]["BriefDto"];
+            labels: string[];
+            /** @description Who the client of an inquiry could be already. */
+            matches: components["schemas"]["MatchDto"][];
+        };
         AddTasksDto: {
             list: string;
             /** @description Places in the list that do not apply. */
@@ -7836,26 +7996,38 @@ export interface components {
          * @enum {unknown}
          */
         AgeBand: "Fresh" | "Waiting" | "Old";
-        /** @description Something planned. */
-        AheadDto: {
-            key: string;
-            day: string;
-            time: string;
-            sort: components["schemas"]["EntrySort"];
-            title: string;
-            detail: string;
+        /** @description What the columns of ages are called. */
+        AgesDto: {
+            fresh: string;
+            waiting: string;
+            old: string;
+        };
+        /** @description What something planned does, and what can be done with it. */
+        AheadActsDto: {
             /** @description “asks first”, “by itself”, “task”, “waits for your OK”. */
             mark: string;
+            /** @default false */
             held: boolean;
             /** Format: int64 */
-            taskId: null | number;
-            opens: null | components["schemas"]["OpensDto"];
+            taskId?: null | number;
+            opens?: null | components["schemas"]["OpensDto"];
             step?: null | components["schemas"]["AheadStepDto"];
             /**
              * Format: int64
              * @description A letter on its way that can still be taken back.
              */
             goes?: null | number;
+        };
+        /** @description Something planned. */
+        AheadDto: {
+            key: string;
+            /** @description Its day in words, or why it has none; with the time, where it has one. */
+            day: string;
+            time: string;
+            sort: components["schemas"]["EntrySort"];
+            title: string;
+            detail: string;
+            acts: components["schemas"]["AheadActsDto"];
         };
         AheadStepDto: {
             /** Format: int64 */
@@ -7873,6 +8045,13 @@ export interface components {
         AnswerDto: {
             question: string;
             text: string;
+        };
+        /** @description A form, and what is answered of it so far, by the fields' keys. */
+        AnsweredDto: {
+            fields: components["schemas"]["FormField"][];
+            answers: {
+                [key: string]: string;
+            };
         };
         ApiKeyDto: {
             /** Format: int32 */
@@ -7960,6 +8139,16 @@ export interface components {
             /** @description To the kind's questions, in their order. */
             answers?: null | string[];
         };
+        /** @description The way to a booking: what there is to choose, to sign and to pay. */
+        BookingDto: {
+            step: components["schemas"]["ClientStep"];
+            proposal: null | components["schemas"]["ProposalPageDto"];
+            contract: null | components["schemas"]["ContractPageDto"];
+            invoices: components["schemas"]["InvoicePageDto"][];
+            /** @description What was asked for and waits for an answer. */
+            askedForChange: boolean;
+            paysByCard: boolean;
+        };
         BriefDto: {
             parts: components["schemas"]["BriefPartOfDto"][];
             /** @description Guiding points, in sight all along. */
@@ -7968,6 +8157,8 @@ export interface components {
             watch: string[];
             /** @description Where it stands with the client, in words; empty while it was never put to them. */
             state: string;
+            /** @description It waits for their word, and can be taken back. */
+            isWithClient: boolean;
             /** @description It was changed since it was put to them. */
             changed: boolean;
         };
@@ -8024,6 +8215,18 @@ export interface components {
             words: string;
             when: string;
             new: boolean;
+        };
+        /** @description What came in since the last look; what is new is marked. */
+        CameInListDto: {
+            newest: components["schemas"]["CameInDto"][];
+            /** Format: int32 */
+            more: number;
+            since: string;
+        };
+        CanHappenDto: {
+            sort: components["schemas"]["HappenedSort"];
+            /** @description Whether the project is over with it. */
+            ends: boolean;
         };
         CandidateDto: {
             /** Format: int64 */
@@ -8118,6 +8321,10 @@ export interface components {
         ChosenDto: {
             chosen: string[];
         };
+        ChosenStopDto: {
+            stop: components["schemas"]["StopRule"];
+            words: string;
+        };
         ClientFileDto: {
             id: string;
             name: string;
@@ -8146,31 +8353,21 @@ export interface components {
             canChange: boolean;
             changeUntil: string;
         };
+        ClientMeetingsDto: {
+            all: components["schemas"]["ClientMeetingDto"][];
+            /** @description What there is to choose a time for. */
+            chooseTime: null | string;
+        };
+        /** @description A project as its client sees it. */
         ClientPageDto: {
-            studio: string;
-            owner: string;
-            brand: string;
-            mail: string;
+            studio: components["schemas"]["StudioFaceDto"];
             project: string;
             person: string;
             /** @description Goes back with every write of this page. */
             token: string;
-            step: components["schemas"]["ClientStep"];
-            proposal: null | components["schemas"]["ProposalPageDto"];
-            contract: null | components["schemas"]["ContractPageDto"];
-            invoices: components["schemas"]["InvoicePageDto"][];
-            /** @description What was asked for and waits for an answer. */
-            askedForChange: boolean;
-            paysByCard: boolean;
-            whole: null | components["schemas"]["WholeDto"];
-            drafts: null | components["schemas"]["DraftsDto"];
-            files: null | components["schemas"]["FilesPageDto"];
-            help: null | string;
-            chooseTime: null | string;
-            meetings: components["schemas"]["ClientMeetingDto"][];
-            brief: null | components["schemas"]["ShownBriefDto"];
-            logo: null | string;
-            forms: components["schemas"]["ClientFormDto"][];
+            booking: components["schemas"]["BookingDto"];
+            parts: components["schemas"]["OpenPartsDto"];
+            meetings: components["schemas"]["ClientMeetingsDto"];
         };
         ClientPhaseDto: {
             name: string;
@@ -8249,6 +8446,14 @@ export interface components {
          * @enum {unknown}
          */
         DateStyle: "YearMonthDay" | "DayMonthYear" | "MonthDayYear" | "DayMonthName";
+        /** @description Meetings and tasks of the day, what came in, and how much lies in the tray. */
+        DayDto: {
+            meetings: components["schemas"]["DayMeetingDto"][];
+            tasks: components["schemas"]["DayTaskDto"][];
+            cameIn: components["schemas"]["CameInListDto"];
+            /** Format: int32 */
+            tray: number;
+        };
         DayMeetingDto: {
             /** Format: int64 */
             project: number;
@@ -8328,14 +8533,18 @@ export interface components {
             text: string;
             fromClient: boolean;
         };
-        /** @description Something that happened. */
-        EntryDto: {
-            /** Format: int64 */
-            id: number;
+        /** @description When something happened, in the studio's time. */
+        EntryAtDto: {
             day: string;
             time: string;
             /** @description Date, time and zone in full. */
             exact: string;
+        };
+        /** @description Something that happened. */
+        EntryDto: {
+            /** Format: int64 */
+            id: number;
+            at: components["schemas"]["EntryAtDto"];
             sort: components["schemas"]["EntrySort"];
             from: components["schemas"]["EntryFrom"];
             title: string;
@@ -8492,6 +8701,14 @@ export interface components {
             subject: string;
             body: string;
         };
+        /** @description What the owner can say happened, and what is proposed where a price goes with it. */
+        HappenDto: {
+            can: components["schemas"]["CanHappenDto"][];
+            /** @description Per cent, as the kind's services have it. */
+            tax: string;
+            /** @description The share of the price that is due on booking, per cent. */
+            onBooking: string;
+        };
         HappenedDto: {
             sort: components["schemas"]["HappenedSort"];
             /**
@@ -8542,6 +8759,21 @@ export interface components {
          * @enum {unknown}
          */
         HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway" | "NotWonAfterAll";
+        /** @description Whom a held letter is for. */
+        HeldForDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            to: string;
+        };
+        HeldTextDto: {
+            subject: string;
+            /** @description The beginning of its text. */
+            preview: string;
+            gaps: null | string;
+            /** @description Why the mail server refused it. */
+            problem: null | string;
+        };
         HookDto: {
             /** Format: int32 */
             id: number;
@@ -8643,6 +8875,14 @@ export interface components {
             due: string;
             paid: boolean;
             isCredit: boolean;
+        };
+        /** @description Who has a part in it, and how letters reach them. */
+        InvolvedDto: {
+            people: components["schemas"]["PartOfPersonDto"][];
+            replyAddress: string;
+            waitsForAddress: boolean;
+            /** @description The address that no letter can be written to. */
+            badAddress: null | string;
         };
         /** @enum {unknown} */
         IsoDayOfWeek: "None" | "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
@@ -8748,6 +8988,8 @@ export interface components {
          * @enum {unknown}
          */
         LateStart: "Skip" | "AtOnce" | "Ask";
+        /** @enum {unknown} */
+        Lean: "Ahead" | "Back" | null;
         LetterDeskDto: {
             to: string;
             mail: null | string;
@@ -8758,6 +9000,10 @@ export interface components {
             blanks: string[];
             /** @description Files of the project that can go with it. */
             kept: components["schemas"]["LetterFileDto"][];
+            /**
+             * Format: local-date-time
+             * @description When it would usually leave if it is sent later.
+             */
             tomorrow: string;
         };
         /** @description A file that goes with a letter. */
@@ -8862,6 +9108,17 @@ export interface components {
             part: string;
             works: boolean;
             words: string;
+        };
+        /** @description The date that matters. */
+        MainDateDto: {
+            /** @description What it is called: “Opening day”. */
+            name: string;
+            /** Format: date */
+            day: null | string;
+            /** @description “Fri 19 Feb”; null while it is not known. */
+            words: null | string;
+            /** @description “in 25 days”. */
+            distance: null | string;
         };
         MatchDto: {
             /** Format: int64 */
@@ -9142,6 +9399,16 @@ export interface components {
              */
             next: null | number;
         };
+        /** @description The parts that the owner opens; each is null until it is. */
+        OpenPartsDto: {
+            whole: null | components["schemas"]["WholeDto"];
+            drafts: null | components["schemas"]["DraftsDto"];
+            files: null | components["schemas"]["FilesPageDto"];
+            /** @description Where a question goes. */
+            help: null | string;
+            brief: null | components["schemas"]["ShownBriefDto"];
+            forms: components["schemas"]["ClientFormDto"][];
+        };
         OpenPersonDto: {
             /** Format: int64 */
             id: number;
@@ -9206,6 +9473,11 @@ export interface components {
          * @enum {unknown}
          */
         OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice" | "Payment" | "Review" | "Meeting";
+        /** @description The client's page: which parts are open, and whether its link was ended. */
+        PageDto: {
+            parts: components["schemas"]["PagePartDto"][];
+            linkEnded: boolean;
+        };
         /**
          * @description Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.
          * @enum {unknown}
@@ -9535,74 +9807,73 @@ export interface components {
             meeting?: null | components["schemas"]["MeetingDto"];
             letter?: null | components["schemas"]["LetterReadDto"];
         };
+        /** @description A letter that waits for an OK. */
         ReadyDto: {
             /** Format: int64 */
             letter: number;
-            /** Format: int64 */
-            project: number;
-            to: string;
-            projectTitle: string;
+            for: components["schemas"]["HeldForDto"];
             since: string;
-            subject: string;
-            preview: string;
+            text: components["schemas"]["HeldTextDto"];
             /** @description Why it is due. */
             why: string;
             /** @description What the client last said. */
             lastSaid: null | string;
-            gaps: null | string;
-            /** @description The text it began with, by which several are sent at once, and what that is called. */
-            sort: null | string;
-            sortName: null | string;
-            /** @description Why the mail server refused it. */
-            problem: null | string;
+            sort: null | components["schemas"]["SameSortDto"];
             /** @description Whether it can be put off. */
             canWait: boolean;
         };
-        /** @description One project as the owner sees it. */
+        /** @description What waits for an OK, and what leaves by itself. */
+        ReadyToGoDto: {
+            letters: components["schemas"]["ReadyDto"][];
+            asked: components["schemas"]["AskedDto"][];
+            byItself: components["schemas"]["ByItselfDto"][];
+            uncertain: components["schemas"]["UncertainDto"][];
+            /** @description Why the inbox could not be read last. */
+            mailProblem: null | string;
+            /** @description What is wrong with the house: its backup, its files, its keys. */
+            troubles: string[];
+        };
+        /** @description One project as the owner sees it, by the places of its page. */
         RecordDto: {
             /** Format: int64 */
             id: number;
+            head: components["schemas"]["RecordHeadDto"];
+            path: components["schemas"]["RecordPathDto"];
+            line: components["schemas"]["RecordLineDto"];
+            sheet: components["schemas"]["SheetDto"];
+            about: components["schemas"]["AboutDto"];
+            involved: components["schemas"]["InvolvedDto"];
+        };
+        /** @description The head: what it is, for whom, when. */
+        RecordHeadDto: {
             title: string;
             kind: string;
             client: components["schemas"]["PersonDto"];
             source: null | string;
-            mainDateName: string;
-            mainDate: null | string;
-            mainDateDistance: null | string;
-            stage: components["schemas"]["Stage"];
-            ended: null | string;
-            booked: boolean;
-            turn: components["schemas"]["TurnDto"];
-            gates: components["schemas"]["GateDto"][];
-            line: components["schemas"]["EntryDto"][];
-            ahead: components["schemas"]["AheadDto"][];
-            money: null | components["schemas"]["SheetMoneyDto"];
-            toPay: components["schemas"]["ToPayDto"];
-            tasks: components["schemas"]["SheetTaskDto"][];
-            phases: components["schemas"]["PhaseRowDto"][];
-            files: components["schemas"]["KeptFileDto"][];
-            rounds: components["schemas"]["RoundsDto"];
-            parts: components["schemas"]["PagePartDto"][];
-            linkEnded: boolean;
-            /** Format: date */
-            mainDay: null | string;
-            putAway: boolean;
-            canHandOver: boolean;
-            papers: components["schemas"]["FileDto"][];
-            brief: components["schemas"]["AnswerDto"][];
-            canHappen: components["schemas"]["HappenedSort"][];
-            replyAddress: string;
-            waitsForAddress: boolean;
-            badAddress: null | string;
-            people: components["schemas"]["PartOfPersonDto"][];
-            matches: components["schemas"]["MatchDto"][];
-            labels: string[];
-            details: components["schemas"]["DetailDto"][];
-            briefParts: components["schemas"]["BriefDto"];
-            meetings: components["schemas"]["MeetingDto"][];
-            offered: null | string;
+            date: components["schemas"]["MainDateDto"];
             /** @description A rehearsal's own time; null for a real project. */
             rehearsalClock: null | string;
+        };
+        /** @description The line: what happened, and what is planned. */
+        RecordLineDto: {
+            past: components["schemas"]["EntryDto"][];
+            ahead: components["schemas"]["AheadDto"][];
+        };
+        RecordMeetingsDto: {
+            all: components["schemas"]["MeetingDto"][];
+            /** @description What the client is offered to choose a time for. */
+            offered: null | string;
+        };
+        /** @description The gates, where it stands on their path, whose turn it is, and what can have happened now. */
+        RecordPathDto: {
+            stage: components["schemas"]["Stage"];
+            /** @description How it ended without being finished. */
+            ended: null | string;
+            booked: boolean;
+            putAway: boolean;
+            turn: components["schemas"]["TurnDto"];
+            gates: components["schemas"]["GateDto"][];
+            happen: components["schemas"]["HappenDto"];
         };
         RecoveryDto: {
             /** @description Shown once, never again. */
@@ -9763,14 +10034,13 @@ export interface components {
         };
         /** @description What there is to choose from in a routine. */
         RoutineChoicesDto: {
-            letters: components["schemas"]["ChoiceDto"][];
-            forms: components["schemas"]["ChoiceDto"][];
-            meetings: components["schemas"]["ChoiceDto"][];
-            taskLists: components["schemas"]["ChoiceDto"][];
-            kinds: components["schemas"]["ChoiceDto"][];
-            hooks: components["schemas"]["ChoiceDto"][];
+            lists: components["schemas"]["StepListsDto"];
+            acts: components["schemas"]["StepActDto"][];
+            /** @description What can end a step. */
+            stops: components["schemas"]["ChosenStopDto"][];
             sources: string[];
             details: string[];
+            /** @description What the date that matters is called. */
             dateName: string;
         };
         /** @description A routine as it is edited. */
@@ -9857,6 +10127,11 @@ export interface components {
             text: string;
             /** @description When it was said. */
             at: string;
+        };
+        /** @description The text a letter began with, by which several are sent at once, and what that is called. */
+        SameSortDto: {
+            key: string;
+            name: string;
         };
         /** @description A made-up card to try with. */
         SampleCardDto: {
@@ -10016,6 +10291,16 @@ export interface components {
              */
             start: string;
         };
+        /** @description The sheet beside the line. */
+        SheetDto: {
+            money: null | components["schemas"]["SheetMoneyDto"];
+            toPay: components["schemas"]["ToPayDto"];
+            tasks: components["schemas"]["SheetTaskDto"][];
+            papers: components["schemas"]["FileDto"][];
+            work: components["schemas"]["WorkDto"];
+            page: components["schemas"]["PageDto"];
+            meetings: components["schemas"]["RecordMeetingsDto"];
+        };
         SheetMoneyDto: {
             /**
              * Format: int32
@@ -10127,6 +10412,15 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
+        StepActDto: {
+            does: components["schemas"]["StepDoes"];
+            /** @description It sends a letter of the owner's making. */
+            withLetter: boolean;
+            /** @description It waits for the owner, whatever its mode says. */
+            alwaysAsks: boolean;
+            /** @description It leaves the house, in the hours for that. */
+            leaves: boolean;
+        };
         StepChoiceDto: {
             key: string;
             sentence: string;
@@ -10162,6 +10456,16 @@ export interface components {
             answers: components["schemas"]["ConditionDto"][];
             in: string[];
             favour: boolean;
+        };
+        /** @description What steps can use, by what it is. */
+        StepListsDto: {
+            letters: components["schemas"]["ChoiceDto"][];
+            forms: components["schemas"]["ChoiceDto"][];
+            meetings: components["schemas"]["ChoiceDto"][];
+            taskLists: components["schemas"]["ChoiceDto"][];
+            kinds: components["schemas"]["ChoiceDto"][];
+            hooks: components["schemas"]["ChoiceDto"][];
+            parts: components["schemas"]["ChoiceDto"][];
         };
         /**
          * @description Whether a step acts by itself or waits for the owner's OK.
@@ -10208,6 +10512,15 @@ export interface components {
             edition: number;
             /** @description The private address of its own calendar. */
             feed: string;
+        };
+        /** @description Whose page it is: the studio as the client knows it. */
+        StudioFaceDto: {
+            name: string;
+            owner: string;
+            brand: string;
+            mail: string;
+            /** @description Its address; null where there is none. */
+            logo: null | string;
         };
         TakenOverDto: {
             /** Format: int32 */
@@ -10316,29 +10629,13 @@ export interface components {
             lastWords: string;
             isInquiry: boolean;
         };
-        /** @description The first look of the day. */
+        /** @description The first look of the day, by its columns. */
         TodayDto: {
             date: string;
             money: components["schemas"]["MoneyDto"];
-            /** Format: int32 */
-            yours: number;
-            yourTurn: components["schemas"]["TodayCardDto"][];
-            ready: components["schemas"]["ReadyDto"][];
-            byItself: components["schemas"]["ByItselfDto"][];
-            tasks: components["schemas"]["DayTaskDto"][];
-            cameIn: components["schemas"]["CameInDto"][];
-            /** Format: int32 */
-            cameInMore: number;
-            cameInSince: string;
-            uncertain: components["schemas"]["UncertainDto"][];
-            /** Format: int32 */
-            tray: number;
-            asked: components["schemas"]["AskedDto"][];
-            meetings: components["schemas"]["DayMeetingDto"][];
-            /** @description Why the inbox could not be read last. */
-            mailProblem: null | string;
-            /** @description What is wrong with the house: its backup, its files, its keys. */
-            troubles: string[];
+            yourTurn: components["schemas"]["YourTurnDto"];
+            ready: components["schemas"]["ReadyToGoDto"];
+            day: components["schemas"]["DayDto"];
         };
         /** @description What has no project yet: slips and letters. */
         TrayDto: {
@@ -10366,9 +10663,17 @@ export interface components {
             summary: string;
             /** Format: int32 */
             yours: number;
+            ages: components["schemas"]["AgesDto"];
             lanes: components["schemas"]["LaneDto"][];
             quiet: components["schemas"]["RestingDto"][];
             dense: boolean;
+        };
+        /** @description What somebody types into a field, as it is read. */
+        TypedDto: {
+            /** @description As the API takes it: a date or a time of ISO 8601; null where it does not read. */
+            value: null | string;
+            /** @description “Fri 12 Mar, in 46 days”; else what is allowed. */
+            words: string;
         };
         UncertainDto: {
             /** Format: int64 */
@@ -10442,6 +10747,13 @@ export interface components {
         WordsDto: {
             words: string;
         };
+        /** @description The work: phases, files and rounds of review. */
+        WorkDto: {
+            phases: components["schemas"]["PhaseRowDto"][];
+            files: components["schemas"]["KeptFileDto"][];
+            rounds: components["schemas"]["RoundsDto"];
+            canHandOver: boolean;
+        };
         WoundDto: {
             clock: string;
             /** @description Whether anything acted; nothing lies ahead otherwise. */
@@ -10455,6 +10767,12 @@ export interface components {
              */
             project: null | number;
         };
+        /** @description What waits for the owner; its count is that of the bar and of Turns. */
+        YourTurnDto: {
+            /** Format: int32 */
+            count: number;
+            cards: components["schemas"]["TodayCardDto"][];
+        };
     };
     responses: never;
     parameters: never;
@@ -10462,12 +10780,16 @@ export interface components {
     headers: never;
     pathItems: never;
 }
+export type AboutDto = components['schemas']['AboutDto'];
 export type AddTasksDto = components['schemas']['AddTasksDto'];
 export type AddressDto = components['schemas']['AddressDto'];
 export type AgeBand = components['schemas']['AgeBand'];
+export type AgesDto = components['schemas']['AgesDto'];
+export type AheadActsDto = components['schemas']['AheadActsDto'];
 export type AheadDto = components['schemas']['AheadDto'];
 export type AheadStepDto = components['schemas']['AheadStepDto'];
 export type AnswerDto = components['schemas']['AnswerDto'];
+export type AnsweredDto = components['schemas']['AnsweredDto'];
 export type ApiKeyDto = components['schemas']['ApiKeyDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
@@ -10480,6 +10802,7 @@ export type AskedResultDto = components['schemas']['AskedResultDto'];
 export type AwayDto = components['schemas']['AwayDto'];
 export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
 export type BookTimeDto = components['schemas']['BookTimeDto'];
+export type BookingDto = components['schemas']['BookingDto'];
 export type BriefDto = components['schemas']['BriefDto'];
 export type BriefGroup = components['schemas']['BriefGroup'];
 export type BriefPartDto = components['schemas']['BriefPartDto'];
@@ -10488,6 +10811,8 @@ export type BriefUse = components['schemas']['BriefUse'];
 export type ByItselfDto = components['schemas']['ByItselfDto'];
 export type CalendarDto = components['schemas']['CalendarDto'];
 export type CameInDto = components['schemas']['CameInDto'];
+export type CameInListDto = components['schemas']['CameInListDto'];
+export type CanHappenDto = components['schemas']['CanHappenDto'];
 export type CandidateDto = components['schemas']['CandidateDto'];
 export type CardDto = components['schemas']['CardDto'];
 export type CardNumberDto = components['schemas']['CardNumberDto'];
@@ -10502,9 +10827,11 @@ export type ChoiceDto = components['schemas']['ChoiceDto'];
 export type ChoiceLineDto = components['schemas']['ChoiceLineDto'];
 export type ChooseVariantDto = components['schemas']['ChooseVariantDto'];
 export type ChosenDto = components['schemas']['ChosenDto'];
+export type ChosenStopDto = components['schemas']['ChosenStopDto'];
 export type ClientFileDto = components['schemas']['ClientFileDto'];
 export type ClientFormDto = components['schemas']['ClientFormDto'];
 export type ClientMeetingDto = components['schemas']['ClientMeetingDto'];
+export type ClientMeetingsDto = components['schemas']['ClientMeetingsDto'];
 export type ClientPageDto = components['schemas']['ClientPageDto'];
 export type ClientPhaseDto = components['schemas']['ClientPhaseDto'];
 export type ClientStep = components['schemas']['ClientStep'];
@@ -10518,6 +10845,7 @@ export type CopyKindDto = components['schemas']['CopyKindDto'];
 export type CountDto = components['schemas']['CountDto'];
 export type CreatedDto = components['schemas']['CreatedDto'];
 export type DateStyle = components['schemas']['DateStyle'];
+export type DayDto = components['schemas']['DayDto'];
 export type DayMeetingDto = components['schemas']['DayMeetingDto'];
 export type DayTaskDto = components['schemas']['DayTaskDto'];
 export type DecideDetailDto = components['schemas']['DecideDetailDto'];
@@ -10528,6 +10856,7 @@ export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
 export type EarlierDto = components['schemas']['EarlierDto'];
+export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
 export type EntryFrom = components['schemas']['EntryFrom'];
 export type EntrySort = components['schemas']['EntrySort'];
@@ -10549,8 +10878,11 @@ export type GateDto = components['schemas']['GateDto'];
 export type GivenDto = components['schemas']['GivenDto'];
 export type GoOnDto = components['schemas']['GoOnDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
+export type HappenDto = components['schemas']['HappenDto'];
 export type HappenedDto = components['schemas']['HappenedDto'];
 export type HappenedSort = components['schemas']['HappenedSort'];
+export type HeldForDto = components['schemas']['HeldForDto'];
+export type HeldTextDto = components['schemas']['HeldTextDto'];
 export type HookDto = components['schemas']['HookDto'];
 export type HookEvent = components['schemas']['HookEvent'];
 export type HookTestDto = components['schemas']['HookTestDto'];
@@ -10562,6 +10894,7 @@ export type ImportState = components['schemas']['ImportState'];
 export type ImportUndoneDto = components['schemas']['ImportUndoneDto'];
 export type InquiryDto = components['schemas']['InquiryDto'];
 export type InvoicePageDto = components['schemas']['InvoicePageDto'];
+export type InvolvedDto = components['schemas']['InvolvedDto'];
 export type IsoDayOfWeek = components['schemas']['IsoDayOfWeek'];
 export type JoinDto = components['schemas']['JoinDto'];
 export type KeptDto = components['schemas']['KeptDto'];
@@ -10576,6 +10909,7 @@ export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
 export type LaneDto = components['schemas']['LaneDto'];
 export type LateStart = components['schemas']['LateStart'];
+export type Lean = components['schemas']['Lean'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
 export type LetterFileDto = components['schemas']['LetterFileDto'];
 export type LetterKeyDto = components['schemas']['LetterKeyDto'];
@@ -10590,6 +10924,7 @@ export type MailAccountDto = components['schemas']['MailAccountDto'];
 export type MailSecurity = components['schemas']['MailSecurity'];
 export type MailServerDto = components['schemas']['MailServerDto'];
 export type MailTestDto = components['schemas']['MailTestDto'];
+export type MainDateDto = components['schemas']['MainDateDto'];
 export type MatchDto = components['schemas']['MatchDto'];
 export type MatchingDto = components['schemas']['MatchingDto'];
 export type MeetingDto = components['schemas']['MeetingDto'];
@@ -10623,12 +10958,14 @@ export type OpenInquiryDto = components['schemas']['OpenInquiryDto'];
 export type OpenInvoiceDto = components['schemas']['OpenInvoiceDto'];
 export type OpenPageDtoOfOpenPersonDto = components['schemas']['OpenPageDtoOfOpenPersonDto'];
 export type OpenPageDtoOfOpenProjectDto = components['schemas']['OpenPageDtoOfOpenProjectDto'];
+export type OpenPartsDto = components['schemas']['OpenPartsDto'];
 export type OpenPersonDto = components['schemas']['OpenPersonDto'];
 export type OpenProjectDto = components['schemas']['OpenProjectDto'];
 export type OpenSessionDto = components['schemas']['OpenSessionDto'];
 export type OpenSpan = components['schemas']['OpenSpan'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
+export type PageDto = components['schemas']['PageDto'];
 export type PagePart = components['schemas']['PagePart'];
 export type PagePartDto = components['schemas']['PagePartDto'];
 export type PartDto = components['schemas']['PartDto'];
@@ -10671,7 +11008,12 @@ export type ReadCardsDto = components['schemas']['ReadCardsDto'];
 export type ReadInquiryDto = components['schemas']['ReadInquiryDto'];
 export type ReaderDto = components['schemas']['ReaderDto'];
 export type ReadyDto = components['schemas']['ReadyDto'];
+export type ReadyToGoDto = components['schemas']['ReadyToGoDto'];
 export type RecordDto = components['schemas']['RecordDto'];
+export type RecordHeadDto = components['schemas']['RecordHeadDto'];
+export type RecordLineDto = components['schemas']['RecordLineDto'];
+export type RecordMeetingsDto = components['schemas']['RecordMeetingsDto'];
+export type RecordPathDto = components['schemas']['RecordPathDto'];
 export type RecoveryDto = components['schemas']['RecoveryDto'];
 export type RedatingDto = components['schemas']['RedatingDto'];
 export type RegisterColumn = components['schemas']['RegisterColumn'];
@@ -10705,6 +11047,7 @@ export type RoutineTextDto = components['schemas']['RoutineTextDto'];
 export type RunDto = components['schemas']['RunDto'];
 export type RunningRoutineDto = components['schemas']['RunningRoutineDto'];
 export type SaidDto = components['schemas']['SaidDto'];
+export type SameSortDto = components['schemas']['SameSortDto'];
 export type SampleCardDto = components['schemas']['SampleCardDto'];
 export type SampleEventDto = components['schemas']['SampleEventDto'];
 export type SaveBriefDto = components['schemas']['SaveBriefDto'];
@@ -10725,6 +11068,7 @@ export type ServiceDto = components['schemas']['ServiceDto'];
 export type SessionDto = components['schemas']['SessionDto'];
 export type SetClockDto = components['schemas']['SetClockDto'];
 export type SetMeetingDto = components['schemas']['SetMeetingDto'];
+export type SheetDto = components['schemas']['SheetDto'];
 export type SheetMoneyDto = components['schemas']['SheetMoneyDto'];
 export type SheetTaskDto = components['schemas']['SheetTaskDto'];
 export type ShowFileDto = components['schemas']['ShowFileDto'];
@@ -10744,13 +11088,16 @@ export type SlipSort = components['schemas']['SlipSort'];
 export type SpanUnit = components['schemas']['SpanUnit'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
+export type StepActDto = components['schemas']['StepActDto'];
 export type StepChoiceDto = components['schemas']['StepChoiceDto'];
 export type StepDoes = components['schemas']['StepDoes'];
 export type StepDto = components['schemas']['StepDto'];
+export type StepListsDto = components['schemas']['StepListsDto'];
 export type StepMode = components['schemas']['StepMode'];
 export type StepMoveDto = components['schemas']['StepMoveDto'];
 export type StopRule = components['schemas']['StopRule'];
 export type StudioDto = components['schemas']['StudioDto'];
+export type StudioFaceDto = components['schemas']['StudioFaceDto'];
 export type TakenOverDto = components['schemas']['TakenOverDto'];
 export type TaskDoneDto = components['schemas']['TaskDoneDto'];
 export type TaskDto = components['schemas']['TaskDto'];
@@ -10771,6 +11118,7 @@ export type TurnDto = components['schemas']['TurnDto'];
 export type TurnOffCodesDto = components['schemas']['TurnOffCodesDto'];
 export type TurnOnCodesDto = components['schemas']['TurnOnCodesDto'];
 export type TurnsDto = components['schemas']['TurnsDto'];
+export type TypedDto = components['schemas']['TypedDto'];
 export type UncertainDto = components['schemas']['UncertainDto'];
 export type Understood = components['schemas']['Understood'];
 export type UnfiledDto = components['schemas']['UnfiledDto'];
@@ -10782,7 +11130,9 @@ export type WaitingRoutineDto = components['schemas']['WaitingRoutineDto'];
 export type WholeDto = components['schemas']['WholeDto'];
 export type WindDto = components['schemas']['WindDto'];
 export type WordsDto = components['schemas']['WordsDto'];
+export type WorkDto = components['schemas']['WorkDto'];
 export type WoundDto = components['schemas']['WoundDto'];
 export type WrittenDto = components['schemas']['WrittenDto'];
+export type YourTurnDto = components['schemas']['YourTurnDto'];
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

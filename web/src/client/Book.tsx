@@ -1,5 +1,6 @@
 import type { ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { Papers } from "./Papers";
 import { usePay } from "./usePay";
 
@@ -8,7 +9,7 @@ type Props = { page: ClientPageDto; base: string };
 /** Booking with the first payment. */
 export function Book({ page, base }: Props) {
 	const { pay, error, busy } = usePay(base);
-	const invoice = page.invoices.find((one) => !one.paid)!;
+	const invoice = page.booking.invoices.find((one) => !one.paid)!;
 	return (
 		<div className="max-w-xl">
 			<h1 className="mt-1 mb-2">Book {page.project}</h1>
@@ -26,19 +27,20 @@ export function Book({ page, base }: Props) {
 					</span>
 				</div>
 				{error && <Alert>{error.message}</Alert>}
-				{page.paysByCard && (
-					<button
-						type="button"
-						className="btn btn-brand mt-4 w-full py-3 text-[16px]"
+				{page.booking.paysByCard && (
+					<Button
+						kind="brand"
+						size="big"
+						className="mt-4 w-full"
 						disabled={busy}
 						onClick={pay}
 					>
 						Pay by card
-					</button>
+					</Button>
 				)}
 				<p className="pt-3 text-[14.5px] text-soft">
-					{page.paysByCard ? "Or by" : "By"} transfer, with the details on the
-					invoice; it then takes a day or two until it is seen.
+					{page.booking.paysByCard ? "Or by" : "By"} transfer, with the details
+					on the invoice; it then takes a day or two until it is seen.
 				</p>
 			</div>
 			<div className="pt-6">
@@ -50,7 +52,7 @@ export function Book({ page, base }: Props) {
 
 /** Everything is done: what was agreed, to keep. */
 export function Done({ page, base }: Props) {
-	const countersigned = page.contract?.signatures.some(
+	const countersigned = page.booking.contract?.signatures.some(
 		(signature) => signature.side === "studio",
 	);
 	return (
@@ -59,8 +61,8 @@ export function Done({ page, base }: Props) {
 			<p>
 				The contract is signed and the first payment is here.{" "}
 				{countersigned
-					? `${page.owner} has signed as well.`
-					: `${page.owner} signs as well and writes to you.`}
+					? `${page.studio.owner} has signed as well.`
+					: `${page.studio.owner} signs as well and writes to you.`}
 			</p>
 			<div className="pt-6">
 				<Papers page={page} base={base} />

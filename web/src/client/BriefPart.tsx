@@ -1,7 +1,9 @@
 import { useState } from "react";
 import type { ClientPageDto } from "../api/schema";
-import { Alert, TextArea } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { post, type Refusal } from "../ui/http";
+import { TextArea } from "../ui/TextArea";
 
 const groups: Record<string, string> = {
 	Why: "Why",
@@ -23,7 +25,7 @@ export function BriefPart({
 	const [words, setWords] = useState<string>();
 	const [refusal, setRefusal] = useState<Refusal>();
 	const [sent, setSent] = useState<string>();
-	const brief = page.brief;
+	const brief = page.parts.brief;
 	if (!brief) return null;
 	async function say(path: string, body: unknown, said?: string) {
 		try {
@@ -60,7 +62,7 @@ export function BriefPart({
 			{sent && (
 				<div role="status" className="mt-3 bg-plaster p-4">
 					<p className="font-[650]">
-						{page.owner} has your words and will answer.
+						{page.studio.owner} has your words and will answer.
 					</p>
 					<p className="pt-1 whitespace-pre-line">“{sent}”</p>
 				</div>
@@ -68,16 +70,15 @@ export function BriefPart({
 			{refusal && <Alert>{refusal.message}</Alert>}
 			{brief.open && (
 				<div className="flex flex-wrap gap-2 pt-3">
-					<button
-						type="button"
-						className="btn btn-brand"
+					<Button
+						kind="brand"
 						onClick={() => say("approve", { hash: brief.hash })}
 					>
 						This is right
-					</button>
-					<button type="button" className="btn" onClick={() => setWords("")}>
+					</Button>
+					<Button onClick={() => setWords("")}>
 						Something should be different
-					</button>
+					</Button>
 				</div>
 			)}
 			{brief.open && words !== undefined && (
@@ -90,13 +91,12 @@ export function BriefPart({
 						onChange={(e) => setWords(e.target.value)}
 					/>
 					<div>
-						<button
-							type="button"
-							className="btn btn-brand"
+						<Button
+							kind="brand"
 							onClick={() => say("remark", { words }, words)}
 						>
 							Send this
-						</button>
+						</Button>
 					</div>
 				</div>
 			)}

@@ -1,7 +1,8 @@
 import { type FormEvent, useState } from "react";
 import type { CardPageDto } from "../api/schema";
-import { TextField } from "../ui/Fields";
+import { Button } from "../ui/Button";
 import { post, type Refusal } from "../ui/http";
+import { TextField } from "../ui/TextField";
 import { Failed, Notice } from "./Frame";
 import { useLoaded } from "./useLoaded";
 
@@ -42,9 +43,9 @@ export function CardPage({ session }: { session: string }) {
 			{page.paid ? (
 				<p className="pt-4">
 					This is paid.{" "}
-					<a className="link" href={page.returnTo}>
-						Go back
-					</a>
+					<Button asChild kind="word">
+						<a href={page.returnTo}>Go back</a>
+					</Button>
 				</p>
 			) : (
 				<form noValidate onSubmit={pay} className="grid gap-3 pt-4">
@@ -55,19 +56,19 @@ export function CardPage({ session }: { session: string }) {
 						wrong={wrong}
 						onChange={(e) => setNumber(e.target.value)}
 					/>
-					<button className="btn btn-go" type="submit" disabled={busy}>
+					<Button kind="go" type="submit" disabled={busy}>
 						Pay {page.amount}
-					</button>
+					</Button>
 					<ul className="under">
 						{page.cards.map((card) => (
 							<li key={card.number} className="pt-1">
-								<button
-									type="button"
-									className="link num"
+								<Button
+									kind="word"
+									className="num"
 									onClick={() => setNumber(card.number)}
 								>
 									{card.number}
-								</button>{" "}
+								</Button>{" "}
 								{card.does}
 							</li>
 						))}

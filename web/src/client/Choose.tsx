@@ -1,10 +1,16 @@
-import { type ReactNode, useEffect, useId, useState } from "react";
+import { useEffect, useState } from "react";
 import type { ChoiceLineDto, ClientPageDto, PricedDto } from "../api/schema";
-import { Alert, TextArea } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
+import { Choice, Choices } from "../ui/Choice";
 import { get, post, type Refusal } from "../ui/http";
+import { Tick } from "../ui/Tick";
+import { AskForChange } from "./AskForChange";
+import { Offered } from "./Offered";
 import { Sum } from "./Sum";
+import { useOpened } from "./useOpened";
 
-type Props = { page: ClientPageDto; base: string; onDone: () => void };
+export type Props = { page: ClientPageDto; base: string; onDone: () => void };
 
 /** Choosing: total and instalments change at once, computed by the server. */
 export function Choose({
@@ -16,7 +22,7 @@ export function Choose({
 	/** Back to the contract of the choice made before. */
 	onBack?: () => void;
 }) {
-	const proposal = page.proposal!;
+	const proposal = page.booking.proposal!;
 	const [chosen, setChosen] = useState(() => proposal.priced.chosen);
 	const [priced, setPriced] = useState<PricedDto>(proposal.priced);
 	const [error, setError] = useState<Refusal>();
@@ -47,6 +53,8 @@ export function Choose({
 		}
 	}
 
+	const lineOf = (key: string) =>
+		proposal.lines.find((line) => line.key === key);
 	const of = (role: ChoiceLineDto["role"]) =>
 		proposal.lines.filter((line) => line.role === role);
 	const groups = [...new Set(of("OneOf").map((line) => line.group ?? ""))];
@@ -57,62 +65,54 @@ export function Choose({
 				{proposal.intro && <p className="mb-4 max-w-xl">{proposal.intro}</p>}
 				{of("Included").length > 0 && <Group title="Included" />}
 				{of("Included").map((line) => (
-					<Line key={line.key} line={line} mark={() => <Box />} />
+					<div
+						key={line.key}
+						className="flex gap-2.5 border-t border-hair py-3"
+					>
+						<Box />
+						<Offered line={line} />
+					</div>
 				))}
 				{groups.map((group) => (
-					<fieldset key={group}>
-						<legend className="contents">
-							<Group title="Choose one" />
-						</legend>
+					<Choices
+						key={group}
+						label={<Group title="Choose one" />}
+						value={chosen.find((key) => lineOf(key)?.group === group)}
+						className=""
+						onChange={(key) =>
+							setChosen((before) => [
+								...before.filter((one) => lineOf(one)?.group !== group),
+								key,
+							])
+						}
+					>
 						{of("OneOf")
 							.filter((line) => (line.group ?? "") === group)
 							.map((line) => (
-								<Line
+								<Choice
 									key={line.key}
-									line={line}
-									mark={(id) => (
-										<input
-											id={id}
-											type="radio"
-											name={group}
-											className="relative z-10 mt-1 size-5 accent-(--brand)"
-											checked={chosen.includes(line.key)}
-											onChange={() =>
-												setChosen((before) => [
-													...before.filter(
-														(key) =>
-															proposal.lines.find((l) => l.key === key)
-																?.group !== line.group,
-													),
-													line.key,
-												])
-											}
-										/>
-									)}
-								/>
+									value={line.key}
+									className="border-t border-hair py-3"
+								>
+									<Offered line={line} />
+								</Choice>
 							))}
-					</fieldset>
+					</Choices>
 				))}
 				{of("Extra").length > 0 && <Group title="Add if you like" />}
 				{of("Extra").map((line) => (
-					<Line
+					<Tick
 						key={line.key}
-						line={line}
-						mark={(id) => (
-							<input
-								id={id}
-								type="checkbox"
-								className="relative z-10 mt-1 size-5 accent-(--brand)"
-								checked={chosen.includes(line.key)}
-								onChange={(e) =>
-									setChosen((before) =>
-										e.target.checked
-											? [...before, line.key]
-											: before.filter((key) => key !== line.key),
-									)
-								}
-							/>
-						)}
+						label={<Offered line={line} />}
+						className="border-t border-hair py-3"
+						checked={chosen.includes(line.key)}
+						onChange={(checked) =>
+							setChosen((before) =>
+								checked
+									? [...before, line.key]
+									: before.filter((key) => key !== line.key),
+							)
+						}
 					/>
 				))}
 				{proposal.terms && (
@@ -131,107 +131,30 @@ export function Choose({
 						one below.
 					</p>
 				) : (
-					<button
-						type="button"
-						className="btn btn-brand mt-4 w-full py-3 text-[16px]"
+					<Button
+						kind="brand"
+						size="big"
+						className="mt-4 w-full"
 						disabled={busy}
 						onClick={accept}
 					>
 						Choose this and go on to sign
-					</button>
+					</Button>
 				)}
 				{onBack ? (
-					<button
-						type="button"
-						className="link mt-3 w-full text-center font-head text-[14.5px] font-semibold text-brand"
+					<Button
+						kind="word"
+						className="mt-3 w-full text-center font-head text-[14.5px] font-semibold text-brand"
 						onClick={onBack}
 					>
 						Keep what I chose
-					</button>
+					</Button>
 				) : (
 					<AskForChange page={page} base={base} onDone={onDone} />
 				)}
 			</Sum>
 		</div>
 	);
-}
-
-function AskForChange({ page, base, onDone }: Props) {
-	const [open, setOpen] = useState(false);
-	const [words, setWords] = useState("");
-	const [wrong, setWrong] = useState<string>();
-	const [said, setSaid] = useState(page.askedForChange);
-	async function say(what: "change" | "decline") {
-		try {
-			await post(`${base}/${what}`, { words });
-			setSaid(true);
-			setOpen(false);
-			onDone();
-		} catch (refusal) {
-			setWrong((refusal as Refusal).message);
-		}
-	}
-	return (
-		<div className="pt-3 text-center">
-			{said && (
-				<p role="status" className="pb-2">
-					{page.owner} has your words and will answer.
-				</p>
-			)}
-			<button
-				type="button"
-				className="link font-head text-[14.5px] font-semibold text-brand"
-				aria-expanded={open}
-				onClick={() => setOpen(!open)}
-			>
-				Ask for a change
-			</button>
-			{open && (
-				<div className="grid gap-2 pt-3 text-left">
-					<TextArea
-						label="What should be different?"
-						rows={3}
-						value={words}
-						wrong={wrong}
-						onChange={(e) => setWords(e.target.value)}
-					/>
-					<div className="flex flex-wrap gap-2">
-						<button type="button" className="btn" onClick={() => say("change")}>
-							Send your words
-						</button>
-						<button
-							type="button"
-							className="btn"
-							onClick={() => say("decline")}
-						>
-							Decline the proposal
-						</button>
-					</div>
-				</div>
-			)}
-		</div>
-	);
-}
-
-/** Tells once that the page was in view for two seconds; a hint for the owner, never a reproach. */
-function useOpened(base: string) {
-	useEffect(() => {
-		let timer: ReturnType<typeof setTimeout> | undefined;
-		const watch = () => {
-			clearTimeout(timer);
-			if (document.visibilityState === "visible")
-				timer = setTimeout(() => {
-					document.removeEventListener("visibilitychange", watch);
-					post(`${base}/opened`).catch(() => undefined);
-				}, 2000);
-		};
-		watch();
-		document.addEventListener("visibilitychange", watch);
-		return () => {
-			clearTimeout(timer);
-			document.removeEventListener("visibilitychange", watch);
-		};
-	}, [base]);
 }
 
 function Group({ title }: { title: string }) {
@@ -249,37 +172,5 @@ function Box() {
 		>
 			<span className="size-2.5 bg-brand" />
 		</span>
-	);
-}
-
-/** A line with what chooses it; the whole row is its label. */
-function Line({
-	line,
-	mark,
-}: {
-	line: ChoiceLineDto;
-	mark: (id: string) => ReactNode;
-}) {
-	const id = useId();
-	const words = (
-		<>
-			{line.words}
-			{line.detail && (
-				<span className="block text-[14.5px] text-soft">{line.detail}</span>
-			)}
-		</>
-	);
-	return (
-		<div className="relative grid grid-cols-[26px_1fr_auto] gap-3 border-t border-hair py-3">
-			{mark(id)}
-			{line.role === "Included" ? (
-				<div>{words}</div>
-			) : (
-				<label htmlFor={id} className="after:absolute after:inset-0">
-					{words}
-				</label>
-			)}
-			<span className="num font-[650] whitespace-nowrap">{line.price}</span>
-		</div>
 	);
 }

@@ -1,15 +1,16 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { ClientFileDto } from "../api/schema";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
+import { FilePick } from "../ui/FilePick";
 import { post, upload } from "../ui/http";
 import type { PartProps } from "./Parts";
 
 /** What was handed over, each with a word on its use, and what the client sends. */
 export function DeliveredFiles({ page, base, reload, files }: PartProps) {
-	const part = page.files!;
+	const part = page.parts.files!;
 	const [error, setError] = useState<Error>();
 	const [busy, setBusy] = useState(false);
-	const picker = useRef<HTMLInputElement>(null);
 	async function run(act: () => Promise<unknown>) {
 		setBusy(true);
 		setError(undefined);
@@ -44,16 +45,16 @@ export function DeliveredFiles({ page, base, reload, files }: PartProps) {
 				<div className="mt-3 bg-plaster p-4">
 					<p className="pb-3">
 						Is all well? A yes closes the work; if something is missing, answer
-						any letter of {page.owner}.
+						any letter of {page.studio.owner}.
 					</p>
-					<button
-						type="button"
-						className="btn btn-brand py-2.5"
+					<Button
+						kind="brand"
+						className="py-2.5"
 						disabled={busy}
 						onClick={() => run(() => post(`${base}/approve`))}
 					>
 						All is well, I approve the work
-					</button>
+					</Button>
 				</div>
 			)}
 			<h3 className="pt-5">From you</h3>
@@ -71,33 +72,20 @@ export function DeliveredFiles({ page, base, reload, files }: PartProps) {
 					/>
 				))}
 			</ul>
-			<input
-				ref={picker}
-				type="file"
-				aria-label="A file to send"
-				className="sr-only"
-				tabIndex={-1}
-				onChange={(e) => {
-					const file = e.target.files?.[0];
-					e.target.value = "";
-					if (file)
-						run(() =>
-							upload(
-								`${base}/files?name=${encodeURIComponent(file.name)}`,
-								file,
-							),
-						);
-				}}
-			/>
 			{error && <Alert>{error.message}</Alert>}
-			<button
-				type="button"
-				className="btn mt-3 py-2.5"
+			<FilePick
+				className="mt-3"
+				name="A file to send"
 				disabled={busy}
-				onClick={() => picker.current?.click()}
+				onFiles={([file]) =>
+					file &&
+					run(() =>
+						upload(`${base}/files?name=${encodeURIComponent(file.name)}`, file),
+					)
+				}
 			>
 				Send a file
-			</button>
+			</FilePick>
 		</section>
 	);
 }
@@ -122,13 +110,11 @@ function Row({
 				/>
 			)}
 			<span className="min-w-0">
-				<a
-					className="link break-words"
-					href={address}
-					onClick={() => onFetch?.().catch(() => undefined)}
-				>
-					{file.name}
-				</a>
+				<Button asChild kind="word" className="break-words">
+					<a href={address} onClick={() => onFetch?.().catch(() => undefined)}>
+						{file.name}
+					</a>
+				</Button>
 				{file.use && <span className="block">{file.use}</span>}
 				<span className="under block">{file.about}</span>
 			</span>

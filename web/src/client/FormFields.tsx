@@ -1,34 +1,13 @@
-import { useState } from "react";
-import type { FormField, UploadedDto } from "../api/schema";
-import { Select, TextArea, TextField } from "../ui/Fields";
-import { type Refusal, upload } from "../ui/http";
+import type { FormField } from "../api/schema";
+import { DateField } from "../ui/DateField";
+import { Select } from "../ui/Select";
+import { TextArea } from "../ui/TextArea";
+import { TextField } from "../ui/TextField";
+import { Tick } from "../ui/Tick";
+import { FilesField } from "./FilesField";
+import { lines } from "./lines";
 
-export type Answers = Record<string, string>;
-
-const lines = (text: string) => text.split("\n").filter(Boolean);
-
-/** The fields that stand on the page with these answers; the server decides again when they are sent. */
-export function shownFields(
-	fields: readonly FormField[],
-	answers: Answers,
-): FormField[] {
-	const shown: FormField[] = [];
-	for (const field of fields) {
-		const condition = field.shownIf;
-		if (
-			!condition ||
-			(shown.some((above) => above.key === condition.field) &&
-				lines(answers[condition.field] ?? "").some((one) =>
-					condition.is.includes(one),
-				))
-		)
-			shown.push(field);
-	}
-	return shown;
-}
-
-const inputTypes: Partial<Record<FormField["sort"], string>> = {
-	Date: "date",
+const inputTypes: Partial<Record<FormField["sort"], "email" | "tel">> = {
 	Mail: "email",
 	Phone: "tel",
 };
@@ -55,7 +34,7 @@ export function Field({
 			return <h2 className="rule mt-3 pb-1">{field.label}</h2>;
 		case "Consent":
 			return (
-				<Ticked
+				<Tick
 					label={field.label}
 					wrong={wrong}
 					checked={value === "yes"}
@@ -68,7 +47,7 @@ export function Field({
 					<legend className="label">{label}</legend>
 					<div className="grid gap-1.5">
 						{field.options?.map((option) => (
-							<Ticked
+							<Tick
 								key={option}
 								label={option}
 								checked={lines(value).includes(option)}
@@ -112,6 +91,8 @@ export function Field({
 					onChange={(e) => onChange(e.target.value)}
 				/>
 			);
+		case "Date":
+			return <DateField {...shared} value={value} onChange={onChange} />;
 		case "File":
 			return (
 				<FilesField
@@ -139,109 +120,4 @@ export function Field({
 				/>
 			);
 	}
-}
-
-function Ticked({
-	label,
-	checked,
-	wrong,
-	onChange,
-}: {
-	label: string;
-	checked: boolean;
-	wrong?: string;
-	onChange: (yes: boolean) => void;
-}) {
-	return (
-		<label className="flex items-start gap-3">
-			<input
-				type="checkbox"
-				className="mt-1 size-5 shrink-0 accent-(--brand)"
-				checked={checked}
-				aria-invalid={Boolean(wrong)}
-				onChange={(e) => onChange(e.target.checked)}
-			/>
-			<span>
-				{label}
-				{wrong && <span className="wrong block">{wrong}</span>}
-			</span>
-		</label>
-	);
-}
-
-/** Files go at once, one by one; what is kept in the answer are their names of passage. */
-function FilesField({
-	label,
-	hint,
-	wrong,
-	value,
-	address,
-	onChange,
-}: {
-	label: string;
-	hint?: string | null;
-	wrong?: string;
-	value: string;
-	address?: string;
-	onChange: (text: string) => void;
-}) {
-	const [sent, setSent] = useState<UploadedDto[]>([]);
-	const [problem, setProblem] = useState<string>();
-	const [busy, setBusy] = useState("");
-	const ids = lines(value);
-	async function take(files: File[]) {
-		let kept = ids;
-		setProblem(undefined);
-		for (const file of files) {
-			setBusy(file.name);
-			try {
-				const one = await upload<UploadedDto>(
-					`${address}&name=${encodeURIComponent(file.name)}`,
-					file,
-				);
-				setSent((before) => [...before, one]);
-				kept = [...kept, one.id];
-				onChange(kept.join("\n"));
-			} catch (error) {
-				const refusal = error as Refusal;
-				setProblem(refusal.of("file") ?? refusal.message);
-			}
-		}
-		setBusy("");
-	}
-	return (
-		<div>
-			<span className="label">{label}</span>
-			<label className="btn">
-				Choose files
-				<input
-					type="file"
-					multiple
-					aria-label={label}
-					disabled={!address}
-					className="sr-only"
-					onChange={(e) => take([...(e.target.files ?? [])])}
-				/>
-			</label>
-			{hint && <span className="under pl-2">{hint}</span>}
-			<ul role="status">
-				{busy && <li className="pt-1 text-soft">Sending {busy}</li>}
-				{ids.map((id) => (
-					<li key={id} className="flex gap-3 pt-1">
-						{sent.find((one) => one.id === id)?.name ?? "a file, kept"}
-						<button
-							type="button"
-							className="link text-small"
-							onClick={() =>
-								onChange(ids.filter((one) => one !== id).join("\n"))
-							}
-						>
-							take out
-						</button>
-					</li>
-				))}
-			</ul>
-			{(problem ?? wrong) && <p className="wrong">{problem ?? wrong}</p>}
-		</div>
-	);
 }

@@ -1,8 +1,10 @@
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import type { ClientFormDto, ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { post, type Refusal } from "../ui/http";
-import { type Answers, Field, shownFields } from "./FormFields";
+import { Field } from "./FormFields";
+import { type Answers, useShown } from "./useShown";
 
 /** Forms that wait for the client. What is typed is kept, so that it can be gone on with later. */
 export function FormsPart({
@@ -17,12 +19,12 @@ export function FormsPart({
 	const [sent, setSent] = useState(false);
 	return (
 		<>
-			{sent && page.forms.length === 0 && (
+			{sent && page.parts.forms.length === 0 && (
 				<p role="status" className="mb-6 bg-plaster p-4 font-[650]">
 					Thank you, your answers have arrived.
 				</p>
 			)}
-			{page.forms.map((form) => (
+			{page.parts.forms.map((form) => (
 				<Form
 					key={form.slug}
 					form={form}
@@ -58,14 +60,14 @@ function Form({
 				?.querySelector<HTMLElement>('[aria-invalid="true"]')
 				?.focus();
 	}, [refusal]);
+	const shown = useShown(form.fields, answers);
 	async function send(event: FormEvent) {
 		event.preventDefault();
 		setSending(true);
 		try {
-			const shown = shownFields(form.fields, answers);
 			await post(address, {
 				answers: Object.fromEntries(
-					shown
+					form.fields
 						.filter((field) => answers[field.key])
 						.map((field) => [field.key, answers[field.key]]),
 				),
@@ -88,7 +90,7 @@ function Form({
 				<h2 className="rule pb-1.5">{form.title}</h2>
 				{form.intro && <p className="pt-2 whitespace-pre-line">{form.intro}</p>}
 			</div>
-			{shownFields(form.fields, answers).map((field) => (
+			{shown.map((field) => (
 				<Field
 					key={field.key}
 					field={field}
@@ -111,9 +113,9 @@ function Form({
 				</Alert>
 			)}
 			<div className="flex items-center gap-3">
-				<button className="btn btn-brand" type="submit" disabled={sending}>
+				<Button kind="brand" type="submit" disabled={sending}>
 					{sending ? "Sending" : "Send the answers"}
-				</button>
+				</Button>
 				<span role="status" className="text-small text-soft">
 					{kept}
 				</span>

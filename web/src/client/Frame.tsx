@@ -1,5 +1,5 @@
 import type { CSSProperties, ReactNode } from "react";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
 
 /** The studio's own page around everything a client sees. */
 export function Frame({

@@ -1,10 +1,13 @@
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import type { PublicFormDto, ThanksDto } from "../api/schema";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
+import { Honeypot } from "../ui/Honeypot";
 import { post, type Refusal } from "../ui/http";
-import { type Answers, Field, shownFields } from "./FormFields";
+import { Field } from "./FormFields";
 import { Failed, Frame, Notice } from "./Frame";
 import { useLoaded } from "./useLoaded";
+import { type Answers, useShown } from "./useShown";
 
 /** A form for strangers: no account, one page, says what happens next. */
 export function InquiryPage({ slug }: { slug: string }) {
@@ -22,9 +25,9 @@ export function InquiryPage({ slug }: { slug: string }) {
 			<h1 className="mb-3 text-[28px]">{form.title}</h1>
 			<p>
 				This form is closed at the moment. Write to{" "}
-				<a className="link" href={`mailto:${form.mail}`}>
-					{form.mail}
-				</a>{" "}
+				<Button asChild kind="word">
+					<a href={`mailto:${form.mail}`}>{form.mail}</a>
+				</Button>{" "}
 				instead.
 			</p>
 		</div>
@@ -95,7 +98,7 @@ function Form({
 	const [refusal, setRefusal] = useState<Refusal>();
 	const [sending, setSending] = useState(false);
 	const element = useRef<HTMLFormElement>(null);
-	const fields = shownFields(form.fields, answers);
+	const fields = useShown(form.fields, answers);
 
 	// what is typed survives a reload
 	useEffect(
@@ -118,7 +121,7 @@ function Form({
 				?.toString();
 			const thanks = await post<ThanksDto>(`/forms/${slug}`, {
 				answers: Object.fromEntries(
-					fields
+					form.fields
 						.filter((field) => answers[field.key])
 						.map((field) => [field.key, answers[field.key]]),
 				),
@@ -157,9 +160,7 @@ function Form({
 					}
 				/>
 			))}
-			<div className="absolute -left-[9999px]" aria-hidden="true">
-				<input name="website" tabIndex={-1} autoComplete="off" />
-			</div>
+			<Honeypot name="website" />
 			{refusal && (
 				<Alert>
 					{Object.keys(refusal.errors).length > 0
@@ -171,9 +172,9 @@ function Form({
 				</Alert>
 			)}
 			<div>
-				<button className="btn btn-brand" type="submit" disabled={sending}>
+				<Button kind="brand" type="submit" disabled={sending}>
 					{sending ? "Sending" : "Send the inquiry"}
-				</button>
+				</Button>
 			</div>
 		</form>
 	);

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { ClientMeetingDto, ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { post, type Refusal } from "../ui/http";
 import { PickTime } from "./PickTime";
 
@@ -14,10 +15,10 @@ export function Meetings({
 	base: string;
 	reload: () => Promise<void>;
 }) {
-	if (page.meetings.length === 0) return null;
+	if (page.meetings.all.length === 0) return null;
 	return (
 		<section aria-label="Meetings" className="pb-8">
-			{page.meetings.map((meeting) => (
+			{page.meetings.all.map((meeting) => (
 				<Meeting
 					key={`${meeting.id}${meeting.when}`}
 					meeting={meeting}
@@ -59,34 +60,27 @@ function Meeting({
 			{meeting.agenda && <p className="pt-1 text-soft">{meeting.agenda}</p>}
 			{meeting.canChange ? (
 				<div className="flex flex-wrap gap-2 pt-3">
-					<button
-						type="button"
-						className="btn"
+					<Button
 						onClick={() => setDoing(doing === "move" ? undefined : "move")}
 					>
 						Move it
-					</button>
-					<button
-						type="button"
-						className="btn"
-						onClick={() => setDoing("cancel")}
-					>
-						Cancel it
-					</button>
+					</Button>
+					<Button onClick={() => setDoing("cancel")}>Cancel it</Button>
 					<span className="under self-center">until {meeting.changeUntil}</span>
 				</div>
 			) : (
 				<p className="under pt-2">
-					It is too near to be changed here. Write to {page.owner}, or ring.
+					It is too near to be changed here. Write to {page.studio.owner}, or
+					ring.
 				</p>
 			)}
 			{refusal && <Alert>{refusal.message}</Alert>}
 			{doing === "cancel" && (
 				<div className="pt-3">
-					<p>Cancel this meeting? {page.owner} is told at once.</p>
-					<button type="button" className="btn btn-brand mt-2" onClick={cancel}>
+					<p>Cancel this meeting? {page.studio.owner} is told at once.</p>
+					<Button kind="brand" className="mt-2" onClick={cancel}>
 						Cancel the meeting
-					</button>
+					</Button>
 				</div>
 			)}
 			{doing === "move" && (

@@ -1,35 +1,35 @@
 import type { ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { usePay } from "./usePay";
 
 /** What was agreed and billed, to keep; what is open can be paid here. */
 export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
-	const open = page.invoices.some((one) => !one.paid && !one.isCredit);
+	const open = page.booking.invoices.some((one) => !one.paid && !one.isCredit);
 	return (
 		<section id="papers">
 			<h2 className="rule pb-1.5">To keep</h2>
 			<ul>
-				{page.contract && (
+				{page.booking.contract && (
 					<li className="border-b border-hair py-2.5">
-						<a className="link" href={`${base}/contract.pdf`}>
-							Contract (PDF)
-						</a>
-						{page.contract.signatures.map((signature) => (
+						<Button asChild kind="word">
+							<a href={`${base}/contract.pdf`}>Contract (PDF)</a>
+						</Button>
+						{page.booking.contract.signatures.map((signature) => (
 							<div key={signature.side} className="under">
 								Signed by {signature.name}, {signature.at}
 							</div>
 						))}
 					</li>
 				)}
-				{page.invoices.map((invoice) => (
+				{page.booking.invoices.map((invoice) => (
 					<li key={invoice.publicId} className="border-b border-hair py-2.5">
-						<a
-							className="link"
-							href={`${base}/invoices/${invoice.publicId}.pdf`}
-						>
-							{invoice.isCredit ? "Credit note" : "Invoice"} {invoice.number}{" "}
-							(PDF)
-						</a>{" "}
+						<Button asChild kind="word">
+							<a href={`${base}/invoices/${invoice.publicId}.pdf`}>
+								{invoice.isCredit ? "Credit note" : "Invoice"} {invoice.number}{" "}
+								(PDF)
+							</a>
+						</Button>{" "}
 						<span className="text-soft">
 							{invoice.total}
 							{invoice.isCredit
@@ -41,7 +41,9 @@ export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
 					</li>
 				))}
 			</ul>
-			{open && page.step === "Done" && <PayOpen page={page} base={base} />}
+			{open && page.booking.step === "Done" && (
+				<PayOpen page={page} base={base} />
+			)}
 		</section>
 	);
 }
@@ -50,19 +52,14 @@ function PayOpen({ page, base }: { page: ClientPageDto; base: string }) {
 	const { pay, error, busy } = usePay(base);
 	return (
 		<div className="grid gap-2 pt-3">
-			{page.paysByCard && (
-				<button
-					type="button"
-					className="btn btn-brand py-3 text-[16px]"
-					disabled={busy}
-					onClick={pay}
-				>
+			{page.booking.paysByCard && (
+				<Button kind="brand" size="big" disabled={busy} onClick={pay}>
 					Pay by card
-				</button>
+				</Button>
 			)}
 			<p className="text-[14.5px] text-soft">
-				{page.paysByCard ? "Or by" : "By"} transfer, with the details on the
-				invoice; it then takes a day or two until it is seen.
+				{page.booking.paysByCard ? "Or by" : "By"} transfer, with the details on
+				the invoice; it then takes a day or two until it is seen.
 			</p>
 			{error && <Alert>{error.message}</Alert>}
 		</div>

@@ -1,4 +1,5 @@
 import type { ClientPageDto, ClientPhaseDto, WholeDto } from "../api/schema";
+import { Button } from "../ui/Button";
 import { DeliveredFiles } from "./DeliveredFiles";
 import { Papers } from "./Papers";
 import { Rounds } from "./Rounds";
@@ -17,10 +18,10 @@ export function Parts({ page, base, reload, files }: PartProps) {
 		<div className="grid gap-x-14 gap-y-8 md:grid-cols-[1.5fr_1fr]">
 			<div className="grid content-start gap-8">
 				<Whole page={page} />
-				{page.drafts && (
+				{page.parts.drafts && (
 					<Rounds page={page} base={base} reload={reload} files={files} />
 				)}
-				{page.files && (
+				{page.parts.files && (
 					<DeliveredFiles
 						page={page}
 						base={base}
@@ -31,14 +32,14 @@ export function Parts({ page, base, reload, files }: PartProps) {
 			</div>
 			<div className="grid content-start gap-8">
 				<Papers page={page} base={base} />
-				{page.help && (
+				{page.parts.help && (
 					<section id="help">
 						<h2 className="rule pb-1.5">Help</h2>
 						<p className="pt-2">
-							Write to {page.owner} at{" "}
-							<a className="link break-words" href={`mailto:${page.help}`}>
-								{page.help}
-							</a>
+							Write to {page.studio.owner} at{" "}
+							<Button asChild kind="word" className="break-words">
+								<a href={`mailto:${page.parts.help}`}>{page.parts.help}</a>
+							</Button>
 							, or answer any letter you got. Whatever you send there is filed
 							with this project.
 						</p>
@@ -50,7 +51,7 @@ export function Parts({ page, base, reload, files }: PartProps) {
 }
 
 function Whole({ page }: { page: ClientPageDto }) {
-	const whole = page.whole;
+	const whole = page.parts.whole;
 	if (!whole) return <h1 className="text-[28px]">{page.project}</h1>;
 	return (
 		<section aria-label="The project as a whole">
@@ -60,7 +61,7 @@ function Whole({ page }: { page: ClientPageDto }) {
 					{whole.dateName} {whole.date}, {whole.distance}
 				</p>
 			)}
-			<ToDo whole={whole} owner={page.owner} />
+			<ToDo whole={whole} owner={page.studio.owner} />
 			{whole.phases.length > 0 && (
 				<ol className="pt-5">
 					{whole.phases.map((phase) => (
@@ -87,9 +88,9 @@ function ToDo({ whole, owner }: { whole: WholeDto; owner: string }) {
 			<ul>
 				{whole.toDo.map((one) => (
 					<li key={one.words} className="py-0.5">
-						<a className="link" href={`#${one.where}`}>
-							{one.words}
-						</a>
+						<Button asChild kind="word">
+							<a href={`#${one.where}`}>{one.words}</a>
+						</Button>
 					</li>
 				))}
 			</ul>

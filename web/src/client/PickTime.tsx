@@ -1,7 +1,11 @@
 import { useCallback, useEffect, useState } from "react";
 import type { TimesDto } from "../api/schema";
-import { Alert, Select, TextArea } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
+import { Choice, Choices } from "../ui/Choice";
 import { get, post, type Refusal } from "../ui/http";
+import { Select } from "../ui/Select";
+import { TextArea } from "../ui/TextArea";
 
 const zones = () => {
 	const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -92,33 +96,32 @@ export function PickTime({
 			)}
 			<div className="relative max-h-[46vh] overflow-auto border-y border-hair">
 				{times.days.map((day) => (
-					<fieldset
+					<div
 						key={day.day}
 						className="grid grid-cols-[110px_1fr] gap-3 border-b border-hair py-2.5 last:border-0"
 					>
-						<legend className="sr-only">{day.day}</legend>
 						<span className="pt-1 font-head font-semibold" aria-hidden="true">
 							{day.day}
 						</span>
-						<span className="flex flex-wrap gap-2">
+						<Choices
+							label={day.day}
+							hidden
+							className="flex flex-wrap gap-2"
+							value={start}
+							onChange={setStart}
+						>
 							{day.times.map((time) => (
-								<label
+								<Choice
 									key={time.start}
-									className={`btn num relative has-focus-visible:outline-2 ${time.start === start ? "btn-brand" : ""}`}
+									chip
+									value={time.start}
+									name={`${day.day}, ${time.words}`}
 								>
-									<input
-										type="radio"
-										name="time"
-										className="absolute inset-0 cursor-pointer opacity-0"
-										aria-label={`${day.day}, ${time.words}`}
-										checked={time.start === start}
-										onChange={() => setStart(time.start)}
-									/>
 									{time.words}
-								</label>
+								</Choice>
 							))}
-						</span>
-					</fieldset>
+						</Choices>
+					</div>
 				))}
 			</div>
 			{!moving && start && (
@@ -138,14 +141,14 @@ export function PickTime({
 					))}
 				</div>
 			)}
-			<button
-				type="button"
-				className="btn btn-brand mt-4"
+			<Button
+				kind="brand"
+				className="mt-4"
 				disabled={!chosen || busy}
 				onClick={take}
 			>
 				{chosen ? `Take ${chosen.day}, ${chosen.words}` : "Choose a time above"}
-			</button>
+			</Button>
 		</section>
 	);
 }

@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { ClientPageDto, ClientStep } from "../api/schema";
+import { Fold } from "../ui/Fold";
 import { post } from "../ui/http";
 import { Book, Done } from "./Book";
 import { BriefPart } from "./BriefPart";
@@ -24,11 +25,11 @@ const ahead: Partial<Record<ClientStep, string>> = {
 export function ProjectPage({ link }: { link: string }) {
 	const base = `/p/${link}/api`;
 	const { data: page, error, reload } = useLoaded<ClientPageDto>(base);
-	const step = page?.step;
+	const step = page?.booking.step;
 	// whoever has chosen may go back to it until the contract is signed
 	const [again, setAgain] = useState(false);
 	const choosing = step === "Choose" || (step === "Sign" && again);
-	const hash = page?.contract?.hash;
+	const hash = page?.booking.contract?.hash;
 	useEffect(() => setAgain(false), [hash]);
 	useTop(step && `${step} ${choosing}`);
 
@@ -38,23 +39,23 @@ export function ProjectPage({ link }: { link: string }) {
 			post(`${base}/settle`).then(reload, () => undefined);
 	}, [base, step, reload]);
 	useEffect(() => {
-		if (page) document.title = `${page.project}, ${page.studio}`;
+		if (page) document.title = `${page.project}, ${page.studio.name}`;
 	}, [page]);
 
 	if (error) return <Failed error={error} />;
 	if (!page) return <Notice title="One moment" />;
 	return (
 		<Frame
-			studio={page.studio}
-			brand={page.brand}
-			logo={page.logo}
+			studio={page.studio.name}
+			brand={page.studio.brand}
+			logo={page.studio.logo}
 			right={
-				page.proposal && step === "Choose"
-					? `Proposal for ${page.person}, valid until ${page.proposal.validUntil}`
+				page.booking.proposal && step === "Choose"
+					? `Proposal for ${page.person}, valid until ${page.booking.proposal.validUntil}`
 					: `For ${page.person}`
 			}
 		>
-			{page.chooseTime && step === "Nothing" ? (
+			{page.meetings.chooseTime && step === "Nothing" ? (
 				<PickTime base={base} onDone={reload} />
 			) : (
 				<>
@@ -65,13 +66,13 @@ export function ProjectPage({ link }: { link: string }) {
 			{(step === "Nothing" || step === "Done") && (
 				<FormsPart page={page} base={base} reload={reload} />
 			)}
-			{page.chooseTime && step !== "Nothing" && (
-				<details className="mb-6 bg-plaster p-4">
-					<summary className="font-[650]">
-						Choose a time: {page.chooseTime}
-					</summary>
+			{page.meetings.chooseTime && step !== "Nothing" && (
+				<Fold
+					className="mb-6 bg-plaster p-4"
+					line={<b>Choose a time: {page.meetings.chooseTime}</b>}
+				>
 					<PickTime base={base} onDone={reload} />
-				</details>
+				</Fold>
 			)}
 			{ahead[step!] && (
 				<p className="pb-2 text-[14.5px] text-soft">{ahead[step!]}</p>
@@ -89,7 +90,7 @@ export function ProjectPage({ link }: { link: string }) {
 					page={page}
 					base={base}
 					onDone={reload}
-					onBack={page.proposal ? () => setAgain(true) : undefined}
+					onBack={page.booking.proposal ? () => setAgain(true) : undefined}
 				/>
 			)}
 			{step === "Book" && <Book page={page} base={base} />}
@@ -106,8 +107,8 @@ export function ProjectPage({ link }: { link: string }) {
 				<div className="max-w-xl py-6">
 					<h1 className="mb-3">{page.project}</h1>
 					<p>
-						There is nothing for you to do at the moment. {page.owner} writes to
-						you when there is.
+						There is nothing for you to do at the moment. {page.studio.owner}{" "}
+						writes to you when there is.
 					</p>
 				</div>
 			)}
@@ -132,11 +133,16 @@ function useTop(step: string | undefined) {
 /** Whether something else stands on the page already. */
 const shows = (page: ClientPageDto) =>
 	Boolean(
-		page.chooseTime ||
-			page.brief ||
-			page.meetings.length > 0 ||
-			page.forms.length > 0,
+		page.meetings.chooseTime ||
+			page.parts.brief ||
+			page.meetings.all.length > 0 ||
+			page.parts.forms.length > 0,
 	);
 
 const hasParts = (page: ClientPageDto) =>
-	Boolean(page.whole || page.drafts || page.files || page.help);
+	Boolean(
+		page.parts.whole ||
+			page.parts.drafts ||
+			page.parts.files ||
+			page.parts.help,
+	);

@@ -1,7 +1,8 @@
 import { type FormEvent, useEffect, useState } from "react";
 import type { DoorDto, RoomDto } from "../api/schema";
-import { TextField } from "../ui/Fields";
+import { Button } from "../ui/Button";
 import { get, keepToken, post, type Refusal } from "../ui/http";
+import { TextField } from "../ui/TextField";
 import { Notice } from "./Frame";
 
 /** The stand-in video room: opens with its passcode; nobody is seen or heard there. */
@@ -43,9 +44,9 @@ export function RoomPage({ code }: { code: string }) {
 					wrong={refusal?.of("passcode") ?? refusal?.message}
 					onChange={(e) => setPasscode(e.target.value)}
 				/>
-				<button type="submit" className="btn btn-go">
+				<Button kind="go" type="submit">
 					Enter the room
-				</button>
+				</Button>
 			</form>
 		</Notice>
 	);

@@ -1,12 +1,14 @@
 import { type FormEvent, useState } from "react";
 import type { ClientFileDto, RoundDto } from "../api/schema";
-import { Alert, TextArea } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { post, type Refusal } from "../ui/http";
+import { TextArea } from "../ui/TextArea";
 import type { PartProps } from "./Parts";
 
 /** Drafts, round by round, newest first; the open one can be answered. */
 export function Rounds({ page, base, reload, files }: PartProps) {
-	const { rounds, agreed } = page.drafts!;
+	const { rounds, agreed } = page.parts.drafts!;
 	return (
 		<section id="drafts">
 			<h2 className="rule pb-1.5">Drafts</h2>
@@ -23,7 +25,7 @@ export function Rounds({ page, base, reload, files }: PartProps) {
 					round={round}
 					base={base}
 					reload={reload}
-					owner={page.owner}
+					owner={page.studio.owner}
 					files={files}
 				/>
 			))}
@@ -93,9 +95,9 @@ function Draft({
 				/>
 			)}
 			<figcaption className="pt-1">
-				<a className="link" href={address}>
-					{file.name}
-				</a>{" "}
+				<Button asChild kind="word">
+					<a href={address}>{file.name}</a>
+				</Button>{" "}
 				<span className="text-soft">{file.about}</span>
 			</figcaption>
 		</figure>
@@ -156,25 +158,24 @@ function Answer({
 			)}
 			{refusal && !refusal.of("words") && <Alert>{refusal.message}</Alert>}
 			<div className="flex flex-wrap gap-2">
-				<button
-					type="button"
-					className="btn btn-brand py-2.5"
+				<Button
+					kind="brand"
+					className="py-2.5"
 					disabled={busy}
 					onClick={() => say("approve")}
 				>
 					It is good as it is
-				</button>
-				<button
-					type="button"
-					className="btn py-2.5"
+				</Button>
+				<Button
+					className="py-2.5"
 					disabled={busy}
 					onClick={() => say("changes")}
 				>
 					Ask for these changes
-				</button>
-				<button type="submit" className="btn py-2.5" disabled={busy}>
+				</Button>
+				<Button className="py-2.5" type="submit" disabled={busy}>
 					Only leave a remark
-				</button>
+				</Button>
 			</div>
 		</form>
 	);

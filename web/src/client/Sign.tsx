@@ -1,7 +1,10 @@
 import { type FormEvent, useState } from "react";
 import type { ClientPageDto } from "../api/schema";
-import { Alert, TextField } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { post, type Refusal } from "../ui/http";
+import { TextField } from "../ui/TextField";
+import { Tick } from "../ui/Tick";
 import { Sum } from "./Sum";
 
 /** Reading the contract, filled with exactly the choice, and signing it by typing one's name. */
@@ -17,7 +20,7 @@ export function Sign({
 	/** Back to the choice, while it can be changed. */
 	onBack?: () => void;
 }) {
-	const contract = page.contract!;
+	const contract = page.booking.contract!;
 	const [name, setName] = useState("");
 	const [agreed, setAgreed] = useState(false);
 	const [refusal, setRefusal] = useState<Refusal>();
@@ -48,21 +51,18 @@ export function Sign({
 			</article>
 			<Sum title="What you chose" priced={contract.priced!}>
 				<form noValidate onSubmit={sign} className="grid gap-3 pt-4">
-					<label className="flex items-start gap-3">
-						<input
-							type="checkbox"
-							className="mt-1 size-5 shrink-0 accent-(--brand)"
-							checked={agreed}
-							onChange={(e) => setAgreed(e.target.checked)}
-							aria-invalid={Boolean(refusal?.of("agreed"))}
-						/>
-						<span>
-							{contract.consent}
-							{refusal?.of("agreed") && (
-								<span className="wrong block">{refusal.of("agreed")}</span>
-							)}
-						</span>
-					</label>
+					<Tick
+						label={
+							<>
+								{contract.consent}
+								{refusal?.of("agreed") && (
+									<span className="wrong block">{refusal.of("agreed")}</span>
+								)}
+							</>
+						}
+						checked={agreed}
+						onChange={(checked) => setAgreed(checked)}
+					/>
 					<TextField
 						label="Your full name, as your signature"
 						autoComplete="name"
@@ -71,21 +71,23 @@ export function Sign({
 						onChange={(e) => setName(e.target.value)}
 					/>
 					{refusal && !named && <Alert>{refusal.message}</Alert>}
-					<button
+					<Button
+						kind="brand"
+						size="big"
+						className="w-full"
 						type="submit"
-						className="btn btn-brand w-full py-3 text-[16px]"
 						disabled={busy}
 					>
 						Sign the contract
-					</button>
+					</Button>
 					{onBack && (
-						<button
-							type="button"
-							className="link text-center font-head text-[14.5px] font-semibold text-brand"
+						<Button
+							kind="word"
+							className="text-center font-head text-[14.5px] font-semibold text-brand"
 							onClick={onBack}
 						>
 							Go back and choose again
-						</button>
+						</Button>
 					)}
 				</form>
 			</Sum>

@@ -1,7 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import type { SessionDto, TurnsDto } from "../api/schema";
+import { Button } from "../ui/Button";
 import { get, remove } from "../ui/http";
+import { Kbd } from "../ui/Kbd";
 import { SlipField } from "./SlipField";
 
 /** The dark bar: places as words, with the number of projects whose turn is yours. */
@@ -29,21 +31,21 @@ export function Bar({ session }: { session: SessionDto }) {
 			</nav>
 			<SlipField />
 			<nav aria-label="Other" className="ml-auto flex items-center gap-1">
-				<button
-					type="button"
+				<Button
+					kind="line"
 					className="px-[11px] py-[7px] font-head text-[14.5px] font-medium text-(--bar-ink)"
 					onClick={() => document.dispatchEvent(new Event("gesamt:find"))}
 				>
-					Find <span className="kbd max-md:hidden">Ctrl K</span>
-				</button>
+					Find <Kbd>Ctrl K</Kbd>
+				</Button>
 				{session.hasStandIns && <Place to="/post-office" words="Post office" />}
-				<button
-					type="button"
+				<Button
+					kind="line"
 					className="px-[11px] py-[7px] font-head text-[14.5px] font-medium text-(--bar-ink)"
 					onClick={signOut}
 				>
 					Sign out
-				</button>
+				</Button>
 			</nav>
 		</header>
 	);

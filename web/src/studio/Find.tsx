@@ -66,7 +66,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 			<Command shouldFilter={false} label="Find">
 				<Command.Input
 					autoFocus
-					className="field"
+					className="w-full border-b-[1.5px] border-ink bg-transparent px-2 py-2"
 					placeholder="A project, person, letter, file or number"
 					value={words}
 					onValueChange={setWords}

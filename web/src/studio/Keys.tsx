@@ -1,9 +1,10 @@
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
+import { Kbd } from "../ui/Kbd";
 import { Window } from "../ui/Window";
 
 const Find = lazy(() => import("./Find"));
-const NewInquiry = lazy(() => import("./NewInquiry"));
+const NewInquiry = lazy(() => import("./inquiry/NewInquiry"));
 
 const all: [string, string][] = [
 	["g then t", "go to Today"],
@@ -131,7 +132,7 @@ export function Keys() {
 				{all.map(([key, does]) => (
 					<div key={key} className="contents">
 						<dt>
-							<span className="kbd">{key}</span>
+							<Kbd>{key}</Kbd>
 						</dt>
 						<dd>{does}</dd>
 					</div>

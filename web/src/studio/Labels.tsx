@@ -1,7 +1,8 @@
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
-import { TextField } from "../ui/Fields";
+import { Button } from "../ui/Button";
 import { post } from "../ui/http";
+import { TextField } from "../ui/TextField";
 import { useAct } from "./useAct";
 
 type On = { project?: number; person?: number };
@@ -27,17 +28,17 @@ export function Labels({ labels, on }: { labels: readonly string[]; on: On }) {
 		>
 			{labels.map((one) => (
 				<span key={one} className="text-[14px]">
-					<Link className="link" to={`/labels/${encodeURIComponent(one)}`}>
-						{one}
-					</Link>{" "}
-					<button
-						type="button"
+					<Button asChild kind="word">
+						<Link to={`/labels/${encodeURIComponent(one)}`}>{one}</Link>
+					</Button>{" "}
+					<Button
+						kind="line"
 						className="under"
 						aria-label={`Take off the label ${one}`}
 						onClick={() => act.run(() => post("/api/labels/off", body(one)))}
 					>
 						off
-					</button>
+					</Button>
 				</span>
 			))}
 			<div className="w-32">

@@ -2,9 +2,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Fragment, type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { ClockDto, PostedDto, PostedLetterDto } from "../api/schema";
-import { Alert, TextArea, TextField } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
+import { TextArea } from "../ui/TextArea";
+import { TextField } from "../ui/TextField";
 import { useAct } from "./useAct";
 
 /** The stand-in post office: letters as their recipients find them, with an answer under each. */
@@ -117,13 +120,9 @@ function Letter({ id }: { id: string }) {
 							/>
 							{act.refusal && <Alert>{act.refusal.message}</Alert>}
 							<div className="flex items-center gap-3">
-								<button
-									type="submit"
-									className="btn btn-go"
-									disabled={act.busy}
-								>
+								<Button kind="go" type="submit" disabled={act.busy}>
 									Send the answer
-								</button>
+								</Button>
 								{said && (
 									<span role="status">The answer is with the studio.</span>
 								)}
@@ -140,15 +139,11 @@ function Letter({ id }: { id: string }) {
 function Linked({ text }: { text: string }): ReactNode {
 	return text.split(/(https?:\/\/\S+)/).map((part, i) =>
 		part.startsWith("http") ? (
-			<a
-				key={i}
-				className="link break-all"
-				href={part}
-				target="_blank"
-				rel="noreferrer"
-			>
-				{part}
-			</a>
+			<Button asChild kind="word" className="break-all">
+				<a key={i} href={part} target="_blank" rel="noreferrer">
+					{part}
+				</a>
+			</Button>
 		) : (
 			<Fragment key={i}>{part}</Fragment>
 		),
@@ -186,15 +181,9 @@ function Clock() {
 					["a week on", 168],
 				] as const
 			).map(([words, hours]) => (
-				<button
-					key={hours}
-					type="button"
-					className="btn"
-					disabled={act.busy}
-					onClick={() => advance(hours)}
-				>
+				<Button key={hours} disabled={act.busy} onClick={() => advance(hours)}>
 					{words}
-				</button>
+				</Button>
 			))}
 		</fieldset>
 	);

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { TextField } from "../ui/Fields";
+import { Button } from "../ui/Button";
 import { post, type Refusal } from "../ui/http";
+import { TextField } from "../ui/TextField";
 
 export function SignIn({ studio }: { studio: string }) {
 	const queries = useQueryClient();
@@ -51,9 +52,9 @@ export function SignIn({ studio }: { studio: string }) {
 						/>
 					</div>
 				)}
-				<button type="submit" className="btn btn-go mt-4 w-full">
+				<Button kind="go" className="mt-4 w-full" type="submit">
 					Sign in
-				</button>
+				</Button>
 			</form>
 		</main>
 	);

@@ -3,6 +3,7 @@ import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "react-router";
 import type { SlipKeptDto, SlipReadDto } from "../api/schema";
 import { get, post, type Refusal } from "../ui/http";
+import { LineField } from "../ui/LineField";
 import { useUndo } from "../ui/Undo";
 import { useKeys } from "./Keys";
 
@@ -60,13 +61,12 @@ export function SlipField() {
 			onSubmit={keep}
 			className="relative order-last w-full md:order-none md:w-auto md:min-w-60 md:flex-1"
 		>
-			<input
+			<LineField
 				ref={field}
-				aria-label="Write a slip"
+				look="bar"
+				label="Write a slip"
 				aria-describedby="slip-reading"
-				className="h-[34px] w-full rounded-xs border border-transparent bg-(--bar-field) px-2.5 text-white placeholder:text-(--bar-ink) focus-visible:outline-white"
 				placeholder="A slip: order paint for harbour fri"
-				autoComplete="off"
 				value={text}
 				onChange={(e) => setText(e.target.value)}
 				onKeyDown={(e) => e.key === "Escape" && setText("")}

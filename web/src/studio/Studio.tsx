@@ -2,27 +2,29 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import type { SessionDto } from "../api/schema";
-import { Alert } from "../ui/Fields";
+import { Alert } from "../ui/Alert";
 import { get, keepToken } from "../ui/http";
+import { Tips } from "../ui/Tip";
 import { UndoProvider } from "../ui/Undo";
 import { Bar } from "./Bar";
 import { Keys } from "./Keys";
 import { useLive } from "./live";
 import { RecordPage } from "./record/RecordPage";
 import { SignIn } from "./SignIn";
-import { Today } from "./Today";
 import { Turns } from "./Turns";
+import { Today } from "./today/Today";
 
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
 const AsClient = lazy(() => import("./record/AsClient"));
-const Register = lazy(() => import("./Register"));
+const Register = lazy(() => import("./register/Register"));
 const Templates = lazy(() => import("./templates/Templates"));
 const StudioPage = lazy(() => import("./settings/StudioPage"));
 const People = lazy(() => import("./people/People"));
 const Person = lazy(() => import("./people/Person"));
 const LabelPage = lazy(() => import("./LabelPage"));
 const Tray = lazy(() => import("./Tray"));
-const Import = lazy(() => import("./Import"));
+const Kit = lazy(() => import("./kit/Kit"));
+const Import = lazy(() => import("./import/Import"));
 const PostOffice = lazy(() => import("./PostOffice"));
 
 /** The owner's side: signed in, or asked to. */
@@ -53,41 +55,44 @@ export function Studio() {
 function SignedIn({ session }: { session: SessionDto }) {
 	useLive();
 	return (
-		<UndoProvider>
-			<Bar session={session} />
-			<Keys />
-			<Suspense fallback={<main className="p-6">One moment</main>}>
-				<Routes>
-					<Route path="/" element={<Navigate to="/today" replace />} />
-					<Route path="/today" element={<Today />} />
-					<Route path="/turns" element={<Turns />} />
-					<Route path="/register" element={<Register />} />
-					<Route path="/templates/*" element={<Templates />} />
-					<Route path="/studio" element={<StudioPage />} />
-					<Route path="/people" element={<People />} />
-					<Route path="/people/:id" element={<Person />} />
-					<Route path="/labels/:label" element={<LabelPage />} />
-					<Route path="/tray" element={<Tray />} />
-					<Route path="/import/:id?" element={<Import />} />
-					<Route path="/projects/:id" element={<RecordPage />} />
-					<Route path="/projects/:id/proposal" element={<ProposalPage />} />
-					<Route path="/projects/:id/as-client" element={<AsClient />} />
-					{session.hasStandIns && (
+		<Tips delayDuration={300}>
+			<UndoProvider>
+				<Bar session={session} />
+				<Keys />
+				<Suspense fallback={<main className="p-6">One moment</main>}>
+					<Routes>
+						<Route path="/" element={<Navigate to="/today" replace />} />
+						<Route path="/today" element={<Today />} />
+						<Route path="/turns" element={<Turns />} />
+						<Route path="/register" element={<Register />} />
+						<Route path="/templates/*" element={<Templates />} />
+						<Route path="/studio" element={<StudioPage />} />
+						<Route path="/people" element={<People />} />
+						<Route path="/people/:id" element={<Person />} />
+						<Route path="/labels/:label" element={<LabelPage />} />
+						<Route path="/tray" element={<Tray />} />
+						<Route path="/import/:id?" element={<Import />} />
+						<Route path="/projects/:id" element={<RecordPage />} />
+						<Route path="/projects/:id/proposal" element={<ProposalPage />} />
+						<Route path="/projects/:id/as-client" element={<AsClient />} />
+						{session.hasStandIns && (
+							<Route
+								path="/post-office/:letter?"
+								element={<PostOffice clock={session.clockCanBeSet} />}
+							/>
+						)}
+						{session.clockCanBeSet && <Route path="/kit" element={<Kit />} />}
 						<Route
-							path="/post-office/:letter?"
-							element={<PostOffice clock={session.clockCanBeSet} />}
+							path="*"
+							element={
+								<main className="p-6">
+									<h1>There is no such page</h1>
+								</main>
+							}
 						/>
-					)}
-					<Route
-						path="*"
-						element={
-							<main className="p-6">
-								<h1>There is no such page</h1>
-							</main>
-						}
-					/>
-				</Routes>
-			</Suspense>
-		</UndoProvider>
+					</Routes>
+				</Suspense>
+			</UndoProvider>
+		</Tips>
 	);
 }

@@ -1,11 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import type { FoundDto, SlipDto, TrayDto, UnfiledDto } from "../api/schema";
-import { Alert, TextField } from "../ui/Fields";
+import { useEffect } from "react";
+import type { SlipDto, TrayDto, UnfiledDto } from "../api/schema";
+import { Alert } from "../ui/Alert";
+import { Button } from "../ui/Button";
 import { get, post } from "../ui/http";
+import { Kbd } from "../ui/Kbd";
 import { Shown } from "../ui/Shown";
 import { useUndo } from "../ui/Undo";
 import { beginInquiry } from "./beginInquiry";
+import { FileWith } from "./FileWith";
 import { isTyping } from "./Keys";
 import { useAct } from "./useAct";
 
@@ -98,27 +101,19 @@ function Letter({ letter }: { letter: UnfiledDto }) {
 			<p className="text-soft">{letter.text}</p>
 			<div className="flex flex-wrap items-end gap-2 pt-2">
 				{letter.candidates.map((one, i) => (
-					<button
+					<Button
 						key={one.project}
-						type="button"
-						className="btn"
 						disabled={act.busy}
 						onClick={() => file(one.project)}
 					>
 						File with {one.title}
-						{i < 9 && <span className="kbd max-md:hidden">{i + 1}</span>}
-					</button>
+						{i < 9 && <Kbd>{i + 1}</Kbd>}
+					</Button>
 				))}
-				<button
-					type="button"
-					className="btn"
-					onClick={() => beginInquiry(letter.id)}
-				>
+				<Button onClick={() => beginInquiry(letter.id)}>
 					Make it an inquiry
-				</button>
-				<button
-					type="button"
-					className="btn"
+				</Button>
+				<Button
 					disabled={act.busy}
 					onClick={async () => {
 						if (await aside(true))
@@ -126,7 +121,7 @@ function Letter({ letter }: { letter: UnfiledDto }) {
 					}}
 				>
 					Set it aside
-				</button>
+				</Button>
 				<FileWith onChoose={file} />
 			</div>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
@@ -152,66 +147,15 @@ function Slip({ slip }: { slip: SlipDto }) {
 					act.run(() => post(`/api/slips/${slip.id}/file`, { project }))
 				}
 			/>
-			<button
-				type="button"
-				className="btn"
+			<Button
 				onClick={async () => {
 					if (await gone(true))
 						offer({ words: `Done: ${slip.text}`, undo: () => gone(false) });
 				}}
 			>
 				Done with it
-			</button>
+			</Button>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 		</article>
-	);
-}
-
-/** Finds a project by a few letters. */
-export function FileWith({
-	onChoose,
-	label = "File with",
-}: {
-	onChoose: (project: number, title: string) => void;
-	label?: string;
-}) {
-	const [words, setWords] = useState("");
-	const found = useQuery({
-		queryKey: ["found", "project", words],
-		queryFn: () =>
-			get<FoundDto[]>(`/api/search?words=${encodeURIComponent(words)}`),
-		enabled: words.trim().length > 1,
-	});
-	const hits = (words.trim().length > 1 ? (found.data ?? []) : []).filter(
-		(hit) => hit.sort === "Project",
-	);
-	return (
-		<div className="relative w-52">
-			<TextField
-				label={label}
-				hidden
-				placeholder={`${label} …`}
-				value={words}
-				onChange={(e) => setWords(e.target.value)}
-			/>
-			{hits.length > 0 && (
-				<ul className="absolute z-10 w-full border-[1.5px] border-ink bg-sheet">
-					{hits.slice(0, 5).map((hit) => (
-						<li key={hit.key}>
-							<button
-								type="button"
-								className="w-full px-2 py-1 text-left hover:bg-plaster"
-								onClick={() => {
-									setWords("");
-									if (hit.project) onChoose(hit.project, hit.title);
-								}}
-							>
-								{hit.title}
-							</button>
-						</li>
-					))}
-				</ul>
-			)}
-		</div>
 	);
 }

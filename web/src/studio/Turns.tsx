@@ -4,13 +4,14 @@ import { Link } from "react-router";
 import type { CardDto, LaneDto, TurnsDto } from "../api/schema";
 import { get } from "../ui/http";
 import { Shown } from "../ui/Shown";
+import { Tip } from "../ui/Tip";
 
-type Column = { side: CardDto["side"]; band: CardDto["band"]; words: string };
+type Column = { side: CardDto["side"]; band: CardDto["band"] };
 
 const yours: Column[] = [
-	{ side: "Yours", band: "Old", words: "Over a week" },
-	{ side: "Yours", band: "Waiting", words: "2 to 7 days" },
-	{ side: "Yours", band: "Fresh", words: "Since yesterday" },
+	{ side: "Yours", band: "Old" },
+	{ side: "Yours", band: "Waiting" },
+	{ side: "Yours", band: "Fresh" },
 ];
 const clients: Column[] = [...yours]
 	.reverse()
@@ -42,6 +43,11 @@ export function Turns() {
 }
 
 function Spine({ turns }: { turns: TurnsDto }) {
+	const words = {
+		Fresh: turns.ages.fresh,
+		Waiting: turns.ages.waiting,
+		Old: turns.ages.old,
+	};
 	return (
 		<div className="overflow-x-auto">
 			<div className="grid min-w-[900px] grid-cols-[112px_1fr_1.1fr_1.05fr_10px_1.05fr_1.1fr_1fr] px-5">
@@ -55,11 +61,11 @@ function Spine({ turns }: { turns: TurnsDto }) {
 				</h2>
 				<span />
 				{yours.map((column) => (
-					<Age key={column.band} column={column} />
+					<Age key={column.band} words={words[column.band]} />
 				))}
 				<span className="rule bg-ink" />
 				{clients.map((column) => (
-					<Age key={column.band} column={column} />
+					<Age key={column.band} words={words[column.band]} />
 				))}
 				{turns.lanes.map((lane) => (
 					<Lane key={lane.stage} lane={lane} dense={turns.dense} />
@@ -74,10 +80,10 @@ function Spine({ turns }: { turns: TurnsDto }) {
 	);
 }
 
-function Age({ column }: { column: Column }) {
+function Age({ words }: { words: string }) {
 	return (
-		<div className="rule px-2 pt-1 pb-1.5 text-[12.5px] text-soft">
-			{column.words}
+		<div className="rule px-2 pt-1 pb-1.5 text-[12.5px] text-soft first-letter:uppercase">
+			{words}
 		</div>
 	);
 }
@@ -131,32 +137,33 @@ function Card({ card, dense }: { card: CardDto; dense: boolean }) {
 			: "bg-(--theirs-wash)"
 		: "bg-sheet";
 	return (
-		<Link
-			to={`/projects/${card.id}`}
-			data-walk
-			title={dense ? card.words : undefined}
-			className={`group block py-[5px] text-[13.5px] leading-[1.25] focus-visible:-outline-offset-2 ${mine ? "card-yours pr-[17px] pl-2.5" : "card-theirs pr-2.5 pl-[17px]"} ${wash}`}
-		>
-			<span
-				className={`num float-right ml-1.5 text-[12.4px] font-semibold ${mine ? "text-yours" : "text-theirs"}`}
+		<Tip words={dense && card.words}>
+			<Link
+				to={`/projects/${card.id}`}
+				data-walk
+				className={`group block py-[5px] text-[13.5px] leading-[1.25] focus-visible:-outline-offset-2 ${mine ? "card-yours pr-[17px] pl-2.5" : "card-theirs pr-2.5 pl-[17px]"} ${wash}`}
 			>
-				{card.age}
-			</span>
-			<b className={`font-[650] ${dense ? "block truncate" : "block"}`}>
-				{card.title}
-			</b>
-			<span
-				className={`text-[12.6px] text-soft ${dense ? "hidden group-focus:block" : "block"}`}
-			>
-				{card.words}
-				{card.late && <b className="text-ink">, {card.late}</b>}
-			</span>
-			{card.held && (
-				<span className="mt-[3px] block border-t border-dashed border-hair pt-[2px] text-[12.4px]">
-					{card.held}
+				<span
+					className={`num float-right ml-1.5 text-[12.4px] font-semibold ${mine ? "text-yours" : "text-theirs"}`}
+				>
+					{card.age}
 				</span>
-			)}
-		</Link>
+				<b className={`font-[650] ${dense ? "block truncate" : "block"}`}>
+					{card.title}
+				</b>
+				<span
+					className={`text-[12.6px] text-soft ${dense ? "hidden group-focus:block" : "block"}`}
+				>
+					{card.words}
+					{card.late && <b className="text-ink">, {card.late}</b>}
+				</span>
+				{card.held && (
+					<span className="mt-[3px] block border-t border-dashed border-hair pt-[2px] text-[12.4px]">
+						{card.held}
+					</span>
+				)}
+			</Link>
+		</Tip>
 	);
 }
 

@@ -1,6 +1,6 @@
 import type { UseQueryResult } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { Alert } from "./Fields";
+import { Alert } from "./Alert";
 
 /** Shows what was asked for once it is there, or why it is not. */
 export function Shown<T>({

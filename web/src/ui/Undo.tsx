@@ -6,6 +6,7 @@ import {
 	useEffect,
 	useState,
 } from "react";
+import { Button } from "./Button";
 
 type Offer = { words: string; undo: () => Promise<unknown> };
 
@@ -31,16 +32,14 @@ export function UndoProvider({ children }: { children: ReactNode }) {
 				{offer && (
 					<div className="flex items-center gap-4 border-[1.5px] border-ink bg-sheet px-4 py-2.5">
 						<span>{offer.words}</span>
-						<button
-							type="button"
-							className="btn"
+						<Button
 							onClick={async () => {
 								setOffer(undefined);
 								await offer.undo();
 							}}
 						>
 							Undo
-						</button>
+						</Button>
 					</div>
 				)}
 			</div>

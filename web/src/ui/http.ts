@@ -53,8 +53,6 @@ async function send<T>(
 }
 
 function refusalOf(status: number, text: string): Refusal {
-	if (status === 413)
-		return new Refusal(status, "This is too large. A file may have 50 MB.");
 	try {
 		const problem = JSON.parse(text);
 		return new Refusal(
@@ -65,6 +63,7 @@ function refusalOf(status: number, text: string): Refusal {
 			problem.needsCode === true,
 		);
 	} catch {
+		if (status === 413) return new Refusal(status, "This is too large.");
 		if (status === 429)
 			return new Refusal(
 				status,

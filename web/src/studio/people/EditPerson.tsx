@@ -6,8 +6,12 @@ import type {
 	PersonSort,
 	ReachBy,
 } from "../../api/schema";
-import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { post, put } from "../../ui/http";
+import { Select } from "../../ui/Select";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
@@ -149,9 +153,9 @@ export function EditPerson({
 					onChange={setPerson}
 				/>
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
-				<button type="submit" className="btn btn-go" disabled={act.busy}>
+				<Button kind="go" type="submit" disabled={act.busy}>
 					Keep
-				</button>
+				</Button>
 			</form>
 		</Window>
 	);

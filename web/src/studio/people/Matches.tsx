@@ -1,7 +1,9 @@
 import { useState } from "react";
 import type { MatchDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { post } from "../../ui/http";
+import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
 
 const words: Record<string, string> = {
@@ -61,27 +63,27 @@ function Match({
 					{match.lastContact && `; last contact ${match.lastContact}`}
 				</span>
 				{match.differs.map((one) => (
-					<label key={one.detail} className="flex gap-2 text-[14px]">
-						<input
-							type="checkbox"
-							className="mt-1 size-3.5 accent-(--ink)"
-							checked={take.includes(one.detail)}
-							onChange={(e) =>
-								setTake(
-									e.target.checked
-										? [...take, one.detail]
-										: take.filter((detail) => detail !== one.detail),
-								)
-							}
-						/>
-						if they are the same, take the {words[one.detail] ?? one.detail}{" "}
-						said now, {one.said}, instead of {one.known}
-					</label>
+					<Tick
+						key={one.detail}
+						label={
+							<>
+								if they are the same, take the {words[one.detail] ?? one.detail}{" "}
+								said now, {one.said}, instead of {one.known}
+							</>
+						}
+						className="text-[14px]"
+						checked={take.includes(one.detail)}
+						onChange={(checked) =>
+							setTake(
+								checked
+									? [...take, one.detail]
+									: take.filter((detail) => detail !== one.detail),
+							)
+						}
+					/>
 				))}
 			</p>
-			<button
-				type="button"
-				className="btn"
+			<Button
 				disabled={act.busy}
 				onClick={() =>
 					act.run(() =>
@@ -90,10 +92,8 @@ function Match({
 				}
 			>
 				The same person
-			</button>
-			<button
-				type="button"
-				className="btn"
+			</Button>
+			<Button
 				disabled={act.busy}
 				onClick={() =>
 					act.run(() =>
@@ -102,7 +102,7 @@ function Match({
 				}
 			>
 				Somebody else
-			</button>
+			</Button>
 		</div>
 	);
 }

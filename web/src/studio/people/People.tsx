@@ -1,20 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { PeopleDto, PersonSort, ReadCardsDto } from "../../api/schema";
-import { Alert, Select, TextField } from "../../ui/Fields";
-import { get, post } from "../../ui/http";
+import type { PeopleDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
+import { get } from "../../ui/http";
+import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
-import { useAct } from "../useAct";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
 import { EditPerson, nobody } from "./EditPerson";
-
-export const sorts: Record<PersonSort, string> = {
-	Client: "client",
-	Colleague: "colleague",
-	Supplier: "supplier",
-	Venue: "venue",
-	Partner: "partner",
-};
+import { PeopleTable, sorts } from "./PeopleTable";
+import { TakeCards } from "./TakeCards";
 
 /** Everybody the studio knows, with what was last heard of them. */
 export default function People() {
@@ -67,148 +63,32 @@ export default function People() {
 						))}
 					</Select>
 				)}
-				<label className="flex gap-2 pb-1.5">
-					<input
-						type="checkbox"
-						className="mt-1 size-4 accent-(--ink)"
-						checked={search.get("longestFirst") === "true"}
-						onChange={(e) =>
-							set("longestFirst", e.target.checked ? "true" : "")
-						}
-					/>
-					longest without contact first
-				</label>
+				<Tick
+					label="longest without contact first"
+					className="pb-1.5"
+					checked={search.get("longestFirst") === "true"}
+					onChange={(checked) => set("longestFirst", checked ? "true" : "")}
+				/>
 				<div className="ml-auto flex flex-wrap gap-2">
-					<button
-						type="button"
-						className="btn btn-go"
-						onClick={() => setAdding(true)}
-					>
+					<Button kind="go" onClick={() => setAdding(true)}>
 						Add somebody
-					</button>
+					</Button>
 					<TakeCards />
-					<a className="btn" href="/api/people.vcf">
-						vCards
-					</a>
-					<a className="btn" href={`/api/people.csv?${search}`}>
-						CSV
-					</a>
-					<Link className="btn" to="/import">
-						Take over a table
-					</Link>
+					<Button asChild>
+						<a href="/api/people.vcf">vCards</a>
+					</Button>
+					<Button asChild>
+						<a href={`/api/people.csv?${search}`}>CSV</a>
+					</Button>
+					<Button asChild>
+						<Link to="/import">Take over a table</Link>
+					</Button>
 				</div>
 			</div>
 			{adding && (
 				<EditPerson details={nobody} onClose={() => setAdding(false)} />
 			)}
-			<Shown query={people}>{(data) => <Table people={data} />}</Shown>
+			<Shown query={people}>{(data) => <PeopleTable people={data} />}</Shown>
 		</main>
-	);
-}
-
-function Table({ people }: { people: PeopleDto }) {
-	if (people.total === 0)
-		return (
-			<p className="py-3 text-soft">
-				Nobody of that kind yet. Every inquiry brings its client with it; add
-				colleagues, suppliers and venues yourself.
-			</p>
-		);
-	return (
-		<div className="overflow-x-auto">
-			<table className="w-full text-[14.3px]">
-				<thead className="rule text-left font-head text-[13px]">
-					<tr>
-						{[
-							"Name",
-							"Reach",
-							"Projects",
-							"Agreed, net",
-							"Last contact",
-							"Labels",
-						].map((head) => (
-							<th
-								key={head}
-								scope="col"
-								className={`py-1 pr-4 font-semibold ${head === "Agreed, net" ? "text-right" : ""}`}
-							>
-								{head}
-							</th>
-						))}
-					</tr>
-				</thead>
-				<tbody>
-					{people.rows.map((one) => (
-						<tr key={one.id} className="border-b border-hair align-baseline">
-							<td className="py-1.5 pr-4">
-								<Link data-walk className="font-[650]" to={`/people/${one.id}`}>
-									{one.name}
-								</Link>
-								<span className="under">
-									{one.organisation && ` ${one.organisation}`}
-									{one.sort !== "Client" && ` ${sorts[one.sort]}`}
-								</span>
-							</td>
-							<td className="pr-4 break-all text-soft">{one.reach}</td>
-							<td className="num pr-4">
-								{one.projects > 0 &&
-									`${one.projects}${one.open > 0 ? `, ${one.open} open` : ""}`}
-							</td>
-							<td className="num pr-4 text-right">{one.agreed}</td>
-							<td className="pr-4 whitespace-nowrap">
-								{one.lastContact}{" "}
-								{one.daysSince != null && (
-									<span className="text-soft">{ago(one.daysSince)}</span>
-								)}
-							</td>
-							<td className="text-soft">{one.labels.join(", ")}</td>
-						</tr>
-					))}
-				</tbody>
-			</table>
-			<p className="under pt-2">
-				{people.total} {people.total === 1 ? "person" : "people"}
-				{people.more > 0 && `, ${people.more} more than are shown`}
-			</p>
-		</div>
-	);
-}
-
-export const ago = (days: number) =>
-	days === 0 ? "today" : `${days} day${days === 1 ? "" : "s"} ago`;
-
-/** People out of a vCard file. */
-function TakeCards() {
-	const act = useAct();
-	const [done, setDone] = useState<ReadCardsDto>();
-	return (
-		<>
-			<label className="btn">
-				Take vCards
-				<input
-					type="file"
-					accept=".vcf,text/vcard"
-					aria-label="Take vCards"
-					className="sr-only"
-					onChange={async (e) => {
-						const file = e.target.files?.[0];
-						if (!file) return;
-						const text = await file.text();
-						await act.run(async () =>
-							setDone(await post<ReadCardsDto>("/api/people/vcards", { text })),
-						);
-					}}
-				/>
-			</label>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			{done && (
-				<p role="status" className="w-full font-[650]">
-					{done.made} taken over
-					{done.known > 0 && `, ${done.known} known already`}
-					{done.unreachable.length > 0 &&
-						`, left out for want of any address: ${done.unreachable.join(", ")}`}
-				</p>
-			)}
-		</>
 	);
 }

@@ -1,16 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
-import { type FormEvent, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { PersonEventDto, PersonPageDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import type { PersonPageDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 import { get, post, upload } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
-import { Window } from "../../ui/Window";
 import { Labels } from "../Labels";
 import { useAct } from "../useAct";
-import { EditPerson, PersonFields } from "./EditPerson";
+import { EditPerson } from "./EditPerson";
+import { Events } from "./Events";
 import { Matches } from "./Matches";
-import { ago, sorts } from "./People";
+import { ago, sorts } from "./PeopleTable";
+
+import { Split } from "./Split";
 
 /** One person with all that is known of them over their projects. */
 export default function Person() {
@@ -56,43 +60,31 @@ function Page({ person }: { person: PersonPageDto }) {
 					</p>
 				</div>
 				<div className="ml-auto flex flex-wrap gap-2">
-					<button
-						type="button"
-						className="btn btn-go"
-						onClick={() => setEditing(true)}
-					>
+					<Button kind="go" onClick={() => setEditing(true)}>
 						Change
-					</button>
-					<label className="btn">
+					</Button>
+					<FilePick
+						accept="image/*"
+						name="Picture or logo"
+						onFiles={([file]) => {
+							if (file)
+								act.run(() =>
+									upload(
+										`/api/people/${person.id}/picture?name=${encodeURIComponent(file.name)}`,
+										file,
+									),
+								);
+						}}
+					>
 						Picture or logo
-						<input
-							type="file"
-							accept="image/*"
-							aria-label="Picture or logo"
-							className="sr-only"
-							onChange={(e) => {
-								const file = e.target.files?.[0];
-								if (file)
-									act.run(() =>
-										upload(
-											`/api/people/${person.id}/picture?name=${encodeURIComponent(file.name)}`,
-											file,
-										),
-									);
-							}}
-						/>
-					</label>
-					<a className="btn" href={`/api/people/${person.id}/card.vcf`}>
-						vCard
-					</a>
+					</FilePick>
+					<Button asChild>
+						<a href={`/api/people/${person.id}/card.vcf`}>vCard</a>
+					</Button>
 					{person.projects.filter((one) => !one.part).length > 1 && (
-						<button
-							type="button"
-							className="btn"
-							onClick={() => setSplitting(true)}
-						>
+						<Button onClick={() => setSplitting(true)}>
 							These are two people
-						</button>
+						</Button>
 					)}
 				</div>
 			</div>
@@ -161,16 +153,15 @@ function Page({ person }: { person: PersonPageDto }) {
 					{person.joins.map((join) => (
 						<p key={join.undo} className="under pt-2">
 							{join.words}.{" "}
-							<button
-								type="button"
-								className="link"
+							<Button
+								kind="word"
 								disabled={act.busy}
 								onClick={() =>
 									act.run(() => post(`/api/joins/${join.undo}/undo`))
 								}
 							>
 								undo this
-							</button>
+							</Button>
 						</p>
 					))}
 				</div>
@@ -186,97 +177,5 @@ function Page({ person }: { person: PersonPageDto }) {
 				<Split person={person} onClose={() => setSplitting(false)} />
 			)}
 		</main>
-	);
-}
-
-function Events({
-	title,
-	events,
-}: {
-	title: string;
-	events: readonly PersonEventDto[];
-}) {
-	if (events.length === 0) return null;
-	return (
-		<section aria-label={title}>
-			<h2 className="rule pb-1.5">{title}</h2>
-			{events.map((event, i) => (
-				<Link
-					key={`${event.opens}${i}`}
-					to={`/projects/${event.project}${event.opens ? `?open=${event.opens}` : ""}`}
-					className="flex gap-3 border-b border-hair py-1.5"
-				>
-					<span>{event.words}</span>
-					<span className="ml-auto whitespace-nowrap text-soft">
-						{event.when}
-					</span>
-				</Link>
-			))}
-		</section>
-	);
-}
-
-/** Some of the projects are somebody else's. */
-function Split({
-	person,
-	onClose,
-}: {
-	person: PersonPageDto;
-	onClose: () => void;
-}) {
-	const [projects, setProjects] = useState<number[]>([]);
-	const [other, setOther] = useState({
-		...person.details,
-		name: "",
-		greeted: null,
-		edition: 0,
-	});
-	const act = useAct();
-	async function split(event: FormEvent) {
-		event.preventDefault();
-		const done = await act.run(() =>
-			post(`/api/people/${person.id}/split`, { projects, person: other }),
-		);
-		if (done) onClose();
-	}
-	return (
-		<Window title="These are two people" open onClose={onClose} wide>
-			<form onSubmit={split} className="grid gap-3">
-				<fieldset>
-					<legend className="label">
-						Projects that are somebody else's; links of {person.details.name} to
-						them open nothing any more
-					</legend>
-					{person.projects
-						.filter((one) => !one.part)
-						.map((one) => (
-							<label key={one.id} className="flex gap-2.5 py-0.5">
-								<input
-									type="checkbox"
-									className="mt-1 size-4 accent-(--ink)"
-									checked={projects.includes(one.id)}
-									onChange={(e) =>
-										setProjects(
-											e.target.checked
-												? [...projects, one.id]
-												: projects.filter((id) => id !== one.id),
-										)
-									}
-								/>
-								{one.title}
-							</label>
-						))}
-				</fieldset>
-				<PersonFields
-					person={other}
-					wrong={(field) => act.refusal?.of(field)}
-					onChange={(next) => setOther(next as typeof other)}
-				/>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
-				<button type="submit" className="btn btn-go" disabled={act.busy}>
-					Take them apart
-				</button>
-			</form>
-		</Window>
 	);
 }

@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import type { LineRole, OfferLineDto, ServiceDto } from "../../api/schema";
-import { Select, TextField } from "../../ui/Fields";
+import { Button } from "../../ui/Button";
 import { get } from "../../ui/http";
+import { Select } from "../../ui/Select";
+import { TextField } from "../../ui/TextField";
 
 const roles: Record<LineRole, string> = {
 	Included: "Included",
@@ -125,16 +127,14 @@ export function Lines({
 						value={line.tax}
 						onChange={(e) => set(line.key, { tax: e.target.value })}
 					/>
-					<button
-						type="button"
-						className="btn"
+					<Button
 						aria-label={`Leave out ${line.title}`}
 						onClick={() =>
 							onChange(lines.filter((one) => one.key !== line.key))
 						}
 					>
 						Leave out
-					</button>
+					</Button>
 					{line.role === "OneOf" && (
 						<div className="col-span-2 md:col-start-2">
 							<TextField

@@ -1,5 +1,9 @@
 import type { DueSort, PlanPartDto } from "../../api/schema";
-import { Select, TextField } from "../../ui/Fields";
+import { Button } from "../../ui/Button";
+import { CountField } from "../../ui/CountField";
+import { DateField } from "../../ui/DateField";
+import { Select } from "../../ui/Select";
+import { TextField } from "../../ui/TextField";
 
 /** When the price is due, in shares. */
 export function Plan({
@@ -17,9 +21,8 @@ export function Plan({
 		<section>
 			<div className="rule flex items-end pb-2">
 				<h2>Payments</h2>
-				<button
-					type="button"
-					className="btn ml-auto"
+				<Button
+					className="ml-auto"
 					onClick={() =>
 						onChange([
 							...plan,
@@ -34,7 +37,7 @@ export function Plan({
 					}
 				>
 					Add a payment
-				</button>
+				</Button>
 			</div>
 			{plan.map((part, i) => (
 				<fieldset
@@ -59,45 +62,38 @@ export function Plan({
 						<option value="OnDate">on a date</option>
 					</Select>
 					{part.sort === "OnDate" ? (
-						<TextField
+						<DateField
 							label="Date"
-							type="date"
 							value={part.date ?? ""}
-							onChange={(e) => set(i, { date: e.target.value || null })}
+							onChange={(day) => set(i, { date: day || null })}
 						/>
 					) : (
-						<TextField
+						<CountField
 							label={
 								part.sort === "OnBooking"
 									? "Days after signing"
 									: `Days after the ${mainDate} (minus: before)`
 							}
-							type="number"
 							value={part.days}
-							onChange={(e) => set(i, { days: Number(e.target.value) })}
+							onChange={(count) => set(i, { days: count ?? 0 })}
 						/>
 					)}
 					{part.sort === "OnBooking" ? (
 						<p className="under pb-2">invoiced with the signature</p>
 					) : (
-						<TextField
+						<CountField
 							label="Invoiced, days before it is due"
-							type="number"
 							min={0}
 							value={part.invoiceDaysBefore}
-							onChange={(e) =>
-								set(i, { invoiceDaysBefore: Number(e.target.value) })
-							}
+							onChange={(count) => set(i, { invoiceDaysBefore: count ?? 0 })}
 						/>
 					)}
-					<button
-						type="button"
-						className="btn"
+					<Button
 						aria-label={`Leave out payment ${i + 1}`}
 						onClick={() => onChange(plan.filter((_, at) => at !== i))}
 					>
 						Leave out
-					</button>
+					</Button>
 				</fieldset>
 			))}
 		</section>

@@ -1,14 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import type { DraftDto, OfferDto, SaveDraftDto } from "../../api/schema";
-import { AmountRow } from "../../ui/AmountRow";
-import { Alert, TextArea, TextField } from "../../ui/Fields";
-import { get, put, type Refusal } from "../../ui/http";
+import type { DraftDto, OfferDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { DateField } from "../../ui/DateField";
+import { Fold } from "../../ui/Fold";
+import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { Lines } from "./Lines";
 import { Plan } from "./Plan";
 import { SendProposal } from "./SendProposal";
+import { Sums } from "./Sums";
+import { useAutosave } from "./useAutosave";
 
 /** Writing a proposal: services, choices, extras, payments, contract; kept as it is typed. */
 export default function ProposalPage() {
@@ -40,9 +46,9 @@ function Editor({ id, first }: { id: string; first: DraftDto }) {
 				<h1>Proposal</h1>
 				<p className="text-soft">
 					for {first.client},{" "}
-					<Link className="link" to={`/projects/${id}`}>
-						{first.project}
-					</Link>
+					<Button asChild kind="word">
+						<Link to={`/projects/${id}`}>{first.project}</Link>
+					</Button>
 				</p>
 				<p role="status" className="ml-auto text-soft">
 					{state}
@@ -62,14 +68,11 @@ function Editor({ id, first }: { id: string; first: DraftDto }) {
 							wrong={refusal?.of("title")}
 							onChange={(e) => set({ title: e.target.value })}
 						/>
-						<TextField
+						<DateField
 							label="Valid until"
-							type="date"
 							value={offer.validUntil}
 							wrong={refusal?.of("validUntil")}
-							onChange={(e) =>
-								e.target.value && set({ validUntil: e.target.value })
-							}
+							onChange={(day) => day && set({ validUntil: day })}
 						/>
 					</div>
 					<TextArea
@@ -88,10 +91,11 @@ function Editor({ id, first }: { id: string; first: DraftDto }) {
 						mainDate={first.mainDate}
 						onChange={(plan) => set({ plan })}
 					/>
-					<details>
-						<summary className="font-head font-[650]">
-							Contract that goes with it
-						</summary>
+					<Fold
+						line={
+							<b className="font-head font-[650]">Contract that goes with it</b>
+						}
+					>
 						<div className="pt-2">
 							<TextArea
 								label="Contract text"
@@ -102,7 +106,7 @@ function Editor({ id, first }: { id: string; first: DraftDto }) {
 								onChange={(e) => setContract(e.target.value)}
 							/>
 						</div>
-					</details>
+					</Fold>
 				</div>
 				<aside
 					className="grid content-start gap-4"
@@ -120,89 +124,4 @@ function Editor({ id, first }: { id: string; first: DraftDto }) {
 			</div>
 		</main>
 	);
-}
-
-function Sums({ draft }: { draft: DraftDto }) {
-	const priced = draft.priced;
-	return (
-		<section className="panel p-4">
-			<h2 className="pb-1.5">As suggested</h2>
-			{draft.missing && <p className="font-[650]">{draft.missing}</p>}
-			{priced && (
-				<dl className="text-[14.3px]">
-					{priced.lines.map((line) => (
-						<AmountRow key={line.words} label={line.words} amount={line.net} />
-					))}
-					<AmountRow label="Net" amount={priced.net} quiet />
-					{priced.taxes.map((tax) => (
-						<AmountRow
-							key={tax.label}
-							label={tax.label}
-							amount={tax.amount}
-							quiet
-						/>
-					))}
-					<div className="mt-1 flex border-t-[1.5px] border-ink pt-1.5 font-head text-[17px] font-[680]">
-						<dt>Total</dt>
-						<dd className="num ml-auto">{priced.total}</dd>
-					</div>
-					{priced.instalments.map((part) => (
-						<AmountRow
-							key={part.label}
-							label={part.label}
-							amount={part.amount}
-						/>
-					))}
-				</dl>
-			)}
-		</section>
-	);
-}
-
-/** Keeps the draft a moment after the last change; a stale save keeps this text and says so. */
-function useAutosave(id: string, first: DraftDto) {
-	const [draft, setDraft] = useState(first);
-	const [offer, setOffer] = useState(first.offer);
-	const [contract, setContract] = useState(first.contract);
-	const [state, setState] = useState<"kept" | "keeping" | "not kept yet">(
-		"kept",
-	);
-	const [refusal, setRefusal] = useState<Refusal>();
-	const edition = useRef(first.edition);
-	const saved = useRef({ offer: first.offer, contract: first.contract });
-
-	useEffect(() => {
-		if (saved.current.offer === offer && saved.current.contract === contract)
-			return;
-		setState("keeping");
-		const timer = setTimeout(async () => {
-			const save: SaveDraftDto = { edition: edition.current, offer, contract };
-			try {
-				const kept = await put<DraftDto>(`/api/projects/${id}/proposal`, save);
-				edition.current = kept.edition;
-				saved.current = { offer, contract };
-				setDraft(kept);
-				setRefusal(undefined);
-				setState("kept");
-			} catch (error) {
-				const refused = error as Refusal;
-				// written in another window: the next save is meant to replace it
-				const theirs = refused.theirs as DraftDto | undefined;
-				if (theirs) edition.current = theirs.edition;
-				setRefusal(refused);
-				setState("not kept yet");
-			}
-		}, 400);
-		return () => clearTimeout(timer);
-	}, [id, offer, contract]);
-
-	return {
-		draft,
-		offer,
-		contract,
-		change: setOffer,
-		setContract,
-		state,
-		refusal,
-	};
 }

@@ -1,8 +1,11 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { LetterDeskDto, SentDto } from "../../api/schema";
-import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post } from "../../ui/http";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 
 /** The letter that carries the proposal. */
@@ -57,14 +60,13 @@ export function SendProposal({
 				onChange={(e) => setLetter({ ...text, body: e.target.value })}
 			/>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			<button
-				type="button"
-				className="btn btn-go"
+			<Button
+				kind="go"
 				disabled={!ready || act.busy || desk.isPlaceholderData}
 				onClick={send}
 			>
 				Send the proposal
-			</button>
+			</Button>
 			{!ready && !missing && <p className="under">once it is kept</p>}
 		</section>
 	);

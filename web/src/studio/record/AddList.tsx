@@ -1,9 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { RecordDto, TaskListDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { Fold } from "../../ui/Fold";
 import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
@@ -58,46 +61,45 @@ function Lists({
 	return (
 		<div className="grid gap-3">
 			{lists.map((list) => (
-				<details key={list.key} className="border-b border-hair pb-2">
-					<summary>
-						<label className="inline-flex gap-2.5 font-[600]">
-							<input
-								type="checkbox"
-								className="mt-1 size-4 accent-(--ink)"
-								checked={(wanted[list.key]?.length ?? 0) > 0}
-								onChange={(e) =>
-									setWanted({
-										...wanted,
-										[list.key]: e.target.checked ? places(list) : [],
-									})
-								}
-							/>
-							{list.name}
-						</label>{" "}
-						<span className="under">
-							{list.items.length} task{list.items.length === 1 ? "" : "s"}
-						</span>
-					</summary>
-					{list.items.map((item, i) => (
-						<label key={i} className="flex gap-2.5 py-0.5 pl-6 text-[14.3px]">
-							<input
-								type="checkbox"
-								className="mt-1 size-3.5 accent-(--ink)"
+				<div key={list.key} className="border-b border-hair pb-2">
+					<Tick
+						label={list.name}
+						className="font-[600]"
+						checked={(wanted[list.key]?.length ?? 0) > 0}
+						onChange={(checked) =>
+							setWanted({
+								...wanted,
+								[list.key]: checked ? places(list) : [],
+							})
+						}
+					/>
+					<Fold
+						className="pl-6"
+						line={
+							<span className="under">
+								{list.items.length} task{list.items.length === 1 ? "" : "s"}
+							</span>
+						}
+					>
+						{list.items.map((item, i) => (
+							<Tick
+								key={i}
+								label={item.title}
+								className="py-0.5 text-[14.3px]"
 								checked={wanted[list.key]?.includes(i) ?? false}
-								onChange={(e) => {
+								onChange={(checked) => {
 									const before = wanted[list.key] ?? [];
 									setWanted({
 										...wanted,
-										[list.key]: e.target.checked
+										[list.key]: checked
 											? [...before, i]
 											: before.filter((place) => place !== i),
 									});
 								}}
 							/>
-							{item.title}
-						</label>
-					))}
-				</details>
+						))}
+					</Fold>
+				</div>
 			))}
 			{lists.length === 0 && (
 				<p className="text-soft">
@@ -106,16 +108,11 @@ function Lists({
 			)}
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div>
-				<button
-					type="button"
-					className="btn btn-go"
-					disabled={act.busy || count === 0}
-					onClick={add}
-				>
+				<Button kind="go" disabled={act.busy || count === 0} onClick={add}>
 					{count === 0
 						? "Choose what applies"
 						: `Make ${count} task${count === 1 ? "" : "s"}`}
-				</button>
+				</Button>
 			</div>
 		</div>
 	);

@@ -3,7 +3,8 @@ import type { CSSProperties } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { AsClientDto } from "../../api/schema";
 import { Parts } from "../../client/Parts";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
@@ -29,9 +30,9 @@ export default function AsClient() {
 							<div>
 								<h1>As {data.page.person} sees it</h1>
 								<p className="text-soft">
-									<Link className="link" to={`/projects/${id}`}>
-										{data.page.project}
-									</Link>
+									<Button asChild kind="word">
+										<Link to={`/projects/${id}`}>{data.page.project}</Link>
+									</Button>
 									{data.with && `, with ${data.with} open`}
 								</p>
 							</div>
@@ -41,13 +42,13 @@ export default function AsClient() {
 						</div>
 						<div
 							className="client border border-hair bg-sheet p-5 text-[16px] md:px-10"
-							style={{ "--brand": data.page.brand } as CSSProperties}
+							style={{ "--brand": data.page.studio.brand } as CSSProperties}
 							inert
 						>
-							{data.page.whole ||
-							data.page.drafts ||
-							data.page.files ||
-							data.page.help ? (
+							{data.page.parts.whole ||
+							data.page.parts.drafts ||
+							data.page.parts.files ||
+							data.page.parts.help ? (
 								<Parts
 									page={data.page}
 									base=""
@@ -57,7 +58,8 @@ export default function AsClient() {
 							) : (
 								<p>
 									No part is open yet.{" "}
-									{data.page.step === "Done" || data.page.step === "Nothing"
+									{data.page.booking.step === "Done" ||
+									data.page.booking.step === "Nothing"
 										? "They see their papers and nothing else."
 										: "They see what they have to do: choose, sign and book."}
 								</p>
@@ -87,9 +89,9 @@ function Opening({
 				<b className="font-[650]">Also becomes visible:</b> {also.join(", ")}.
 			</p>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			<button
-				type="button"
-				className="btn btn-go mt-2"
+			<Button
+				kind="go"
+				className="mt-2"
 				disabled={act.busy}
 				onClick={async () => {
 					if (
@@ -101,7 +103,7 @@ function Opening({
 				}}
 			>
 				Open this part
-			</button>
+			</Button>
 		</div>
 	);
 }

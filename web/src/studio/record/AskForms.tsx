@@ -1,8 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { ProjectFormsDto, RecordDto, SentDto } from "../../api/schema";
-import { Alert, Select } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post } from "../../ui/http";
+import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 import { Carried } from "./Carried";
@@ -25,16 +27,17 @@ export function AskForms({
 	const act = useAct();
 	if (!forms.data) return null;
 	const { open, choices } = forms.data;
-	if (open.length === 0 && (choices.length === 0 || record.ended)) return null;
+	if (open.length === 0 && (choices.length === 0 || record.path.ended))
+		return null;
 	return (
 		<Block
 			title="Forms"
 			aside={
 				choices.length > 0 &&
-				!record.ended && (
-					<button type="button" className="link" onClick={onAsk}>
+				!record.path.ended && (
+					<Button kind="word" onClick={onAsk}>
 						put one to the client
-					</button>
+					</Button>
 				)
 			}
 		>
@@ -44,9 +47,9 @@ export function AskForms({
 					<span className="ml-auto text-soft">
 						with the client since {form.since}
 					</span>
-					<button
-						type="button"
-						className="link text-small"
+					<Button
+						kind="word"
+						size="small"
 						disabled={act.busy}
 						onClick={() =>
 							act.run(() =>
@@ -55,7 +58,7 @@ export function AskForms({
 						}
 					>
 						take back<span className="sr-only">: {form.title}</span>
-					</button>
+					</Button>
 				</p>
 			))}
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}

@@ -1,11 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import type { LetterDeskDto, SentDto } from "../../api/schema";
-import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, type Refusal } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
-import { Sent } from "./LetterEditor";
+import { Sent } from "./Sent";
 
 export type CarryingLetter = { subject: string; body: string };
 
@@ -54,13 +57,14 @@ export function Carried({
 					<div className="grid gap-3">
 						<div className="flex items-start">
 							<h2>{title}</h2>
-							<button
-								type="button"
-								className="link ml-auto text-small"
+							<Button
+								kind="word"
+								size="small"
+								className="ml-auto"
 								onClick={onClose}
 							>
 								Close
-							</button>
+							</Button>
 						</div>
 						{children(act.refusal)}
 						<TextField
@@ -82,9 +86,8 @@ export function Carried({
 						/>
 						{act.refusal && <Alert>{act.refusal.message}</Alert>}
 						<div>
-							<button
-								type="button"
-								className="btn btn-go"
+							<Button
+								kind="go"
 								disabled={disabled || act.busy}
 								onClick={() =>
 									act.run(async () =>
@@ -93,7 +96,7 @@ export function Carried({
 								}
 							>
 								{button}
-							</button>
+							</Button>
 						</div>
 					</div>
 				)}

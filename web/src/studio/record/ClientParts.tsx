@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { PagePart, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { post } from "../../ui/http";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
@@ -25,24 +26,25 @@ export function ClientParts({ record }: { record: RecordDto }) {
 		<Block
 			title="Client page"
 			aside={
-				<Link className="link" to={`/projects/${record.id}/as-client`}>
-					See it as {record.client.name.split(" ")[0]}
-				</Link>
+				<Button asChild kind="word">
+					<Link to={`/projects/${record.id}/as-client`}>
+						See it as {record.head.client.name.split(" ")[0]}
+					</Link>
+				</Button>
 			}
 		>
 			<p className="under">
 				Proposal, contract and invoices show by themselves once they were sent.
 			</p>
-			{record.parts.map(({ part, since }) => (
+			{record.sheet.page.parts.map(({ part, since }) => (
 				<div key={part} className="flex gap-3 py-[3px] text-[14.3px]">
 					<span>{partWords[part]}</span>
 					<span className="ml-auto flex gap-3 text-small whitespace-nowrap">
 						{since ? (
 							<>
 								<span className="font-[650]">open since {since}</span>
-								<button
-									type="button"
-									className="link"
+								<Button
+									kind="word"
 									disabled={act.busy}
 									onClick={async () => {
 										if (await set(part, false))
@@ -54,32 +56,31 @@ export function ClientParts({ record }: { record: RecordDto }) {
 								>
 									Close
 									<span className="sr-only">: {partWords[part]}</span>
-								</button>
+								</Button>
 							</>
 						) : (
-							<Link
-								className="link"
-								to={`/projects/${record.id}/as-client?with=${part}`}
-							>
-								Look and open
-								<span className="sr-only">: {partWords[part]}</span>
-							</Link>
+							<Button asChild kind="word">
+								<Link to={`/projects/${record.id}/as-client?with=${part}`}>
+									Look and open
+									<span className="sr-only">: {partWords[part]}</span>
+								</Link>
+							</Button>
 						)}
 					</span>
 				</div>
 			))}
 			<p className="pt-1.5 text-small">
-				{record.linkEnded ? (
+				{record.sheet.page.linkEnded ? (
 					<>
 						<b className="font-[650]">The page is closed.</b>{" "}
-						<button type="button" className="link" onClick={() => end(true)}>
+						<Button kind="word" onClick={() => end(true)}>
 							Open it again with a new link
-						</button>
+						</Button>
 					</>
 				) : (
-					<button type="button" className="link" onClick={() => end(false)}>
+					<Button kind="word" onClick={() => end(false)}>
 						Close the page: its link opens nothing any more
-					</button>
+					</Button>
 				)}
 			</p>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}

@@ -1,14 +1,19 @@
 import { type FormEvent, useState } from "react";
 import type { DetailDto, RecordDto } from "../../api/schema";
-import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { DateField } from "../../ui/DateField";
 import { post, put } from "../../ui/http";
+import { Select } from "../../ui/Select";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 
 /** What the kind wants to know of the project; what is needed for a fit and not known is said. */
 export function Details({ record }: { record: RecordDto }) {
 	const [open, setOpen] = useState(false);
-	const { details } = record;
+	const { details } = record.about;
 	if (details.length === 0) return null;
 	const known = details.filter((one) => one.value || one.demanded);
 	const doubts = details.filter((one) => one.said != null);
@@ -16,14 +21,9 @@ export function Details({ record }: { record: RecordDto }) {
 		<Block
 			title="Details"
 			aside={
-				<button
-					type="button"
-					className="link"
-					aria-expanded={open}
-					onClick={() => setOpen(!open)}
-				>
+				<Button kind="word" aria-expanded={open} onClick={() => setOpen(!open)}>
 					{open ? "close" : "fill in"}
-				</button>
+				</Button>
 			}
 		>
 			{open ? (
@@ -77,22 +77,12 @@ function Doubt({ record, detail }: { record: RecordDto; detail: DetailDto }) {
 				{detail.said}”, you have “{detail.value}”.
 			</p>
 			<div className="flex flex-wrap gap-2 pt-1.5">
-				<button
-					type="button"
-					className="btn"
-					disabled={act.busy}
-					onClick={() => decide(true)}
-				>
+				<Button disabled={act.busy} onClick={() => decide(true)}>
 					Take “{detail.said}”
-				</button>
-				<button
-					type="button"
-					className="btn"
-					disabled={act.busy}
-					onClick={() => decide(false)}
-				>
+				</Button>
+				<Button disabled={act.busy} onClick={() => decide(false)}>
 					Keep “{detail.value}”
-				</button>
+				</Button>
 			</div>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 		</div>
@@ -101,7 +91,9 @@ function Doubt({ record, detail }: { record: RecordDto; detail: DetailDto }) {
 
 function Fill({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 	const [values, setValues] = useState<Record<string, string>>(() =>
-		Object.fromEntries(record.details.map((one) => [one.name, one.value])),
+		Object.fromEntries(
+			record.about.details.map((one) => [one.name, one.value]),
+		),
 	);
 	const act = useAct();
 	async function keep(event: FormEvent) {
@@ -113,7 +105,7 @@ function Fill({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 	}
 	return (
 		<form onSubmit={keep} className="grid gap-2 pt-1">
-			{record.details.map((one) => (
+			{record.about.details.map((one) => (
 				<Detail
 					key={one.name}
 					detail={one}
@@ -126,9 +118,9 @@ function Fill({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 				<Alert>{act.refusal.message}</Alert>
 			)}
 			<div>
-				<button type="submit" className="btn btn-go" disabled={act.busy}>
+				<Button kind="go" type="submit" disabled={act.busy}>
 					Keep the details
-				</button>
+				</Button>
 			</div>
 		</form>
 	);
@@ -170,11 +162,19 @@ function Detail({
 				onChange={(e) => onChange(e.target.value)}
 			/>
 		);
+	if (detail.sort === "Date")
+		return (
+			<DateField
+				label={label}
+				wrong={wrong}
+				value={value}
+				onChange={onChange}
+			/>
+		);
 	return (
 		<TextField
 			label={label}
 			wrong={wrong}
-			type={detail.sort === "Date" ? "date" : "text"}
 			value={value}
 			onChange={(e) => onChange(e.target.value)}
 		/>

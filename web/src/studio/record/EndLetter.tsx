@@ -1,9 +1,12 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { LetterDeskDto, PeopleDto, RecordDto } from "../../api/schema";
-import { Select, TextArea, TextField } from "../../ui/Fields";
 import { get } from "../../ui/http";
-import type { Said } from "./WhatHappened";
+import { Select } from "../../ui/Select";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import type { Said } from "./said";
 
 /** An end with a kind letter, and the colleague it names. */
 export function EndLetter({
@@ -60,15 +63,11 @@ export function EndLetter({
 				</Select>
 			)}
 			{desk.data?.mail && (
-				<label className="flex gap-2.5">
-					<input
-						type="checkbox"
-						className="mt-1 size-4 accent-(--ink)"
-						checked={said.letter}
-						onChange={(e) => onChange({ letter: e.target.checked })}
-					/>
-					<span>with a letter to {desk.data.to}</span>
-				</label>
+				<Tick
+					label={<>with a letter to {desk.data.to}</>}
+					checked={said.letter}
+					onChange={(checked) => onChange({ letter: checked })}
+				/>
 			)}
 			{said.letter && (
 				<>

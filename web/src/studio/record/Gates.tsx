@@ -7,7 +7,7 @@ export function Gates({ record }: { record: RecordDto }) {
 			aria-label="Gates"
 			className="mx-5 grid gap-x-3 border-t-[1.5px] border-ink md:grid-cols-5"
 		>
-			{record.gates.map((gate) => (
+			{record.path.gates.map((gate) => (
 				<li
 					key={gate.gate}
 					aria-current={gate.now ? "step" : undefined}
@@ -36,9 +36,9 @@ export function Gates({ record }: { record: RecordDto }) {
 }
 
 const rule = (record: RecordDto) =>
-	record.turn.side === "Yours"
+	record.path.turn.side === "Yours"
 		? "border-yours"
-		: record.turn.side === "Clients"
+		: record.path.turn.side === "Clients"
 			? "border-theirs"
 			: "border-ink";
 
@@ -46,7 +46,7 @@ const lacks = (gate: GateDto) =>
 	gate.lacks.length > 0 ? `needs: ${gate.lacks.join(", ")}` : "";
 
 function Present({ gate, record }: { gate: GateDto; record: RecordDto }) {
-	const { turn } = record;
+	const { turn } = record.path;
 	return (
 		<>
 			<span className="block">

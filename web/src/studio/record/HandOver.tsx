@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { RecordDto, SentDto } from "../../api/schema";
-import { TextField } from "../../ui/Fields";
 import { post } from "../../ui/http";
+import { TextField } from "../../ui/TextField";
 import { Carried } from "./Carried";
 
 /** Hands over: the final files, each with a word on its use, and the letter that says so. */
@@ -12,7 +12,9 @@ export function HandOver({
 	record: RecordDto;
 	onClose: () => void;
 }) {
-	const finals = record.files.filter((file) => file.group === "Final");
+	const finals = record.sheet.work.files.filter(
+		(file) => file.group === "Final",
+	);
 	const [uses, setUses] = useState<Record<number, string>>(() =>
 		Object.fromEntries(finals.map((file) => [file.id, file.use])),
 	);

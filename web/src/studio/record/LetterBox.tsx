@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { RecordDto, TakenOverDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 import { upload } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -31,20 +33,20 @@ export function LetterBox({ record }: { record: RecordDto }) {
 				className="flex flex-wrap gap-x-4 text-[14.3px]"
 				title="Letters written elsewhere (.eml, .mbox) stand on the line at their own dates and move nothing"
 			>
-				<a className="link" href={`/api/projects/${record.id}/letters.mbox`}>
-					keep all (mbox)
-				</a>
-				<label className="link cursor-pointer has-focus-visible:outline-2">
+				<Button asChild kind="word">
+					<a href={`/api/projects/${record.id}/letters.mbox`}>
+						keep all (mbox)
+					</a>
+				</Button>
+				<FilePick
+					kind="word"
+					multiple
+					accept=".eml,.mbox,message/rfc822,application/mbox"
+					name="Take over letters"
+					onFiles={take}
+				>
 					take over letters
-					<input
-						type="file"
-						multiple
-						accept=".eml,.mbox,message/rfc822,application/mbox"
-						aria-label="Take over letters"
-						className="sr-only"
-						onChange={(e) => take([...(e.target.files ?? [])])}
-					/>
-				</label>
+				</FilePick>
 			</p>
 			{said && (
 				<p role="status" className="pt-1">

@@ -1,7 +1,9 @@
 import { useState } from "react";
 import type { LetterFileDto } from "../../api/schema";
-import { Select } from "../../ui/Fields";
+import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 import { type Refusal, upload } from "../../ui/http";
+import { Select } from "../../ui/Select";
 
 const size = (bytes: number) =>
 	bytes < 1024 * 1024
@@ -50,29 +52,23 @@ export function LetterFiles({
 						className="flex gap-3 border-b border-hair py-1 text-[14px]"
 					>
 						{file.name} <span className="under">{size(file.size)}</span>
-						<button
-							type="button"
-							className="link ml-auto text-small"
+						<Button
+							kind="word"
+							size="small"
+							className="ml-auto"
 							onClick={() =>
 								onChange(files.filter((one) => one.hash !== file.hash))
 							}
 						>
 							take out<span className="sr-only"> {file.name}</span>
-						</button>
+						</Button>
 					</li>
 				))}
 			</ul>
 			<div className="flex flex-wrap items-end gap-2 pt-1.5">
-				<label className="btn">
+				<FilePick multiple name="Attach a file" onFiles={take}>
 					{busy ? "Sending" : "Attach a file"}
-					<input
-						type="file"
-						multiple
-						aria-label="Attach a file"
-						className="sr-only"
-						onChange={(e) => take([...(e.target.files ?? [])])}
-					/>
-				</label>
+				</FilePick>
 				{left.length > 0 && (
 					<div className="min-w-40 flex-1">
 						<Select

@@ -1,7 +1,11 @@
 import { type FormEvent, useState } from "react";
 import type { RecordDto, RedatingDto } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { DateField } from "../../ui/DateField";
 import { post } from "../../ui/http";
+import { Cell, Head, Table } from "../../ui/Table";
+import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
@@ -15,7 +19,7 @@ export function MoveDate({
 	open: boolean;
 	onClose: () => void;
 }) {
-	const [to, setTo] = useState(record.mainDay ?? "");
+	const [to, setTo] = useState(record.head.date.day ?? "");
 	const [preview, setPreview] = useState<RedatingDto>();
 	const [also, setAlso] = useState<string[]>([]);
 	const act = useAct();
@@ -38,27 +42,26 @@ export function MoveDate({
 	}
 	return (
 		<Window
-			title={`${record.mainDate ? "Move the" : "Set the"} ${record.mainDateName.toLowerCase()}`}
+			title={`${record.head.date.words ? "Move the" : "Set the"} ${record.head.date.name.toLowerCase()}`}
 			open={open}
 			onClose={onClose}
 			wide
 		>
 			<form onSubmit={go} className="grid gap-3">
-				<TextField
+				<DateField
 					label="New date"
-					type="date"
 					value={to}
 					wrong={act.refusal?.of("to")}
-					onChange={(e) => {
-						setTo(e.target.value);
+					onChange={(day) => {
+						setTo(day);
 						setPreview(undefined);
 					}}
 				/>
 				{preview && <Preview preview={preview} also={also} onAlso={setAlso} />}
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
-				<button type="submit" className="btn btn-go" disabled={!to || act.busy}>
+				<Button kind="go" type="submit" disabled={!to || act.busy}>
 					{preview ? `Move it to ${preview.new}` : "Show what moves with it"}
-				</button>
+				</Button>
 			</form>
 		</Window>
 	);
@@ -75,46 +78,46 @@ function Preview({
 }) {
 	return (
 		<div>
-			<table className="w-full text-[14.3px]">
-				<caption className="pb-1 text-left font-[650]">
-					{preview.moved.length === 0
+			<Table
+				shown
+				caption={
+					preview.moved.length === 0
 						? "Nothing hangs on this date yet."
-						: `Moves with it, from ${preview.old ?? "no date"} to ${preview.new}`}
-				</caption>
-				{preview.moved.length > 0 && (
-					<thead>
-						<tr className="border-b-[1.5px] border-ink text-left text-small">
-							<th className="pr-3 font-semibold">What</th>
-							<th className="pr-3 font-semibold">Now</th>
-							<th className="font-semibold">Then</th>
+						: `Moves with it, from ${preview.old ?? "no date"} to ${preview.new}`
+				}
+				head={
+					preview.moved.length > 0 && (
+						<tr>
+							<Head>What</Head>
+							<Head>Now</Head>
+							<Head>Then</Head>
 						</tr>
-					</thead>
-				)}
+					)
+				}
+			>
 				<tbody>
 					{preview.moved.map((one) => (
-						<tr key={one.key} className="border-b border-hair align-top">
-							<td className="py-1 pr-3">
+						<tr key={one.key}>
+							<Cell>
 								{one.ask ? (
-									<label className="flex gap-2">
-										<input
-											type="checkbox"
-											className="mt-1 size-4 accent-(--ink)"
-											checked={also.includes(one.key)}
-											onChange={(e) =>
-												onAlso(
-													e.target.checked
-														? [...also, one.key]
-														: also.filter((key) => key !== one.key),
-												)
-											}
-										/>
-										<span>
-											{one.title}
-											<span className="under block">
-												{one.words}; tick to move it too
-											</span>
-										</span>
-									</label>
+									<Tick
+										label={
+											<>
+												{one.title}
+												<span className="under block">
+													{one.words}; tick to move it too
+												</span>
+											</>
+										}
+										checked={also.includes(one.key)}
+										onChange={(checked) =>
+											onAlso(
+												checked
+													? [...also, one.key]
+													: also.filter((key) => key !== one.key),
+											)
+										}
+									/>
 								) : (
 									<>
 										{one.title}
@@ -123,21 +126,19 @@ function Preview({
 										)}
 									</>
 								)}
-							</td>
-							<td className="py-1 pr-3 whitespace-nowrap text-soft">
-								{one.old}
-							</td>
-							<td className="py-1 whitespace-nowrap">
+							</Cell>
+							<Cell className="whitespace-nowrap text-soft">{one.old}</Cell>
+							<Cell className="whitespace-nowrap">
 								{one.ask && !also.includes(one.key) ? (
 									<span className="text-soft">stays</span>
 								) : (
 									one.new
 								)}
-							</td>
+							</Cell>
 						</tr>
 					))}
 				</tbody>
-			</table>
+			</Table>
 			{preview.staying > 0 && (
 				<p className="under pt-2">
 					{preview.staying === 1

@@ -1,7 +1,9 @@
 import { type FormEvent, useState } from "react";
 import type { AheadDto, AheadStepDto } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { post } from "../../ui/http";
+import { MomentField } from "../../ui/MomentField";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
@@ -17,7 +19,7 @@ export function MoveStep({
 	step: AheadStepDto;
 	onClose: () => void;
 }) {
-	const [at, setAt] = useState(step.at?.slice(0, 16) ?? "");
+	const [at, setAt] = useState(step.at ?? "");
 	const act = useAct();
 	const set = (when: string | null) =>
 		act.run(() =>
@@ -30,40 +32,33 @@ export function MoveStep({
 		);
 	async function save(event: FormEvent) {
 		event.preventDefault();
-		if (await set(`${at}:00`)) onClose();
+		if (await set(at)) onClose();
 	}
 	return (
 		<Window title={entry.title} open onClose={onClose}>
 			<form onSubmit={save} className="grid gap-3">
 				<p className="text-soft">{entry.detail}</p>
-				<TextField
+				<MomentField
 					label="Goes out on"
-					type="datetime-local"
 					hint="set by hand, it stays when the date moves, unless you say otherwise then"
 					value={at}
 					wrong={act.refusal?.of("at")}
-					onChange={(e) => setAt(e.target.value)}
+					onChange={(at) => setAt(at)}
 				/>
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
 				<div className="flex gap-2">
-					<button
-						type="submit"
-						className="btn btn-go"
-						disabled={!at || act.busy}
-					>
+					<Button kind="go" type="submit" disabled={!at || act.busy}>
 						Set the day
-					</button>
+					</Button>
 					{step.fixed && (
-						<button
-							type="button"
-							className="btn"
+						<Button
 							disabled={act.busy}
 							onClick={async () => {
 								if (await set(null)) onClose();
 							}}
 						>
 							Count it again
-						</button>
+						</Button>
 					)}
 				</div>
 			</form>

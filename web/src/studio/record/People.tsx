@@ -8,8 +8,11 @@ import type {
 	PersonPart,
 	RecordDto,
 } from "../../api/schema";
-import { Alert, Select, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post } from "../../ui/http";
+import { Select } from "../../ui/Select";
+import { TextField } from "../../ui/TextField";
 import { Labels } from "../Labels";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -25,19 +28,18 @@ const parts: Record<PersonPart, string> = {
 /** The client, and everybody with a part in the project. */
 export function People({ record }: { record: RecordDto }) {
 	const [adding, setAdding] = useState(false);
-	const { client } = record;
+	const { client } = record.head;
 	return (
 		<Block
 			title="People"
 			aside={
-				<button
-					type="button"
-					className="link"
+				<Button
+					kind="word"
 					aria-expanded={adding}
 					onClick={() => setAdding(!adding)}
 				>
 					{adding ? "close" : "add somebody"}
-				</button>
+				</Button>
 			}
 		>
 			<p className="text-[14.3px]">
@@ -52,15 +54,15 @@ export function People({ record }: { record: RecordDto }) {
 			<p className="text-[14.3px] break-all text-soft">
 				{[client.mail, client.phone, client.profile].filter(Boolean).join(", ")}
 			</p>
-			{record.people.map((one) => (
+			{record.involved.people.map((one) => (
 				<Part key={`${one.person}${one.part}`} record={record} part={one} />
 			))}
-			{record.source && (
-				<p className="under pt-1">found you by {record.source}</p>
+			{record.head.source && (
+				<p className="under pt-1">found you by {record.head.source}</p>
 			)}
 			{adding && <Add record={record} onDone={() => setAdding(false)} />}
 			<div className="pt-2">
-				<Labels labels={record.labels} on={{ project: record.id }} />
+				<Labels labels={record.about.labels} on={{ project: record.id }} />
 			</div>
 		</Block>
 	);
@@ -75,9 +77,9 @@ function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
 				{part.name}
 			</Link>{" "}
 			<span className="text-soft">{part.words}</span>{" "}
-			<button
-				type="button"
-				className="link text-small"
+			<Button
+				kind="word"
+				size="small"
 				onClick={() =>
 					act.run(() =>
 						post(`/api/projects/${record.id}/people`, {
@@ -89,11 +91,11 @@ function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
 				}
 			>
 				no more<span className="sr-only">: {part.name}</span>
-			</button>{" "}
+			</Button>{" "}
 			{part.part !== "Supplies" && (
-				<button
-					type="button"
-					className="link text-small"
+				<Button
+					kind="word"
+					size="small"
 					onClick={async () =>
 						setAddress(
 							(
@@ -105,7 +107,7 @@ function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
 					}
 				>
 					their page
-				</button>
+				</Button>
 			)}
 			{address && (
 				<TextField
@@ -151,10 +153,10 @@ function Add({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 				onChange={(e) => setWords(e.target.value)}
 			/>
 			{rows.slice(0, 5).map((one) => (
-				<button
+				<Button
+					kind="line"
+					className="border-b border-hair py-1 hover:bg-plaster"
 					key={one.id}
-					type="button"
-					className="border-b border-hair py-1 text-left hover:bg-plaster"
 					disabled={act.busy}
 					onClick={async () => {
 						const done = await act.run(() =>
@@ -168,7 +170,7 @@ function Add({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 					}}
 				>
 					{one.name} <span className="under">{one.reach}</span>
-				</button>
+				</Button>
 			))}
 			{found.data && rows.length === 0 && (
 				<p className="under">

@@ -1,6 +1,7 @@
 import type { PhaseState, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
 import { post } from "../../ui/http";
+import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 
@@ -16,8 +17,8 @@ export function Phases({ record }: { record: RecordDto }) {
 	const act = useAct();
 	return (
 		<Block title="Phases">
-			{record.phases.map((phase) => (
-				<label
+			{record.sheet.work.phases.map((phase) => (
+				<div
 					key={phase.name}
 					className="flex items-baseline gap-2 py-[3px] text-[14.3px]"
 				>
@@ -26,9 +27,11 @@ export function Phases({ record }: { record: RecordDto }) {
 					>
 						{phase.name}
 					</span>
-					<span className="under">{phase.since}</span>
-					<select
-						className="ml-auto border-0 bg-transparent text-right text-small text-ink"
+					<span className="under mr-auto">{phase.since}</span>
+					<Select
+						label={phase.name}
+						hidden
+						bare
 						value={phase.state}
 						disabled={act.busy}
 						onChange={(e) =>
@@ -45,8 +48,8 @@ export function Phases({ record }: { record: RecordDto }) {
 								{words}
 							</option>
 						))}
-					</select>
-				</label>
+					</Select>
+				</div>
 			))}
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 		</Block>

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { RecordDto, SentDto } from "../../api/schema";
-import { Select } from "../../ui/Fields";
 import { post } from "../../ui/http";
+import { Select } from "../../ui/Select";
+import { Tick } from "../../ui/Tick";
 import { Carried } from "./Carried";
 
 /** Puts drafts up for review: which, for which phase, and the letter that says so. */
@@ -12,13 +13,17 @@ export function PutUp({
 	record: RecordDto;
 	onClose: () => void;
 }) {
-	const drafts = record.files.filter((file) => file.group === "Drafts");
+	const drafts = record.sheet.work.files.filter(
+		(file) => file.group === "Drafts",
+	);
 	const newest = drafts.at(-1);
 	const [chosen, setChosen] = useState<number[]>(newest ? [newest.id] : []);
 	const [phase, setPhase] = useState(newest?.phase ?? "");
 	const [beyond, setBeyond] = useState(false);
-	const { next, agreed } = record.rounds;
-	const opens = record.parts.some((one) => one.part === "Drafts" && !one.since);
+	const { next, agreed } = record.sheet.work.rounds;
+	const opens = record.sheet.page.parts.some(
+		(one) => one.part === "Drafts" && !one.since,
+	);
 	return (
 		<Carried
 			project={record.id}
@@ -48,28 +53,30 @@ export function PutUp({
 					<fieldset>
 						<legend className="label">Drafts</legend>
 						{drafts.map((file) => (
-							<label key={file.id} className="flex gap-2.5 py-0.5">
-								<input
-									type="checkbox"
-									className="mt-1 size-4 accent-(--ink)"
-									checked={chosen.includes(file.id)}
-									onChange={(e) =>
-										setChosen(
-											e.target.checked
-												? [...chosen, file.id]
-												: chosen.filter((one) => one !== file.id),
-										)
-									}
-								/>
-								{file.name}
-								<span className="under ml-auto">{file.about}</span>
-							</label>
+							<Tick
+								key={file.id}
+								label={
+									<>
+										{file.name}
+										<span className="under ml-auto">{file.about}</span>
+									</>
+								}
+								className="py-0.5"
+								checked={chosen.includes(file.id)}
+								onChange={(checked) =>
+									setChosen(
+										checked
+											? [...chosen, file.id]
+											: chosen.filter((one) => one !== file.id),
+									)
+								}
+							/>
 						))}
 						{refusal?.of("files") && (
 							<div className="wrong">{refusal.of("files")}</div>
 						)}
 					</fieldset>
-					{record.phases.length > 0 && (
+					{record.sheet.work.phases.length > 0 && (
 						<Select
 							label="A yes closes the phase"
 							value={phase}
@@ -77,21 +84,17 @@ export function PutUp({
 							onChange={(e) => setPhase(e.target.value)}
 						>
 							<option value="">none</option>
-							{record.phases.map((one) => (
+							{record.sheet.work.phases.map((one) => (
 								<option key={one.name}>{one.name}</option>
 							))}
 						</Select>
 					)}
 					{next > agreed && (
-						<label className="flex gap-2.5">
-							<input
-								type="checkbox"
-								className="mt-1 size-4 accent-(--ink)"
-								checked={beyond}
-								onChange={(e) => setBeyond(e.target.checked)}
-							/>
-							A further round is meant; what it costs stands in the letter.
-						</label>
+						<Tick
+							label="A further round is meant; what it costs stands in the letter."
+							checked={beyond}
+							onChange={(checked) => setBeyond(checked)}
+						/>
 					)}
 					{opens && (
 						<p className="under">

@@ -1,7 +1,9 @@
 import { type FormEvent, useState } from "react";
 import type { RecordDto, WoundDto } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post } from "../../ui/http";
+import { MomentField } from "../../ui/MomentField";
 import { useAct } from "../useAct";
 
 /** A rehearsal's own clock, and winding it. */
@@ -27,12 +29,10 @@ export function RehearsalBar({ record }: { record: RecordDto }) {
 			<p>
 				<b className="font-[650]">A rehearsal.</b> Nothing leaves the house, and
 				it counts nowhere. Its clock:{" "}
-				<b className="num font-[650]">{record.rehearsalClock}</b>
+				<b className="num font-[650]">{record.head.rehearsalClock}</b>
 			</p>
 			<span className="ml-auto" />
-			<button
-				type="button"
-				className="btn"
+			<Button
 				disabled={act.busy}
 				onClick={async () => {
 					await act.run(async () => {
@@ -44,33 +44,27 @@ export function RehearsalBar({ record }: { record: RecordDto }) {
 				}}
 			>
 				Be the client
-			</button>
-			<button
-				type="button"
-				className="btn btn-go"
-				disabled={act.busy}
-				onClick={() => wind(null)}
-			>
+			</Button>
+			<Button kind="go" disabled={act.busy} onClick={() => wind(null)}>
 				Wind to what comes next
-			</button>
+			</Button>
 			<form
 				className="flex items-end gap-2"
 				onSubmit={(event: FormEvent) => {
 					event.preventDefault();
-					wind(`${to}:00`);
+					wind(to);
 				}}
 			>
-				<TextField
+				<MomentField
 					label="Wind to"
 					hidden
-					type="datetime-local"
 					value={to}
 					wrong={act.refusal?.of("to")}
-					onChange={(e) => setTo(e.target.value)}
+					onChange={(at) => setTo(at)}
 				/>
-				<button type="submit" className="btn" disabled={act.busy || !to}>
+				<Button type="submit" disabled={act.busy || !to}>
 					Wind
-				</button>
+				</Button>
 			</form>
 			{said && <p role="status">{said}</p>}
 			{act.refusal && !act.refusal.of("to") && (

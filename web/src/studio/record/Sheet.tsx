@@ -1,5 +1,6 @@
 import type { RecordDto } from "../../api/schema";
 import { AmountRow } from "../../ui/AmountRow";
+import { Button } from "../../ui/Button";
 import { AskForms } from "./AskForms";
 import { Block } from "./Block";
 import { Brief, Guides } from "./Brief";
@@ -27,15 +28,17 @@ export function Sheet({
 }) {
 	return (
 		<div className="panel px-4 py-0.5">
-			<Guides brief={record.briefParts} />
-			{record.money && <Money money={record.money} />}
+			<Guides brief={record.about.brief} />
+			{record.sheet.money && <Money money={record.sheet.money} />}
 			<Meetings
 				record={record}
 				onOffer={() => onWrite("meeting")}
 				onOpen={(meeting) => onOpen(`Meeting.${meeting}`)}
 			/>
 			<Tasks record={record} />
-			{record.phases.length > 0 && record.booked && <Phases record={record} />}
+			{record.sheet.work.phases.length > 0 && record.path.booked && (
+				<Phases record={record} />
+			)}
 			<Files
 				record={record}
 				onKeep={onKeep}
@@ -48,23 +51,23 @@ export function Sheet({
 			<People record={record} />
 			<Details record={record} />
 			<Brief record={record} onPut={() => onWrite("brief")} />
-			{record.papers.length > 0 && (
+			{record.sheet.papers.length > 0 && (
 				<Block title="At hand">
-					{record.papers.map((paper) => (
+					{record.sheet.papers.map((paper) => (
 						<p key={paper.address} className="py-[2.5px] text-[14.3px]">
-							<a className="link" href={paper.address}>
-								{paper.name}
-							</a>{" "}
+							<Button asChild kind="word">
+								<a href={paper.address}>{paper.name}</a>
+							</Button>{" "}
 							<span className="text-soft">PDF</span>
 						</p>
 					))}
 				</Block>
 			)}
 			<LetterBox record={record} />
-			{record.brief.length > 0 && (
+			{record.about.answers.length > 0 && (
 				<Block title="The inquiry">
 					<dl className="text-[14.3px]">
-						{record.brief.map((answer) => (
+						{record.about.answers.map((answer) => (
 							<div key={answer.question} className="pt-1.5">
 								<dt className="under">{answer.question}</dt>
 								<dd className="whitespace-pre-line">{answer.text}</dd>
@@ -77,7 +80,7 @@ export function Sheet({
 	);
 }
 
-function Money({ money }: { money: NonNullable<RecordDto["money"]> }) {
+function Money({ money }: { money: NonNullable<RecordDto["sheet"]["money"]> }) {
 	return (
 		<Block title="Money">
 			<div

@@ -1,8 +1,10 @@
 import type { KeptDto, RecordDto } from "../../api/schema";
-import { Alert, Select } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { FilePick } from "../../ui/FilePick";
 import { upload } from "../../ui/http";
+import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
-import type { Said } from "./WhatHappened";
+import type { Said } from "./said";
 
 /** The scan or photo of a contract signed on paper: one of the files, or one taken in here. */
 export function SignedPaper({
@@ -37,27 +39,24 @@ export function SignedPaper({
 				wrong={wrong("file")}
 				onChange={(e) => onChange({ file: e.target.value })}
 			>
-				{record.files.length === 0 && (
+				{record.sheet.work.files.length === 0 && (
 					<option value="">No file is kept yet</option>
 				)}
-				{record.files.map((file) => (
+				{record.sheet.work.files.map((file) => (
 					<option key={file.id} value={file.id}>
 						{file.name}
 					</option>
 				))}
 			</Select>
 			<div>
-				<label className="btn relative cursor-pointer has-focus-visible:outline-2">
+				<FilePick
+					accept="application/pdf,image/*"
+					name="Take in a scan or photo of the signed paper"
+					disabled={act.busy}
+					onFiles={([file]) => keep(file)}
+				>
 					{act.busy ? "Taking it in" : "Take in a scan or photo"}
-					<input
-						type="file"
-						accept="application/pdf,image/*"
-						className="absolute inset-0 w-full cursor-pointer opacity-0"
-						aria-label="Take in a scan or photo of the signed paper"
-						disabled={act.busy}
-						onChange={(e) => keep(e.target.files?.[0])}
-					/>
-				</label>
+				</FilePick>
 			</div>
 			{act.refusal && (
 				<Alert>{act.refusal.of("file") ?? act.refusal.message}</Alert>

@@ -1,7 +1,13 @@
 import { type FormEvent, useState } from "react";
 import type { RecordDto, SheetTaskDto } from "../../api/schema";
-import { Alert, Select, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { DateField } from "../../ui/DateField";
 import { post, put } from "../../ui/http";
+import { Select } from "../../ui/Select";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { Tip } from "../../ui/Tip";
 import { useUndo } from "../../ui/Undo";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
@@ -18,28 +24,29 @@ export function Tasks({ record }: { record: RecordDto }) {
 		<Block
 			title="Open tasks"
 			aside={
-				<button type="button" className="link" onClick={() => setAdding(true)}>
+				<Button kind="word" onClick={() => setAdding(true)}>
 					add a list
-				</button>
+				</Button>
 			}
 		>
 			{adding && <AddList record={record} onClose={() => setAdding(false)} />}
-			{record.tasks.map((task) => (
+			{record.sheet.tasks.map((task) => (
 				<div key={task.id} className="flex gap-2.5 py-[3px] text-[14.3px]">
-					<input
-						type="checkbox"
-						aria-label={`${task.title} is done`}
-						className="mt-1 size-3.5 accent-(--ink)"
+					<Tick
+						hidden
+						label={`${task.title} is done`}
+						checked={false}
 						onChange={() => done(task.id, task.title)}
 					/>
-					<button
-						type="button"
-						className="text-left hover:underline"
-						title={task.counted ?? undefined}
-						onClick={() => setChanging(task)}
-					>
-						{task.title}
-					</button>
+					<Tip words={task.counted}>
+						<Button
+							kind="line"
+							className="hover:underline"
+							onClick={() => setChanging(task)}
+						>
+							{task.title}
+						</Button>
+					</Tip>
 					<span
 						className={`ml-auto whitespace-nowrap ${task.late ? "font-[650]" : "text-soft"}`}
 					>
@@ -91,16 +98,15 @@ function AddTask({ project }: { project: number }) {
 			</div>
 			{title.trim() && (
 				<>
-					<TextField
+					<DateField
 						label="Its day"
 						hidden
-						type="date"
 						value={due}
-						onChange={(e) => setDue(e.target.value)}
+						onChange={(day) => setDue(day)}
 					/>
-					<button type="submit" className="btn btn-go" disabled={act.busy}>
+					<Button kind="go" type="submit" disabled={act.busy}>
 						Keep the task
-					</button>
+					</Button>
 				</>
 			)}
 		</form>
@@ -143,9 +149,8 @@ function ChangeTask({
 					wrong={act.refusal?.of("title")}
 					onChange={(e) => setTitle(e.target.value)}
 				/>
-				<TextField
+				<DateField
 					label="Day"
-					type="date"
 					hint={
 						task.counted
 							? `counted: ${task.counted}; a day set by hand is asked about when the date moves`
@@ -153,9 +158,9 @@ function ChangeTask({
 					}
 					value={due}
 					wrong={act.refusal?.of("due")}
-					onChange={(e) => setDue(e.target.value)}
+					onChange={(day) => setDue(day)}
 				/>
-				{record.phases.length > 0 && (
+				{record.sheet.work.phases.length > 0 && (
 					<Select
 						label="Phase"
 						value={phase}
@@ -163,24 +168,19 @@ function ChangeTask({
 						onChange={(e) => setPhase(e.target.value)}
 					>
 						<option value="">none</option>
-						{record.phases.map((one) => (
+						{record.sheet.work.phases.map((one) => (
 							<option key={one.name}>{one.name}</option>
 						))}
 					</Select>
 				)}
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
 				<div className="flex gap-2">
-					<button type="submit" className="btn btn-go" disabled={act.busy}>
+					<Button kind="go" type="submit" disabled={act.busy}>
 						Keep the change
-					</button>
-					<button
-						type="button"
-						className="btn ml-auto"
-						disabled={act.busy}
-						onClick={takeOut}
-					>
+					</Button>
+					<Button className="ml-auto" disabled={act.busy} onClick={takeOut}>
 						Take it out
-					</button>
+					</Button>
 				</div>
 			</form>
 		</Window>

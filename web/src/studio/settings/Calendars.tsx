@@ -1,8 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import type { CalendarDto, SampleEventDto, SessionDto } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { CountField } from "../../ui/CountField";
+import { FilePick } from "../../ui/FilePick";
 import { get, post, remove } from "../../ui/http";
+import { MomentField } from "../../ui/MomentField";
+import { TextField } from "../../ui/TextField";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
 
@@ -38,13 +43,13 @@ export function Calendars() {
 							{one.busyTimes === 1 ? "" : "s"} taken
 							{one.fetched && `, read ${one.fetched}`}
 						</span>{" "}
-						<button
-							type="button"
-							className="link text-small"
+						<Button
+							kind="word"
+							size="small"
 							onClick={() => act.run(() => remove(`/api/calendars/${one.id}`))}
 						>
 							take out<span className="sr-only"> {one.name}</span>
-						</button>
+						</Button>
 						{one.problem && (
 							<p className="font-[650]">
 								{one.problem} What was known of it stays taken.
@@ -75,27 +80,18 @@ export function Calendars() {
 						onChange={(e) => setSaid({ ...said, address: e.target.value })}
 					/>
 				</div>
-				<button
-					type="button"
-					className="btn"
-					disabled={act.busy || !said.address}
-					onClick={() => add(null)}
-				>
+				<Button disabled={act.busy || !said.address} onClick={() => add(null)}>
 					Subscribe
-				</button>
-				<label className="btn">
+				</Button>
+				<FilePick
+					accept=".ics,text/calendar"
+					name="Take a calendar file"
+					onFiles={async ([file]) => {
+						if (file) await add(await file.text());
+					}}
+				>
 					Take a file
-					<input
-						type="file"
-						accept=".ics,text/calendar"
-						aria-label="Take a calendar file"
-						className="sr-only"
-						onChange={async (e) => {
-							const file = e.target.files?.[0];
-							if (file) await add(await file.text());
-						}}
-					/>
-				</label>
+				</FilePick>
 			</div>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			{session.data?.hasStandIns && <SampleCalendar />}
@@ -117,7 +113,7 @@ function SampleCalendar() {
 			post("/api/outside-calendar", {
 				id: 0,
 				title: said.title,
-				start: said.start ? `${said.start}:00` : "",
+				start: said.start,
 				minutes: Number(said.minutes),
 			}),
 		);
@@ -136,15 +132,15 @@ function SampleCalendar() {
 						<span className="text-soft">
 							{one.start.slice(0, 16).replace("T", " ")}, {one.minutes} minutes
 						</span>{" "}
-						<button
-							type="button"
-							className="link text-small"
+						<Button
+							kind="word"
+							size="small"
 							onClick={() =>
 								act.run(() => remove(`/api/outside-calendar/${one.id}`))
 							}
 						>
 							take out
-						</button>
+						</Button>
 					</li>
 				))}
 			</ul>
@@ -155,26 +151,22 @@ function SampleCalendar() {
 					wrong={act.refusal?.of("title")}
 					onChange={(e) => setSaid({ ...said, title: e.target.value })}
 				/>
-				<TextField
+				<MomentField
 					label="When"
-					type="datetime-local"
 					value={said.start}
-					onChange={(e) => setSaid({ ...said, start: e.target.value })}
+					onChange={(at) => setSaid({ ...said, start: at })}
 				/>
-				<TextField
+				<CountField
 					label="Minutes"
-					type="number"
 					value={said.minutes}
 					wrong={act.refusal?.of("minutes")}
-					onChange={(e) => setSaid({ ...said, minutes: e.target.value })}
+					onChange={(count) =>
+						setSaid({ ...said, minutes: String(count ?? "") })
+					}
 				/>
-				<button
-					type="submit"
-					className="btn"
-					disabled={act.busy || !said.start || !said.title}
-				>
+				<Button type="submit" disabled={act.busy || !said.start || !said.title}>
 					Write it in
-				</button>
+				</Button>
 			</div>
 		</form>
 	);

@@ -1,8 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { CodesDto, NewCodesDto, RecoveryDto } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post } from "../../ui/http";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 
 /** One-time codes: a telephone shows one, the door asks for it beside the password. */
@@ -45,9 +47,8 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 					Off: the password alone opens. With them, a code from your telephone
 					is asked for at every sign-in.
 				</p>
-				<button
-					type="button"
-					className="btn mt-2"
+				<Button
+					className="mt-2"
 					onClick={() =>
 						act.run(async () =>
 							setMade(await post<NewCodesDto>("/api/codes/new")),
@@ -55,7 +56,7 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 					}
 				>
 					Begin with codes
-				</button>
+				</Button>
 			</>
 		);
 	return (
@@ -79,9 +80,9 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 					wrong={act.refusal?.of("code") ?? act.refusal?.of("secret")}
 					onChange={(e) => setCode(e.target.value)}
 				/>
-				<button
-					type="button"
-					className="btn btn-go mt-3"
+				<Button
+					kind="go"
+					className="mt-3"
 					disabled={act.busy || code.trim().length < 6}
 					onClick={() =>
 						act.run(async () =>
@@ -97,7 +98,7 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 					}
 				>
 					Turn codes on
-				</button>
+				</Button>
 			</div>
 		</div>
 	);
@@ -120,14 +121,12 @@ function TurnOff({ left }: { left: number }) {
 					wrong={act.refusal?.of("password")}
 					onChange={(e) => setPassword(e.target.value)}
 				/>
-				<button
-					type="button"
-					className="btn"
+				<Button
 					disabled={act.busy || !password}
 					onClick={() => act.run(() => post("/api/codes/off", { password }))}
 				>
 					Turn codes off
-				</button>
+				</Button>
 			</div>
 			{act.refusal && !act.refusal.of("password") && (
 				<Alert>{act.refusal.message}</Alert>

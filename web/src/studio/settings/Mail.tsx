@@ -6,9 +6,13 @@ import type {
 	MailServerDto,
 	MailTestDto,
 } from "../../api/schema";
-import { Alert, Select, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { CountField } from "../../ui/CountField";
 import { get, post, put } from "../../ui/http";
+import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
+import { TextField } from "../../ui/TextField";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
 
@@ -91,17 +95,14 @@ function Account({ account }: { account: MailAccountDto }) {
 				</ul>
 			)}
 			<div className="flex gap-2">
-				<button
-					type="button"
-					className="btn btn-go"
+				<Button
+					kind="go"
 					disabled={act.busy || said === account}
 					onClick={() => act.run(() => put("/api/mail-account", said))}
 				>
 					Keep the servers
-				</button>
-				<button
-					type="button"
-					className="btn"
+				</Button>
+				<Button
 					disabled={act.busy}
 					onClick={() =>
 						act.run(async () => {
@@ -113,7 +114,7 @@ function Account({ account }: { account: MailAccountDto }) {
 					}
 				>
 					{act.busy ? "One moment" : "Try them"}
-				</button>
+				</Button>
 			</div>
 		</div>
 	);
@@ -144,12 +145,11 @@ function Server({
 				wrong={wrong(`${name}.host`)}
 				onChange={(e) => set({ host: e.target.value })}
 			/>
-			<TextField
+			<CountField
 				label="Port"
-				type="number"
 				value={server.port}
 				wrong={wrong(`${name}.port`)}
-				onChange={(e) => set({ port: Number(e.target.value) })}
+				onChange={(count) => set({ port: count ?? 0 })}
 			/>
 			<Select
 				label="Kept from others by"

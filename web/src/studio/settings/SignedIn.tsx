@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import type { OpenSessionDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post, remove } from "../../ui/http";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
@@ -29,23 +30,22 @@ export function SignedIn() {
 							from {one.address}, since {one.began}, last used {one.seen}
 						</span>
 						{!one.this && (
-							<button
-								type="button"
-								className="link text-small"
+							<Button
+								kind="word"
+								size="small"
 								disabled={act.busy}
 								onClick={() => act.run(() => remove(`/api/sessions/${one.id}`))}
 							>
 								sign it out
 								<span className="sr-only">: {one.browser}</span>
-							</button>
+							</Button>
 						)}
 					</li>
 				))}
 			</ul>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			<button
-				type="button"
-				className="btn mt-3"
+			<Button
+				className="mt-3"
 				disabled={act.busy}
 				onClick={async () => {
 					if (await act.run(() => post("/api/session/end-all")))
@@ -53,7 +53,7 @@ export function SignedIn() {
 				}}
 			>
 				Sign out everywhere
-			</button>
+			</Button>
 			<Codes />
 		</Section>
 	);

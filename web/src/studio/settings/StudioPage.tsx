@@ -1,26 +1,23 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { IsoDayOfWeek, OpenSpan, StudioDto } from "../../api/schema";
-import { Alert, Select, TextArea, TextField } from "../../ui/Fields";
+import type { StudioDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 import { get, post, put, remove, upload } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
+import { TimeField } from "../../ui/TimeField";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
+import { ApiKeys } from "./ApiKeys";
 import { Calendars } from "./Calendars";
-import { ApiKeys, Hooks } from "./Hooks";
+import { Hooks } from "./Hooks";
+import { Hours } from "./Hours";
 import { Mail } from "./Mail";
 import { MeetingKinds } from "./MeetingKinds";
 import { SignedIn } from "./SignedIn";
-
-const days: IsoDayOfWeek[] = [
-	"Monday",
-	"Tuesday",
-	"Wednesday",
-	"Thursday",
-	"Friday",
-	"Saturday",
-	"Sunday",
-];
 
 /** The studio's own details, its hours, and how meetings are offered. */
 export default function StudioPage() {
@@ -61,14 +58,14 @@ function Page({ studio }: { studio: StudioDto }) {
 	const keep = (
 		<div className="pt-3">
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			<button
-				type="button"
-				className="btn btn-go mt-2"
+			<Button
+				kind="go"
+				className="mt-2"
 				disabled={act.busy || said === studio}
 				onClick={() => act.run(() => put("/api/studio", said))}
 			>
 				Keep the studio
-			</button>
+			</Button>
 		</div>
 	);
 	return (
@@ -117,33 +114,29 @@ function Page({ studio }: { studio: StudioDto }) {
 					{studio.hasLogo && (
 						<img src="/logo" alt="The logo" className="mb-5 max-h-11" />
 					)}
-					<label className="btn mb-5">
+					<FilePick
+						className="mb-5"
+						accept="image/*"
+						name="A logo"
+						onFiles={([file]) => {
+							if (file)
+								files.run(() =>
+									upload(
+										`/api/studio/logo?name=${encodeURIComponent(file.name)}`,
+										file,
+									),
+								);
+						}}
+					>
 						{studio.hasLogo ? "Another logo" : "A logo"}
-						<input
-							type="file"
-							accept="image/*"
-							aria-label="A logo"
-							className="sr-only"
-							onChange={(e) => {
-								const file = e.target.files?.[0];
-								if (file)
-									files.run(() =>
-										upload(
-											`/api/studio/logo?name=${encodeURIComponent(file.name)}`,
-											file,
-										),
-									);
-							}}
-						/>
-					</label>
+					</FilePick>
 					{studio.hasLogo && (
-						<button
-							type="button"
-							className="btn mb-5"
+						<Button
+							className="mb-5"
 							onClick={() => files.run(() => remove("/api/studio/logo"))}
 						>
 							Take the logo away
-						</button>
+						</Button>
 					)}
 				</div>
 				{files.refusal && <Alert>{files.refusal.message}</Alert>}
@@ -159,18 +152,16 @@ function Page({ studio }: { studio: StudioDto }) {
 					onChange={(openHours) => set({ openHours })}
 				/>
 				<div className="grid gap-3 pt-4 md:grid-cols-3">
-					<TextField
+					<TimeField
 						label="Letters of routines leave from"
-						type="time"
-						value={said.sendFrom.slice(0, 5)}
-						onChange={(e) => set({ sendFrom: `${e.target.value}:00` })}
+						value={said.sendFrom}
+						onChange={(time) => set({ sendFrom: time })}
 					/>
-					<TextField
+					<TimeField
 						label="until"
-						type="time"
-						value={said.sendUntil.slice(0, 5)}
+						value={said.sendUntil}
 						wrong={wrong("sendUntil")}
-						onChange={(e) => set({ sendUntil: `${e.target.value}:00` })}
+						onChange={(time) => set({ sendUntil: time })}
 					/>
 					<TextArea
 						label="Days off, one a line"
@@ -203,81 +194,10 @@ function Page({ studio }: { studio: StudioDto }) {
 				) : (
 					<p className="py-2 text-soft">There is no address yet.</p>
 				)}
-				<button
-					type="button"
-					className="btn"
-					onClick={() => files.run(() => post("/api/studio/feed"))}
-				>
+				<Button onClick={() => files.run(() => post("/api/studio/feed"))}>
 					{studio.feed ? "Make a new address" : "Make the address"}
-				</button>
+				</Button>
 			</Section>
 		</div>
-	);
-}
-
-function Hours({
-	hours,
-	wrong,
-	onChange,
-}: {
-	hours: readonly OpenSpan[];
-	wrong: (at: number) => string | undefined;
-	onChange: (hours: OpenSpan[]) => void;
-}) {
-	const set = (at: number, part: Partial<OpenSpan>) =>
-		onChange(hours.map((one, i) => (i === at ? { ...one, ...part } : one)));
-	return (
-		<ul className="grid gap-2">
-			{hours.map((span, i) => (
-				<li key={i} className="flex flex-wrap items-end gap-2">
-					<Select
-						label="Day"
-						hidden={i > 0}
-						value={span.day}
-						onChange={(e) => set(i, { day: e.target.value as IsoDayOfWeek })}
-					>
-						{days.map((day) => (
-							<option key={day}>{day}</option>
-						))}
-					</Select>
-					<TextField
-						label="From"
-						hidden={i > 0}
-						type="time"
-						value={span.from.slice(0, 5)}
-						onChange={(e) => set(i, { from: `${e.target.value}:00` })}
-					/>
-					<TextField
-						label="Until"
-						hidden={i > 0}
-						type="time"
-						value={span.until.slice(0, 5)}
-						wrong={wrong(i)}
-						onChange={(e) => set(i, { until: `${e.target.value}:00` })}
-					/>
-					<button
-						type="button"
-						className="link pb-2 text-small"
-						onClick={() => onChange(hours.filter((_, at) => at !== i))}
-					>
-						take out
-					</button>
-				</li>
-			))}
-			<li>
-				<button
-					type="button"
-					className="btn"
-					onClick={() =>
-						onChange([
-							...hours,
-							{ day: "Monday", from: "10:00:00", until: "12:00:00" },
-						])
-					}
-				>
-					Add hours
-				</button>
-			</li>
-		</ul>
 	);
 }

@@ -2,8 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import type { FormDto, KindPageDto, KindPart } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post } from "../../ui/http";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
@@ -52,20 +55,20 @@ export function CopyKind({
 				/>
 				<fieldset className="grid gap-1">
 					<legend className="label">What comes along</legend>
-					<Tick
+					<Along
 						label={`Services (${kind.services.length})`}
 						left={parts}
 						one="Services"
 						onChange={setParts}
 					/>
-					<Tick
+					<Along
 						label="Contract"
 						left={parts}
 						one="Contract"
 						onChange={setParts}
 					/>
 					{all.data?.map((form) => (
-						<Tick
+						<Along
 							key={form.id}
 							label={`Form “${form.title}”`}
 							left={forms}
@@ -74,7 +77,7 @@ export function CopyKind({
 						/>
 					))}
 					{kind.routines.map((routine) => (
-						<Tick
+						<Along
 							key={routine.id}
 							label={`Routine “${routine.name}”`}
 							left={routines}
@@ -89,20 +92,16 @@ export function CopyKind({
 				</p>
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
 				<div>
-					<button
-						type="submit"
-						className="btn btn-go"
-						disabled={act.busy || !name.trim()}
-					>
+					<Button kind="go" type="submit" disabled={act.busy || !name.trim()}>
 						Make the kind
-					</button>
+					</Button>
 				</div>
 			</form>
 		</Window>
 	);
 }
 
-function Tick<T>({
+function Along<T>({
 	label,
 	left,
 	one,
@@ -114,20 +113,14 @@ function Tick<T>({
 	onChange: (left: T[]) => void;
 }) {
 	return (
-		<label className="flex gap-2.5">
-			<input
-				type="checkbox"
-				className="mt-1 size-4 accent-(--ink)"
-				checked={!left.includes(one)}
-				onChange={(e) =>
-					onChange(
-						e.target.checked
-							? left.filter((other) => other !== one)
-							: [...left, one],
-					)
-				}
-			/>
-			{label}
-		</label>
+		<Tick
+			label={label}
+			checked={!left.includes(one)}
+			onChange={(checked) =>
+				onChange(
+					checked ? left.filter((other) => other !== one) : [...left, one],
+				)
+			}
+		/>
 	);
 }

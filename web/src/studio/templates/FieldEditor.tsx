@@ -1,5 +1,10 @@
 import type { FieldSort, FormField } from "../../api/schema";
-import { Select, TextArea, TextField } from "../../ui/Fields";
+import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { Condition } from "./Condition";
 
 export const sortWords: Record<FieldSort, string> = {
 	ShortText: "short text",
@@ -112,84 +117,16 @@ export function FieldEditor({
 			/>
 			<div className="flex items-center gap-5 md:col-span-2">
 				{field.sort !== "Heading" && (
-					<label className="flex gap-2">
-						<input
-							type="checkbox"
-							className="mt-1 size-4 accent-(--ink)"
-							checked={field.required}
-							onChange={(e) => onChange({ required: e.target.checked })}
-						/>
-						required
-					</label>
-				)}
-				<button type="button" className="link text-small" onClick={onTakeOut}>
-					Take this question out
-				</button>
-			</div>
-		</div>
-	);
-}
-
-/** Shown only while a choice above is one of these. */
-function Condition({
-	field,
-	above,
-	wrong,
-	onChange,
-}: {
-	field: FormField;
-	above: readonly FormField[];
-	wrong?: string;
-	onChange: (part: Partial<FormField>) => void;
-}) {
-	const choices = above.filter(
-		(one) =>
-			one.sort === "OneOf" || one.sort === "AnyOf" || one.sort === "Consent",
-	);
-	if (choices.length === 0 && !field.shownIf) return null;
-	const on = choices.find((one) => one.key === field.shownIf?.field);
-	const options = on?.sort === "Consent" ? ["yes"] : (on?.options ?? []);
-	return (
-		<div>
-			<Select
-				label="Shown"
-				value={field.shownIf?.field ?? ""}
-				wrong={wrong}
-				onChange={(e) =>
-					onChange({
-						shownIf: e.target.value ? { field: e.target.value, is: [] } : null,
-					})
-				}
-			>
-				<option value="">always</option>
-				{choices.map((one) => (
-					<option key={one.key} value={one.key}>
-						if “{one.label}” is
-					</option>
-				))}
-			</Select>
-			{options.map((option) => (
-				<label key={option} className="flex gap-2 pt-1">
-					<input
-						type="checkbox"
-						className="mt-1 size-4 accent-(--ink)"
-						checked={field.shownIf?.is.includes(option) ?? false}
-						onChange={(e) =>
-							onChange({
-								shownIf: {
-									field: on?.key ?? "",
-									is: options.filter((one) =>
-										one === option
-											? e.target.checked
-											: field.shownIf?.is.includes(one),
-									),
-								},
-							})
-						}
+					<Tick
+						label="required"
+						checked={field.required}
+						onChange={(checked) => onChange({ required: checked })}
 					/>
-					{option}
-				</label>
-			))}
+				)}
+				<Button kind="word" size="small" onClick={onTakeOut}>
+					Take this question out
+				</Button>
+			</div>
 		</div>
 	);
 }

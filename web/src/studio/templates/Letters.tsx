@@ -1,9 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { LetterFileDto, LetterTextRowDto } from "../../api/schema";
-import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post, put } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { useUndo } from "../../ui/Undo";
 import { LetterFiles } from "../record/LetterFiles";
 import { useAct } from "../useAct";
@@ -21,13 +24,9 @@ export function Letters() {
 			<div className="flex items-baseline gap-3">
 				<h2 className="text-[19px]">Letters</h2>
 				<span className="text-soft">shared by all kinds</span>
-				<button
-					type="button"
-					className="btn ml-auto"
-					onClick={() => setOpen("new")}
-				>
+				<Button className="ml-auto" onClick={() => setOpen("new")}>
 					Write a new letter
-				</button>
+				</Button>
 			</div>
 			{open === "new" && (
 				<div className="panel px-4">
@@ -39,10 +38,10 @@ export function Letters() {
 					<ul className="border-t-[1.5px] border-ink">
 						{data.map((letter) => (
 							<li key={letter.key} className="border-b border-hair py-1.5">
-								<button
-									type="button"
+								<Button
+									kind="line"
+									className="font-[600]"
 									data-walk
-									className="text-left font-[600]"
 									aria-expanded={open === letter.key}
 									onClick={() =>
 										setOpen(open === letter.key ? undefined : letter.key)
@@ -52,7 +51,7 @@ export function Letters() {
 										<span className="num pr-2 text-soft">{letter.number}</span>
 									)}
 									{letter.name}
-								</button>{" "}
+								</Button>{" "}
 								<span className="under">{used(letter)}</span>
 								{open === letter.key && (
 									<Letter
@@ -163,21 +162,13 @@ function Letter({
 			)}
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div className="flex gap-2">
-				<button
-					type="button"
-					className="btn btn-go"
-					disabled={act.busy}
-					onClick={keep}
-				>
+				<Button kind="go" disabled={act.busy} onClick={keep}>
 					Keep the letter
-				</button>
-				<button type="button" className="btn" onClick={onDone}>
-					Close
-				</button>
+				</Button>
+				<Button onClick={onDone}>Close</Button>
 				{letter && (
-					<button
-						type="button"
-						className="btn ml-auto"
+					<Button
+						className="ml-auto"
 						disabled={act.busy}
 						onClick={async () => {
 							if (!(await remove(true))) return;
@@ -189,7 +180,7 @@ function Letter({
 						}}
 					>
 						Take it away
-					</button>
+					</Button>
 				)}
 			</div>
 		</div>

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { RehearsedDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
 
 /** What would happen, wound through step by step or shown to its end. */
 export function Played({ events }: { events: readonly RehearsedDto[] }) {
@@ -21,30 +22,15 @@ export function Played({ events }: { events: readonly RehearsedDto[] }) {
 				<span className="text-soft">
 					{Math.min(shown, events.length)} of {events.length}
 				</span>
-				<button
-					type="button"
-					className="btn"
-					disabled={all}
-					onClick={() => setShown(shown + 1)}
-				>
+				<Button disabled={all} onClick={() => setShown(shown + 1)}>
 					Wind on
-				</button>
-				<button
-					type="button"
-					className="btn"
-					disabled={all}
-					onClick={() => setShown(events.length)}
-				>
+				</Button>
+				<Button disabled={all} onClick={() => setShown(events.length)}>
 					To the end
-				</button>
-				<button
-					type="button"
-					className="btn"
-					disabled={shown === 1}
-					onClick={() => setShown(1)}
-				>
+				</Button>
+				<Button disabled={shown === 1} onClick={() => setShown(1)}>
 					Back to the beginning
-				</button>
+				</Button>
 			</div>
 			<ol aria-label="What would happen" aria-live="polite">
 				{events.slice(0, shown).map((event, i) => (
@@ -62,14 +48,14 @@ export function Played({ events }: { events: readonly RehearsedDto[] }) {
 						</span>
 						<span className="px-2 pt-px pb-2.5">
 							{event.subject ? (
-								<button
-									type="button"
-									className="text-left hover:underline"
+								<Button
+									kind="line"
+									className="hover:underline"
 									aria-expanded={open === i}
 									onClick={() => setOpen(open === i ? undefined : i)}
 								>
 									{event.words}
-								</button>
+								</Button>
 							) : (
 								event.words
 							)}

@@ -16,6 +16,7 @@ import {
 import { CSS } from "@dnd-kit/utilities";
 import type { ReactNode } from "react";
 import type { FormField } from "../../api/schema";
+import { Button } from "../../ui/Button";
 import { FieldEditor, sortWords } from "./FieldEditor";
 
 /** The questions in their order: dragged by the handle, or moved with space and arrows. */
@@ -105,23 +106,22 @@ function Question({
 			}}
 		>
 			<div className="flex items-baseline gap-2">
-				<button
-					type="button"
-					className="btn cursor-grab touch-none px-2"
+				<Button
+					className="cursor-grab touch-none px-2"
 					{...drag.attributes}
 					{...drag.listeners}
 					aria-label={`Move ${field.label || "the new question"}`}
 				>
 					move
-				</button>
-				<button
-					type="button"
-					className="text-left font-[600]"
+				</Button>
+				<Button
+					kind="line"
+					className="font-[600]"
 					aria-expanded={open}
 					onClick={onOpen}
 				>
 					{field.label || "A new question"}
-				</button>
+				</Button>
 				<span className="under">
 					{sortWords[field.sort]}
 					{field.required && ", required"}

@@ -1,22 +1,27 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { useState } from "react";
+import { useParams } from "react-router";
 import type {
-	CheckedRoutineDto,
 	RoutineDraftDto,
 	RoutinePageDto,
 	StepDto,
 } from "../../api/schema";
-import { Alert, Select, TextField } from "../../ui/Fields";
-import { get, post, put } from "../../ui/http";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { get, put } from "../../ui/http";
+import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
-import { useUndo } from "../../ui/Undo";
-import { FileWith } from "../Tray";
+import { TextField } from "../../ui/TextField";
+import { FileWith } from "../FileWith";
 import { useAct } from "../useAct";
+import { newStep } from "./newStep";
+import { OnOff } from "./OnOff";
+import { PageActs } from "./PageActs";
 import { AsText, Runs, Variants } from "./RoutineParts";
-import { OnOff } from "./Routines";
-import { StepEditor } from "./StepEditor";
+import { RoutineStep } from "./RoutineStep";
+
 import { causes } from "./stepWords";
+import { useChecked } from "./useChecked";
 
 /** One routine: a dated list read like sentences, with the dates it would give a project beside it. */
 export function RoutinePage() {
@@ -116,48 +121,23 @@ function Page({ page }: { page: RoutinePageDto }) {
 				</div>
 				<ol>
 					{draft.steps.map((step, i) => (
-						<li key={`${step.key}${i}`} className="border-b border-hair py-2">
-							<div className="flex gap-3">
-								<button
-									type="button"
-									data-walk
-									className="text-left"
-									aria-expanded={open === i}
-									onClick={() => setOpen(open === i ? undefined : i)}
-								>
-									{checked?.steps[i]?.sentence ?? "…"}
-								</button>
-								{checked?.steps[i]?.date && (
-									<span className="num ml-auto text-[13.4px] whitespace-nowrap text-(--date)">
-										{checked.steps[i].date}
-									</span>
-								)}
-							</div>
-							{checked?.mistakes
-								.filter((one) => one.field.startsWith(`steps[${i}].`))
-								.map((one) => (
-									<p key={one.field} className="wrong">
-										{one.words}
-									</p>
-								))}
-							{open === i && (
-								<StepEditor
-									step={step}
-									choices={page.choices}
-									variants={draft.variants}
-									wrong={(field) => wrong(`steps[${i}].${field}`) || undefined}
-									onChange={(part) => setStep(i, part)}
-									onTakeOut={() => {
-										set({ steps: draft.steps.filter((_, at) => at !== i) });
-										setOpen(undefined);
-									}}
-									onUp={i > 0 ? () => move(i, -1) : undefined}
-									onDown={
-										i < draft.steps.length - 1 ? () => move(i, 1) : undefined
-									}
-								/>
-							)}
-						</li>
+						<RoutineStep
+							key={`${step.key}${i}`}
+							at={i}
+							step={step}
+							page={page}
+							draft={draft}
+							checked={checked}
+							open={open === i}
+							wrong={wrong}
+							onOpen={() => setOpen(open === i ? undefined : i)}
+							onChange={(part) => setStep(i, part)}
+							onMove={(by) => move(i, by)}
+							onTakeOut={() => {
+								set({ steps: draft.steps.filter((_, at) => at !== i) });
+								setOpen(undefined);
+							}}
+						/>
 					))}
 				</ol>
 				{draft.steps.length === 0 && (
@@ -168,19 +148,16 @@ function Page({ page }: { page: RoutinePageDto }) {
 			</section>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div className="flex flex-wrap gap-2">
-				<button
-					type="button"
-					className="btn"
+				<Button
 					onClick={() => {
 						set({ steps: [...draft.steps, newStep(draft, page)] });
 						setOpen(draft.steps.length);
 					}}
 				>
 					Add a step
-				</button>
-				<button
-					type="button"
-					className="btn btn-go"
+				</Button>
+				<Button
+					kind="go"
 					disabled={act.busy || draft === page.routine}
 					onClick={() =>
 						act.run(() =>
@@ -192,7 +169,7 @@ function Page({ page }: { page: RoutinePageDto }) {
 					}
 				>
 					Keep the routine
-				</button>
+				</Button>
 				<span className="self-center text-small text-soft">
 					Runs that have begun keep the steps they began with.
 				</span>
@@ -214,78 +191,5 @@ function Search({
 			label="a project"
 			onChoose={(id, title) => onChoose({ id, title })}
 		/>
-	);
-}
-
-const newStep = (draft: RoutineDraftDto, page: RoutinePageDto): StepDto => ({
-	key: "",
-	cause: draft.begins,
-	count: 3,
-	unit: "Days",
-	at: "09:00:00",
-	dateName: null,
-	anyHour: false,
-	does: "Letter",
-	what: null,
-	letter: page.choices.letters[0]?.key ?? null,
-	mode: "AsksFirst",
-	stops: ["Answered"],
-	lateStart: "Skip",
-	sources: [],
-	answers: [],
-	in: [],
-	favour: false,
-});
-
-/** Asks the server what it reads like and what is wrong, a moment after the last key. */
-function useChecked(kind: number, routine: RoutineDraftDto, project?: number) {
-	const [checked, setChecked] = useState<CheckedRoutineDto>();
-	useEffect(() => {
-		const timer = setTimeout(
-			() =>
-				post<CheckedRoutineDto>("/api/routines/check", {
-					kind,
-					routine,
-					project: project ?? null,
-				}).then(setChecked, () => undefined),
-			150,
-		);
-		return () => clearTimeout(timer);
-	}, [kind, routine, project]);
-	return checked;
-}
-
-function PageActs({ page }: { page: RoutinePageDto }) {
-	const act = useAct();
-	const offer = useUndo();
-	const navigate = useNavigate();
-	const remove = (removed: boolean) =>
-		act.run(() => post(`/api/routines/${page.id}/removed`, { removed }));
-	return (
-		<span className="ml-auto flex flex-wrap gap-2">
-			<Link className="btn" to={`/templates/rehearsals?routine=${page.id}`}>
-				Rehearse it
-			</Link>
-			<a className="btn" href={`/api/routines/${page.id}.txt`}>
-				Keep as a file
-			</a>
-			<button
-				type="button"
-				className="btn"
-				disabled={act.busy}
-				onClick={async () => {
-					if (await remove(true)) {
-						offer({
-							words: `“${page.routine.name}” taken away. Its runs go on.`,
-							undo: () => remove(false),
-						});
-						navigate("/templates/routines");
-					}
-				}}
-			>
-				Take it away
-			</button>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-		</span>
 	);
 }

@@ -1,9 +1,13 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import type { RoutineDraftDto, RoutinePageDto } from "../../api/schema";
-import { TextArea, TextField } from "../../ui/Fields";
+import { Button } from "../../ui/Button";
+import { CountField } from "../../ui/CountField";
 import { post } from "../../ui/http";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
+import { Section } from "./Section";
 
 /** Ways the routine goes by lead time. */
 export function Variants({
@@ -36,30 +40,29 @@ export function Variants({
 						/>
 					</div>
 					<div className="w-56">
-						<TextField
+						<CountField
 							label="At least so many months ahead"
-							type="number"
 							min={0}
 							value={variant.monthsAhead}
-							onChange={(e) => set(i, { monthsAhead: Number(e.target.value) })}
+							onChange={(count) => set(i, { monthsAhead: count ?? 0 })}
 						/>
 					</div>
-					<button
-						type="button"
-						className="link pb-1.5 text-small"
+					<Button
+						kind="word"
+						size="small"
+						className="pb-1.5"
 						onClick={() =>
 							onChange({ variants: draft.variants.filter((_, at) => at !== i) })
 						}
 					>
 						take out<span className="sr-only"> {variant.name}</span>
-					</button>
+					</Button>
 				</div>
 			))}
 			{wrong && <p className="wrong">{wrong}</p>}
 			<p className="text-small text-soft">
-				<button
-					type="button"
-					className="link"
+				<Button
+					kind="word"
 					onClick={() =>
 						onChange({
 							variants: [
@@ -70,7 +73,7 @@ export function Variants({
 					}
 				>
 					Add a variant by lead time
-				</button>
+				</Button>
 				{draft.variants.length > 0 &&
 					". With less time than the shortest asks for, the routine is offered, never begun unasked."}
 			</p>
@@ -89,14 +92,8 @@ export function AsText({
 	const [mine, setMine] = useState<string>();
 	const act = useAct();
 	return (
-		<details className="panel px-4 py-2.5">
-			<summary>
-				<h3 className="inline">As text</h3>{" "}
-				<span className="text-[14px] text-soft">
-					to keep, to hand on, or to edit in one go
-				</span>
-			</summary>
-			<div className="grid gap-2 pt-3">
+		<Section title="As text" under="to keep, to hand on, or to edit in one go">
+			<div className="grid gap-2">
 				<TextArea
 					label="The routine as text"
 					rows={14}
@@ -106,9 +103,7 @@ export function AsText({
 					onChange={(e) => setMine(e.target.value)}
 				/>
 				<div>
-					<button
-						type="button"
-						className="btn"
+					<Button
 						disabled={mine === undefined || act.busy}
 						onClick={() =>
 							act.run(async () => {
@@ -122,10 +117,10 @@ export function AsText({
 						}
 					>
 						Read it in
-					</button>
+					</Button>
 				</div>
 			</div>
-		</details>
+		</Section>
 	);
 }
 

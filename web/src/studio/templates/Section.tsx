@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Fold } from "../../ui/Fold";
 
 /** One thing a kind brings along, folded until it is worked on. */
 export function Section({
@@ -13,12 +14,17 @@ export function Section({
 	children: ReactNode;
 }) {
 	return (
-		<details open={open} className="panel px-4 py-2.5">
-			<summary className="flex items-baseline gap-2">
-				<h3>{title}</h3>
-				<span className="text-[14px] text-soft">{under}</span>
-			</summary>
+		<Fold
+			begin={open}
+			className="panel px-4 py-2.5"
+			line={
+				<>
+					<h3>{title}</h3>
+					<span className="min-w-0 text-[14px] text-soft">{under}</span>
+				</>
+			}
+		>
 			<div className="pt-3">{children}</div>
-		</details>
+		</Fold>
 	);
 }

@@ -1,7 +1,9 @@
 import { useState } from "react";
 import type { KindPageDto, ServiceDto } from "../../api/schema";
-import { Alert, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { put } from "../../ui/http";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import { Section } from "./Section";
 
@@ -11,7 +13,7 @@ const empty: ServiceDto = {
 	detail: "",
 	unit: "",
 	unitPrice: "0",
-	tax: "23",
+	tax: "",
 };
 
 /** The price list of a kind. */
@@ -69,28 +71,24 @@ export function Services({ kind }: { kind: KindPageDto }) {
 							wrong={wrong(i, "tax")}
 							onChange={(e) => change(i, { tax: e.target.value })}
 						/>
-						<button
-							type="button"
-							className="link self-end pb-2 text-small"
+						<Button
+							kind="word"
+							size="small"
+							className="self-end pb-2"
 							onClick={() => setServices(services.filter((_, at) => at !== i))}
 						>
 							take out<span className="sr-only">: {service.title}</span>
-						</button>
+						</Button>
 					</li>
 				))}
 			</ul>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div className="flex gap-2 pt-3">
-				<button
-					type="button"
-					className="btn"
-					onClick={() => setServices([...services, empty])}
-				>
+				<Button onClick={() => setServices([...services, empty])}>
 					Add a service
-				</button>
-				<button
-					type="button"
-					className="btn btn-go"
+				</Button>
+				<Button
+					kind="go"
 					disabled={act.busy || services === kind.services}
 					onClick={() =>
 						act.run(() =>
@@ -102,7 +100,7 @@ export function Services({ kind }: { kind: KindPageDto }) {
 					}
 				>
 					Keep the services
-				</button>
+				</Button>
 			</div>
 		</Section>
 	);

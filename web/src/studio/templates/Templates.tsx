@@ -2,7 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, Route, Routes, useParams } from "react-router";
 import type { KindDto, KindPageDto } from "../../api/schema";
-import { Alert } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, post, put } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useUndo } from "../../ui/Undo";
@@ -102,14 +103,14 @@ function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
 						<span className="under flex gap-2">
 							{kind.projects} project{kind.projects === 1 ? "" : "s"}
 							{i > 0 && (
-								<button
-									type="button"
-									className="link ml-auto"
+								<Button
+									kind="word"
+									className="ml-auto"
 									disabled={act.busy}
 									onClick={() => move(i, -1)}
 								>
 									up<span className="sr-only">: {kind.name}</span>
-								</button>
+								</Button>
 							)}
 						</span>
 					</li>
@@ -165,12 +166,8 @@ function KindActs({ kind }: { kind: KindPageDto }) {
 	return (
 		<>
 			<span className="ml-auto flex gap-2">
-				<button type="button" className="btn" onClick={() => setCopying(true)}>
-					Copy this kind
-				</button>
-				<button
-					type="button"
-					className="btn"
+				<Button onClick={() => setCopying(true)}>Copy this kind</Button>
+				<Button
 					disabled={act.busy}
 					onClick={async () => {
 						if (await remove(true))
@@ -181,7 +178,7 @@ function KindActs({ kind }: { kind: KindPageDto }) {
 					}}
 				>
 					Take it away
-				</button>
+				</Button>
 			</span>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			{copying && <CopyKind kind={kind} onClose={() => setCopying(false)} />}

@@ -1,8 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { KindPageDto } from "../../api/schema";
-import { Alert, TextArea, TextField } from "../../ui/Fields";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
 import { get, put } from "../../ui/http";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import { Section } from "./Section";
 
@@ -29,9 +32,8 @@ export function Contract({ kind }: { kind: KindPageDto }) {
 				<Blanks />
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
 				<div>
-					<button
-						type="button"
-						className="btn btn-go"
+					<Button
+						kind="go"
 						disabled={act.busy || text === kind.contract}
 						onClick={() =>
 							act.run(() =>
@@ -43,7 +45,7 @@ export function Contract({ kind }: { kind: KindPageDto }) {
 						}
 					>
 						Keep the contract
-					</button>
+					</Button>
 				</div>
 			</div>
 		</Section>

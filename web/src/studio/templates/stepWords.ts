@@ -1,10 +1,4 @@
-import type {
-	Cause,
-	LateStart,
-	SpanUnit,
-	StepDoes,
-	StopRule,
-} from "../../api/schema";
+import type { Cause, LateStart, SpanUnit, StepDoes } from "../../api/schema";
 
 /** What a step or a routine can hang on, as it is chosen. */
 export const causes: Record<Cause, string> = {
@@ -49,17 +43,6 @@ export const acts: Record<StepDoes, string> = {
 	Hook: "calls a web hook",
 	TellMe: "tells me something",
 };
-
-export const stops: { stop: StopRule; words: string }[] = [
-	{ stop: "Answered", words: "answered" },
-	{ stop: "Opened", words: "opened" },
-	{ stop: "Chosen", words: "chosen" },
-	{ stop: "Signed", words: "signed" },
-	{ stop: "Paid", words: "paid" },
-	{ stop: "FormReturned", words: "form returned" },
-	{ stop: "HandedOver", words: "handed over" },
-	{ stop: "Resting", words: "resting" },
-];
 
 export const late: Record<LateStart, string> = {
 	Skip: "is skipped",

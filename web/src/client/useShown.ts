@@ -1,0 +1,34 @@
+import { useEffect, useState } from "react";
+import type { FormField } from "../api/schema";
+import { post } from "../ui/http";
+
+export type Answers = Record<string, string>;
+
+/** The fields that stand on the page with these answers, by the studio's own rule; it decides again when they are sent. */
+export function useShown(
+	fields: readonly FormField[],
+	answers: Answers,
+): FormField[] {
+	// only what others hang on can change what is shown
+	const asked = fields.flatMap((field) => field.shownIf?.field ?? []);
+	const given = Object.fromEntries(
+		asked.map((key) => [key, answers[key] ?? ""]),
+	);
+	const question = JSON.stringify({ fields, answers: given });
+	const [shown, setShown] = useState<readonly string[]>();
+	const hangs = asked.length > 0;
+	useEffect(() => {
+		if (!hangs) return;
+		let newest = true;
+		post<string[]>("/typed/shown", JSON.parse(question)).then(
+			(keys) => newest && setShown(keys),
+			() => undefined,
+		);
+		return () => {
+			newest = false;
+		};
+	}, [hangs, question]);
+	return fields.filter((field) =>
+		shown && hangs ? shown.includes(field.key) : !field.shownIf,
+	);
+}

@@ -1,0 +1,51 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { ImportDoneDto, ImportDto, MatchingDto } from "../../api/schema";
+import { get, post, type Refusal } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { Match } from "./MatchColumns";
+import { Taken } from "./TakenOver";
+
+export const states: Record<ImportDoneDto["state"], (made: number) => string> =
+	{
+		Matching: () => "not taken over yet",
+		Running: (made) => `going on, ${made} so far`,
+		Done: (made) => `${made} taken over`,
+		Failed: (made) => `stopped after ${made}`,
+		Undone: () => "taken back",
+	};
+
+export function One({ id }: { id: string }) {
+	const [matching, setMatching] = useState<MatchingDto>();
+	const table = useQuery({
+		queryKey: ["import", id],
+		queryFn: () => get<ImportDto>(`/api/imports/${id}`),
+		refetchInterval: (query) =>
+			query.state.data?.state === "Running" ? 400 : false,
+	});
+	const tried = useQuery({
+		queryKey: ["import-tried", id, matching],
+		queryFn: () => post<ImportDto>(`/api/imports/${id}/preview`, matching),
+		enabled: matching !== undefined && table.data?.state === "Matching",
+		placeholderData: (before) => before,
+		retry: false,
+	});
+	return (
+		<Shown query={table}>
+			{(data) =>
+				data.state === "Matching" ? (
+					<Match
+						table={{
+							...(tried.data ?? data),
+							matching: matching ?? data.matching,
+						}}
+						problem={tried.error as Refusal | null}
+						onChange={setMatching}
+					/>
+				) : (
+					<Taken table={data} />
+				)
+			}
+		</Shown>
+	);
+}

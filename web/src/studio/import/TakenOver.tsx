@@ -1,0 +1,60 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { ImportDto, ImportUndoneDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { useAct } from "../useAct";
+import { Rows } from "./ImportRows";
+import { states } from "./PastImport";
+
+export function Taken({ table }: { table: ImportDto }) {
+	const act = useAct();
+	const [undone, setUndone] = useState<ImportUndoneDto>();
+	return (
+		<div className="grid gap-5">
+			<p role="status">
+				<b className="font-[650]">{table.name}</b>:{" "}
+				{states[table.state](table.made)}
+				{table.errors.length > 0 && `, ${table.errors.length} left out`}.{" "}
+				{table.problem}
+			</p>
+			{table.state === "Running" && (
+				<progress
+					className="h-3.5 w-full accent-(--ink)"
+					aria-label="Rows read"
+					max={table.total}
+					value={table.read}
+				/>
+			)}
+			{undone && (
+				<p className="font-[650]">
+					{undone.removed} taken back
+					{undone.kept > 0 &&
+						`; ${undone.kept} went on since and stay as they are`}
+				</p>
+			)}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2">
+				<Button asChild kind="go">
+					<Link to="/register">Look at the Register</Link>
+				</Button>
+				{(table.state === "Done" || table.state === "Failed") && (
+					<Button
+						disabled={act.busy}
+						onClick={() =>
+							act.run(async () =>
+								setUndone(
+									await post<ImportUndoneDto>(`/api/imports/${table.id}/undo`),
+								),
+							)
+						}
+					>
+						Take all of it back
+					</Button>
+				)}
+			</div>
+			{table.errors.length > 0 && <Rows title="Left out" rows={table.errors} />}
+		</div>
+	);
+}

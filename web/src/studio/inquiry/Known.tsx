@@ -1,0 +1,41 @@
+import { useQuery } from "@tanstack/react-query";
+import type { PeopleDto } from "../../api/schema";
+import { Choice, Choices } from "../../ui/Choice";
+import { get } from "../../ui/http";
+
+import type { Said } from "./said";
+/** Somebody of that name is known: offered, never taken by itself. */
+export function Known({
+	said,
+	onChoose,
+}: {
+	said: Said;
+	onChoose: (person: string) => void;
+}) {
+	const words = said.name.trim();
+	const known = useQuery({
+		queryKey: ["people", "known", words],
+		queryFn: () =>
+			get<PeopleDto>(`/api/people?words=${encodeURIComponent(words)}`),
+		enabled: words.length >= 3,
+	});
+	const rows = words.length >= 3 ? (known.data?.rows.slice(0, 4) ?? []) : [];
+	if (rows.length === 0) return null;
+	return (
+		<div className="border-l-4 border-hair pl-3">
+			<Choices label="Known already?" value={said.person} onChange={onChoose}>
+				{rows.map((one) => (
+					<Choice
+						key={one.id}
+						value={String(one.id)}
+						under={`${one.reach}; ${one.projects} project${one.projects === 1 ? "" : "s"}${one.lastContact ? `, last contact ${one.lastContact}` : ""}`}
+					>
+						{one.name}
+						{one.organisation && `, ${one.organisation}`}
+					</Choice>
+				))}
+				<Choice value="">Somebody new</Choice>
+			</Choices>
+		</div>
+	);
+}

@@ -1,0 +1,38 @@
+import { useState } from "react";
+import type { ReadCardsDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { FilePick } from "../../ui/FilePick";
+import { post } from "../../ui/http";
+import { useAct } from "../useAct";
+
+/** People out of a vCard file. */
+export function TakeCards() {
+	const act = useAct();
+	const [done, setDone] = useState<ReadCardsDto>();
+	return (
+		<>
+			<FilePick
+				accept=".vcf,text/vcard"
+				name="Take vCards"
+				onFiles={async ([file]) => {
+					if (!file) return;
+					const text = await file.text();
+					await act.run(async () =>
+						setDone(await post<ReadCardsDto>("/api/people/vcards", { text })),
+					);
+				}}
+			>
+				Take vCards
+			</FilePick>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			{done && (
+				<p role="status" className="w-full font-[650]">
+					{done.made} taken over
+					{done.known > 0 && `, ${done.known} known already`}
+					{done.unreachable.length > 0 &&
+						`, left out for want of any address: ${done.unreachable.join(", ")}`}
+				</p>
+			)}
+		</>
+	);
+}

@@ -1,0 +1,108 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { RecordDto, WaitingRoutineDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { Select } from "../../ui/Select";
+import { Tick } from "../../ui/Tick";
+import { Window } from "../../ui/Window";
+import { useAct } from "../useAct";
+
+/** Begins a routine by hand: its variant, and without the parts that do not apply. */
+export function Begin({
+	record,
+	routine,
+	onClose,
+}: {
+	record: RecordDto;
+	routine: WaitingRoutineDto;
+	onClose: () => void;
+}) {
+	const [variant, setVariant] = useState(
+		routine.variants.find((one) => one.chosen)?.name ??
+			routine.variants.at(-1)?.name ??
+			"",
+	);
+	const [left, setLeft] = useState<string[]>([]);
+	const act = useAct();
+	const run = async (path: string, body: unknown) => {
+		if (
+			await act.run(() =>
+				post(`/api/projects/${record.id}/routines/${path}`, body),
+			)
+		)
+			onClose();
+	};
+	return (
+		<Window title={routine.name} open wide onClose={onClose}>
+			<div className="grid gap-3">
+				<p className="text-soft">{routine.begins}.</p>
+				{routine.variants.length > 0 && (
+					<Select
+						label="Variant"
+						value={variant}
+						wrong={act.refusal?.of("variant")}
+						onChange={(e) => setVariant(e.target.value)}
+					>
+						{routine.variants.map((one) => (
+							<option key={one.name} value={one.name}>
+								{one.name}, {one.since}
+								{one.fits ? "" : ": there is less time than that"}
+							</option>
+						))}
+					</Select>
+				)}
+				<fieldset className="grid gap-1.5">
+					<legend className="label">Its steps</legend>
+					{routine.steps.map((step) => (
+						<Tick
+							key={step.key}
+							label={step.sentence}
+							className="text-[14.3px]"
+							checked={!left.includes(step.key)}
+							onChange={(checked) =>
+								setLeft(
+									checked
+										? left.filter((one) => one !== step.key)
+										: [...left, step.key],
+								)
+							}
+						/>
+					))}
+				</fieldset>
+				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<div className="flex flex-wrap gap-2">
+					<Button
+						kind="go"
+						disabled={act.busy}
+						onClick={() =>
+							run("begin", {
+								routine: routine.id,
+								variant: variant || null,
+								leaveOut: left,
+							})
+						}
+					>
+						Begin it now
+					</Button>
+					{routine.variants.length > 0 && !routine.again && (
+						<Button
+							disabled={act.busy}
+							onClick={() => run("variant", { routine: routine.id, variant })}
+						>
+							Choose this variant for when it begins
+						</Button>
+					)}
+					<Button asChild>
+						<Link
+							to={`/templates/rehearsals?routine=${routine.id}&project=${record.id}&title=${encodeURIComponent(record.head.title)}`}
+						>
+							Rehearse it
+						</Link>
+					</Button>
+				</div>
+			</div>
+		</Window>
+	);
+}

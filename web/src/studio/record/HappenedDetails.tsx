@@ -1,0 +1,120 @@
+import type { HappenedSort, RecordDto } from "../../api/schema";
+import { DateField } from "../../ui/DateField";
+import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { EndLetter } from "./EndLetter";
+import { Paid } from "./HappenedPaid";
+import { Price } from "./HappenedPrice";
+import { SignedPaper } from "./SignedPaper";
+import type { Said } from "./said";
+
+export type Fields = {
+	sort: HappenedSort;
+	record: RecordDto;
+	said: Said;
+	wrong: (field: string) => string | undefined;
+	onChange: (part: Partial<Said>) => void;
+};
+
+/** What goes with an event: who said what, how much, when. */
+export function Details({ sort, record, said, wrong, onChange }: Fields) {
+	const text = textLabel(sort);
+	const { ends } = record.path.happen.can.find((one) => one.sort === sort) ?? {
+		ends: false,
+	};
+	return (
+		<>
+			{text && (
+				<TextField
+					label={text}
+					value={said.words}
+					wrong={wrong("words") ?? wrong("name")}
+					onChange={(e) => onChange({ words: e.target.value })}
+				/>
+			)}
+			{(sort === "PriceAgreed" || sort === "BookedStraightAway") && (
+				<Price
+					said={said}
+					wrong={wrong}
+					onChange={onChange}
+					onBooking={sort === "PriceAgreed"}
+				/>
+			)}
+			{(sort === "Referred" || sort === "NotAFit") && (
+				<EndLetter
+					sort={sort}
+					record={record}
+					said={said}
+					wrong={wrong}
+					onChange={onChange}
+				/>
+			)}
+			{sort === "Paid" && (
+				<Paid record={record} said={said} wrong={wrong} onChange={onChange} />
+			)}
+			{sort === "SignedOnPaper" && (
+				<SignedPaper
+					record={record}
+					said={said}
+					wrong={wrong}
+					onChange={onChange}
+				/>
+			)}
+			{sort === "Rest" && (
+				<DateField
+					label="Until"
+					hint="left empty, you are asked again in 14 days"
+					value={said.until}
+					wrong={wrong("until")}
+					onChange={(day) => onChange({ until: day })}
+				/>
+			)}
+			{ends && record.sheet.toPay.invoices.length > 0 && (
+				<Tick
+					label={
+						<>
+							Credit what is unpaid:{" "}
+							{record.sheet.toPay.invoices.map((one) => one.words).join("; ")}
+						</>
+					}
+					checked={said.credit}
+					onChange={(checked) => onChange({ credit: checked })}
+				/>
+			)}
+			{sort !== "Rest" && sort !== "Countersign" && (
+				<DateField
+					label="On"
+					back
+					hint="today, unless it was earlier"
+					value={said.on}
+					wrong={wrong("on")}
+					onChange={(day) => onChange({ on: day })}
+				/>
+			)}
+		</>
+	);
+}
+
+export function textLabel(sort: HappenedSort): string | undefined {
+	switch (sort) {
+		case "Call":
+			return "What was said";
+		case "Countersign":
+			return "Your full name, as your signature";
+		case "Rest":
+		case "Waived":
+			return "The reason";
+		case "Referred":
+			return "To whom, or why";
+		case "BookedStraightAway":
+			return "Why without a contract";
+		case "NotAFit":
+		case "Lost":
+		case "GoneQuiet":
+		case "Cancelled":
+		case "NotAnInquiry":
+			return "The reason, if you know it";
+		default:
+			return undefined;
+	}
+}

@@ -1,0 +1,82 @@
+import { Link } from "react-router";
+import type { RecordDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { useAct } from "../useAct";
+
+/** What it is, for whom, when; and the acts that are always there. */
+export function Head({
+	record,
+	onMove,
+	onSendContract,
+	onHappened,
+}: {
+	record: RecordDto;
+	onMove: () => void;
+	onSendContract: () => void;
+	onHappened: () => void;
+}) {
+	return (
+		<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3">
+			<h1>{record.head.title}</h1>
+			<p className="text-soft">
+				<b className="font-semibold text-ink">{record.head.client.name}</b>
+				{record.head.client.organisation &&
+					`, ${record.head.client.organisation}`}
+				. {record.head.kind}.{" "}
+				{record.head.date.words ? (
+					<>
+						{record.head.date.name}{" "}
+						<b className="font-semibold text-ink">{record.head.date.words}</b>,{" "}
+						{record.head.date.distance}.
+					</>
+				) : (
+					`${record.head.date.name} not known.`
+				)}{" "}
+				{!record.path.ended && (
+					<Button kind="word" size="small" onClick={onMove}>
+						{record.head.date.words ? "move" : "set"}
+						<span className="sr-only">
+							{" "}
+							the {record.head.date.name.toLowerCase()}
+						</span>
+					</Button>
+				)}
+			</p>
+			<div className="ml-auto flex gap-2">
+				<Away record={record} />
+				{record.path.stage === "Lead" || record.path.stage === "Proposal" ? (
+					<Button asChild>
+						<Link to={`/projects/${record.id}/proposal`}>Proposal</Link>
+					</Button>
+				) : null}
+				{record.path.turn.waits === "SendContract" && (
+					<Button onClick={onSendContract}>Send the contract</Button>
+				)}
+				<Button kind="go" onClick={onHappened}>
+					What happened?
+				</Button>
+			</div>
+		</div>
+	);
+}
+
+/** Out of the daily lists once it is over, and back again. */
+function Away({ record }: { record: RecordDto }) {
+	const act = useAct();
+	if (!record.path.ended && record.path.stage !== "Finished") return null;
+	return (
+		<Button
+			disabled={act.busy}
+			onClick={() =>
+				act.run(() =>
+					post(`/api/projects/${record.id}/away`, {
+						away: !record.path.putAway,
+					}),
+				)
+			}
+		>
+			{record.path.putAway ? "Take it out again" : "Put it away"}
+		</Button>
+	);
+}

@@ -1,0 +1,92 @@
+import { useState } from "react";
+import type { ReaderDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { TextArea } from "../../ui/TextArea";
+import { TextField } from "../../ui/TextField";
+import { useKept } from "../../ui/useKept";
+import { Later } from "../today/Later";
+import { useAct } from "../useAct";
+
+/** A letter that waits for an OK: send, change, put off, or skip. */
+export function Held({
+	data,
+	onClose,
+}: {
+	data: ReaderDto;
+	onClose: () => void;
+}) {
+	const [draft, change, forget] = useKept(`held:${data.heldLetter}`, {
+		subject: data.title,
+		body: data.text.replace(
+			"[their own link, put in when it leaves]",
+			"[page link]",
+		),
+	});
+	const act = useAct();
+	const [later, setLater] = useState(false);
+	const letter = `/api/letters/${data.heldLetter}`;
+	return (
+		<div className="grid gap-3">
+			{data.gaps && <p className="font-[650]">It still lacks: {data.gaps}</p>}
+			{data.letter?.problem && (
+				<p className="font-[650]">It was refused: {data.letter.problem}</p>
+			)}
+			<TextField
+				label="Subject"
+				value={draft.subject}
+				wrong={act.refusal?.of("subject")}
+				onChange={(e) => change({ ...draft, subject: e.target.value })}
+			/>
+			<TextArea
+				label="Text"
+				rows={12}
+				value={draft.body}
+				wrong={act.refusal?.of("body")}
+				onChange={(e) => change({ ...draft, body: e.target.value })}
+			/>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2">
+				<Button
+					kind="go"
+					disabled={act.busy}
+					onClick={async () => {
+						if (await act.run(() => post(`${letter}/release`, draft))) {
+							forget();
+							onClose();
+						}
+					}}
+				>
+					Send
+				</Button>
+				<Button
+					disabled={act.busy}
+					onClick={async () => {
+						if (await act.run(() => post(`${letter}/skip`))) {
+							forget();
+							onClose();
+						}
+					}}
+				>
+					Skip
+				</Button>
+				{data.letter?.canWait && (
+					<Button aria-expanded={later} onClick={() => setLater(!later)}>
+						Later
+					</Button>
+				)}
+			</div>
+			{later && data.heldLetter && (
+				<Later
+					letter={data.heldLetter}
+					text={draft}
+					onDone={() => {
+						forget();
+						onClose();
+					}}
+				/>
+			)}
+		</div>
+	);
+}

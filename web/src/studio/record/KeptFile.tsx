@@ -1,0 +1,77 @@
+import type { KeptFileDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { useUndo } from "../../ui/Undo";
+import { useAct } from "../useAct";
+import { Thumb } from "./Thumb";
+
+export function Kept({
+	project,
+	file,
+	seen,
+}: {
+	project: number;
+	file: KeptFileDto;
+	/** Whether the part of the client page it stands in is open. */
+	seen: boolean;
+}) {
+	const act = useAct();
+	const offer = useUndo();
+	const address = `/api/projects/${project}/files/${file.id}`;
+	const remove = (removed: boolean) =>
+		act.run(() => post(`${address}/removed`, { removed }));
+	return (
+		<li className="flex gap-2.5 py-1 text-[14.3px]">
+			<Thumb
+				address={file.hasPreview ? `/api/files/${file.id}/preview` : undefined}
+				name={file.name}
+			/>
+			<span className="min-w-0 flex-1">
+				<Button asChild kind="word" className="block truncate">
+					<a href={`/api/files/${file.id}`}>{file.name}</a>
+				</Button>
+				<span className="under block">
+					{file.about}
+					{file.use && `. ${file.use}`}
+				</span>
+				<span className="flex gap-3 text-small">
+					<Button
+						kind="word"
+						disabled={act.busy}
+						onClick={() =>
+							act.run(() =>
+								post(`${address}/shown`, { shown: !file.shown, use: null }),
+							)
+						}
+					>
+						{file.shown ? "Hide from the client" : "Show to the client"}
+						<span className="sr-only">: {file.name}</span>
+					</Button>
+					<Button
+						kind="word"
+						disabled={act.busy}
+						onClick={async () => {
+							if (await remove(true))
+								offer({
+									words: `Taken out: ${file.name}`,
+									undo: () => remove(false),
+								});
+						}}
+					>
+						Take out
+						<span className="sr-only">: {file.name}</span>
+					</Button>
+				</span>
+				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			</span>
+			<span
+				className={
+					file.shown ? "text-small font-[650]" : "text-small text-soft"
+				}
+			>
+				{!file.shown ? "private" : seen ? "shown" : "shown once its part opens"}
+			</span>
+		</li>
+	);
+}

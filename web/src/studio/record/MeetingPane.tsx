@@ -1,0 +1,95 @@
+import { useState } from "react";
+import type { MeetingDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post, put } from "../../ui/http";
+import { MomentField } from "../../ui/MomentField";
+import { TextArea } from "../../ui/TextArea";
+import { useAct } from "../useAct";
+
+/** A meeting opened whole: agenda, answers, private notes, moving and cancelling. */
+export function MeetingPane({
+	project,
+	meeting,
+	onSummary,
+}: {
+	project: number;
+	meeting: MeetingDto;
+	onSummary: () => void;
+}) {
+	const [notes, setNotes] = useState(meeting.notes);
+	const [agenda, setAgenda] = useState(meeting.agenda);
+	const [start, setStart] = useState<string>();
+	const act = useAct();
+	const base = `/api/projects/${project}/meetings/${meeting.id}`;
+	return (
+		<div className="grid gap-3">
+			<p className="break-words">{meeting.place}</p>
+			{meeting.answers.map((answer) => (
+				<p key={answer.question}>
+					<span className="under block">{answer.question}</span>
+					{answer.text}
+				</p>
+			))}
+			<TextArea
+				label="Agenda, which the client sees"
+				rows={2}
+				value={agenda}
+				wrong={act.refusal?.of("agenda")}
+				onChange={(e) => setAgenda(e.target.value)}
+			/>
+			<TextArea
+				label="Notes, yours alone"
+				rows={6}
+				value={notes}
+				wrong={act.refusal?.of("notes")}
+				onChange={(e) => setNotes(e.target.value)}
+			/>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex flex-wrap gap-2">
+				{meeting.isStanding && (
+					<Button
+						kind="go"
+						disabled={act.busy}
+						onClick={() =>
+							act.run(() => post(`${base}/held`, { notes, agenda }))
+						}
+					>
+						It took place
+					</Button>
+				)}
+				<Button
+					disabled={act.busy}
+					onClick={() => act.run(() => put(base, { notes, agenda }))}
+				>
+					Keep the notes
+				</Button>
+				{meeting.isOver && (
+					<Button onClick={onSummary}>Write them a summary</Button>
+				)}
+			</div>
+			{meeting.isStanding && !meeting.isOver && (
+				<div className="flex flex-wrap items-end gap-2 border-t border-hair pt-3">
+					<MomentField
+						label="Move it to"
+						value={start ?? ""}
+						wrong={act.refusal?.of("start")}
+						onChange={(at) => setStart(at)}
+					/>
+					<Button
+						disabled={act.busy || !start}
+						onClick={() => act.run(() => post(`${base}/move`, { start }))}
+					>
+						Move and tell them
+					</Button>
+					<Button
+						disabled={act.busy}
+						onClick={() => act.run(() => post(`${base}/cancel`))}
+					>
+						Cancel and tell them
+					</Button>
+				</div>
+			)}
+		</div>
+	);
+}

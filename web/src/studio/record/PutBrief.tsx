@@ -1,0 +1,32 @@
+import type { RecordDto, SentDto } from "../../api/schema";
+import { post } from "../../ui/http";
+import { Carried } from "./Carried";
+
+/** Puts the brief to the client for approval, with a letter. */
+export function PutBrief({
+	record,
+	onClose,
+}: {
+	record: RecordDto;
+	onClose: () => void;
+}) {
+	return (
+		<Carried
+			project={record.id}
+			title="Put the brief to the client"
+			template="brief"
+			button="Put it to the client"
+			onClose={onClose}
+			send={(letter) =>
+				post<SentDto>(`/api/projects/${record.id}/brief/put`, letter)
+			}
+		>
+			{() => (
+				<p className="under">
+					They read every part that is not yours alone, and approve it or say
+					what should be different. Obstacles never leave the house.
+				</p>
+			)}
+		</Carried>
+	);
+}

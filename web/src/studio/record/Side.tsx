@@ -1,0 +1,94 @@
+import { lazy, Suspense } from "react";
+import type { RecordDto } from "../../api/schema";
+import { AskForm } from "./AskForms";
+import { HandOver } from "./HandOver";
+import { OfferMeeting } from "./OfferMeeting";
+import { PutBrief } from "./PutBrief";
+
+import { PutUp } from "./PutUp";
+import { SendContract } from "./SendContract";
+import { Sheet } from "./Sheet";
+
+// each comes when it is first opened
+const LetterEditor = lazy(() => import("./LetterEditor"));
+const Reader = lazy(() => import("./Reader"));
+
+/** What is begun in the sheet's place, by the word its address says. */
+const begun = {
+	review: PutUp,
+	handover: HandOver,
+	brief: PutBrief,
+	form: AskForm,
+	contract: SendContract,
+	meeting: OfferMeeting,
+};
+
+/** The sheet; in its place what is read or written. */
+export function Side({
+	record,
+	open,
+	writing,
+	onShow,
+	onClose,
+	onKeep,
+}: {
+	record: RecordDto;
+	/** An entry of the line, “Letter.12”. */
+	open: string | null;
+	/** What is written: one of those begun here, a letter, or an answer to one, “answer.12”. */
+	writing: string | null;
+	onShow: (search: Record<string, string>) => void;
+	onClose: () => void;
+	onKeep: (files: File[]) => void;
+}) {
+	return (
+		<aside aria-label={open || writing ? "Reader" : "Sheet"}>
+			<Suspense fallback={<p className="p-4 text-soft">One moment</p>}>
+				{writing ? (
+					<Writing record={record} what={writing} onClose={onClose} />
+				) : open ? (
+					<Reader
+						project={record.id}
+						name={open}
+						onWrite={(write) => onShow({ write })}
+						onClose={onClose}
+					/>
+				) : (
+					<Sheet
+						record={record}
+						onKeep={onKeep}
+						onWrite={(write) => onShow({ write })}
+						onOpen={(what) => onShow({ open: what })}
+					/>
+				)}
+			</Suspense>
+		</aside>
+	);
+}
+
+function Writing({
+	record,
+	what,
+	onClose,
+}: {
+	record: RecordDto;
+	what: string;
+	onClose: () => void;
+}) {
+	const Begun = Object.hasOwn(begun, what)
+		? begun[what as keyof typeof begun]
+		: undefined;
+	if (Begun) return <Begun record={record} onClose={onClose} />;
+	return (
+		<LetterEditor
+			record={record}
+			begin={what === "summary" ? "meeting-summary" : undefined}
+			answers={
+				what.startsWith("answer.")
+					? Number(what.slice("answer.".length))
+					: undefined
+			}
+			onClose={onClose}
+		/>
+	);
+}

@@ -1,0 +1,54 @@
+import type { GoOnDto, ProjectRoutinesDto, RecordDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { useUndo } from "../../ui/Undo";
+import { useAct } from "../useAct";
+
+export function Stop({
+	record,
+	routines,
+}: {
+	record: RecordDto;
+	routines: ProjectRoutinesDto;
+}) {
+	const act = useAct();
+	const offer = useUndo();
+	const goOn = async () => {
+		let said: GoOnDto | undefined;
+		await act.run(async () => {
+			said = await post<GoOnDto>(`/api/projects/${record.id}/go-on`);
+		});
+		if (said && said.missed.length > 0)
+			offer({
+				words: `Missed meanwhile and left: ${said.missed.join(", ")}`,
+				undo: async () => undefined,
+			});
+	};
+	return (
+		<span className="flex gap-3">
+			{routines.toGoOn > 0 && (
+				<Button kind="word" disabled={act.busy} onClick={goOn}>
+					let {routines.toGoOn} go on
+				</Button>
+			)}
+			{routines.pending > 0 && (
+				<Button
+					kind="word"
+					disabled={act.busy}
+					onClick={async () => {
+						if (
+							await act.run(() =>
+								post(`/api/projects/${record.id}/stop-pending`),
+							)
+						)
+							offer({ words: "Everything pending is stopped", undo: goOn });
+					}}
+				>
+					stop all {routines.pending}
+				</Button>
+			)}
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</span>
+	);
+}

@@ -1,0 +1,41 @@
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { useAct } from "../useAct";
+
+/** A payment that was recorded by mistake. */
+export function Taken({
+	project,
+	payment,
+	onDone,
+}: {
+	project: number;
+	payment: number;
+	onDone: () => void;
+}) {
+	const act = useAct();
+	return (
+		<div className="grid gap-2 pt-2">
+			<p className="text-soft">
+				Recorded by mistake? Taken back, it counts nowhere any more; reminders
+				that are still ahead go on, those missed meanwhile do not go out.
+			</p>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div>
+				<Button
+					disabled={act.busy}
+					onClick={async () => {
+						if (
+							await act.run(() =>
+								post(`/api/projects/${project}/payments/${payment}/void`),
+							)
+						)
+							onDone();
+					}}
+				>
+					Take this payment back
+				</Button>
+			</div>
+		</div>
+	);
+}

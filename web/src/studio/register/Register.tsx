@@ -1,0 +1,47 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import type { RegisterDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
+import { get } from "../../ui/http";
+import { Shown } from "../../ui/Shown";
+import { Narrowing } from "./Narrowing";
+import { RegisterTable } from "./RegisterTable";
+import { SavedViews } from "./SavedViews";
+import { useView } from "./useView";
+
+/** Every project in a table: columns to choose, sorted, narrowed, put together and added up. */
+export default function Register() {
+	const view = useView();
+	const register = useQuery({
+		queryKey: ["register", view.search.toString()],
+		queryFn: () => get<RegisterDto>(`/api/register?${view.search}`),
+		placeholderData: (before) => before,
+	});
+	useEffect(() => {
+		document.title = "Register, Gesamt";
+	}, []);
+	return (
+		<main className="px-5 pb-8">
+			<div className="flex flex-wrap items-end gap-x-5 gap-y-2 pt-4 pb-3">
+				<h1>Register</h1>
+				<p className="text-soft">{register.data?.summary}</p>
+				<div className="ml-auto flex gap-2">
+					<SavedViews view={view} />
+					<Button asChild>
+						<a href={`/api/register.csv?${view.search}`} download>
+							Save as CSV
+						</a>
+					</Button>
+				</div>
+			</div>
+			<Shown query={register}>
+				{(data) => (
+					<>
+						<Narrowing view={view} register={data} />
+						<RegisterTable view={view} register={data} />
+					</>
+				)}
+			</Shown>
+		</main>
+	);
+}

@@ -1,0 +1,38 @@
+import type { RoutineRowDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { post } from "../../ui/http";
+import { Tick } from "../../ui/Tick";
+import { useAct } from "../useAct";
+
+/** A routine is on, off by its owner's word, or kept off by what it lacks. */
+export function OnOff({
+	routine,
+}: {
+	routine: Pick<RoutineRowDto, "id" | "name" | "off" | "trouble">;
+}) {
+	const act = useAct();
+	if (routine.trouble.length > 0)
+		return <span className="font-[650]">kept off</span>;
+	return (
+		<>
+			<Tick
+				label={
+					<>
+						{routine.off ? "off" : "on"}
+						<span className="sr-only">: {routine.name}</span>
+					</>
+				}
+				checked={!routine.off}
+				disabled={act.busy}
+				onChange={(checked) =>
+					act.run(() =>
+						post(`/api/routines/${routine.id}/off`, {
+							off: !checked,
+						}),
+					)
+				}
+			/>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</>
+	);
+}

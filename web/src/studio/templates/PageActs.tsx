@@ -1,0 +1,40 @@
+import { Link, useNavigate } from "react-router";
+import type { RoutinePageDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { useUndo } from "../../ui/Undo";
+import { useAct } from "../useAct";
+
+export function PageActs({ page }: { page: RoutinePageDto }) {
+	const act = useAct();
+	const offer = useUndo();
+	const navigate = useNavigate();
+	const remove = (removed: boolean) =>
+		act.run(() => post(`/api/routines/${page.id}/removed`, { removed }));
+	return (
+		<span className="ml-auto flex flex-wrap gap-2">
+			<Button asChild>
+				<Link to={`/templates/rehearsals?routine=${page.id}`}>Rehearse it</Link>
+			</Button>
+			<Button asChild>
+				<a href={`/api/routines/${page.id}.txt`}>Keep as a file</a>
+			</Button>
+			<Button
+				disabled={act.busy}
+				onClick={async () => {
+					if (await remove(true)) {
+						offer({
+							words: `“${page.routine.name}” taken away. Its runs go on.`,
+							undo: () => remove(false),
+						});
+						navigate("/templates/routines");
+					}
+				}}
+			>
+				Take it away
+			</Button>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+		</span>
+	);
+}

@@ -1,0 +1,75 @@
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { AskedResultDto, TodayDto } from "../../api/schema";
+import { Alert } from "../../ui/Alert";
+import { Button } from "../../ui/Button";
+import { post } from "../../ui/http";
+import { useAct } from "../useAct";
+
+const shownAtFirst = 5;
+
+/** What routines ask or tell besides letters; a long list says how many more there are. */
+export function AllAsked({ asked }: { asked: TodayDto["ready"]["asked"] }) {
+	const [all, setAll] = useState(false);
+	const shown = all ? asked : asked.slice(0, shownAtFirst);
+	return (
+		<>
+			{shown.map((one) => (
+				<Asked key={`${one.run}${one.step}${one.occurrence}`} asked={one} />
+			))}
+			{asked.length > shown.length && (
+				<p className="border-b border-hair py-2">
+					<Button kind="word" onClick={() => setAll(true)}>
+						and {asked.length - shown.length} more that ask
+					</Button>
+				</p>
+			)}
+		</>
+	);
+}
+
+/** Something a routine asks or tells that is not a letter. */
+function Asked({ asked }: { asked: TodayDto["ready"]["asked"][number] }) {
+	const act = useAct();
+	const navigate = useNavigate();
+	async function answer(yes: boolean) {
+		let begun: number | null = null;
+		await act.run(async () => {
+			const result = await post<AskedResultDto>(
+				`/api/projects/${asked.project}/asked`,
+				{ run: asked.run, step: asked.step, occurrence: asked.occurrence, yes },
+			);
+			begun = result.project;
+		});
+		if (begun) navigate(`/projects/${begun}`);
+	}
+	return (
+		<article
+			aria-label={`${asked.title}: ${asked.words}`}
+			className="border-b border-hair py-2.5"
+		>
+			<p>
+				<Link className="font-[650]" to={`/projects/${asked.project}`}>
+					{asked.title}
+				</Link>
+				: {asked.words}
+			</p>
+			<p className="under">
+				{asked.client}
+				{asked.why && `, ${asked.why}`}
+				{asked.lastSaid && `. Last said: “${asked.lastSaid}”`}
+			</p>
+			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<div className="flex gap-2 pt-1.5">
+				<Button disabled={act.busy} onClick={() => answer(true)}>
+					{asked.yes}
+				</Button>
+				{asked.no && (
+					<Button disabled={act.busy} onClick={() => answer(false)}>
+						{asked.no}
+					</Button>
+				)}
+			</div>
+		</article>
+	);
+}

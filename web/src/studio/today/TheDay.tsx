@@ -1,0 +1,77 @@
+import { Link } from "react-router";
+import type { TodayDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
+import { Empty } from "../../ui/Empty";
+import { Head } from "./Head";
+import { Task } from "./TodayTask";
+
+/** Meetings and tasks of the day, and what came in since the last look. */
+export function TheDay({ today }: { today: TodayDto }) {
+	return (
+		<section aria-labelledby="the-day">
+			<Head
+				id="the-day"
+				title="The day"
+				under={tasks(today.day.tasks.length)}
+			/>
+			{today.day.meetings.map((one) => (
+				<Link
+					key={one.meeting}
+					to={`/projects/${one.project}?open=Meeting.${one.meeting}`}
+					className="flex gap-3 border-b border-hair py-2"
+				>
+					<span>
+						<b className="font-[650]">{one.title}</b>
+						<span className="under block">{one.detail}</span>
+					</span>
+					<time className="ml-auto whitespace-nowrap">{one.when}</time>
+				</Link>
+			))}
+			{today.day.tasks.map((task) => (
+				<Task key={task.id} task={task} />
+			))}
+			{today.day.tasks.length === 0 && (
+				<Empty>No task is due today, and none is late.</Empty>
+			)}
+			<Head
+				id="came-in"
+				title="Came in"
+				under={`since ${today.day.cameIn.since}`}
+				low
+			/>
+			{today.day.cameIn.newest.map((one) => (
+				<div
+					key={`${one.words}${one.when}`}
+					className="flex gap-3 border-b border-hair py-2"
+				>
+					<Link
+						to={`/projects/${one.project}`}
+						className={one.new ? "font-[650]" : ""}
+					>
+						{one.words}
+						{one.new && <span className="sr-only"> (new)</span>}
+					</Link>
+					<time className="ml-auto whitespace-nowrap text-soft">
+						{one.when}
+					</time>
+				</div>
+			))}
+			{today.day.cameIn.more > 0 && (
+				<p className="under pt-2">and {today.day.cameIn.more} more</p>
+			)}
+			{today.day.tray > 0 && (
+				<p className="pt-3">
+					<Button asChild kind="word" className="font-[650]">
+						<Link to="/tray">
+							Tray: {today.day.tray} {today.day.tray === 1 ? "thing" : "things"}{" "}
+							without a project
+						</Link>
+					</Button>
+				</p>
+			)}
+		</section>
+	);
+}
+
+const tasks = (count: number) =>
+	count === 0 ? "nothing due" : `${count} task${count === 1 ? "" : "s"} due`;

@@ -1,0 +1,38 @@
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+import { Button } from "./Button";
+
+/** Acts that hang from one button, walked by the arrow keys. */
+export function Menu({
+	words,
+	items,
+}: {
+	words: ReactNode;
+	items: { words: string; act: () => void }[];
+}) {
+	return (
+		<DropdownMenu.Root>
+			<DropdownMenu.Trigger asChild>
+				<Button>{words}</Button>
+			</DropdownMenu.Trigger>
+			<DropdownMenu.Portal>
+				<DropdownMenu.Content
+					align="end"
+					sideOffset={4}
+					collisionPadding={12}
+					className="hanging"
+				>
+					{items.map((item) => (
+						<DropdownMenu.Item
+							key={item.words}
+							className="hanging-item"
+							onSelect={item.act}
+						>
+							{item.words}
+						</DropdownMenu.Item>
+					))}
+				</DropdownMenu.Content>
+			</DropdownMenu.Portal>
+		</DropdownMenu.Root>
+	);
+}

@@ -1,0 +1,34 @@
+import { Popover as Radix } from "radix-ui";
+import type { ReactNode } from "react";
+import { Button } from "./Button";
+
+/** A few choices that hang from their button; Escape or a press beside it closes it, and focus goes back. */
+export function Popover({
+	words,
+	open,
+	onOpen,
+	children,
+}: {
+	words: ReactNode;
+	open?: boolean;
+	onOpen?: (open: boolean) => void;
+	children: ReactNode;
+}) {
+	return (
+		<Radix.Root open={open} onOpenChange={onOpen}>
+			<Radix.Trigger asChild>
+				<Button>{words}</Button>
+			</Radix.Trigger>
+			<Radix.Portal>
+				<Radix.Content
+					align="end"
+					sideOffset={4}
+					collisionPadding={12}
+					className="hanging"
+				>
+					{children}
+				</Radix.Content>
+			</Radix.Portal>
+		</Radix.Root>
+	);
+}

@@ -1,0 +1,40 @@
+import { type About, Labelled } from "./Labelled";
+import { useTyped } from "./useTyped";
+
+/** A time of day, typed as people write it: “9”, “9:30”, “3 pm”. `value` is “09:30:00”, empty for none, or what was typed until it reads. */
+export function TimeField({
+	value,
+	wrong,
+	hint,
+	disabled,
+	onChange,
+	...about
+}: About & {
+	value: string;
+	disabled?: boolean;
+	onChange: (value: string) => void;
+}) {
+	const typed = useTyped("/typed/time?", value, hoursAndMinutes, onChange);
+	return (
+		<Labelled {...about} wrong={wrong ?? typed.wrong} hint={hint}>
+			{(tied) => (
+				<input
+					className="field num min-w-20"
+					autoComplete="off"
+					placeholder="9:30"
+					value={typed.text}
+					disabled={disabled}
+					onChange={(e) => typed.type(e.target.value)}
+					onBlur={typed.leave}
+					onKeyDown={typed.enter}
+					aria-busy={typed.busy}
+					{...tied}
+				/>
+			)}
+		</Labelled>
+	);
+}
+
+/** “09:30” of “09:30:00”. */
+const hoursAndMinutes = (time: string) =>
+	/^\d\d:\d\d(:\d\d)?$/.test(time) ? time.slice(0, 5) : time;
