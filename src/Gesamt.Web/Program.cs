@@ -192,7 +192,7 @@ app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 
-var api = app.MapGroup("/api").NameUnread().GuardWrites().RequireAuthorization();
+var api = app.MapGroup("/api").NameUnread().GuardWrites().RequireAuthorization().DeclareRefusals();
 api.MapSignIn();
 api.MapTurns();
 api.MapProjects();
@@ -231,7 +231,7 @@ if (settings.Mode != RunMode.Real)
 app.MapGroup("/api")
     .Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found"))
     .ExcludeFromDescription();
-var forms = app.MapGroup("/forms").NameUnread().ReceiveOnce();
+var forms = app.MapGroup("/forms").NameUnread().ReceiveOnce().DeclareRefusals();
 forms.MapInquiries();
 forms.MapPlainForms();
 app.MapGroup("/typed").NameUnread().RequireRateLimiting(ClientLink.RateLimit).MapTyping();
@@ -244,6 +244,7 @@ app.MapGroup("/p/{link}/api")
     .GuardWrites()
     .AddEndpointFilter(ClientLink.OnlyOpenLinks)
     .RequireRateLimiting(ClientLink.RateLimit)
+    .DeclareRefusals()
     .MapClientPages()
     .MapClientWork()
     .MapClientBrief()

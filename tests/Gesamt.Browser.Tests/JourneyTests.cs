@@ -114,7 +114,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         Line("Scaffold", "A choice of one", "6");
         Line("Scissor lift", "A choice of one", "4");
         Line("Hand-lettered name", "To add", "14");
-        owner.Type("Valid until", "fri");
+        owner.Type("Valid until", "5 feb");
         owner.Within("Payment 1", () => Assert.Equal("40", owner.ValueOf("Share %")));
         owner.Within("Payment 2", () => Assert.Equal("60", owner.ValueOf("Share %")));
         owner.Within("Payment 2", () => Assert.Equal("14", owner.ValueOf("Invoiced, days before it is due")));

@@ -436,7 +436,7 @@ public sealed class DeliveryTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         ); // looking opens nothing
         await DoAsync(owner, project, "parts", new { part = "Whole", open = true });
         Assert.Equal(
-            before.GetProperty("page").GetProperty("whole").GetRawText(),
+            before.GetProperty("page").GetProperty("parts").GetProperty("whole").GetRawText(),
             (await client.GetAsync($"{page}/api")).GetProperty("parts").GetProperty("whole").GetRawText()
         );
     }

@@ -358,6 +358,7 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             Markup.Replace("\u0000 ", ""),
             (await answer.Content.ReadFromJsonAsync<System.Text.Json.JsonElement>())
                 .GetProperty("line")
+                .GetProperty("past")
                 .EnumerateArray()
                 .Select(entry => entry.GetProperty("title").GetString())
         );

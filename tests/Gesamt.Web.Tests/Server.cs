@@ -10,12 +10,12 @@ public sealed class Server : IDisposable
     public static readonly TimeSpan Longest = TimeSpan.FromMinutes(2);
     private static readonly TimeSpan Poll = TimeSpan.FromMilliseconds(20);
 
-    /// <summary>The program as ./gesamt runs it, when it was built after this test's own copy; else that.</summary>
+    /// <summary>The program as ./gesamt runs it, when nothing was built since; else as it was built last. The copy beside the tests has no native libraries.</summary>
     private static string Program { get; } =
         new[]
         {
             Path.Combine(Studio.Root, ".app", "Gesamt.Web.dll"),
-            Path.Combine(AppContext.BaseDirectory, "Gesamt.Web.dll"),
+            Path.Combine(Studio.Root, "src", "Gesamt.Web", "bin", "Release", "net10.0", "Gesamt.Web.dll"),
         }
             .Where(File.Exists)
             .MaxBy(File.GetLastWriteTimeUtc)!;

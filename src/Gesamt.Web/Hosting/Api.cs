@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.RegularExpressions;
 using Gesamt.Core.Calendar;
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
@@ -10,7 +11,7 @@ using NodaTime.Text;
 namespace Gesamt.Web.Hosting;
 
 /// <summary>How the API writes JSON and describes itself: enums in words, dates in ISO 8601, numbers as numbers.</summary>
-public static class Api
+public static partial class Api
 {
     private static readonly Dictionary<Type, string> Formats = new()
     {
@@ -59,6 +60,9 @@ public static class Api
             writer.WriteStringValue(pattern.Format(value));
     }
 
+    [GeneratedRegex(@"\{(\w+)")]
+    private static partial Regex InAddress();
+
     /// <param name="whole">With the owner's and the clients' addresses, too.</param>
     public static void Describe(OpenApiOptions options, bool whole)
     {
@@ -69,6 +73,32 @@ public static class Api
             Formats.ContainsKey(Nullable.GetUnderlyingType(type.Type) ?? type.Type)
                 ? null
                 : OpenApiOptions.CreateDefaultSchemaReferenceId(type);
+        options.AddOperationTransformer(
+            (operation, context, _) =>
+            {
+                operation.Parameters ??= [];
+                // what a filter reads of the address belongs to it all the same
+                foreach (Match name in InAddress().Matches(context.Description.RelativePath ?? ""))
+                    if (operation.Parameters.All(parameter => parameter.Name != name.Groups[1].Value))
+                        operation.Parameters.Add(
+                            new OpenApiParameter
+                            {
+                                Name = name.Groups[1].Value,
+                                In = ParameterLocation.Path,
+                                Required = true,
+                                Schema = new OpenApiSchema { Type = JsonSchemaType.String },
+                            }
+                        );
+                // a list in an address may be empty, and then it is not there
+                foreach (var asked in operation.Parameters.OfType<OpenApiParameter>())
+                    if (asked.In == ParameterLocation.Query)
+                    {
+                        asked.Name = JsonNamingPolicy.CamelCase.ConvertName(asked.Name!);
+                        asked.Required &= asked.Schema?.Type != JsonSchemaType.Array;
+                    }
+                return Task.CompletedTask;
+            }
+        );
         options.AddSchemaTransformer(
             (schema, context, _) =>
             {

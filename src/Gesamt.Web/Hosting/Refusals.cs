@@ -31,6 +31,17 @@ public sealed class StaleException(object theirs)
     public object Theirs { get; } = theirs;
 }
 
+/// <summary>Refusals as a part of what an endpoint answers.</summary>
+public static class DeclaredRefusals
+{
+    /// <summary>Something in it is not allowed (400), it is not there (404), it cannot be done as things stand (409); each as problem details of RFC 9457.</summary>
+    public static RouteGroupBuilder DeclareRefusals(this RouteGroupBuilder group) =>
+        group
+            .ProducesProblem(StatusCodes.Status400BadRequest)
+            .ProducesProblem(StatusCodes.Status404NotFound)
+            .ProducesProblem(StatusCodes.Status409Conflict);
+}
+
 /// <summary>Turns refusals into problem details (RFC 9457) that name the field and what is allowed.</summary>
 public sealed partial class Refusals(IProblemDetailsService problems) : IExceptionHandler
 {

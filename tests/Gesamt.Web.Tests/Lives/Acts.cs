@@ -350,7 +350,8 @@ public static class Acts
     {
         foreach (
             var asked in (await life.LookAsync(life.Owner, "/api/today"))!
-                .Value.GetProperty("asked")
+                .Value.GetProperty("ready")
+                .GetProperty("asked")
                 .EnumerateArray()
                 .Take(3)
         )

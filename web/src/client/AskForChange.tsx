@@ -1,17 +1,28 @@
 import { useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { TextArea } from "../ui/TextArea";
 import type { Props } from "./Choose";
 
-export function AskForChange({ page, base, onDone }: Props) {
+export function AskForChange({ page, link, onDone }: Props) {
 	const [open, setOpen] = useState(false);
 	const [words, setWords] = useState("");
 	const [wrong, setWrong] = useState<string>();
 	const [said, setSaid] = useState(page.booking.askedForChange);
 	async function say(what: "change" | "decline") {
 		try {
-			await post(`${base}/${what}`, { words });
+			await answer(
+				what === "change"
+					? api.POST("/p/{link}/api/change", {
+							params: { path: { link } },
+							body: { words },
+						})
+					: api.POST("/p/{link}/api/decline", {
+							params: { path: { link } },
+							body: { words },
+						}),
+			);
 			setSaid(true);
 			setOpen(false);
 			onDone();

@@ -4,11 +4,11 @@ import { Button } from "../ui/Button";
 import { Papers } from "./Papers";
 import { usePay } from "./usePay";
 
-type Props = { page: ClientPageDto; base: string };
+type Props = { page: ClientPageDto; link: string };
 
 /** Booking with the first payment. */
-export function Book({ page, base }: Props) {
-	const { pay, error, busy } = usePay(base);
+export function Book({ page, link }: Props) {
+	const { pay, error, busy } = usePay(link);
 	const invoice = page.booking.invoices.find((one) => !one.paid)!;
 	return (
 		<div className="max-w-xl">
@@ -44,14 +44,14 @@ export function Book({ page, base }: Props) {
 				</p>
 			</div>
 			<div className="pt-6">
-				<Papers page={page} base={base} />
+				<Papers page={page} link={link} />
 			</div>
 		</div>
 	);
 }
 
 /** Everything is done: what was agreed, to keep. */
-export function Done({ page, base }: Props) {
+export function Done({ page, link }: Props) {
 	const countersigned = page.booking.contract?.signatures.some(
 		(signature) => signature.side === "studio",
 	);
@@ -65,7 +65,7 @@ export function Done({ page, base }: Props) {
 					: `${page.studio.owner} signs as well and writes to you.`}
 			</p>
 			<div className="pt-6">
-				<Papers page={page} base={base} />
+				<Papers page={page} link={link} />
 			</div>
 		</div>
 	);

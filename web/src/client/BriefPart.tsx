@@ -1,8 +1,9 @@
 import { useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { ClientPageDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { TextArea } from "../ui/TextArea";
 
 const groups: Record<string, string> = {
@@ -15,11 +16,11 @@ const groups: Record<string, string> = {
 /** The brief as it was put to the client: read, approved, or remarked on. */
 export function BriefPart({
 	page,
-	base,
+	link,
 	reload,
 }: {
 	page: ClientPageDto;
-	base: string;
+	link: string;
 	reload: () => Promise<void>;
 }) {
 	const [words, setWords] = useState<string>();
@@ -27,12 +28,12 @@ export function BriefPart({
 	const [sent, setSent] = useState<string>();
 	const brief = page.parts.brief;
 	if (!brief) return null;
-	async function say(path: string, body: unknown, said?: string) {
+	async function say(act: Promise<unknown>, done?: string) {
 		try {
-			await post(`${base}/brief/${path}`, body);
+			await act;
 			setRefusal(undefined);
 			setWords(undefined);
-			setSent(said);
+			setSent(done);
 			await reload();
 		} catch (error) {
 			setRefusal(error as Refusal);
@@ -72,7 +73,16 @@ export function BriefPart({
 				<div className="flex flex-wrap gap-2 pt-3">
 					<Button
 						kind="brand"
-						onClick={() => say("approve", { hash: brief.hash })}
+						onClick={() =>
+							say(
+								answer(
+									api.POST("/p/{link}/api/brief/approve", {
+										params: { path: { link } },
+										body: { hash: brief.hash },
+									}),
+								),
+							)
+						}
 					>
 						This is right
 					</Button>
@@ -93,7 +103,17 @@ export function BriefPart({
 					<div>
 						<Button
 							kind="brand"
-							onClick={() => say("remark", { words }, words)}
+							onClick={() =>
+								say(
+									answer(
+										api.POST("/p/{link}/api/brief/remark", {
+											params: { path: { link } },
+											body: { words },
+										}),
+									),
+									words,
+								)
+							}
 						>
 							Send this
 						</Button>

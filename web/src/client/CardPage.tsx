@@ -1,15 +1,21 @@
-import { type FormEvent, useState } from "react";
-import type { CardPageDto } from "../api/schema";
+import { type FormEvent, useCallback, useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { TextField } from "../ui/TextField";
 import { Failed, Notice } from "./Frame";
 import { useLoaded } from "./useLoaded";
 
 /** The stand-in's payment page. No money moves, and no real card may be typed in. */
-export function CardPage({ session }: { session: string }) {
-	const { data: page, error } = useLoaded<CardPageDto>(
-		`/card-house/${session}`,
+export default function CardPage({ session }: { session: string }) {
+	const { data: page, error } = useLoaded(
+		useCallback(
+			() =>
+				answer(
+					api.GET("/card-house/{session}", { params: { path: { session } } }),
+				),
+			[session],
+		),
 	);
 	const [number, setNumber] = useState("");
 	const [wrong, setWrong] = useState<string>();
@@ -21,7 +27,12 @@ export function CardPage({ session }: { session: string }) {
 		event.preventDefault();
 		setBusy(true);
 		try {
-			await post(`/card-house/${session}`, { number });
+			await answer(
+				api.POST("/card-house/{session}", {
+					params: { path: { session } },
+					body: { number },
+				}),
+			);
 			location.assign(page!.returnTo);
 		} catch (refusal) {
 			setWrong((refusal as Refusal).message);

@@ -1,21 +1,22 @@
 import { useEffect, useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { ChoiceLineDto, ClientPageDto, PricedDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { Choice, Choices } from "../ui/Choice";
-import { get, post, type Refusal } from "../ui/http";
 import { Tick } from "../ui/Tick";
 import { AskForChange } from "./AskForChange";
 import { Offered } from "./Offered";
 import { Sum } from "./Sum";
 import { useOpened } from "./useOpened";
 
-export type Props = { page: ClientPageDto; base: string; onDone: () => void };
+export type Props = { page: ClientPageDto; link: string; onDone: () => void };
 
 /** Choosing: total and instalments change at once, computed by the server. */
 export function Choose({
 	page,
-	base,
+	link,
 	onDone,
 	onBack,
 }: Props & {
@@ -27,25 +28,32 @@ export function Choose({
 	const [priced, setPriced] = useState<PricedDto>(proposal.priced);
 	const [error, setError] = useState<Refusal>();
 	const [busy, setBusy] = useState(false);
-	useOpened(base);
+	useOpened(link);
 
 	useEffect(() => {
 		let newest = true;
-		get<PricedDto>(
-			`${base}/price?${chosen.map((key) => `choose=${encodeURIComponent(key)}`).join("&")}`,
+		answer(
+			api.GET("/p/{link}/api/price", {
+				params: { path: { link }, query: { choose: chosen } },
+			}),
 		).then(
-			(answer) => newest && setPriced(answer),
-			(refusal) => newest && setError(refusal),
+			(now) => newest && setPriced(now),
+			(refusal: Refusal) => newest && setError(refusal),
 		);
 		return () => {
 			newest = false;
 		};
-	}, [base, chosen]);
+	}, [link, chosen]);
 
 	async function accept() {
 		setBusy(true);
 		try {
-			await post(`${base}/accept`, { chosen });
+			await answer(
+				api.POST("/p/{link}/api/accept", {
+					params: { path: { link } },
+					body: { chosen },
+				}),
+			);
 			onDone();
 		} catch (refusal) {
 			setError(refusal as Refusal);
@@ -150,7 +158,7 @@ export function Choose({
 						Keep what I chose
 					</Button>
 				) : (
-					<AskForChange page={page} base={base} onDone={onDone} />
+					<AskForChange page={page} link={link} onDone={onDone} />
 				)}
 			</Sum>
 		</div>

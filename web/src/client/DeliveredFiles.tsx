@@ -1,13 +1,13 @@
 import { useState } from "react";
+import { answer, api, upload } from "../api/client";
 import type { ClientFileDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { FilePick } from "../ui/FilePick";
-import { post, upload } from "../ui/http";
 import type { PartProps } from "./Parts";
 
 /** What was handed over, each with a word on its use, and what the client sends. */
-export function DeliveredFiles({ page, base, reload, files }: PartProps) {
+export function DeliveredFiles({ page, link, reload, files }: PartProps) {
 	const part = page.parts.files!;
 	const [error, setError] = useState<Error>();
 	const [busy, setBusy] = useState(false);
@@ -36,8 +36,14 @@ export function DeliveredFiles({ page, base, reload, files }: PartProps) {
 					<Row
 						key={file.id}
 						file={file}
-						address={`${files ?? base}/files/${file.id}`}
-						onFetch={() => post(`${base}/files/${file.id}/fetched`)}
+						address={`${files ?? `/p/${link}/api`}/files/${file.id}`}
+						onFetch={() =>
+							answer(
+								api.POST("/p/{link}/api/files/{file}/fetched", {
+									params: { path: { link, file: file.id } },
+								}),
+							)
+						}
 					/>
 				))}
 			</ul>
@@ -51,7 +57,15 @@ export function DeliveredFiles({ page, base, reload, files }: PartProps) {
 						kind="brand"
 						className="py-2.5"
 						disabled={busy}
-						onClick={() => run(() => post(`${base}/approve`))}
+						onClick={() =>
+							run(() =>
+								answer(
+									api.POST("/p/{link}/api/approve", {
+										params: { path: { link } },
+									}),
+								),
+							)
+						}
 					>
 						All is well, I approve the work
 					</Button>
@@ -68,7 +82,7 @@ export function DeliveredFiles({ page, base, reload, files }: PartProps) {
 					<Row
 						key={file.id}
 						file={file}
-						address={`${files ?? base}/files/${file.id}`}
+						address={`${files ?? `/p/${link}/api`}/files/${file.id}`}
 					/>
 				))}
 			</ul>
@@ -80,7 +94,10 @@ export function DeliveredFiles({ page, base, reload, files }: PartProps) {
 				onFiles={([file]) =>
 					file &&
 					run(() =>
-						upload(`${base}/files?name=${encodeURIComponent(file.name)}`, file),
+						upload(
+							`/p/${link}/api/files?name=${encodeURIComponent(file.name)}`,
+							file,
+						),
 					)
 				}
 			>

@@ -1,8 +1,9 @@
 import { useState } from "react";
+import { upload } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { UploadedDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { FilePick } from "../ui/FilePick";
-import { type Refusal, upload } from "../ui/http";
 import { lines } from "./lines";
 
 /** Files go at once, one by one; what is kept in the answer are their names of passage. */

@@ -1,19 +1,20 @@
 import { type FormEvent, useEffect, useRef, useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { ClientFormDto, ClientPageDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { Field } from "./FormFields";
 import { type Answers, useShown } from "./useShown";
 
 /** Forms that wait for the client. What is typed is kept, so that it can be gone on with later. */
 export function FormsPart({
 	page,
-	base,
+	link,
 	reload,
 }: {
 	page: ClientPageDto;
-	base: string;
+	link: string;
 	reload: () => Promise<void>;
 }) {
 	const [sent, setSent] = useState(false);
@@ -28,7 +29,7 @@ export function FormsPart({
 				<Form
 					key={form.slug}
 					form={form}
-					base={base}
+					link={link}
 					onSent={async () => {
 						setSent(true);
 						await reload();
@@ -41,19 +42,19 @@ export function FormsPart({
 
 function Form({
 	form,
-	base,
+	link,
 	onSent,
 }: {
 	form: ClientFormDto;
-	base: string;
+	link: string;
 	onSent: () => Promise<void>;
 }) {
 	const [answers, setAnswers] = useState<Answers>(form.given);
 	const [refusal, setRefusal] = useState<Refusal>();
 	const [sending, setSending] = useState(false);
 	const element = useRef<HTMLFormElement>(null);
-	const address = `${base}/forms/${form.slug}`;
-	const kept = useKeptDraft(address, answers, form.given);
+	const address = `/p/${link}/api/forms/${form.slug}`;
+	const kept = useKeptDraft(link, form.slug, answers, form.given);
 	useEffect(() => {
 		if (refusal)
 			element.current
@@ -65,13 +66,18 @@ function Form({
 		event.preventDefault();
 		setSending(true);
 		try {
-			await post(address, {
-				answers: Object.fromEntries(
-					form.fields
-						.filter((field) => answers[field.key])
-						.map((field) => [field.key, answers[field.key]]),
-				),
-			});
+			await answer(
+				api.POST("/p/{link}/api/forms/{slug}", {
+					params: { path: { link, slug: form.slug } },
+					body: {
+						answers: Object.fromEntries(
+							form.fields
+								.filter((field) => answers[field.key])
+								.map((field) => [field.key, answers[field.key] ?? ""]),
+						),
+					},
+				}),
+			);
 			await onSent();
 		} catch (error) {
 			setRefusal(error as Refusal);
@@ -125,19 +131,29 @@ function Form({
 }
 
 /** Keeps what is typed with the studio, a moment after the last key. */
-function useKeptDraft(address: string, answers: Answers, given: Answers) {
+function useKeptDraft(
+	link: string,
+	slug: string,
+	answers: Answers,
+	given: Answers,
+) {
 	const [said, setSaid] = useState("");
 	useEffect(() => {
 		if (answers === given) return;
 		const timer = setTimeout(
 			() =>
-				post(`${address}/draft`, { answers }).then(
+				answer(
+					api.POST("/p/{link}/api/forms/{slug}/draft", {
+						params: { path: { link, slug } },
+						body: { answers },
+					}),
+				).then(
 					() => setSaid("Kept. You can go on later."),
 					() => setSaid("Not kept yet: the studio cannot be reached."),
 				),
 			600,
 		);
 		return () => clearTimeout(timer);
-	}, [address, answers, given]);
+	}, [link, slug, answers, given]);
 	return said;
 }

@@ -1,17 +1,29 @@
-import { type FormEvent, useEffect, useRef, useState } from "react";
+import {
+	type FormEvent,
+	useCallback,
+	useEffect,
+	useRef,
+	useState,
+} from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { PublicFormDto, ThanksDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { Honeypot } from "../ui/Honeypot";
-import { post, type Refusal } from "../ui/http";
 import { Field } from "./FormFields";
 import { Failed, Frame, Notice } from "./Frame";
 import { useLoaded } from "./useLoaded";
 import { type Answers, useShown } from "./useShown";
 
 /** A form for strangers: no account, one page, says what happens next. */
-export function InquiryPage({ slug }: { slug: string }) {
-	const { data: form, error } = useLoaded<PublicFormDto>(`/forms/${slug}`);
+export default function InquiryPage({ slug }: { slug: string }) {
+	const { data: form, error } = useLoaded(
+		useCallback(
+			() => answer(api.GET("/forms/{slug}", { params: { path: { slug } } })),
+			[slug],
+		),
+	);
 	const [thanks, setThanks] = useState<ThanksDto>();
 	const embedded = new URLSearchParams(location.search).has("embedded");
 	useTellsItsHeight(embedded);
@@ -119,15 +131,20 @@ function Form({
 			const website = new FormData(event.currentTarget)
 				.get("website")
 				?.toString();
-			const thanks = await post<ThanksDto>(`/forms/${slug}`, {
-				answers: Object.fromEntries(
-					form.fields
-						.filter((field) => answers[field.key])
-						.map((field) => [field.key, answers[field.key]]),
-				),
-				token: form.token,
-				website,
-			});
+			const thanks = await answer(
+				api.POST("/forms/{slug}", {
+					params: { path: { slug } },
+					body: {
+						answers: Object.fromEntries(
+							form.fields
+								.filter((field) => answers[field.key])
+								.map((field) => [field.key, answers[field.key] ?? ""]),
+						),
+						token: form.token,
+						website,
+					},
+				}),
+			);
 			sessionStorage.removeItem(kept);
 			onSent(thanks);
 		} catch (error) {

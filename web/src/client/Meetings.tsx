@@ -1,18 +1,19 @@
 import { useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { ClientMeetingDto, ClientPageDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { PickTime } from "./PickTime";
 
 /** Meetings that are still to come; moved and cancelled by the client within the owner's notice. */
 export function Meetings({
 	page,
-	base,
+	link,
 	reload,
 }: {
 	page: ClientPageDto;
-	base: string;
+	link: string;
 	reload: () => Promise<void>;
 }) {
 	if (page.meetings.all.length === 0) return null;
@@ -23,7 +24,7 @@ export function Meetings({
 					key={`${meeting.id}${meeting.when}`}
 					meeting={meeting}
 					page={page}
-					base={base}
+					link={link}
 					reload={reload}
 				/>
 			))}
@@ -34,19 +35,23 @@ export function Meetings({
 function Meeting({
 	meeting,
 	page,
-	base,
+	link,
 	reload,
 }: {
 	meeting: ClientMeetingDto;
 	page: ClientPageDto;
-	base: string;
+	link: string;
 	reload: () => Promise<void>;
 }) {
 	const [doing, setDoing] = useState<"move" | "cancel">();
 	const [refusal, setRefusal] = useState<Refusal>();
 	async function cancel() {
 		try {
-			await post(`${base}/meetings/${meeting.id}/cancel`);
+			await answer(
+				api.POST("/p/{link}/api/meetings/{meeting}/cancel", {
+					params: { path: { link, meeting: meeting.id } },
+				}),
+			);
 			await reload();
 		} catch (error) {
 			setRefusal(error as Refusal);
@@ -85,7 +90,7 @@ function Meeting({
 			)}
 			{doing === "move" && (
 				<div className="mt-4 bg-sheet p-4">
-					<PickTime base={base} moving={meeting.id} onDone={reload} />
+					<PickTime link={link} moving={meeting.id} onDone={reload} />
 				</div>
 			)}
 		</div>

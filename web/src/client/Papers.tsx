@@ -4,7 +4,7 @@ import { Button } from "../ui/Button";
 import { usePay } from "./usePay";
 
 /** What was agreed and billed, to keep; what is open can be paid here. */
-export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
+export function Papers({ page, link }: { page: ClientPageDto; link: string }) {
 	const open = page.booking.invoices.some((one) => !one.paid && !one.isCredit);
 	return (
 		<section id="papers">
@@ -13,7 +13,7 @@ export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
 				{page.booking.contract && (
 					<li className="border-b border-hair py-2.5">
 						<Button asChild kind="word">
-							<a href={`${base}/contract.pdf`}>Contract (PDF)</a>
+							<a href={`/p/${link}/api/contract.pdf`}>Contract (PDF)</a>
 						</Button>
 						{page.booking.contract.signatures.map((signature) => (
 							<div key={signature.side} className="under">
@@ -25,7 +25,7 @@ export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
 				{page.booking.invoices.map((invoice) => (
 					<li key={invoice.publicId} className="border-b border-hair py-2.5">
 						<Button asChild kind="word">
-							<a href={`${base}/invoices/${invoice.publicId}.pdf`}>
+							<a href={`/p/${link}/api/invoices/${invoice.publicId}.pdf`}>
 								{invoice.isCredit ? "Credit note" : "Invoice"} {invoice.number}{" "}
 								(PDF)
 							</a>
@@ -42,14 +42,14 @@ export function Papers({ page, base }: { page: ClientPageDto; base: string }) {
 				))}
 			</ul>
 			{open && page.booking.step === "Done" && (
-				<PayOpen page={page} base={base} />
+				<PayOpen page={page} link={link} />
 			)}
 		</section>
 	);
 }
 
-function PayOpen({ page, base }: { page: ClientPageDto; base: string }) {
-	const { pay, error, busy } = usePay(base);
+function PayOpen({ page, link }: { page: ClientPageDto; link: string }) {
+	const { pay, error, busy } = usePay(link);
 	return (
 		<div className="grid gap-2 pt-3">
 			{page.booking.paysByCard && (

@@ -6,32 +6,32 @@ import { Rounds } from "./Rounds";
 
 export type PartProps = {
 	page: ClientPageDto;
-	base: string;
+	link: string;
 	reload: () => Promise<void>;
 	/** Set when the owner looks at the page: pictures come from there, and nothing can be done. */
 	files?: string;
 };
 
 /** The parts of a client page that are open: the project as a whole first. */
-export function Parts({ page, base, reload, files }: PartProps) {
+export function Parts({ page, link, reload, files }: PartProps) {
 	return (
 		<div className="grid gap-x-14 gap-y-8 md:grid-cols-[1.5fr_1fr]">
 			<div className="grid content-start gap-8">
 				<Whole page={page} />
 				{page.parts.drafts && (
-					<Rounds page={page} base={base} reload={reload} files={files} />
+					<Rounds page={page} link={link} reload={reload} files={files} />
 				)}
 				{page.parts.files && (
 					<DeliveredFiles
 						page={page}
-						base={base}
+						link={link}
 						reload={reload}
 						files={files}
 					/>
 				)}
 			</div>
 			<div className="grid content-start gap-8">
-				<Papers page={page} base={base} />
+				<Papers page={page} link={link} />
 				{page.parts.help && (
 					<section id="help">
 						<h2 className="rule pb-1.5">Help</h2>

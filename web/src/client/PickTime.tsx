@@ -1,9 +1,10 @@
 import { useCallback, useEffect, useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { TimesDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { Choice, Choices } from "../ui/Choice";
-import { get, post, type Refusal } from "../ui/http";
 import { Select } from "../ui/Select";
 import { TextArea } from "../ui/TextArea";
 
@@ -15,11 +16,11 @@ const zones = () => {
 
 /** Times to choose from, in the visitor's own zone. */
 export function PickTime({
-	base,
+	link,
 	moving,
 	onDone,
 }: {
-	base: string;
+	link: string;
 	/** The meeting that is to be moved. */
 	moving?: string;
 	onDone: () => Promise<void>;
@@ -32,14 +33,18 @@ export function PickTime({
 	const [answers, setAnswers] = useState<string[]>([]);
 	const [busy, setBusy] = useState(false);
 	const load = useCallback(async () => {
-		const asked = new URLSearchParams({ zone });
-		if (moving) asked.set("moving", moving);
 		try {
-			setTimes(await get<TimesDto>(`${base}/times?${asked}`));
+			setTimes(
+				await answer(
+					api.GET("/p/{link}/api/times", {
+						params: { path: { link }, query: { zone, moving } },
+					}),
+				),
+			);
 		} catch (error) {
 			setRefusal(error as Refusal);
 		}
-	}, [base, zone, moving]);
+	}, [link, zone, moving]);
 	useEffect(() => {
 		load();
 	}, [load]);
@@ -48,8 +53,20 @@ export function PickTime({
 		setBusy(true);
 		setRefusal(undefined);
 		try {
-			if (moving) await post(`${base}/meetings/${moving}/move`, { start });
-			else await post(`${base}/times`, { start, zone, answers });
+			if (moving)
+				await answer(
+					api.POST("/p/{link}/api/meetings/{meeting}/move", {
+						params: { path: { link, meeting: moving } },
+						body: { start },
+					}),
+				);
+			else
+				await answer(
+					api.POST("/p/{link}/api/times", {
+						params: { path: { link } },
+						body: { start, zone, answers },
+					}),
+				);
 			await onDone();
 		} catch (error) {
 			setRefusal(error as Refusal);

@@ -1,7 +1,7 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { answer, api } from "../api/client";
 import type { ClientPageDto, ClientStep } from "../api/schema";
 import { Fold } from "../ui/Fold";
-import { post } from "../ui/http";
 import { Book, Done } from "./Book";
 import { BriefPart } from "./BriefPart";
 import { Choose } from "./Choose";
@@ -22,9 +22,17 @@ const ahead: Partial<Record<ClientStep, string>> = {
 };
 
 /** One client's page of one project: one thing to do at a time. */
-export function ProjectPage({ link }: { link: string }) {
-	const base = `/p/${link}/api`;
-	const { data: page, error, reload } = useLoaded<ClientPageDto>(base);
+export default function ProjectPage({ link }: { link: string }) {
+	const {
+		data: page,
+		error,
+		reload,
+	} = useLoaded(
+		useCallback(
+			() => answer(api.GET("/p/{link}/api", { params: { path: { link } } })),
+			[link],
+		),
+	);
 	const step = page?.booking.step;
 	// whoever has chosen may go back to it until the contract is signed
 	const [again, setAgain] = useState(false);
@@ -36,8 +44,10 @@ export function ProjectPage({ link }: { link: string }) {
 	// coming back from the card page, the payment is asked after at once
 	useEffect(() => {
 		if (step === "Book" || step === "Done")
-			post(`${base}/settle`).then(reload, () => undefined);
-	}, [base, step, reload]);
+			answer(
+				api.POST("/p/{link}/api/settle", { params: { path: { link } } }),
+			).then(reload, () => undefined);
+	}, [link, step, reload]);
 	useEffect(() => {
 		if (page) document.title = `${page.project}, ${page.studio.name}`;
 	}, [page]);
@@ -56,22 +66,22 @@ export function ProjectPage({ link }: { link: string }) {
 			}
 		>
 			{page.meetings.chooseTime && step === "Nothing" ? (
-				<PickTime base={base} onDone={reload} />
+				<PickTime link={link} onDone={reload} />
 			) : (
 				<>
-					<Meetings page={page} base={base} reload={reload} />
-					<BriefPart page={page} base={base} reload={reload} />
+					<Meetings page={page} link={link} reload={reload} />
+					<BriefPart page={page} link={link} reload={reload} />
 				</>
 			)}
 			{(step === "Nothing" || step === "Done") && (
-				<FormsPart page={page} base={base} reload={reload} />
+				<FormsPart page={page} link={link} reload={reload} />
 			)}
 			{page.meetings.chooseTime && step !== "Nothing" && (
 				<Fold
 					className="mb-6 bg-plaster p-4"
 					line={<b>Choose a time: {page.meetings.chooseTime}</b>}
 				>
-					<PickTime base={base} onDone={reload} />
+					<PickTime link={link} onDone={reload} />
 				</Fold>
 			)}
 			{ahead[step!] && (
@@ -80,7 +90,7 @@ export function ProjectPage({ link }: { link: string }) {
 			{choosing && (
 				<Choose
 					page={page}
-					base={base}
+					link={link}
 					onDone={reload}
 					onBack={step === "Sign" ? () => setAgain(false) : undefined}
 				/>
@@ -88,20 +98,20 @@ export function ProjectPage({ link }: { link: string }) {
 			{step === "Sign" && !choosing && (
 				<Sign
 					page={page}
-					base={base}
+					link={link}
 					onDone={reload}
 					onBack={page.booking.proposal ? () => setAgain(true) : undefined}
 				/>
 			)}
-			{step === "Book" && <Book page={page} base={base} />}
+			{step === "Book" && <Book page={page} link={link} />}
 			{step === "Done" &&
 				(hasParts(page) ? (
-					<Parts page={page} base={base} reload={reload} />
+					<Parts page={page} link={link} reload={reload} />
 				) : (
-					<Done page={page} base={base} />
+					<Done page={page} link={link} />
 				))}
 			{step === "Nothing" && hasParts(page) && (
-				<Parts page={page} base={base} reload={reload} />
+				<Parts page={page} link={link} reload={reload} />
 			)}
 			{step === "Nothing" && !hasParts(page) && !shows(page) && (
 				<div className="max-w-xl py-6">

@@ -1,17 +1,18 @@
 import { type FormEvent, useEffect, useState } from "react";
-import type { DoorDto, RoomDto } from "../api/schema";
+import { answer, api, keepToken } from "../api/client";
+import type { Refusal } from "../api/refusal";
+import type { RoomDto } from "../api/schema";
 import { Button } from "../ui/Button";
-import { get, keepToken, post, type Refusal } from "../ui/http";
 import { TextField } from "../ui/TextField";
 import { Notice } from "./Frame";
 
 /** The stand-in video room: opens with its passcode; nobody is seen or heard there. */
-export function RoomPage({ code }: { code: string }) {
+export default function RoomPage({ code }: { code: string }) {
 	const [passcode, setPasscode] = useState("");
 	const [room, setRoom] = useState<RoomDto>();
 	const [refusal, setRefusal] = useState<Refusal>();
 	useEffect(() => {
-		get<DoorDto>(`/rooms/${code}/door`).then(
+		answer(api.GET("/rooms/{code}/door", { params: { path: { code } } })).then(
 			(door) => keepToken(door.token),
 			() => undefined,
 		);
@@ -19,7 +20,14 @@ export function RoomPage({ code }: { code: string }) {
 	async function enter(event: FormEvent) {
 		event.preventDefault();
 		try {
-			setRoom(await post<RoomDto>(`/rooms/${code}/door`, { passcode }));
+			setRoom(
+				await answer(
+					api.POST("/rooms/{code}/door", {
+						params: { path: { code } },
+						body: { passcode },
+					}),
+				),
+			);
 		} catch (error) {
 			setRefusal(error as Refusal);
 		}

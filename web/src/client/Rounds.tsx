@@ -1,13 +1,14 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { ClientFileDto, RoundDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { TextArea } from "../ui/TextArea";
 import type { PartProps } from "./Parts";
 
 /** Drafts, round by round, newest first; the open one can be answered. */
-export function Rounds({ page, base, reload, files }: PartProps) {
+export function Rounds({ page, link, reload, files }: PartProps) {
 	const { rounds, agreed } = page.parts.drafts!;
 	return (
 		<section id="drafts">
@@ -23,7 +24,7 @@ export function Rounds({ page, base, reload, files }: PartProps) {
 				<Round
 					key={round.id}
 					round={round}
-					base={base}
+					link={link}
 					reload={reload}
 					owner={page.studio.owner}
 					files={files}
@@ -42,7 +43,7 @@ const states: Record<RoundDto["state"], string> = {
 
 function Round({
 	round,
-	base,
+	link,
 	reload,
 	owner,
 	files,
@@ -56,7 +57,7 @@ function Round({
 			</p>
 			<div className="grid gap-3 pt-2">
 				{round.files.map((file) => (
-					<Draft key={file.id} file={file} base={base} files={files} />
+					<Draft key={file.id} file={file} link={link} files={files} />
 				))}
 			</div>
 			{round.said.map((said) => (
@@ -69,7 +70,7 @@ function Round({
 				</p>
 			))}
 			{open && (
-				<Answer round={round} base={base} reload={reload} owner={owner} />
+				<Answer round={round} link={link} reload={reload} owner={owner} />
 			)}
 		</article>
 	);
@@ -77,14 +78,14 @@ function Round({
 
 function Draft({
 	file,
-	base,
+	link,
 	files,
 }: {
 	file: ClientFileDto;
-	base: string;
+	link: string;
 	files?: string;
 }) {
-	const address = `${files ?? base}/files/${file.id}`;
+	const address = `${files ?? `/p/${link}/api`}/files/${file.id}`;
 	return (
 		<figure>
 			{file.hasPreview && (
@@ -106,12 +107,12 @@ function Draft({
 
 function Answer({
 	round,
-	base,
+	link,
 	reload,
 	owner,
 }: {
 	round: RoundDto;
-	base: string;
+	link: string;
 	reload: () => Promise<void>;
 	owner: string;
 }) {
@@ -122,9 +123,19 @@ function Answer({
 		setBusy(true);
 		setRefusal(undefined);
 		try {
-			await post(
-				`${base}/rounds/${round.id}/${how}`,
-				how === "approve" ? {} : { words },
+			const params = { path: { link, round: round.id } };
+			await answer(
+				how === "approve"
+					? api.POST("/p/{link}/api/rounds/{round}/approve", { params })
+					: how === "changes"
+						? api.POST("/p/{link}/api/rounds/{round}/changes", {
+								params,
+								body: { words },
+							})
+						: api.POST("/p/{link}/api/rounds/{round}/remark", {
+								params,
+								body: { words },
+							}),
 			);
 			setWords("");
 			await reload();

@@ -1,8 +1,9 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import type { ClientPageDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { TextField } from "../ui/TextField";
 import { Tick } from "../ui/Tick";
 import { Sum } from "./Sum";
@@ -10,12 +11,12 @@ import { Sum } from "./Sum";
 /** Reading the contract, filled with exactly the choice, and signing it by typing one's name. */
 export function Sign({
 	page,
-	base,
+	link,
 	onDone,
 	onBack,
 }: {
 	page: ClientPageDto;
-	base: string;
+	link: string;
 	onDone: () => void;
 	/** Back to the choice, while it can be changed. */
 	onBack?: () => void;
@@ -30,7 +31,12 @@ export function Sign({
 		event.preventDefault();
 		setBusy(true);
 		try {
-			await post(`${base}/sign`, { name, agreed, hash: contract.hash });
+			await answer(
+				api.POST("/p/{link}/api/sign", {
+					params: { path: { link } },
+					body: { name, agreed, hash: contract.hash },
+				}),
+			);
 			onDone();
 		} catch (error) {
 			setRefusal(error as Refusal);

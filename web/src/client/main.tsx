@@ -1,18 +1,23 @@
 import "../ui/theme.css";
-import { StrictMode } from "react";
+import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
-import { CardPage } from "./CardPage";
-import { InquiryPage } from "./InquiryPage";
-import { ProjectPage } from "./ProjectPage";
-import { RoomPage } from "./RoomPage";
+import { Notice } from "./Frame";
+
+// a visitor loads the page of the door they came to, and no other
+const InquiryPage = lazy(() => import("./InquiryPage"));
+const ProjectPage = lazy(() => import("./ProjectPage"));
+const RoomPage = lazy(() => import("./RoomPage"));
+const CardPage = lazy(() => import("./CardPage"));
 
 const [, door, name = ""] = location.pathname.split("/");
 
 createRoot(document.getElementById("root")!).render(
 	<StrictMode>
-		{door === "i" && <InquiryPage slug={name} />}
-		{door === "p" && <ProjectPage link={name} />}
-		{door === "rooms" && <RoomPage code={name} />}
-		{door === "cards" && <CardPage session={name} />}
+		<Suspense fallback={<Notice title="One moment" />}>
+			{door === "i" && <InquiryPage slug={name} />}
+			{door === "p" && <ProjectPage link={name} />}
+			{door === "rooms" && <RoomPage code={name} />}
+			{door === "cards" && <CardPage session={name} />}
+		</Suspense>
 	</StrictMode>,
 );

@@ -1,8 +1,8 @@
 import { useEffect } from "react";
-import { post } from "../ui/http";
+import { answer, api } from "../api/client";
 
 /** Tells once that the page was in view for two seconds; a hint for the owner, never a reproach. */
-export function useOpened(base: string) {
+export function useOpened(link: string) {
 	useEffect(() => {
 		let timer: ReturnType<typeof setTimeout> | undefined;
 		const watch = () => {
@@ -10,7 +10,9 @@ export function useOpened(base: string) {
 			if (document.visibilityState === "visible")
 				timer = setTimeout(() => {
 					document.removeEventListener("visibilitychange", watch);
-					post(`${base}/opened`).catch(() => undefined);
+					answer(
+						api.POST("/p/{link}/api/opened", { params: { path: { link } } }),
+					).catch(() => undefined);
 				}, 2000);
 		};
 		watch();
@@ -19,5 +21,5 @@ export function useOpened(base: string) {
 			clearTimeout(timer);
 			document.removeEventListener("visibilitychange", watch);
 		};
-	}, [base]);
+	}, [link]);
 }

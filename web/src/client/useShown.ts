@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
+import { answer, api } from "../api/client";
 import type { FormField } from "../api/schema";
-import { post } from "../ui/http";
 
 export type Answers = Record<string, string>;
 
@@ -20,7 +20,7 @@ export function useShown(
 	useEffect(() => {
 		if (!hangs) return;
 		let newest = true;
-		post<string[]>("/typed/shown", JSON.parse(question)).then(
+		answer(api.POST("/typed/shown", { body: JSON.parse(question) })).then(
 			(keys) => newest && setShown(keys),
 			() => undefined,
 		);

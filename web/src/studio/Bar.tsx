@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { NavLink } from "react-router";
-import type { SessionDto, TurnsDto } from "../api/schema";
+import { answer, api } from "../api/client";
+import type { SessionDto } from "../api/schema";
 import { Button } from "../ui/Button";
-import { get, remove } from "../ui/http";
 import { Kbd } from "../ui/Kbd";
 import { SlipField } from "./SlipField";
 
@@ -11,10 +11,10 @@ export function Bar({ session }: { session: SessionDto }) {
 	const queries = useQueryClient();
 	const turns = useQuery({
 		queryKey: ["turns"],
-		queryFn: () => get<TurnsDto>("/api/turns"),
+		queryFn: () => answer(api.GET("/api/turns")),
 	});
 	async function signOut() {
-		await remove("/api/session");
+		await answer(api.DELETE("/api/session"));
 		queries.clear();
 	}
 	return (

@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { FoundDto } from "../api/schema";
+import { answer, api } from "../api/client";
 import { Button } from "../ui/Button";
-import { get } from "../ui/http";
 import { TextField } from "../ui/TextField";
 
 /** Finds a project by a few letters. */
@@ -17,7 +16,7 @@ export function FileWith({
 	const found = useQuery({
 		queryKey: ["found", "project", words],
 		queryFn: () =>
-			get<FoundDto[]>(`/api/search?words=${encodeURIComponent(words)}`),
+			answer(api.GET("/api/search", { params: { query: { words } } })),
 		enabled: words.trim().length > 1,
 	});
 	const hits = (words.trim().length > 1 ? (found.data ?? []) : []).filter(

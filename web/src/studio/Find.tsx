@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Command } from "cmdk";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import type { FoundDto, FoundSort } from "../api/schema";
-import { get } from "../ui/http";
+import { answer, api } from "../api/client";
+import type { FoundSort } from "../api/schema";
 import { Window } from "../ui/Window";
 import { beginInquiry } from "./beginInquiry";
 
@@ -39,7 +39,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 	const found = useQuery({
 		queryKey: ["found", asked],
 		queryFn: () =>
-			get<FoundDto[]>(`/api/search?words=${encodeURIComponent(asked)}`),
+			answer(api.GET("/api/search", { params: { query: { words: asked } } })),
 		enabled: asked.length > 0,
 		placeholderData: (before) => before,
 	});
@@ -50,7 +50,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 	};
 	const labels = useQuery({
 		queryKey: ["labels"],
-		queryFn: () => get<string[]>("/api/labels"),
+		queryFn: () => answer(api.GET("/api/labels")),
 	});
 	const hits = asked ? (found.data ?? []) : [];
 	const labelled = asked

@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useParams } from "react-router";
-import type { CarriesLabelDto } from "../api/schema";
-import { get } from "../ui/http";
+import { answer, api } from "../api/client";
 import { Shown } from "../ui/Shown";
 
 /** Everything that carries one label. */
@@ -11,7 +10,7 @@ export default function LabelPage() {
 	const found = useQuery({
 		queryKey: ["label", label],
 		queryFn: () =>
-			get<CarriesLabelDto[]>(`/api/labels/${encodeURIComponent(label)}`),
+			answer(api.GET("/api/labels/{label}", { params: { path: { label } } })),
 	});
 	useEffect(() => {
 		document.title = `${label}, Gesamt`;

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
+import { answer, api } from "../api/client";
 import { Button } from "../ui/Button";
-import { post } from "../ui/http";
 import { TextField } from "../ui/TextField";
 import { useAct } from "./useAct";
 
@@ -19,7 +19,12 @@ export function Labels({ labels, on }: { labels: readonly string[]; on: On }) {
 	});
 	async function put(event: FormEvent) {
 		event.preventDefault();
-		if (await act.run(() => post("/api/labels", body(label)))) setLabel("");
+		if (
+			await act.run(() =>
+				answer(api.POST("/api/labels", { body: body(label) })),
+			)
+		)
+			setLabel("");
 	}
 	return (
 		<form
@@ -35,7 +40,11 @@ export function Labels({ labels, on }: { labels: readonly string[]; on: On }) {
 						kind="line"
 						className="under"
 						aria-label={`Take off the label ${one}`}
-						onClick={() => act.run(() => post("/api/labels/off", body(one)))}
+						onClick={() =>
+							act.run(() =>
+								answer(api.POST("/api/labels/off", { body: body(one) })),
+							)
+						}
 					>
 						off
 					</Button>

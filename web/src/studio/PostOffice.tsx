@@ -1,10 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Fragment, type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { ClockDto, PostedDto, PostedLetterDto } from "../api/schema";
+import { answer, api } from "../api/client";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { get, post } from "../ui/http";
 import { Shown } from "../ui/Shown";
 import { TextArea } from "../ui/TextArea";
 import { TextField } from "../ui/TextField";
@@ -17,9 +16,7 @@ export default function PostOffice({ clock }: { clock: boolean }) {
 	const list = useQuery({
 		queryKey: ["post-office", address],
 		queryFn: () =>
-			get<PostedDto[]>(
-				`/api/post-office?address=${encodeURIComponent(address)}`,
-			),
+			answer(api.GET("/api/post-office", { params: { query: { address } } })),
 	});
 	useEffect(() => {
 		document.title = "Post office, Gesamt";
@@ -71,16 +68,17 @@ export default function PostOffice({ clock }: { clock: boolean }) {
 						)}
 					</Shown>
 				</section>
-				{letter && <Letter key={letter} id={letter} />}
+				{letter && <Letter key={letter} id={Number(letter)} />}
 			</div>
 		</main>
 	);
 }
 
-function Letter({ id }: { id: string }) {
+function Letter({ id }: { id: number }) {
 	const letter = useQuery({
 		queryKey: ["posted", id],
-		queryFn: () => get<PostedLetterDto>(`/api/post-office/${id}`),
+		queryFn: () =>
+			answer(api.GET("/api/post-office/{id}", { params: { path: { id } } })),
 	});
 	const [text, setText] = useState("");
 	const [said, setSaid] = useState(false);
@@ -103,7 +101,12 @@ function Letter({ id }: { id: string }) {
 								event.preventDefault();
 								if (
 									await act.run(() =>
-										post(`/api/post-office/${id}/answer`, { text }),
+										answer(
+											api.POST("/api/post-office/{id}/answer", {
+												params: { path: { id } },
+												body: { text },
+											}),
+										),
 									)
 								) {
 									setText("");
@@ -155,17 +158,21 @@ function Clock() {
 	const queries = useQueryClient();
 	const clock = useQuery({
 		queryKey: ["clock"],
-		queryFn: () => get<ClockDto>("/api/clock"),
+		queryFn: () => answer(api.GET("/api/clock")),
 		refetchInterval: 30_000,
 	});
 	const act = useAct();
 	const advance = (hours: number) =>
 		act.run(async () => {
-			await post("/api/clock", {
-				now: null,
-				advanceHours: hours,
-				stands: clock.data?.stands ?? false,
-			});
+			await answer(
+				api.POST("/api/clock", {
+					body: {
+						now: null,
+						advanceHours: hours,
+						stands: clock.data?.stands ?? false,
+					},
+				}),
+			);
 			await queries.invalidateQueries({ queryKey: ["clock"] });
 		});
 	return (

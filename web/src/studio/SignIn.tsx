@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import { Button } from "../ui/Button";
-import { post, type Refusal } from "../ui/http";
 import { TextField } from "../ui/TextField";
 
 export function SignIn({ studio }: { studio: string }) {
@@ -12,7 +13,9 @@ export function SignIn({ studio }: { studio: string }) {
 	async function signIn(event: FormEvent) {
 		event.preventDefault();
 		try {
-			await post("/api/session", { password, code: code || null });
+			await answer(
+				api.POST("/api/session", { body: { password, code: code || null } }),
+			);
 			await queries.invalidateQueries({ queryKey: ["session"] });
 		} catch (error) {
 			const refusal = error as Refusal;

@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import { useLocation } from "react-router";
-import type { SlipKeptDto, SlipReadDto } from "../api/schema";
-import { get, post, type Refusal } from "../ui/http";
+import { answer, api } from "../api/client";
+import type { Refusal } from "../api/refusal";
 import { LineField } from "../ui/LineField";
 import { useUndo } from "../ui/Undo";
 import { useKeys } from "./Keys";
@@ -24,8 +24,12 @@ export function SlipField() {
 	const reading = useQuery({
 		queryKey: ["slip", asked, here],
 		queryFn: () =>
-			get<SlipReadDto>(
-				`/api/slips/reading?text=${encodeURIComponent(asked)}${here ? `&project=${here}` : ""}`,
+			answer(
+				api.GET("/api/slips/reading", {
+					params: {
+						query: { text: asked, project: here ? Number(here) : undefined },
+					},
+				}),
 			),
 		enabled: asked.length > 0,
 		placeholderData: (before) => before,
@@ -38,17 +42,25 @@ export function SlipField() {
 		event.preventDefault();
 		if (!text.trim()) return;
 		try {
-			const kept = await post<SlipKeptDto>("/api/slips", {
-				text,
-				project: here ? Number(here) : null,
-			});
+			const kept = await answer(
+				api.POST("/api/slips", {
+					body: {
+						text,
+						project: here ? Number(here) : null,
+					},
+				}),
+			);
 			setText("");
 			setRefusal(undefined);
 			await fetchAgain();
 			offer({
 				words: kept.words,
 				undo: async () => {
-					await post(`/api/slips/${kept.id}/undo`);
+					await answer(
+						api.POST("/api/slips/{id}/undo", {
+							params: { path: { id: kept.id } },
+						}),
+					);
 					await fetchAgain();
 				},
 			});

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
+import { answer, api, keepToken } from "../api/client";
 import type { SessionDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
-import { get, keepToken } from "../ui/http";
 import { Tips } from "../ui/Tip";
 import { UndoProvider } from "../ui/Undo";
 import { Bar } from "./Bar";
@@ -32,9 +32,9 @@ export function Studio() {
 	const session = useQuery({
 		queryKey: ["session"],
 		queryFn: async () => {
-			const answer = await get<SessionDto>("/api/session");
-			keepToken(answer.token);
-			return answer;
+			const session = await answer(api.GET("/api/session"));
+			keepToken(session.token);
+			return session;
 		},
 		staleTime: Number.POSITIVE_INFINITY,
 	});

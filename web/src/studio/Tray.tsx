@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import type { SlipDto, TrayDto, UnfiledDto } from "../api/schema";
+import { answer, api } from "../api/client";
+import type { SlipDto, UnfiledDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { get, post } from "../ui/http";
 import { Kbd } from "../ui/Kbd";
 import { Shown } from "../ui/Shown";
 import { useUndo } from "../ui/Undo";
@@ -16,7 +16,7 @@ import { useAct } from "./useAct";
 export default function Tray() {
 	const tray = useQuery({
 		queryKey: ["tray"],
-		queryFn: () => get<TrayDto>("/api/tray"),
+		queryFn: () => answer(api.GET("/api/tray")),
 	});
 	useEffect(() => {
 		document.title = "Tray, Gesamt";
@@ -77,9 +77,23 @@ function Letter({ letter }: { letter: UnfiledDto }) {
 	const act = useAct();
 	const offer = useUndo();
 	const file = (project: number) =>
-		act.run(() => post(`/api/letters/${letter.id}/file`, { project }));
+		act.run(() =>
+			answer(
+				api.POST("/api/letters/{id}/file", {
+					params: { path: { id: letter.id } },
+					body: { project },
+				}),
+			),
+		);
 	const aside = (to: boolean) =>
-		act.run(() => post(`/api/letters/${letter.id}/aside`, { aside: to }));
+		act.run(() =>
+			answer(
+				api.POST("/api/letters/{id}/aside", {
+					params: { path: { id: letter.id } },
+					body: { aside: to },
+				}),
+			),
+		);
 	return (
 		<article
 			aria-label={`${letter.from}, ${letter.subject}`}
@@ -133,7 +147,14 @@ function Slip({ slip }: { slip: SlipDto }) {
 	const act = useAct();
 	const offer = useUndo();
 	const gone = (to: boolean) =>
-		act.run(() => post(`/api/slips/${slip.id}/gone`, { gone: to }));
+		act.run(() =>
+			answer(
+				api.POST("/api/slips/{id}/gone", {
+					params: { path: { id: slip.id } },
+					body: { gone: to },
+				}),
+			),
+		);
 	return (
 		<article
 			aria-label={slip.text}
@@ -144,7 +165,14 @@ function Slip({ slip }: { slip: SlipDto }) {
 			</span>
 			<FileWith
 				onChoose={(project) =>
-					act.run(() => post(`/api/slips/${slip.id}/file`, { project }))
+					act.run(() =>
+						answer(
+							api.POST("/api/slips/{id}/file", {
+								params: { path: { id: slip.id } },
+								body: { project },
+							}),
+						),
+					)
 				}
 			/>
 			<Button

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Fragment, useEffect } from "react";
 import { Link } from "react-router";
+import { answer, api } from "../api/client";
 import type { CardDto, LaneDto, TurnsDto } from "../api/schema";
-import { get } from "../ui/http";
 import { Shown } from "../ui/Shown";
 import { Tip } from "../ui/Tip";
 
@@ -21,7 +21,7 @@ const clients: Column[] = [...yours]
 export function Turns() {
 	const turns = useQuery({
 		queryKey: ["turns"],
-		queryFn: () => get<TurnsDto>("/api/turns"),
+		queryFn: () => answer(api.GET("/api/turns")),
 	});
 	useEffect(() => {
 		document.title = "Turns, Gesamt";

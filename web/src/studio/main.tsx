@@ -4,7 +4,7 @@ import { setNonce } from "get-nonce";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { Refusal } from "../ui/http";
+import { Refusal } from "../api/refusal";
 import { Studio } from "./Studio";
 
 // Radix adds style elements of its own; the policy lets in those that carry this page's nonce

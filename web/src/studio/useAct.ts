@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
-import type { Refusal } from "../ui/http";
+import type { Refusal } from "../api/refusal";
 
 /** Runs a write, fetches what it changed, and keeps what was refused to be shown. */
 export function useAct() {

@@ -1,4 +1,4 @@
-import { post } from "../ui/http";
+import { answer, api } from "../api/client";
 import { useUndo } from "../ui/Undo";
 import { useAct } from "./useAct";
 
@@ -8,7 +8,12 @@ export function useTaskDone(project: number) {
 	const offer = useUndo();
 	const mark = (task: number, done: boolean) =>
 		act.run(() =>
-			post(`/api/projects/${project}/tasks/${task}/done`, { done }),
+			answer(
+				api.POST("/api/projects/{id}/tasks/{task}/done", {
+					params: { path: { id: project, task } },
+					body: { done },
+				}),
+			),
 		);
 	return async (task: number, title: string) => {
 		if (await mark(task, true))

@@ -1,3 +1,4 @@
+import { answer, api } from "../api/client";
 import { type About, Labelled } from "./Labelled";
 import { useTyped } from "./useTyped";
 
@@ -17,7 +18,7 @@ export function AmountField({
 	disabled?: boolean;
 	onChange: (value: string) => void;
 }) {
-	const typed = useTyped("/typed/amount?", value, asTyped, onChange);
+	const typed = useTyped(read, value, asTyped, onChange);
 	return (
 		<Labelled
 			{...about}
@@ -42,5 +43,8 @@ export function AmountField({
 		</Labelled>
 	);
 }
+
+const read = (text: string) =>
+	answer(api.GET("/typed/amount", { params: { query: { text } } }));
 
 const asTyped = (text: string) => text;

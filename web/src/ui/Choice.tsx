@@ -58,7 +58,7 @@ export function Choice({
 	const input = (
 		<input
 			type="radio"
-			className={chip ? "sr-only" : "choice"}
+			className={chip ? "absolute inset-0 cursor-pointer opacity-0" : "choice"}
 			name={group.name}
 			aria-label={name}
 			checked={chosen}

@@ -1,4 +1,5 @@
 import { lazy, Suspense, useState } from "react";
+import { answer, api } from "../api/client";
 import { Button } from "./Button";
 import { dayText, isDay } from "./days";
 import { type About, Labelled } from "./Labelled";
@@ -29,7 +30,12 @@ export function DateField({
 	onChange: (value: string) => void;
 }) {
 	const typed = useTyped(
-		`/typed/day?${back ? "lean=Back&" : ""}`,
+		(text) =>
+			answer(
+				api.GET("/typed/day", {
+					params: { query: { text, lean: back ? "Back" : "Ahead" } },
+				}),
+			),
 		value,
 		dayText,
 		onChange,

@@ -1,11 +1,10 @@
-import { Collapsible } from "radix-ui";
-import { type ReactNode, useState } from "react";
+import { type ReactNode, useId, useState } from "react";
 
-/** Something that is out of the way until its line is pressed. */
+/** Something that is out of the way until its line is pressed (the disclosure of WAI-ARIA). */
 export function Fold({
 	line,
 	begin = false,
-	className = "",
+	className,
 	children,
 }: {
 	line: ReactNode;
@@ -15,10 +14,28 @@ export function Fold({
 	children: ReactNode;
 }) {
 	const [open, setOpen] = useState(begin);
+	// what is typed in it stays while it is folded
+	const [opened, setOpened] = useState(begin);
+	const id = useId();
 	return (
-		<Collapsible.Root open={open} onOpenChange={setOpen} className={className}>
-			<Collapsible.Trigger className="fold">{line}</Collapsible.Trigger>
-			<Collapsible.Content>{children}</Collapsible.Content>
-		</Collapsible.Root>
+		<div className={className}>
+			<button
+				type="button"
+				className="fold"
+				aria-expanded={open}
+				aria-controls={opened ? id : undefined}
+				onClick={() => {
+					setOpen(!open);
+					setOpened(true);
+				}}
+			>
+				{line}
+			</button>
+			{opened && (
+				<div id={id} hidden={!open}>
+					{children}
+				</div>
+			)}
+		</div>
 	);
 }

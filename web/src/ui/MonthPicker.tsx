@@ -1,7 +1,7 @@
 import { Popover } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
+import { answer, api } from "../api/client";
 import { Button } from "./Button";
-import { get } from "./http";
 import { Month } from "./Month";
 
 /** A small month that hangs from a date field. */
@@ -20,7 +20,9 @@ export default function MonthPicker({
 	const [today, setToday] = useState<string>();
 	const trigger = useRef<HTMLButtonElement>(null);
 	useEffect(() => {
-		get<{ value: string | null }>("/typed/day?text=today").then(
+		answer(
+			api.GET("/typed/day", { params: { query: { text: "today" } } }),
+		).then(
 			(read) => setToday(read.value ?? undefined),
 			() => setToday(new Date().toISOString().slice(0, 10)),
 		);

@@ -1,3 +1,4 @@
+import { answer, api } from "../api/client";
 import { type About, Labelled } from "./Labelled";
 import { useTyped } from "./useTyped";
 
@@ -14,7 +15,7 @@ export function TimeField({
 	disabled?: boolean;
 	onChange: (value: string) => void;
 }) {
-	const typed = useTyped("/typed/time?", value, hoursAndMinutes, onChange);
+	const typed = useTyped(read, value, hoursAndMinutes, onChange);
 	return (
 		<Labelled {...about} wrong={wrong ?? typed.wrong} hint={hint}>
 			{(tied) => (
@@ -34,6 +35,9 @@ export function TimeField({
 		</Labelled>
 	);
 }
+
+const read = (text: string) =>
+	answer(api.GET("/typed/time", { params: { query: { text } } }));
 
 /** “09:30” of “09:30:00”. */
 const hoursAndMinutes = (time: string) =>

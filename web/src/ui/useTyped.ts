@@ -1,7 +1,5 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
-import { get } from "./http";
-
-type Reading = { value: string | null; words: string };
+import type { TypedDto } from "../api/schema";
 
 /**
  * What is typed into a field, read by the studio's own rule while it is typed.
@@ -9,13 +7,13 @@ type Reading = { value: string | null; words: string };
  * reads: what does not read is refused with its field, never dropped.
  */
 export function useTyped(
-	address: string,
+	read: (text: string) => Promise<TypedDto>,
 	value: string,
 	show: (value: string) => string,
 	onChange: (value: string) => void,
 ) {
 	const [draft, setDraft] = useState<string>();
-	const [reading, setReading] = useState<Reading>();
+	const [reading, setReading] = useState<TypedDto>();
 	const [left, setLeft] = useState(true);
 	const [busy, setBusy] = useState(false);
 	const sent = useRef(value);
@@ -53,12 +51,10 @@ export function useTyped(
 		}
 		setBusy(true);
 		try {
-			const read = await get<Reading>(
-				`${address}text=${encodeURIComponent(text)}`,
-			);
+			const understood = await read(text);
 			if (turn !== asked.current) return;
-			setReading(read);
-			if (read.value !== null) hand(read.value);
+			setReading(understood);
+			if (understood.value !== null) hand(understood.value);
 		} catch {
 			// the server reads it once more when it is kept
 		}

@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import type { ImportDoneDto, ImportIdDto } from "../../api/schema";
+import { answer, api, upload } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
+import type { ImportIdDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { FilePick } from "../../ui/FilePick";
-import { get, type Refusal, upload } from "../../ui/http";
 import { states } from "./PastImport";
 
 export function Begin() {
@@ -12,7 +13,7 @@ export function Begin() {
 	const navigate = useNavigate();
 	const before = useQuery({
 		queryKey: ["imports"],
-		queryFn: () => get<ImportDoneDto[]>("/api/imports"),
+		queryFn: () => answer(api.GET("/api/imports")),
 	});
 	async function take(file?: File) {
 		if (!file) return;

@@ -19,7 +19,7 @@ export default function Import() {
 					back.
 				</p>
 			</div>
-			{id ? <One key={id} id={id} /> : <Begin />}
+			{id ? <One key={id} id={Number(id)} /> : <Begin />}
 		</main>
 	);
 }

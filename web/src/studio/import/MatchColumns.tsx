@@ -1,15 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
+import { answer, api } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
 import type {
 	DateStyle,
 	ImportColumn,
 	ImportDto,
-	KindDto,
 	MatchingDto,
 	NumberStyle,
 } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post, type Refusal } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { Cell, Head, Table } from "../../ui/Table";
 import { useAct } from "../useAct";
@@ -57,7 +57,7 @@ export function Match({
 	const { matching } = table;
 	const kinds = useQuery({
 		queryKey: ["kinds"],
-		queryFn: () => get<KindDto[]>("/api/kinds"),
+		queryFn: () => answer(api.GET("/api/kinds")),
 	});
 	const right = table.total - table.wrongRows;
 	return (
@@ -177,7 +177,14 @@ export function Match({
 					kind="go"
 					disabled={act.busy || right === 0 || problem !== null}
 					onClick={() =>
-						act.run(() => post(`/api/imports/${table.id}/run`, matching))
+						act.run(() =>
+							answer(
+								api.POST("/api/imports/{id}/run", {
+									params: { path: { id: table.id } },
+									body: matching,
+								}),
+							),
+						)
 					}
 				>
 					Take over {right} row{right === 1 ? "" : "s"}

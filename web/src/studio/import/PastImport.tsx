@@ -1,7 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { ImportDoneDto, ImportDto, MatchingDto } from "../../api/schema";
-import { get, post, type Refusal } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
+import type { ImportDoneDto, MatchingDto } from "../../api/schema";
 import { Shown } from "../../ui/Shown";
 import { Match } from "./MatchColumns";
 import { Taken } from "./TakenOver";
@@ -15,17 +16,24 @@ export const states: Record<ImportDoneDto["state"], (made: number) => string> =
 		Undone: () => "taken back",
 	};
 
-export function One({ id }: { id: string }) {
+export function One({ id }: { id: number }) {
 	const [matching, setMatching] = useState<MatchingDto>();
 	const table = useQuery({
 		queryKey: ["import", id],
-		queryFn: () => get<ImportDto>(`/api/imports/${id}`),
+		queryFn: () =>
+			answer(api.GET("/api/imports/{id}", { params: { path: { id } } })),
 		refetchInterval: (query) =>
 			query.state.data?.state === "Running" ? 400 : false,
 	});
 	const tried = useQuery({
 		queryKey: ["import-tried", id, matching],
-		queryFn: () => post<ImportDto>(`/api/imports/${id}/preview`, matching),
+		queryFn: () =>
+			answer(
+				api.POST("/api/imports/{id}/preview", {
+					params: { path: { id } },
+					body: matching!,
+				}),
+			),
 		enabled: matching !== undefined && table.data?.state === "Matching",
 		placeholderData: (before) => before,
 		retry: false,

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { answer, api } from "../../api/client";
 import type { ImportDto, ImportUndoneDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Rows } from "./ImportRows";
 import { states } from "./PastImport";
@@ -45,7 +45,11 @@ export function Taken({ table }: { table: ImportDto }) {
 						onClick={() =>
 							act.run(async () =>
 								setUndone(
-									await post<ImportUndoneDto>(`/api/imports/${table.id}/undo`),
+									await answer(
+										api.POST("/api/imports/{id}/undo", {
+											params: { path: { id: table.id } },
+										}),
+									),
 								),
 							)
 						}

@@ -1,7 +1,7 @@
+import { answer, api, upload } from "../../api/client";
 import type { ReadInquiryDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-import { post, upload } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 
 /** Reads who wrote and what out of a message that is pasted, or a mail file. */
@@ -49,9 +49,13 @@ export function FromMessage({
 							disabled={!reading.trim()}
 							onClick={() =>
 								read(() =>
-									post<ReadInquiryDto>("/api/inquiries/read", {
-										text: reading,
-									}),
+									answer(
+										api.POST("/api/inquiries/read", {
+											body: {
+												text: reading,
+											},
+										}),
+									),
 								)
 							}
 						>

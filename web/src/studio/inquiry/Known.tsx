@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import type { PeopleDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
 import { Choice, Choices } from "../../ui/Choice";
-import { get } from "../../ui/http";
 
 import type { Said } from "./said";
 /** Somebody of that name is known: offered, never taken by itself. */
@@ -16,7 +15,7 @@ export function Known({
 	const known = useQuery({
 		queryKey: ["people", "known", words],
 		queryFn: () =>
-			get<PeopleDto>(`/api/people?words=${encodeURIComponent(words)}`),
+			answer(api.GET("/api/people", { params: { query: { words } } })),
 		enabled: words.length >= 3,
 	});
 	const rows = words.length >= 3 ? (known.data?.rows.slice(0, 4) ?? []) : [];

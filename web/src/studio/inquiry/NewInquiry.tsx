@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import type { CreatedDto, KindDto, ReadInquiryDto } from "../../api/schema";
+import { answer, api, upload } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
+import type { ReadInquiryDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post, type Refusal, upload } from "../../ui/http";
 import { Tick } from "../../ui/Tick";
 import { useKept } from "../../ui/useKept";
 import { Window } from "../../ui/Window";
@@ -26,7 +27,7 @@ export default function NewInquiry({
 	const [problem, setProblem] = useState<string>();
 	const kinds = useQuery({
 		queryKey: ["kinds"],
-		queryFn: () => get<KindDto[]>("/api/kinds"),
+		queryFn: () => answer(api.GET("/api/kinds")),
 	});
 	const act = useAct();
 	const navigate = useNavigate();
@@ -52,27 +53,38 @@ export default function NewInquiry({
 		}
 	}
 	useEffect(() => {
-		if (letter) read(() => post<ReadInquiryDto>(`/api/letters/${letter}/read`));
+		if (letter)
+			read(() =>
+				answer(
+					api.POST("/api/letters/{id}/read", {
+						params: { path: { id: letter } },
+					}),
+				),
+			);
 	}, [letter]);
 	const kind = said.kind || String(kinds.data?.[0]?.id ?? "");
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		await act.run(async () => {
-			const made = await post<CreatedDto>("/api/inquiries", {
-				kind: Number(kind),
-				name: said.name,
-				mail: said.mail || null,
-				phone: said.phone || null,
-				profile: said.profile || null,
-				organisation: said.organisation || null,
-				title: null,
-				source: said.source || null,
-				words: said.words || null,
-				date: said.date || null,
-				person: said.person ? Number(said.person) : null,
-				letter: said.letter || null,
-				followUp: said.followUp,
-			});
+			const made = await answer(
+				api.POST("/api/inquiries", {
+					body: {
+						kind: Number(kind),
+						name: said.name,
+						mail: said.mail || null,
+						phone: said.phone || null,
+						profile: said.profile || null,
+						organisation: said.organisation || null,
+						title: null,
+						source: said.source || null,
+						words: said.words || null,
+						date: said.date || null,
+						person: said.person ? Number(said.person) : null,
+						letter: said.letter || null,
+						followUp: said.followUp,
+					},
+				}),
+			);
 			forget();
 			onClose();
 			navigate(`/projects/${made.id}`);

@@ -1,14 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
-import type {
-	PersonDetailsDto,
-	PersonIdDto,
-	PersonSort,
-	ReachBy,
-} from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { PersonDetailsDto, PersonSort, ReachBy } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post, put } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -131,10 +126,16 @@ export function EditPerson({
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		await act.run(async () => {
-			if (id) await put(`/api/people/${id}`, person);
+			if (id)
+				await answer(
+					api.PUT("/api/people/{id}", {
+						params: { path: { id } },
+						body: person,
+					}),
+				);
 			else
 				navigate(
-					`/people/${(await post<PersonIdDto>("/api/people", person)).id}`,
+					`/people/${(await answer(api.POST("/api/people", { body: person }))).id}`,
 				);
 			onClose();
 		});

@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { MatchDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
 
@@ -87,7 +87,12 @@ function Match({
 				disabled={act.busy}
 				onClick={() =>
 					act.run(() =>
-						post(`/api/people/${person}/same-as/${match.person}`, { take }),
+						answer(
+							api.POST("/api/people/{id}/same-as/{other}", {
+								params: { path: { id: person, other: match.person } },
+								body: { take },
+							}),
+						),
 					)
 				}
 			>
@@ -97,7 +102,11 @@ function Match({
 				disabled={act.busy}
 				onClick={() =>
 					act.run(() =>
-						post(`/api/people/${person}/different-from/${match.person}`),
+						answer(
+							api.POST("/api/people/{id}/different-from/{other}", {
+								params: { path: { id: person, other: match.person } },
+							}),
+						),
 					)
 				}
 			>

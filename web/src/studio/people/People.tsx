@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { PeopleDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { PersonSort } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { get } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -12,13 +12,26 @@ import { EditPerson, nobody } from "./EditPerson";
 import { PeopleTable, sorts } from "./PeopleTable";
 import { TakeCards } from "./TakeCards";
 
+/** Who is asked for, as the page's own address says it. */
+const asked = (search: URLSearchParams) => ({
+	words: search.get("words") ?? undefined,
+	sort: (search.get("sort") ?? undefined) as PersonSort | undefined,
+	label: search.get("label") ?? undefined,
+	longestFirst: search.get("longestFirst") === "true" || undefined,
+});
+
 /** Everybody the studio knows, with what was last heard of them. */
 export default function People() {
 	const [search, setSearch] = useSearchParams();
 	const [adding, setAdding] = useState(false);
 	const people = useQuery({
 		queryKey: ["people", search.toString()],
-		queryFn: () => get<PeopleDto>(`/api/people?${search}`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/people", {
+					params: { query: asked(search) },
+				}),
+			),
 		placeholderData: (before) => before,
 	});
 	useEffect(() => {

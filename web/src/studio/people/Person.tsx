@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
+import { answer, api, upload } from "../../api/client";
 import type { PersonPageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-import { get, post, upload } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { Labels } from "../Labels";
 import { useAct } from "../useAct";
@@ -18,10 +18,11 @@ import { Split } from "./Split";
 
 /** One person with all that is known of them over their projects. */
 export default function Person() {
-	const id = useParams().id!;
+	const id = Number(useParams().id);
 	const person = useQuery({
 		queryKey: ["person", id],
-		queryFn: () => get<PersonPageDto>(`/api/people/${id}`),
+		queryFn: () =>
+			answer(api.GET("/api/people/{id}", { params: { path: { id } } })),
 	});
 	return (
 		<Shown query={person}>
@@ -157,7 +158,13 @@ function Page({ person }: { person: PersonPageDto }) {
 								kind="word"
 								disabled={act.busy}
 								onClick={() =>
-									act.run(() => post(`/api/joins/${join.undo}/undo`))
+									act.run(() =>
+										answer(
+											api.POST("/api/joins/{id}/undo", {
+												params: { path: { id: join.undo } },
+											}),
+										),
+									)
 								}
 							>
 								undo this

@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { PersonPageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
@@ -27,7 +27,12 @@ export function Split({
 	async function split(event: FormEvent) {
 		event.preventDefault();
 		const done = await act.run(() =>
-			post(`/api/people/${person.id}/split`, { projects, person: other }),
+			answer(
+				api.POST("/api/people/{id}/split", {
+					params: { path: { id: person.id } },
+					body: { projects, person: other },
+				}),
+			),
 		);
 		if (done) onClose();
 	}

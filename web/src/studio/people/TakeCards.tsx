@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { ReadCardsDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { FilePick } from "../../ui/FilePick";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 
 /** People out of a vCard file. */
@@ -18,7 +18,9 @@ export function TakeCards() {
 					if (!file) return;
 					const text = await file.text();
 					await act.run(async () =>
-						setDone(await post<ReadCardsDto>("/api/people/vcards", { text })),
+						setDone(
+							await answer(api.POST("/api/people/vcards", { body: { text } })),
+						),
 					);
 				}}
 			>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import type { LineRole, OfferLineDto, ServiceDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { LineRole, OfferLineDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { get } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 
@@ -17,13 +17,18 @@ export function Lines({
 	lines,
 	onChange,
 }: {
-	project: string;
+	project: number;
 	lines: OfferLineDto[];
 	onChange: (lines: OfferLineDto[]) => void;
 }) {
 	const services = useQuery({
 		queryKey: ["services", project],
-		queryFn: () => get<ServiceDto[]>(`/api/projects/${project}/services`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/projects/{id}/services", {
+					params: { path: { id: project } },
+				}),
+			),
 	});
 	function add(id: string) {
 		const service = services.data?.find((one) => String(one.id) === id);

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { answer, api } from "../../api/client";
 import type { DraftDto, OfferDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
 import { Fold } from "../../ui/Fold";
-import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -18,10 +18,13 @@ import { useAutosave } from "./useAutosave";
 
 /** Writing a proposal: services, choices, extras, payments, contract; kept as it is typed. */
 export default function ProposalPage() {
-	const id = useParams().id!;
+	const id = Number(useParams().id);
 	const draft = useQuery({
 		queryKey: ["draft", id],
-		queryFn: () => get<DraftDto>(`/api/projects/${id}/proposal`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/projects/{id}/proposal", { params: { path: { id } } }),
+			),
 		staleTime: Number.POSITIVE_INFINITY,
 		gcTime: 0,
 	});
@@ -32,7 +35,7 @@ export default function ProposalPage() {
 	);
 }
 
-function Editor({ id, first }: { id: string; first: DraftDto }) {
+function Editor({ id, first }: { id: number; first: DraftDto }) {
 	const navigate = useNavigate();
 	const { draft, offer, contract, change, setContract, state, refusal } =
 		useAutosave(id, first);

@@ -1,9 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { LetterDeskDto, SentDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -16,7 +15,7 @@ export function SendProposal({
 	edition,
 	onSent,
 }: {
-	project: string;
+	project: number;
 	edition: number;
 	ready: boolean;
 	missing: string | null;
@@ -24,8 +23,13 @@ export function SendProposal({
 }) {
 	// filled anew with every kept draft, so that it says the date and price that go out
 	const desk = useQuery({
-		queryKey: ["letter-desk", Number(project), edition],
-		queryFn: () => get<LetterDeskDto>(`/api/projects/${project}/letter`),
+		queryKey: ["letter-desk", project, edition],
+		queryFn: () =>
+			answer(
+				api.GET("/api/projects/{id}/letter", {
+					params: { path: { id: project } },
+				}),
+			),
 		placeholderData: keepPreviousData,
 	});
 	const [written, setLetter] = useState<{ subject: string; body: string }>();
@@ -38,7 +42,12 @@ export function SendProposal({
 	async function send() {
 		if (
 			await act.run(() =>
-				post<SentDto>(`/api/projects/${project}/proposal/send`, text),
+				answer(
+					api.POST("/api/projects/{id}/proposal/send", {
+						params: { path: { id: project } },
+						body: text,
+					}),
+				),
 			)
 		)
 			onSent();

@@ -1,9 +1,10 @@
 import { useEffect, useRef, useState } from "react";
+import { answer, api } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
 import type { DraftDto, SaveDraftDto } from "../../api/schema";
-import { put, type Refusal } from "../../ui/http";
 
 /** Keeps the draft a moment after the last change; a stale save keeps this text and says so. */
-export function useAutosave(id: string, first: DraftDto) {
+export function useAutosave(id: number, first: DraftDto) {
 	const [draft, setDraft] = useState(first);
 	const [offer, setOffer] = useState(first.offer);
 	const [contract, setContract] = useState(first.contract);
@@ -21,7 +22,12 @@ export function useAutosave(id: string, first: DraftDto) {
 		const timer = setTimeout(async () => {
 			const save: SaveDraftDto = { edition: edition.current, offer, contract };
 			try {
-				const kept = await put<DraftDto>(`/api/projects/${id}/proposal`, save);
+				const kept = await answer(
+					api.PUT("/api/projects/{id}/proposal", {
+						params: { path: { id } },
+						body: save,
+					}),
+				);
 				edition.current = kept.edition;
 				saved.current = { offer, contract };
 				setDraft(kept);

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { RecordDto, TaskListDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
-import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -20,7 +20,7 @@ export function AddList({
 }) {
 	const lists = useQuery({
 		queryKey: ["task-lists"],
-		queryFn: () => get<TaskListDto[]>("/api/task-lists"),
+		queryFn: () => answer(api.GET("/api/task-lists")),
 	});
 	return (
 		<Window title="Tasks of a list" open wide onClose={onClose}>
@@ -50,10 +50,15 @@ function Lists({
 			for (const list of lists) {
 				const chosen = wanted[list.key] ?? [];
 				if (chosen.length > 0)
-					await post(`/api/projects/${record.id}/task-lists`, {
-						list: list.key,
-						leave: places(list).filter((place) => !chosen.includes(place)),
-					});
+					await answer(
+						api.POST("/api/projects/{id}/task-lists", {
+							params: { path: { id: record.id } },
+							body: {
+								list: list.key,
+								leave: places(list).filter((place) => !chosen.includes(place)),
+							},
+						}),
+					);
 			}
 		});
 		if (added) onClose();

@@ -1,24 +1,26 @@
 import { useQuery } from "@tanstack/react-query";
 import type { CSSProperties } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import type { AsClientDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { PagePart } from "../../api/schema";
 import { Parts } from "../../client/Parts";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
 
 /** The page as its client sees it, with what else becomes visible if one more part is opened. */
 export default function AsClient() {
-	const id = useParams().id!;
+	const id = Number(useParams().id);
 	const [search] = useSearchParams();
-	const part = search.get("with");
+	const part = search.get("with") as PagePart | null;
 	const seen = useQuery({
 		queryKey: ["as-client", id, part],
 		queryFn: () =>
-			get<AsClientDto>(
-				`/api/projects/${id}/as-client${part ? `?with=${part}` : ""}`,
+			answer(
+				api.GET("/api/projects/{id}/as-client", {
+					params: { path: { id }, query: { with: part ?? undefined } },
+				}),
 			),
 	});
 	return (
@@ -51,7 +53,7 @@ export default function AsClient() {
 							data.page.parts.help ? (
 								<Parts
 									page={data.page}
-									base=""
+									link=""
 									reload={async () => undefined}
 									files={`/api/projects/${id}/as-client`}
 								/>
@@ -77,8 +79,8 @@ function Opening({
 	part,
 	also,
 }: {
-	id: string;
-	part: string;
+	id: number;
+	part: PagePart;
 	also: readonly string[];
 }) {
 	const act = useAct();
@@ -96,7 +98,12 @@ function Opening({
 				onClick={async () => {
 					if (
 						await act.run(() =>
-							post(`/api/projects/${id}/parts`, { part, open: true }),
+							answer(
+								api.POST("/api/projects/{id}/parts", {
+									params: { path: { id } },
+									body: { part, open: true },
+								}),
+							),
 						)
 					)
 						navigate(`/projects/${id}`);

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { ProjectFormsDto, RecordDto, SentDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -12,7 +12,12 @@ import { Carried } from "./Carried";
 const useForms = (project: number) =>
 	useQuery({
 		queryKey: ["project-forms", project],
-		queryFn: () => get<ProjectFormsDto>(`/api/projects/${project}/forms`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/projects/{id}/forms", {
+					params: { path: { id: project } },
+				}),
+			),
 	});
 
 /** Forms that are with the client, and those that can be put to them. */
@@ -53,7 +58,11 @@ export function AskForms({
 						disabled={act.busy}
 						onClick={() =>
 							act.run(() =>
-								post(`/api/projects/${record.id}/forms/${form.slug}/back`),
+								answer(
+									api.POST("/api/projects/{id}/forms/{slug}/back", {
+										params: { path: { id: record.id, slug: form.slug } },
+									}),
+								),
 							)
 						}
 					>
@@ -86,10 +95,15 @@ export function AskForm({
 			disabled={!chosen}
 			onClose={onClose}
 			send={(letter) =>
-				post<SentDto>(`/api/projects/${record.id}/forms`, {
-					slug: chosen,
-					...letter,
-				})
+				answer(
+					api.POST("/api/projects/{id}/forms", {
+						params: { path: { id: record.id } },
+						body: {
+							slug: chosen,
+							...letter,
+						},
+					}),
+				)
 			}
 		>
 			{(refusal) => (

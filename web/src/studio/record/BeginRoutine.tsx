@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { answer, api } from "../../api/client";
 import type { RecordDto, WaitingRoutineDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -26,13 +26,9 @@ export function Begin({
 	);
 	const [left, setLeft] = useState<string[]>([]);
 	const act = useAct();
-	const run = async (path: string, body: unknown) => {
-		if (
-			await act.run(() =>
-				post(`/api/projects/${record.id}/routines/${path}`, body),
-			)
-		)
-			onClose();
+	const params = { path: { id: record.id } };
+	const run = async (begin: () => Promise<unknown>) => {
+		if (await act.run(begin)) onClose();
 	};
 	return (
 		<Window title={routine.name} open wide onClose={onClose}>
@@ -77,11 +73,18 @@ export function Begin({
 						kind="go"
 						disabled={act.busy}
 						onClick={() =>
-							run("begin", {
-								routine: routine.id,
-								variant: variant || null,
-								leaveOut: left,
-							})
+							run(() =>
+								answer(
+									api.POST("/api/projects/{id}/routines/begin", {
+										params,
+										body: {
+											routine: routine.id,
+											variant: variant || null,
+											leaveOut: left,
+										},
+									}),
+								),
+							)
 						}
 					>
 						Begin it now
@@ -89,7 +92,16 @@ export function Begin({
 					{routine.variants.length > 0 && !routine.again && (
 						<Button
 							disabled={act.busy}
-							onClick={() => run("variant", { routine: routine.id, variant })}
+							onClick={() =>
+								run(() =>
+									answer(
+										api.POST("/api/projects/{id}/routines/variant", {
+											params,
+											body: { routine: routine.id, variant },
+										}),
+									),
+								)
+							}
 						>
 							Choose this variant for when it begins
 						</Button>

@@ -1,7 +1,7 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { BriefDto, BriefGroup, RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 import { Part } from "./BriefPart";
@@ -86,7 +86,13 @@ export function Brief({
 					<Button
 						disabled={act.busy}
 						onClick={() =>
-							act.run(() => post(`/api/projects/${record.id}/brief/back`))
+							act.run(() =>
+								answer(
+									api.POST("/api/projects/{id}/brief/back", {
+										params: { path: { id: record.id } },
+									}),
+								),
+							)
 						}
 					>
 						Take it back

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
-import type { LetterDeskDto, SentDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
+import type { SentDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, type Refusal } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -34,7 +35,12 @@ export function Carried({
 }) {
 	const desk = useQuery({
 		queryKey: ["letter-desk", project],
-		queryFn: () => get<LetterDeskDto>(`/api/projects/${project}/letter`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/projects/{id}/letter", {
+					params: { path: { id: project } },
+				}),
+			),
 	});
 	const [letter, setLetter] = useState<CarryingLetter>();
 	const [sent, setSent] = useState<SentDto>();

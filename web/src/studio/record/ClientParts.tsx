@@ -1,8 +1,8 @@
 import { Link } from "react-router";
+import { answer, api } from "../../api/client";
 import type { PagePart, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -19,9 +19,23 @@ export function ClientParts({ record }: { record: RecordDto }) {
 	const act = useAct();
 	const offer = useUndo();
 	const set = (part: PagePart, open: boolean) =>
-		act.run(() => post(`/api/projects/${record.id}/parts`, { part, open }));
+		act.run(() =>
+			answer(
+				api.POST("/api/projects/{id}/parts", {
+					params: { path: { id: record.id } },
+					body: { part, open },
+				}),
+			),
+		);
 	const end = (open: boolean) =>
-		act.run(() => post(`/api/projects/${record.id}/link`, { open }));
+		act.run(() =>
+			answer(
+				api.POST("/api/projects/{id}/link", {
+					params: { path: { id: record.id } },
+					body: { open },
+				}),
+			),
+		);
 	return (
 		<Block
 			title="Client page"

@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { DetailDto, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
-import { post, put } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -65,10 +65,15 @@ function Doubt({ record, detail }: { record: RecordDto; detail: DetailDto }) {
 	const act = useAct();
 	const decide = (take: boolean) =>
 		act.run(() =>
-			post(`/api/projects/${record.id}/details/decide`, {
-				name: detail.name,
-				take,
-			}),
+			answer(
+				api.POST("/api/projects/{id}/details/decide", {
+					params: { path: { id: record.id } },
+					body: {
+						name: detail.name,
+						take,
+					},
+				}),
+			),
 		);
 	return (
 		<div className="mt-2 border-t border-hair pt-2 text-[14.3px]">
@@ -99,7 +104,12 @@ function Fill({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		const done = await act.run(() =>
-			put(`/api/projects/${record.id}/details`, { values }),
+			answer(
+				api.PUT("/api/projects/{id}/details", {
+					params: { path: { id: record.id } },
+					body: { values },
+				}),
+			),
 		);
 		if (done) onDone();
 	}

@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { LetterDeskDto, PeopleDto, RecordDto } from "../../api/schema";
-import { get } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -24,13 +24,23 @@ export function EndLetter({
 }) {
 	const colleagues = useQuery({
 		queryKey: ["people", "colleagues"],
-		queryFn: () => get<PeopleDto>("/api/people?sort=Colleague"),
+		queryFn: () =>
+			answer(
+				api.GET("/api/people", { params: { query: { sort: "Colleague" } } }),
+			),
 	});
 	const desk = useQuery({
 		queryKey: ["letter-desk", record.id, said.colleague],
 		queryFn: () =>
-			get<LetterDeskDto>(
-				`/api/projects/${record.id}/letter${said.colleague ? `?colleague=${said.colleague}` : ""}`,
+			answer(
+				api.GET("/api/projects/{id}/letter", {
+					params: {
+						path: { id: record.id },
+						query: {
+							colleague: said.colleague ? Number(said.colleague) : undefined,
+						},
+					},
+				}),
 			),
 		placeholderData: keepPreviousData,
 	});

@@ -1,13 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type {
-	ProjectRoutinesDto,
-	RecordDto,
-	WaitingRoutineDto,
-} from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { RecordDto, WaitingRoutineDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
-import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { Begin } from "./BeginRoutine";
 import { Block } from "./Block";
@@ -18,7 +14,11 @@ export function FollowUps({ record }: { record: RecordDto }) {
 	const routines = useQuery({
 		queryKey: ["project-routines", record.id],
 		queryFn: () =>
-			get<ProjectRoutinesDto>(`/api/projects/${record.id}/routines`),
+			answer(
+				api.GET("/api/projects/{id}/routines", {
+					params: { path: { id: record.id } },
+				}),
+			),
 	});
 	const [beginning, setBeginning] = useState<WaitingRoutineDto>();
 	return (

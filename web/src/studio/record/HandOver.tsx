@@ -1,6 +1,6 @@
 import { useState } from "react";
-import type { RecordDto, SentDto } from "../../api/schema";
-import { post } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { TextField } from "../../ui/TextField";
 import { Carried } from "./Carried";
 
@@ -26,13 +26,18 @@ export function HandOver({
 			button="Hand over"
 			onClose={onClose}
 			send={(letter) =>
-				post<SentDto>(`/api/projects/${record.id}/handover`, {
-					files: finals.map((file) => ({
-						file: file.id,
-						use: uses[file.id] ?? "",
-					})),
-					...letter,
-				})
+				answer(
+					api.POST("/api/projects/{id}/handover", {
+						params: { path: { id: record.id } },
+						body: {
+							files: finals.map((file) => ({
+								file: file.id,
+								use: uses[file.id] ?? "",
+							})),
+							...letter,
+						},
+					}),
+				)
 			}
 		>
 			{(refusal) => (

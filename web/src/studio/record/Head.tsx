@@ -1,7 +1,7 @@
 import { Link } from "react-router";
+import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 
 /** What it is, for whom, when; and the acts that are always there. */
@@ -70,9 +70,14 @@ function Away({ record }: { record: RecordDto }) {
 			disabled={act.busy}
 			onClick={() =>
 				act.run(() =>
-					post(`/api/projects/${record.id}/away`, {
-						away: !record.path.putAway,
-					}),
+					answer(
+						api.POST("/api/projects/{id}/away", {
+							params: { path: { id: record.id } },
+							body: {
+								away: !record.path.putAway,
+							},
+						}),
+					),
 				)
 			}
 		>

@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { ReaderDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useKept } from "../../ui/useKept";
@@ -26,7 +26,7 @@ export function Held({
 	});
 	const act = useAct();
 	const [later, setLater] = useState(false);
-	const letter = `/api/letters/${data.heldLetter}`;
+	const params = { path: { id: data.heldLetter! } };
 	return (
 		<div className="grid gap-3">
 			{data.gaps && <p className="font-[650]">It still lacks: {data.gaps}</p>}
@@ -52,7 +52,16 @@ export function Held({
 					kind="go"
 					disabled={act.busy}
 					onClick={async () => {
-						if (await act.run(() => post(`${letter}/release`, draft))) {
+						if (
+							await act.run(() =>
+								answer(
+									api.POST("/api/letters/{id}/release", {
+										params,
+										body: draft,
+									}),
+								),
+							)
+						) {
 							forget();
 							onClose();
 						}
@@ -63,7 +72,11 @@ export function Held({
 				<Button
 					disabled={act.busy}
 					onClick={async () => {
-						if (await act.run(() => post(`${letter}/skip`))) {
+						if (
+							await act.run(() =>
+								answer(api.POST("/api/letters/{id}/skip", { params })),
+							)
+						) {
 							forget();
 							onClose();
 						}

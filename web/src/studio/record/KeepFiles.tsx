@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { upload } from "../../api/client";
 import type { FileGroup, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { upload } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";

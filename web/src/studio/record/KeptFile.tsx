@@ -1,7 +1,7 @@
+import { answer, api } from "../../api/client";
 import type { KeptFileDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { Thumb } from "./Thumb";
@@ -18,9 +18,16 @@ export function Kept({
 }) {
 	const act = useAct();
 	const offer = useUndo();
-	const address = `/api/projects/${project}/files/${file.id}`;
+	const params = { path: { id: project, file: file.id } };
 	const remove = (removed: boolean) =>
-		act.run(() => post(`${address}/removed`, { removed }));
+		act.run(() =>
+			answer(
+				api.POST("/api/projects/{id}/files/{file}/removed", {
+					params,
+					body: { removed },
+				}),
+			),
+		);
 	return (
 		<li className="flex gap-2.5 py-1 text-[14.3px]">
 			<Thumb
@@ -41,7 +48,12 @@ export function Kept({
 						disabled={act.busy}
 						onClick={() =>
 							act.run(() =>
-								post(`${address}/shown`, { shown: !file.shown, use: null }),
+								answer(
+									api.POST("/api/projects/{id}/files/{file}/shown", {
+										params,
+										body: { shown: !file.shown, use: null },
+									}),
+								),
 							)
 						}
 					>

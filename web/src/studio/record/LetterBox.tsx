@@ -1,9 +1,9 @@
 import { useState } from "react";
+import { upload } from "../../api/client";
 import type { RecordDto, TakenOverDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-import { upload } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 

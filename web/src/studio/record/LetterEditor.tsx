@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { LetterDeskDto, RecordDto, SentDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { MomentField } from "../../ui/MomentField";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
@@ -30,7 +30,12 @@ export default function LetterEditor(props: Props) {
 	const { record } = props;
 	const desk = useQuery({
 		queryKey: ["letter-desk", record.id],
-		queryFn: () => get<LetterDeskDto>(`/api/projects/${record.id}/letter`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/projects/{id}/letter", {
+					params: { path: { id: record.id } },
+				}),
+			),
 	});
 	return (
 		<div className="panel p-4">
@@ -58,14 +63,19 @@ function Editor({
 	async function send() {
 		const done = await act.run(async () =>
 			setSent(
-				await post<SentDto>(`/api/projects/${record.id}/letter`, {
-					subject: draft.subject,
-					body: draft.body,
-					template: draft.template ?? null,
-					files: draft.files ?? [],
-					sendAt: later && draft.sendAt ? draft.sendAt : null,
-					answers: answers ?? null,
-				}),
+				await answer(
+					api.POST("/api/projects/{id}/letter", {
+						params: { path: { id: record.id } },
+						body: {
+							subject: draft.subject,
+							body: draft.body,
+							template: draft.template ?? null,
+							files: [...(draft.files ?? [])],
+							sendAt: later && draft.sendAt ? draft.sendAt : null,
+							answers: answers ?? null,
+						},
+					}),
+				),
 			),
 		);
 		if (done) forget();

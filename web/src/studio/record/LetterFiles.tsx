@@ -1,8 +1,9 @@
 import { useState } from "react";
+import { upload } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
 import type { LetterFileDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-import { type Refusal, upload } from "../../ui/http";
 import { Select } from "../../ui/Select";
 
 const size = (bytes: number) =>

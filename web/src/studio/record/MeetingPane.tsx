@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { MeetingDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post, put } from "../../ui/http";
 import { MomentField } from "../../ui/MomentField";
 import { TextArea } from "../../ui/TextArea";
 import { useAct } from "../useAct";
@@ -21,14 +21,14 @@ export function MeetingPane({
 	const [agenda, setAgenda] = useState(meeting.agenda);
 	const [start, setStart] = useState<string>();
 	const act = useAct();
-	const base = `/api/projects/${project}/meetings/${meeting.id}`;
+	const params = { path: { id: project, meeting: meeting.id } };
 	return (
 		<div className="grid gap-3">
 			<p className="break-words">{meeting.place}</p>
-			{meeting.answers.map((answer) => (
-				<p key={answer.question}>
-					<span className="under block">{answer.question}</span>
-					{answer.text}
+			{meeting.answers.map((one) => (
+				<p key={one.question}>
+					<span className="under block">{one.question}</span>
+					{one.text}
 				</p>
 			))}
 			<TextArea
@@ -52,7 +52,14 @@ export function MeetingPane({
 						kind="go"
 						disabled={act.busy}
 						onClick={() =>
-							act.run(() => post(`${base}/held`, { notes, agenda }))
+							act.run(() =>
+								answer(
+									api.POST("/api/projects/{id}/meetings/{meeting}/held", {
+										params,
+										body: { notes, agenda },
+									}),
+								),
+							)
 						}
 					>
 						It took place
@@ -60,7 +67,16 @@ export function MeetingPane({
 				)}
 				<Button
 					disabled={act.busy}
-					onClick={() => act.run(() => put(base, { notes, agenda }))}
+					onClick={() =>
+						act.run(() =>
+							answer(
+								api.PUT("/api/projects/{id}/meetings/{meeting}", {
+									params,
+									body: { notes, agenda },
+								}),
+							),
+						)
+					}
 				>
 					Keep the notes
 				</Button>
@@ -78,13 +94,30 @@ export function MeetingPane({
 					/>
 					<Button
 						disabled={act.busy || !start}
-						onClick={() => act.run(() => post(`${base}/move`, { start }))}
+						onClick={() =>
+							act.run(() =>
+								answer(
+									api.POST("/api/projects/{id}/meetings/{meeting}/move", {
+										params,
+										body: { start: start ?? "" },
+									}),
+								),
+							)
+						}
 					>
 						Move and tell them
 					</Button>
 					<Button
 						disabled={act.busy}
-						onClick={() => act.run(() => post(`${base}/cancel`))}
+						onClick={() =>
+							act.run(() =>
+								answer(
+									api.POST("/api/projects/{id}/meetings/{meeting}/cancel", {
+										params,
+									}),
+								),
+							)
+						}
 					>
 						Cancel and tell them
 					</Button>

@@ -1,7 +1,7 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 import { SetMeeting } from "./SetMeeting";
@@ -49,7 +49,11 @@ export function Meetings({
 						disabled={act.busy}
 						onClick={() =>
 							act.run(() =>
-								post(`/api/projects/${record.id}/meetings/offer/back`),
+								answer(
+									api.POST("/api/projects/{id}/meetings/offer/back", {
+										params: { path: { id: record.id } },
+									}),
+								),
 							)
 						}
 					>

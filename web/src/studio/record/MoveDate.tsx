@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { RecordDto, RedatingDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
-import { post } from "../../ui/http";
 import { Cell, Head, Table } from "../../ui/Table";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -26,11 +26,16 @@ export function MoveDate({
 	const move = (confirmed: boolean) =>
 		act.run(async () =>
 			setPreview(
-				await post<RedatingDto>(`/api/projects/${record.id}/date`, {
-					to,
-					also,
-					confirmed,
-				}),
+				await answer(
+					api.POST("/api/projects/{id}/date", {
+						params: { path: { id: record.id } },
+						body: {
+							to,
+							also,
+							confirmed,
+						},
+					}),
+				),
 			),
 		);
 	async function go(event: FormEvent) {

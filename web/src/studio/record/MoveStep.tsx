@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { AheadDto, AheadStepDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { MomentField } from "../../ui/MomentField";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
@@ -23,12 +23,17 @@ export function MoveStep({
 	const act = useAct();
 	const set = (when: string | null) =>
 		act.run(() =>
-			post(`/api/projects/${project}/steps`, {
-				run: step.run,
-				step: step.step,
-				occurrence: step.occurrence,
-				at: when,
-			}),
+			answer(
+				api.POST("/api/projects/{id}/steps", {
+					params: { path: { id: project } },
+					body: {
+						run: step.run,
+						step: step.step,
+						occurrence: step.occurrence,
+						at: when,
+					},
+				}),
+			),
 		);
 	async function save(event: FormEvent) {
 		event.preventDefault();

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import type { RecordDto, SentDto } from "../../api/schema";
-import { post } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { Select } from "../../ui/Select";
 import { Carried } from "./Carried";
 import { useKinds } from "./useMeetingKinds";
@@ -28,10 +28,15 @@ export function OfferMeeting({
 			disabled={!kind}
 			onClose={onClose}
 			send={(letter) =>
-				post<SentDto>(`/api/projects/${record.id}/meetings/offer`, {
-					kind: Number(kind),
-					...letter,
-				})
+				answer(
+					api.POST("/api/projects/{id}/meetings/offer", {
+						params: { path: { id: record.id } },
+						body: {
+							kind: Number(kind),
+							...letter,
+						},
+					}),
+				)
 			}
 		>
 			{() => (

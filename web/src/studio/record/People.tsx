@@ -1,16 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import type {
-	AddressDto,
-	PartOfPersonDto,
-	PeopleDto,
-	PersonPart,
-	RecordDto,
-} from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { PartOfPersonDto, PersonPart, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Labels } from "../Labels";
@@ -82,11 +76,16 @@ function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
 				size="small"
 				onClick={() =>
 					act.run(() =>
-						post(`/api/projects/${record.id}/people`, {
-							person: part.person,
-							part: part.part,
-							has: false,
-						}),
+						answer(
+							api.POST("/api/projects/{id}/people", {
+								params: { path: { id: record.id } },
+								body: {
+									person: part.person,
+									part: part.part,
+									has: false,
+								},
+							}),
+						),
 					)
 				}
 			>
@@ -99,8 +98,10 @@ function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
 					onClick={async () =>
 						setAddress(
 							(
-								await get<AddressDto>(
-									`/api/projects/${record.id}/people/${part.person}/link`,
+								await answer(
+									api.GET("/api/projects/{id}/people/{person}/link", {
+										params: { path: { id: record.id, person: part.person } },
+									}),
 								)
 							).address,
 						)
@@ -129,7 +130,7 @@ function Add({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 	const found = useQuery({
 		queryKey: ["people", "part", words],
 		queryFn: () =>
-			get<PeopleDto>(`/api/people?words=${encodeURIComponent(words)}`),
+			answer(api.GET("/api/people", { params: { query: { words } } })),
 		enabled: words.trim().length > 1,
 	});
 	const rows = words.trim().length > 1 ? (found.data?.rows ?? []) : [];
@@ -160,11 +161,16 @@ function Add({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 					disabled={act.busy}
 					onClick={async () => {
 						const done = await act.run(() =>
-							post(`/api/projects/${record.id}/people`, {
-								person: one.id,
-								part,
-								has: true,
-							}),
+							answer(
+								api.POST("/api/projects/{id}/people", {
+									params: { path: { id: record.id } },
+									body: {
+										person: one.id,
+										part,
+										has: true,
+									},
+								}),
+							),
 						);
 						if (done) onDone();
 					}}

@@ -1,6 +1,6 @@
+import { answer, api } from "../../api/client";
 import type { PhaseState, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
-import { post } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -36,10 +36,15 @@ export function Phases({ record }: { record: RecordDto }) {
 						disabled={act.busy}
 						onChange={(e) =>
 							act.run(() =>
-								post(`/api/projects/${record.id}/phases`, {
-									phase: phase.name,
-									state: e.target.value,
-								}),
+								answer(
+									api.POST("/api/projects/{id}/phases", {
+										params: { path: { id: record.id } },
+										body: {
+											phase: phase.name,
+											state: e.target.value as PhaseState,
+										},
+									}),
+								),
 							)
 						}
 					>

@@ -1,5 +1,5 @@
-import type { RecordDto, SentDto } from "../../api/schema";
-import { post } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { Carried } from "./Carried";
 
 /** Puts the brief to the client for approval, with a letter. */
@@ -18,7 +18,12 @@ export function PutBrief({
 			button="Put it to the client"
 			onClose={onClose}
 			send={(letter) =>
-				post<SentDto>(`/api/projects/${record.id}/brief/put`, letter)
+				answer(
+					api.POST("/api/projects/{id}/brief/put", {
+						params: { path: { id: record.id } },
+						body: letter,
+					}),
+				)
 			}
 		>
 			{() => (

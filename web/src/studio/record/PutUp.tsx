@@ -1,6 +1,6 @@
 import { useState } from "react";
-import type { RecordDto, SentDto } from "../../api/schema";
-import { post } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { Select } from "../../ui/Select";
 import { Tick } from "../../ui/Tick";
 import { Carried } from "./Carried";
@@ -33,12 +33,17 @@ export function PutUp({
 			disabled={chosen.length === 0}
 			onClose={onClose}
 			send={(letter) =>
-				post<SentDto>(`/api/projects/${record.id}/reviews`, {
-					files: chosen,
-					phase: phase || null,
-					beyond,
-					...letter,
-				})
+				answer(
+					api.POST("/api/projects/{id}/reviews", {
+						params: { path: { id: record.id } },
+						body: {
+							files: chosen,
+							phase: phase || null,
+							beyond,
+							...letter,
+						},
+					}),
+				)
 			}
 		>
 			{(refusal) => (

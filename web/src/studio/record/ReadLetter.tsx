@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { ReaderDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { Menu } from "../../ui/Menu";
 import { useAct } from "../useAct";
 
@@ -58,7 +58,13 @@ export function Letter({
 						disabled={act.busy}
 						onClick={async () => {
 							if (
-								await act.run(() => post(`/api/letters/${letter.id}/take-back`))
+								await act.run(() =>
+									answer(
+										api.POST("/api/letters/{id}/take-back", {
+											params: { path: { id: letter.id } },
+										}),
+									),
+								)
 							)
 								onClose();
 						}}

@@ -1,7 +1,7 @@
+import { answer, api } from "../../api/client";
 import type { ReviewReadDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Thumb } from "./Thumb";
 
@@ -14,8 +14,16 @@ export function Round({
 	onDone: () => void;
 }) {
 	const act = useAct();
-	const run = (how: string) => async () => {
-		if (await act.run(() => post(`/api/reviews/${review.id}/${how}`))) onDone();
+	const params = { path: { id: review.id } };
+	const run = (how: "withdraw" | "reopen") => async () => {
+		const done = await act.run(() =>
+			answer(
+				how === "withdraw"
+					? api.POST("/api/reviews/{id}/withdraw", { params })
+					: api.POST("/api/reviews/{id}/reopen", { params }),
+			),
+		);
+		if (done) onDone();
 	};
 	return (
 		<div className="grid gap-2">

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import type { ReaderDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { OpensWhat, ReaderDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
-import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { Held } from "./HeldLetter";
 import { MeetingPane } from "./MeetingPane";
@@ -24,10 +24,21 @@ export default function Reader({
 	onClose: () => void;
 }) {
 	const [what, id] = name.split(".");
+	const params = {
+		path: {
+			id: project,
+			what: what as OpensWhat,
+			entry: Number(id),
+		},
+	};
 	const entry = useQuery({
 		queryKey: ["entry", project, name],
 		queryFn: () =>
-			get<ReaderDto>(`/api/projects/${project}/entries/${what}/${id}`),
+			answer(
+				api.GET("/api/projects/{id}/entries/{what}/{entry}", {
+					params,
+				}),
+			),
 	});
 	return (
 		<div className="panel p-4">

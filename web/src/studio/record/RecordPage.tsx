@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
+import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
-import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Matches } from "../people/Matches";
@@ -17,10 +17,11 @@ import { Side } from "./Side";
 const WhatHappened = lazy(() => import("./WhatHappened"));
 
 export function RecordPage() {
-	const id = useParams().id!;
+	const id = Number(useParams().id);
 	const record = useQuery({
 		queryKey: ["record", id],
-		queryFn: () => get<RecordDto>(`/api/projects/${id}`),
+		queryFn: () =>
+			answer(api.GET("/api/projects/{id}", { params: { path: { id } } })),
 	});
 	return (
 		<Shown query={record}>

@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
-import type { RecordDto, WoundDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { MomentField } from "../../ui/MomentField";
 import { useAct } from "../useAct";
 
@@ -13,9 +13,14 @@ export function RehearsalBar({ record }: { record: RecordDto }) {
 	const act = useAct();
 	async function wind(until: string | null) {
 		await act.run(async () => {
-			const wound = await post<WoundDto>(`/api/projects/${record.id}/wind`, {
-				to: until,
-			});
+			const wound = await answer(
+				api.POST("/api/projects/{id}/wind", {
+					params: { path: { id: record.id } },
+					body: {
+						to: until,
+					},
+				}),
+			);
 			setSaid(
 				wound.acted ? "" : "Nothing lies ahead that would act by itself.",
 			);
@@ -36,8 +41,10 @@ export function RehearsalBar({ record }: { record: RecordDto }) {
 				disabled={act.busy}
 				onClick={async () => {
 					await act.run(async () => {
-						const page = await get<{ address: string }>(
-							`/api/projects/${record.id}/rehearsed-page`,
+						const page = await answer(
+							api.GET("/api/projects/{id}/rehearsed-page", {
+								params: { path: { id: record.id } },
+							}),
 						);
 						window.open(page.address, "_blank", "noreferrer");
 					});

@@ -1,5 +1,5 @@
-import type { RecordDto, SentDto } from "../../api/schema";
-import { post } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { RecordDto } from "../../api/schema";
 import { Carried } from "./Carried";
 
 /** Puts the contract of a price that was agreed outside to the client. */
@@ -18,7 +18,12 @@ export function SendContract({
 			button="Send the contract"
 			onClose={onClose}
 			send={(letter) =>
-				post<SentDto>(`/api/projects/${record.id}/contract/send`, letter)
+				answer(
+					api.POST("/api/projects/{id}/contract/send", {
+						params: { path: { id: record.id } },
+						body: letter,
+					}),
+				)
 			}
 		>
 			{() => (

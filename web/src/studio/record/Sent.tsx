@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { SentDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 
 /** Seconds that “it has left” stays in sight. */
@@ -48,7 +48,11 @@ export function Sent({
 						onClick={async () => {
 							if (
 								await act.run(() =>
-									post(`/api/letters/${sent.letter}/take-back`),
+									answer(
+										api.POST("/api/letters/{id}/take-back", {
+											params: { path: { id: sent.letter } },
+										}),
+									),
 								)
 							)
 								onBack();

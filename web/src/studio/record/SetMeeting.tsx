@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { MomentField } from "../../ui/MomentField";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
@@ -21,10 +21,15 @@ export function SetMeeting({
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		const done = await act.run(() =>
-			post(`/api/projects/${record.id}/meetings`, {
-				kind: Number(kind),
-				start: said.start,
-			}),
+			answer(
+				api.POST("/api/projects/{id}/meetings", {
+					params: { path: { id: record.id } },
+					body: {
+						kind: Number(kind),
+						start: said.start,
+					},
+				}),
+			),
 		);
 		if (done) onDone();
 	}

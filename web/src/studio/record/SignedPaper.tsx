@@ -1,7 +1,7 @@
+import { upload } from "../../api/client";
 import type { KeptDto, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { FilePick } from "../../ui/FilePick";
-import { upload } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import type { Said } from "./said";

@@ -1,7 +1,7 @@
+import { answer, api } from "../../api/client";
 import type { GoOnDto, ProjectRoutinesDto, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 
@@ -17,7 +17,11 @@ export function Stop({
 	const goOn = async () => {
 		let said: GoOnDto | undefined;
 		await act.run(async () => {
-			said = await post<GoOnDto>(`/api/projects/${record.id}/go-on`);
+			said = await answer(
+				api.POST("/api/projects/{id}/go-on", {
+					params: { path: { id: record.id } },
+				}),
+			);
 		});
 		if (said && said.missed.length > 0)
 			offer({
@@ -39,7 +43,11 @@ export function Stop({
 					onClick={async () => {
 						if (
 							await act.run(() =>
-								post(`/api/projects/${record.id}/stop-pending`),
+								answer(
+									api.POST("/api/projects/{id}/stop-pending", {
+										params: { path: { id: record.id } },
+									}),
+								),
 							)
 						)
 							offer({ words: "Everything pending is stopped", undo: goOn });

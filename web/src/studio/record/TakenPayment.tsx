@@ -1,6 +1,6 @@
+import { answer, api } from "../../api/client";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 
 /** A payment that was recorded by mistake. */
@@ -27,7 +27,11 @@ export function Taken({
 					onClick={async () => {
 						if (
 							await act.run(() =>
-								post(`/api/projects/${project}/payments/${payment}/void`),
+								answer(
+									api.POST("/api/projects/{id}/payments/{payment}/void", {
+										params: { path: { id: project, payment } },
+									}),
+								),
 							)
 						)
 							onDone();

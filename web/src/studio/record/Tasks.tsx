@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { RecordDto, SheetTaskDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
-import { post, put } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -74,11 +74,16 @@ function AddTask({ project }: { project: number }) {
 	async function add(event: FormEvent) {
 		event.preventDefault();
 		const kept = await act.run(() =>
-			post(`/api/projects/${project}/tasks`, {
-				title,
-				due: due || null,
-				phase: null,
-			}),
+			answer(
+				api.POST("/api/projects/{id}/tasks", {
+					params: { path: { id: project } },
+					body: {
+						title,
+						due: due || null,
+						phase: null,
+					},
+				}),
+			),
 		);
 		if (!kept) return;
 		setTitle("");
@@ -127,15 +132,29 @@ function ChangeTask({
 	const [phase, setPhase] = useState(task.phase ?? "");
 	const act = useAct();
 	const offer = useUndo();
-	const address = `/api/projects/${record.id}/tasks/${task.id}`;
+	const params = { path: { id: record.id, task: task.id } };
 	async function save(event: FormEvent) {
 		event.preventDefault();
 		const to = { title, due: due || null, phase: phase || null };
-		if (await act.run(() => put(address, to))) onClose();
+		if (
+			await act.run(() =>
+				answer(
+					api.PUT("/api/projects/{id}/tasks/{task}", { params, body: to }),
+				),
+			)
+		)
+			onClose();
 	}
 	async function takeOut() {
 		const set = (removed: boolean) =>
-			act.run(() => post(`${address}/removed`, { removed }));
+			act.run(() =>
+				answer(
+					api.POST("/api/projects/{id}/tasks/{task}/removed", {
+						params,
+						body: { removed },
+					}),
+				),
+			);
 		if (!(await set(true))) return;
 		offer({ words: `Taken out: ${task.title}`, undo: () => set(false) });
 		onClose();

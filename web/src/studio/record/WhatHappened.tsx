@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { Gate, HappenedSort, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Choice, Choices } from "../../ui/Choice";
-import { post } from "../../ui/http";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 import { Details } from "./HappenedDetails";
@@ -82,23 +82,30 @@ export default function WhatHappened({
 	);
 	async function say(event: FormEvent) {
 		event.preventDefault();
+		if (!sort) return;
 		const done = await act.run(() =>
-			post(`/api/projects/${record.id}/happened`, {
-				sort,
-				on: said.on || null,
-				words: said.words || null,
-				until: said.until || null,
-				amount: said.amount || null,
-				tax: said.tax,
-				onBooking: said.onBooking,
-				means: sort === "Paid" ? said.means : null,
-				invoice: said.invoice ? Number(said.invoice) : null,
-				file: said.file ? Number(said.file) : null,
-				credit: ends && said.credit && record.sheet.toPay.invoices.length > 0,
-				colleague: said.colleague ? Number(said.colleague) : null,
-				subject: said.letter ? said.subject : null,
-				body: said.letter ? said.body : null,
-			}),
+			answer(
+				api.POST("/api/projects/{id}/happened", {
+					params: { path: { id: record.id } },
+					body: {
+						sort,
+						on: said.on || null,
+						words: said.words || null,
+						until: said.until || null,
+						amount: said.amount || null,
+						tax: said.tax,
+						onBooking: said.onBooking,
+						means: sort === "Paid" ? said.means : null,
+						invoice: said.invoice ? Number(said.invoice) : null,
+						file: said.file ? Number(said.file) : null,
+						credit:
+							ends && said.credit && record.sheet.toPay.invoices.length > 0,
+						colleague: said.colleague ? Number(said.colleague) : null,
+						subject: said.letter ? said.subject : null,
+						body: said.letter ? said.body : null,
+					},
+				}),
+			),
 		);
 		if (!done) return;
 		setSort(undefined);

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { answer, api } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
 import type { BriefPartOfDto, SaveBriefDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
-import { put, type Refusal } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
@@ -23,10 +24,15 @@ export function Write({
 	const keep = useCallback(
 		async (said: string) => {
 			try {
-				await put(`/api/projects/${project}/brief/${part.key}`, {
-					text: said,
-					edition: part.edition,
-				});
+				await answer(
+					api.PUT("/api/projects/{id}/brief/{part}", {
+						params: { path: { id: project, part: part.key } },
+						body: {
+							text: said,
+							edition: part.edition,
+						},
+					}),
+				);
 				forget();
 				await act.run(async () => undefined);
 			} catch (error) {

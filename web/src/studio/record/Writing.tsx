@@ -1,6 +1,6 @@
+import { answer, api } from "../../api/client";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { LineField } from "../../ui/LineField";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
@@ -19,8 +19,20 @@ export function Writing({
 	async function keep() {
 		const words = isCall ? text.replace(/^call[:,]?\s*/i, "") : text;
 		const kind = isCall
-			? () => post(`/api/projects/${project}/happened`, { sort: "Call", words })
-			: () => post(`/api/projects/${project}/notes`, { text: words });
+			? () =>
+					answer(
+						api.POST("/api/projects/{id}/happened", {
+							params: { path: { id: project } },
+							body: { sort: "Call", words, credit: false },
+						}),
+					)
+			: () =>
+					answer(
+						api.POST("/api/projects/{id}/notes", {
+							params: { path: { id: project } },
+							body: { text: words },
+						}),
+					);
 		if (!(await act.run(kind))) return;
 		change("");
 		forget();

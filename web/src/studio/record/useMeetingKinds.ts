@@ -1,9 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import type { MeetingKindDto } from "../../api/schema";
-import { get } from "../../ui/http";
+import { answer, api } from "../../api/client";
 
 export const useKinds = () =>
 	useQuery({
 		queryKey: ["meeting-kinds"],
-		queryFn: () => get<MeetingKindDto[]>("/api/meeting-kinds"),
+		queryFn: () => answer(api.GET("/api/meeting-kinds")),
 	});

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { PreviewDto } from "../../api/schema";
-import { post } from "../../ui/http";
 import type { Draft } from "./LetterBeginning";
 
 /** Asks the server how it reads and what is still empty, a moment after the last key. */
@@ -13,10 +13,15 @@ export function usePreview(
 		if (!body) return setPreview(undefined);
 		const timer = setTimeout(
 			() =>
-				post<PreviewDto>(`/api/projects/${project}/letter/preview`, {
-					subject,
-					body,
-				}).then(setPreview, () => setPreview(undefined)),
+				answer(
+					api.POST("/api/projects/{id}/letter/preview", {
+						params: { path: { id: project } },
+						body: {
+							subject,
+							body,
+						},
+					}),
+				).then(setPreview, () => setPreview(undefined)),
 			250,
 		);
 		return () => clearTimeout(timer);

@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import type { RegisterDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { Narrowing } from "./Narrowing";
 import { RegisterTable } from "./RegisterTable";
@@ -14,7 +13,8 @@ export default function Register() {
 	const view = useView();
 	const register = useQuery({
 		queryKey: ["register", view.search.toString()],
-		queryFn: () => get<RegisterDto>(`/api/register?${view.search}`),
+		queryFn: () =>
+			answer(api.GET("/api/register", { params: { query: view.asked } })),
 		placeholderData: (before) => before,
 	});
 	useEffect(() => {

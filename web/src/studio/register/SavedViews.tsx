@@ -1,9 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import type { SavedViewDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { Popover } from "../../ui/Popover";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -13,14 +12,18 @@ import type { View } from "./useView";
 export function SavedViews({ view }: { view: View }) {
 	const views = useQuery({
 		queryKey: ["register-views"],
-		queryFn: () => get<SavedViewDto[]>("/api/register/views"),
+		queryFn: () => answer(api.GET("/api/register/views")),
 	});
 	const [name, setName] = useState("");
 	const act = useAct();
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		const query = view.search.toString();
-		if (await act.run(() => post("/api/register/views", { name, query })))
+		if (
+			await act.run(() =>
+				answer(api.POST("/api/register/views", { body: { name, query } })),
+			)
+		)
 			setName("");
 	}
 	return (
@@ -39,7 +42,13 @@ export function SavedViews({ view }: { view: View }) {
 							kind="line"
 							className="ml-auto text-small text-soft"
 							onClick={() =>
-								act.run(() => post(`/api/register/views/${one.id}/forget`))
+								act.run(() =>
+									answer(
+										api.POST("/api/register/views/{id}/forget", {
+											params: { path: { id: one.id } },
+										}),
+									),
+								)
 							}
 						>
 							forget<span className="sr-only"> {one.name}</span>

@@ -1,5 +1,10 @@
 import { useSearchParams } from "react-router";
-import type { RegisterColumn } from "../../api/schema";
+import type {
+	RegisterColumn,
+	RegisterGroup,
+	RegisterStanding,
+	Stage,
+} from "../../api/schema";
 
 export type Column = NonNullable<RegisterColumn>;
 
@@ -19,6 +24,23 @@ export function useView() {
 	const chosen = search.getAll("columns") as Column[];
 	return {
 		search,
+		/** The same for the server. */
+		asked: {
+			columns: chosen,
+			details: search.getAll("details"),
+			group: (search.get("group") ?? undefined) as RegisterGroup | undefined,
+			sort: search.get("sort") ?? undefined,
+			desc: search.get("desc") === "true" || undefined,
+			words: search.get("words") ?? undefined,
+			kind: search.get("kind") ?? undefined,
+			source: search.get("source") ?? undefined,
+			stage: (search.get("stage") ?? undefined) as Stage | undefined,
+			year: Number(search.get("year")) || undefined,
+			standing: (search.get("standing") ?? undefined) as
+				| RegisterStanding
+				| undefined,
+			most: Number(search.get("most")) || undefined,
+		},
 		columns: chosen.length > 0 ? chosen : usual,
 		set(part: Record<string, string | string[]>) {
 			const next = new URLSearchParams(search);

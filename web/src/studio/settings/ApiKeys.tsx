@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { ApiKeyDto, MadeApiKeyDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { MadeApiKeyDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post, remove } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -21,7 +21,7 @@ export function ApiKeys() {
 	const act = useAct();
 	const keys = useQuery({
 		queryKey: ["keys"],
-		queryFn: () => get<ApiKeyDto[]>("/api/keys"),
+		queryFn: () => answer(api.GET("/api/keys")),
 	});
 	return (
 		<Section title="Keys for programs" under="to read, or to bring inquiries">
@@ -49,7 +49,15 @@ export function ApiKeys() {
 									size="small"
 									className="ml-auto"
 									disabled={act.busy}
-									onClick={() => act.run(() => remove(`/api/keys/${key.id}`))}
+									onClick={() =>
+										act.run(() =>
+											answer(
+												api.DELETE("/api/keys/{id}", {
+													params: { path: { id: key.id } },
+												}),
+											),
+										)
+									}
 								>
 									end it<span className="sr-only">: {key.name}</span>
 								</Button>
@@ -78,7 +86,7 @@ export function ApiKeys() {
 				onSubmit={(event) => {
 					event.preventDefault();
 					act.run(async () => {
-						setMade(await post<MadeApiKeyDto>("/api/keys", said));
+						setMade(await answer(api.POST("/api/keys", { body: said })));
 						setSaid({ ...said, name: "" });
 					});
 				}}

@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import type { CalendarDto, SampleEventDto, SessionDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { SessionDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
 import { FilePick } from "../../ui/FilePick";
-import { get, post, remove } from "../../ui/http";
 import { MomentField } from "../../ui/MomentField";
 import { TextField } from "../../ui/TextField";
 import { Section } from "../templates/Section";
@@ -18,15 +18,19 @@ export function Calendars() {
 	const session = useQuery<SessionDto>({ queryKey: ["session"] });
 	const calendars = useQuery({
 		queryKey: ["calendars"],
-		queryFn: () => get<CalendarDto[]>("/api/calendars"),
+		queryFn: () => answer(api.GET("/api/calendars")),
 	});
 	const add = (content: string | null) =>
 		act.run(async () => {
-			await post("/api/calendars", {
-				name: said.name,
-				address: content === null ? said.address : null,
-				content,
-			});
+			await answer(
+				api.POST("/api/calendars", {
+					body: {
+						name: said.name,
+						address: content === null ? said.address : null,
+						content,
+					},
+				}),
+			);
 			setSaid({ name: "", address: "" });
 		});
 	return (
@@ -46,7 +50,15 @@ export function Calendars() {
 						<Button
 							kind="word"
 							size="small"
-							onClick={() => act.run(() => remove(`/api/calendars/${one.id}`))}
+							onClick={() =>
+								act.run(() =>
+									answer(
+										api.DELETE("/api/calendars/{id}", {
+											params: { path: { id: one.id } },
+										}),
+									),
+								)
+							}
 						>
 							take out<span className="sr-only"> {one.name}</span>
 						</Button>
@@ -105,17 +117,21 @@ function SampleCalendar() {
 	const [said, setSaid] = useState({ title: "", start: "", minutes: "60" });
 	const events = useQuery({
 		queryKey: ["outside-calendar"],
-		queryFn: () => get<SampleEventDto[]>("/api/outside-calendar"),
+		queryFn: () => answer(api.GET("/api/outside-calendar")),
 	});
 	async function put(event: FormEvent) {
 		event.preventDefault();
 		const done = await act.run(() =>
-			post("/api/outside-calendar", {
-				id: 0,
-				title: said.title,
-				start: said.start,
-				minutes: Number(said.minutes),
-			}),
+			answer(
+				api.POST("/api/outside-calendar", {
+					body: {
+						id: 0,
+						title: said.title,
+						start: said.start,
+						minutes: Number(said.minutes),
+					},
+				}),
+			),
 		);
 		if (done) setSaid({ ...said, title: "" });
 	}
@@ -136,7 +152,13 @@ function SampleCalendar() {
 							kind="word"
 							size="small"
 							onClick={() =>
-								act.run(() => remove(`/api/outside-calendar/${one.id}`))
+								act.run(() =>
+									answer(
+										api.DELETE("/api/outside-calendar/{id}", {
+											params: { path: { id: one.id } },
+										}),
+									),
+								)
 							}
 						>
 							take out

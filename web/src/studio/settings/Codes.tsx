@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { CodesDto, NewCodesDto, RecoveryDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { NewCodesDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 
@@ -11,7 +11,7 @@ import { useAct } from "../useAct";
 export function Codes() {
 	const codes = useQuery({
 		queryKey: ["codes"],
-		queryFn: () => get<CodesDto>("/api/codes"),
+		queryFn: () => answer(api.GET("/api/codes")),
 	});
 	const [recovery, setRecovery] = useState<string[]>();
 	return (
@@ -51,7 +51,7 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 					className="mt-2"
 					onClick={() =>
 						act.run(async () =>
-							setMade(await post<NewCodesDto>("/api/codes/new")),
+							setMade(await answer(api.POST("/api/codes/new"))),
 						)
 					}
 				>
@@ -88,10 +88,14 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 						act.run(async () =>
 							onRecovery(
 								(
-									await post<RecoveryDto>("/api/codes/on", {
-										secret: made.secret,
-										code,
-									})
+									await answer(
+										api.POST("/api/codes/on", {
+											body: {
+												secret: made.secret,
+												code,
+											},
+										}),
+									)
 								).recovery,
 							),
 						)
@@ -123,7 +127,11 @@ function TurnOff({ left }: { left: number }) {
 				/>
 				<Button
 					disabled={act.busy || !password}
-					onClick={() => act.run(() => post("/api/codes/off", { password }))}
+					onClick={() =>
+						act.run(() =>
+							answer(api.POST("/api/codes/off", { body: { password } })),
+						)
+					}
 				>
 					Turn codes off
 				</Button>

@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { HookDto, HookEvent, HookTestDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post, put, remove } from "../../ui/http";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
@@ -23,7 +23,7 @@ export function Hook({ hook, onDone }: { hook?: HookDto; onDone: () => void }) {
 	const [said, setSaid] = useState({
 		name: hook?.name ?? "",
 		address: hook?.address ?? "",
-		events: hook?.events ?? (["InquiryCame"] as readonly HookEvent[]),
+		events: hook?.events ?? (["InquiryCame"] satisfies HookEvent[]),
 		inside: hook?.inside ?? false,
 		off: hook?.off ?? false,
 		edition: hook?.edition ?? 0,
@@ -33,7 +33,14 @@ export function Hook({ hook, onDone }: { hook?: HookDto; onDone: () => void }) {
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		const kept = await act.run(() =>
-			hook ? put(`/api/hooks/${hook.id}`, said) : post("/api/hooks", said),
+			hook
+				? answer(
+						api.PUT("/api/hooks/{id}", {
+							params: { path: { id: hook.id } },
+							body: said,
+						}),
+					)
+				: answer(api.POST("/api/hooks", { body: said })),
 		);
 		if (kept) onDone();
 	}
@@ -107,7 +114,11 @@ export function Hook({ hook, onDone }: { hook?: HookDto; onDone: () => void }) {
 							onClick={() =>
 								act.run(async () =>
 									setTested(
-										await post<HookTestDto>(`/api/hooks/${hook.id}/test`),
+										await answer(
+											api.POST("/api/hooks/{id}/test", {
+												params: { path: { id: hook.id } },
+											}),
+										),
 									),
 								)
 							}
@@ -116,7 +127,15 @@ export function Hook({ hook, onDone }: { hook?: HookDto; onDone: () => void }) {
 						</Button>
 						<Button
 							disabled={act.busy}
-							onClick={() => act.run(() => remove(`/api/hooks/${hook.id}`))}
+							onClick={() =>
+								act.run(() =>
+									answer(
+										api.DELETE("/api/hooks/{id}", {
+											params: { path: { id: hook.id } },
+										}),
+									),
+								)
+							}
 						>
 							Take it away
 						</Button>

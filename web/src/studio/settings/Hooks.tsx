@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { HookDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { Section } from "../templates/Section";
 import { Hook } from "./Hook";
@@ -12,7 +11,7 @@ export function Hooks() {
 	const [open, setOpen] = useState<number>();
 	const hooks = useQuery({
 		queryKey: ["hooks"],
-		queryFn: () => get<HookDto[]>("/api/hooks"),
+		queryFn: () => answer(api.GET("/api/hooks")),
 	});
 	return (
 		<Section

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type {
 	MailAccountDto,
 	MailSecurity,
@@ -9,7 +10,6 @@ import type {
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
-import { get, post, put } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -20,7 +20,7 @@ import { useAct } from "../useAct";
 export function Mail() {
 	const account = useQuery({
 		queryKey: ["mail-account"],
-		queryFn: () => get<MailAccountDto>("/api/mail-account"),
+		queryFn: () => answer(api.GET("/api/mail-account")),
 	});
 	return (
 		<Section
@@ -98,7 +98,9 @@ function Account({ account }: { account: MailAccountDto }) {
 				<Button
 					kind="go"
 					disabled={act.busy || said === account}
-					onClick={() => act.run(() => put("/api/mail-account", said))}
+					onClick={() =>
+						act.run(() => answer(api.PUT("/api/mail-account", { body: said })))
+					}
 				>
 					Keep the servers
 				</Button>
@@ -108,7 +110,9 @@ function Account({ account }: { account: MailAccountDto }) {
 						act.run(async () => {
 							setTests(undefined);
 							setTests(
-								await post<MailTestDto[]>("/api/mail-account/test", said),
+								await answer(
+									api.POST("/api/mail-account/test", { body: said }),
+								),
 							);
 						})
 					}

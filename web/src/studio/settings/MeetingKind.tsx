@@ -1,9 +1,9 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { MeetingKindDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
-import { post, put, remove } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -126,8 +126,13 @@ export function Kind({
 					onClick={() =>
 						run(() =>
 							kind.id
-								? put(`/api/meeting-kinds/${kind.id}`, said)
-								: post("/api/meeting-kinds", said),
+								? answer(
+										api.PUT("/api/meeting-kinds/{id}", {
+											params: { path: { id: kind.id } },
+											body: said,
+										}),
+									)
+								: answer(api.POST("/api/meeting-kinds", { body: said })),
 						)
 					}
 				>
@@ -136,7 +141,15 @@ export function Kind({
 				{kind.id > 0 && (
 					<Button
 						disabled={act.busy}
-						onClick={() => run(() => remove(`/api/meeting-kinds/${kind.id}`))}
+						onClick={() =>
+							run(() =>
+								answer(
+									api.DELETE("/api/meeting-kinds/{id}", {
+										params: { path: { id: kind.id } },
+									}),
+								),
+							)
+						}
 					>
 						Offer it no more
 					</Button>

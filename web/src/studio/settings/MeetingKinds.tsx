@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { MeetingKindDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { get } from "../../ui/http";
 import { Section } from "../templates/Section";
 import { Kind } from "./MeetingKind";
 
@@ -30,7 +30,7 @@ export function MeetingKinds() {
 	const [open, setOpen] = useState<number>();
 	const kinds = useQuery({
 		queryKey: ["meeting-kinds"],
-		queryFn: () => get<MeetingKindDto[]>("/api/meeting-kinds"),
+		queryFn: () => answer(api.GET("/api/meeting-kinds")),
 	});
 	return (
 		<Section

@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import type { OpenSessionDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post, remove } from "../../ui/http";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
 import { Codes } from "./Codes";
@@ -12,7 +11,7 @@ export function SignedIn() {
 	const act = useAct();
 	const sessions = useQuery({
 		queryKey: ["sessions"],
-		queryFn: () => get<OpenSessionDto[]>("/api/sessions"),
+		queryFn: () => answer(api.GET("/api/sessions")),
 	});
 	return (
 		<Section title="Signing in" under="browsers, one-time codes">
@@ -34,7 +33,15 @@ export function SignedIn() {
 								kind="word"
 								size="small"
 								disabled={act.busy}
-								onClick={() => act.run(() => remove(`/api/sessions/${one.id}`))}
+								onClick={() =>
+									act.run(() =>
+										answer(
+											api.DELETE("/api/sessions/{id}", {
+												params: { path: { id: one.id } },
+											}),
+										),
+									)
+								}
 							>
 								sign it out
 								<span className="sr-only">: {one.browser}</span>
@@ -48,7 +55,7 @@ export function SignedIn() {
 				className="mt-3"
 				disabled={act.busy}
 				onClick={async () => {
-					if (await act.run(() => post("/api/session/end-all")))
+					if (await act.run(() => answer(api.POST("/api/session/end-all"))))
 						location.assign("/");
 				}}
 			>

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { answer, api, upload } from "../../api/client";
 import type { StudioDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-import { get, post, put, remove, upload } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -23,7 +23,7 @@ import { SignedIn } from "./SignedIn";
 export default function StudioPage() {
 	const studio = useQuery({
 		queryKey: ["studio"],
-		queryFn: () => get<StudioDto>("/api/studio"),
+		queryFn: () => answer(api.GET("/api/studio")),
 	});
 	useEffect(() => {
 		document.title = "The studio, Gesamt";
@@ -62,7 +62,9 @@ function Page({ studio }: { studio: StudioDto }) {
 				kind="go"
 				className="mt-2"
 				disabled={act.busy || said === studio}
-				onClick={() => act.run(() => put("/api/studio", said))}
+				onClick={() =>
+					act.run(() => answer(api.PUT("/api/studio", { body: said })))
+				}
 			>
 				Keep the studio
 			</Button>
@@ -133,7 +135,9 @@ function Page({ studio }: { studio: StudioDto }) {
 					{studio.hasLogo && (
 						<Button
 							className="mb-5"
-							onClick={() => files.run(() => remove("/api/studio/logo"))}
+							onClick={() =>
+								files.run(() => answer(api.DELETE("/api/studio/logo")))
+							}
 						>
 							Take the logo away
 						</Button>
@@ -194,7 +198,9 @@ function Page({ studio }: { studio: StudioDto }) {
 				) : (
 					<p className="py-2 text-soft">There is no address yet.</p>
 				)}
-				<Button onClick={() => files.run(() => post("/api/studio/feed"))}>
+				<Button
+					onClick={() => files.run(() => answer(api.POST("/api/studio/feed")))}
+				>
 					{studio.feed ? "Make a new address" : "Make the address"}
 				</Button>
 			</Section>

@@ -1,10 +1,10 @@
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
+import { answer, api } from "../../api/client";
 import type { KindDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
-import { post } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -24,12 +24,16 @@ export function Begin({ kinds }: { kinds: readonly KindDto[] }) {
 		let id = 0;
 		const made = await act.run(async () => {
 			id = (
-				await post<{ id: number }>("/api/rehearsals", {
-					kind: Number(said.kind),
-					name: said.name,
-					date: said.date || null,
-					toOwner: said.toOwner,
-				})
+				await answer(
+					api.POST("/api/rehearsals", {
+						body: {
+							kind: Number(said.kind),
+							name: said.name,
+							date: said.date || null,
+							toOwner: said.toOwner,
+						},
+					}),
+				)
 			).id;
 		});
 		if (made) navigate(`/projects/${id}`);

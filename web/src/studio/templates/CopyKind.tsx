@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
-import type { FormDto, KindPageDto, KindPart } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { KindPageDto, KindPart } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -26,18 +26,26 @@ export function CopyKind({
 	const navigate = useNavigate();
 	const all = useQuery({
 		queryKey: ["forms", kind.id],
-		queryFn: () => get<FormDto[]>(`/api/kinds/${kind.id}/forms`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/kinds/{id}/forms", { params: { path: { id: kind.id } } }),
+			),
 	});
 	async function copy(event: FormEvent) {
 		event.preventDefault();
 		let made = 0;
 		const done = await act.run(async () => {
-			const result = await post<{ id: number }>(`/api/kinds/${kind.id}/copy`, {
-				name,
-				without: parts,
-				withoutRoutines: routines,
-				withoutForms: forms,
-			});
+			const result = await answer(
+				api.POST("/api/kinds/{id}/copy", {
+					params: { path: { id: kind.id } },
+					body: {
+						name,
+						without: parts,
+						withoutRoutines: routines,
+						withoutForms: forms,
+					},
+				}),
+			);
 			made = result.id;
 		});
 		if (!done) return;

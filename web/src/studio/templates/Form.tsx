@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { FormDto, FormField, KindPageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { put, remove } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -112,16 +112,21 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 						disabled={act.busy || said === form}
 						onClick={() =>
 							act.run(() =>
-								put(`/api/forms/${form.id}`, {
-									title: said.title,
-									intro: said.intro,
-									fields: said.fields,
-									thanks: said.thanks,
-									goTo: said.goTo,
-									source: said.source,
-									closed: said.closed,
-									edition: form.edition,
-								}),
+								answer(
+									api.PUT("/api/forms/{id}", {
+										params: { path: { id: form.id } },
+										body: {
+											title: said.title,
+											intro: said.intro,
+											fields: said.fields,
+											thanks: said.thanks,
+											goTo: said.goTo,
+											source: said.source,
+											closed: said.closed,
+											edition: form.edition,
+										},
+									}),
+								),
 							)
 						}
 					>
@@ -130,7 +135,15 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 					{form.closed && (
 						<Button
 							disabled={act.busy}
-							onClick={() => act.run(() => remove(`/api/forms/${form.id}`))}
+							onClick={() =>
+								act.run(() =>
+									answer(
+										api.DELETE("/api/forms/{id}", {
+											params: { path: { id: form.id } },
+										}),
+									),
+								)
+							}
 						>
 							Take the form away
 						</Button>

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { FormDto, FormPurpose, KindPageDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { FormPurpose, KindPageDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -24,7 +24,10 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 	const act = useAct();
 	const forms = useQuery({
 		queryKey: ["forms", kind.id],
-		queryFn: () => get<FormDto[]>(`/api/kinds/${kind.id}/forms`),
+		queryFn: () =>
+			answer(
+				api.GET("/api/kinds/{id}/forms", { params: { path: { id: kind.id } } }),
+			),
 	});
 	return (
 		<Section
@@ -88,9 +91,11 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 					disabled={act.busy || !title.trim()}
 					onClick={async () => {
 						const made = await act.run(async () => {
-							const { id } = await post<{ id: number }>(
-								`/api/kinds/${kind.id}/forms`,
-								{ title, purpose },
+							const { id } = await answer(
+								api.POST("/api/kinds/{id}/forms", {
+									params: { path: { id: kind.id } },
+									body: { title, purpose },
+								}),
 							);
 							setOpen(id);
 						});

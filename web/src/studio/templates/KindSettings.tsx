@@ -1,9 +1,9 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { KindPageDto, KindSettingsDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
-import { put } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Brief } from "./KindBrief";
@@ -57,7 +57,14 @@ export function KindSettings({ kind }: { kind: KindPageDto }) {
 				className="mt-3"
 				disabled={act.busy || said === kind.settings}
 				onClick={() =>
-					act.run(() => put(`/api/kinds/${kind.id}/settings`, said))
+					act.run(() =>
+						answer(
+							api.PUT("/api/kinds/{id}/settings", {
+								params: { path: { id: kind.id } },
+								body: said,
+							}),
+						),
+					)
 				}
 			>
 				Keep details and brief

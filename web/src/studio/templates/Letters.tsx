@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { LetterFileDto, LetterTextRowDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { LetterTextRowDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post, put } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -17,7 +17,7 @@ export function Letters() {
 	const [open, setOpen] = useState<string>();
 	const letters = useQuery({
 		queryKey: ["letter-texts"],
-		queryFn: () => get<LetterTextRowDto[]>("/api/letter-texts"),
+		queryFn: () => answer(api.GET("/api/letter-texts")),
 	});
 	return (
 		<div className="grid content-start gap-4">
@@ -93,7 +93,7 @@ function Letter({
 		number: letter?.number ? String(letter.number) : "",
 		subject: letter?.subject ?? "",
 		body: letter?.body ?? "",
-		files: (letter?.files ?? []) as readonly LetterFileDto[],
+		files: letter?.files ?? [],
 	});
 	const act = useAct();
 	const offer = useUndo();
@@ -105,14 +105,24 @@ function Letter({
 		};
 		const kept = await act.run(() =>
 			letter
-				? put(`/api/letter-texts/${letter.key}`, save)
-				: post("/api/letter-texts", save),
+				? answer(
+						api.PUT("/api/letter-texts/{key}", {
+							params: { path: { key: letter.key } },
+							body: save,
+						}),
+					)
+				: answer(api.POST("/api/letter-texts", { body: save })),
 		);
 		if (kept) onDone();
 	}
 	const remove = (removed: boolean) =>
 		act.run(() =>
-			post(`/api/letter-texts/${letter?.key}/removed`, { removed }),
+			answer(
+				api.POST("/api/letter-texts/{key}/removed", {
+					params: { path: { key: letter?.key ?? "" } },
+					body: { removed },
+				}),
+			),
 		);
 	return (
 		<div className="grid gap-3 py-3">
@@ -151,7 +161,7 @@ function Letter({
 				files={text.files}
 				kept={[]}
 				wrong={act.refusal?.of("files")}
-				onChange={(files) => setText({ ...text, files })}
+				onChange={(files) => setText({ ...text, files: [...files] })}
 			/>
 			{letter && letter.usedBy.length > 0 && (
 				<p className="under">

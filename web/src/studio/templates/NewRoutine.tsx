@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
+import { answer, api } from "../../api/client";
 import type { KindPageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -19,12 +19,16 @@ export function NewRoutine({ kind }: { kind: KindPageDto }) {
 		let id = 0;
 		const made = await act.run(async () => {
 			id = (
-				await post<{ id: number }>("/api/routines", {
-					kind: kind.id,
-					name: text === undefined ? name : null,
-					text: text ?? null,
-					copy: null,
-				})
+				await answer(
+					api.POST("/api/routines", {
+						body: {
+							kind: kind.id,
+							name: text === undefined ? name : null,
+							text: text ?? null,
+							copy: null,
+						},
+					}),
+				)
 			).id;
 		});
 		if (made) navigate(`/templates/routines/${id}`);

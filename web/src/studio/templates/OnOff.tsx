@@ -1,6 +1,6 @@
+import { answer, api } from "../../api/client";
 import type { RoutineRowDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
-import { post } from "../../ui/http";
 import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
 
@@ -26,9 +26,14 @@ export function OnOff({
 				disabled={act.busy}
 				onChange={(checked) =>
 					act.run(() =>
-						post(`/api/routines/${routine.id}/off`, {
-							off: !checked,
-						}),
+						answer(
+							api.POST("/api/routines/{id}/off", {
+								params: { path: { id: routine.id } },
+								body: {
+									off: !checked,
+								},
+							}),
+						),
 					)
 				}
 			/>

@@ -1,8 +1,8 @@
 import { Link, useNavigate } from "react-router";
+import { answer, api } from "../../api/client";
 import type { RoutinePageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 
@@ -11,7 +11,14 @@ export function PageActs({ page }: { page: RoutinePageDto }) {
 	const offer = useUndo();
 	const navigate = useNavigate();
 	const remove = (removed: boolean) =>
-		act.run(() => post(`/api/routines/${page.id}/removed`, { removed }));
+		act.run(() =>
+			answer(
+				api.POST("/api/routines/{id}/removed", {
+					params: { path: { id: page.id } },
+					body: { removed },
+				}),
+			),
+		);
 	return (
 		<span className="ml-auto flex flex-wrap gap-2">
 			<Button asChild>

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { KindDto, RehearsalDto } from "../../api/schema";
-import { get } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { KindDto } from "../../api/schema";
 import { Shown } from "../../ui/Shown";
 import { Begin } from "./BeginRehearsal";
 
@@ -9,7 +9,7 @@ import { Begin } from "./BeginRehearsal";
 export function Projects({ kinds }: { kinds: readonly KindDto[] }) {
 	const rehearsals = useQuery({
 		queryKey: ["rehearsals"],
-		queryFn: () => get<RehearsalDto[]>("/api/rehearsals"),
+		queryFn: () => answer(api.GET("/api/rehearsals")),
 	});
 	return (
 		<section aria-label="Whole projects">

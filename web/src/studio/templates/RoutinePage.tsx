@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
+import { answer, api } from "../../api/client";
 import type {
 	RoutineDraftDto,
 	RoutinePageDto,
@@ -8,7 +9,6 @@ import type {
 } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, put } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -25,10 +25,11 @@ import { useChecked } from "./useChecked";
 
 /** One routine: a dated list read like sentences, with the dates it would give a project beside it. */
 export function RoutinePage() {
-	const id = useParams().id!;
+	const id = Number(useParams().id);
 	const routine = useQuery({
 		queryKey: ["routine", id],
-		queryFn: () => get<RoutinePageDto>(`/api/routines/${id}`),
+		queryFn: () =>
+			answer(api.GET("/api/routines/{id}", { params: { path: { id } } })),
 	});
 	return (
 		<Shown query={routine}>
@@ -161,10 +162,15 @@ function Page({ page }: { page: RoutinePageDto }) {
 					disabled={act.busy || draft === page.routine}
 					onClick={() =>
 						act.run(() =>
-							put(`/api/routines/${page.id}`, {
-								routine: draft,
-								edition: page.edition,
-							}),
+							answer(
+								api.PUT("/api/routines/{id}", {
+									params: { path: { id: page.id } },
+									body: {
+										routine: draft,
+										edition: page.edition,
+									},
+								}),
+							),
 						)
 					}
 				>

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { answer, api } from "../../api/client";
 import type { RoutineDraftDto, RoutinePageDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
-import { post } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -108,9 +108,13 @@ export function AsText({
 						onClick={() =>
 							act.run(async () => {
 								onRead(
-									await post<RoutineDraftDto>("/api/routines/read", {
-										text: mine,
-									}),
+									await answer(
+										api.POST("/api/routines/read", {
+											body: {
+												text: mine ?? "",
+											},
+										}),
+									),
 								);
 								setMine(undefined);
 							})

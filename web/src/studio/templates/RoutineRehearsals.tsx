@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { RehearsedDto, RoutineRowDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { RehearsedDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
-import { get, post } from "../../ui/http";
 import { Select } from "../../ui/Select";
 import { FileWith } from "../FileWith";
 
@@ -32,6 +32,8 @@ export const never: Ways = {
 	returnsForm: "",
 };
 
+const days = (text: string) => (text ? Number(text) : null);
+
 /** A routine for a project, with a client who behaves as is said. */
 export function Routine() {
 	const [search, setSearch] = useSearchParams();
@@ -40,7 +42,7 @@ export function Routine() {
 	const act = useAct();
 	const routines = useQuery({
 		queryKey: ["routines"],
-		queryFn: () => get<RoutineRowDto[]>("/api/routines"),
+		queryFn: () => answer(api.GET("/api/routines")),
 	});
 	const routine = search.get("routine") ?? "";
 	const project = search.get("project");
@@ -49,13 +51,22 @@ export function Routine() {
 		setPlayed(undefined);
 		await act.run(async () =>
 			setPlayed(
-				await post<RehearsedDto[]>("/api/routines/rehearse", {
-					routine: Number(routine),
-					project: Number(project),
-					ways: Object.fromEntries(
-						ways.map(({ way }) => [way, said[way] ? Number(said[way]) : null]),
-					),
-				}),
+				await answer(
+					api.POST("/api/routines/rehearse", {
+						body: {
+							routine: Number(routine),
+							project: Number(project),
+							ways: {
+								opens: days(said.opens),
+								answers: days(said.answers),
+								chooses: days(said.chooses),
+								signs: days(said.signs),
+								pays: days(said.pays),
+								returnsForm: days(said.returnsForm),
+							},
+						},
+					}),
+				),
 			),
 		);
 	}

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import type { KindPageDto, RoutineRowDto } from "../../api/schema";
-import { get } from "../../ui/http";
+import { answer, api } from "../../api/client";
+import type { KindPageDto } from "../../api/schema";
 import { Shown } from "../../ui/Shown";
 import { NewRoutine } from "./NewRoutine";
 import { RoutineTable } from "./RoutineTable";
@@ -10,7 +10,7 @@ import { Section } from "./Section";
 export function RoutineList() {
 	const routines = useQuery({
 		queryKey: ["routines"],
-		queryFn: () => get<RoutineRowDto[]>("/api/routines"),
+		queryFn: () => answer(api.GET("/api/routines")),
 	});
 	return (
 		<div className="grid content-start gap-5">

@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { KindPageDto, ServiceDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { put } from "../../ui/http";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import { Section } from "./Section";
@@ -92,10 +92,15 @@ export function Services({ kind }: { kind: KindPageDto }) {
 					disabled={act.busy || services === kind.services}
 					onClick={() =>
 						act.run(() =>
-							put(`/api/kinds/${kind.id}/services`, {
-								edition: kind.edition,
-								services,
-							}),
+							answer(
+								api.PUT("/api/kinds/{id}/services", {
+									params: { path: { id: kind.id } },
+									body: {
+										edition: kind.edition,
+										services,
+									},
+								}),
+							),
 						)
 					}
 				>

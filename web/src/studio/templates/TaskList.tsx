@@ -1,8 +1,8 @@
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { ListItemDto, TaskListDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post, put } from "../../ui/http";
 import { TextField } from "../../ui/TextField";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
@@ -26,13 +26,25 @@ export function List({
 		const save = { name, items, edition: list?.edition ?? 0 };
 		const kept = await act.run(() =>
 			list
-				? put(`/api/task-lists/${list.key}`, save)
-				: post("/api/task-lists", save),
+				? answer(
+						api.PUT("/api/task-lists/{key}", {
+							params: { path: { key: list.key } },
+							body: save,
+						}),
+					)
+				: answer(api.POST("/api/task-lists", { body: save })),
 		);
 		if (kept) onDone();
 	}
 	const remove = (removed: boolean) =>
-		act.run(() => post(`/api/task-lists/${list?.key}/removed`, { removed }));
+		act.run(() =>
+			answer(
+				api.POST("/api/task-lists/{key}/removed", {
+					params: { path: { key: list?.key ?? "" } },
+					body: { removed },
+				}),
+			),
+		);
 	return (
 		<div className="grid gap-3 py-3">
 			<TextField

@@ -1,8 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { TaskListDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
 import { Button } from "../../ui/Button";
-import { get } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { List } from "./TaskList";
 
@@ -11,7 +10,7 @@ export function TaskLists() {
 	const [open, setOpen] = useState<string>();
 	const lists = useQuery({
 		queryKey: ["task-lists"],
-		queryFn: () => get<TaskListDto[]>("/api/task-lists"),
+		queryFn: () => answer(api.GET("/api/task-lists")),
 	});
 	return (
 		<div className="grid content-start gap-4">

@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, Route, Routes, useParams } from "react-router";
+import { answer, api } from "../../api/client";
 import type { KindDto, KindPageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, post, put } from "../../ui/http";
 import { Shown } from "../../ui/Shown";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
@@ -23,7 +23,7 @@ import { Contract } from "./Texts";
 export default function Templates() {
 	const kinds = useQuery({
 		queryKey: ["kinds"],
-		queryFn: () => get<KindDto[]>("/api/kinds"),
+		queryFn: () => answer(api.GET("/api/kinds")),
 	});
 	useEffect(() => {
 		document.title = "Templates, Gesamt";
@@ -87,7 +87,9 @@ function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
 		const order = kinds.map((kind) => kind.id);
 		const [moved] = order.splice(at, 1);
 		order.splice(at + by, 0, moved!);
-		act.run(() => put("/api/kinds/order", { kinds: order }));
+		act.run(() =>
+			answer(api.PUT("/api/kinds/order", { body: { kinds: order } })),
+		);
 	}
 	return (
 		<nav aria-label="Kinds of work">
@@ -121,11 +123,12 @@ function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
 }
 
 function Kind({ kinds }: { kinds: readonly KindDto[] }) {
-	const id = useParams().kind ?? String(kinds[0]?.id ?? "");
+	const id = Number(useParams().kind ?? kinds[0]?.id ?? 0);
 	const kind = useQuery({
 		queryKey: ["kind", id],
-		queryFn: () => get<KindPageDto>(`/api/kinds/${id}`),
-		enabled: id !== "",
+		queryFn: () =>
+			answer(api.GET("/api/kinds/{id}", { params: { path: { id } } })),
+		enabled: id !== 0,
 	});
 	return (
 		<Shown query={kind}>
@@ -162,7 +165,14 @@ function KindActs({ kind }: { kind: KindPageDto }) {
 	const act = useAct();
 	const offer = useUndo();
 	const remove = (removed: boolean) =>
-		act.run(() => post(`/api/kinds/${kind.id}/removed`, { removed }));
+		act.run(() =>
+			answer(
+				api.POST("/api/kinds/{id}/removed", {
+					params: { path: { id: kind.id } },
+					body: { removed },
+				}),
+			),
+		);
 	return (
 		<>
 			<span className="ml-auto flex gap-2">

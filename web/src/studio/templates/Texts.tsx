@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { answer, api } from "../../api/client";
 import type { KindPageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { get, put } from "../../ui/http";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -37,10 +37,15 @@ export function Contract({ kind }: { kind: KindPageDto }) {
 						disabled={act.busy || text === kind.contract}
 						onClick={() =>
 							act.run(() =>
-								put(`/api/kinds/${kind.id}/contract`, {
-									...text,
-									edition: kind.contract.edition,
-								}),
+								answer(
+									api.PUT("/api/kinds/{id}/contract", {
+										params: { path: { id: kind.id } },
+										body: {
+											...text,
+											edition: kind.contract.edition,
+										},
+									}),
+								),
 							)
 						}
 					>
@@ -56,7 +61,7 @@ export function Contract({ kind }: { kind: KindPageDto }) {
 export function Blanks() {
 	const names = useQuery({
 		queryKey: ["blanks"],
-		queryFn: () => get<string[]>("/api/blanks"),
+		queryFn: () => answer(api.GET("/api/blanks")),
 		staleTime: Number.POSITIVE_INFINITY,
 	});
 	return (

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
+import { answer, api } from "../../api/client";
 import type { CheckedRoutineDto, RoutineDraftDto } from "../../api/schema";
-import { post } from "../../ui/http";
 
 /** Asks the server what it reads like and what is wrong, a moment after the last key. */
 export function useChecked(
@@ -12,11 +12,15 @@ export function useChecked(
 	useEffect(() => {
 		const timer = setTimeout(
 			() =>
-				post<CheckedRoutineDto>("/api/routines/check", {
-					kind,
-					routine,
-					project: project ?? null,
-				}).then(setChecked, () => undefined),
+				answer(
+					api.POST("/api/routines/check", {
+						body: {
+							kind,
+							routine,
+							project: project ?? null,
+						},
+					}),
+				).then(setChecked, () => undefined),
 			150,
 		);
 		return () => clearTimeout(timer);

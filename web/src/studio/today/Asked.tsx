@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
-import type { AskedResultDto, TodayDto } from "../../api/schema";
+import { answer, api } from "../../api/client";
+import type { TodayDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 
 const shownAtFirst = 5;
@@ -32,12 +32,19 @@ export function AllAsked({ asked }: { asked: TodayDto["ready"]["asked"] }) {
 function Asked({ asked }: { asked: TodayDto["ready"]["asked"][number] }) {
 	const act = useAct();
 	const navigate = useNavigate();
-	async function answer(yes: boolean) {
+	async function say(yes: boolean) {
 		let begun: number | null = null;
 		await act.run(async () => {
-			const result = await post<AskedResultDto>(
-				`/api/projects/${asked.project}/asked`,
-				{ run: asked.run, step: asked.step, occurrence: asked.occurrence, yes },
+			const result = await answer(
+				api.POST("/api/projects/{id}/asked", {
+					params: { path: { id: asked.project } },
+					body: {
+						run: asked.run,
+						step: asked.step,
+						occurrence: asked.occurrence,
+						yes,
+					},
+				}),
 			);
 			begun = result.project;
 		});
@@ -61,11 +68,11 @@ function Asked({ asked }: { asked: TodayDto["ready"]["asked"][number] }) {
 			</p>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div className="flex gap-2 pt-1.5">
-				<Button disabled={act.busy} onClick={() => answer(true)}>
+				<Button disabled={act.busy} onClick={() => say(true)}>
 					{asked.yes}
 				</Button>
 				{asked.no && (
-					<Button disabled={act.busy} onClick={() => answer(false)}>
+					<Button disabled={act.busy} onClick={() => say(false)}>
 						{asked.no}
 					</Button>
 				)}

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
+import { answer, api } from "../../api/client";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { MomentField } from "../../ui/MomentField";
 import { useAct } from "../useAct";
 
@@ -20,11 +20,16 @@ export function Later({
 	async function put(event: FormEvent) {
 		event.preventDefault();
 		const done = await act.run(() =>
-			post(`/api/letters/${letter}/later`, {
-				until: until,
-				subject: text?.subject ?? null,
-				body: text?.body ?? null,
-			}),
+			answer(
+				api.POST("/api/letters/{id}/later", {
+					params: { path: { id: letter } },
+					body: {
+						until: until,
+						subject: text?.subject ?? null,
+						body: text?.body ?? null,
+					},
+				}),
+			),
 		);
 		if (done) onDone();
 	}

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { answer, api } from "../../api/client";
 import type { ReadyDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { post } from "../../ui/http";
 import { useAct } from "../useAct";
 import { Later } from "./Later";
 
@@ -41,10 +41,15 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 					disabled={act.busy || Boolean(ready.text.gaps)}
 					onClick={() =>
 						act.run(() =>
-							post(`/api/letters/${ready.letter}/release`, {
-								subject: null,
-								body: null,
-							}),
+							answer(
+								api.POST("/api/letters/{id}/release", {
+									params: { path: { id: ready.letter } },
+									body: {
+										subject: null,
+										body: null,
+									},
+								}),
+							),
 						)
 					}
 				>
@@ -56,7 +61,13 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 				<Button
 					disabled={act.busy}
 					onClick={() =>
-						act.run(() => post(`/api/letters/${ready.letter}/skip`))
+						act.run(() =>
+							answer(
+								api.POST("/api/letters/{id}/skip", {
+									params: { path: { id: ready.letter } },
+								}),
+							),
+						)
 					}
 				>
 					Skip
@@ -97,7 +108,11 @@ export function SendAll({ ready }: { ready: readonly ReadyDto[] }) {
 					key={key}
 					disabled={act.busy}
 					onClick={() =>
-						act.run(() => post("/api/letters/release", { template: key }))
+						act.run(() =>
+							answer(
+								api.POST("/api/letters/release", { body: { template: key } }),
+							),
+						)
 					}
 				>
 					Send all {sort.projects.size} “{sort.name}”

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { answer, api } from "../../api/client";
 import type { TodayDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { get, post } from "../../ui/http";
 import { Kbd } from "../../ui/Kbd";
 import { Shown } from "../../ui/Shown";
 import { beginInquiry } from "../beginInquiry";
@@ -14,13 +14,13 @@ import { YourTurn } from "./YourTurn";
 export function Today() {
 	const today = useQuery({
 		queryKey: ["today"],
-		queryFn: () => get<TodayDto>("/api/today"),
+		queryFn: () => answer(api.GET("/api/today")),
 	});
 	useEffect(() => {
 		document.title = "Today, Gesamt";
 		// what is new stays marked for this look, and is seen at the next
 		return () => {
-			post("/api/today/looked").catch(() => undefined);
+			answer(api.POST("/api/today/looked")).catch(() => undefined);
 		};
 	}, []);
 	return <Shown query={today}>{(data) => <Page today={data} />}</Shown>;
