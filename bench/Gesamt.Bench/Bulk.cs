@@ -68,35 +68,41 @@ public sealed class Bulk(string database)
     private sealed record Row(string[] Names, object?[] Values);
 
     /// <summary>Copies ended projects until there are so many, and open ones with a step that will be due so many times.</summary>
-    public void Lay(int projects, int due, int lettersEach)
+    /// <param name="open">So many open projects, copies of the demo's.</param>
+    public void Lay(int projects, int due, int lettersEach, int open)
     {
-        using var open = new SqliteConnection($"Data Source={database};Pooling=False");
-        open.Open();
-        Run(open, "PRAGMA foreign_keys=OFF; PRAGMA synchronous=OFF; PRAGMA cache_size=-200000");
+        using var db = new SqliteConnection($"Data Source={database};Pooling=False");
+        db.Open();
+        Run(db, "PRAGMA foreign_keys=OFF; PRAGMA synchronous=OFF; PRAGMA cache_size=-200000");
         inserts.Clear();
         if (largest.Count == 0)
             foreach (var table in Tables)
-                largest[table] = Number(open, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
-        var ended = Rows(
-                open,
-                "SELECT Id FROM Projects WHERE Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished'"
-            )
+                largest[table] = Number(db, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
+        var ended = Rows(db, "SELECT Id FROM Projects WHERE Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished'")
             .Select(row => (long)row.Values[0]!)
             .ToList();
         var waiting = Rows(
-                open,
+                db,
                 "SELECT ProjectId FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open' ORDER BY Id LIMIT 1"
             )
             .Select(row => (long)row.Values[0]!)
             .ToList();
-        using var transaction = open.BeginTransaction();
-        var have = Number(open, "SELECT count(*) FROM Projects") - copy;
+        using var transaction = db.BeginTransaction();
+        var have = Number(db, "SELECT count(*) FROM Projects") - copy;
+        var running = Rows(
+                db,
+                "SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished' AND Rehearsal = 0"
+            )
+            .Select(row => (long)row.Values[0]!)
+            .ToList();
+        for (var i = running.Count; i < open; i++)
+            Copy(db, running[i % running.Count], ++copy, lettersEach);
         foreach (var source in Enumerable.Repeat(waiting, due).SelectMany(one => one))
-            Copy(open, source, ++copy, 0);
+            Copy(db, source, ++copy, 0);
         for (; have + copy < projects; )
-            Copy(open, ended[copy % ended.Count], ++copy, lettersEach);
+            Copy(db, ended[copy % ended.Count], ++copy, lettersEach);
         transaction.Commit();
-        Run(open, "ANALYZE");
+        Run(db, "ANALYZE");
     }
 
     private void Copy(SqliteConnection open, long project, int copy, int letters)

@@ -1,7 +1,6 @@
 using System.Diagnostics;
 using System.Text.Json;
 using Gesamt.Web.Hosting;
-using Microsoft.Data.Sqlite;
 
 namespace Gesamt.Bench;
 
@@ -61,44 +60,5 @@ public static class Load
         var started = Stopwatch.GetTimestamp();
         await act();
         return Stopwatch.GetElapsedTime(started).TotalMilliseconds;
-    }
-
-    /// <summary>A bare server that answers each address by sending the same statements over a bare connection, reading every value, and returning the same body: what hand-written SQL would cost at least.</summary>
-    public static WebApplication Twin(
-        string database,
-        int port,
-        IReadOnlyDictionary<string, (IReadOnlyList<Statement> Statements, byte[] Body)> answers
-    )
-    {
-        var builder = WebApplication.CreateSlimBuilder();
-        builder.WebHost.UseUrls($"http://127.0.0.1:{port}");
-        builder.Logging.ClearProviders();
-        var app = builder.Build();
-        foreach (var (name, (statements, body)) in answers)
-            app.MapGet(
-                $"/{name}",
-                async (HttpContext http) =>
-                {
-                    await using var open = new SqliteConnection($"Data Source={database};Mode=ReadOnly");
-                    await open.OpenAsync();
-                    foreach (var statement in statements)
-                        Read(open, statement);
-                    http.Response.ContentType = "application/json";
-                    await http.Response.Body.WriteAsync(body);
-                }
-            );
-        return app;
-    }
-
-    private static void Read(SqliteConnection open, Statement statement)
-    {
-        using var command = open.CreateCommand();
-        command.CommandText = statement.Sql;
-        foreach (var (name, value) in statement.Parameters)
-            command.Parameters.AddWithValue(name, value ?? DBNull.Value);
-        using var reader = command.ExecuteReader();
-        var values = new object[reader.FieldCount];
-        while (reader.Read())
-            reader.GetValues(values);
     }
 }

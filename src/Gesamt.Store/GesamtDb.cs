@@ -169,6 +169,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             })
             .IsUnique();
         model.Entity<PlannedStepRow>().HasIndex(s => new { s.State, s.Due });
+        // who is in a routine is counted run by run
+        model.Entity<PlannedStepRow>().HasIndex(s => new { s.RunId, s.State });
         model.Entity<RequestRow>().HasKey(r => r.Key);
         model.Entity<RequestRow>().HasIndex(r => r.At);
         model.Entity<RunRow>().HasIndex(r => r.Offered);
@@ -180,6 +182,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(Key<LetterRow, LetterId>(model, l => l.Id));
         model.Entity<LetterRow>().HasIndex(l => l.MessageId).IsUnique();
         model.Entity<LetterRow>().HasIndex(l => new { l.State, l.ProjectId });
+        // few of all letters were refused
+        model.Entity<LetterRow>().HasIndex(l => l.Problem).HasFilter("Problem IS NOT NULL");
         OfProject(model.Entity<OutboxRow>()).HasIndex(o => o.Key).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => o.MessageId).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => new { o.State, o.NotBefore });

@@ -177,6 +177,13 @@ public sealed class Person : IDisposable
 
     public string ValueOf(string label) => Labelled(label)!.GetAttribute("value")!;
 
+    /// <summary>What the field that has the focus is called.</summary>
+    public string Focused() =>
+        (string)
+            Driver.ExecuteScript(
+                "return document.activeElement?.labels?.[0]?.innerText ?? document.activeElement?.innerText ?? ''"
+            )!;
+
     /// <summary>Presses a key while another is held down.</summary>
     public void Chord(string held, string key) => new Actions(Driver).KeyDown(held).SendKeys(key).KeyUp(held).Perform();
 

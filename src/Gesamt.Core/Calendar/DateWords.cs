@@ -110,7 +110,9 @@ public readonly record struct AgeLimits(int Waiting, int Old)
         band switch
         {
             AgeBand.Fresh => Waiting == 1 ? "under a day" : $"under {Waiting} days",
-            AgeBand.Waiting => Old - Waiting == 1 ? $"{Waiting} days" : $"{Waiting} to {Old - 1} days",
+            AgeBand.Waiting => Old - Waiting == 1
+                ? $"{Waiting} day{(Waiting == 1 ? "" : "s")}"
+                : $"{Waiting} to {Old - 1} days",
             _ => $"{Old} days and more",
         };
 

@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("4131a808-0706-4cf1-867b-e15bc1664ada"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("801e068c-5ac4-4c9c-a010-60ed45b2fe63"), entityTypeCount: 54)
         {
         }
 

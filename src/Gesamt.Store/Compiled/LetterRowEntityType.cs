@@ -25,7 +25,7 @@ namespace Gesamt.Store.Compiled
                 propertyCount: 28,
                 navigationCount: 1,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -236,9 +236,13 @@ namespace Gesamt.Store.Compiled
                 unique: true);
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { projectId });
+                new[] { problem });
+            index0.AddAnnotation("Relational:Filter", "Problem IS NOT NULL");
 
             var index1 = runtimeEntityType.AddIndex(
+                new[] { projectId });
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { state, projectId });
 
             return runtimeEntityType;

@@ -25,7 +25,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 7,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -90,9 +90,12 @@ namespace Gesamt.Store.Compiled
                 new[] { projectId });
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { state, due });
+                new[] { runId, state });
 
             var index1 = runtimeEntityType.AddIndex(
+                new[] { state, due });
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { runId, step, occurrence },
                 unique: true);
 

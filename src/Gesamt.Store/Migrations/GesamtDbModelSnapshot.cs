@@ -948,6 +948,9 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("MessageId")
                         .IsUnique();
 
+                    b.HasIndex("Problem")
+                        .HasFilter("Problem IS NOT NULL");
+
                     b.HasIndex("ProjectId");
 
                     b.HasIndex("State", "ProjectId");
@@ -1575,6 +1578,8 @@ namespace Gesamt.Store.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("ProjectId");
+
+                    b.HasIndex("RunId", "State");
 
                     b.HasIndex("State", "Due");
 

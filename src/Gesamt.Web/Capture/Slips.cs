@@ -38,8 +38,7 @@ public static class Slips
     {
         api.MapGet(
             "/slips/reading",
-            async (string text, long? project, Desk desk) =>
-                Of(desk, await ReadAsync(desk, text, project), await TitlesAsync(desk))
+            async (string text, long? project, Desk desk) => await OfAsync(desk, await ReadAsync(desk, text, project))
         );
         api.MapPost("/slips", (WrittenDto written, Desk desk) => KeepAsync(desk, written));
         api.MapPost(
@@ -98,9 +97,7 @@ public static class Slips
                 await FileAsync(act, slip, reading);
             return new SlipKeptDto(
                 slip.Id,
-                slip.ProjectId is null
-                    ? "Kept in the tray"
-                    : $"Kept: {Becomes(desk, reading, await TitlesAsync(desk))}",
+                slip.ProjectId is null ? "Kept in the tray" : $"Kept: {await BecomesAsync(desk, reading)}",
                 slip.ProjectId?.Value
             );
         });
@@ -216,14 +213,14 @@ public static class Slips
         );
     }
 
-    private static async Task<IReadOnlyDictionary<ProjectId, string>> TitlesAsync(Desk desk) =>
-        await desk.Db.Projects.AsNoTracking().ToDictionaryAsync(p => p.Id, p => p.Title);
+    private static async Task<SlipReadDto> OfAsync(Desk desk, SlipReading reading) =>
+        new(reading.Sort, reading.Text, await BecomesAsync(desk, reading), reading.Read, reading.Project?.Value);
 
-    private static SlipReadDto Of(Desk desk, SlipReading reading, IReadOnlyDictionary<ProjectId, string> titles) =>
-        new(reading.Sort, reading.Text, Becomes(desk, reading, titles), reading.Read, reading.Project?.Value);
-
-    private static string Becomes(Desk desk, SlipReading reading, IReadOnlyDictionary<ProjectId, string> titles)
+    private static async Task<string> BecomesAsync(Desk desk, SlipReading reading)
     {
+        var title = reading.Project is { } of
+            ? await desk.Db.Projects.Where(p => p.Id == of).Select(p => p.Title).SingleAsync()
+            : null;
         var sort = reading.Sort switch
         {
             SlipSort.Task => "a task",
@@ -243,7 +240,7 @@ public static class Slips
         }.OfType<string>();
         return string.Join(
             ", ",
-            new[] { reading.Project is { } id ? $"{sort} for {titles[id]}" : $"{sort}, into the tray" }.Concat(parts)
+            new[] { title is not null ? $"{sort} for {title}" : $"{sort}, into the tray" }.Concat(parts)
         );
     }
 }

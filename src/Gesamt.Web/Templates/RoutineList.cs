@@ -195,8 +195,11 @@ public static class RoutineList
             await desk
                 .Db.Database.SqlQuery<FailedRow>(
                     $"""
-                    SELECT p.KindId, r.Key, count(*) AS Count FROM Letters l JOIN Runs r ON r.Id = l.RunId JOIN Projects p ON p.Id = r.ProjectId
-                    WHERE p.Rehearsal = 0 AND l.RunId IS NOT NULL AND (l.State = 'Uncertain' OR l.Problem IS NOT NULL) GROUP BY 1, 2
+                    WITH Failed AS (
+                        SELECT RunId FROM Letters WHERE Problem IS NOT NULL AND RunId IS NOT NULL
+                        UNION ALL SELECT RunId FROM Letters WHERE State = 'Uncertain' AND Problem IS NULL AND RunId IS NOT NULL)
+                    SELECT p.KindId, r.Key, count(*) AS Count FROM Failed f JOIN Runs r ON r.Id = f.RunId JOIN Projects p ON p.Id = r.ProjectId
+                    WHERE p.Rehearsal = 0 GROUP BY 1, 2
                     """
                 )
                 .ToListAsync()

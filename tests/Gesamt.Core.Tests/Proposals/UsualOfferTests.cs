@@ -80,4 +80,12 @@ public sealed class UsualOfferTests
     [InlineData("2027-01-22", "2027-01-26"), InlineData("2027-01-25", "2027-01-27")]
     public void An_answer_is_promised_by_business_days(string asked, string by) =>
         Assert.Equal(Date(by), Promise.ReplyBy(World.Calendar, Date(asked), KindRules.Default));
+
+    [Fact]
+    public void The_tax_of_most_services_is_the_usual_one()
+    {
+        Assert.Equal(Rate.Percent(23), UsualOffer.Tax([230_000, 135_000, 230_000]));
+        Assert.Equal(Rate.Percent(13.5m), UsualOffer.Tax([135_000, 230_000])); // the first of several
+        Assert.Equal(Rate.Percent(0), UsualOffer.Tax([]));
+    }
 }

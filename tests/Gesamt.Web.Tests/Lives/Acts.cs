@@ -973,7 +973,7 @@ public static class Acts
     private static async Task PartsAsync(Life life, Random random, Visitor client, string api, JsonElement seen)
     {
         if (
-            seen.GetProperty("drafts") is { ValueKind: JsonValueKind.Object } drafts
+            seen.GetProperty("parts").GetProperty("drafts") is { ValueKind: JsonValueKind.Object } drafts
             && drafts.GetProperty("rounds").EnumerateArray().FirstOrDefault()
                 is { ValueKind: JsonValueKind.Object } round
             && random.Next(2) == 0
@@ -985,7 +985,8 @@ public static class Acts
                 new { words = "A little bluer." }
             );
         else if (
-            seen.GetProperty("forms").EnumerateArray().FirstOrDefault() is { ValueKind: JsonValueKind.Object } form
+            seen.GetProperty("parts").GetProperty("forms").EnumerateArray().FirstOrDefault()
+                is { ValueKind: JsonValueKind.Object } form
             && random.Next(2) == 0
         )
         {
@@ -1004,7 +1005,7 @@ public static class Acts
             );
         }
         else if (
-            seen.GetProperty("chooseTime").ValueKind == JsonValueKind.String
+            seen.GetProperty("meetings").GetProperty("chooseTime").ValueKind == JsonValueKind.String
             && await life.LookAsync(client, $"{api}/times") is { } times
             && times.GetProperty("days").GetArrayLength() > 0
         )
@@ -1024,7 +1025,7 @@ public static class Acts
             );
         }
         else if (
-            seen.GetProperty("brief") is { ValueKind: JsonValueKind.Object } brief
+            seen.GetProperty("parts").GetProperty("brief") is { ValueKind: JsonValueKind.Object } brief
             && brief.GetProperty("open").GetBoolean()
         )
             await (
@@ -1038,12 +1039,15 @@ public static class Acts
                     : life.SendAsync(client, "POST", $"{api}/brief/remark", new { words = "Bluer." })
             );
         else if (
-            seen.GetProperty("meetings").EnumerateArray().FirstOrDefault()
+            seen.GetProperty("meetings").GetProperty("all").EnumerateArray().FirstOrDefault()
                 is { ValueKind: JsonValueKind.Object } meeting
             && random.Next(2) == 0
         )
             await life.SendAsync(client, "POST", $"{api}/meetings/{meeting.GetProperty("id").GetString()}/cancel");
-        else if (seen.GetProperty("files") is { ValueKind: JsonValueKind.Object } && random.Next(2) == 0)
+        else if (
+            seen.GetProperty("parts").GetProperty("files") is { ValueKind: JsonValueKind.Object }
+            && random.Next(2) == 0
+        )
             await (
                 random.Next(2) == 0
                     ? life.SendAsync(client, "POST", $"{api}/approve")

@@ -10,7 +10,7 @@ import { SlipField } from "./SlipField";
 export function Bar({ session }: { session: SessionDto }) {
 	const queries = useQueryClient();
 	const turns = useQuery({
-		queryKey: ["turns"],
+		queryKey: ["over", "turns"],
 		queryFn: () => answer(api.GET("/api/turns")),
 	});
 	async function signOut() {

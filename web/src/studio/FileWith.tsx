@@ -14,7 +14,7 @@ export function FileWith({
 }) {
 	const [words, setWords] = useState("");
 	const found = useQuery({
-		queryKey: ["found", "project", words],
+		queryKey: ["over", "found", "project", words],
 		queryFn: () =>
 			answer(api.GET("/api/search", { params: { query: { words } } })),
 		enabled: words.trim().length > 1,

@@ -37,7 +37,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 		return () => clearTimeout(timer);
 	}, [words]);
 	const found = useQuery({
-		queryKey: ["found", asked],
+		queryKey: ["over", "found", asked],
 		queryFn: () =>
 			answer(api.GET("/api/search", { params: { query: { words: asked } } })),
 		enabled: asked.length > 0,
@@ -49,7 +49,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 		else beginInquiry();
 	};
 	const labels = useQuery({
-		queryKey: ["labels"],
+		queryKey: ["over", "labels"],
 		queryFn: () => answer(api.GET("/api/labels")),
 	});
 	const hits = asked ? (found.data ?? []) : [];

@@ -8,7 +8,7 @@ import { Shown } from "../ui/Shown";
 export default function LabelPage() {
 	const label = useParams().label!;
 	const found = useQuery({
-		queryKey: ["label", label],
+		queryKey: ["over", "label", label],
 		queryFn: () =>
 			answer(api.GET("/api/labels/{label}", { params: { path: { label } } })),
 	});

@@ -14,7 +14,7 @@ export default function PostOffice({ clock }: { clock: boolean }) {
 	const letter = useParams().letter;
 	const [address, setAddress] = useState("");
 	const list = useQuery({
-		queryKey: ["post-office", address],
+		queryKey: ["over", "post-office", address],
 		queryFn: () =>
 			answer(api.GET("/api/post-office", { params: { query: { address } } })),
 	});
@@ -76,7 +76,7 @@ export default function PostOffice({ clock }: { clock: boolean }) {
 
 function Letter({ id }: { id: number }) {
 	const letter = useQuery({
-		queryKey: ["posted", id],
+		queryKey: ["over", "posted", id],
 		queryFn: () =>
 			answer(api.GET("/api/post-office/{id}", { params: { path: { id } } })),
 	});

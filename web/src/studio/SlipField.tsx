@@ -6,6 +6,7 @@ import type { Refusal } from "../api/refusal";
 import { LineField } from "../ui/LineField";
 import { useUndo } from "../ui/Undo";
 import { useKeys } from "./Keys";
+import { changedAll } from "./live";
 
 /** The field in the bar: a short text in plain words, read as it is typed, filed by what it says. */
 export function SlipField() {
@@ -34,10 +35,7 @@ export function SlipField() {
 		enabled: asked.length > 0,
 		placeholderData: (before) => before,
 	});
-	const fetchAgain = () =>
-		queries.invalidateQueries({
-			predicate: (query) => query.queryKey[0] !== "session",
-		});
+	const fetchAgain = () => changedAll(queries);
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		if (!text.trim()) return;

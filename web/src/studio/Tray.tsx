@@ -15,7 +15,7 @@ import { useAct } from "./useAct";
 /** What has no project yet: slips and letters, filed one by one. */
 export default function Tray() {
 	const tray = useQuery({
-		queryKey: ["tray"],
+		queryKey: ["over", "tray"],
 		queryFn: () => answer(api.GET("/api/tray")),
 	});
 	useEffect(() => {

@@ -20,7 +20,7 @@ const clients: Column[] = [...yours]
 /** Whose turn it is: five stages by six ages around a spine, the further out the longer. */
 export function Turns() {
 	const turns = useQuery({
-		queryKey: ["turns"],
+		queryKey: ["over", "turns"],
 		queryFn: () => answer(api.GET("/api/turns")),
 	});
 	useEffect(() => {

@@ -1,16 +1,33 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 
-/** Learns of what happened meanwhile, and fetches what is on the screen again. */
+/*
+ * What is asked of the server goes by what it is of: ["project", id, …] of one
+ * project, ["over", …] over all of them; all else is what the studio is set up with.
+ */
+
+/** One project changed: what is shown of it, and what looks over all projects. */
+function changedProject(queries: QueryClient, project: number) {
+	queries.invalidateQueries({ queryKey: ["project", project] });
+	queries.invalidateQueries({ queryKey: ["over"] });
+}
+
+/** Anything may have changed, but who is signed in, and what is being typed. */
+export function changedAll(queries: QueryClient) {
+	return queries.invalidateQueries({
+		predicate: ({ queryKey: [of] }) => of !== "session" && of !== "draft",
+	});
+}
+
+/** Learns of what happened meanwhile, and fetches what it changed of what is on the screen. */
 export function useLive() {
 	const queries = useQueryClient();
 	useEffect(() => {
 		const source = new EventSource("/api/live");
-		source.addEventListener("changed", () =>
-			queries.invalidateQueries({
-				predicate: (query) =>
-					query.queryKey[0] !== "session" && query.queryKey[0] !== "draft",
-			}),
+		source.addEventListener("changed", ({ data }: MessageEvent<string>) =>
+			data === "all"
+				? changedAll(queries)
+				: changedProject(queries, Number(data)),
 		);
 		return () => source.close();
 	}, [queries]);

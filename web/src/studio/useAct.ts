@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 import type { Refusal } from "../api/refusal";
+import { changedAll } from "./live";
 
 /** Runs a write, fetches what it changed, and keeps what was refused to be shown. */
 export function useAct() {
@@ -13,10 +14,7 @@ export function useAct() {
 			setRefusal(undefined);
 			try {
 				await write();
-				await queries.invalidateQueries({
-					predicate: (query) =>
-						query.queryKey[0] !== "session" && query.queryKey[0] !== "draft",
-				});
+				await changedAll(queries);
 				return true;
 			} catch (error) {
 				setRefusal(error as Refusal);

@@ -11,13 +11,13 @@ export function Menu({
 	items: { words: string; act: () => void }[];
 }) {
 	return (
-		<DropdownMenu.Root>
+		<DropdownMenu.Root modal={false}>
 			<DropdownMenu.Trigger asChild>
 				<Button>{words}</Button>
 			</DropdownMenu.Trigger>
 			<DropdownMenu.Portal>
 				<DropdownMenu.Content
-					align="end"
+					align="start"
 					sideOffset={4}
 					collisionPadding={12}
 					className="hanging"

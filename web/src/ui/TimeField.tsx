@@ -20,7 +20,7 @@ export function TimeField({
 		<Labelled {...about} wrong={wrong ?? typed.wrong} hint={hint}>
 			{(tied) => (
 				<input
-					className="field num min-w-20"
+					className="field num max-w-28 min-w-20"
 					autoComplete="off"
 					placeholder="9:30"
 					value={typed.text}

@@ -13,7 +13,7 @@ export function Known({
 }) {
 	const words = said.name.trim();
 	const known = useQuery({
-		queryKey: ["people", "known", words],
+		queryKey: ["over", "people", "known", words],
 		queryFn: () =>
 			answer(api.GET("/api/people", { params: { query: { words } } })),
 		enabled: words.length >= 3,

@@ -47,7 +47,7 @@ export function Dated() {
 			</Part>
 			<Part name="Month">
 				<div className="w-[252px] border border-hair bg-sheet p-3">
-					<Month quiet day="2027-03-12" today="2027-03-04" onPick={setDay} />
+					<Month quiet day="2031-03-12" today="2031-03-04" onPick={setDay} />
 				</div>
 			</Part>
 			<Part name="Time">

@@ -25,7 +25,7 @@ export default function People() {
 	const [search, setSearch] = useSearchParams();
 	const [adding, setAdding] = useState(false);
 	const people = useQuery({
-		queryKey: ["people", search.toString()],
+		queryKey: ["over", "people", search.toString()],
 		queryFn: () =>
 			answer(
 				api.GET("/api/people", {

@@ -20,7 +20,7 @@ import { Split } from "./Split";
 export default function Person() {
 	const id = Number(useParams().id);
 	const person = useQuery({
-		queryKey: ["person", id],
+		queryKey: ["over", "person", id],
 		queryFn: () =>
 			answer(api.GET("/api/people/{id}", { params: { path: { id } } })),
 	});

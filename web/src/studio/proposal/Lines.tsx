@@ -22,7 +22,7 @@ export function Lines({
 	onChange: (lines: OfferLineDto[]) => void;
 }) {
 	const services = useQuery({
-		queryKey: ["services", project],
+		queryKey: ["project", project, "services"],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/services", {

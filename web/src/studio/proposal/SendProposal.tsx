@@ -23,7 +23,7 @@ export function SendProposal({
 }) {
 	// filled anew with every kept draft, so that it says the date and price that go out
 	const desk = useQuery({
-		queryKey: ["letter-desk", project, edition],
+		queryKey: ["project", project, "letter", edition],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/letter", {

@@ -15,7 +15,7 @@ export default function AsClient() {
 	const [search] = useSearchParams();
 	const part = search.get("with") as PagePart | null;
 	const seen = useQuery({
-		queryKey: ["as-client", id, part],
+		queryKey: ["project", id, "as-client", part],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/as-client", {

@@ -11,7 +11,7 @@ import { Carried } from "./Carried";
 
 const useForms = (project: number) =>
 	useQuery({
-		queryKey: ["project-forms", project],
+		queryKey: ["project", project, "forms"],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/forms", {

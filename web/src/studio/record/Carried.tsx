@@ -34,7 +34,7 @@ export function Carried({
 	children: (refusal: Refusal | undefined) => ReactNode;
 }) {
 	const desk = useQuery({
-		queryKey: ["letter-desk", project],
+		queryKey: ["project", project, "letter"],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/letter", {

@@ -23,14 +23,14 @@ export function EndLetter({
 	onChange: (part: Partial<Said>) => void;
 }) {
 	const colleagues = useQuery({
-		queryKey: ["people", "colleagues"],
+		queryKey: ["over", "people", "colleagues"],
 		queryFn: () =>
 			answer(
 				api.GET("/api/people", { params: { query: { sort: "Colleague" } } }),
 			),
 	});
 	const desk = useQuery({
-		queryKey: ["letter-desk", record.id, said.colleague],
+		queryKey: ["project", record.id, "letter", said.colleague],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/letter", {

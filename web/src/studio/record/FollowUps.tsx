@@ -12,7 +12,7 @@ import { Stop } from "./StopFollowUps";
 /** The routines at work on a project, those to come, and the one act that stops all of it. */
 export function FollowUps({ record }: { record: RecordDto }) {
 	const routines = useQuery({
-		queryKey: ["project-routines", record.id],
+		queryKey: ["project", record.id, "routines"],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/routines", {

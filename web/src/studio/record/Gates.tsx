@@ -11,7 +11,7 @@ export function Gates({ record }: { record: RecordDto }) {
 				<li
 					key={gate.gate}
 					aria-current={gate.now ? "step" : undefined}
-					className={`text-[13.6px] leading-[1.32] ${gate.now ? `-mt-[4px] border-t-[6px] pt-[4.5px] ${rule(record)}` : "pt-[7px]"} pb-1`}
+					className={`text-[13.6px] leading-[1.32] ${gate.now ? `mt-1 border-t-[6px] md:-mt-[4px] pt-[4.5px] ${rule(record)}` : "pt-[7px]"} pb-1`}
 				>
 					<b className="block font-head text-[14.5px] font-[650] [font-stretch:105%]">
 						{gate.gate}

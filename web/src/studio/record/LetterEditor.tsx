@@ -29,7 +29,7 @@ type Props = {
 export default function LetterEditor(props: Props) {
 	const { record } = props;
 	const desk = useQuery({
-		queryKey: ["letter-desk", record.id],
+		queryKey: ["project", record.id, "letter"],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/letter", {

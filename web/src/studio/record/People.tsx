@@ -128,7 +128,7 @@ function Add({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 	const [part, setPart] = useState<PersonPart>("GetsMail");
 	const act = useAct();
 	const found = useQuery({
-		queryKey: ["people", "part", words],
+		queryKey: ["over", "people", "part", words],
 		queryFn: () =>
 			answer(api.GET("/api/people", { params: { query: { words } } })),
 		enabled: words.trim().length > 1,

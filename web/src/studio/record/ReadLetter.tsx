@@ -18,6 +18,7 @@ export function Letter({
 }) {
 	const act = useAct();
 	const [laidOut, setLaidOut] = useState(false);
+	const address = `/api/letters/${letter.id}.eml`;
 	return (
 		<div className="grid gap-3 pt-3">
 			{laidOut && (
@@ -72,23 +73,25 @@ export function Letter({
 						Take it back
 					</Button>
 				)}
-				<Menu
-					words="More"
-					items={[
-						...(letter.hasHtml
-							? [
-									{
-										words: laidOut ? "Only its words" : "As it was laid out",
-										act: () => setLaidOut(!laidOut),
-									},
-								]
-							: []),
-						{
-							words: "Keep as a mail file",
-							act: () => location.assign(`/api/letters/${letter.id}.eml`),
-						},
-					]}
-				/>
+				{letter.hasHtml ? (
+					<Menu
+						words="More"
+						items={[
+							{
+								words: laidOut ? "Only its words" : "As it was laid out",
+								act: () => setLaidOut(!laidOut),
+							},
+							{
+								words: "Keep as a mail file",
+								act: () => location.assign(address),
+							},
+						]}
+					/>
+				) : (
+					<Button asChild>
+						<a href={address}>Keep as a mail file</a>
+					</Button>
+				)}
 			</div>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 		</div>

@@ -32,7 +32,7 @@ export default function Reader({
 		},
 	};
 	const entry = useQuery({
-		queryKey: ["entry", project, name],
+		queryKey: ["project", project, "entry", name],
 		queryFn: () =>
 			answer(
 				api.GET("/api/projects/{id}/entries/{what}/{entry}", {

@@ -19,7 +19,7 @@ const WhatHappened = lazy(() => import("./WhatHappened"));
 export function RecordPage() {
 	const id = Number(useParams().id);
 	const record = useQuery({
-		queryKey: ["record", id],
+		queryKey: ["project", id, "record"],
 		queryFn: () =>
 			answer(api.GET("/api/projects/{id}", { params: { path: { id } } })),
 	});

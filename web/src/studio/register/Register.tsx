@@ -12,7 +12,7 @@ import { useView } from "./useView";
 export default function Register() {
 	const view = useView();
 	const register = useQuery({
-		queryKey: ["register", view.search.toString()],
+		queryKey: ["over", "register", view.search.toString()],
 		queryFn: () =>
 			answer(api.GET("/api/register", { params: { query: view.asked } })),
 		placeholderData: (before) => before,

@@ -11,7 +11,7 @@ import type { View } from "./useView";
 /** Views kept under a name, and this one to keep. */
 export function SavedViews({ view }: { view: View }) {
 	const views = useQuery({
-		queryKey: ["register-views"],
+		queryKey: ["over", "register-views"],
 		queryFn: () => answer(api.GET("/api/register/views")),
 	});
 	const [name, setName] = useState("");

@@ -13,7 +13,7 @@ import { YourTurn } from "./YourTurn";
 /** The first look of the day. */
 export function Today() {
 	const today = useQuery({
-		queryKey: ["today"],
+		queryKey: ["over", "today"],
 		queryFn: () => answer(api.GET("/api/today")),
 	});
 	useEffect(() => {

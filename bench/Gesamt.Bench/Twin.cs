@@ -1,0 +1,162 @@
+using System.Text.Json;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.People;
+using Gesamt.Web.Projects;
+using Gesamt.Web.Registers;
+using Gesamt.Web.Templates;
+using Gesamt.Web.Turns;
+using Microsoft.Data.Sqlite;
+
+namespace Gesamt.Bench;
+
+/// <summary>A bare server with the same answers, written by hand: for each view the fewest statements that give a patient person everything it shows, each value read, and the product's own answer written as JSON. It decides nothing and looks nothing up twice: what remains is what hand-written SQL would cost.</summary>
+public static class Twin
+{
+    private const string Open = "p.Standing_Ended IS NULL AND p.Standing_Stage <> 'Finished' AND p.Rehearsal = 0",
+        Cards =
+            "SELECT p.Id, p.Title, c.Name, p.Standing_Stage, p.Standing_Turn, p.Standing_Waits, p.Standing_Words, p.Standing_Since, p.Standing_Until, p.Standing_BookedAt, p.Standing_LateSince, p.Standing_Held, p.Standing_HeldSince, p.Standing_AgreedMinor FROM Projects p JOIN People c ON c.Id = p.ClientId WHERE "
+            + Open,
+        Register =
+            "SELECT p.Id, p.Title, coalesce(c.Organisation, c.Name), k.Name, p.Standing_Stage, p.Standing_Turn, p.Standing_Since, p.Standing_MainDate, p.Standing_NetMinor, p.Standing_OwedMinor, p.Standing_BeganAt, p.Standing_BookedAt, p.Standing_Ended, p.Standing_PutAway FROM Projects p JOIN People c ON c.Id = p.ClientId JOIN Kinds k ON k.Id = p.KindId WHERE p.Rehearsal = 0";
+
+    /// <summary>Takes the statements of one view; @project is the record's, @now the moment, @day and @week its days.</summary>
+    private static readonly Dictionary<string, (string[] Statements, Type Answer)> Views = new()
+    {
+        ["today"] = (
+            [
+                "SELECT p.Id, p.Title, c.Name, p.Summary, p.Standing_Stage, p.Standing_Turn, p.Standing_Waits, p.Standing_Words, p.Standing_Since, p.Standing_LateSince, p.Standing_Held, p.Standing_HeldSince, (SELECT substr(l.Body, 1, 500) FROM Letters l WHERE l.State = 'Received' AND l.ProjectId = p.Id ORDER BY l.Id DESC LIMIT 1) FROM Projects p JOIN People c ON c.Id = p.ClientId WHERE "
+                    + Open,
+                "SELECT Id, ProjectId, ToName, Subject, substr(Body, 1, 500), At, Gaps, Template, Problem, RunId, Step FROM Letters WHERE State = 'Held' ORDER BY At LIMIT 50",
+                "SELECT s.ProjectId, s.RunId, s.Step, s.Due, r.Routine, p.Title FROM PlannedSteps s JOIN Runs r ON r.Id = s.RunId JOIN Projects p ON p.Id = s.ProjectId WHERE s.State IN ('Planned', 'Held') AND s.Due < @tomorrow",
+                "SELECT t.Id, t.Title, t.Due, p.Id, p.Title FROM Tasks t JOIN Projects p ON p.Id = t.ProjectId WHERE t.DoneAt IS NULL AND t.Due <= @day AND t.Removed = 0",
+                "SELECT f.Kind, f.Version, f.Payload, f.Happened, f.Recorded, p.Id, p.Title, c.Name FROM Facts f JOIN Projects p ON p.Id = f.ProjectId JOIN People c ON c.Id = p.ClientId WHERE f.By = 'Client' AND f.Recorded >= @week ORDER BY f.Recorded DESC LIMIT 60",
+                "SELECT m.Id, m.Name, m.Start, m.End, m.Place, p.Id, p.Title, c.Name FROM Meetings m JOIN Projects p ON p.Id = m.ProjectId JOIN People c ON c.Id = p.ClientId WHERE m.Cancelled = 0 AND m.Start >= @morning AND m.Start < @tomorrow",
+                "SELECT (SELECT count(*) FROM Projects WHERE Standing_BookedAt >= @month), (SELECT sum(Standing_NetMinor) FROM Projects WHERE Standing_BookedAt >= @month), (SELECT sum(AmountMinor) FROM Payments WHERE At >= @month AND GoneAt IS NULL), (SELECT sum(OwedMinor) FROM Invoices WHERE OwedMinor > 0 AND Due >= @day), (SELECT sum(OwedMinor) FROM Invoices WHERE OwedMinor > 0 AND Due < @day)",
+                "SELECT (SELECT count(*) FROM Letters WHERE State = 'Received' AND ProjectId IS NULL), (SELECT count(*) FROM Slips WHERE GoneAt IS NULL AND ProjectId IS NULL)",
+            ],
+            typeof(TodayDto)
+        ),
+        ["turns"] = ([Cards], typeof(TurnsDto)),
+        ["record"] = (
+            [
+                "SELECT p.*, c.*, k.Name FROM Projects p JOIN People c ON c.Id = p.ClientId JOIN Kinds k ON k.Id = p.KindId WHERE p.Id = @project",
+                "SELECT Id, Happened, Recorded, By, Kind, Version, Payload FROM Facts WHERE ProjectId = @project ORDER BY Recorded, Id",
+                "SELECT Id, State, FromName, ToName, Subject, At, GoesAt, Problem, RunId, Step FROM Letters WHERE ProjectId = @project",
+                "SELECT Id, Sort, Text, At FROM Notes WHERE ProjectId = @project",
+                "SELECT Id, Title, Due, Counted, DoneAt, Phase, Fixed FROM Tasks WHERE ProjectId = @project AND Removed = 0",
+                "SELECT Id, Sort, Number, Hash, At FROM Versions WHERE ProjectId = @project",
+                "SELECT Id, Number, IssuedOn, Due, TotalMinor, OwedMinor, Sort FROM Invoices WHERE ProjectId = @project",
+                "SELECT Id, AmountMinor, Means, At, GoneAt FROM Payments WHERE ProjectId = @project",
+                "SELECT Id, \"Group\", Phase, Name, \"Use\", Size, At FROM Files WHERE ProjectId = @project AND Removed = 0",
+                "SELECT Id, Phase, Words, At FROM Reviews WHERE ProjectId = @project",
+                "SELECT Id, Name, Start, End, Place, Cancelled, Held FROM Meetings WHERE ProjectId = @project",
+                "SELECT s.RunId, s.Step, s.Occurrence, s.State, s.Due, r.Routine FROM PlannedSteps s JOIN Runs r ON r.Id = s.RunId WHERE s.ProjectId = @project",
+                "SELECT Form, Items FROM Answers WHERE ProjectId = @project",
+                "SELECT Name, Value FROM Details WHERE ProjectId = @project",
+                "SELECT Part, Text, Edition FROM Briefs WHERE ProjectId = @project",
+                "SELECT Label FROM Labels WHERE ProjectId = @project",
+                "SELECT c.Id, c.Name, c.Mail, x.Part FROM ProjectPeople x JOIN People c ON c.Id = x.PersonId WHERE x.ProjectId = @project",
+            ],
+            typeof(RecordDto)
+        ),
+        ["register"] = (
+            [
+                Register + " AND p.Standing_BeganAt >= @year",
+                "SELECT DISTINCT Source FROM Projects WHERE Source IS NOT NULL",
+            ],
+            typeof(RegisterDto)
+        ),
+        ["search"] = (
+            [
+                "SELECT rowid, Sort, ProjectId, Title, snippet(Search, 3, '', '', '…', 14) FROM Search WHERE Search MATCH '\"harbour\"* \"gulls\"*' ORDER BY bm25(Search, 0, 0, 8, 1) LIMIT 20",
+            ],
+            typeof(JsonElement)
+        ),
+        ["people"] = (
+            [
+                "SELECT c.Id, c.Name, c.Organisation, c.Sort, c.Mail, c.Phone, count(p.Id), sum(p.Standing_Ended IS NULL AND p.Standing_Stage <> 'Finished'), sum(p.Standing_NetMinor), (SELECT max(l.At) FROM Letters l WHERE l.ProjectId = max(p.Id)) FROM People c LEFT JOIN Projects p ON p.ClientId = c.Id AND p.Rehearsal = 0 WHERE c.MergedInto IS NULL AND c.RemovedAt IS NULL AND c.Id IN (SELECT Id FROM People WHERE MergedInto IS NULL AND RemovedAt IS NULL ORDER BY Name LIMIT 200) GROUP BY c.Id",
+                "SELECT count(*) FROM People WHERE MergedInto IS NULL AND RemovedAt IS NULL",
+            ],
+            typeof(PeopleDto)
+        ),
+        ["routines"] = (
+            [
+                "SELECT Id, KindId, Key, Routine, Off, Trouble FROM Routines WHERE Removed = 0",
+                "SELECT r.Key, p.KindId, s.Pending, s.Stopped FROM (SELECT RunId, sum(State IN ('Planned', 'Held', 'Parked')) AS Pending, sum(State = 'Stopped') AS Stopped FROM PlannedSteps GROUP BY RunId) s JOIN Runs r ON r.Id = s.RunId JOIN Projects p ON p.Id = r.ProjectId",
+            ],
+            typeof(RoutineRowDto[])
+        ),
+        ["slip"] = (
+            [
+                "SELECT p.Id, p.Title, c.Name, c.Organisation, p.Standing_MainDate FROM Projects p JOIN People c ON c.Id = p.ClientId WHERE "
+                    + Open,
+            ],
+            typeof(JsonElement)
+        ),
+    };
+
+    public static bool Has(string view) => Views.ContainsKey(view);
+
+    /// <param name="answers">What the product answered, by view.</param>
+    public static WebApplication Of(
+        string database,
+        int port,
+        long project,
+        IReadOnlyDictionary<string, byte[]> answers
+    )
+    {
+        var builder = WebApplication.CreateSlimBuilder();
+        builder.WebHost.UseUrls($"http://127.0.0.1:{port}");
+        builder.Logging.ClearProviders();
+        var app = builder.Build();
+        var options = new JsonSerializerOptions(JsonSerializerDefaults.Web);
+        Api.Json(options);
+        foreach (var (view, (statements, type)) in Views)
+        {
+            var answer = JsonSerializer.Deserialize(answers[view], type, options);
+            app.MapGet(
+                $"/{view}",
+                async (HttpContext http) =>
+                {
+                    await using var open = new SqliteConnection($"Data Source={database};Mode=ReadOnly");
+                    await open.OpenAsync();
+                    foreach (var statement in statements)
+                        Read(open, statement, project);
+                    http.Response.ContentType = "application/json";
+                    await JsonSerializer.SerializeAsync(http.Response.Body, answer, type, options);
+                }
+            );
+        }
+        return app;
+    }
+
+    private static void Read(SqliteConnection open, string statement, long project)
+    {
+        using var command = open.CreateCommand();
+        command.CommandText = statement;
+        foreach (var (name, value) in Moments(project))
+            if (statement.Contains(name, StringComparison.Ordinal))
+                command.Parameters.AddWithValue(name, value);
+        using var reader = command.ExecuteReader();
+        var values = new object[reader.FieldCount];
+        while (reader.Read())
+            reader.GetValues(values);
+    }
+
+    // those of House.Clock, in ticks since 1970 as the columns have them
+    private static IEnumerable<(string, object)> Moments(long project)
+    {
+        static long Ticks(int year, int month, int day) =>
+            new DateTime(year, month, day, 0, 0, 0, DateTimeKind.Utc).Ticks - DateTime.UnixEpoch.Ticks;
+        return
+        [
+            ("@project", project),
+            ("@day", "2027-01-25"),
+            ("@morning", Ticks(2027, 1, 25)),
+            ("@tomorrow", Ticks(2027, 1, 26)),
+            ("@week", Ticks(2027, 1, 18)),
+            ("@month", Ticks(2027, 1, 1)),
+            ("@year", Ticks(2026, 1, 1)),
+        ];
+    }
+}

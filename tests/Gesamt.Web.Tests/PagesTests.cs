@@ -1,0 +1,60 @@
+using System.Text.RegularExpressions;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>The pages are made of the kit, and call the server by the addresses it describes.</summary>
+public sealed partial class PagesTests
+{
+    private const int MostLines = 250;
+
+    private static readonly string Pages = Path.Combine(Studio.Root, "web", "src");
+
+    private static IEnumerable<(string Name, string Text)> Sources(Func<string, bool> which) =>
+        from file in Directory.EnumerateFiles(Pages, "*.ts*", SearchOption.AllDirectories)
+        let name = Path.GetRelativePath(Pages, file)
+        where name != Path.Combine("api", "schema.d.ts") && which(name)
+        select (name, File.ReadAllText(file));
+
+    private static bool IsScreen(string name) =>
+        name.StartsWith("studio", StringComparison.Ordinal) || name.StartsWith("client", StringComparison.Ordinal);
+
+    [Fact]
+    public void No_screen_makes_a_control_of_its_own() =>
+        Assert.Empty(
+            from source in Sources(IsScreen)
+            from Match match in Raw().Matches(source.Text)
+            select $"{source.Name}: {match.Value}"
+        );
+
+    [Fact]
+    public void No_screen_says_how_a_control_looks() =>
+        Assert.Empty(
+            from source in Sources(IsScreen)
+            from Match match in Look().Matches(source.Text)
+            select $"{source.Name}: {match.Value}"
+        );
+
+    [Fact]
+    public void Nothing_but_the_client_of_the_server_fetches() =>
+        Assert.Equal(
+            [Path.Combine("api", "client.ts")],
+            Sources(_ => true)
+                .Where(source => source.Text.Contains("fetch(", StringComparison.Ordinal))
+                .Select(source => source.Name)
+        );
+
+    [Fact]
+    public void No_file_is_longer_than_can_be_looked_over() =>
+        Assert.Empty(
+            from source in Sources(_ => true)
+            let lines = source.Text.Split('\n').Length
+            where lines > MostLines
+            select $"{source.Name}: {lines} lines"
+        );
+
+    [GeneratedRegex(@"<(button|input|select|textarea|details|summary|dialog)\b|type=""(date|time|datetime-local)""")]
+    private static partial Regex Raw();
+
+    [GeneratedRegex(@"className=[^>]*[""'` ](btn|btn-\w+|link|field|tick|choice|kbd)[""'` ]")]
+    private static partial Regex Look();
+}
