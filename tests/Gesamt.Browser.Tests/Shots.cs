@@ -13,8 +13,6 @@ public sealed class Shots
         using var owner = new Person(house.Address);
         owner.SignIn();
         Shot(owner, "today", "Came in");
-        owner.Screen(1280, 800, dark: true);
-        Shot(owner, "today-dark", "Came in");
         owner.Screen(390, 844);
         Shot(owner, "today-phone", "Your turn");
         owner.Screen(1280, 800);
@@ -32,7 +30,7 @@ public sealed class Shots
         owner.Choose("Begin with", "A word to the neighbours");
         owner.See("As it will read");
         owner.Driver.ExecuteScript(
-            "[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('As it will read')).scrollIntoView({block: 'center'})"
+            "[...document.querySelectorAll('button[aria-expanded]')].find(e => e.innerText.startsWith('As it will read')).scrollIntoView({block: 'center'})"
         );
         Shot(owner, "letter", "Earlier");
         Page(owner, "/register", "register", "Not yet booked");
@@ -40,15 +38,16 @@ public sealed class Shots
         owner.Go("/templates");
         owner.See("used by");
         owner.Driver.ExecuteScript(
-            "[...document.querySelectorAll('summary')].find(e => e.innerText.startsWith('Forms')).click()"
+            "[...document.querySelectorAll('button[aria-expanded]')].find(e => e.innerText.startsWith('Forms')).click()"
         );
         owner.PressWith("A mural for your wall");
         owner.See("As a visitor sees it");
         owner.Driver.ExecuteScript(
-            "document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('details').scrollIntoView()"
+            "document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('.panel').scrollIntoView()"
         );
         Shot(owner, "forms");
         Page(owner, "/people", "people", "Last contact");
+        Kit(owner);
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");
         owner.Press("Proposal");
@@ -61,7 +60,7 @@ public sealed class Shots
         owner.Type("Only letters from or to", "oskar");
         owner.Wait(() => !owner.Text.Contains("to Ada", StringComparison.Ordinal), () => "The list does not narrow.");
         owner.PressWith("Your proposal for Quay Street arcade");
-        Shot(owner, "post-office", "/p/");
+        owner.See("/p/");
         var link = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
         owner.Driver.Navigate().GoToUrl(link);
         owner.Screen(390, 844);
@@ -125,6 +124,21 @@ public sealed class Shots
         owner.Driver.Navigate().GoToUrl(link);
         owner.See("Your time zone");
         Shot(owner, "times-phone");
+    }
+
+    /// <summary>Every part of the pages in every state, the whole page in both schemes.</summary>
+    private static void Kit(Person owner)
+    {
+        foreach (var (name, dark) in new[] { ("kit", false), ("kit-dark", true) })
+        {
+            owner.Screen(1280, 800, dark);
+            owner.Go("/kit");
+            owner.See("What every page is made of");
+            var height = (long)owner.Driver.ExecuteScript("return document.documentElement.scrollHeight")!;
+            owner.Screen(1280, (int)height, dark);
+            Shot(owner, name);
+        }
+        owner.Screen(1280, 800);
     }
 
     private static void Page(Person person, string path, string name, string shows)

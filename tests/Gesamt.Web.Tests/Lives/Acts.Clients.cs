@@ -1,0 +1,176 @@
+using System.Net;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Gesamt.Web.Tests.Lives;
+
+/// <summary>What clients do on their pages.</summary>
+public static partial class Acts
+{
+    private static async Task ClientAsync(Life life, Random random)
+    {
+        if (life.Clients.Count == 0)
+            return;
+        var (page, client) = Operations.Pick(
+            life.Clients.OrderBy(pair => pair.Key, StringComparer.Ordinal).ToList(),
+            random
+        );
+        if (await life.LookAsync(client, $"{page}/api") is not { } seen)
+            return;
+        var api = $"{page}/api";
+        switch (seen.GetProperty("booking").GetProperty("step").GetString())
+        {
+            case "Choose" when random.Next(2) == 0:
+                await life.SendAsync(client, "POST", $"{api}/opened");
+                await life.SendAsync(client, "GET", $"{api}/price?choose=s&choose=n");
+                await (
+                    random.Next(8) switch
+                    {
+                        0 => life.SendAsync(client, "POST", $"{api}/change", new { words = "A little less, please." }),
+                        1 => life.SendAsync(client, "POST", $"{api}/decline", new { words = "Not this year." }),
+                        _ => life.SendAsync(
+                            client,
+                            "POST",
+                            $"{api}/accept",
+                            new { chosen = random.Next(5) == 0 ? ["l"] : new[] { "s", "n" } }
+                        ),
+                    }
+                );
+                break;
+            case "Sign" when random.Next(4) > 0:
+                await life.SendAsync(
+                    client,
+                    "POST",
+                    $"{api}/sign",
+                    new
+                    {
+                        name = Operations.Pick(["Mona Delarue", "Μόνα", "Мона", "墙"], random),
+                        agreed = true,
+                        hash = seen.GetProperty("booking").GetProperty("contract").GetProperty("hash").GetString(),
+                    }
+                );
+                break;
+            case "Book" when random.Next(3) > 0:
+                var (status, address) = await life.SendAsync(client, "POST", $"{api}/pay");
+                if (status == HttpStatusCode.OK)
+                {
+                    var session = (string)JsonNode.Parse(address)!["address"]!;
+                    var card = $"/card-house/{session[(session.LastIndexOf('/') + 1)..].Split('?')[0]}";
+                    var payer = new Visitor(life.Studio);
+                    var (found, door) = await life.SendAsync(payer, "GET", card);
+                    if (found == HttpStatusCode.OK && JsonNode.Parse(door)?["token"] is { } token)
+                        payer.Token = (string)token!;
+                    await life.SendAsync(
+                        payer,
+                        "POST",
+                        card,
+                        new { number = Operations.Pick(["4242 4242 4242 4242", "4000 0000 0000 0002"], random) }
+                    );
+                    await life.SendAsync(client, "POST", $"{api}/settle");
+                }
+                break;
+            default:
+                await PartsAsync(life, random, client, api, seen);
+                break;
+        }
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    private static async Task PartsAsync(Life life, Random random, Visitor client, string api, JsonElement seen)
+    {
+        if (
+            seen.GetProperty("parts").GetProperty("drafts") is { ValueKind: JsonValueKind.Object } drafts
+            && drafts.GetProperty("rounds").EnumerateArray().FirstOrDefault()
+                is { ValueKind: JsonValueKind.Object } round
+            && random.Next(2) == 0
+        )
+            await life.SendAsync(
+                client,
+                "POST",
+                $"{api}/rounds/{round.GetProperty("id").GetString()}/{Operations.Pick(["remark", "changes", "approve"], random)}",
+                new { words = "A little bluer." }
+            );
+        else if (
+            seen.GetProperty("parts").GetProperty("forms").EnumerateArray().FirstOrDefault()
+                is { ValueKind: JsonValueKind.Object } form
+            && random.Next(2) == 0
+        )
+        {
+            var answers = new JsonObject();
+            foreach (var field in form.GetProperty("fields").EnumerateArray())
+                if (
+                    Sensible(JsonNode.Parse(field.GetRawText())!.AsObject(), "mona@lanternhouse.example", random) is
+                    { } answer
+                )
+                    answers[field.GetProperty("key").GetString()!] = answer;
+            await life.SendAsync(
+                client,
+                "POST",
+                $"{api}/forms/{form.GetProperty("slug").GetString()}{(random.Next(3) == 0 ? "/draft" : "")}",
+                new JsonObject { ["answers"] = answers }
+            );
+        }
+        else if (
+            seen.GetProperty("meetings").GetProperty("chooseTime").ValueKind == JsonValueKind.String
+            && await life.LookAsync(client, $"{api}/times") is { } times
+            && times.GetProperty("days").GetArrayLength() > 0
+        )
+        {
+            var days = times.GetProperty("days");
+            var open = days[random.Next(days.GetArrayLength())].GetProperty("times");
+            await life.SendAsync(
+                client,
+                "POST",
+                $"{api}/times",
+                new
+                {
+                    start = open[random.Next(open.GetArrayLength())].GetProperty("start").GetString(),
+                    zone = "America/New_York",
+                    answers = Array.Empty<string>(),
+                }
+            );
+        }
+        else if (
+            seen.GetProperty("parts").GetProperty("brief") is { ValueKind: JsonValueKind.Object } brief
+            && brief.GetProperty("open").GetBoolean()
+        )
+            await (
+                random.Next(2) == 0
+                    ? life.SendAsync(
+                        client,
+                        "POST",
+                        $"{api}/brief/approve",
+                        new { hash = brief.GetProperty("hash").GetString() }
+                    )
+                    : life.SendAsync(client, "POST", $"{api}/brief/remark", new { words = "Bluer." })
+            );
+        else if (
+            seen.GetProperty("meetings").GetProperty("all").EnumerateArray().FirstOrDefault()
+                is { ValueKind: JsonValueKind.Object } meeting
+            && random.Next(2) == 0
+        )
+            await life.SendAsync(client, "POST", $"{api}/meetings/{meeting.GetProperty("id").GetString()}/cancel");
+        else if (
+            seen.GetProperty("parts").GetProperty("files") is { ValueKind: JsonValueKind.Object }
+            && random.Next(2) == 0
+        )
+            await (
+                random.Next(2) == 0
+                    ? life.SendAsync(client, "POST", $"{api}/approve")
+                    : life.SendAsync(
+                        client,
+                        "POST",
+                        $"{api}/files?name=photo.txt",
+                        Bytes(Encoding.UTF8.GetBytes($"photo {random.Next(99)}"))
+                    )
+            );
+        else
+            await life.SendAsync(
+                client,
+                "GET",
+                $"{api}{Operations.Pick(["/contract.pdf", "/price", "/times?zone=Nowhere", "/files/none", "/invoices/none.pdf"], random)}"
+            );
+    }
+}

@@ -1,0 +1,249 @@
+using System.Net;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Gesamt.Store.Model;
+
+namespace Gesamt.Web.Tests.Lives;
+
+/// <summary>What the owner does with letters, papers and money.</summary>
+public static partial class Acts
+{
+    private static async Task LetterAsync(Life life, Random random)
+    {
+        if (await OneAsync(life, random) is not { } project)
+            return;
+        var (body, files) = (
+            Operations.Pick(
+                [
+                    "Hello [first name, or: there], how are you?",
+                    "Here is your page: [page link]",
+                    "I will ring on Monday.",
+                    "[unknown blank]",
+                ],
+                random
+            ),
+            Array.Empty<object>()
+        );
+        var (status, answer) = await life.OwnerAsync(
+            "POST",
+            $"/api/projects/{project}/letter",
+            new
+            {
+                subject = $"About it {random.Next(1_000)}",
+                body,
+                files,
+            }
+        );
+        if (status == HttpStatusCode.OK && random.Next(5) == 0 && JsonNode.Parse(answer)?["letter"] is { } letter)
+            await life.OwnerAsync("POST", $"/api/letters/{letter}/take-back");
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    private static async Task HeldAsync(Life life, Random random)
+    {
+        foreach (
+            var letter in await life.Studio.LookAsync(
+                (Gesamt.Store.GesamtDb db) =>
+                    db
+                        .Letters.Where(l => l.State == LetterState.Held)
+                        .OrderBy(l => l.Id)
+                        .Select(l => l.Id.Value)
+                        .Take(4)
+                        .ToListAsync()
+            )
+        )
+            await (
+                random.Next(6) switch
+                {
+                    0 => life.OwnerAsync("POST", $"/api/letters/{letter}/skip"),
+                    1 => life.OwnerAsync(
+                        "POST",
+                        $"/api/letters/{letter}/later",
+                        new
+                        {
+                            until = $"{life.Today.PlusDays(random.Next(-1, 9)):uuuu-MM-dd}T10:00:00",
+                            subject = (string?)null,
+                            body = (string?)null,
+                        }
+                    ),
+                    _ => life.OwnerAsync(
+                        "POST",
+                        $"/api/letters/{letter}/release",
+                        new { subject = (string?)null, body = (string?)null }
+                    ),
+                }
+            );
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    private static async Task AskedAsync(Life life, Random random)
+    {
+        foreach (
+            var asked in (await life.LookAsync(life.Owner, "/api/today"))!
+                .Value.GetProperty("ready")
+                .GetProperty("asked")
+                .EnumerateArray()
+                .Take(3)
+        )
+            await life.OwnerAsync(
+                "POST",
+                $"/api/projects/{asked.GetProperty("project").GetInt64()}/asked",
+                new
+                {
+                    run = asked.GetProperty("run").GetInt64(),
+                    step = asked.GetProperty("step").GetString(),
+                    occurrence = asked.GetProperty("occurrence").GetInt32(),
+                    yes = random.Next(3) > 0,
+                }
+            );
+        await life.Studio.TickAsync();
+    }
+
+    private static async Task ProposeAsync(Life life, Random random)
+    {
+        if (
+            await OneAsync(life, random) is not { } project
+            || await life.LookAsync(life.Owner, $"/api/projects/{project}/proposal") is not { } draft
+        )
+            return;
+        var offer = JsonNode.Parse(draft.GetProperty("offer").GetRawText())!;
+        JsonObject Line(string key, string role, string? group, string price) =>
+            new()
+            {
+                ["key"] = key,
+                ["role"] = role,
+                ["group"] = group,
+                ["title"] = $"Part {key}",
+                ["detail"] = "",
+                ["quantity"] = $"{random.Next(1, 40)}",
+                ["unit"] = "m²",
+                ["unitPrice"] = price,
+                ["tax"] = random.Next(4) == 0 ? "13.5" : "23",
+                ["suggested"] = false,
+            };
+        offer["lines"] = new JsonArray(
+            Line("g", "Included", null, "140"),
+            Line("s", "OneOf", "access", "130.33"),
+            Line("l", "OneOf", "access", "99.99"),
+            Line("n", "Extra", null, "20")
+        );
+        await life.OwnerAsync(
+            "PUT",
+            $"/api/projects/{project}/proposal",
+            new JsonObject
+            {
+                ["edition"] = draft.GetProperty("edition").GetInt32(),
+                ["offer"] = offer,
+                ["contract"] = draft.GetProperty("contract").GetString(),
+            }
+        );
+        await life.OwnerAsync(
+            "POST",
+            $"/api/projects/{project}/proposal/send",
+            new { subject = "Your proposal", body = "Here it is: [proposal link]" }
+        );
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    private static async Task HappenedAsync(Life life, Random random)
+    {
+        if (
+            await OneAsync(life, random) is not { } project
+            || await life.LookAsync(life.Owner, $"/api/projects/{project}") is not { } record
+        )
+            return;
+        var can = record
+            .GetProperty("path")
+            .GetProperty("happen")
+            .GetProperty("can")
+            .EnumerateArray()
+            .Select(one => one.GetProperty("sort").GetString()!)
+            .ToList();
+        // ends come seldom, else no life gets far
+        var sort = can.Where(one =>
+                random.Next(5) == 0
+                || one
+                    is not (
+                        "NotAFit"
+                        or "Referred"
+                        or "Lost"
+                        or "GoneQuiet"
+                        or "Cancelled"
+                        or "NotAnInquiry"
+                        or "Waived"
+                        or "Rest"
+                    )
+            )
+            .ToList()
+            is { Count: > 0 } some
+            ? Operations.Pick(some, random)
+            : "Call";
+        var pay = record.GetProperty("sheet").GetProperty("toPay");
+        var open = pay.GetProperty("invoices").EnumerateArray().ToList();
+        var owed = open.Count > 0 ? Operations.Pick(open, random) : (JsonElement?)null;
+        var amount = sort switch
+        {
+            "Paid" when owed is { } invoice => random.Next(3) == 0
+                ? "10"
+                : invoice
+                    .EnumerateObject()
+                    .Where(p => p.Value.ValueKind == JsonValueKind.String)
+                    .Select(p => p.Value.GetString()!)
+                    .Last(),
+            "Paid" => pay.EnumerateObject()
+                .Where(p => p.Value.ValueKind == JsonValueKind.String)
+                .Select(p => p.Value.GetString())
+                .FirstOrDefault()
+                ?? "5",
+            _ => $"{random.Next(1, 3000)}",
+        };
+        var file = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Files.Where(f => f.ProjectId == new ProjectId(project))
+                    .Select(f => (long?)f.Id.Value)
+                    .FirstOrDefaultAsync()
+        );
+        await life.OwnerAsync(
+            "POST",
+            $"/api/projects/{project}/happened",
+            new
+            {
+                sort,
+                words = sort == "Countersign" ? "Isolde Marrin" : $"Said so. {Life.Private}",
+                on = random.Next(4) == 0 ? life.Today.PlusDays(-random.Next(4)).ToString("uuuu-MM-dd", null) : null,
+                until = random.Next(2) == 0
+                    ? life.Today.PlusDays(random.Next(1, 30)).ToString("uuuu-MM-dd", null)
+                    : null,
+                amount,
+                tax = "23",
+                onBooking = Operations.Pick(["40", "0", "100"], random),
+                means = "Transfer",
+                invoice = sort == "Paid" ? owed?.GetProperty("id").GetInt64() : null,
+                file,
+                credit = random.Next(2) == 0,
+            }
+        );
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    private static async Task VoidAsync(Life life, Random random)
+    {
+        var payments = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Payments.Where(p => p.GoneAt == null)
+                    .Select(p => new { Project = p.ProjectId.Value, Id = p.Id.Value })
+                    .ToListAsync()
+        );
+        if (payments.Count == 0)
+            return;
+        var one = Operations.Pick(payments, random);
+        await life.OwnerAsync("POST", $"/api/projects/{one.Project}/payments/{one.Id}/void");
+        await life.Studio.TickAsync();
+    }
+}
