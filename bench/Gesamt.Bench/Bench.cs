@@ -14,6 +14,7 @@ using NodaTime;
 
 // What it costs at ten years of a busy studio. Written to docs/performance.md; never a test.
 const int Projects = 5_000,
+    FewProjects = 500,
     OpenProjects = 120,
     DueSteps = 1_000,
     LettersEach = 15,
@@ -38,9 +39,7 @@ try
     SqliteConnection.ClearAllPools();
     Console.Error.WriteLine("Laying ten years");
     var bulk = new Bulk(database);
-    bulk.Lay(Projects, due: 0, LettersEach, OpenProjects);
-    Head();
-
+    bulk.Lay(FewProjects, due: 0, LettersEach, OpenProjects);
     var record = Ask(
         "SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage = 'Delivery' ORDER BY Id LIMIT 1"
     );
@@ -57,6 +56,17 @@ try
         ["routines"] = "/api/routines",
         ["slip"] = "/api/slips/reading?text=order%20paint%20for%20harbour%20fri",
     };
+    Dictionary<string, Times> few = [];
+    using (var small = await StartAsync(starts: 1))
+    {
+        using var client = await SignedInAsync();
+        foreach (var (name, path) in addresses)
+            few[name] = (await Load.PairAsync(() => client.GetByteArrayAsync(path), () => Task.CompletedTask)).First;
+        small.Kill();
+        small.WaitForExit();
+    }
+    bulk.Lay(Projects, due: 0, LettersEach, OpenProjects);
+    Head();
     Dictionary<string, byte[]> answers = [];
     await using (var house = new House(data, root, demo: true))
     {
@@ -70,17 +80,14 @@ try
     await using (var twin = Twin.Of(database, TwinPort, record, answers))
     {
         await twin.StartAsync();
-        using var client = await Load.OwnerAsync(
-            new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
-            {
-                BaseAddress = new($"http://127.0.0.1:{ServerPort}"),
-            }
-        );
+        using var client = await SignedInAsync();
         using var bare = new HttpClient { BaseAddress = new($"http://127.0.0.1:{TwinPort}") };
         Say(
-            "\n## Screens\n\nWhole HTTP round trips in milliseconds, 200 each after 30 to warm up, in turns with the twin. Wanted: p95 under 15, and under twice the twin's.\n"
+            "\n## Screens\n\nWhole HTTP round trips in milliseconds, 200 each after 30 to warm up, in turns with the twin. Wanted: p95 under 15, and under twice the twin's; from 500 projects to 5,000 with the same 120 open no more than a quarter slower (1.2).\n"
         );
-        Say("| Screen | p50 | p95 | twin p50 | twin p95 | p95, times the twin's |\n|---|---|---|---|---|---|");
+        Say(
+            "| Screen | p50 | p95 | twin p50 | twin p95 | p95, times the twin's | p50 at 500 projects | p50, times that |\n|---|---|---|---|---|---|---|---|"
+        );
         foreach (var (name, path) in addresses)
         {
             var (ours, theirs) = await Load.PairAsync(
@@ -89,8 +96,8 @@ try
             );
             Say(
                 Twin.Has(name)
-                    ? $"| {name} ({answers[name].Length / 1024} kB) | {ours.P50:0.0} | {ours.P95:0.0} | {theirs.P50:0.0} | {theirs.P95:0.0} | {ours.P95 / theirs.P95:0.0} |"
-                    : $"| {name} ({answers[name].Length / 1024} kB) | {ours.P50:0.0} | {ours.P95:0.0} | | | |"
+                    ? $"| {name} ({answers[name].Length / 1024} kB) | {ours.P50:0.0} | {ours.P95:0.0} | {theirs.P50:0.0} | {theirs.P95:0.0} | {ours.P95 / theirs.P95:0.0} | {few[name].P50:0.0} | {ours.P50 / few[name].P50:0.0} |"
+                    : $"| {name} ({answers[name].Length / 1024} kB) | {ours.P50:0.0} | {ours.P95:0.0} | | | | {few[name].P50:0.0} | {ours.P50 / few[name].P50:0.0} |"
             );
         }
         Say(
@@ -145,7 +152,15 @@ long Ask(string sql)
     return Bulk.Number(open, sql);
 }
 
-async Task<Process> StartAsync()
+Task<HttpClient> SignedInAsync() =>
+    Load.OwnerAsync(
+        new HttpClient(new HttpClientHandler { CookieContainer = new CookieContainer() })
+        {
+            BaseAddress = new($"http://127.0.0.1:{ServerPort}"),
+        }
+    );
+
+async Task<Process> StartAsync(int starts = 3)
 {
     var start = new ProcessStartInfo("dotnet", [Path.Combine(root, ".app", "Gesamt.Web.dll")])
     {
@@ -166,9 +181,9 @@ async Task<Process> StartAsync()
         }
     )
         start.Environment[name] = value;
-    List<double> starts = [];
+    List<double> took = [];
     Process? server = null;
-    for (var i = 0; i < 3; i++)
+    for (var i = 0; i < starts; i++)
     {
         server?.Kill();
         server?.WaitForExit();
@@ -177,11 +192,12 @@ async Task<Process> StartAsync()
         using var client = new HttpClient { BaseAddress = new($"http://127.0.0.1:{ServerPort}") };
         while (!await AnswersAsync(client))
             await Task.Delay(10);
-        starts.Add(Stopwatch.GetElapsedTime(begun).TotalSeconds);
+        took.Add(Stopwatch.GetElapsedTime(begun).TotalSeconds);
     }
-    Say(
-        $"\n## Start\n\nFrom the process to the first answer: {string.Join(", ", starts.Select(s => $"{s:0.00} s"))} (wanted: under 1.2)."
-    );
+    if (starts > 1)
+        Say(
+            $"\n## Start\n\nFrom the process to the first answer: {string.Join(", ", took.Select(s => $"{s:0.00} s"))} (wanted: under 1.2)."
+        );
     return server!;
 }
 

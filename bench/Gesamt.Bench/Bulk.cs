@@ -78,7 +78,10 @@ public sealed class Bulk(string database)
         if (largest.Count == 0)
             foreach (var table in Tables)
                 largest[table] = Number(db, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
-        var ended = Rows(db, "SELECT Id FROM Projects WHERE Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished'")
+        var ended = Rows(
+                db,
+                $"SELECT Id FROM Projects WHERE Id < {largest["Projects"]} AND (Standing_Ended IS NOT NULL OR Standing_Stage = 'Finished')"
+            )
             .Select(row => (long)row.Values[0]!)
             .ToList();
         var waiting = Rows(
@@ -91,11 +94,15 @@ public sealed class Bulk(string database)
         var have = Number(db, "SELECT count(*) FROM Projects") - copy;
         var running = Rows(
                 db,
-                "SELECT Id FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished' AND Rehearsal = 0"
+                $"SELECT Id FROM Projects WHERE Id < {largest["Projects"]} AND Standing_Ended IS NULL AND Standing_Stage <> 'Finished' AND Rehearsal = 0"
             )
             .Select(row => (long)row.Values[0]!)
             .ToList();
-        for (var i = running.Count; i < open; i++)
+        var opened = Number(
+            db,
+            "SELECT count(*) FROM Projects WHERE Standing_Ended IS NULL AND Standing_Stage <> 'Finished' AND Rehearsal = 0"
+        );
+        for (var i = (int)opened; i < open; i++)
             Copy(db, running[i % running.Count], ++copy, lettersEach);
         foreach (var source in Enumerable.Repeat(waiting, due).SelectMany(one => one))
             Copy(db, source, ++copy, 0);

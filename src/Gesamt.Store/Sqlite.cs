@@ -21,7 +21,11 @@ public static class Sqlite
         bool flushes = true
     ) =>
         builder
-            .UseSqlite($"Data Source={file};Default Timeout={PatienceSeconds}")
+            .UseSqlite(
+                $"Data Source={file};Default Timeout={PatienceSeconds}",
+                // a list is one parameter (json_each): a parameter for each of its values is another statement for each length, written anew each time
+                sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
+            )
             .AddInterceptors(new Pragmas(flushes))
             .ReplaceService<IMigrationsSqlGenerator, StrictTables>();
 

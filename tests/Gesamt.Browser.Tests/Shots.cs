@@ -40,7 +40,7 @@ public sealed class Shots
         owner.Driver.ExecuteScript(
             "[...document.querySelectorAll('button[aria-expanded]')].find(e => e.innerText.startsWith('Forms')).click()"
         );
-        owner.PressWith("A mural for your wall");
+        owner.Press("A mural for your wall");
         owner.See("As a visitor sees it");
         owner.Driver.ExecuteScript(
             "document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('.panel').scrollIntoView()"

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
@@ -19,6 +20,28 @@ public static class StoreJson
     public static T Read<T>(string json) =>
         JsonSerializer.Deserialize<T>(json, Options)
         ?? throw new JsonException($"Stored JSON of {typeof(T).Name} is null.");
+
+    /// <summary>What is pinned on a project when it begins: the same few texts on thousands of projects and runs, each read once.</summary>
+    /// <typeparam name="T">Never changed once it is made: many cases hold the same one.</typeparam>
+    public static T ReadPinned<T>(string json)
+        where T : class
+    {
+        if (Pinned<T>.Known.TryGetValue(json, out var known))
+            return known;
+        var read = Read<T>(json);
+        // a studio that goes on for years changes its kinds and routines now and then
+        if (Pinned<T>.Known.Count >= Pinned<T>.Most)
+            Pinned<T>.Known.Clear();
+        Pinned<T>.Known[json] = read;
+        return read;
+    }
+
+    private static class Pinned<T>
+    {
+        public const int Most = 500;
+
+        public static readonly ConcurrentDictionary<string, T> Known = new(StringComparer.Ordinal);
+    }
 
     /// <summary>The value in a column; null where it is damaged.</summary>
     public static T? TryRead<T>(string json)

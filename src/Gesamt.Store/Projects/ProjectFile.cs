@@ -77,18 +77,14 @@ public static class ProjectFiles
 
     /// <summary>What a project's steps may ask for.</summary>
     public static async Task<Traits> TraitsAsync(GesamtDb db, ProjectRow row) =>
-        new(
-            row.Source,
-            (await db.Details.AsNoTracking().Where(d => d.ProjectId == row.Id).ToListAsync()).ToImmutableDictionary(
-                d => d.Name,
-                d => d.Value,
-                StringComparer.OrdinalIgnoreCase
-            )
-        );
+        TraitsOf(row, await db.Details.AsNoTracking().Where(d => d.ProjectId == row.Id).ToListAsync());
+
+    private static Traits TraitsOf(ProjectRow row, IEnumerable<DetailRow> details) =>
+        new(row.Source, details.ToImmutableDictionary(d => d.Name, d => d.Value, StringComparer.OrdinalIgnoreCase));
 
     private static bool Asks(Run run) => run.Routine.Steps.Any(step => !step.If.IsEmpty);
 
-    /// <summary>Several projects to look at, untracked, in five statements however many there are. One whose rows cannot be read is left out.</summary>
+    /// <summary>Several projects to look at, untracked, in six statements however many there are. One whose rows cannot be read is left out.</summary>
     public static async Task<IReadOnlyDictionary<ProjectId, ProjectFile>> OpenManyAsync(
         this GesamtDb db,
         IReadOnlyCollection<ProjectId> ids,
@@ -130,8 +126,14 @@ public static class ProjectFiles
             {
                 // whoever lists it says that it cannot be told
             }
-        foreach (var file in files.Values.Where(file => file.Case.Runs.Any(Asks)))
-            file.Case = file.Case with { Traits = await TraitsAsync(db, file.Row) };
+        var asking = files.Values.Where(file => file.Case.Runs.Any(Asks)).ToDictionary(file => file.Id);
+        var details = (
+            asking.Count == 0
+                ? []
+                : await db.Details.AsNoTracking().Where(d => asking.Keys.Contains(d.ProjectId)).ToListAsync()
+        ).ToLookup(d => d.ProjectId);
+        foreach (var file in asking.Values)
+            file.Case = file.Case with { Traits = TraitsOf(file.Row, details[file.Id]) };
         return files;
     }
 
@@ -144,10 +146,10 @@ public static class ProjectFiles
     ) =>
         new(
             row.Id,
-            StoreJson.Read<KindRules>(row.Rules),
+            StoreJson.ReadPinned<KindRules>(row.Rules),
             new History(facts.Select(ToCore)),
             [.. tasks],
-            [.. runs.Select(run => new Run(run.Id, StoreJson.Read<Routine>(run.Routine)))],
+            [.. runs.Select(run => new Run(run.Id, StoreJson.ReadPinned<Routine>(run.Routine)))],
             calendar
         );
 
