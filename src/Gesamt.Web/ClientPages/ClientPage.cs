@@ -1,10 +1,10 @@
 using System.Collections.Immutable;
+using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
-using Gesamt.Core.Stages;
+using Gesamt.Core.Turns;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
@@ -17,16 +17,6 @@ using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
-
-/// <summary>The one thing a client has to do now on the way to a booking; then done.</summary>
-public enum ClientStep
-{
-    Nothing,
-    Choose,
-    Sign,
-    Book,
-    Done,
-}
 
 public sealed record ChoiceLineDto(string Key, LineRole Role, string? Group, string Words, string Detail, string Price);
 
@@ -128,7 +118,7 @@ public static class ClientPage
                 : null;
         var waiting = ProposalState.Open(file.History)?.What.Version;
         var invoices = await InvoicesAsync(desk, file);
-        var step = StepOf(file, contract, invoices);
+        var step = ClientWay.StepOf(file.Case, contract?.Id);
         return new(
             new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
             file.Row.Title,
@@ -138,7 +128,7 @@ public static class ClientPage
                 step,
                 await ProposalAsync(desk, file, step, contract),
                 contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract),
-                invoices,
+                [.. invoices.Values],
                 history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
                 cards.Available
             ),
@@ -152,19 +142,6 @@ public static class ClientPage
             ),
             new(await MeetingViews.ForClientAsync(desk, file), await MeetingViews.OfferedAsync(desk, file))
         );
-    }
-
-    private static ClientStep StepOf(ProjectFile file, VersionRow? contract, IReadOnlyList<InvoicePageDto> invoices)
-    {
-        if (ProposalState.Open(file.History)?.What.Version is not null)
-            return ClientStep.Choose;
-        var paid =
-            GateRule.Read(file.Case).FirstOrDefault(gate => gate.Gate == Gate.Payment) is not { IsClosed: false };
-        if (contract is null)
-            return paid && AgreedPrice.Of(file.History) is not null ? ClientStep.Done : ClientStep.Nothing;
-        if (!file.History.Any<Happening.ContractSigned>(s => s.Contract == contract.Id && s.Signer == Signer.Client))
-            return file.Case.End is null ? ClientStep.Sign : ClientStep.Nothing;
-        return !paid && invoices.Any(invoice => !invoice.Paid) ? ClientStep.Book : ClientStep.Done;
     }
 
     /// <summary>The proposal to choose from; before anybody has signed also the one that was chosen from, with that choice.</summary>
@@ -234,28 +211,31 @@ public static class ClientPage
         );
     }
 
-    private static async Task<IReadOnlyList<InvoicePageDto>> InvoicesAsync(Desk desk, ProjectFile file)
+    /// <summary>In the order in which they were issued.</summary>
+    private static async Task<IReadOnlyDictionary<InvoiceId, InvoicePageDto>> InvoicesAsync(Desk desk, ProjectFile file)
     {
         var rows = await desk
             .Db.Invoices.AsNoTracking()
             .Where(i => i.ProjectId == file.Id)
             .OrderBy(i => i.Id)
             .ToListAsync();
-        return
-        [
-            .. rows.Select(row =>
+        return new OrderedDictionary<InvoiceId, InvoicePageDto>(
+            rows.Select(row =>
             {
                 var currency = Currency.Of(row.Currency);
-                return new InvoicePageDto(
-                    row.PublicId,
-                    row.Number,
-                    MoneyText.Of(new(row.TotalMinor, currency)),
-                    MoneyText.Of(new(row.OwedMinor, currency)),
-                    DateWords.Long(row.Due),
-                    row.OwedMinor <= 0,
-                    row.Sort == InvoiceSort.CreditNote
+                return KeyValuePair.Create(
+                    row.Id,
+                    new InvoicePageDto(
+                        row.PublicId,
+                        row.Number,
+                        MoneyText.Of(new(row.TotalMinor, currency)),
+                        MoneyText.Of(new(row.OwedMinor, currency)),
+                        DateWords.Long(row.Due),
+                        row.OwedMinor <= 0,
+                        row.Sort == InvoiceSort.CreditNote
+                    )
                 );
-            }),
-        ];
+            })
+        );
     }
 }

@@ -1,7 +1,10 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
+using Gesamt.Core.Turns;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -60,7 +63,7 @@ public sealed record FilesPageDto(
 /// <summary>The parts of a client page that the owner opens one by one.</summary>
 public static class ClientParts
 {
-    public static WholeDto Whole(Desk desk, ProjectFile file, IReadOnlyList<InvoicePageDto> invoices)
+    public static WholeDto Whole(Desk desk, ProjectFile file, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices)
     {
         var phases = PhaseRule.Of(file.Case);
         return new(
@@ -74,7 +77,7 @@ public static class ClientParts
                     phase.Since is { } since ? DateWords.Short(desk.Calendar.DateOf(since), desk.Today) : ""
                 )),
             ],
-            [.. ToDo(file, invoices)],
+            [.. ClientWay.ToDo(file.History).Select(task => Of(task, invoices))],
             file.Row.Standing.Stage == Core.Stages.Stage.Finished
         );
     }
@@ -137,18 +140,19 @@ public static class ClientParts
         );
     }
 
-    private static IEnumerable<ToDoDto> ToDo(ProjectFile file, IReadOnlyList<InvoicePageDto> invoices)
-    {
-        if (ReviewRule.Open(file.History) is { } review)
-            yield return new(
-                $"Look at {(review.Phase is { } phase ? $"the {phase}" : "the draft")} and say what you think",
+    private static ToDoDto Of(ClientTask task, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices) =>
+        task switch
+        {
+            ClientTask.LookAt look => new(
+                $"Look at {(look.Review.Phase is { } phase ? $"the {phase}" : "the draft")} and say what you think",
                 "drafts"
-            );
-        foreach (var invoice in invoices.Where(invoice => !invoice.Paid && !invoice.IsCredit))
-            yield return new($"Pay invoice {invoice.Number}, {invoice.Owed}, due {invoice.Due}", "papers");
-        if (file.History.Any<Happening.HandedOver>() && !file.History.Any<Happening.Approved>())
-            yield return new("Look at what was handed over, and say whether all is well", "files");
-    }
+            ),
+            ClientTask.Pay pay => new(
+                $"Pay invoice {invoices[pay.Invoice].Number}, {MoneyText.Of(pay.Owed)}, due {DateWords.Long(pay.Due)}",
+                "papers"
+            ),
+            _ => new("Look at what was handed over, and say whether all is well", "files"),
+        };
 
     private static Task<List<FileRow>> FilesOfAsync(Desk desk, ProjectFile file, FileGroup group) =>
         desk
