@@ -48,12 +48,17 @@ export function Head({
 /** A field of a row; figures stand at the end. */
 export function Cell({
 	end,
+	sum,
 	className = "",
 	...props
-}: ComponentProps<"td"> & { end?: boolean }) {
+}: ComponentProps<"td"> & {
+	end?: boolean;
+	/** Of a row that heads or closes others. */
+	sum?: boolean;
+}) {
 	return (
 		<td
-			className={`border-b border-hair py-1.5 pr-3 align-top ${end ? "num text-right whitespace-nowrap" : ""} ${className}`}
+			className={`border-b py-1.5 pr-3 ${sum ? "border-ink align-bottom font-[650]" : "border-hair align-top"} ${end ? "num text-right whitespace-nowrap" : ""} ${className}`}
 			{...props}
 		/>
 	);

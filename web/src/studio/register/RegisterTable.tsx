@@ -87,17 +87,16 @@ function Group({
 }) {
 	return (
 		<tbody>
-			<tr className="border-b border-ink">
-				<th className="pt-4 pb-1 text-left" scope="rowgroup">
+			<tr>
+				<th
+					className="border-b border-ink pt-4 pb-1.5 text-left"
+					scope="rowgroup"
+				>
 					<span className="font-head font-[650]">{group.name}</span>{" "}
 					<span className="num font-normal text-soft">{group.count}</span>
 				</th>
 				{group.sums.map((sum, i) => (
-					<Cell
-						key={register.columns[i]?.column}
-						end
-						className="border-0 pt-4 pb-1 font-[650]"
-					>
+					<Cell key={register.columns[i]?.column} end sum>
 						{sum}
 					</Cell>
 				))}
