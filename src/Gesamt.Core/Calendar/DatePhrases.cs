@@ -113,10 +113,13 @@ internal static partial class DatePhrases
     internal static partial Regex DayMonth();
 
     [GeneratedRegex(
-        @"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)(?![\w-])",
+        @"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|" + DayName + @")(?![\w-])",
         RegexOptions.IgnoreCase
     )]
     internal static partial Regex Weekday();
+
+    internal const string DayName =
+        "mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?";
 
     // the end of “2.5”, “1:30”, “1/2” or “2-3” is no number of its own
     internal const string WholeNumber = "(?<![\\w.,:/–-])";

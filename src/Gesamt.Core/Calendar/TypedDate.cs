@@ -26,13 +26,15 @@ public static partial class TypedDate
     public const string AllowedTime = "Write a time of day, such as 9:30, 14:00 or 3 pm.";
 
     /// <summary>The day that the whole text means: “fri”, “12 mar”, “in 3 weeks”, “yesterday”, “2 days ago”, “12.3.2027”, 2027-03-12 (ISO 8601); null for anything else, and for one outside <see cref="Dates"/>.</summary>
-    /// <remarks>Dots put the day first (common practice); slashes are read only where one order alone gives a date.</remarks>
+    /// <remarks>Dots put the day first (common practice); slashes are read only where one order alone gives a date. A weekday before a date is left aside: the date decides, and is shown with its own.</remarks>
     public static LocalDate? Day(string text, LocalDate today, StudioCalendar calendar, Lean lean = Lean.Ahead)
     {
         var plain = Spaces().Replace(text.Trim().TrimEnd('.', ','), " ");
         if (plain.Length is 0 or > Longest)
             return null;
-        return Read(plain, today, calendar, lean) is { } date && Dates.IsAllowed(date) ? date : null;
+        return Read(BeforeDate().Replace(plain, ""), today, calendar, lean) is { } date && Dates.IsAllowed(date)
+            ? date
+            : null;
     }
 
     /// <summary>The time of day that the whole text means, to the minute: “9”, “9:30”, “9.30”, “0930”, “3 pm”, “noon”; null for anything else.</summary>
@@ -125,10 +127,13 @@ public static partial class TypedDate
     private static partial Regex Ago();
 
     [GeneratedRegex(
-        @"^(?:(?<next>next|on|by|until)\s+|(?<last>last)\s+(?!to))?(today|tomorrow|mon(?:day)?|tue(?:s|sday)?|wed(?:nesday)?|thu(?:r|rs|rsday)?|fri(?:day)?|sat(?:urday)?|sun(?:day)?)$",
+        @"^(?:(?<next>next|on|by|until)\s+|(?<last>last)\s+(?!to))?(today|tomorrow|" + DatePhrases.DayName + ")$",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Named();
+
+    [GeneratedRegex("^(?:" + DatePhrases.DayName + @")[,.]?\s+(?=.*\d)", RegexOptions.IgnoreCase)]
+    private static partial Regex BeforeDate();
 
     [GeneratedRegex(@"^(\d{1,2})(?<mark>[./])(\d{1,2})(?:\k<mark>(?<year>\d{4}|\d{2})?)?$")]
     private static partial Regex Figures();

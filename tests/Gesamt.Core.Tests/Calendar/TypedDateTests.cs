@@ -28,6 +28,8 @@ public class TypedDateTests
     [InlineData("12.3.", "2027-03-12"), InlineData("12.3.2027", "2027-03-12"), InlineData("12.3.27", "2027-03-12")]
     [InlineData("13/3", "2027-03-13"), InlineData("3/13/2027", "2027-03-13"), InlineData("4/4", "2027-04-04")]
     [InlineData("29 feb", "2028-02-29"), InlineData(" 2027-03-12 ", "2027-03-12")]
+    [InlineData("Fri 12 Mar", "2027-03-12"), InlineData("friday, 12 mar", "2027-03-12")]
+    [InlineData("Fri 12 Mar 2028", "2028-03-12")]
     public void A_day_is_read_as_people_write_it(string text, string expected) => Assert.Equal(expected, Read(text));
 
     [Theory] // common practice
@@ -62,7 +64,17 @@ public class TypedDateTests
     public void Every_date_is_read_back_however_it_is_written_whole() =>
         Dates.Sample(date =>
         {
-            foreach (var pattern in new[] { "uuuu-MM-dd", "d MMM uuuu", "d MMMM uuuu", "MMM d, uuuu", "d.M.uuuu" })
+            foreach (
+                var pattern in new[]
+                {
+                    "uuuu-MM-dd",
+                    "d MMM uuuu",
+                    "d MMMM uuuu",
+                    "MMM d, uuuu",
+                    "d.M.uuuu",
+                    "ddd d MMM uuuu",
+                }
+            )
             {
                 var text = LocalDatePattern.CreateWithInvariantCulture(pattern).Format(date);
                 Assert.Equal(LocalDatePattern.Iso.Format(date), Read(text));

@@ -17,7 +17,6 @@ export function DateField({
 	wrong,
 	hint,
 	disabled,
-	big,
 	onChange,
 	...about
 }: About & {
@@ -25,8 +24,6 @@ export function DateField({
 	/** A day that lies behind: “fri” is the last one. */
 	back?: boolean;
 	disabled?: boolean;
-	/** As high as the client's fields. */
-	big?: boolean;
 	onChange: (value: string) => void;
 }) {
 	const typed = useTyped(
@@ -50,7 +47,7 @@ export function DateField({
 			{(tied) => (
 				<div className="relative min-w-40">
 					<input
-						className={`field num pr-14 ${big ? "field-big" : ""}`}
+						className="field num pr-14"
 						autoComplete="off"
 						placeholder="fri, 12 mar"
 						value={typed.text}
