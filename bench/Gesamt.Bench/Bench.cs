@@ -7,6 +7,7 @@ using Gesamt.Bench;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
 using Gesamt.Web.Ticking;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
@@ -35,7 +36,8 @@ void Say(string line)
 try
 {
     await using (var demo = new House(data, root, demo: true))
-        _ = demo.Services;
+        // papers are copied with their projects: else the server would draw ten years of them while it is measured
+        await demo.Services.GetRequiredService<PaperRound>().KeepAsync(CancellationToken.None);
     SqliteConnection.ClearAllPools();
     Console.Error.WriteLine("Laying ten years");
     var bulk = new Bulk(database);

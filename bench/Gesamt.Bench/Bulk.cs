@@ -27,6 +27,7 @@ public sealed class Bulk(string database)
         "Versions",
         "Signatures",
         "Invoices",
+        "Papers",
         "Payments",
         "PlannedSteps",
         "Facts",

@@ -36,6 +36,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
 
     /// <summary>Real projects. Rehearsals count nowhere: whoever means them too says <see cref="AllProjects"/>.</summary>
     public IQueryable<ProjectRow> Projects => AllProjects.Where(p => !p.Rehearsal);
+
+    /// <summary>For rows that belong to a project: few are rehearsals, so what is none of them is found quicker than what is real.</summary>
+    public IQueryable<ProjectRow> Rehearsals => AllProjects.Where(p => p.Rehearsal);
     public DbSet<ProjectRow> AllProjects => Set<ProjectRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
     public DbSet<AnswersRow> Answers => Set<AnswersRow>();
@@ -137,6 +140,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         project.ToTable("Projects");
         project.HasIndex(p => p.Code).IsUnique();
         project.HasIndex(p => p.Source);
+        project.HasIndex(p => p.Id).HasFilter("Rehearsal");
         project.HasOne(p => p.Kind).WithMany().HasForeignKey(p => p.KindId).OnDelete(DeleteBehavior.Restrict);
         project.HasOne(p => p.Client).WithMany().HasForeignKey(p => p.ClientId).OnDelete(DeleteBehavior.Restrict);
         project.OwnsOne(
@@ -146,7 +150,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
                 s.HasIndex(x => x.ValidUntil);
                 s.HasIndex(x => x.InvoiceAt);
                 s.HasIndex(x => new { x.Ended, x.Stage });
-                s.HasIndex(x => x.Turn);
+                // few of all projects are on the table
+                s.HasIndex(x => x.OnTable).HasFilter("Standing_OnTable");
                 s.HasIndex(x => x.BookedAt);
                 s.HasIndex(x => x.BeganAt);
             }
@@ -169,11 +174,20 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             })
             .IsUnique();
         model.Entity<PlannedStepRow>().HasIndex(s => new { s.State, s.Due });
-        // who is in a routine is counted run by run
-        model.Entity<PlannedStepRow>().HasIndex(s => new { s.RunId, s.State });
+        model.Entity<PlannedStepRow>().HasIndex(s => s.Due).HasFilter("State = 'Held'");
         model.Entity<RequestRow>().HasKey(r => r.Key);
         model.Entity<RequestRow>().HasIndex(r => r.At);
-        model.Entity<RunRow>().HasIndex(r => r.Offered);
+        model.Entity<RunRow>().HasIndex(r => r.Id).HasFilter("Offered");
+        // the list of routines counts them by it
+        model
+            .Entity<RunRow>()
+            .HasIndex(r => new
+            {
+                r.KindId,
+                r.Key,
+                r.State,
+                r.ProjectId,
+            });
         OfProject(model.Entity<FormDraftRow>()).HasIndex(d => new { d.ProjectId, d.FormId }).IsUnique();
     }
 
@@ -182,7 +196,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(Key<LetterRow, LetterId>(model, l => l.Id));
         model.Entity<LetterRow>().HasIndex(l => l.MessageId).IsUnique();
         model.Entity<LetterRow>().HasIndex(l => new { l.State, l.ProjectId });
-        // few of all letters were refused
+        // few of all letters wait for an OK, and few were refused
+        model.Entity<LetterRow>().HasIndex(l => l.At).HasFilter("State = 'Held'");
         model.Entity<LetterRow>().HasIndex(l => l.Problem).HasFilter("Problem IS NOT NULL");
         OfProject(model.Entity<OutboxRow>()).HasIndex(o => o.Key).IsUnique();
         model.Entity<OutboxRow>().HasIndex(o => o.MessageId).IsUnique();
@@ -253,6 +268,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         person.HasIndex(p => p.MergedInto);
         person.HasIndex(p => p.CardUid);
         person.HasIndex(p => p.PlainName);
+        // who is listed, as they are listed
+        person.HasIndex(p => p.Name).HasFilter("MergedInto IS NULL AND RemovedAt IS NULL");
         var part = OfProject(model.Entity<ProjectPersonRow>(), p => p.People);
         part.HasIndex(p => new
             {

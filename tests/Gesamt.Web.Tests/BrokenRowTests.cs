@@ -105,6 +105,20 @@ public sealed class BrokenRowTests(EmptyStudio studio) : IClassFixture<EmptyStud
                         Subject = "Held",
                         Body = "b",
                         At = now,
+                        RunId = run,
+                        Step = "gone-3",
+                        Occurrence = 0,
+                    }
+                );
+                db.PlannedSteps.Add(
+                    new()
+                    {
+                        ProjectId = id,
+                        RunId = run,
+                        Step = "gone-3",
+                        Occurrence = 0,
+                        State = StepState.Held,
+                        Due = now,
                     }
                 );
                 db.PlannedSteps.Add(

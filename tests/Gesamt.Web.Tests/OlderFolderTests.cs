@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using Gesamt.Store;
 using Gesamt.Store.Backups;
 
 namespace Gesamt.Web.Tests;
@@ -157,6 +158,41 @@ public sealed class OlderFolderTests
             )
         );
         Assert.Equal(before, await HashesAsync());
+    }
+
+    [Fact] // a migration and what is computed for it are two commits
+    public async Task A_kill_between_new_columns_and_their_values_is_mended_at_the_next_start()
+    {
+        using var folder = new Folder();
+        var release = Releases.Select(row => row.Data).Min(StringComparer.Ordinal)!;
+        async Task<(string Turns, string Routines)> LookAsync(string data)
+        {
+            await using var studio = new Older(data);
+            var owner = await studio.OwnerAsync();
+            return (
+                (await owner.GetAsync("/api/turns")).GetRawText(),
+                (await owner.GetAsync("/api/routines")).GetRawText()
+            );
+        }
+        var whole = await LookAsync(await LaidAsync(folder, release));
+        Assert.Contains("\"cards\":[{", whole.Turns);
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        var killed = await LaidAsync(folder, release);
+        await using (var db = new GesamtDb(Options(killed)))
+        {
+            await Sqlite.MigrateAsync(db, TestContext.Current.CancellationToken);
+            Assert.False(await Sqlite.IsDerivedAsync(db, TestContext.Current.CancellationToken));
+            Assert.False(await db.Projects.AnyAsync(p => p.Standing.OnTable, TestContext.Current.CancellationToken));
+        }
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        Assert.Equal(whole, await LookAsync(killed));
+    }
+
+    private static DbContextOptions<GesamtDb> Options(string data)
+    {
+        var options = new DbContextOptionsBuilder<GesamtDb>();
+        options.UseGesamt(Path.Combine(data, "gesamt.db"));
+        return options.Options;
     }
 
     private static async Task<string> LaidAsync(Folder folder, string release)

@@ -37,6 +37,37 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
                 }
             );
             Assert.Equal(computed, stored);
+            Assert.Equal(
+                await studio.LookAsync(
+                    async (Desk desk) =>
+                    {
+                        var file = await desk.OpenAsync(project);
+                        var plan = Core.Routines.Plan.Of(file.Case);
+                        return (
+                            computed.IsOnTable,
+                            file.History.LastTouch,
+                            string.Join(
+                                ' ',
+                                file.Case.Runs.OrderBy(run => run.Id.Value)
+                                    .Select(run => Core.Routines.Plan.StateOf(file.Case, run.Id, plan))
+                            )
+                        );
+                    }
+                ),
+                await studio.LookAsync(
+                    async (Desk desk) =>
+                    {
+                        var row = await desk.Db.Projects.AsNoTracking().SingleAsync(p => p.Id == project);
+                        var runs = await desk
+                            .Db.Runs.AsNoTracking()
+                            .Where(r => r.ProjectId == project)
+                            .OrderBy(r => r.Id)
+                            .Select(r => r.State)
+                            .ToListAsync();
+                        return (row.Standing.OnTable, row.Standing.TouchAt, string.Join(' ', runs));
+                    }
+                )
+            );
             var (rows, plan) = await studio.LookAsync(
                 async (Desk desk) =>
                 {
@@ -46,9 +77,18 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
                         .Where(s => s.ProjectId == project)
                         .ToListAsync();
                     return (
-                        rows.Select(r => (Run: r.RunId, r.Step, r.Occurrence, r.State, r.Due)).ToList(),
+                        rows.Select(r => (Run: r.RunId, r.Step, r.Occurrence, r.State, r.Due, r.Since)).ToList(),
                         Core.Routines.Plan.Of(file.Case)
-                            .Select(s => (s.Ref.Run, s.Ref.Step, s.Ref.Occurrence, s.State, s.Due))
+                            .Select(s =>
+                                (
+                                    s.Ref.Run,
+                                    s.Ref.Step,
+                                    s.Ref.Occurrence,
+                                    s.State,
+                                    s.Due,
+                                    Core.Routines.Plan.WaitsSince(file.Case, s)
+                                )
+                            )
                             .ToList()
                     );
                 }

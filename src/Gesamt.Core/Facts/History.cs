@@ -4,10 +4,19 @@ using NodaTime;
 namespace Gesamt.Core.Facts;
 
 /// <summary>All facts of one project in the order they were recorded. A note or call that was taken back reads as if it had never been written down.</summary>
-public sealed class History(IEnumerable<Fact> facts)
+public sealed class History
 {
-    public ImmutableArray<Fact> Facts { get; } =
-        Standing([.. facts.OrderBy(fact => fact.Recorded).ThenBy(fact => fact.Id.Value)]);
+    public History(IEnumerable<Fact> facts)
+    {
+        ImmutableArray<Fact> all = [.. facts.OrderBy(fact => fact.Recorded).ThenBy(fact => fact.Id.Value)];
+        Facts = Standing(all);
+        LastFact = new(all.IsEmpty ? 0 : all.Max(fact => fact.Id.Value));
+    }
+
+    public ImmutableArray<Fact> Facts { get; }
+
+    /// <summary>The number of the last fact, also of one that takes another back; 0 for none. Nothing has happened since while it is still the project's last.</summary>
+    public FactId LastFact { get; }
 
     /// <summary>The facts of one kind, oldest first.</summary>
     public IEnumerable<Seen<T>> Of<T>()
@@ -51,6 +60,18 @@ public sealed class History(IEnumerable<Fact> facts)
                 ),
             ];
     }
+
+    /// <summary>When client and studio were last in touch: a letter either way, a call, a meeting or the inquiry. An answer that a machine gave is none.</summary>
+    public Instant? LastTouch => Facts.Where(IsTouch).Select(fact => (Instant?)fact.Happened).Max();
+
+    private static bool IsTouch(Fact fact) =>
+        fact.What
+            is Happening.LetterSent
+                or Happening.LetterReceived { Automatic: false }
+                or Happening.LetterTakenOver
+                or Happening.CallHeld
+                or Happening.MeetingHeld
+                or Happening.InquiryCame;
 
     /// <summary>The instant the project's first fact happened; none for an empty history.</summary>
     public Instant? Began => Facts.IsEmpty ? null : Facts.Min(fact => fact.Happened);

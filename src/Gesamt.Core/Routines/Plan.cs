@@ -17,6 +17,14 @@ public enum StepState
     Stopped,
 }
 
+/// <summary>How a run stands: in it while something is still to come, taken out when the rest was stopped.</summary>
+public enum RunState
+{
+    InIt,
+    TakenOut,
+    Finished,
+}
+
 /// <summary>One step of a run with its state and time.</summary>
 /// <param name="Due">When it acts, in sending hours; null while parked.</param>
 /// <param name="Since">When it came into its state, for all but planned and parked.</param>
@@ -64,6 +72,27 @@ public static class Plan
 {
     public static ImmutableArray<PlannedStep> Of(Case project) =>
         [.. project.Runs.SelectMany(run => OfRun(project, run))];
+
+    /// <summary>How a run stands by the steps of a project's plan; null while it has not begun.</summary>
+    public static RunState? StateOf(Case project, RunId run, IEnumerable<PlannedStep> plan)
+    {
+        if (!project.History.Any<Happening.RunBegan>(began => began.Run == run))
+            return null;
+        var steps = plan.Where(step => step.Ref.Run == run).ToList();
+        return steps.Any(step => step.IsPending) ? RunState.InIt
+            : steps.Any(step => step.State == StepState.Stopped) ? RunState.TakenOut
+            : RunState.Finished;
+    }
+
+    /// <summary>Since when what a step is about has waited: since its cause, and for one that ends what went quiet, since the last letter. Null while neither is known.</summary>
+    public static Instant? WaitsSince(Case project, PlannedStep step) =>
+        step.Step.Action is StepAction.EndAsQuiet
+            ? project.History.Last<Happening.LetterSent>()?.Happened
+                ?? project.History.Last<Happening.InquiryCame>()?.Happened
+            : Causes
+                .Of(project, step.Step.When.Cause, step.Step.When.DateName)
+                .ElementAtOrDefault(step.Ref.Occurrence)
+                ?.At;
 
     public static ImmutableArray<PlannedStep> OfRun(Case project, Run run)
     {

@@ -35,4 +35,7 @@ public sealed record Standing(
 )
 {
     public bool IsOpen => Ended is null && Stage != Stage.Finished;
+
+    /// <summary>Open, or over with something left for the owner.</summary>
+    public bool IsOnTable => IsOpen || Turn == Side.Yours;
 }

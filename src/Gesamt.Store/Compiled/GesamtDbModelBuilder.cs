@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("801e068c-5ac4-4c9c-a010-60ed45b2fe63"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("ff200608-3b3b-4e76-a80c-11cf280dfc09"), entityTypeCount: 54)
         {
         }
 

@@ -25,7 +25,7 @@ namespace Gesamt.Store.Compiled
                 propertyCount: 28,
                 navigationCount: 1,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 4,
+                unnamedIndexCount: 5,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -232,17 +232,21 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
+                new[] { at });
+            index.AddAnnotation("Relational:Filter", "State = 'Held'");
+
+            var index0 = runtimeEntityType.AddIndex(
                 new[] { messageId },
                 unique: true);
 
-            var index0 = runtimeEntityType.AddIndex(
-                new[] { problem });
-            index0.AddAnnotation("Relational:Filter", "Problem IS NOT NULL");
-
             var index1 = runtimeEntityType.AddIndex(
-                new[] { projectId });
+                new[] { problem });
+            index1.AddAnnotation("Relational:Filter", "Problem IS NOT NULL");
 
             var index2 = runtimeEntityType.AddIndex(
+                new[] { projectId });
+
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { state, projectId });
 
             return runtimeEntityType;

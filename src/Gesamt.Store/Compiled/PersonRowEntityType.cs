@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 typeof(PersonRow),
                 baseEntityType,
                 propertyCount: 19,
-                unnamedIndexCount: 4,
+                unnamedIndexCount: 5,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -176,6 +176,10 @@ namespace Gesamt.Store.Compiled
                 new[] { mergedInto });
 
             var index2 = runtimeEntityType.AddIndex(
+                new[] { name });
+            index2.AddAnnotation("Relational:Filter", "MergedInto IS NULL AND RemovedAt IS NULL");
+
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { plainName });
 
             return runtimeEntityType;

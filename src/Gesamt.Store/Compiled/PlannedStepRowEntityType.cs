@@ -23,7 +23,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.PlannedStepRow",
                 typeof(PlannedStepRow),
                 baseEntityType,
-                propertyCount: 7,
+                propertyCount: 8,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 4,
                 keyCount: 1);
@@ -68,6 +68,14 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.IdNumber<RunId>());
             runId.SetSentinelFromProviderValue(0L);
 
+            var since = runtimeEntityType.AddProperty(
+                "Since",
+                typeof(Instant?),
+                propertyInfo: typeof(PlannedStepRow).GetProperty("Since", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PlannedStepRow).GetField("<Since>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
+
             var state = runtimeEntityType.AddProperty(
                 "State",
                 typeof(StepState),
@@ -87,10 +95,11 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
-                new[] { projectId });
+                new[] { due });
+            index.AddAnnotation("Relational:Filter", "State = 'Held'");
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { runId, state });
+                new[] { projectId });
 
             var index1 = runtimeEntityType.AddIndex(
                 new[] { state, due });

@@ -25,7 +25,7 @@ namespace Gesamt.Store.Compiled
                 propertyCount: 11,
                 navigationCount: 4,
                 foreignKeyCount: 2,
-                unnamedIndexCount: 4,
+                unnamedIndexCount: 5,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -121,9 +121,13 @@ namespace Gesamt.Store.Compiled
                 unique: true);
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { kindId });
+                new[] { id });
+            index1.AddAnnotation("Relational:Filter", "Rehearsal");
 
             var index2 = runtimeEntityType.AddIndex(
+                new[] { kindId });
+
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { source });
 
             return runtimeEntityType;

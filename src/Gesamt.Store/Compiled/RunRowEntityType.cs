@@ -2,6 +2,7 @@
 using System;
 using System.Reflection;
 using Gesamt.Core;
+using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
@@ -21,9 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.RunRow",
                 typeof(RunRow),
                 baseEntityType,
-                propertyCount: 5,
+                propertyCount: 7,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 2,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -42,6 +43,14 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(RunRow).GetProperty("Key", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RunRow).GetField("<Key>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var kindId = runtimeEntityType.AddProperty(
+                "KindId",
+                typeof(KindId),
+                propertyInfo: typeof(RunRow).GetProperty("KindId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RunRow).GetField("<KindId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                valueConverter: new GesamtDb.IdNumber<KindId>());
+            kindId.SetSentinelFromProviderValue(0L);
 
             var offered = runtimeEntityType.AddProperty(
                 "Offered",
@@ -64,16 +73,28 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(RunRow).GetProperty("Routine", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RunRow).GetField("<Routine>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var state = runtimeEntityType.AddProperty(
+                "State",
+                typeof(RunState?),
+                propertyInfo: typeof(RunRow).GetProperty("State", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RunRow).GetField("<State>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                providerPropertyType: typeof(string));
+
             var key0 = runtimeEntityType.AddKey(
                 new[] { id });
             runtimeEntityType.SetPrimaryKey(key0);
 
             var index = runtimeEntityType.AddIndex(
-                new[] { offered });
+                new[] { id });
+            index.AddAnnotation("Relational:Filter", "Offered");
 
             var index0 = runtimeEntityType.AddIndex(
                 new[] { projectId, key },
                 unique: true);
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { kindId, key, state, projectId });
 
             return runtimeEntityType;
         }

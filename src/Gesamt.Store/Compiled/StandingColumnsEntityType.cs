@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StandingColumns",
                 typeof(StandingColumns),
                 baseEntityType,
-                propertyCount: 22,
+                propertyCount: 24,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -123,6 +123,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StandingColumns).GetField("<NetMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
+            var onTable = runtimeEntityType.AddProperty(
+                "OnTable",
+                typeof(bool),
+                propertyInfo: typeof(StandingColumns).GetProperty("OnTable", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<OnTable>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
             var owedMinor = runtimeEntityType.AddProperty(
                 "OwedMinor",
                 typeof(long),
@@ -159,6 +166,14 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StandingColumns).GetField("<Stage>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 providerPropertyType: typeof(string));
             stage.SetSentinelFromProviderValue("Lead");
+
+            var touchAt = runtimeEntityType.AddProperty(
+                "TouchAt",
+                typeof(Instant?),
+                propertyInfo: typeof(StandingColumns).GetProperty("TouchAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<TouchAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var turn = runtimeEntityType.AddProperty(
                 "Turn",
@@ -212,7 +227,8 @@ namespace Gesamt.Store.Compiled
                 new[] { invoiceAt });
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { turn });
+                new[] { onTable });
+            index2.AddAnnotation("Relational:Filter", "Standing_OnTable");
 
             var index3 = runtimeEntityType.AddIndex(
                 new[] { validUntil });

@@ -945,6 +945,9 @@ namespace Gesamt.Store.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("At")
+                        .HasFilter("State = 'Held'");
+
                     b.HasIndex("MessageId")
                         .IsUnique();
 
@@ -1544,6 +1547,9 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("MergedInto");
 
+                    b.HasIndex("Name")
+                        .HasFilter("MergedInto IS NULL AND RemovedAt IS NULL");
+
                     b.HasIndex("PlainName");
 
                     b.ToTable("People");
@@ -1567,6 +1573,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("RunId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("Since")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("State")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1577,9 +1586,10 @@ namespace Gesamt.Store.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("ProjectId");
+                    b.HasIndex("Due")
+                        .HasFilter("State = 'Held'");
 
-                    b.HasIndex("RunId", "State");
+                    b.HasIndex("ProjectId");
 
                     b.HasIndex("State", "Due");
 
@@ -1662,6 +1672,9 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("Code")
                         .IsUnique();
+
+                    b.HasIndex("Id")
+                        .HasFilter("Rehearsal");
 
                     b.HasIndex("KindId");
 
@@ -1792,6 +1805,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long>("KindId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Offered")
                         .HasColumnType("INTEGER");
 
@@ -1802,12 +1818,18 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("State")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
-                    b.HasIndex("Offered");
+                    b.HasIndex("Id")
+                        .HasFilter("Offered");
 
                     b.HasIndex("ProjectId", "Key")
                         .IsUnique();
+
+                    b.HasIndex("KindId", "Key", "State", "ProjectId");
 
                     b.ToTable("Runs");
                 });
@@ -2578,6 +2600,9 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long?>("NetMinor")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<bool>("OnTable")
+                                .HasColumnType("INTEGER");
+
                             b1.Property<long>("OwedMinor")
                                 .HasColumnType("INTEGER");
 
@@ -2593,6 +2618,9 @@ namespace Gesamt.Store.Migrations
                             b1.Property<string>("Stage")
                                 .IsRequired()
                                 .HasColumnType("TEXT");
+
+                            b1.Property<long?>("TouchAt")
+                                .HasColumnType("INTEGER");
 
                             b1.Property<string>("Turn")
                                 .IsRequired()
@@ -2620,7 +2648,8 @@ namespace Gesamt.Store.Migrations
 
                             b1.HasIndex("InvoiceAt");
 
-                            b1.HasIndex("Turn");
+                            b1.HasIndex("OnTable")
+                                .HasFilter("Standing_OnTable");
 
                             b1.HasIndex("ValidUntil");
 

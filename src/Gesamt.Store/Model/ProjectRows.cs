@@ -1,6 +1,8 @@
+using System.ComponentModel.DataAnnotations.Schema;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.People;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
@@ -38,6 +40,15 @@ public sealed class ProjectRow
     public bool ToOwner { get; set; }
 
     public StandingColumns Standing { get; set; } = new();
+
+    /// <summary>Who gets the letters of this project: somebody with that part and an address, else the client. To be asked of a row with its people.</summary>
+    [NotMapped]
+    public PersonRow MailContact =>
+        People.FirstOrDefault(one => one is { Part: PersonPart.GetsMail, Person.Mail: not null })?.Person ?? Client!;
+
+    /// <summary>The address they are written to; null while there is none, or only one that no mail program can write.</summary>
+    [NotMapped]
+    public string? MailTo => MailAddress.IsValid(MailContact.Mail) ? MailContact.Mail : null;
 }
 
 /// <summary>A stored standing; must equal the computed one at any instant before <see cref="ValidUntil"/>.</summary>
@@ -67,6 +78,12 @@ public sealed class StandingColumns
     public Instant? BeganAt { get; set; }
     public Instant? FinishedAt { get; set; }
     public bool PutAway { get; set; }
+
+    /// <summary>Open, or over with something left for the owner: on Turns and Today.</summary>
+    public bool OnTable { get; set; }
+
+    /// <summary>When the client was last in touch.</summary>
+    public Instant? TouchAt { get; set; }
 
     /// <summary>When the next agreed instalment is to be invoiced.</summary>
     public Instant? InvoiceAt { get; set; }
@@ -151,11 +168,19 @@ public sealed class RunRow
 {
     public RunId Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
+    /// <summary>The project's kind, whose routine it is.</summary>
+    public KindId KindId { get; set; }
+
+    /// <summary>The routine's key; of one begun anew, with a number behind a #.</summary>
     public required string Key { get; set; }
     public required string Routine { get; set; }
 
     /// <summary>It is offered and waits for the owner's word.</summary>
     public bool Offered { get; set; }
+
+    /// <summary>Derived like its steps; null while it has not begun.</summary>
+    public RunState? State { get; set; }
 }
 
 /// <summary>What a client has typed into a form that is not sent yet.</summary>
@@ -177,6 +202,9 @@ public sealed class PlannedStepRow
     public int Occurrence { get; set; }
     public StepState State { get; set; }
     public Instant? Due { get; set; }
+
+    /// <summary>Since when what it is about has waited.</summary>
+    public Instant? Since { get; set; }
 }
 
 /// <summary>The first answer to a write, kept under the key its sender made, so that a double send returns it again.</summary>

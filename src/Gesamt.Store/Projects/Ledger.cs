@@ -78,8 +78,11 @@ public sealed class Ledger(GesamtDb db)
                 };
                 db.PlannedSteps.Add(row);
             }
-            (row.State, row.Due) = (step.State, step.Due);
+            (row.State, row.Due, row.Since) = (step.State, step.Due, Plan.WaitsSince(file.Case, step));
         }
+        if (file.Case.Runs.Length > 0)
+            foreach (var run in await db.Runs.Where(run => run.ProjectId == file.Id).ToListAsync())
+                run.State = Plan.StateOf(file.Case, run.Id, plan);
         await db.SaveChangesAsync();
     }
 
@@ -106,7 +109,6 @@ public sealed class Ledger(GesamtDb db)
             .ToList();
         db.Facts.AddRange(rows);
         await db.SaveChangesAsync();
-        file.LastFact = rows[^1].Id;
         // tasks, runs and details lie in rows of their own; all else is in the facts just written
         file.Case = what.Any(ChangesRows)
             ? await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar)
@@ -159,6 +161,7 @@ public sealed class Ledger(GesamtDb db)
         var run = new RunRow
         {
             ProjectId = file.Id,
+            KindId = file.Row.KindId,
             Key = routine.Key,
             Routine = StoreJson.Write(routine),
         };
@@ -172,6 +175,7 @@ public sealed class Ledger(GesamtDb db)
         var run = new RunRow
         {
             ProjectId = file.Id,
+            KindId = file.Row.KindId,
             Key = routine.Key,
             Routine = StoreJson.Write(routine),
             Offered = true,
@@ -268,5 +272,6 @@ public sealed class Ledger(GesamtDb db)
             project.IsPutAway,
             Billing.NextAt(project)
         );
+        (columns.OnTable, columns.TouchAt) = (standing.IsOnTable, project.History.LastTouch);
     }
 }

@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.People;
 using Gesamt.Core.Projects;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -16,18 +15,13 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
     public ProjectRow Row { get; } = row;
     public ProjectId Id => Row.Id;
     public Case Case { get; internal set; } = @case;
-
-    /// <summary>The last fact that was read: nothing has happened since while it is still the project's last.</summary>
-    public FactId LastFact { get; internal set; }
     public History History => Case.History;
 
-    /// <summary>Who gets the letters of this project: somebody with that part and an address, else the client.</summary>
-    public PersonRow MailContact =>
-        Row.People.FirstOrDefault(one => one is { Part: PersonPart.GetsMail, Person.Mail: not null })?.Person
-        ?? Row.Client!;
+    /// <inheritdoc cref="ProjectRow.MailContact"/>
+    public PersonRow MailContact => Row.MailContact;
 
-    /// <summary>The address they are written to; null while there is none, or only one that no mail program can write.</summary>
-    public string? MailTo => MailAddress.IsValid(MailContact.Mail) ? MailContact.Mail : null;
+    /// <inheritdoc cref="ProjectRow.MailTo"/>
+    public string? MailTo => Row.MailTo;
 }
 
 /// <summary>Reads what the rules need of projects.</summary>
@@ -42,9 +36,7 @@ public static class ProjectFiles
             .Include(p => p.People)
                 .ThenInclude(p => p.Person)
             .SingleOrDefaultAsync(p => p.Id == id);
-        return row is null
-            ? null
-            : new(row, await ReadAsync(db, row, calendar)) { LastFact = await db.LastFactAsync(id) };
+        return row is null ? null : new(row, await ReadAsync(db, row, calendar));
     }
 
     /// <summary>The number of the last fact of a project; 0 for none.</summary>

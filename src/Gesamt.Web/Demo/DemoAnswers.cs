@@ -34,7 +34,7 @@ public static class DemoAnswers
         )
             await LettersOut.ReleaseAllAsync(desk, template);
         desk.Db.ChangeTracker.Clear();
-        foreach (var asked in await Asked.AllAsync(desk, await RoutineNames.OfAsync(desk), _ => null))
+        foreach (var asked in await Asked.AllAsync(desk, await RoutineNames.OfAsync(desk)))
         {
             desk.Db.ChangeTracker.Clear();
             if (asked.Step is null || Answer(await desk.OpenAsync(new(asked.Project)), asked) is not { } yes)

@@ -21,7 +21,7 @@ public static class Opening
             Clear(settings);
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
-        var isOlder = await Sqlite.MigrateAsync(db);
+        await Sqlite.MigrateAsync(db);
         await SearchIndex.PrepareAsync(db);
         await app.Services.GetRequiredService<KeyRing>().OpenLinksAsync(db);
         var clock = app.Services.GetRequiredService<TimeProvider>() as AdjustableClock;
@@ -35,7 +35,7 @@ public static class Opening
         }
         else if (settings.Mode != RunMode.Real && clock is not null)
             await ResumeAsync(db, clock);
-        if (isOlder)
+        if (!await Sqlite.IsDerivedAsync(db))
             await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>());
     }
 
@@ -61,7 +61,9 @@ public static class Opening
                 await act.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);
                 desk.Db.ChangeTracker.Clear();
             }
+            await Sqlite.MarkDerivedAsync(desk.Db);
         });
+        await Sqlite.LearnSizesAsync(desk.Db);
     }
 
     /// <summary>A demo started again does not go back behind what happened in it.</summary>

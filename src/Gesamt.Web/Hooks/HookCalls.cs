@@ -81,7 +81,7 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
         var hooks = await act.Db.Hooks.AsNoTracking().Where(h => !h.Off).ToListAsync();
         foreach (var hook in hooks)
         foreach (var one in events.Intersect(StoreJson.Read<HookEvent[]>(hook.Events)))
-            Add(act, file, hook, one, $"fact:{file.LastFact.Value}:{one}:{hook.Id}");
+            Add(act, file, hook, one, $"fact:{file.History.LastFact.Value}:{one}:{hook.Id}");
         if (hooks.Count > 0)
             await act.Db.SaveChangesAsync();
     }

@@ -26,7 +26,7 @@ public sealed class Desk(
     private Instant? wound;
     private StudioCalendar? calendar;
 
-    public GesamtDb Db { get; } = db;
+    public GesamtDb Db { get; } = Opened(db);
     public FileVault Vault { get; } = vault;
 
     /// <summary>The studio's time; for a rehearsal that was opened, its own if that is ahead.</summary>
@@ -46,6 +46,13 @@ public sealed class Desk(
     /// <summary>An instant as papers say it: day, time and zone.</summary>
     public string Precisely(Instant at) =>
         $"{DateWords.Long(Calendar.DateOf(at))}, {DateWords.Time(Calendar.LocalOf(at).TimeOfDay)} ({Studio.Zone})";
+
+    /// <summary>One connection for all that is read at this desk: taken out anew for each statement, it would be given its functions each time.</summary>
+    private static GesamtDb Opened(GesamtDb db)
+    {
+        db.Database.OpenConnection();
+        return db;
+    }
 
     /// <summary>Opens a project to be decided on.</summary>
     /// <exception cref="MissingException">There is no such project.</exception>

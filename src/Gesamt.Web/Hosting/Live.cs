@@ -14,28 +14,33 @@ public sealed class Live
     private readonly List<Waker> wakers = [];
 
     public void Changed(ProjectId project) =>
-        Say(project.Value.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        Say(project.Value.ToString(System.Globalization.CultureInfo.InvariantCulture), all: false);
 
-    /// <summary>Everything may have changed: the clock was set.</summary>
-    public void ChangedAll() => Say("all");
+    /// <summary>Everything may have changed: the clock was set, or something came from outside.</summary>
+    public void ChangedAll() => Say("all", all: true);
 
     /// <summary>For a loop that works whenever something happened.</summary>
-    public Waker NewWaker()
+    /// <param name="ofAll">Only when everything may have changed: what happens to one project brings nothing in from outside.</param>
+    public Waker NewWaker(bool ofAll = false)
     {
-        var waker = new Waker();
+        var waker = new Waker(ofAll);
         lock (gate)
             wakers.Add(waker);
         return waker;
     }
 
     /// <summary>One loop's sleep.</summary>
-    public sealed class Waker
+    public sealed class Waker(bool ofAll)
     {
         private readonly Channel<bool> wake = Channel.CreateBounded<bool>(
             new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
         );
 
-        internal void Wake() => wake.Writer.TryWrite(true);
+        internal void Wake(bool all)
+        {
+            if (all || !ofAll)
+                wake.Writer.TryWrite(true);
+        }
 
         /// <summary>Completes when something happened since the last call, or after a while.</summary>
         public async Task WaitAsync(TimeSpan longest, CancellationToken stop)
@@ -87,14 +92,14 @@ public sealed class Live
         }
     }
 
-    private void Say(string what)
+    private void Say(string what, bool all)
     {
         lock (gate)
         {
             foreach (var listener in listeners)
                 listener.Writer.TryWrite(what);
             foreach (var waker in wakers)
-                waker.Wake();
+                waker.Wake(all);
         }
     }
 }

@@ -37,7 +37,7 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
             .Db.Outbox.Where(o =>
                 o.State == OutboxState.Claimed
                 && o.NotBefore <= now
-                && (rehearsal == null ? desk.Db.Projects.Any(p => p.Id == o.ProjectId) : o.ProjectId == rehearsal)
+                && (rehearsal == null ? !desk.Db.Rehearsals.Any(p => p.Id == o.ProjectId) : o.ProjectId == rehearsal)
             )
             .OrderBy(o => o.Id)
             .Select(o => o.Id)

@@ -126,7 +126,7 @@ public static class LettersOut
                 l.State == LetterState.Held
                 && l.Template == template
                 && l.Gaps == ""
-                && desk.Db.Projects.Any(p => p.Id == l.ProjectId)
+                && !desk.Db.Rehearsals.Any(p => p.Id == l.ProjectId)
             )
             .OrderByDescending(l => l.Id)
             .Select(l => new { l.Id, l.ProjectId })

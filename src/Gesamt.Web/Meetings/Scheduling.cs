@@ -99,7 +99,10 @@ public sealed class Scheduling(
             if (
                 await desk
                     .Db.Meetings.Where(m =>
-                        !m.Cancelled && m.Start < end && m.End > start && desk.Db.Projects.Any(p => p.Id == m.ProjectId)
+                        !m.Cancelled
+                        && m.Start < end
+                        && m.End > start
+                        && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId)
                     )
                     .Select(m => m.Name)
                     .FirstOrDefaultAsync() is
@@ -188,7 +191,7 @@ public sealed class Scheduling(
     {
         var now = desk.Now;
         var due = await desk
-            .Db.Meetings.Where(m => m.RemindAt <= now && desk.Db.Projects.Any(p => p.Id == m.ProjectId))
+            .Db.Meetings.Where(m => m.RemindAt <= now && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId))
             .Select(m => m.Id)
             .ToListAsync(stop);
         await Independent.EachAsync(log, "reminder of meeting", due, id => RemindAsync(id, now), stop);
@@ -228,7 +231,7 @@ public sealed class Scheduling(
                 && m.End > from
                 && m.Start < until
                 && (moving == null || m.Id != moving)
-                && desk.Db.Projects.Any(p => p.Id == m.ProjectId)
+                && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId)
             )
             .Select(m => new
             {

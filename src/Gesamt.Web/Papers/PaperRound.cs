@@ -1,3 +1,5 @@
+using Gesamt.Core;
+using Gesamt.Core.Facts;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -5,21 +7,30 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Papers;
 
 /// <summary>Draws and keeps every paper soon after it was made, and, at the first start on an older folder, those that were never kept.</summary>
-/// <remarks>It remembers how far it has come, so that a look when nothing is new costs next to nothing. What it missed by a kill it finds at the next start.</remarks>
+/// <remarks>It remembers how far it has come, so that a look when nothing is new costs next to nothing; what it missed by a kill it finds at the next start.</remarks>
 public sealed class PaperRound(IServiceScopeFactory scopes, ILogger<PaperRound> log)
 {
     private const int AtOnce = 100;
     private readonly SemaphoreSlim one = new(1, 1);
-    private long invoice,
-        version;
-    private int signature;
+    private Newest seen = new(0, 0, 0);
 
+    /// <summary>The last number of what papers are made from.</summary>
+    private sealed record Newest(long Invoice, long Version, long Signature);
+
+    /// <summary>Keeps what is not kept yet. One that cannot be drawn is logged, and holds up no other.</summary>
     public async Task KeepAsync(CancellationToken stop)
     {
         await one.WaitAsync(stop);
         try
         {
-            while (await SomeAsync(stop)) { }
+            var newest = await InScopeAsync(desk => NewestAsync(desk, stop));
+            if (newest == seen)
+                return;
+            var invoices = await InScopeAsync(desk => InvoicesAsync(desk, stop));
+            var contracts = await InScopeAsync(desk => ContractsAsync(desk, stop));
+            await ChunksAsync("paper of an invoice", invoices, InvoiceAsync, stop);
+            await ChunksAsync("paper of a contract", contracts, ContractAsync, stop);
+            seen = newest;
         }
         finally
         {
@@ -27,54 +38,72 @@ public sealed class PaperRound(IServiceScopeFactory scopes, ILogger<PaperRound> 
         }
     }
 
-    /// <returns>Whether there may be more.</returns>
-    private async Task<bool> SomeAsync(CancellationToken stop)
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        var db = desk.Db;
-        var isNew = await db
-            .Database.SqlQuery<bool>(
-                $"SELECT EXISTS (SELECT 1 FROM Invoices WHERE Id > {invoice}) OR EXISTS (SELECT 1 FROM Versions WHERE Id > {version}) OR EXISTS (SELECT 1 FROM Signatures WHERE Id > {signature}) AS Value"
+    private static Task<Newest> NewestAsync(Desk desk, CancellationToken stop) =>
+        desk
+            .Db.Database.SqlQuery<Newest>(
+                $"SELECT (SELECT ifnull(max(Id), 0) FROM Invoices) AS Invoice, (SELECT ifnull(max(Id), 0) FROM Versions) AS Version, (SELECT ifnull(max(Id), 0) FROM Signatures) AS Signature"
             )
             .SingleAsync(stop);
-        if (!isNew)
-            return false;
-        var invoices = await db
-            .Invoices.FromSql($"SELECT * FROM Invoices WHERE Id > {invoice}")
-            .AsNoTracking()
-            .OrderBy(i => i.Id)
-            .Take(AtOnce)
+
+    private Task<List<long>> InvoicesAsync(Desk desk, CancellationToken stop) =>
+        desk
+            .Db.Database.SqlQuery<long>(
+                $"SELECT Id AS Value FROM Invoices AS i WHERE Id > {seen.Invoice} AND NOT EXISTS (SELECT 1 FROM Papers WHERE InvoiceId = i.Id)"
+            )
             .ToListAsync(stop);
-        var versions = await db
-            .Versions.FromSql($"SELECT * FROM Versions WHERE Id > {version}")
-            .AsNoTracking()
-            .OrderBy(v => v.Id)
-            .Take(AtOnce)
+
+    /// <summary>Contracts that lack the paper of all who have signed by now, here or on a print.</summary>
+    private Task<List<long>> ContractsAsync(Desk desk, CancellationToken stop) =>
+        desk
+            .Db.Database.SqlQuery<long>(
+                $"""
+                SELECT v.Id AS Value
+                FROM (
+                    SELECT Id, ProjectId, (SELECT count(*) FROM Signatures WHERE VersionId = c.Id) AS Signed
+                    FROM Versions AS c
+                    WHERE Sort = {nameof(PaperSort.Contract)}
+                        AND (Id > {seen.Version} OR Id IN (SELECT VersionId FROM Signatures WHERE Id > {seen.Signature}))
+                ) AS v
+                WHERE NOT EXISTS (SELECT 1 FROM Papers WHERE VersionId = v.Id AND Signatures = v.Signed)
+                    AND (
+                        v.Signed > 0
+                        OR EXISTS (
+                            SELECT 1 FROM Facts
+                            WHERE ProjectId = v.ProjectId AND Kind = {nameof(
+                    Happening.ContractSigned
+                )} AND Payload ->> 'contract' = v.Id
+                        )
+                    )
+                """
+            )
             .ToListAsync(stop);
-        var signatures = await db
-            .Signatures.AsNoTracking()
-            .Where(s => s.Id > signature)
-            .OrderBy(s => s.Id)
-            .Take(AtOnce)
-            .Select(s => new { s.Id, s.VersionId })
-            .ToListAsync(stop);
-        var signed = signatures.Select(s => s.VersionId).Distinct().ToList();
-        var contracts = await db.Versions.AsNoTracking().Where(v => signed.Contains(v.Id)).ToListAsync(stop);
-        await Independent.EachAsync(log, "paper of an invoice", invoices, row => KeptPapers.OfAsync(desk, row), stop);
-        await Independent.EachAsync(
-            log,
-            "paper of a contract",
-            contracts.UnionBy(versions.Where(row => row.Sort == PaperSort.Contract), row => row.Id),
-            row => KeptPapers.OfAsync(desk, row),
-            stop
+
+    private static async Task InvoiceAsync(Desk desk, long id) =>
+        await KeptPapers.OfAsync(
+            desk,
+            await desk.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == new InvoiceId(id))
         );
-        if (invoices.Count > 0)
-            invoice = invoices[^1].Id.Value;
-        if (versions.Count > 0)
-            version = versions[^1].Id.Value;
-        if (signatures.Count > 0)
-            signature = signatures[^1].Id;
-        return invoices.Count == AtOnce || versions.Count == AtOnce || signatures.Count == AtOnce;
+
+    private static async Task ContractAsync(Desk desk, long id) =>
+        await KeptPapers.OfAsync(
+            desk,
+            await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == new VersionId(id))
+        );
+
+    /// <summary>A desk for a hundred at a time, so that it does not grow.</summary>
+    private async Task ChunksAsync(string part, List<long> ids, Func<Desk, long, Task> keep, CancellationToken stop)
+    {
+        foreach (var chunk in ids.Chunk(AtOnce))
+            await InScopeAsync(async desk =>
+            {
+                await Independent.EachAsync(log, part, chunk, id => keep(desk, id), stop);
+                return true;
+            });
+    }
+
+    private async Task<T> InScopeAsync<T>(Func<Desk, Task<T>> act)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        return await act(scope.ServiceProvider.GetRequiredService<Desk>());
     }
 }

@@ -1,11 +1,11 @@
 using System.Globalization;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Formats.Tables;
-using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Words;
 using Microsoft.AspNetCore.Mvc;
@@ -121,17 +121,30 @@ public static class Register
         RegisterColumn.Owed,
     ];
 
-    private sealed record Row(
-        long Id,
-        string Title,
-        string Client,
-        string Kind,
-        string? Source,
-        StandingColumns Standing
-    )
+    private sealed record Row(long Id, string Title, string Client, string Kind, string? Source, Stood Standing)
     {
         /// <summary>Details that were asked for, by their name.</summary>
         public IReadOnlyDictionary<string, string> Details { get; set; } = new Dictionary<string, string>();
+    }
+
+    /// <summary>Of a standing what a row can show: thousands are read, and each column costs.</summary>
+    private sealed class Stood
+    {
+        public Stage Stage { get; init; }
+        public Side Turn { get; init; }
+        public required string Words { get; init; }
+        public Instant? Since { get; init; }
+        public Instant? Until { get; init; }
+        public EndReason? Ended { get; init; }
+        public LocalDate? MainDate { get; init; }
+        public long? AgreedMinor { get; init; }
+        public long? NetMinor { get; init; }
+        public long PaidMinor { get; init; }
+        public long OwedMinor { get; init; }
+        public Instant? BeganAt { get; init; }
+        public Instant? BookedAt { get; init; }
+        public Instant? FinishedAt { get; init; }
+        public bool PutAway { get; init; }
     }
 
     public static async Task<RegisterDto> OfAsync(Desk desk, RegisterQuery query)
@@ -223,7 +236,24 @@ public static class Register
                 p.Client!.Organisation ?? p.Client.Name,
                 p.Kind!.Name,
                 p.Source,
-                p.Standing
+                new Stood
+                {
+                    Stage = p.Standing.Stage,
+                    Turn = p.Standing.Turn,
+                    Words = p.Standing.Words,
+                    Since = p.Standing.Since,
+                    Until = p.Standing.Until,
+                    Ended = p.Standing.Ended,
+                    MainDate = p.Standing.MainDate,
+                    AgreedMinor = p.Standing.AgreedMinor,
+                    NetMinor = p.Standing.NetMinor,
+                    PaidMinor = p.Standing.PaidMinor,
+                    OwedMinor = p.Standing.OwedMinor,
+                    BeganAt = p.Standing.BeganAt,
+                    BookedAt = p.Standing.BookedAt,
+                    FinishedAt = p.Standing.FinishedAt,
+                    PutAway = p.Standing.PutAway,
+                }
             ))
             .ToListAsync();
         if (query.Details is { Length: > 0 } details)
@@ -409,7 +439,7 @@ public static class Register
             _ => Cell(desk, row, column),
         };
 
-    private static string TurnWords(Desk desk, StandingColumns standing)
+    private static string TurnWords(Desk desk, Stood standing)
     {
         if (standing.Ended is not null || standing.Stage == Stage.Finished)
             return "";

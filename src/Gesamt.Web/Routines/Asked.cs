@@ -3,6 +3,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
+using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -18,6 +19,7 @@ namespace Gesamt.Web.Routines;
 /// <param name="Words">The question.</param>
 /// <param name="Yes">What the button says that does it.</param>
 /// <param name="No">What the button says that leaves it; null where there is nothing to leave.</param>
+/// <param name="LastSaid">What the client said last, where the screen knows it.</param>
 /// <param name="Step">Null for a routine that is offered as a whole.</param>
 public sealed record AskedDto(
     long Project,
@@ -41,6 +43,9 @@ public sealed record AskedResultDto(long? Project);
 /// <summary>What routines ask besides letters, and the owner's answers.</summary>
 public static class Asked
 {
+    private const int MostSteps = 100,
+        MostOffers = 50;
+
     /// <exception cref="RefusedException">It waits for no answer any more.</exception>
     public static async Task<AskedResultDto> AnswerAsync(Desk desk, ProjectId project, AskedAnswerDto answer)
     {
@@ -119,101 +124,78 @@ public static class Asked
         ?? throw new RefusedException("Something happened meanwhile: this is not asked any more.");
 
     /// <summary>All that is asked over all projects: held steps that carry no letter, and routines that are offered.</summary>
-    public static async Task<IReadOnlyList<AskedDto>> AllAsync(
-        Desk desk,
-        RoutineNames names,
-        Func<ProjectFile, string?> lastSaid
-    )
+    public static async Task<IReadOnlyList<AskedDto>> AllAsync(Desk desk, RoutineNames names)
     {
-        var held = await desk
-            .Db.PlannedSteps.AsNoTracking()
-            .Where(s =>
-                s.State == StepState.Held
-                && !desk.Db.Letters.Any(l =>
-                    l.RunId == s.RunId
-                    && l.Step == s.Step
-                    && l.Occurrence == s.Occurrence
-                    && (l.State == LetterState.Held || l.State == LetterState.Ready)
+        var held = await ToldStep
+            .Of(
+                desk,
+                desk.Db.PlannedSteps.Where(s =>
+                    s.State == StepState.Held
+                    && !desk.Db.Letters.Any(l =>
+                        l.RunId == s.RunId
+                        && l.Step == s.Step
+                        && l.Occurrence == s.Occurrence
+                        && (l.State == LetterState.Held || l.State == LetterState.Ready)
+                    )
                 )
             )
-            .Where(s => desk.Db.Projects.Any(p => p.Id == s.ProjectId))
-            .OrderBy(s => s.Due)
-            .Take(100)
+            .OrderBy(told => told.Row.Due)
+            .Take(MostSteps)
             .ToListAsync();
-        var offered = await desk
-            .Db.Runs.AsNoTracking()
-            .Where(r =>
-                r.Offered
-                && desk.Db.Projects.Any(p =>
-                    p.Id == r.ProjectId
-                    && p.Standing.Ended == null
-                    && !p.Standing.PutAway
-                    && p.Standing.Stage != Stage.Finished
-                )
-            )
-            .OrderBy(r => r.Id)
-            .Take(50)
+        var offered = await (
+            from run in desk.Db.Runs.AsNoTracking()
+            where run.Offered
+            join project in desk.Db.Projects on run.ProjectId equals project.Id
+            where
+                project.Standing.Ended == null && !project.Standing.PutAway && project.Standing.Stage != Stage.Finished
+            orderby run.Id
+            select new Offered(run.Id, run.Routine, project.Id, project.Title, project.Client!.Name, project.Rules)
+        )
+            .Take(MostOffers)
             .ToListAsync();
-        if (held.Count + offered.Count == 0)
-            return [];
-        var files = await desk.Db.OpenManyAsync(
-            [.. held.Select(s => s.ProjectId).Concat(offered.Select(r => r.ProjectId)).Distinct()],
-            desk.Calendar
-        );
         return
         [
-            .. held.Select(row =>
+            .. held.Select(told =>
                 desk.Tell(
-                    () => Step(row, files[row.ProjectId]),
-                    () => Broken(row.ProjectId, row.RunId, row.Step, row.Occurrence)
+                    () => Of(desk, told, names.For(told.MainDate)),
+                    () => Broken(told.Row.ProjectId, told.Row.RunId, told.Row.Step, told.Row.Occurrence)
                 )
             ),
-            .. offered.Select(row =>
-                desk.Tell(
-                    () => Offer(row, files[row.ProjectId], StoreJson.Read<Routine>(row.Routine)),
-                    () => Broken(row.ProjectId, row.Id, null, 0)
-                )
-            ),
+            .. offered.Select(run => desk.Tell(() => Of(run), () => Broken(run.Project, run.Id, null, 0))),
         ];
-
-        AskedDto Step(PlannedStepRow row, ProjectFile file) =>
-            Of(
-                desk,
-                file,
-                file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step),
-                row,
-                names.For(file.Case.Kind.MainDate),
-                lastSaid(file)
-            );
-
-        AskedDto Offer(RunRow row, ProjectFile file, Routine routine) =>
-            new(
-                file.Id.Value,
-                file.Row.Title,
-                file.Row.Client!.Name,
-                $"Begin “{routine.Name}”?",
-                $"the {file.Case.Kind.MainDate} is nearer than it asks for",
-                lastSaid(file),
-                "Begin it",
-                "Leave it",
-                row.Id.Value,
-                null,
-                0
-            );
 
         static AskedDto Broken(ProjectId project, RunId run, string? step, int occurrence) =>
             new(project.Value, "", "", Untold.Words, Untold.Detail, null, "Do it", "Skip", run.Value, step, occurrence);
     }
 
-    private static AskedDto Of(
-        Desk desk,
-        ProjectFile file,
-        Step step,
-        PlannedStepRow row,
-        IRoutineNames names,
-        string? lastSaid
-    )
+    /// <summary>A routine that is offered as a whole.</summary>
+    private sealed record Offered(
+        RunId Id,
+        string Routine,
+        ProjectId Project,
+        string Title,
+        string Client,
+        string Rules
+    );
+
+    private static AskedDto Of(Offered run) =>
+        new(
+            run.Project.Value,
+            run.Title,
+            run.Client,
+            $"Begin “{StoreJson.ReadPinned<Routine>(run.Routine).Name}”?",
+            $"the {StoreJson.ReadPinned<KindRules>(run.Rules).MainDate} is nearer than it asks for",
+            null,
+            "Begin it",
+            "Leave it",
+            run.Id.Value,
+            null,
+            0
+        );
+
+    private static AskedDto Of(Desk desk, ToldStep told, IRoutineNames names)
     {
+        var step = told.Step;
         var (words, yes, no) = step.Action switch
         {
             StepAction.EndAsQuiet => ("End it as gone quiet?", "End it", "Keep it open"),
@@ -221,34 +203,28 @@ public static class Asked
             StepAction.FollowOn => ($"Begin {RoutineWords.What(step.Action, names)}?", "Begin it", "Not now"),
             StepAction.Tasks => ($"Make {RoutineWords.What(step.Action, names)}?", "Make them", "Skip"),
             StepAction.Invoice => ("Send the next agreed invoice?", "Send it", "Skip"),
-            _ => (
-                $"{char.ToUpperInvariant(RoutineWords.What(step.Action, names)[0])}{RoutineWords.What(step.Action, names)[1..]}?",
-                "Do it",
-                (string?)"Skip"
-            ),
+            _ => ($"{ShortText.Capital(RoutineWords.What(step.Action, names))}?", "Do it", (string?)"Skip"),
         };
         return new(
-            file.Id.Value,
-            file.Row.Title,
-            file.Row.Client!.Name,
+            told.Row.ProjectId.Value,
+            told.Title,
+            told.Client,
             words,
-            Why(desk, file, step, names),
-            lastSaid,
+            Why(desk, told, names),
+            null,
             yes,
             no,
-            row.RunId.Value,
-            row.Step,
-            row.Occurrence
+            told.Row.RunId.Value,
+            told.Row.Step,
+            told.Row.Occurrence
         );
     }
 
-    private static string Why(Desk desk, ProjectFile file, Step step, IRoutineNames names)
+    private static string Why(Desk desk, ToldStep told, IRoutineNames names)
     {
-        if (step.Action is not StepAction.EndAsQuiet)
-            return RoutineWords.When(step.When, names);
-        var since =
-            file.History.Last<Happening.LetterSent>()?.Happened ?? file.History.Last<Happening.InquiryCame>()?.Happened;
-        return since is { } at
+        if (told.Step.Action is not StepAction.EndAsQuiet)
+            return RoutineWords.When(told.Step.When, names);
+        return told.Row.Since is { } at
             ? $"no word since the last letter {Core.Calendar.Age.Of(at, desk.Now, desk.Calendar.Zone).Long} ago"
             : "";
     }

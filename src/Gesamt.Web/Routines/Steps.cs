@@ -41,7 +41,7 @@ public static class Steps
         KillPoints.Reach("claiming");
         var isDone = await desk.ActAsync(async act =>
         {
-            if (await act.Db.LastFactAsync(file.Id) != file.LastFact)
+            if (await act.Db.LastFactAsync(file.Id) != file.History.LastFact)
                 return false;
             if (due.Act == DueAct.Skip)
                 await act.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));

@@ -37,8 +37,6 @@ public static class RoutineList
 {
     private const int MostRuns = 100;
 
-    private sealed record Counts(int InIt, int Finished, int TakenOut);
-
     public static async Task<IReadOnlyList<RoutineRowDto>> AllAsync(Desk desk)
     {
         var rows = await desk
@@ -60,7 +58,7 @@ public static class RoutineList
             .. from kind in kinds
             from row in rows
             where row.KindId == kind.Key
-            let count = counts.GetValueOrDefault((row.KindId, row.Key), new(0, 0, 0))
+            let runs = counts[(row.KindId, row.Key)]
             select desk.Tell(
                 () => Of(row, StoreJson.Read<Routine>(row.Routine)),
                 () =>
@@ -71,13 +69,16 @@ public static class RoutineList
             ) with
             {
                 KindName = kind.Value,
-                InIt = count.InIt,
-                Finished = count.Finished,
-                TakenOut = count.TakenOut,
+                InIt = Count(runs, RunState.InIt),
+                Finished = Count(runs, RunState.Finished),
+                TakenOut = Count(runs, RunState.TakenOut),
                 Failed = failed.GetValueOrDefault((row.KindId, row.Key)),
             },
         ];
     }
+
+    private static int Count(IEnumerable<CountRow> runs, RunState state) =>
+        runs.Where(one => one.State == state.ToString()).Sum(one => one.Count);
 
     private static RoutineRowDto Of(RoutineRow row, Routine routine) =>
         new(
@@ -149,7 +150,7 @@ public static class RoutineList
                     : own.Any(s => s.State == StepState.Held) ? "waits for your OK"
                     : next is { } due ? $"next on {desk.Short(desk.Calendar.DateOf(due))}"
                     : own.Any(s => s.State == StepState.Parked) ? "waits for a date"
-                    : own.Any(s => s.State == StepState.Stopped) ? "taken out"
+                    : run.State == RunState.TakenOut ? "taken out"
                     : "finished";
                 return new RunDto(
                     run.ProjectId.Value,
@@ -170,6 +171,7 @@ public static class RoutineList
         public KindId KindId { get; init; }
         public required string Key { get; init; }
         public bool Offered { get; init; }
+        public RunState? State { get; init; }
         public required string Title { get; init; }
         public required string Client { get; init; }
     }
@@ -181,9 +183,10 @@ public static class RoutineList
         {
             Run = run.Id,
             ProjectId = run.ProjectId,
-            KindId = project.KindId,
+            KindId = run.KindId,
             Key = run.Key,
             Offered = run.Offered,
+            State = run.State,
             Title = project.Title,
             Client = project.Client!.Name,
         };
@@ -198,29 +201,24 @@ public static class RoutineList
                     WITH Failed AS (
                         SELECT RunId FROM Letters WHERE Problem IS NOT NULL AND RunId IS NOT NULL
                         UNION ALL SELECT RunId FROM Letters WHERE State = 'Uncertain' AND Problem IS NULL AND RunId IS NOT NULL)
-                    SELECT p.KindId, r.Key, count(*) AS Count FROM Failed f JOIN Runs r ON r.Id = f.RunId JOIN Projects p ON p.Id = r.ProjectId
+                    SELECT p.KindId, r.Key, count(*) AS Count FROM Failed f CROSS JOIN Runs r ON r.Id = f.RunId CROSS JOIN Projects p ON p.Id = r.ProjectId
                     WHERE p.Rehearsal = 0 GROUP BY 1, 2
                     """
                 )
                 .ToListAsync()
         ).ToDictionary(row => (new KindId(row.KindId), row.Key), row => row.Count);
 
-    private sealed record CountRow(long KindId, string Key, int InIt, int TakenOut, int Finished);
+    private sealed record CountRow(long KindId, string Key, string State, int Count);
 
-    private static async Task<Dictionary<(KindId, string), Counts>> CountsAsync(Desk desk) =>
+    private static async Task<ILookup<(KindId, string), CountRow>> CountsAsync(Desk desk) =>
         (
             await desk
                 .Db.Database.SqlQuery<CountRow>(
                     $"""
-                    WITH PerRun AS (SELECT RunId, sum(State IN ('Planned', 'Held', 'Parked')) AS Pending, sum(State = 'Stopped') AS Stopped FROM PlannedSteps GROUP BY RunId)
-                    SELECT p.KindId, CASE instr(r.Key, '#') WHEN 0 THEN r.Key ELSE substr(r.Key, 1, instr(r.Key, '#') - 1) END AS Key,
-                        sum(c.Pending > 0) AS InIt, sum(c.Pending = 0 AND c.Stopped > 0) AS TakenOut, sum(c.Pending = 0 AND c.Stopped = 0) AS Finished
-                    FROM PerRun c JOIN Runs r ON r.Id = c.RunId JOIN Projects p ON p.Id = r.ProjectId WHERE p.Rehearsal = 0 GROUP BY 1, 2
+                    SELECT KindId, Key, State, count(*) AS Count FROM Runs
+                    WHERE State IS NOT NULL AND ProjectId NOT IN (SELECT Id FROM Projects WHERE Rehearsal) GROUP BY KindId, Key, State
                     """
                 )
                 .ToListAsync()
-        ).ToDictionary(
-            row => (new KindId(row.KindId), row.Key),
-            row => new Counts(row.InIt, row.Finished, row.TakenOut)
-        );
+        ).ToLookup(row => (new KindId(row.KindId), row.Key.Split('#')[0]));
 }

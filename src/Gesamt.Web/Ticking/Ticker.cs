@@ -43,7 +43,7 @@ public sealed class Ticker(
         // two copies may run on one folder, but only one of them ticks; a kill frees the lock
         await using var copy = await OnlyCopyAsync(stoppingToken);
         await Task.WhenAll(
-            LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken),
+            LoopAsync(FetchAsync, _ => Task.FromResult(Longest), stoppingToken, fromOutside: true),
             LoopAsync(ActAsync, SleepAsync, stoppingToken),
             LoopAsync(PapersAsync, _ => Task.FromResult(Longest), stoppingToken),
             UpkeepAsync(stoppingToken)
@@ -63,10 +63,11 @@ public sealed class Ticker(
     private async Task LoopAsync(
         Func<CancellationToken, Task> work,
         Func<CancellationToken, Task<TimeSpan>> sleep,
-        CancellationToken stop
+        CancellationToken stop,
+        bool fromOutside = false
     )
     {
-        var waker = live.NewWaker();
+        var waker = live.NewWaker(ofAll: fromOutside);
         while (!stop.IsCancellationRequested)
         {
             await work(stop);
@@ -163,7 +164,9 @@ public sealed class Ticker(
                 // a rehearsal's clock is wound by hand
                 return desk
                     .Db.PlannedSteps.Where(s =>
-                        s.State == StepState.Planned && s.Due <= now && desk.Db.Projects.Any(p => p.Id == s.ProjectId)
+                        s.State == StepState.Planned
+                        && s.Due <= now
+                        && !desk.Db.Rehearsals.Any(p => p.Id == s.ProjectId)
                     )
                     .Select(s => s.ProjectId)
                     .Distinct()
@@ -241,7 +244,7 @@ public sealed class Ticker(
                 .Db.Projects.Where(p => p.Standing.InvoiceAt > now)
                 .MinAsync(p => p.Standing.InvoiceAt, stop);
             Instant? reminder = await desk
-                .Db.Meetings.Where(m => m.RemindAt > now && desk.Db.Projects.Any(p => p.Id == m.ProjectId))
+                .Db.Meetings.Where(m => m.RemindAt > now && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId))
                 .MinAsync(m => m.RemindAt, stop);
             Instant? call = await desk
                 .Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore > now)

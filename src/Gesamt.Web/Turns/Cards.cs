@@ -1,7 +1,5 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Stages;
-using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -25,7 +23,7 @@ public static class Cards
     public static async Task<List<Row>> RowsAsync(Desk desk) =>
         await desk
             .Db.Projects.AsNoTracking()
-            .Where(p => p.Standing.Ended == null && p.Standing.Stage != Stage.Finished || p.Standing.Turn == Side.Yours)
+            .Where(p => p.Standing.OnTable)
             .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Rules, p.Summary, p.Standing))
             .ToListAsync();
 

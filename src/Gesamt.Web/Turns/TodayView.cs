@@ -10,7 +10,6 @@ using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
-using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Routines;
@@ -25,6 +24,7 @@ public static class TodayView
 {
     private const int CameInShown = 8,
         MostReady = 50,
+        MostByItself = 20,
         MostSaid = 2_000;
 
     public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
@@ -34,8 +34,20 @@ public static class TodayView
             .OrderByDescending(row => row.Standing.Waits == WaitKind.AnswerInquiry)
             .ThenBy(row => row.Standing.Since)
             .ToList();
-        var said = await LastSaidAsync(desk, [.. rows.Select(row => new ProjectId(row.Id))]);
         var names = await RoutineNames.OfAsync(desk);
+        var ready = await ReadyAsync(desk, names);
+        var asked = await Asked.AllAsync(desk, names);
+        var said = await LastSaidAsync(
+            desk,
+            [
+                .. yours
+                    .Select(row => row.Id)
+                    .Concat(ready.Select(one => one.For.Project))
+                    .Concat(asked.Select(one => one.Project))
+                    .Distinct()
+                    .Select(id => new ProjectId(id)),
+            ]
+        );
         return new(
             desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture),
             await MoneyAsync(desk),
@@ -50,8 +62,8 @@ public static class TodayView
                 ]
             ),
             new(
-                await ReadyAsync(desk, said, names),
-                await Asked.AllAsync(desk, names, file => said.GetValueOrDefault(file.Id)),
+                [.. ready.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.For.Project)) })],
+                [.. asked.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.Project)) })],
                 await ByItselfAsync(desk, names),
                 await UncertainAsync(desk),
                 await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
@@ -88,62 +100,86 @@ public static class TodayView
         return letters.ToDictionary(l => l.ProjectId!.Value, l => ShortText.Of(l.Body));
     }
 
-    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(
-        Desk desk,
-        IReadOnlyDictionary<ProjectId, string> said,
-        RoutineNames names
-    )
+    /// <summary>A held letter, and of the step it came by what tells why it is due.</summary>
+    private sealed record Held(
+        LetterRow Letter,
+        string Title,
+        string Rules,
+        string? Routine,
+        bool HasStep,
+        Instant? WaitsSince
+    );
+
+    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(Desk desk, RoutineNames names)
     {
-        var held = await desk
-            .Db.Letters.AsNoTracking()
-            .Where(l => l.State == LetterState.Held && desk.Db.Projects.Any(p => p.Id == l.ProjectId))
-            .OrderBy(l => l.At)
+        var held = await (
+            from letter in desk.Db.Letters.AsNoTracking()
+            where letter.State == LetterState.Held
+            join project in desk.Db.Projects on letter.ProjectId equals (ProjectId?)project.Id
+            join planned in desk.Db.PlannedSteps
+                on new
+                {
+                    letter.RunId,
+                    letter.Step,
+                    letter.Occurrence,
+                } equals new
+                {
+                    RunId = (RunId?)planned.RunId,
+                    Step = (string?)planned.Step,
+                    Occurrence = (int?)planned.Occurrence,
+                }
+                into steps
+            from step in steps.DefaultIfEmpty()
+            join begun in desk.Db.Runs on letter.RunId equals (RunId?)begun.Id into runs
+            from run in runs.DefaultIfEmpty()
+            orderby letter.At
+            select new Held(letter, project.Title, project.Rules, run!.Routine, step != null, step!.Since)
+        )
             .Take(MostReady)
             .ToListAsync();
-        var files = await desk.Db.OpenManyAsync(
-            [.. held.Select(letter => letter.ProjectId!.Value).Distinct()],
-            desk.Calendar
-        );
-        List<ReadyDto> ready = [];
-        foreach (var letter in held)
-            ready.Add(
-                desk.Tell(
-                    () => Ready(letter, files[letter.ProjectId!.Value]),
-                    () =>
-                        new(
-                            letter.Id.Value,
-                            new(letter.ProjectId!.Value.Value, "", letter.ToName),
-                            $"since {Since(desk, letter.At)}",
-                            new(letter.Subject, Untold.Words, null, letter.Problem),
-                            "",
-                            null,
-                            null,
-                            false
-                        )
-                )
-            );
-        return ready;
-
-        ReadyDto Ready(LetterRow letter, ProjectFile file)
-        {
-            var step = Plan.Of(file.Case).FirstOrDefault(p => p.Ref == Sending.StepOf(letter));
-            return new(
-                letter.Id.Value,
-                new(file.Id.Value, file.Row.Title, letter.ToName),
-                $"since {Since(desk, letter.At)}",
-                new(
-                    letter.Subject,
-                    ShortText.Of(LetterEndpoints.Shown(letter.Body)),
-                    letter.Gaps.Length > 0 ? letter.Gaps : null,
-                    letter.Problem
-                ),
-                step is null ? "" : Why(desk, file, step, names),
-                said.GetValueOrDefault(file.Id),
-                letter.Template is { } key ? new(key, names.Letter(key)) : null,
-                step is not null
-            );
-        }
+        return
+        [
+            .. held.Select(one =>
+                desk.Tell(() => Ready(desk, one, names), () => Ready(desk, one, "", Untold.Words, "", null, false))
+            ),
+        ];
     }
+
+    private static ReadyDto Ready(Desk desk, Held held, RoutineNames names) =>
+        Ready(
+            desk,
+            held,
+            held.Title,
+            ShortText.Of(LetterEndpoints.Shown(held.Letter.Body)),
+            held.HasStep ? Why(desk, held, names) : "",
+            held.Letter.Template is { } key ? new(key, names.Letter(key)) : null,
+            held.HasStep
+        );
+
+    private static ReadyDto Ready(
+        Desk desk,
+        Held held,
+        string title,
+        string preview,
+        string why,
+        SameSortDto? sort,
+        bool canWait
+    ) =>
+        new(
+            held.Letter.Id.Value,
+            new(held.Letter.ProjectId!.Value.Value, title, held.Letter.ToName),
+            $"since {Since(desk, held.Letter.At)}",
+            new(
+                held.Letter.Subject,
+                preview,
+                held.Letter.Gaps.Length > 0 ? held.Letter.Gaps : null,
+                held.Letter.Problem
+            ),
+            why,
+            null,
+            sort,
+            canWait
+        );
 
     private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
     {
@@ -179,66 +215,66 @@ public static class TodayView
     }
 
     /// <summary>“not opened for 5 days”, else when it was to go by the routine.</summary>
-    private static string Why(Desk desk, ProjectFile file, PlannedStep step, RoutineNames names)
+    private static string Why(Desk desk, Held held, RoutineNames names)
     {
-        var cause = Causes
-            .Of(file.Case, step.Step.When.Cause, step.Step.When.DateName)
-            .ElementAtOrDefault(step.Ref.Occurrence);
-        var age = cause is null ? "" : $" for {Age.Of(cause.At, desk.Now, desk.Calendar.Zone).Long}";
-        if (step.Step.Stops.Contains(StopRule.Opened))
+        var step = ToldStep.Of(held.Routine!, held.Letter.Step!);
+        var age = held.WaitsSince is { } since ? $" for {Age.Of(since, desk.Now, desk.Calendar.Zone).Long}" : "";
+        if (step.Stops.Contains(StopRule.Opened))
             return $"not opened{age}";
-        if (step.Step.Stops.Contains(StopRule.Answered))
+        if (step.Stops.Contains(StopRule.Answered))
             return $"no answer{age}";
-        if (step.Step.Stops.Contains(StopRule.Chosen))
+        if (step.Stops.Contains(StopRule.Chosen))
             return $"not chosen{age}";
-        return RoutineWords.When(step.Step.When, names.For(file.Case.Kind.MainDate));
+        return RoutineWords.When(step.When, names.For(StoreJson.ReadPinned<KindRules>(held.Rules).MainDate));
     }
 
     private static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk, RoutineNames names)
     {
         var end = desk.Calendar.StartOf(desk.Today.PlusDays(1));
-        var due = await desk
-            .Db.PlannedSteps.AsNoTracking()
-            .Where(s => s.State == StepState.Planned && s.Due < end && desk.Db.Projects.Any(p => p.Id == s.ProjectId))
-            .OrderBy(s => s.Due)
-            .Take(20)
+        var due = await ToldStep
+            .Of(desk, desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due < end))
+            .OrderBy(told => told.Row.Due)
+            .Take(MostByItself)
             .ToListAsync();
-        List<ByItselfDto> list = [];
-        var files = await desk.Db.OpenManyAsync([.. due.Select(row => row.ProjectId).Distinct()], desk.Calendar);
-        foreach (var row in due)
-            if (
-                desk.Tell(
-                    () => One(row, files[row.ProjectId]),
-                    () =>
-                        new ByItselfDto(
-                            row.ProjectId.Value,
-                            DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay),
-                            Untold.Words,
-                            ""
-                        )
-                ) is
-                { } one
-            )
-                list.Add(one);
-        return list;
-
-        ByItselfDto? One(PlannedStepRow row, ProjectFile file)
-        {
-            var step = file.Case.Runs.First(r => r.Id == row.RunId).Routine.Steps.First(s => s.Key == row.Step);
-            return step.Mode == StepMode.ByItself && step.Action is { LeavesTheHouse: true, AlwaysAsks: false }
-                ? new(
-                    file.Id.Value,
-                    DateWords.Time(desk.Calendar.LocalOf(row.Due!.Value).TimeOfDay),
-                    step.Action.LetterKey is { } letter
-                        ? names.Letter(letter)
-                        : ShortText.Capital(RoutineWords.What(step.Action, names)),
-                    file.MailTo is null
-                        ? $"{file.Row.Title}: waits for a mail address"
-                        : $"to {file.MailContact.Name}, {file.Row.Title}"
+        var ids = due.Select(told => told.Row.ProjectId).Distinct().ToList();
+        var to =
+            ids.Count == 0
+                ? []
+                : await desk
+                    .Db.Projects.AsNoTracking()
+                    .Include(p => p.Client)
+                    .Include(p => p.People)
+                        .ThenInclude(p => p.Person)
+                    .Where(p => ids.Contains(p.Id))
+                    .ToDictionaryAsync(p => p.Id);
+        return
+        [
+            .. due.Select(told =>
+                    desk.Tell(
+                        () => ByItself(desk, told, to[told.Row.ProjectId], names),
+                        () => new ByItselfDto(told.Row.ProjectId.Value, Time(desk, told.Row.Due), Untold.Words, "")
+                    )
                 )
-                : null;
-        }
+                .OfType<ByItselfDto>(),
+        ];
     }
+
+    private static ByItselfDto? ByItself(Desk desk, ToldStep told, ProjectRow project, RoutineNames names) =>
+        told.Step is { Mode: StepMode.ByItself, Action: { LeavesTheHouse: true, AlwaysAsks: false } action }
+            ? new(
+                project.Id.Value,
+                Time(desk, told.Row.Due),
+                action.LetterKey is { } letter
+                    ? names.Letter(letter)
+                    : ShortText.Capital(RoutineWords.What(action, names)),
+                project.MailTo is null
+                    ? $"{told.Title}: waits for a mail address"
+                    : $"to {project.MailContact.Name}, {told.Title}"
+            )
+            : null;
+
+    private static string Time(Desk desk, Instant? at) =>
+        at is { } known ? DateWords.Time(desk.Calendar.LocalOf(known).TimeOfDay) : "";
 
     private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
     {
@@ -282,7 +318,7 @@ public static class TodayView
         var facts = await desk
             .Db.Facts.AsNoTracking()
             .Where(f => f.By == Actor.Client && f.Recorded >= from)
-            .Where(f => desk.Db.Projects.Any(p => p.Id == f.ProjectId))
+            .Where(f => !desk.Db.Rehearsals.Any(p => p.Id == f.ProjectId))
             .OrderByDescending(f => f.Recorded)
             .ThenByDescending(f => f.Id)
             .Take(60)
@@ -408,7 +444,7 @@ public static class TodayView
             .ToListAsync();
         var received = await desk
             .Db.Payments.AsNoTracking()
-            .Where(p => p.At >= start && p.GoneAt == null && desk.Db.Projects.Any(r => r.Id == p.ProjectId))
+            .Where(p => p.At >= start && p.GoneAt == null && !desk.Db.Rehearsals.Any(r => r.Id == p.ProjectId))
             .SumAsync(p => p.AmountMinor);
         var open = await desk
             .Db.Invoices.AsNoTracking()

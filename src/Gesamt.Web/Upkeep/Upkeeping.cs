@@ -1,3 +1,4 @@
+using Gesamt.Store;
 using Gesamt.Store.Backups;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
@@ -30,6 +31,12 @@ public sealed class Upkeeping(
         await Independent.TryAsync(log, "forgetting what is over", ForgetAsync, stop);
         await Independent.TryAsync(log, "nightly backup", BackupAsync, stop);
         await Independent.TryAsync(log, "look over kept files", ScrubAsync, stop);
+        await Independent.TryAsync(
+            log,
+            "sizes of tables",
+            s => InScopeAsync(desk => Sqlite.LearnSizesAsync(desk.Db, s)),
+            stop
+        );
     }
 
     /// <summary>Keys of writes received long ago, and uploads whose form was never sent.</summary>

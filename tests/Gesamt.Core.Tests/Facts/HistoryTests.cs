@@ -28,6 +28,41 @@ public class HistoryTests
             ]).Began
         );
 
+    [Fact] // common practice: a letter either way, a call, a meeting or the inquiry; what a machine answers is nobody's word
+    public void The_last_touch_is_the_last_word_between_two_people()
+    {
+        var history = new History([
+            Fact(1, "2027-01-04 09:00", "2027-01-04 09:00", Inquiry),
+            Fact(2, "2027-01-05 09:00", "2027-01-05 09:00", Letter()),
+            Fact(3, "2027-01-06 09:00", "2027-01-08 09:00", new Happening.CallHeld(new NoteId(1))),
+            Fact(4, "2027-01-09 09:00", "2027-01-09 09:00", new Happening.LetterReceived(new LetterId(3), true)),
+            Fact(5, "2027-01-10 09:00", "2027-01-10 09:00", Fit),
+        ]);
+        Assert.Equal(At("2027-01-06 09:00"), history.LastTouch);
+        Assert.Equal(
+            At("2027-01-05 09:00"),
+            new History([
+                .. history.Facts,
+                Fact(6, "2027-01-11 09:00", "2027-01-11 09:00", new Happening.NoteTakenBack(new NoteId(1))),
+            ]).LastTouch
+        );
+        Assert.Null(new History([Fact(1, "2027-01-04 09:00", "2027-01-04 09:00", Fit)]).LastTouch);
+    }
+
+    [Fact] // else whoever decided on the history would believe forever that something has happened since
+    public void A_fact_that_takes_another_back_is_still_the_last()
+    {
+        var note = new Happening.NoteWritten(new NoteId(1));
+        var back = new Happening.NoteTakenBack(new NoteId(1));
+        var history = new History([
+            Fact(7, "2027-01-04 09:00", "2027-01-04 09:00", note),
+            Fact(8, "2027-01-05 09:00", "2027-01-05 09:00", back),
+        ]);
+        Assert.Empty(history.Facts);
+        Assert.Equal(new FactId(8), history.LastFact);
+        Assert.Equal(new FactId(0), new History([]).LastFact);
+    }
+
     [Fact] // gates follow what happened, stop rules what was recorded
     public void A_backdated_fact_counts_from_when_it_happened()
     {

@@ -42,6 +42,62 @@ public partial class PlanTests
         );
 
     [Fact]
+    public void A_run_is_in_it_while_something_is_to_come_taken_out_when_the_rest_was_stopped_and_else_finished()
+    {
+        static RunState? Of(params (string, Happening)[] more)
+        {
+            var project = Project(
+                [Nudge(2, StepMode.AsksFirst, StopRule.Opened), Nudge(7, StepMode.AsksFirst, StopRule.Opened)],
+                [("2027-01-18 10:30", Sent()), .. more]
+            );
+            return Plan.StateOf(project, R, Plan.Of(project));
+        }
+        var first = new StepRef(R, "nudge-2", 0);
+        Assert.Null(Of());
+        Assert.Equal(RunState.InIt, Of(("2027-01-18 10:30", Began)));
+        Assert.Equal(
+            RunState.TakenOut,
+            Of(
+                ("2027-01-18 10:30", Began),
+                ("2027-01-20 10:30", new Happening.StepDone(first, null)),
+                ("2027-01-21 11:00", Opened)
+            )
+        );
+        Assert.Equal(
+            RunState.Finished,
+            Of(
+                ("2027-01-18 10:30", Began),
+                ("2027-01-20 10:30", new Happening.StepDone(first, null)),
+                ("2027-01-25 10:30", new Happening.StepSkipped(new StepRef(R, "nudge-7", 0)))
+            )
+        );
+    }
+
+    [Fact]
+    public void What_a_step_is_about_has_waited_since_its_cause_and_what_went_quiet_since_the_last_letter()
+    {
+        var end = new Step(
+            "end",
+            new Timing(Cause.ProposalSent, Span.Days(30)),
+            new StepAction.EndAsQuiet(),
+            StepMode.AsksFirst,
+            []
+        );
+        var project = Project(
+            [Nudge(2), end],
+            ("2027-01-18 10:30", Sent()),
+            ("2027-01-18 10:30", Began),
+            ("2027-01-27 09:00", Letter())
+        );
+        Assert.Equal(
+            [At("2027-01-18 10:30"), At("2027-01-27 09:00")],
+            Plan.Of(project).Select(step => Plan.WaitsSince(project, step)!.Value)
+        );
+        var parked = Project([Nudge(2)], ("2027-01-18 10:30", Began));
+        Assert.Null(Plan.WaitsSince(parked, Only(parked)));
+    }
+
+    [Fact]
     public void A_weekend_moves_it_to_monday_morning() =>
         Assert.Equal(
             At("2027-01-25 08:00"),

@@ -13678,6 +13678,7 @@ export interface components {
             /** @description The question. */
             words: string;
             why: string;
+            /** @description What the client said last, where the screen knows it. */
             lastSaid: null | string;
             /** @description What the button says that does it. */
             yes: string;

@@ -1,0 +1,39 @@
+using Gesamt.Core.Projects;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Routines;
+
+/// <summary>A planned step of any real project with what screens say beside it. The stored plan is enough for that: no facts are read.</summary>
+public sealed class ToldStep
+{
+    public required PlannedStepRow Row { get; init; }
+    public required string Title { get; init; }
+    public required string Client { get; init; }
+
+    /// <summary>The kind's rules and the run's routine, as they were pinned.</summary>
+    public required string Rules { get; init; }
+    public required string Routine { get; init; }
+
+    public Step Step => Of(Routine, Row.Step);
+
+    public string MainDate => StoreJson.ReadPinned<KindRules>(Rules).MainDate;
+
+    public static Step Of(string routine, string key) =>
+        StoreJson.ReadPinned<Routine>(routine).Steps.First(step => step.Key == key);
+
+    public static IQueryable<ToldStep> Of(Desk desk, IQueryable<PlannedStepRow> rows) =>
+        from row in rows.AsNoTracking()
+        join run in desk.Db.Runs on row.RunId equals run.Id
+        join project in desk.Db.Projects on row.ProjectId equals project.Id
+        select new ToldStep
+        {
+            Row = row,
+            Title = project.Title,
+            Client = project.Client!.Name,
+            Rules = project.Rules,
+            Routine = run.Routine,
+        };
+}
