@@ -103,9 +103,12 @@ try
             );
         }
         Say(
-            $"\n## Memory\n\nResident memory of the server after these requests: {Resident(server):0} MB (wanted: under 200)."
+            $"\n## Memory\n\nResident memory of the server after these requests: {Resident(server, "VmRSS"):0} MB (wanted: under 200). Of it {Resident(server, "RssFile"):0} MB are pages of program files, which every copy shares and the system drops when it needs room; {Resident(server, "RssAnon"):0} MB are its own, {Resident(server, "RssShmem"):0} MB compiled code."
         );
     }
+    Say(
+        $"\n## Idle\n\nProcessor time over a minute in which nobody asks anything: {await IdleAsync(server):0.00} % of a core (wanted: under 0.5)."
+    );
     server.Kill();
     server.WaitForExit();
 
@@ -215,10 +218,22 @@ static async Task<bool> AnswersAsync(HttpClient client)
     }
 }
 
-static double Resident(Process process)
+// a line of the kernel's account of a process, in MB
+static double Resident(Process process, string line) =>
+    double.Parse(
+        File.ReadLines($"/proc/{process.Id}/status").First(l => l.StartsWith(line)).Split(' ', '\t')[^2],
+        CultureInfo.InvariantCulture
+    ) / 1024;
+
+// processor time while nobody asks anything, as a share of one core
+static async Task<double> IdleAsync(Process process)
 {
+    var watched = TimeSpan.FromSeconds(60);
     process.Refresh();
-    return process.WorkingSet64 / (1024.0 * 1024);
+    var before = process.TotalProcessorTime;
+    await Task.Delay(watched);
+    process.Refresh();
+    return (process.TotalProcessorTime - before) / watched * 100;
 }
 
 async Task QuietTicksAsync(House house)

@@ -47,8 +47,6 @@ public static class Sqlite
             await db.Database.ExecuteSqlRawAsync("DELETE FROM __EFMigrationsLock", stop);
         }
         await db.Database.MigrateAsync(stop);
-        if (last is null)
-            await MarkDerivedAsync(db, stop);
     }
 
     /// <summary>Whether what is derived was computed since the last migration. It may have gained columns, and a kill can come between those and their values.</summary>

@@ -116,6 +116,7 @@ services.ConfigureHttpJsonOptions(options =>
 {
     Api.Json(options.SerializerOptions);
     options.SerializerOptions.TypeInfoResolverChain.Insert(0, WireJson.Default);
+    LaterJson.For(options.SerializerOptions);
 });
 
 // strangers read of the open part alone; the tool that makes the types of the pages reads all of it

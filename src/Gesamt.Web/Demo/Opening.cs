@@ -22,7 +22,10 @@ public static class Opening
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
         await Sqlite.MigrateAsync(db);
-        await SearchIndex.PrepareAsync(db);
+        var isDerived = await Sqlite.IsDerivedAsync(db);
+        var isNew = !isDerived && !await db.Studio.AnyAsync();
+        if (!isDerived)
+            await SearchIndex.PrepareAsync(db);
         await app.Services.GetRequiredService<KeyRing>().OpenLinksAsync(db);
         var clock = app.Services.GetRequiredService<TimeProvider>() as AdjustableClock;
         if (clock is not null && settings.ClockAt is { } at)
@@ -35,7 +38,9 @@ public static class Opening
         }
         else if (settings.Mode != RunMode.Real && clock is not null)
             await ResumeAsync(db, clock);
-        if (!await Sqlite.IsDerivedAsync(db))
+        if (isNew)
+            await Sqlite.MarkDerivedAsync(db);
+        else if (!isDerived)
             await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>());
     }
 

@@ -40,22 +40,28 @@ public sealed class KeyRing(Settings settings)
     /// <summary>Reads the key of client links, makes it where there never was one, and compares it with the one the links in sent letters were made with.</summary>
     public async Task OpenLinksAsync(GesamtDb db)
     {
-        var upkeep = await db.Upkeep.SingleOrDefaultAsync();
-        if (upkeep is null)
-            db.Upkeep.Add(upkeep = new());
-        var isNew = upkeep.LinksKey is null && !await db.Links.AnyAsync();
-        if (!File.Exists(LinksPath) && isNew)
+        // looked at without a row to change: what is changed is made ready at the first change, which no start need wait for
+        var known = await db.Upkeep.AsNoTracking().Select(u => u.LinksKey).SingleOrDefaultAsync();
+        if (!File.Exists(LinksPath) && known is null && !await db.Links.AnyAsync())
             await File.WriteAllBytesAsync(LinksPath, RandomNumberGenerator.GetBytes(KeyBytes));
         var found = File.Exists(LinksPath) ? await File.ReadAllBytesAsync(LinksPath) : [];
         LinksKey = found.Length == KeyBytes ? found : null;
         if (LinksKey is null)
             troubles.Add(NoLinks);
-        else if (upkeep.LinksKey is null)
-            upkeep.LinksKey = Fingerprint(found);
-        else if (upkeep.LinksKey != Fingerprint(found))
+        else if (known is null)
+            await RememberAsync(db, Fingerprint(found));
+        else if (known != Fingerprint(found))
             troubles.Add(
                 "keys/links.key is another key than the one the links in sent letters were made with: they do not open. Restore it from a backup, or send your clients new letters."
             );
+    }
+
+    private static async Task RememberAsync(GesamtDb db, string links)
+    {
+        var upkeep = await db.Upkeep.SingleOrDefaultAsync();
+        if (upkeep is null)
+            db.Upkeep.Add(upkeep = new());
+        upkeep.LinksKey = links;
         await db.SaveChangesAsync();
     }
 
