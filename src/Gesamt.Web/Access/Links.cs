@@ -22,6 +22,7 @@ public sealed class Links
     private readonly Settings settings;
     private readonly IServiceProvider services;
 
+    /// <summary>Reads the key of links when the first is made.</summary>
     public Links(Settings settings, KeyRing ring, IServiceProvider services) =>
         (this.settings, this.ring, this.services) = (settings, ring, services);
 
@@ -74,4 +75,5 @@ public sealed class Links
                 ?? "http://localhost";
 }
 
+/// <summary>Where a client reaches their page.</summary>
 public sealed record AddressDto(string Address);

@@ -5,10 +5,13 @@ using Gesamt.Web.Words;
 
 namespace Gesamt.Web.Briefs;
 
+/// <summary>A letter in the words it is to go out with.</summary>
 public sealed record SaveLetterWordsDto(string Subject, string Body);
 
+/// <summary>The client’s word that the brief is right. Hash: of what they read, so that nobody approves what has changed meanwhile.</summary>
 public sealed record ApproveBriefDto(string Hash);
 
+/// <summary>The addresses of the brief.</summary>
 public static class BriefEndpoints
 {
     public static void MapBriefs(this RouteGroupBuilder api)
@@ -44,6 +47,7 @@ public static class BriefEndpoints
         );
     }
 
+    /// <summary>What a client does with the brief.</summary>
     public static RouteGroupBuilder MapClientBrief(this RouteGroupBuilder page)
     {
         page.MapPost(

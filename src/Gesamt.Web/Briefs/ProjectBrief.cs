@@ -17,6 +17,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Briefs;
 
+/// <summary>One part of the brief with its text.</summary>
 public sealed record BriefPartOfDto(
     string Key,
     string Name,
@@ -42,6 +43,7 @@ public sealed record BriefDto(
     bool Changed
 );
 
+/// <summary>A known detail of a project.</summary>
 public sealed record DetailDto(
     string Name,
     FieldSort Sort,
@@ -53,17 +55,22 @@ public sealed record DetailDto(
     string? Said
 );
 
+/// <summary>The text of a part, written upon what was read as this edition.</summary>
 public sealed record SaveBriefDto(string Text, int Edition);
 
+/// <summary>Details by their name; an empty value takes one away.</summary>
 public sealed record SaveDetailsDto(Dictionary<string, string> Values);
 
+/// <summary>The brief as its client reads it.</summary>
 public sealed record ShownBriefDto(IReadOnlyList<ShownPartDto> Parts, string Hash, bool Open, string? Approved);
 
+/// <summary>One part of it.</summary>
 public sealed record ShownPartDto(string Group, string Name, string Text);
 
 /// <summary>What the owner knows of a project: the details its kind asks for, and its brief.</summary>
 public static class ProjectBrief
 {
+    /// <summary>The brief as the studio writes it.</summary>
     public static async Task<BriefDto> OfAsync(Desk desk, ProjectFile file)
     {
         var texts = await desk
@@ -152,6 +159,7 @@ public static class ProjectBrief
         });
     }
 
+    /// <summary>Takes the brief back from the client, to go on writing.</summary>
     public static async Task TakeBackAsync(Desk desk, ProjectId id)
     {
         await desk.ActAsync(async act =>
@@ -190,6 +198,7 @@ public static class ProjectBrief
         });
     }
 
+    /// <summary>What the client says to the brief instead of approving it.</summary>
     public static async Task RemarkAsync(Desk desk, ProjectId id, string words)
     {
         await desk.ActAsync(async act =>
@@ -205,6 +214,7 @@ public static class ProjectBrief
         });
     }
 
+    /// <summary>What is known of the project, in the order of its kind.</summary>
     public static async Task<IReadOnlyList<DetailDto>> DetailsAsync(Desk desk, ProjectFile file)
     {
         var known = await desk

@@ -61,6 +61,7 @@ public sealed record ImportRowRead(
     ImmutableArray<string> Wrong
 );
 
+/// <summary>How a project of a table stands.</summary>
 public enum ImportStanding
 {
     Open,
@@ -88,6 +89,7 @@ public static class Import
         (ImportStanding.Open, ["", "open", "new", "lead", "inquiry", "proposal", "pending", "waiting"]),
     ];
 
+    /// <summary>Keeps an uploaded table, to be matched.</summary>
     public static async Task<int> BeginAsync(
         Desk desk,
         FileVault vault,
@@ -120,6 +122,7 @@ public static class Import
         return row.Id;
     }
 
+    /// <summary>A kept table with how its columns are matched and what would come of its first rows.</summary>
     public static async Task<ImportDto> OfAsync(Desk desk, FileVault vault, int id, MatchingDto? tried = null)
     {
         var row = await OneAsync(desk, id);
@@ -156,6 +159,7 @@ public static class Import
         );
     }
 
+    /// <summary>The table as it lies in its file.</summary>
     public static async Task<TableText> TableAsync(FileVault vault, ImportRow row)
     {
         await using var stream = vault.Open(row.Hash);
@@ -171,6 +175,7 @@ public static class Import
         }
     }
 
+    /// <summary>Every row, read by the matching.</summary>
     public static async Task<IReadOnlyList<ImportRowRead>> ReadAllAsync(
         Desk desk,
         TableText table,
@@ -285,6 +290,7 @@ public static class Import
             .FirstOrDefault();
     }
 
+    /// <summary>One row as it would come in, with what is wrong with it.</summary>
     public static PreviewRowDto Preview(Desk desk, ImportRowRead row)
     {
         string? Day(string name, LocalDate? date) =>
@@ -304,6 +310,7 @@ public static class Import
         return new(row.Row, [.. read.OfType<string>()], row.Wrong);
     }
 
+    /// <summary>The row of one table taken over.</summary>
     public static async Task<ImportRow> OneAsync(Desk desk, int id) =>
         await desk.Db.Imports.SingleOrDefaultAsync(i => i.Id == id) ?? throw new MissingException("import");
 

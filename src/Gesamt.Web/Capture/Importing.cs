@@ -16,6 +16,7 @@ using NodaTime;
 
 namespace Gesamt.Web.Capture;
 
+/// <summary>The number of a kept table.</summary>
 public sealed record ImportIdDto(int Id);
 
 /// <param name="Kept">Projects that went on since and were left as they are.</param>
@@ -281,4 +282,5 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
     }
 }
 
+/// <summary>A table that was taken over, or is being.</summary>
 public sealed record ImportDoneDto(int Id, string Name, ImportState State, int Made, string At);

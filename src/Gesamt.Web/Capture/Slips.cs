@@ -23,10 +23,13 @@ public sealed record SlipReadDto(
     long? Project
 );
 
+/// <summary>A slip that was kept. Project: what it was filed to.</summary>
 public sealed record SlipKeptDto(int Id, string Words, long? Project);
 
+/// <summary>The project a slip is filed to.</summary>
 public sealed record SlipFileDto(long Project);
 
+/// <summary>Whether it is put away.</summary>
 public sealed record SlipGoneDto(bool Gone);
 
 /// <summary>Short texts written down in the bar: read as they are typed, filed by what they say, never lost.</summary>
@@ -82,6 +85,7 @@ public static class Slips
         );
     }
 
+    /// <summary>Keeps what was written, filed where it names a project.</summary>
     public static async Task<SlipKeptDto> KeepAsync(Desk desk, WrittenDto written)
     {
         if (written.Text.Trim().Length is 0 or > Longest)

@@ -19,6 +19,7 @@ public static class AsClient
             async (long id, PagePart? with, Desk desk, ICardPayments cards) => await OfAsync(desk, cards, new(id), with)
         );
 
+    /// <summary>A project’s page as its client sees it, with a part that is not open yet where one is named.</summary>
     public static async Task<AsClientDto> OfAsync(Desk desk, ICardPayments cards, ProjectId project, PagePart? with)
     {
         var file = await desk.OpenAsync(project);

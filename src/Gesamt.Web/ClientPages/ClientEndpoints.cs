@@ -15,8 +15,10 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
+/// <summary>Keys of the lines a client chose.</summary>
 public sealed record ChosenDto(string[] Chosen);
 
+/// <summary>A signature. Hash: of what was read.</summary>
 public sealed record SignDto(string Name, bool Agreed, string Hash);
 
 /// <summary>What one person sees of one project through their own link, without an account.</summary>
@@ -48,6 +50,7 @@ public static class ClientEndpoints
             .RequireRateLimiting(ClientLink.RateLimit)
             .ExcludeFromDescription();
 
+    /// <summary>The client’s page with its proposal, contract and payments.</summary>
     public static RouteGroupBuilder MapClientPages(this RouteGroupBuilder page)
     {
         page.MapGet(

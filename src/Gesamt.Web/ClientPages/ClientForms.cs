@@ -24,10 +24,13 @@ public sealed record ClientFormDto(
     IReadOnlyDictionary<string, string> Given
 );
 
+/// <summary>What has been typed so far, by the key of its question.</summary>
 public sealed record GivenDto(Dictionary<string, string> Answers);
 
+/// <summary>The form a client is asked to fill in, and the letter that says so.</summary>
 public sealed record AskFormDto(string Slug, string Subject, string Body);
 
+/// <summary>A form that waits for the client.</summary>
 public sealed record AskedFormDto(string Slug, string Title, string Since);
 
 /// <param name="Choices">Forms of the project's kind that can be put to the client.</param>
@@ -36,6 +39,7 @@ public sealed record ProjectFormsDto(IReadOnlyList<AskedFormDto> Open, IReadOnly
 /// <summary>Questionnaires and feedback: put to the client by the owner or a routine, filled in on the client's page, kept as they are typed.</summary>
 public static class ClientForms
 {
+    /// <summary>Forms on the client’s page.</summary>
     public static RouteGroupBuilder MapClientForms(this RouteGroupBuilder page)
     {
         page.MapPost(

@@ -18,8 +18,10 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
+/// <summary>A line of a proposal as its client can choose it.</summary>
 public sealed record ChoiceLineDto(string Key, LineRole Role, string? Group, string Words, string Detail, string Price);
 
+/// <summary>The proposal on the page.</summary>
 public sealed record ProposalPageDto(
     string Intro,
     string Terms,
@@ -29,6 +31,7 @@ public sealed record ProposalPageDto(
     PricedDto Priced
 );
 
+/// <summary>Who has signed, and when.</summary>
 public sealed record SignedDto(string Name, string Side, string At);
 
 /// <param name="Priced">What was chosen; none for a contract signed on paper before any price was agreed.</param>
@@ -42,6 +45,7 @@ public sealed record ContractPageDto(
     IReadOnlyList<SignedDto> Signatures
 );
 
+/// <summary>An invoice on the page.</summary>
 public sealed record InvoicePageDto(
     string PublicId,
     string Number,

@@ -15,6 +15,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
+/// <summary>A phase of the work as the client follows it.</summary>
 public sealed record ClientPhaseDto(string Name, PhaseState State, string When);
 
 /// <param name="Where">The part of the page it is done in.</param>
@@ -30,6 +31,7 @@ public sealed record WholeDto(
     bool Finished
 );
 
+/// <summary>A file the client can open.</summary>
 public sealed record ClientFileDto(string Id, string Name, string About, string Use, bool HasPreview);
 
 /// <param name="At">When it was said.</param>
@@ -63,6 +65,7 @@ public sealed record FilesPageDto(
 /// <summary>The parts of a client page that the owner opens one by one.</summary>
 public static class ClientParts
 {
+    /// <summary>The project from its first day to its last.</summary>
     public static WholeDto Whole(Desk desk, ProjectFile file, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices)
     {
         var phases = PhaseRule.Of(file.Case);
@@ -122,6 +125,7 @@ public static class ClientParts
         );
     }
 
+    /// <summary>The files that were shown to the client, and those they sent.</summary>
     public static async Task<FilesPageDto> FilesAsync(Desk desk, ProjectFile file)
     {
         var (shown, history) = (Sight.Shown(file.History), file.History);

@@ -16,6 +16,7 @@ namespace Gesamt.Web.ClientPages;
 /// <summary>What a client does in the parts of the page that were opened: looks at drafts, fetches and sends files, says yes.</summary>
 public static class ClientWork
 {
+    /// <summary>What a client does with the work: approves, remarks, sends files.</summary>
     public static RouteGroupBuilder MapClientWork(this RouteGroupBuilder page)
     {
         page.MapGet(

@@ -97,6 +97,7 @@ public static class DemoFiles
         FormField[] Fields
     );
 
+    /// <summary>Lays the studio of a folder of readable files: kinds, forms, letters, prices, routines.</summary>
     public static async Task LoadAsync(GesamtDb db, IPasswordHasher<StudioRow> hasher, string folder)
     {
         var file = StoreJson.Read<StudioFile>(await File.ReadAllTextAsync(Path.Combine(folder, "studio.json")));

@@ -32,6 +32,7 @@ public sealed record DemoProject(
 /// <summary>Lays the demo by playing its dated events through the product's own acts, the ticker running in between.</summary>
 public static class DemoPlay
 {
+    /// <summary>Plays the demo’s projects from their beginnings up to its clock.</summary>
     public static async Task LayAsync(
         IServiceProvider services,
         AdjustableClock clock,

@@ -39,6 +39,7 @@ public sealed class DemoTalk(IServiceProvider services)
                 notes
             );
 
+    /// <summary>A slip as the owner writes it.</summary>
     public static Task SlipAsync(Desk desk, string text) => Slips.KeepAsync(desk, new(text, null));
 
     /// <summary>“Name, mail: text”: somebody nobody knows writes.</summary>

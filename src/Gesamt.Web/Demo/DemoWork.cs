@@ -40,6 +40,7 @@ public static class DemoWork
 
     public static bool Knows(string act) => Acts.Contains(act);
 
+    /// <summary>One event of the work.</summary>
     public static Task PlayAsync(Desk desk, FileVault vault, ProjectId id, DemoProject project, DemoEvent e) =>
         e.Act switch
         {

@@ -10,6 +10,7 @@ namespace Gesamt.Web.Demo;
 /// <summary>What happens before the first request: the schema, and a studio to open with.</summary>
 public static class Opening
 {
+    /// <summary>Brings the folder to this program’s schema, computes what is derived anew where that has changed, and lays a demo where there is no studio.</summary>
     public static async Task PrepareAsync(WebApplication app)
     {
         var settings = app.Services.GetRequiredService<Settings>();

@@ -12,10 +12,13 @@ namespace Gesamt.Web.Files;
 /// <param name="Use">A word on its use; null leaves it as it is.</param>
 public sealed record ShowFileDto(bool Shown, string? Use);
 
+/// <summary>Whether it is taken away.</summary>
 public sealed record RemovedDto(bool Removed);
 
+/// <summary>The number of what was kept.</summary>
 public sealed record KeptDto(long Id);
 
+/// <summary>The addresses of files.</summary>
 public static class FileEndpoints
 {
     public static void MapFiles(this RouteGroupBuilder api)

@@ -37,6 +37,7 @@ public sealed record HookBody(
     string Client
 );
 
+/// <summary>How a test call was answered.</summary>
 public sealed record HookTestDto(bool Taken, string Words);
 
 /// <summary>Calls web hooks: queued in the transaction of what happened, signed, tried again with growing gaps for three days.</summary>

@@ -25,12 +25,26 @@ public sealed class Act
 
     /// <summary>What can be read, inside an act as outside.</summary>
     public Desk Desk { get; }
+
+    /// <summary>To read, and to add rows that go with the facts.</summary>
     public GesamtDb Db => Desk.Db;
+
+    /// <summary>For what is done without ears: laying a studio, computing anew.</summary>
     public Ledger Ledger { get; }
+
+    /// <inheritdoc cref="Desk.Now"/>
     public Instant Now => Desk.Now;
+
+    /// <inheritdoc cref="Desk.Today"/>
     public LocalDate Today => Desk.Today;
+
+    /// <inheritdoc cref="Desk.Studio"/>
     public StudioRow Studio => Desk.Studio;
+
+    /// <inheritdoc cref="Desk.Calendar"/>
     public StudioCalendar Calendar => Desk.Calendar;
+
+    /// <inheritdoc cref="Desk.Currency"/>
     public Currency Currency => Desk.Currency;
 
     /// <summary>Projects whose open screens learn of it after the commit.</summary>

@@ -35,7 +35,9 @@ public sealed class AdjustableClock(TimeProvider real) : TimeProvider
     }
 }
 
+/// <summary>Time as NodaTime says it.</summary>
 public static class Clocks
 {
+    /// <summary>The instant it is by this clock.</summary>
     public static Instant Now(this TimeProvider time) => Instant.FromDateTimeOffset(time.GetUtcNow());
 }

@@ -26,17 +26,28 @@ public sealed class Desk(
     private Instant? wound;
     private StudioCalendar? calendar;
 
+    /// <summary>To read. What happens to a project is written by an act alone.</summary>
     public GesamtDb Db { get; } = Opened(db);
+
+    /// <summary>Kept files, by their SHA-256.</summary>
     public FileVault Vault { get; } = vault;
 
     /// <summary>The studio's time; for a rehearsal that was opened, its own if that is ahead.</summary>
     public Instant Now => wound is { } ahead && ahead > time.Now() ? ahead : time.Now();
+
+    /// <summary>The studio’s settings, read once.</summary>
     public StudioRow Studio => studio ??= Db.Studio.AsNoTracking().Single();
+
+    /// <summary>The studio’s zone, days off and sending hours.</summary>
     public StudioCalendar Calendar => calendar ??= Studio.Calendar();
+
+    /// <summary>The currency of the studio’s own figures.</summary>
     public Currency Currency => Currency.Of(Studio.Currency);
 
     /// <summary>How long a letter can be taken back before it is handed over.</summary>
     public Duration Hold => Duration.FromSeconds(settings.HoldSeconds);
+
+    /// <summary>The day it is in the studio.</summary>
     public LocalDate Today => Calendar.DateOf(Now);
 
     /// <summary>A day in few words, as seen from today: “Fri 12 March”.</summary>

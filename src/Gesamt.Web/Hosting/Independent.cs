@@ -3,6 +3,7 @@ namespace Gesamt.Web.Hosting;
 /// <summary>Work in pieces of which none holds up another: what goes wrong is written down and tried again the next time.</summary>
 public static class Independent
 {
+    /// <summary>Does one part; what it throws is logged, but a stop goes through.</summary>
     public static async Task TryAsync(
         ILogger log,
         string what,
@@ -20,6 +21,7 @@ public static class Independent
         }
     }
 
+    /// <summary>The same for each of several.</summary>
     public static async Task EachAsync<T>(
         ILogger log,
         string what,

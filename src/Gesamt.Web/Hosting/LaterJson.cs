@@ -15,6 +15,7 @@ public sealed class LaterJson : IJsonTypeInfoResolver
     /// <summary>Whoever asks these options gets a type that is read and written by a copy of them as they are now.</summary>
     public static void For(JsonSerializerOptions options) => options.TypeInfoResolver = new LaterJson(options);
 
+    /// <inheritdoc/>
     public JsonTypeInfo? GetTypeInfo(Type type, JsonSerializerOptions options) =>
         // other copies are made by those who describe types, and want to see all of one
         ReferenceEquals(options, outer) && IsOurs(type)

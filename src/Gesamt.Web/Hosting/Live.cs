@@ -58,6 +58,7 @@ public sealed class Live
         }
     }
 
+    /// <summary>One screen’s channel: the number of a project that changed, or “all”.</summary>
     public async IAsyncEnumerable<SseItem<string>> ListenAsync([EnumeratorCancellation] CancellationToken stop)
     {
         var channel = Channel.CreateBounded<string>(

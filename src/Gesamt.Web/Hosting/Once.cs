@@ -18,6 +18,7 @@ public static class Writes
 
     private static readonly ConcurrentDictionary<string, SemaphoreSlim> UnderWay = new();
 
+    /// <summary>Every write carries a token of this session and a key, and is answered once.</summary>
     public static RouteGroupBuilder GuardWrites(this RouteGroupBuilder group)
     {
         group.AddEndpointFilter(

@@ -20,6 +20,7 @@ public sealed class RefusedException(string why) : Exception(why);
 public sealed class InvalidException(params (string Field, string Message)[] errors)
     : Exception(string.Join(" ", errors.Select(e => e.Message)))
 {
+    /// <summary>What is wrong, by the name of the field.</summary>
     public Dictionary<string, string[]> Errors { get; } =
         errors.GroupBy(e => e.Field).ToDictionary(g => g.Key, g => g.Select(e => e.Message).ToArray());
 }
@@ -48,6 +49,7 @@ public sealed partial class Refusals(IProblemDetailsService problems) : IExcepti
     private const int SqliteConstraintUnique = 2067,
         SqliteConstraintPrimaryKey = 1555;
 
+    /// <inheritdoc/>
     public async ValueTask<bool> TryHandleAsync(HttpContext context, Exception exception, CancellationToken stop)
     {
         var (status, errors, theirs) = Read(exception);

@@ -11,6 +11,7 @@ public enum RunMode
 /// <summary>Settings of one running copy, from the command line, the environment or appsettings.</summary>
 public sealed class Settings
 {
+    /// <summary>The real thing unless something else is said.</summary>
     public RunMode Mode { get; init; } = RunMode.Real;
 
     /// <summary>The folder that holds everything: database, keys, stand-ins.</summary>
@@ -25,6 +26,7 @@ public sealed class Settings
     /// <summary>Seconds in which a letter can be taken back before it is handed over.</summary>
     public int HoldSeconds { get; init; } = 10;
 
+    /// <summary>A mail server from the environment, for a studio set up without its pages.</summary>
     public SmtpSettings? Smtp { get; init; }
 
     /// <summary>The folder of the demo's readable files: an empty demo is laid from it, and a new studio takes its kinds and letters from it to begin with.</summary>
@@ -58,6 +60,7 @@ public sealed class Settings
     /// <summary>How much a client may put on their own page in a day.</summary>
     public long ClientMegabytesPerDay { get; init; } = 1_000;
 
+    /// <summary>The instant a demo or a test begins at.</summary>
     public NodaTime.Instant? ClockAt =>
         Clock is null ? null : NodaTime.Text.OffsetDateTimePattern.Rfc3339.Parse(Clock).GetValueOrThrow().ToInstant();
 

@@ -13,6 +13,7 @@ public sealed class SharedAnswers(IServiceScopeFactory scopes)
     private readonly Lock gate = new();
     private readonly Dictionary<string, Flight> flights = [];
 
+    /// <summary>The answer of a view; whoever asks while it is computed gets the same one.</summary>
     public async Task<T> OfAsync<T>(string view, Func<Desk, Task<T>> compute)
         where T : class =>
         (T)

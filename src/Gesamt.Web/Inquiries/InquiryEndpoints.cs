@@ -32,6 +32,7 @@ public sealed record InquiryDto(Dictionary<string, string> Answers, string? Toke
 /// <param name="GoTo">An address of the studio's own to go on to.</param>
 public sealed record ThanksDto(string Words, string Next, string? GoTo = null);
 
+/// <summary>A file that waits for its form to be sent.</summary>
 public sealed record UploadedDto(string Id, string Name);
 
 /// <summary>Public forms. They have no session that could be forged, and stand in frames of other sites, so a token of their own takes the place of the antiforgery cookie.</summary>
@@ -108,6 +109,7 @@ public static class InquiryEndpoints
         await desk.Db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Slug == slug && f.Purpose == FormPurpose.Inquiry)
         ?? throw new MissingException("form");
 
+    /// <summary>A form as strangers fill it in.</summary>
     public static PublicFormDto Public(Desk desk, FormRow form, string token)
     {
         var studio = desk.Studio;
@@ -124,6 +126,7 @@ public static class InquiryEndpoints
         );
     }
 
+    /// <summary>What is said when it was sent.</summary>
     public static async Task<ThanksDto> ThanksAsync(Desk desk, FormRow form)
     {
         var kind = await desk.Db.Kinds.AsNoTracking().SingleAsync(k => k.Id == form.KindId);

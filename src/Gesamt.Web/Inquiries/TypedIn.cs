@@ -34,8 +34,10 @@ public sealed record NewInquiryDto(
     bool FollowUp
 );
 
+/// <summary>The number of a project just begun.</summary>
 public sealed record CreatedDto(long Id);
 
+/// <summary>A text from a mail or a chat.</summary>
 public sealed record PastedDto(string Text);
 
 /// <param name="Letter">The letter it was read from, kept in the tray until it is filed.</param>

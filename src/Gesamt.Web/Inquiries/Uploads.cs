@@ -9,6 +9,7 @@ namespace Gesamt.Web.Inquiries;
 /// <summary>Files of forms that are not sent yet. They live for a day, and there is room for so much of them from one address, and in all: strangers cannot fill the disk.</summary>
 public sealed class Uploads(Settings settings)
 {
+    /// <summary>How long an upload waits for its form.</summary>
     public static readonly Duration Life = Duration.FromDays(1);
 
     private const long Megabyte = 1024 * 1024;

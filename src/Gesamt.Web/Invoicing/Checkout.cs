@@ -36,11 +36,13 @@ public sealed class NoCardPayments : ICardPayments
 {
     public bool Available => false;
 
+    /// <inheritdoc/>
     public Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo) =>
         throw new RefusedException(
             "Card payment is not set up here. Please pay by transfer, with the details on the invoice."
         );
 
+    /// <inheritdoc/>
     public Task<CheckoutState> AskAsync(string session) => Task.FromResult(CheckoutState.Open);
 }
 
@@ -136,6 +138,7 @@ public sealed class Settlement(IServiceScopeFactory scopes, ICardPayments cards,
 {
     private static readonly Duration AskFor = Duration.FromDays(2);
 
+    /// <summary>Asks after every payment that was begun, and books those that were made.</summary>
     public async Task SettleAsync(CancellationToken stop)
     {
         await using var scope = scopes.CreateAsyncScope();

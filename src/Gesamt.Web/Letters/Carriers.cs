@@ -13,6 +13,7 @@ public abstract record HandOver
 {
     private HandOver() { }
 
+    /// <summary>The server has it.</summary>
     public sealed record Accepted : HandOver;
 
     /// <summary>Certainly not taken; it may be tried again.</summary>
@@ -50,6 +51,7 @@ public interface IStandInMail : ICarrier, IMailbox;
 /// <summary>A line to a mail server.</summary>
 public sealed record MailServer(string Host, int Port, MailSecurity Security, string? User, string? Password)
 {
+    /// <summary>How the connection is secured, in the library’s terms.</summary>
     public SecureSocketOptions Options =>
         Security switch
         {
@@ -85,6 +87,7 @@ public sealed class SmtpCarrier(MailServer server) : ICarrier
     private const int TimeoutMilliseconds = 20_000,
         FirstPermanentCode = 500;
 
+    /// <inheritdoc/>
     public async Task<HandOver> SendAsync(string messageId, byte[] message, CancellationToken stop)
     {
         using var client = new SmtpClient { Timeout = TimeoutMilliseconds, CheckCertificateRevocation = false };
@@ -117,6 +120,7 @@ public sealed class SmtpCarrier(MailServer server) : ICarrier
         }
     }
 
+    /// <inheritdoc/>
     public Task<bool?> KnowsAsync(string messageId, CancellationToken stop) => Task.FromResult<bool?>(null);
 
     private async Task ConnectAsync(SmtpClient client, CancellationToken stop)

@@ -17,6 +17,7 @@ namespace Gesamt.Web.Letters;
 /// <summary>Fetches what came in and files it; what belongs nowhere waits and is on no client's page.</summary>
 public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILogger<Incoming> log)
 {
+    /// <summary>Fetches and files what is new; a message that cannot be read is put aside whole.</summary>
     public async Task FetchAsync(CancellationToken stop)
     {
         foreach (var (number, message) in await mailbox.FetchAsync(stop))

@@ -43,8 +43,10 @@ public sealed record LetterDeskDto(
     LocalDateTime Tomorrow
 );
 
+/// <summary>A letter of the same exchange.</summary>
 public sealed record EarlierDto(long Id, string Who, string When, string Subject, string Text, bool FromClient);
 
+/// <summary>A letter’s subject and text.</summary>
 public sealed record LetterTextDto(string Subject, string Body);
 
 /// <param name="SendAt">The studio's local time, for a letter that goes out later.</param>
@@ -66,8 +68,10 @@ public enum PieceSort
     Gap,
 }
 
+/// <summary>A piece of a letter’s text: plain, or a blank and what fills it.</summary>
 public sealed record PieceDto(PieceSort Sort, string Text, string? Blank);
 
+/// <summary>A letter as it would go out.</summary>
 public sealed record PreviewDto(
     string Subject,
     string Body,
@@ -81,12 +85,16 @@ public sealed record SentDto(long Letter, int HoldSeconds);
 /// <param name="Subject">Null keeps what is held.</param>
 public sealed record ReleaseDto(string? Subject, string? Body);
 
+/// <summary>Until when a letter waits, in the studio’s time; with the text as it was changed.</summary>
 public sealed record PutOffDto(LocalDateTime Until, string? Subject, string? Body);
 
+/// <summary>All held letters that began with this text.</summary>
 public sealed record ReleaseAllDto(string Template);
 
+/// <summary>How many it were.</summary>
 public sealed record CountDto(int Count);
 
+/// <summary>The addresses of letters.</summary>
 public static class LetterEndpoints
 {
     public static void MapLetters(this RouteGroupBuilder api)

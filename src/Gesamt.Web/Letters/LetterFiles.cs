@@ -18,6 +18,7 @@ public static class LetterFiles
     public const int MostBytes = 60 * 1024 * 1024;
     private const int MostMessages = 5_000;
 
+    /// <summary>Every letter of a project as a message by RFC 5322.</summary>
     public static async Task<IReadOnlyList<StoredMessage>> AllAsync(Desk desk, ProjectId project)
     {
         await desk.OpenAsync(project);
@@ -39,6 +40,7 @@ public static class LetterFiles
         return [.. letters.Select(letter => MessageOf(desk, letter))];
     }
 
+    /// <summary>One letter as a message.</summary>
     public static async Task<StoredMessage> OneAsync(Desk desk, LetterId id) =>
         MessageOf(
             desk,

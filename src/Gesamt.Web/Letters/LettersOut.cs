@@ -148,6 +148,7 @@ public static class LettersOut
         return sent;
     }
 
+    /// <summary>Leaves a held letter: its step is skipped.</summary>
     public static async Task SkipAsync(Desk desk, LetterId id)
     {
         await desk.ActAsync(async act =>

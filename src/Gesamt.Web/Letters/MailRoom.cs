@@ -29,6 +29,7 @@ public sealed class MailRoom(
 
     public string Protect(string password) => password.Length == 0 ? "" : passwords.Protect(password);
 
+    /// <inheritdoc/>
     public async Task<HandOver> SendAsync(string messageId, byte[] message, CancellationToken stop) =>
         await (Smtp(await AccountAsync(stop)) is { } server ? new SmtpCarrier(server) : (ICarrier)office).SendAsync(
             messageId,
@@ -36,12 +37,14 @@ public sealed class MailRoom(
             stop
         );
 
+    /// <inheritdoc/>
     public async Task<bool?> KnowsAsync(string messageId, CancellationToken stop) =>
         await (Smtp(await AccountAsync(stop)) is { } server ? new SmtpCarrier(server) : (ICarrier)office).KnowsAsync(
             messageId,
             stop
         );
 
+    /// <inheritdoc/>
     public async Task<IReadOnlyList<(long Number, byte[] Message)>> FetchAsync(CancellationToken stop)
     {
         var account = await AccountAsync(stop);
@@ -69,6 +72,7 @@ public sealed class MailRoom(
         }
     }
 
+    /// <inheritdoc/>
     public async Task FiledAsync(long number, CancellationToken stop)
     {
         if (Imap(await AccountAsync(stop)) is null)

@@ -110,6 +110,7 @@ public static class Sending
 
     public static string KeyOf(StepRef step) => $"step:{step.Run.Value}:{step.Step}:{step.Occurrence}";
 
+    /// <summary>The step a letter came by; null for one written by hand.</summary>
     public static StepRef? StepOf(LetterRow letter) =>
         letter is { RunId: { } run, Step: { } step, Occurrence: { } occurrence } ? new(run, step, occurrence) : null;
 

@@ -8,6 +8,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Letters;
 
+/// <summary>A project an unfiled letter may belong to.</summary>
 public sealed record CandidateDto(long Project, string Title);
 
 /// <param name="Candidates">Projects it may belong to, by its sender.</param>
@@ -21,11 +22,13 @@ public sealed record UnfiledDto(
     IReadOnlyList<CandidateDto> Candidates
 );
 
+/// <summary>A slip in the tray.</summary>
 public sealed record SlipDto(int Id, string Text, string When);
 
 /// <summary>What has no project yet: slips and letters.</summary>
 public sealed record TrayDto(IReadOnlyList<SlipDto> Slips, IReadOnlyList<UnfiledDto> Letters, int More);
 
+/// <summary>The project a letter is filed to.</summary>
 public sealed record FileLetterDto(long Project);
 
 /// <summary>What belongs nowhere yet and waits to be filed; it is on no client's page.</summary>
@@ -66,6 +69,7 @@ public static class Tray
         );
     }
 
+    /// <summary>How much lies in the tray.</summary>
     public static async Task<int> CountAsync(Desk desk) =>
         await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled)
         + await desk.Db.Slips.CountAsync(s => s.GoneAt == null && s.ProjectId == null);

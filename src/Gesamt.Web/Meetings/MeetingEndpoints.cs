@@ -14,22 +14,28 @@ using NodaTime;
 
 namespace Gesamt.Web.Meetings;
 
+/// <summary>The kind of meeting whose times are offered, and the letter that says so.</summary>
 public sealed record OfferMeetingDto(int Kind, string Subject, string Body);
 
 /// <param name="Start">The studio's local time.</param>
 public sealed record SetMeetingDto(int Kind, LocalDateTime Start);
 
+/// <summary>Where a meeting is moved to, in the studio’s time.</summary>
 public sealed record MoveMeetingDto(LocalDateTime Start);
 
+/// <summary>Where a client moves it to.</summary>
 public sealed record MoveToDto(Instant Start);
 
+/// <summary>The owner’s notes of a meeting.</summary>
 public sealed record MeetingNotesDto(string Notes, string Agenda);
 
+/// <summary>An outside calendar whose busy times are kept.</summary>
 public sealed record CalendarDto(int Id, string Name, string? Address, string? Fetched, string? Problem, int BusyTimes);
 
 /// <param name="Address">Subscribed to; or <paramref name="Content"/>, the text of a file.</param>
 public sealed record NewCalendarDto(string Name, string? Address, string? Content);
 
+/// <summary>The addresses of meetings, their kinds and outside calendars.</summary>
 public static class MeetingEndpoints
 {
     public static void MapMeetings(this RouteGroupBuilder api)
@@ -172,6 +178,7 @@ public static class MeetingEndpoints
         );
     }
 
+    /// <summary>Times on the client’s page.</summary>
     public static RouteGroupBuilder MapClientMeetings(this RouteGroupBuilder page)
     {
         page.MapGet(
@@ -300,4 +307,5 @@ public static class MeetingEndpoints
         ?? throw new MissingException("meeting");
 }
 
+/// <summary>The number of a kind of meeting.</summary>
 public sealed record MeetingKindIdDto(int Id);

@@ -25,8 +25,10 @@ public sealed record MeetingKindDto(
     int Edition
 );
 
+/// <summary>Kinds of meetings as the owner edits them.</summary>
 public static class MeetingKinds
 {
+    /// <summary>All that are not put away.</summary>
     public static async Task<IReadOnlyList<MeetingKindDto>> AllAsync(Desk desk) =>
         [
             .. (

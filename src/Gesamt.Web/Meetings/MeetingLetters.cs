@@ -72,6 +72,7 @@ public static class MeetingLetters
             Sending.Claim(act, letter, Sending.KeyOf(letter), act.Now);
     }
 
+    /// <summary>A meeting as an event by RFC 5545.</summary>
     public static CalendarMeeting ToCalendar(Desk desk, ProjectFile file, MeetingRow meeting) =>
         new(
             meeting.Uid,

@@ -37,8 +37,10 @@ public sealed record ClientMeetingDto(
     string ChangeUntil
 );
 
+/// <summary>A time that can be chosen.</summary>
 public sealed record TimeDto(Instant Start, string Words);
 
+/// <summary>The times of one day.</summary>
 public sealed record TimesOfDayDto(string Day, IReadOnlyList<TimeDto> Times);
 
 /// <summary>Times to choose from, in the visitor's zone.</summary>
@@ -54,10 +56,12 @@ public sealed record TimesDto(
     IReadOnlyList<TimesOfDayDto> Days
 );
 
+/// <summary>Meetings as the record and the client’s page tell them.</summary>
 public static class MeetingViews
 {
     private const int MostDays = 30;
 
+    /// <summary>The meetings of a project.</summary>
     public static async Task<IReadOnlyList<MeetingDto>> OfAsync(Desk desk, ProjectFile file)
     {
         var rows = await desk
@@ -68,11 +72,13 @@ public static class MeetingViews
         return [.. rows.Select(m => Of(desk, m))];
     }
 
+    /// <summary>The kind of meeting that is offered and not chosen yet.</summary>
     public static async Task<string?> OfferedAsync(Desk desk, ProjectFile file) =>
         MeetingState.Offered(file.History) is { What.MeetingKind: var kind }
             ? await desk.Db.MeetingKinds.Where(k => k.Id == kind).Select(k => k.Name).SingleOrDefaultAsync()
             : null;
 
+    /// <summary>One meeting.</summary>
     public static MeetingDto Of(Desk desk, MeetingRow m)
     {
         var over = m.End <= desk.Now;
@@ -97,6 +103,7 @@ public static class MeetingViews
         );
     }
 
+    /// <summary>What a client sees of them.</summary>
     public static async Task<IReadOnlyList<ClientMeetingDto>> ForClientAsync(Desk desk, ProjectFile file)
     {
         var now = desk.Now;
@@ -123,6 +130,7 @@ public static class MeetingViews
         ];
     }
 
+    /// <summary>Open times, told in the studio’s zone and in the one that is asked for.</summary>
     public static TimesDto Times(Desk desk, MeetingKindRow kind, IEnumerable<Instant> open, string? asked)
     {
         var zone = DateTimeZoneProviders.Tzdb.GetZoneOrNull(asked ?? "") ?? desk.Calendar.Zone;

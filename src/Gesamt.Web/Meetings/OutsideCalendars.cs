@@ -24,6 +24,7 @@ public sealed class WebCalendars : ICalendarSource, IDisposable
         MaxResponseContentBufferSize = Most,
     };
 
+    /// <inheritdoc/>
     public async Task<string> FetchAsync(string address, CancellationToken stop)
     {
         try

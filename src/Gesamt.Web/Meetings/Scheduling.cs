@@ -41,6 +41,7 @@ public sealed class Scheduling(
         });
     }
 
+    /// <summary>Takes offered times back.</summary>
     public async Task TakeOfferBackAsync(ProjectId project)
     {
         await desk.ActAsync(async act =>
@@ -144,6 +145,7 @@ public sealed class Scheduling(
         });
     }
 
+    /// <summary>Cancels a meeting, whoever does it; the other side gets a letter.</summary>
     public async Task CancelAsync(ProjectId project, MeetingId id, Actor by)
     {
         await desk.ActAsync(async act =>
@@ -173,6 +175,7 @@ public sealed class Scheduling(
         });
     }
 
+    /// <summary>Keeps the owner’s notes.</summary>
     public async Task NoteAsync(ProjectId project, MeetingId id, string notes, string agenda)
     {
         await desk.ActAsync(async act =>
@@ -217,6 +220,7 @@ public sealed class Scheduling(
         });
     }
 
+    /// <summary>One kind of meeting.</summary>
     public async Task<MeetingKindRow> KindAsync(int id) =>
         await desk.Db.MeetingKinds.AsNoTracking().SingleOrDefaultAsync(k => k.Id == id && !k.Removed)
         ?? throw new MissingException("kind of meeting");

@@ -1,5 +1,6 @@
 namespace Gesamt.Web.Meetings;
 
+/// <summary>A room to meet in.</summary>
 public sealed record VideoRoom(string Link, string Passcode);
 
 /// <summary>Opens rooms for meetings by video.</summary>
@@ -12,6 +13,7 @@ public interface IVideoRooms
 /// <summary>No video service: the owner writes the place of such a meeting by hand.</summary>
 public sealed class NoVideoRooms : IVideoRooms
 {
+    /// <inheritdoc/>
     public Task<VideoRoom?> OpenAsync(string name, string origin, CancellationToken stop) =>
         Task.FromResult<VideoRoom?>(null);
 }

@@ -29,6 +29,7 @@ public sealed record OpenProjectDto(
     string Currency
 );
 
+/// <summary>A person as programs outside read them.</summary>
 public sealed record OpenPersonDto(long Id, string Name, string? Organisation, string? Mail, string? Phone);
 
 /// <param name="Next">Goes back as “after” for the next page; null at the end.</param>

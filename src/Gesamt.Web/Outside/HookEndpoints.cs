@@ -25,13 +25,16 @@ public sealed record HookDto(
     string? Failing
 );
 
+/// <summary>A web hook as it is saved. Inside: it may reach an address in the house.</summary>
 public sealed record SaveHookDto(string Name, string Address, HookEvent[] Events, bool Inside, bool Off, int Edition);
 
+/// <summary>What a new key may do.</summary>
 public sealed record NewApiKeyDto(string Name, bool MayRead, bool MayInquire);
 
 /// <param name="Key">Shown once; only its hash is kept.</param>
 public sealed record MadeApiKeyDto(int Id, string Key);
 
+/// <summary>A key as it is listed; its secret is shown once.</summary>
 public sealed record ApiKeyDto(
     int Id,
     string Name,

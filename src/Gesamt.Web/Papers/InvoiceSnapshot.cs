@@ -17,6 +17,7 @@ public sealed record InvoiceSnapshot(
     string? Iban = null
 );
 
+/// <summary>A line of an invoice as it was issued.</summary>
 public sealed record InvoiceLine(
     string Title,
     string Detail,

@@ -66,6 +66,7 @@ public static class KeptPapers
             }
         );
 
+    /// <summary>The invoice’s file.</summary>
     public static async Task<byte[]> ReadAsync(Desk desk, InvoiceRow invoice) =>
         desk.Vault.Read((await OfAsync(desk, invoice)).Hash);
 

@@ -10,6 +10,7 @@ namespace Gesamt.Web.Papers;
 /// <summary>What stands on papers, as data: taken once, when a paper is made, and never read from the record again.</summary>
 public static class Print
 {
+    /// <summary>The head of a paper as the studio is now.</summary>
     public static Letterhead Letterhead(Desk desk) =>
         new(
             desk.Studio.Name,
@@ -40,6 +41,7 @@ public static class Print
             priced.DueOnBooking(offer)
         );
 
+    /// <summary>Sums as a paper says them.</summary>
     public static PaperSums Sums(Totals totals) =>
         new(
             totals.Net,

@@ -41,6 +41,7 @@ public sealed record PrintedTerms(
 /// <summary>Sent papers as versions: RFC 8785 bytes and their SHA-256, written once.</summary>
 public static class Versions
 {
+    /// <summary>Adds the next version of a sort; what is signed later is bound to its hash.</summary>
     public static async Task<VersionRow> AddAsync<T>(
         Desk desk,
         ProjectId project,
@@ -68,9 +69,11 @@ public static class Versions
         return version;
     }
 
+    /// <summary>What a version holds.</summary>
     public static T Read<T>(VersionRow version) =>
         JsonNode.Parse(version.Canonical).Deserialize<T>(StoreJson.Options)
         ?? throw new JsonException($"Version {version.Number} is empty.");
 
+    /// <summary>The offer of a sent proposal.</summary>
     public static Offer OfferOf(VersionRow version) => Read<ProposalSnapshot>(version).Offer;
 }

@@ -8,6 +8,7 @@ namespace Gesamt.Web.People;
 /// <summary>When a client was last in touch, over all their projects.</summary>
 public static class Contacts
 {
+    /// <summary>By person; nobody who never was.</summary>
     public static async Task<IReadOnlyDictionary<PersonId, Instant>> LastAsync(
         Desk desk,
         IReadOnlyCollection<PersonId> people

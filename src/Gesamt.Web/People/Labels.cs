@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.People;
 
+/// <summary>Something that carries a label.</summary>
 public sealed record CarriesLabelDto(string Sort, long Id, string Title, string Under, long? Project);
 
 /// <summary>Labels on projects, people and tasks; one gathers everything that carries it. They are the owner's alone.</summary>
@@ -11,6 +12,7 @@ public static class Labels
 {
     public const int Longest = 40;
 
+    /// <summary>Puts a label on something; twice is once.</summary>
     public static async Task PutAsync(Desk desk, LabelDto to)
     {
         var label = Plain(to.Label);
@@ -21,9 +23,11 @@ public static class Labels
         await desk.Db.SaveChangesAsync();
     }
 
+    /// <summary>Takes it off.</summary>
     public static Task TakeOffAsync(Desk desk, LabelDto to) =>
         Same(desk, RowOf(Plain(to.Label), to)).ExecuteDeleteAsync();
 
+    /// <summary>All that carries a label.</summary>
     public static async Task<IReadOnlyList<CarriesLabelDto>> OfAsync(Desk desk, string label)
     {
         var projects = await desk

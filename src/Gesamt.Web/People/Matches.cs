@@ -23,6 +23,7 @@ public static class Matches
         PersonDetailsDto? After = null
     );
 
+    /// <summary>Who may be the same person, with what speaks for it.</summary>
     public static async Task<IReadOnlyList<MatchDto>> OfAsync(Desk desk, PersonRow row)
     {
         if (row.MergedInto is not null)
@@ -171,6 +172,7 @@ public static class Matches
         });
     }
 
+    /// <summary>Says that two are different, once and for all.</summary>
     public static async Task DifferentAsync(Desk desk, PersonId from, PersonId to)
     {
         await OneAsync(desk, from);

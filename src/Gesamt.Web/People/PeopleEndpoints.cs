@@ -12,19 +12,25 @@ namespace Gesamt.Web.People;
 /// <param name="Unreachable">Names without any way to reach them, left out.</param>
 public sealed record ReadCardsDto(int Made, int Known, IReadOnlyList<string> Unreachable);
 
+/// <summary>Contacts as vCard text.</summary>
 public sealed record CardsDto(string Text);
 
 /// <param name="Take">Details that replace what is known.</param>
 public sealed record MergeDto(string[] Take);
 
+/// <summary>The projects that belong to somebody else, and who that is.</summary>
 public sealed record SplitDto(long[] Projects, PersonDetailsDto Person);
 
+/// <summary>The part somebody has in a project.</summary>
 public sealed record PartOfDto(long Person, PersonPart Part, bool Has);
 
+/// <summary>A label and what carries it: one of the three.</summary>
 public sealed record LabelDto(string Label, long? Project, long? Person, long? Task);
 
+/// <summary>The number of a person.</summary>
 public sealed record PersonIdDto(long Id);
 
+/// <summary>The addresses of people.</summary>
 public static class PeopleEndpoints
 {
     public static void MapPeople(this RouteGroupBuilder api)

@@ -16,6 +16,7 @@ using NodaTime.Text;
 
 namespace Gesamt.Web.People;
 
+/// <summary>A person in the list.</summary>
 public sealed record PersonRowDto(
     long Id,
     string Name,
@@ -34,6 +35,7 @@ public sealed record PersonRowDto(
     [JsonIgnore]
     public long AgreedMinor { get; init; }
 
+    /// <summary>The day of the last touch, to sort by.</summary>
     [JsonIgnore]
     public LocalDate? LastDay { get; init; }
 }
@@ -46,6 +48,8 @@ public sealed record PeopleQuery
 {
     /// <summary>Part of a name, an organisation or a way to reach them.</summary>
     public string? Words { get; init; }
+
+    /// <summary>Which sort of person.</summary>
     public PersonSort? Sort { get; init; }
     public string? Label { get; init; }
     public bool? LongestFirst { get; init; }
@@ -57,6 +61,7 @@ public static class PeopleList
     private const int Most = 200,
         MostWays = 20;
 
+    /// <summary>The list as it is asked for.</summary>
     public static async Task<PeopleDto> OfAsync(Desk desk, PeopleQuery query)
     {
         var people = Asked(desk, query);
@@ -77,6 +82,7 @@ public static class PeopleList
         );
     }
 
+    /// <summary>The same as CSV (RFC 4180).</summary>
     public static async Task<byte[]> CsvAsync(Desk desk, PeopleQuery query)
     {
         var rows = await RowsAsync(desk, Asked(desk, query).OrderBy(p => p.Name));
@@ -115,6 +121,7 @@ public static class PeopleList
             ? money.Major.ToString("F" + money.Currency.Exponent, CultureInfo.InvariantCulture)
             : "";
 
+    /// <summary>The same as vCards (RFC 6350), of one or of all.</summary>
     public static async Task<string> VCardsAsync(Desk desk, PersonId? only) =>
         VCards.Write(
             (

@@ -38,11 +38,13 @@ public sealed record PersonProjectDto(
     string? Part
 );
 
+/// <summary>Something that happened with a person.</summary>
 public sealed record PersonEventDto(long Project, string When, string Words, string? Opens);
 
 /// <param name="Undo">A merge or split that can be undone.</param>
 public sealed record JoinDto(int Undo, string Words);
 
+/// <summary>Somebody who may be the same.</summary>
 public sealed record MatchDto(
     long Person,
     string Name,
@@ -53,8 +55,10 @@ public sealed record MatchDto(
     IReadOnlyList<ContradictionDto> Differs
 );
 
+/// <summary>A detail of which two things are known.</summary>
 public sealed record ContradictionDto(string Detail, string Known, string Said);
 
+/// <summary>All that is known of a person.</summary>
 public sealed record PersonPageDto(
     long Id,
     PersonDetailsDto Details,
@@ -77,6 +81,7 @@ public static class PersonPage
 {
     private const int MostLetters = 12;
 
+    /// <summary>A person’s page.</summary>
     public static async Task<PersonPageDto> OfAsync(Desk desk, PersonId id)
     {
         var row =
@@ -157,6 +162,7 @@ public static class PersonPage
         );
     }
 
+    /// <summary>What is edited of a person.</summary>
     public static PersonDetailsDto Of(PersonRow row) =>
         new(
             row.Sort,
@@ -191,6 +197,7 @@ public static class PersonPage
         });
     }
 
+    /// <summary>Adds somebody.</summary>
     public static async Task<PersonId> AddAsync(Desk desk, PersonDetailsDto save)
     {
         var row = new PersonRow { Name = "" };

@@ -16,6 +16,7 @@ namespace Gesamt.Web.Projects;
 /// <summary>What lies ahead of a project: steps with their dates, tasks, invoices to come.</summary>
 public static class Ahead
 {
+    /// <summary>What is to come, in the order of its time.</summary>
     public static async Task<IReadOnlyList<AheadDto>> OfAsync(
         Desk desk,
         ProjectFile file,

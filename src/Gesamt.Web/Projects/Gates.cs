@@ -12,6 +12,7 @@ namespace Gesamt.Web.Projects;
 /// <summary>The five gates with their evidence in words.</summary>
 public static class Gates
 {
+    /// <summary>The gates of a project with what closed them, or what is missing.</summary>
     public static IReadOnlyList<GateDto> Of(Desk desk, ProjectFile file, LineRows rows)
     {
         var readings = GateRule.Read(file.Case);

@@ -9,8 +9,10 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Projects;
 
+/// <summary>A note in the owner’s words.</summary>
 public sealed record NoteDto(string Text);
 
+/// <summary>The addresses of a project’s record.</summary>
 public static class ProjectEndpoints
 {
     public static void MapProjects(this RouteGroupBuilder api)

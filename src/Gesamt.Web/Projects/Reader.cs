@@ -57,11 +57,13 @@ public sealed record ReviewReadDto(
     IReadOnlyList<AnswerDto> Said
 );
 
+/// <summary>A file of a draft.</summary>
 public sealed record ReviewFileDto(long Id, string Name, string About, bool HasPreview);
 
 /// <summary>Opens an entry of the line.</summary>
 public static class Reader
 {
+    /// <summary>What an entry of the line opens.</summary>
     public static async Task<ReaderDto> OfAsync(Desk desk, ProjectId project, OpensWhat what, long id) =>
         what switch
         {

@@ -28,6 +28,7 @@ namespace Gesamt.Web.Projects;
 /// <summary>Puts together one project's record.</summary>
 public static class Record
 {
+    /// <summary>The record, by its places.</summary>
     public static async Task<RecordDto> OfAsync(Desk desk, ProjectId id)
     {
         var file = await desk.OpenAsync(id);
@@ -164,6 +165,7 @@ public static class Record
     private static string RehearsalClock(Desk desk) =>
         $"{desk.Short(desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(desk.Now).TimeOfDay)}";
 
+    /// <summary>Whose turn it is, with its age.</summary>
     public static TurnDto TurnOf(Desk desk, Standing standing)
     {
         var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : (Age?)null;

@@ -64,8 +64,10 @@ public sealed record GateDto(
     IReadOnlyList<string> Lacks
 );
 
+/// <summary>Whose turn it is. Age: short and long; until: when nobody need act before.</summary>
 public sealed record TurnDto(Side Side, WaitKind Waits, string Words, string Age, string AgeLong, string? Until);
 
+/// <summary>A figure with its name.</summary>
 public sealed record MoneyLineDto(string Label, string Amount);
 
 /// <param name="PaidShare">Paid part of the agreed price, per cent, for the bar alone.</param>
@@ -111,8 +113,10 @@ public sealed record PagePartDto(PagePart Part, string? Since);
 /// <param name="Ahead">What is not invoiced of the agreed price, where nothing is open.</param>
 public sealed record ToPayDto(IReadOnlyList<OpenInvoiceDto> Invoices, string? Ahead);
 
+/// <summary>An invoice with something owed on it.</summary>
 public sealed record OpenInvoiceDto(long Id, string Words, string Owed);
 
+/// <summary>Somebody who has a part in the project.</summary>
 public sealed record PersonDto(
     long Id,
     string Name,
@@ -125,6 +129,7 @@ public sealed record PersonDto(
 /// <summary>Somebody with a part in the project.</summary>
 public sealed record PartOfPersonDto(long Person, string Name, string? Reach, PersonPart Part, string Words);
 
+/// <summary>A file of an entry, with where it is opened.</summary>
 public sealed record FileDto(string Name, string Address);
 
 /// <summary>The date that matters.</summary>

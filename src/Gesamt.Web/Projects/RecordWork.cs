@@ -12,6 +12,7 @@ namespace Gesamt.Web.Projects;
 /// <summary>Phases, files, rounds of review and the client page, as the record shows them.</summary>
 public static class RecordWork
 {
+    /// <summary>The phases with how far each has come.</summary>
     public static IReadOnlyList<PhaseRowDto> Phases(Desk desk, ProjectFile file, IEnumerable<TaskRow> tasks)
     {
         var last = tasks
@@ -40,6 +41,7 @@ public static class RecordWork
         };
     }
 
+    /// <summary>The files of the project.</summary>
     public static async Task<IReadOnlyList<KeptFileDto>> FilesAsync(Desk desk, ProjectFile file)
     {
         var shown = Sight.Shown(file.History);
@@ -63,6 +65,7 @@ public static class RecordWork
         ];
     }
 
+    /// <summary>Rounds used and included.</summary>
     public static RoundsDto Rounds(ProjectFile file) =>
         ReviewRule.Open(file.History) is { } open
             ? new(
@@ -73,6 +76,7 @@ public static class RecordWork
             )
             : new(ReviewRule.NextRound(file.History), file.Case.Kind.Rounds, null, null);
 
+    /// <summary>What the client’s page shows, and what it could.</summary>
     public static IReadOnlyList<PagePartDto> Parts(Desk desk, ProjectFile file) =>
         [
             .. Enum.GetValues<PagePart>()
@@ -84,6 +88,7 @@ public static class RecordWork
                 )),
         ];
 
+    /// <summary>Whether the client’s own link was ended.</summary>
     public static Task<bool> LinkEndedAsync(Desk desk, ProjectFile file) =>
         desk.Db.Links.AnyAsync(link =>
             link.ProjectId == file.Id && link.PersonId == file.Row.ClientId && link.EndedAt != null

@@ -40,6 +40,7 @@ public enum DueSort
 /// <param name="Days">After the signature, or after (negative: before) the date that matters.</param>
 public sealed record PlanPartDto(string Share, DueSort Sort, int Days, LocalDate? Date, int InvoiceDaysBefore);
 
+/// <summary>An offer as it is written.</summary>
 public sealed record OfferDto(
     string Title,
     string Intro,
@@ -61,6 +62,7 @@ public sealed record DraftDto(
     string? Missing
 )
 {
+    /// <summary>A draft with its prices computed.</summary>
     public static DraftDto Of(Desk desk, ProjectFile file, OfferDraftRow draft)
     {
         var offer = StoreJson.Read<Offer>(draft.Offer);
@@ -109,6 +111,7 @@ public sealed record PricedDto(
     ImmutableArray<string> Chosen
 )
 {
+    /// <summary>A choice with its prices.</summary>
     public static PricedDto Of(Offer offer, PricedChoice choice) =>
         new(
             [
@@ -152,13 +155,16 @@ public sealed record PricedDto(
             );
 }
 
+/// <summary>A line with its price.</summary>
 public sealed record PricedLineDto(string Words, string Net);
 
+/// <summary>An amount with its name.</summary>
 public sealed record LabelledDto(string Label, string Amount);
 
 /// <summary>Offers to and from the wire; every number is checked and named by its field.</summary>
 public static class Wire
 {
+    /// <summary>An offer as the page edits it.</summary>
     public static OfferDto Of(Offer offer) =>
         new(
             offer.Title,

@@ -9,8 +9,10 @@ namespace Gesamt.Web.Proposals;
 /// <param name="Edition">The edition that was edited; a stale one is refused with both texts.</param>
 public sealed record SaveDraftDto(int Edition, OfferDto Offer, string Contract);
 
+/// <summary>A service of the price list.</summary>
 public sealed record ServiceDto(long Id, string Title, string Detail, string Unit, string UnitPrice, string Tax);
 
+/// <summary>The addresses of proposals.</summary>
 public static class ProposalEndpoints
 {
     public static void MapProposals(this RouteGroupBuilder api)

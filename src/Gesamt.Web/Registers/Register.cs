@@ -8,103 +8,10 @@ using Gesamt.Core.Turns;
 using Gesamt.Formats.Tables;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Words;
-using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Registers;
-
-/// <summary>What a row of the Register can show.</summary>
-public enum RegisterColumn
-{
-    Client,
-    Kind,
-    Stage,
-    Turn,
-    Reason,
-    Date,
-    Source,
-    Value,
-    Agreed,
-    Paid,
-    Owed,
-    Inquiry,
-    Booked,
-    Over,
-}
-
-/// <summary>By what the Register is put together. Months and years are those of the inquiry.</summary>
-public enum RegisterGroup
-{
-    Standing,
-    Month,
-    Year,
-    Kind,
-    Source,
-    Client,
-    Stage,
-    BookedMonth,
-    None,
-}
-
-/// <summary>A view of the Register: what is shown of which projects, in which order.</summary>
-public sealed record RegisterQuery
-{
-    [FromQuery]
-    public RegisterColumn[]? Columns { get; init; }
-    public RegisterGroup? Group { get; init; }
-    public string? Sort { get; init; }
-    public bool? Desc { get; init; }
-
-    /// <summary>Part of a title or a client's name.</summary>
-    public string? Words { get; init; }
-    public string? Kind { get; init; }
-    public string? Source { get; init; }
-    public Stage? Stage { get; init; }
-    public int? Year { get; init; }
-    public RegisterStanding? Standing { get; init; }
-
-    /// <summary>Rows shown of each group.</summary>
-    public int? Most { get; init; }
-
-    [FromQuery]
-    public string[]? Details { get; init; }
-}
-
-/// <summary>Not yet booked, booked, over (ended or finished) and not put away yet, put away.</summary>
-public enum RegisterStanding
-{
-    NotBooked,
-    Booked,
-    Over,
-    PutAway,
-}
-
-/// <param name="Column">Null for a detail of a kind.</param>
-public sealed record RegisterColumnDto(RegisterColumn? Column, string Words, bool IsAmount);
-
-/// <param name="Cells">In the order of the columns.</param>
-public sealed record RegisterRowDto(long Id, string Title, IReadOnlyList<string> Cells);
-
-/// <param name="Sums">In the order of the columns; empty where there is nothing to add up.</param>
-/// <param name="More">Rows that are not shown.</param>
-public sealed record RegisterGroupDto(
-    string Name,
-    string Count,
-    IReadOnlyList<string> Sums,
-    IReadOnlyList<RegisterRowDto> Rows,
-    int More
-);
-
-public sealed record RegisterDto(
-    string Summary,
-    IReadOnlyList<RegisterColumnDto> Columns,
-    IReadOnlyList<RegisterGroupDto> Groups,
-    IReadOnlyList<string> Kinds,
-    IReadOnlyList<string> Sources,
-    IReadOnlyList<int> Years,
-    IReadOnlyList<string> Details
-);
 
 /// <summary>Every project in a table.</summary>
 public static class Register
@@ -147,6 +54,7 @@ public static class Register
         public bool PutAway { get; init; }
     }
 
+    /// <summary>The table as it is asked for.</summary>
     public static async Task<RegisterDto> OfAsync(Desk desk, RegisterQuery query)
     {
         var columns = query.Columns is { Length: > 0 } chosen ? chosen : Usual;

@@ -3,11 +3,13 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Registers;
 
+/// <summary>A view that was given a name.</summary>
 public sealed record SavedViewDto(long Id, string Name, string Query);
 
 /// <param name="Query">The part of the address behind the question mark.</param>
 public sealed record SaveViewDto(string Name, string Query);
 
+/// <summary>The addresses of the Register and its saved views.</summary>
 public static class RegisterEndpoints
 {
     private const int MostViews = 50;

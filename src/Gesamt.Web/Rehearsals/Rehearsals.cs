@@ -18,6 +18,7 @@ namespace Gesamt.Web.Rehearsals;
 /// <param name="ToOwner">Its letters go to the owner's own address; else they stay in the house.</param>
 public sealed record NewRehearsalDto(long Kind, string Name, LocalDate? Date, bool ToOwner);
 
+/// <summary>A rehearsal with its own clock.</summary>
 public sealed record RehearsalDto(long Id, string Title, string Kind, string Clock, string Words, bool ToOwner);
 
 /// <param name="To">The studio's local time to wind to; null winds to the next thing that is due.</param>
@@ -225,4 +226,5 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
     }
 }
 
+/// <summary>Where its client’s page is.</summary>
 public sealed record RehearsedPageDto(string Address);

@@ -8,6 +8,7 @@ namespace Gesamt.Web.Reviews;
 /// <param name="Beyond">That more rounds than agreed are meant.</param>
 public sealed record PutUpDto(long[] Files, string? Phase, string Subject, string Body, bool Beyond);
 
+/// <summary>The addresses of drafts that are put up for approval.</summary>
 public static class ReviewEndpoints
 {
     public static void MapReviews(this RouteGroupBuilder api)

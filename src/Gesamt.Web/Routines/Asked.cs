@@ -35,6 +35,7 @@ public sealed record AskedDto(
     int Occurrence
 );
 
+/// <summary>The owner’s yes or no to what a routine asks.</summary>
 public sealed record AskedAnswerDto(long Run, string? Step, int Occurrence, bool Yes);
 
 /// <param name="Project">A project that was begun by it.</param>

@@ -12,6 +12,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Routines;
 
+/// <summary>A step to begin with.</summary>
 public sealed record StepChoiceDto(string Key, string Sentence);
 
 /// <param name="Fits">Whether there is time enough for it now.</param>
@@ -42,6 +43,7 @@ public sealed record ProjectRoutinesDto(
 /// <param name="LeaveOut">Keys of steps that do not apply.</param>
 public sealed record BeginRoutineDto(int Routine, string? Variant, string[] LeaveOut);
 
+/// <summary>The variant of a routine the owner chose.</summary>
 public sealed record ChooseVariantDto(int Routine, string Variant);
 
 /// <param name="Missed">What was missed meanwhile and stays where it is.</param>

@@ -87,6 +87,7 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
 
     private string Name(Sort sort, string key) => known.TryGetValue((sort, key), out var one) ? one.Name : key;
 
+    /// <summary>One routine’s row.</summary>
     public static async Task<RoutineRow> RowAsync(Desk desk, int id) =>
         await desk.Db.Routines.SingleOrDefaultAsync(r => r.Id == id && !r.Removed)
         ?? throw new MissingException("routine");

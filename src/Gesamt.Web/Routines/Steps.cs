@@ -13,6 +13,7 @@ namespace Gesamt.Web.Routines;
 /// <summary>Lets the due steps of one project act, each in a short transaction of its own.</summary>
 public static class Steps
 {
+    /// <summary>Lets all that is due of a project act.</summary>
     public static async Task<bool> ActAsync(Desk desk, ProjectId project)
     {
         var file = await desk.OpenAsync(project);

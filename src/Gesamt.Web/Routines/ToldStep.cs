@@ -9,6 +9,7 @@ namespace Gesamt.Web.Routines;
 /// <summary>A planned step of any real project with what screens say beside it. The stored plan is enough for that: no facts are read.</summary>
 public sealed class ToldStep
 {
+    /// <summary>The step as it is stored.</summary>
     public required PlannedStepRow Row { get; init; }
     public required string Title { get; init; }
     public required string Client { get; init; }
@@ -17,13 +18,16 @@ public sealed class ToldStep
     public required string Rules { get; init; }
     public required string Routine { get; init; }
 
+    /// <summary>The step as its routine says it.</summary>
     public Step Step => Of(Routine, Row.Step);
 
     public string MainDate => StoreJson.ReadPinned<KindRules>(Rules).MainDate;
 
+    /// <summary>A step of a pinned routine.</summary>
     public static Step Of(string routine, string key) =>
         StoreJson.ReadPinned<Routine>(routine).Steps.First(step => step.Key == key);
 
+    /// <summary>Steps of real projects, in one statement.</summary>
     public static IQueryable<ToldStep> Of(Desk desk, IQueryable<PlannedStepRow> rows) =>
         from row in rows.AsNoTracking()
         join run in desk.Db.Runs on row.RunId equals run.Id

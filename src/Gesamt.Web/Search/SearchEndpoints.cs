@@ -18,6 +18,7 @@ public sealed record FoundDto(
     long? Person = null
 );
 
+/// <summary>The address of the search.</summary>
 public static class SearchEndpoints
 {
     private const int Most = 20,

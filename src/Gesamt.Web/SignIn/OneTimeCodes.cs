@@ -19,11 +19,13 @@ public sealed record CodesDto(bool On, int RecoveryLeft);
 /// <param name="Picture">The same as an address of otpauth in a QR code, as a data address of an SVG.</param>
 public sealed record NewCodesDto(string Secret, string Picture);
 
+/// <summary>The secret that was shown, and a code made with it.</summary>
 public sealed record TurnOnCodesDto(string Secret, string Code);
 
 /// <param name="Recovery">Shown once, never again.</param>
 public sealed record RecoveryDto(IReadOnlyList<string> Recovery);
 
+/// <summary>The password, asked once more.</summary>
 public sealed record TurnOffCodesDto(string Password);
 
 /// <summary>One-time codes by time (TOTP, RFC 6238) as a second key to the owner's door, and recovery codes for the day the telephone is lost.</summary>

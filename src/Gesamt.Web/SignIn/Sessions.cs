@@ -64,6 +64,7 @@ public static class Sessions
         );
     }
 
+    /// <summary>Begins a session; returns its name in the cookie.</summary>
     public static async Task<string> BeginAsync(Desk desk, HttpContext http)
     {
         var name = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(16));
@@ -83,6 +84,7 @@ public static class Sessions
         return name;
     }
 
+    /// <summary>Ends this one.</summary>
     public static async Task EndAsync(GesamtDb db, ClaimsPrincipal user, Instant now)
     {
         if (NameOf(user) is { } name)
@@ -91,6 +93,7 @@ public static class Sessions
                 .ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, now));
     }
 
+    /// <summary>Ends all, on every device.</summary>
     public static Task EndAllAsync(GesamtDb db, Instant now) =>
         db.Sessions.Where(s => s.EndedAt == null).ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, now));
 

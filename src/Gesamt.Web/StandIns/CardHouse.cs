@@ -35,6 +35,7 @@ public sealed class CardHouse(Settings settings)
     public const string NoMoney = "1000 2000 3000 4018";
     public const string Expired = "1000 2000 3000 4026";
 
+    /// <summary>Cards to try with, and what each does.</summary>
     public static readonly SampleCardDto[] Samples =
     [
         new(Good, "pays"),
@@ -44,6 +45,7 @@ public sealed class CardHouse(Settings settings)
 
     public bool Available => true;
 
+    /// <inheritdoc/>
     public Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo)
     {
         using var open = Open();
@@ -63,6 +65,7 @@ public sealed class CardHouse(Settings settings)
         return Task.FromResult((session, $"/cards/{session}"));
     }
 
+    /// <inheritdoc/>
     public Task<CheckoutState> AskAsync(string session) =>
         Task.FromResult(Find(session) is { Paid: true } ? CheckoutState.Paid : CheckoutState.Open);
 

@@ -31,6 +31,7 @@ public sealed class PostOffice(Settings settings)
     ),
         IStandInMail
 {
+    /// <inheritdoc/>
     public Task<HandOver> SendAsync(string messageId, byte[] message, CancellationToken stop)
     {
         KillPoints.Reach("carrier-before");
@@ -39,6 +40,7 @@ public sealed class PostOffice(Settings settings)
         return Task.FromResult<HandOver>(new HandOver.Accepted());
     }
 
+    /// <inheritdoc/>
     public Task<bool?> KnowsAsync(string messageId, CancellationToken stop)
     {
         using var open = Open();
@@ -47,6 +49,7 @@ public sealed class PostOffice(Settings settings)
         );
     }
 
+    /// <inheritdoc/>
     public Task<IReadOnlyList<(long Number, byte[] Message)>> FetchAsync(CancellationToken stop)
     {
         using var open = Open();
@@ -59,6 +62,7 @@ public sealed class PostOffice(Settings settings)
         );
     }
 
+    /// <inheritdoc/>
     public Task FiledAsync(long number, CancellationToken stop)
     {
         using var open = Open();

@@ -19,6 +19,7 @@ public sealed class SampleCalendar(Settings settings, WebCalendars web)
 {
     public const string Address = "stand-in:calendar";
 
+    /// <inheritdoc/>
     public Task<string> FetchAsync(string address, CancellationToken stop)
     {
         if (address != Address)
@@ -42,6 +43,7 @@ public sealed class SampleCalendar(Settings settings, WebCalendars web)
         );
     }
 
+    /// <summary>What stands in it; length in minutes.</summary>
     public IReadOnlyList<(long Id, string Title, Instant Start, int Minutes)> Events()
     {
         using var open = Open();

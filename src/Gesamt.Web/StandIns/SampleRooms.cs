@@ -4,6 +4,7 @@ using Gesamt.Web.Meetings;
 
 namespace Gesamt.Web.StandIns;
 
+/// <summary>A room, and whether it is open.</summary>
 public sealed record RoomDto(string Name, bool Open);
 
 /// <summary>The stand-in video service: gives a room a link and a passcode, and a page that opens with it. Nobody is seen or heard there.</summary>
@@ -15,6 +16,7 @@ public sealed class SampleRooms(Settings settings)
     ),
         IVideoRooms
 {
+    /// <inheritdoc/>
     public Task<VideoRoom?> OpenAsync(string name, string origin, CancellationToken stop)
     {
         var (code, passcode) = (Codes.New(), RandomNumberGenerator.GetString("0123456789", 6));

@@ -6,17 +6,22 @@ using NodaTime;
 
 namespace Gesamt.Web.StandIns;
 
+/// <summary>What a client of the demo answers.</summary>
 public sealed record PostAnswerDto(string Text);
 
+/// <summary>The number of a sample card.</summary>
 public sealed record CardNumberDto(string Number);
 
+/// <summary>What opens a room.</summary>
 public sealed record PasscodeDto(string Passcode);
 
+/// <summary>What opens a form of the sample site.</summary>
 public sealed record DoorDto(string Token);
 
 /// <param name="Now">The studio's local time, such as 2027-01-25T10:30:00; or how far to move on.</param>
 public sealed record SetClockDto(LocalDateTime? Now, int? AdvanceHours, bool Stands);
 
+/// <summary>The clock of a demo.</summary>
 public sealed record ClockDto(string Date, string Time, bool Stands);
 
 /// <summary>The doors of the simulated outside world. They exist only where stand-ins do.</summary>

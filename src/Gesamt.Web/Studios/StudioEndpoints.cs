@@ -37,6 +37,7 @@ public sealed record StudioDto(
     string Feed
 );
 
+/// <summary>The addresses of the studio’s settings.</summary>
 public static class StudioEndpoints
 {
     public static void MapStudio(this RouteGroupBuilder api)

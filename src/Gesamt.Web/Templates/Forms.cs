@@ -29,6 +29,7 @@ public sealed record FormDto(
     IReadOnlyList<string> UsedBy
 );
 
+/// <summary>A form as it is saved.</summary>
 public sealed record SaveFormDto(
     string Title,
     string Intro,
@@ -40,6 +41,7 @@ public sealed record SaveFormDto(
     int Edition
 );
 
+/// <summary>A form to be made.</summary>
 public sealed record NewFormDto(string Title, FormPurpose Purpose = FormPurpose.Inquiry);
 
 /// <summary>Reads and changes the public forms of a kind. Answers keep the questions they were given under.</summary>
@@ -60,6 +62,7 @@ public static class Forms
         "source",
     ];
 
+    /// <summary>The forms of a kind.</summary>
     public static async Task<IReadOnlyList<FormDto>> OfAsync(
         Desk desk,
         Settings settings,
@@ -102,6 +105,7 @@ public static class Forms
             Edition = row.Edition,
         };
 
+    /// <summary>Makes a form that asks for a name and how to reach them.</summary>
     public static async Task<int> AddAsync(Desk desk, KindId kindId, string title, FormPurpose purpose)
     {
         return await desk.ActAsync(async act =>
@@ -225,6 +229,7 @@ public static class Forms
             []
         );
 
+    /// <summary>An address for a form that nobody has yet.</summary>
     public static async Task<string> SlugAsync(Desk desk, string title)
     {
         var plain = string.Join(

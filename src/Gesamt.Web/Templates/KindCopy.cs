@@ -18,8 +18,10 @@ public enum KindPart
 /// <param name="Without">Parts left out; routines and forms one by one.</param>
 public sealed record CopyKindDto(string Name, KindPart[] Without, int[] WithoutRoutines, int[] WithoutForms);
 
+/// <summary>The number of a kind.</summary>
 public sealed record KindIdDto(long Id);
 
+/// <summary>All kinds in their new order.</summary>
 public sealed record KindOrderDto(long[] Kinds);
 
 /// <summary>New kinds by copying one, their order, and taking one away.</summary>
@@ -144,6 +146,7 @@ public static class KindCopy
         }
     }
 
+    /// <summary>Puts kinds in order.</summary>
     public static async Task OrderAsync(Desk desk, long[] kinds)
     {
         await desk.ActAsync(async act =>

@@ -18,6 +18,7 @@ public sealed record DetailRuleDto(
     bool Demanded
 );
 
+/// <summary>A part of a kind’s brief.</summary>
 public sealed record BriefPartDto(
     string Key,
     string Name,
@@ -50,6 +51,7 @@ public static class KindSettings
         FieldSort.Amount,
     ];
 
+    /// <summary>A kind’s rules as its page edits them.</summary>
     public static KindSettingsDto Of(int edition, KindRules rules) =>
         new(
             edition,

@@ -10,6 +10,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
 
+/// <summary>A kind in the list.</summary>
 public sealed record KindDto(long Id, string Key, string Name, int Projects);
 
 /// <summary>A kind of work and what it brings along, to be edited.</summary>
@@ -30,8 +31,10 @@ public sealed record KindPageDto(
     IReadOnlyList<string> Fills
 );
 
+/// <summary>A text with its title, as this edition.</summary>
 public sealed record TextDto(string Title, string Body, int Edition);
 
+/// <summary>A kind’s price list as it is saved.</summary>
 public sealed record SaveServicesDto(int Edition, ServiceDto[] Services);
 
 /// <summary>Reads and changes what kinds bundle. Projects already begun keep what was pinned on them; sent papers never change.</summary>
@@ -39,6 +42,7 @@ public static class Kinds
 {
     private const int MostServices = 200;
 
+    /// <summary>A kind’s page.</summary>
     public static async Task<KindPageDto> OfAsync(Desk desk, KindId id)
     {
         var kind = await KindAsync(desk, id);

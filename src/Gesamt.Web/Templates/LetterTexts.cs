@@ -21,6 +21,7 @@ public sealed record LetterTextRowDto(
     IReadOnlyList<LetterFileDto> Files
 );
 
+/// <summary>A letter’s text as it is saved.</summary>
 public sealed record SaveLetterDto(
     string Name,
     int? Number,
@@ -30,6 +31,7 @@ public sealed record SaveLetterDto(
     LetterFileDto[] Files
 );
 
+/// <summary>Whether it is put away.</summary>
 public sealed record RemovedDto(bool Removed);
 
 /// <summary>The studio's letters: shared by all kinds, each with its own name, number and files.</summary>
@@ -37,6 +39,7 @@ public static class LetterTexts
 {
     private const int MostNumber = 999;
 
+    /// <summary>All texts, with what uses each.</summary>
     public static async Task<IReadOnlyList<LetterTextRowDto>> AllAsync(Desk desk)
     {
         var used = await RoutineUses.OfAsync(desk, action => action.LetterKey);

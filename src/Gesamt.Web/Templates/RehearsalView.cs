@@ -10,6 +10,7 @@ namespace Gesamt.Web.Templates;
 /// <summary>How the client behaves: days from the beginning until they act; null is never.</summary>
 public sealed record ClientWaysDto(int? Opens, int? Answers, int? Chooses, int? Signs, int? Pays, int? ReturnsForm);
 
+/// <summary>A routine to be looked at on a project, and how its client is supposed to act.</summary>
 public sealed record RehearseDto(int Routine, long Project, ClientWaysDto Ways);
 
 /// <param name="When">Null for what waits for a date or a cause that does not come.</param>

@@ -29,8 +29,10 @@ public enum StepDoes
 /// <param name="Leaves">It leaves the house, in the hours for that.</param>
 public sealed record StepActDto(StepDoes Does, bool WithLetter, bool AlwaysAsks, bool Leaves);
 
+/// <summary>An answer a step asks for.</summary>
 public sealed record ConditionDto(string Detail, string[] Is);
 
+/// <summary>A variant for projects so many months ahead.</summary>
 public sealed record VariantDto(string Name, int MonthsAhead);
 
 /// <param name="Count">How long before (negative) or after its cause.</param>
@@ -63,6 +65,7 @@ public sealed record RoutineDraftDto(string Name, Cause Begins, VariantDto[] Var
 /// <summary>Between the editor's shape of a routine and Core's.</summary>
 public static class RoutineShapes
 {
+    /// <summary>A routine as its page edits it.</summary>
     public static RoutineDraftDto Of(Routine routine) =>
         new(
             routine.Name,
@@ -71,6 +74,7 @@ public static class RoutineShapes
             [.. routine.Steps.Select(Of)]
         );
 
+    /// <summary>The same back again.</summary>
     public static Routine ToCore(string key, RoutineDraftDto draft) =>
         new(
             key,

@@ -37,6 +37,7 @@ public static class RoutineList
 {
     private const int MostRuns = 100;
 
+    /// <summary>Every routine, kind by kind.</summary>
     public static async Task<IReadOnlyList<RoutineRowDto>> AllAsync(Desk desk)
     {
         var rows = await desk
@@ -96,6 +97,7 @@ public static class RoutineList
             0
         );
 
+    /// <summary>What keeps it off, a sentence each.</summary>
     public static IReadOnlyList<string> TroubleOf(RoutineRow row) =>
         row.Trouble.Split('\n', StringSplitOptions.RemoveEmptyEntries);
 

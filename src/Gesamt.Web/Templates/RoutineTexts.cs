@@ -39,8 +39,10 @@ public sealed record RoutineChoicesDto(
     string DateName
 );
 
+/// <summary>A stop rule that can be chosen, in words.</summary>
 public sealed record ChosenStopDto(StopRule Stop, string Words);
 
+/// <summary>A routine’s page.</summary>
 public sealed record RoutinePageDto(
     int Id,
     long Kind,
@@ -55,11 +57,13 @@ public sealed record RoutinePageDto(
     string Text
 );
 
+/// <summary>A routine as it is saved.</summary>
 public sealed record SaveRoutineDto(RoutineDraftDto Routine, int Edition);
 
 /// <param name="Text">A routine as text; or <paramref name="Copy"/>, one to begin as a copy of; or neither, an empty one.</param>
 public sealed record NewRoutineDto(long Kind, string? Name, string? Text, int? Copy);
 
+/// <summary>The number of a routine.</summary>
 public sealed record RoutineIdDto(int Id);
 
 /// <param name="Project">One to show the dates of.</param>
@@ -68,21 +72,26 @@ public sealed record CheckRoutineDto(long Kind, RoutineDraftDto Routine, long? P
 /// <param name="Date">When it would act for the chosen project, if it began now.</param>
 public sealed record CheckedStepDto(string Sentence, string? Date);
 
+/// <summary>What is wrong, and where.</summary>
 public sealed record MistakeDto(string Field, string Words);
 
+/// <summary>A routine that was read, or what is wrong with it.</summary>
 public sealed record CheckedRoutineDto(
     IReadOnlyList<CheckedStepDto> Steps,
     IReadOnlyList<MistakeDto> Mistakes,
     string Text
 );
 
+/// <summary>A routine as text.</summary>
 public sealed record RoutineTextDto(string Text);
 
+/// <summary>Whether it is off.</summary>
 public sealed record OnOffDto(bool Off);
 
 /// <summary>Routines as they are made: kept, checked while they are typed, read from and written as text. Runs that have begun keep the steps they began with.</summary>
 public static class RoutineTexts
 {
+    /// <summary>One routine’s page.</summary>
     public static async Task<RoutinePageDto> OfAsync(Desk desk, int id)
     {
         var row = await RoutineNames.RowAsync(desk, id);
@@ -226,6 +235,7 @@ public static class RoutineTexts
         return $"{DateWords.Short(local.Date, desk.Today)}, {DateWords.Time(local.TimeOfDay)}";
     }
 
+    /// <summary>Turns a routine off or on; runs that began go on.</summary>
     public static async Task TurnAsync(Desk desk, int id, bool off)
     {
         var row = await RoutineNames.RowAsync(desk, id);

@@ -10,6 +10,7 @@ namespace Gesamt.Web.Templates;
 /// <summary>Keeps beside each routine what keeps it off. Looked over whenever something a routine can name was changed or taken away.</summary>
 public static class RoutineTrouble
 {
+    /// <summary>Looks again which routines name what is not there any more, and keeps those off.</summary>
     public static async Task RefreshAsync(Desk desk)
     {
         await desk.Db.SaveChangesAsync();

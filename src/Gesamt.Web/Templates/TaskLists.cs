@@ -21,6 +21,7 @@ public sealed record TaskListDto(
     IReadOnlyList<string> UsedBy
 );
 
+/// <summary>A list of tasks as it is saved.</summary>
 public sealed record SaveTaskListDto(string Name, int Edition, ListItemDto[] Items);
 
 /// <summary>Tasks that are made together, in their order. Tasks already made are the project's and stay as they are.</summary>
@@ -28,6 +29,7 @@ public static class TaskLists
 {
     private const int MostItems = 200;
 
+    /// <summary>All lists.</summary>
     public static async Task<IReadOnlyList<TaskListDto>> AllAsync(Desk desk)
     {
         var used = await RoutineUses.OfAsync(desk, action => (action as StepAction.Tasks)?.Key);
@@ -98,6 +100,7 @@ public static class TaskLists
         });
     }
 
+    /// <summary>Puts a list away, or takes it back.</summary>
     public static async Task RemoveAsync(Desk desk, string key, bool removed)
     {
         await desk.ActAsync(async act =>

@@ -8,10 +8,13 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
 
+/// <summary>The key of a letter’s text.</summary>
 public sealed record LetterKeyDto(string Key);
 
+/// <summary>The number of a form.</summary>
 public sealed record FormMadeDto(int Id);
 
+/// <summary>The addresses of what projects begin from: kinds, forms, texts, routines, lists.</summary>
 public static class TemplateEndpoints
 {
     public static void MapTemplates(this RouteGroupBuilder api)

@@ -11,6 +11,7 @@ namespace Gesamt.Web.Turns;
 /// <summary>Open projects from their stored standings: one statement, no facts read.</summary>
 public static class Cards
 {
+    /// <summary>What a card is made of.</summary>
     public sealed record Row(
         long Id,
         string Title,
@@ -20,6 +21,7 @@ public static class Cards
         StandingColumns Standing
     );
 
+    /// <summary>All projects on the table.</summary>
     public static async Task<List<Row>> RowsAsync(Desk desk) =>
         await desk
             .Db.Projects.AsNoTracking()

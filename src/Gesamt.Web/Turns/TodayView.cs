@@ -3,8 +3,6 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Projects;
-using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
@@ -23,10 +21,9 @@ namespace Gesamt.Web.Turns;
 public static class TodayView
 {
     private const int CameInShown = 8,
-        MostReady = 50,
-        MostByItself = 20,
         MostSaid = 2_000;
 
+    /// <summary>Today, by its columns.</summary>
     public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
     {
         var rows = await Cards.RowsAsync(desk);
@@ -35,7 +32,7 @@ public static class TodayView
             .ThenBy(row => row.Standing.Since)
             .ToList();
         var names = await RoutineNames.OfAsync(desk);
-        var ready = await ReadyAsync(desk, names);
+        var ready = await ReadyToGo.LettersAsync(desk, names);
         var asked = await Asked.AllAsync(desk, names);
         var said = await LastSaidAsync(
             desk,
@@ -64,8 +61,8 @@ public static class TodayView
             new(
                 [.. ready.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.For.Project)) })],
                 [.. asked.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.Project)) })],
-                await ByItselfAsync(desk, names),
-                await UncertainAsync(desk),
+                await ReadyToGo.ByItselfAsync(desk, names),
+                await ReadyToGo.UncertainAsync(desk),
                 await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
                 await Troubles.OfAsync(desk, ring)
             ),
@@ -100,87 +97,6 @@ public static class TodayView
         return letters.ToDictionary(l => l.ProjectId!.Value, l => ShortText.Of(l.Body));
     }
 
-    /// <summary>A held letter, and of the step it came by what tells why it is due.</summary>
-    private sealed record Held(
-        LetterRow Letter,
-        string Title,
-        string Rules,
-        string? Routine,
-        bool HasStep,
-        Instant? WaitsSince
-    );
-
-    private static async Task<IReadOnlyList<ReadyDto>> ReadyAsync(Desk desk, RoutineNames names)
-    {
-        var held = await (
-            from letter in desk.Db.Letters.AsNoTracking()
-            where letter.State == LetterState.Held
-            join project in desk.Db.Projects on letter.ProjectId equals (ProjectId?)project.Id
-            join planned in desk.Db.PlannedSteps
-                on new
-                {
-                    letter.RunId,
-                    letter.Step,
-                    letter.Occurrence,
-                } equals new
-                {
-                    RunId = (RunId?)planned.RunId,
-                    Step = (string?)planned.Step,
-                    Occurrence = (int?)planned.Occurrence,
-                }
-                into steps
-            from step in steps.DefaultIfEmpty()
-            join begun in desk.Db.Runs on letter.RunId equals (RunId?)begun.Id into runs
-            from run in runs.DefaultIfEmpty()
-            orderby letter.At
-            select new Held(letter, project.Title, project.Rules, run!.Routine, step != null, step!.Since)
-        )
-            .Take(MostReady)
-            .ToListAsync();
-        return
-        [
-            .. held.Select(one =>
-                desk.Tell(() => Ready(desk, one, names), () => Ready(desk, one, "", Untold.Words, "", null, false))
-            ),
-        ];
-    }
-
-    private static ReadyDto Ready(Desk desk, Held held, RoutineNames names) =>
-        Ready(
-            desk,
-            held,
-            held.Title,
-            ShortText.Of(LetterEndpoints.Shown(held.Letter.Body)),
-            held.HasStep ? Why(desk, held, names) : "",
-            held.Letter.Template is { } key ? new(key, names.Letter(key)) : null,
-            held.HasStep
-        );
-
-    private static ReadyDto Ready(
-        Desk desk,
-        Held held,
-        string title,
-        string preview,
-        string why,
-        SameSortDto? sort,
-        bool canWait
-    ) =>
-        new(
-            held.Letter.Id.Value,
-            new(held.Letter.ProjectId!.Value.Value, title, held.Letter.ToName),
-            $"since {Since(desk, held.Letter.At)}",
-            new(
-                held.Letter.Subject,
-                preview,
-                held.Letter.Gaps.Length > 0 ? held.Letter.Gaps : null,
-                held.Letter.Problem
-            ),
-            why,
-            null,
-            sort,
-            canWait
-        );
-
     private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
     {
         var (start, end) = (desk.Calendar.StartOf(desk.Today), desk.Calendar.StartOf(desk.Today.PlusDays(1)));
@@ -213,68 +129,6 @@ public static class TodayView
             )),
         ];
     }
-
-    /// <summary>“not opened for 5 days”, else when it was to go by the routine.</summary>
-    private static string Why(Desk desk, Held held, RoutineNames names)
-    {
-        var step = ToldStep.Of(held.Routine!, held.Letter.Step!);
-        var age = held.WaitsSince is { } since ? $" for {Age.Of(since, desk.Now, desk.Calendar.Zone).Long}" : "";
-        if (step.Stops.Contains(StopRule.Opened))
-            return $"not opened{age}";
-        if (step.Stops.Contains(StopRule.Answered))
-            return $"no answer{age}";
-        if (step.Stops.Contains(StopRule.Chosen))
-            return $"not chosen{age}";
-        return RoutineWords.When(step.When, names.For(StoreJson.ReadPinned<KindRules>(held.Rules).MainDate));
-    }
-
-    private static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk, RoutineNames names)
-    {
-        var end = desk.Calendar.StartOf(desk.Today.PlusDays(1));
-        var due = await ToldStep
-            .Of(desk, desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due < end))
-            .OrderBy(told => told.Row.Due)
-            .Take(MostByItself)
-            .ToListAsync();
-        var ids = due.Select(told => told.Row.ProjectId).Distinct().ToList();
-        var to =
-            ids.Count == 0
-                ? []
-                : await desk
-                    .Db.Projects.AsNoTracking()
-                    .Include(p => p.Client)
-                    .Include(p => p.People)
-                        .ThenInclude(p => p.Person)
-                    .Where(p => ids.Contains(p.Id))
-                    .ToDictionaryAsync(p => p.Id);
-        return
-        [
-            .. due.Select(told =>
-                    desk.Tell(
-                        () => ByItself(desk, told, to[told.Row.ProjectId], names),
-                        () => new ByItselfDto(told.Row.ProjectId.Value, Time(desk, told.Row.Due), Untold.Words, "")
-                    )
-                )
-                .OfType<ByItselfDto>(),
-        ];
-    }
-
-    private static ByItselfDto? ByItself(Desk desk, ToldStep told, ProjectRow project, RoutineNames names) =>
-        told.Step is { Mode: StepMode.ByItself, Action: { LeavesTheHouse: true, AlwaysAsks: false } action }
-            ? new(
-                project.Id.Value,
-                Time(desk, told.Row.Due),
-                action.LetterKey is { } letter
-                    ? names.Letter(letter)
-                    : ShortText.Capital(RoutineWords.What(action, names)),
-                project.MailTo is null
-                    ? $"{told.Title}: waits for a mail address"
-                    : $"to {project.MailContact.Name}, {told.Title}"
-            )
-            : null;
-
-    private static string Time(Desk desk, Instant? at) =>
-        at is { } known ? DateWords.Time(desk.Calendar.LocalOf(known).TimeOfDay) : "";
 
     private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
     {
@@ -385,53 +239,6 @@ public static class TodayView
             _ => null,
         };
 
-    private static async Task<IReadOnlyList<UncertainDto>> UncertainAsync(Desk desk)
-    {
-        var rows = await desk
-            .Db.Outbox.AsNoTracking()
-            .Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0)
-            .OrderBy(o => o.Id)
-            .Take(20)
-            .Join(
-                desk.Db.Letters,
-                o => o.LetterId,
-                l => l.Id,
-                (o, l) =>
-                    new
-                    {
-                        o.ProjectId,
-                        o.State,
-                        o.LastError,
-                        l.Subject,
-                    }
-            )
-            .Join(
-                desk.Db.Projects,
-                x => x.ProjectId,
-                p => p.Id,
-                (x, p) =>
-                    new
-                    {
-                        x.ProjectId,
-                        x.State,
-                        x.LastError,
-                        x.Subject,
-                        p.Title,
-                    }
-            )
-            .ToListAsync();
-        return
-        [
-            .. rows.Select(r => new UncertainDto(
-                r.ProjectId.Value,
-                r.State == OutboxState.Uncertain
-                    ? $"“{r.Subject}” may have gone out"
-                    : $"“{r.Subject}” could not be handed over yet: {r.LastError}",
-                r.Title
-            )),
-        ];
-    }
-
     /// <summary>The month so far: what was booked (net) and received, and what is open on invoices.</summary>
     private static async Task<MoneyDto> MoneyAsync(Desk desk)
     {
@@ -462,7 +269,8 @@ public static class TodayView
         );
     }
 
-    private static string Since(Desk desk, Instant at)
+    /// <summary>The time for today, the weekday for the days before, else the date.</summary>
+    internal static string Since(Desk desk, Instant at)
     {
         var local = desk.Calendar.LocalOf(at);
         return local.Date == desk.Today ? DateWords.Time(local.TimeOfDay)

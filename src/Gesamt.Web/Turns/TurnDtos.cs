@@ -26,11 +26,13 @@ public sealed record CardDto(
 /// <summary>One stage across the six ages.</summary>
 public sealed record LaneDto(Stage Stage, string Under, IReadOnlyList<CardDto> Cards);
 
+/// <summary>A project that rests.</summary>
 public sealed record RestingDto(long Id, string Title, string Words);
 
 /// <summary>What the columns of ages are called.</summary>
 public sealed record AgesDto(string Fresh, string Waiting, string Old);
 
+/// <summary>All open projects by stage and age.</summary>
 public sealed record TurnsDto(
     string Summary,
     int Yours,
@@ -40,6 +42,7 @@ public sealed record TurnsDto(
     bool Dense
 );
 
+/// <summary>A card of Today with what the client last said.</summary>
 public sealed record TodayCardDto(CardDto Card, string LastWords, bool IsInquiry);
 
 /// <summary>Whom a held letter is for.</summary>
@@ -70,12 +73,16 @@ public sealed record ReadyDto(
 /// <param name="When">“11:00 to 11:30”.</param>
 public sealed record DayMeetingDto(long Project, long Meeting, string When, string Title, string Detail);
 
+/// <summary>What will leave the house today without asking.</summary>
 public sealed record ByItselfDto(long Project, string Time, string Title, string Detail);
 
+/// <summary>What a client did.</summary>
 public sealed record CameInDto(long Project, string Words, string When, bool New);
 
+/// <summary>A task of the day.</summary>
 public sealed record DayTaskDto(long Id, long Project, string Title, string ProjectTitle, string Due, bool Late);
 
+/// <summary>A letter of which nobody knows whether it went out, or that could not be handed over yet.</summary>
 public sealed record UncertainDto(long Project, string Title, string ProjectTitle);
 
 /// <summary>The month's money in one sentence.</summary>

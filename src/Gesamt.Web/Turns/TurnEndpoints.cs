@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Turns;
 
+/// <summary>The addresses of Today, Turns and the live channel.</summary>
 public static class TurnEndpoints
 {
     public static void MapTurns(this RouteGroupBuilder api)

@@ -16,6 +16,7 @@ public static class TurnsView
     /// <summary>Above this many open projects each shrinks to one line.</summary>
     private const int DenseAbove = 30;
 
+    /// <summary>Turns as it is now.</summary>
     public static async Task<TurnsDto> OfAsync(Desk desk)
     {
         var rows = await Cards.RowsAsync(desk);

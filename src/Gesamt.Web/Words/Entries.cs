@@ -35,8 +35,10 @@ public enum OpensWhat
     Meeting,
 }
 
+/// <summary>What an entry opens.</summary>
 public sealed record OpensDto(OpensWhat What, long Id);
 
+/// <summary>A question and its answer.</summary>
 public sealed record AnswerDto(string Question, string Text)
 {
     /// <summary>In the words it was given, with what was made of them.</summary>

@@ -3,6 +3,7 @@ using Gesamt.Core.Texts;
 
 namespace Gesamt.Web.Words;
 
+/// <inheritdoc cref="LineText"/>
 public static partial class LineText
 {
     /// <summary>Inquiries, letters and forms.</summary>

@@ -5,6 +5,7 @@ using Gesamt.Core.Texts;
 
 namespace Gesamt.Web.Words;
 
+/// <inheritdoc cref="LineText"/>
 public static partial class LineText
 {
     /// <summary>Briefs, proposals, contracts, the handover.</summary>

@@ -4,6 +4,7 @@ using Gesamt.Core.Texts;
 
 namespace Gesamt.Web.Words;
 
+/// <inheritdoc cref="LineText"/>
 public static partial class LineText
 {
     /// <summary>Tasks and dates.</summary>

@@ -8,14 +8,31 @@ namespace Gesamt.Web.Words;
 /// <summary>The rows that facts point to, so that the line can say them in words.</summary>
 public sealed class LineRows
 {
+    /// <summary>Letters of the project, by number.</summary>
     public required IReadOnlyDictionary<LetterId, LetterRow> Letters { get; init; }
+
+    /// <summary>Notes, calls and words.</summary>
     public required IReadOnlyDictionary<NoteId, NoteRow> Notes { get; init; }
+
+    /// <summary>Tasks, also those done.</summary>
     public required IReadOnlyDictionary<TaskId, TaskRow> Tasks { get; init; }
+
+    /// <summary>Invoices and credit notes.</summary>
     public required IReadOnlyDictionary<InvoiceId, InvoiceRow> Invoices { get; init; }
+
+    /// <summary>Payments, also those taken back.</summary>
     public required IReadOnlyDictionary<PaymentId, PaymentRow> Payments { get; init; }
+
+    /// <summary>Versions of proposals and contracts.</summary>
     public required IReadOnlyDictionary<VersionId, VersionRow> Versions { get; init; }
+
+    /// <summary>Files.</summary>
     public required IReadOnlyDictionary<FileId, FileRow> Files { get; init; }
+
+    /// <summary>Drafts put up for approval.</summary>
     public required IReadOnlyDictionary<ReviewId, ReviewRow> Reviews { get; init; }
+
+    /// <summary>Meetings.</summary>
     public required IReadOnlyDictionary<MeetingId, MeetingRow> Meetings { get; init; }
 
     /// <summary>Rounds of review by their number; those by mistake have none.</summary>
@@ -56,6 +73,7 @@ public sealed record Gathered(Fact Fact, IReadOnlyList<StepRef> Steps);
 /// <summary>Facts in words. Returns null for what is <see cref="Silent"/>: only bookkeeping, which stands on the line through something else.</summary>
 public static partial class LineText
 {
+    /// <summary>The words of an entry; null for what the line is silent about.</summary>
     public static LineWords? Of(Gathered happened, LineRows rows) =>
         happened.Steps.Count > 1
             ? Stopped(happened, rows)

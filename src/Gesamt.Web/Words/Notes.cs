@@ -26,4 +26,5 @@ public static class Notes
     }
 }
 
+/// <summary>A client’s words.</summary>
 public sealed record WordsDto(string Words);

@@ -17,8 +17,10 @@ public sealed record FinalDto(long File, string Use);
 /// <param name="Files">What is handed over; none for work that is not a file.</param>
 public sealed record HandOverDto(FinalDto[] Files, string Subject, string Body);
 
+/// <summary>A phase and the state it is set to.</summary>
 public sealed record PhaseDto(string Phase, PhaseState State);
 
+/// <summary>A part of the client’s page, opened or closed.</summary>
 public sealed record PartDto(PagePart Part, bool Open);
 
 /// <summary>Hands the work over, and opens and closes what the client sees of it.</summary>
@@ -62,6 +64,7 @@ public static class Handover
         });
     }
 
+    /// <summary>Sets a phase of the work.</summary>
     public static async Task SetPhaseAsync(Desk desk, ProjectId project, PhaseDto to)
     {
         await desk.ActAsync(async act =>

@@ -65,6 +65,7 @@ public static class Tasks
         });
     }
 
+    /// <summary>Ticks a task off, or opens it again.</summary>
     public static async Task DoneAsync(Desk desk, ProjectId project, TaskId id, bool done)
     {
         await desk.ActAsync(async act =>

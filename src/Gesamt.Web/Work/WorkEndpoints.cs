@@ -7,14 +7,19 @@ namespace Gesamt.Web.Work;
 /// <param name="Due">Its day; null for one without.</param>
 public sealed record TaskDto(string Title, LocalDate? Due, string? Phase);
 
+/// <summary>The number of a task just made.</summary>
 public sealed record TaskMadeDto(long Id);
 
+/// <summary>Whether it is done.</summary>
 public sealed record TaskDoneDto(bool Done);
 
+/// <summary>Whether a project is put away.</summary>
 public sealed record AwayDto(bool Away);
 
+/// <summary>Whether a client’s link opens.</summary>
 public sealed record LinkDto(bool Open);
 
+/// <summary>The addresses of the work: tasks, phases, handover.</summary>
 public static class WorkEndpoints
 {
     public static void MapWork(this RouteGroupBuilder api)

@@ -2651,7 +2651,9 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
+                    /** @description In the order they are shown. */
                     columns?: components["schemas"]["RegisterColumn"][];
+                    /** @description By what rows stand together. */
                     group?: components["schemas"]["RegisterGroup"];
                     sort?: string;
                     desc?: boolean;
@@ -2659,8 +2661,10 @@ export interface paths {
                     words?: string;
                     kind?: string;
                     source?: string;
+                    /** @description Only open projects at this stage. */
                     stage?: components["schemas"]["Stage"];
                     year?: number;
+                    /** @description Only those that stand so. */
                     standing?: components["schemas"]["RegisterStanding"];
                     /** @description Rows shown of each group. */
                     most?: number;
@@ -4612,6 +4616,7 @@ export interface paths {
                 query?: {
                     /** @description Part of a name, an organisation or a way to reach them. */
                     words?: string;
+                    /** @description Which sort of person. */
                     sort?: components["schemas"]["PersonSort"];
                     label?: string;
                     longestFirst?: boolean;
@@ -4730,6 +4735,7 @@ export interface paths {
                 query?: {
                     /** @description Part of a name, an organisation or a way to reach them. */
                     words?: string;
+                    /** @description Which sort of person. */
                     sort?: components["schemas"]["PersonSort"];
                     label?: string;
                     longestFirst?: boolean;
@@ -13568,6 +13574,7 @@ export interface components {
             /** @description Places in the list that do not apply. */
             leave: number[];
         };
+        /** @description Where a client reaches their page. */
         AddressDto: {
             address: string;
         };
@@ -13622,6 +13629,7 @@ export interface components {
             at: null | string;
             fixed: boolean;
         };
+        /** @description A question and its answer. */
         AnswerDto: {
             question: string;
             text: string;
@@ -13633,6 +13641,7 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** @description A key as it is listed; its secret is shown once. */
         ApiKeyDto: {
             /** Format: int32 */
             id: number;
@@ -13643,6 +13652,7 @@ export interface components {
             made: string;
             used: null | string;
         };
+        /** @description The client’s word that the brief is right. Hash: of what they read, so that nobody approves what has changed meanwhile. */
         ApproveBriefDto: {
             hash: string;
         };
@@ -13656,11 +13666,13 @@ export interface components {
         AsideDto: {
             aside: boolean;
         };
+        /** @description The form a client is asked to fill in, and the letter that says so. */
         AskFormDto: {
             slug: string;
             subject: string;
             body: string;
         };
+        /** @description The owner’s yes or no to what a routine asks. */
         AskedAnswerDto: {
             /** Format: int64 */
             run: number;
@@ -13691,6 +13703,7 @@ export interface components {
             /** Format: int32 */
             occurrence: number;
         };
+        /** @description A form that waits for the client. */
         AskedFormDto: {
             slug: string;
             title: string;
@@ -13703,6 +13716,7 @@ export interface components {
              */
             project: null | number;
         };
+        /** @description Whether a project is put away. */
         AwayDto: {
             away: boolean;
         };
@@ -13748,6 +13762,7 @@ export interface components {
          * @enum {unknown}
          */
         BriefGroup: "Why" | "What" | "Frame" | "Watch";
+        /** @description A part of a kind’s brief. */
         BriefPartDto: {
             key: string;
             name: string;
@@ -13757,6 +13772,7 @@ export interface components {
             from: null | string;
             afterBooking: boolean;
         };
+        /** @description One part of the brief with its text. */
         BriefPartOfDto: {
             key: string;
             name: string;
@@ -13773,6 +13789,7 @@ export interface components {
          * @enum {unknown}
          */
         BriefUse: "None" | "Guide" | "Obstacle";
+        /** @description What will leave the house today without asking. */
         ByItselfDto: {
             /** Format: int64 */
             project: number;
@@ -13780,6 +13797,7 @@ export interface components {
             title: string;
             detail: string;
         };
+        /** @description An outside calendar whose busy times are kept. */
         CalendarDto: {
             /** Format: int32 */
             id: number;
@@ -13790,6 +13808,7 @@ export interface components {
             /** Format: int32 */
             busyTimes: number;
         };
+        /** @description What a client did. */
         CameInDto: {
             /** Format: int64 */
             project: number;
@@ -13809,6 +13828,7 @@ export interface components {
             /** @description Whether the project is over with it. */
             ends: boolean;
         };
+        /** @description A project an unfiled letter may belong to. */
         CandidateDto: {
             /** Format: int64 */
             project: number;
@@ -13832,6 +13852,7 @@ export interface components {
             booked: boolean;
             client: string;
         };
+        /** @description The number of a sample card. */
         CardNumberDto: {
             number: string;
         };
@@ -13844,9 +13865,11 @@ export interface components {
             cards: components["schemas"]["SampleCardDto"][];
             token: string;
         };
+        /** @description Contacts as vCard text. */
         CardsDto: {
             text: string;
         };
+        /** @description Something that carries a label. */
         CarriesLabelDto: {
             sort: string;
             /** Format: int64 */
@@ -13871,6 +13894,7 @@ export interface components {
              */
             project: null | number;
         };
+        /** @description A routine that was read, or what is wrong with it. */
         CheckedRoutineDto: {
             steps: components["schemas"]["CheckedStepDto"][];
             mistakes: components["schemas"]["MistakeDto"][];
@@ -13886,6 +13910,7 @@ export interface components {
             key: string;
             name: string;
         };
+        /** @description A line of a proposal as its client can choose it. */
         ChoiceLineDto: {
             key: string;
             role: components["schemas"]["LineRole"];
@@ -13894,18 +13919,22 @@ export interface components {
             detail: string;
             price: string;
         };
+        /** @description The variant of a routine the owner chose. */
         ChooseVariantDto: {
             /** Format: int32 */
             routine: number;
             variant: string;
         };
+        /** @description Keys of the lines a client chose. */
         ChosenDto: {
             chosen: string[];
         };
+        /** @description A stop rule that can be chosen, in words. */
         ChosenStopDto: {
             stop: components["schemas"]["StopRule"];
             words: string;
         };
+        /** @description A file the client can open. */
         ClientFileDto: {
             id: string;
             name: string;
@@ -13950,6 +13979,7 @@ export interface components {
             parts: components["schemas"]["OpenPartsDto"];
             meetings: components["schemas"]["ClientMeetingsDto"];
         };
+        /** @description A phase of the work as the client follows it. */
         ClientPhaseDto: {
             name: string;
             state: components["schemas"]["PhaseState"];
@@ -13975,6 +14005,7 @@ export interface components {
             /** Format: int32 */
             returnsForm: null | number;
         };
+        /** @description The clock of a demo. */
         ClockDto: {
             date: string;
             time: string;
@@ -13989,6 +14020,7 @@ export interface components {
              */
             recoveryLeft: number;
         };
+        /** @description An answer a step asks for. */
         ConditionDto: {
             detail: string;
             is: string[];
@@ -14002,6 +14034,7 @@ export interface components {
             priced: null | components["schemas"]["PricedDto"];
             signatures: components["schemas"]["SignedDto"][];
         };
+        /** @description A detail of which two things are known. */
         ContradictionDto: {
             detail: string;
             known: string;
@@ -14014,10 +14047,12 @@ export interface components {
             withoutRoutines: number[];
             withoutForms: number[];
         };
+        /** @description How many it were. */
         CountDto: {
             /** Format: int32 */
             count: number;
         };
+        /** @description The number of a project just begun. */
         CreatedDto: {
             /** Format: int64 */
             id: number;
@@ -14045,6 +14080,7 @@ export interface components {
             title: string;
             detail: string;
         };
+        /** @description A task of the day. */
         DayTaskDto: {
             /** Format: int64 */
             id: number;
@@ -14060,6 +14096,7 @@ export interface components {
             /** @description Whether what the client said is right; else what was known stays. */
             take: boolean;
         };
+        /** @description A known detail of a project. */
         DetailDto: {
             name: string;
             sort: components["schemas"]["FieldSort"];
@@ -14079,6 +14116,7 @@ export interface components {
             /** @description Must be known before the Lead gate closes. */
             demanded: boolean;
         };
+        /** @description What opens a form of the sample site. */
         DoorDto: {
             token: string;
         };
@@ -14105,6 +14143,7 @@ export interface components {
          * @enum {unknown}
          */
         DueSort: "OnBooking" | "AroundMainDate" | "OnDate" | "OnHandover";
+        /** @description A letter of the same exchange. */
         EarlierDto: {
             /** Format: int64 */
             id: number;
@@ -14147,6 +14186,7 @@ export interface components {
          * @enum {unknown}
          */
         FieldSort: "ShortText" | "LongText" | "OneOf" | "AnyOf" | "Number" | "Date" | "Mail" | "Phone" | "Address" | "Amount" | "File" | "Consent" | "Heading";
+        /** @description A file of an entry, with where it is opened. */
         FileDto: {
             name: string;
             address: string;
@@ -14156,6 +14196,7 @@ export interface components {
          * @enum {unknown}
          */
         FileGroup: "Supplied" | "Drafts" | "Final";
+        /** @description The project a letter is filed to. */
         FileLetterDto: {
             /** Format: int64 */
             project: number;
@@ -14219,6 +14260,7 @@ export interface components {
             shownIf?: null | components["schemas"]["ShownIf"];
             hasOptions?: boolean;
         };
+        /** @description The number of a form. */
         FormMadeDto: {
             /** Format: int32 */
             id: number;
@@ -14265,6 +14307,7 @@ export interface components {
             detail: string;
             lacks: string[];
         };
+        /** @description What has been typed so far, by the key of its question. */
         GivenDto: {
             answers: {
                 [key: string]: string;
@@ -14381,6 +14424,7 @@ export interface components {
          * @enum {unknown}
          */
         HookEvent: "InquiryCame" | "ProposalSent" | "ProposalAccepted" | "ContractSigned" | "PaymentReceived" | "HandedOver" | "Approved" | "Ended" | "Step";
+        /** @description How a test call was answered. */
         HookTestDto: {
             taken: boolean;
             words: string;
@@ -14390,6 +14434,7 @@ export interface components {
          * @enum {unknown}
          */
         ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Kind" | "Source" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
+        /** @description A table that was taken over, or is being. */
         ImportDoneDto: {
             /** Format: int32 */
             id: number;
@@ -14424,6 +14469,7 @@ export interface components {
             wrongRows: number;
             errors: components["schemas"]["PreviewRowDto"][];
         };
+        /** @description The number of a kept table. */
         ImportIdDto: {
             /** Format: int32 */
             id: number;
@@ -14448,6 +14494,7 @@ export interface components {
             /** @description Left empty by people; what fills it in is no person. */
             website?: null | string;
         };
+        /** @description An invoice on the page. */
         InvoicePageDto: {
             publicId: string;
             number: string;
@@ -14475,6 +14522,7 @@ export interface components {
             undo: number;
             words: string;
         };
+        /** @description The number of what was kept. */
         KeptDto: {
             /** Format: int64 */
             id: number;
@@ -14492,6 +14540,7 @@ export interface components {
             shown: boolean;
             hasPreview: boolean;
         };
+        /** @description A kind in the list. */
         KindDto: {
             /** Format: int64 */
             id: number;
@@ -14500,10 +14549,12 @@ export interface components {
             /** Format: int32 */
             projects: number;
         };
+        /** @description The number of a kind. */
         KindIdDto: {
             /** Format: int64 */
             id: number;
         };
+        /** @description All kinds in their new order. */
         KindOrderDto: {
             kinds: number[];
         };
@@ -14545,6 +14596,7 @@ export interface components {
             /** Format: int32 */
             replyWithin: number;
         };
+        /** @description A label and what carries it: one of the three. */
         LabelDto: {
             label: string;
             /** Format: int64 */
@@ -14554,6 +14606,7 @@ export interface components {
             /** Format: int64 */
             task: null | number;
         };
+        /** @description An amount with its name. */
         LabelledDto: {
             label: string;
             amount: string;
@@ -14595,6 +14648,7 @@ export interface components {
             size: number;
             type: string;
         };
+        /** @description The key of a letter’s text. */
         LetterKeyDto: {
             key: string;
         };
@@ -14613,6 +14667,7 @@ export interface components {
             problem: null | string;
             hasHtml: boolean;
         };
+        /** @description A letter’s subject and text. */
         LetterTextDto: {
             subject: string;
             body: string;
@@ -14639,6 +14694,7 @@ export interface components {
          * @enum {unknown}
          */
         LineRole: "Included" | "OneOf" | "Extra";
+        /** @description Whether a client’s link opens. */
         LinkDto: {
             open: boolean;
         };
@@ -14701,6 +14757,7 @@ export interface components {
             /** @description “in 25 days”. */
             distance: null | string;
         };
+        /** @description Somebody who may be the same. */
         MatchDto: {
             /** Format: int64 */
             person: number;
@@ -14766,10 +14823,12 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
+        /** @description The number of a kind of meeting. */
         MeetingKindIdDto: {
             /** Format: int32 */
             id: number;
         };
+        /** @description The owner’s notes of a meeting. */
         MeetingNotesDto: {
             notes: string;
             agenda: string;
@@ -14788,6 +14847,7 @@ export interface components {
             /** @description Details that replace what is known. */
             take: string[];
         };
+        /** @description What is wrong, and where. */
         MistakeDto: {
             field: string;
             words: string;
@@ -14804,6 +14864,7 @@ export interface components {
             sent: string;
             late: string;
         };
+        /** @description A figure with its name. */
         MoneyLineDto: {
             label: string;
             amount: string;
@@ -14819,10 +14880,12 @@ export interface components {
             /** @description Without it nothing is moved, and what would be is shown. */
             confirmed: boolean;
         };
+        /** @description Where a meeting is moved to, in the studio’s time. */
         MoveMeetingDto: {
             /** Format: local-date-time */
             start: string;
         };
+        /** @description Where a client moves it to. */
         MoveToDto: {
             /** Format: date-time */
             start: string;
@@ -14836,6 +14899,7 @@ export interface components {
             /** @description May be ticked to move all the same. */
             ask: boolean;
         };
+        /** @description What a new key may do. */
         NewApiKeyDto: {
             name: string;
             mayRead: boolean;
@@ -14854,6 +14918,7 @@ export interface components {
             /** @description The same as an address of otpauth in a QR code, as a data address of an SVG. */
             picture: string;
         };
+        /** @description A form to be made. */
         NewFormDto: {
             title: string;
             purpose?: components["schemas"]["FormPurpose"];
@@ -14903,6 +14968,7 @@ export interface components {
             /** Format: int32 */
             copy: null | number;
         };
+        /** @description A note in the owner’s words. */
         NoteDto: {
             text: string;
         };
@@ -14911,6 +14977,7 @@ export interface components {
          * @enum {unknown}
          */
         NumberStyle: "Point" | "Comma";
+        /** @description An offer as it is written. */
         OfferDto: {
             title: string;
             intro: string;
@@ -14934,12 +15001,14 @@ export interface components {
             tax: string;
             suggested: boolean;
         };
+        /** @description The kind of meeting whose times are offered, and the letter that says so. */
         OfferMeetingDto: {
             /** Format: int32 */
             kind: number;
             subject: string;
             body: string;
         };
+        /** @description Whether it is off. */
         OnOffDto: {
             off: boolean;
         };
@@ -14958,6 +15027,7 @@ export interface components {
             /** @default false */
             followUp: boolean;
         };
+        /** @description An invoice with something owed on it. */
         OpenInvoiceDto: {
             /** Format: int64 */
             id: number;
@@ -14990,6 +15060,7 @@ export interface components {
             brief: null | components["schemas"]["ShownBriefDto"];
             forms: components["schemas"]["ClientFormDto"][];
         };
+        /** @description A person as programs outside read them. */
         OpenPersonDto: {
             /** Format: int64 */
             id: number;
@@ -15044,6 +15115,7 @@ export interface components {
              */
             until: string;
         };
+        /** @description What an entry opens. */
         OpensDto: {
             what: components["schemas"]["OpensWhat"];
             /** Format: int64 */
@@ -15069,10 +15141,12 @@ export interface components {
             /** @description Since when it is open; null while it is not. */
             since: null | string;
         };
+        /** @description A part of the client’s page, opened or closed. */
         PartDto: {
             part: components["schemas"]["PagePart"];
             open: boolean;
         };
+        /** @description The part somebody has in a project. */
         PartOfDto: {
             /** Format: int64 */
             person: number;
@@ -15088,9 +15162,11 @@ export interface components {
             part: components["schemas"]["PersonPart"];
             words: string;
         };
+        /** @description What opens a room. */
         PasscodeDto: {
             passcode: string;
         };
+        /** @description A text from a mail or a chat. */
         PastedDto: {
             text: string;
         };
@@ -15123,6 +15199,7 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
+        /** @description Somebody who has a part in the project. */
         PersonDto: {
             /** Format: int64 */
             id: number;
@@ -15132,6 +15209,7 @@ export interface components {
             phone: null | string;
             profile: null | string;
         };
+        /** @description Something that happened with a person. */
         PersonEventDto: {
             /** Format: int64 */
             project: number;
@@ -15139,10 +15217,12 @@ export interface components {
             words: string;
             opens: null | string;
         };
+        /** @description The number of a person. */
         PersonIdDto: {
             /** Format: int64 */
             id: number;
         };
+        /** @description All that is known of a person. */
         PersonPageDto: {
             /** Format: int64 */
             id: number;
@@ -15177,6 +15257,7 @@ export interface components {
             /** @description What they are in it, where they are not its client. */
             part: null | string;
         };
+        /** @description A person in the list. */
         PersonRowDto: {
             /** Format: int64 */
             id: number;
@@ -15199,6 +15280,7 @@ export interface components {
          * @enum {unknown}
          */
         PersonSort: "Client" | "Colleague" | "Supplier" | "Venue" | "Partner";
+        /** @description A phase and the state it is set to. */
         PhaseDto: {
             phase: string;
             state: components["schemas"]["PhaseState"];
@@ -15214,6 +15296,7 @@ export interface components {
          * @enum {unknown}
          */
         PhaseState: "Ahead" | "InWork" | "Resting" | "Done";
+        /** @description A piece of a letter’s text: plain, or a blank and what fills it. */
         PieceDto: {
             sort: components["schemas"]["PieceSort"];
             text: string;
@@ -15238,6 +15321,7 @@ export interface components {
             /** Format: int32 */
             invoiceDaysBefore: number;
         };
+        /** @description What a client of the demo answers. */
         PostAnswerDto: {
             text: string;
         };
@@ -15264,6 +15348,7 @@ export interface components {
             at: string;
             fromStudio: boolean;
         };
+        /** @description A letter as it would go out. */
         PreviewDto: {
             subject: string;
             body: string;
@@ -15288,6 +15373,7 @@ export interface components {
             dueOnBooking: string;
             chosen: string[];
         };
+        /** @description A line with its price. */
         PricedLineDto: {
             words: string;
             net: string;
@@ -15319,6 +15405,7 @@ export interface components {
              */
             toGoOn: number;
         };
+        /** @description The proposal on the page. */
         ProposalPageDto: {
             intro: string;
             terms: string;
@@ -15340,6 +15427,7 @@ export interface components {
             /** @description Goes back with the answers; says that the form was opened here and not long ago. */
             token: string;
         };
+        /** @description Until when a letter waits, in the studio’s time; with the text as it was changed. */
         PutOffDto: {
             /** Format: local-date-time */
             until: string;
@@ -15483,6 +15571,7 @@ export interface components {
             words: string;
             isAmount: boolean;
         };
+        /** @description The table, and what it can be narrowed by. */
         RegisterDto: {
             summary: string;
             columns: components["schemas"]["RegisterColumnDto"][];
@@ -15515,6 +15604,7 @@ export interface components {
         };
         /** @enum {unknown} */
         RegisterStanding: "NotBooked" | "Booked" | "Over" | "PutAway" | null;
+        /** @description A rehearsal with its own clock. */
         RehearsalDto: {
             /** Format: int64 */
             id: number;
@@ -15524,6 +15614,7 @@ export interface components {
             words: string;
             toOwner: boolean;
         };
+        /** @description A routine to be looked at on a project, and how its client is supposed to act. */
         RehearseDto: {
             /** Format: int32 */
             routine: number;
@@ -15550,9 +15641,11 @@ export interface components {
             body: null | string;
             gaps: null | string;
         };
+        /** @description Where its client’s page is. */
         RehearsedPageDto: {
             address: string;
         };
+        /** @description All held letters that began with this text. */
         ReleaseAllDto: {
             template: string;
         };
@@ -15561,15 +15654,18 @@ export interface components {
             subject: null | string;
             body: null | string;
         };
+        /** @description Whether it is taken away. */
         RemovedDto: {
             removed: boolean;
         };
+        /** @description A project that rests. */
         RestingDto: {
             /** Format: int64 */
             id: number;
             title: string;
             words: string;
         };
+        /** @description A file of a draft. */
         ReviewFileDto: {
             /** Format: int64 */
             id: number;
@@ -15590,6 +15686,7 @@ export interface components {
          * @enum {unknown}
          */
         ReviewState: "Open" | "Returned" | "Approved" | "Withdrawn";
+        /** @description A room, and whether it is open. */
         RoomDto: {
             name: string;
             open: boolean;
@@ -15639,10 +15736,12 @@ export interface components {
             variants: components["schemas"]["VariantDto"][];
             steps: components["schemas"]["StepDto"][];
         };
+        /** @description The number of a routine. */
         RoutineIdDto: {
             /** Format: int32 */
             id: number;
         };
+        /** @description A routine’s page. */
         RoutinePageDto: {
             /** Format: int32 */
             id: number;
@@ -15690,6 +15789,7 @@ export interface components {
              */
             failed: number;
         };
+        /** @description A routine as text. */
         RoutineTextDto: {
             text: string;
         };
@@ -15739,11 +15839,13 @@ export interface components {
             /** Format: int32 */
             minutes: number;
         };
+        /** @description The text of a part, written upon what was read as this edition. */
         SaveBriefDto: {
             text: string;
             /** Format: int32 */
             edition: number;
         };
+        /** @description Details by their name; an empty value takes one away. */
         SaveDetailsDto: {
             values: {
                 [key: string]: string;
@@ -15758,6 +15860,7 @@ export interface components {
             offer: components["schemas"]["OfferDto"];
             contract: string;
         };
+        /** @description A form as it is saved. */
         SaveFormDto: {
             title: string;
             intro: string;
@@ -15769,6 +15872,7 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
+        /** @description A web hook as it is saved. Inside: it may reach an address in the house. */
         SaveHookDto: {
             name: string;
             address: string;
@@ -15778,6 +15882,7 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
+        /** @description A letter’s text as it is saved. */
         SaveLetterDto: {
             name: string;
             /** Format: int32 */
@@ -15788,20 +15893,24 @@ export interface components {
             edition: number;
             files: components["schemas"]["LetterFileDto"][];
         };
+        /** @description A letter in the words it is to go out with. */
         SaveLetterWordsDto: {
             subject: string;
             body: string;
         };
+        /** @description A routine as it is saved. */
         SaveRoutineDto: {
             routine: components["schemas"]["RoutineDraftDto"];
             /** Format: int32 */
             edition: number;
         };
+        /** @description A kind’s price list as it is saved. */
         SaveServicesDto: {
             /** Format: int32 */
             edition: number;
             services: components["schemas"]["ServiceDto"][];
         };
+        /** @description A list of tasks as it is saved. */
         SaveTaskListDto: {
             name: string;
             /** Format: int32 */
@@ -15813,6 +15922,7 @@ export interface components {
             /** @description The part of the address behind the question mark. */
             query: string;
         };
+        /** @description A view that was given a name. */
         SavedViewDto: {
             /** Format: int64 */
             id: number;
@@ -15841,6 +15951,7 @@ export interface components {
             /** Format: int32 */
             holdSeconds: number;
         };
+        /** @description A service of the price list. */
         ServiceDto: {
             /** Format: int64 */
             id: number;
@@ -15917,6 +16028,7 @@ export interface components {
             /** @description A word on its use; null leaves it as it is. */
             use: null | string;
         };
+        /** @description The brief as its client reads it. */
         ShownBriefDto: {
             parts: components["schemas"]["ShownPartDto"][];
             hash: string;
@@ -15928,6 +16040,7 @@ export interface components {
             field: string;
             is: string[];
         };
+        /** @description One part of it. */
         ShownPartDto: {
             group: string;
             name: string;
@@ -15938,6 +16051,7 @@ export interface components {
          * @enum {unknown}
          */
         Side: "Yours" | "Clients" | "Nobodys";
+        /** @description A signature. Hash: of what was read. */
         SignDto: {
             name: string;
             agreed: boolean;
@@ -15948,24 +16062,29 @@ export interface components {
             /** @description A one-time code or a recovery code, where they are on. */
             code?: null | string;
         };
+        /** @description Who has signed, and when. */
         SignedDto: {
             name: string;
             side: string;
             at: string;
         };
+        /** @description A slip in the tray. */
         SlipDto: {
             /** Format: int32 */
             id: number;
             text: string;
             when: string;
         };
+        /** @description The project a slip is filed to. */
         SlipFileDto: {
             /** Format: int64 */
             project: number;
         };
+        /** @description Whether it is put away. */
         SlipGoneDto: {
             gone: boolean;
         };
+        /** @description A slip that was kept. Project: what it was filed to. */
         SlipKeptDto: {
             /** Format: int32 */
             id: number;
@@ -15992,6 +16111,7 @@ export interface components {
          * @enum {unknown}
          */
         SpanUnit: "Minutes" | "Hours" | "Days" | "BusinessDays" | "Weeks" | "Months" | "Years";
+        /** @description The projects that belong to somebody else, and who that is. */
         SplitDto: {
             projects: number[];
             person: components["schemas"]["PersonDetailsDto"];
@@ -16010,6 +16130,7 @@ export interface components {
             /** @description It leaves the house, in the hours for that. */
             leaves: boolean;
         };
+        /** @description A step to begin with. */
         StepChoiceDto: {
             key: string;
             sentence: string;
@@ -16125,6 +16246,7 @@ export interface components {
              */
             unread: number;
         };
+        /** @description Whether it is done. */
         TaskDoneDto: {
             done: boolean;
         };
@@ -16146,6 +16268,7 @@ export interface components {
             /** @description Routines that make its tasks. */
             usedBy: string[];
         };
+        /** @description The number of a task just made. */
         TaskMadeDto: {
             /** Format: int64 */
             id: number;
@@ -16167,6 +16290,7 @@ export interface components {
             gaps: string[];
             files: components["schemas"]["LetterFileDto"][];
         };
+        /** @description A text with its title, as this edition. */
         TextDto: {
             title: string;
             body: string;
@@ -16180,6 +16304,7 @@ export interface components {
             /** @description An address of the studio's own to go on to. */
             goTo?: null | string;
         };
+        /** @description A time that can be chosen. */
         TimeDto: {
             /** Format: date-time */
             start: string;
@@ -16198,6 +16323,7 @@ export interface components {
             studioZone: null | string;
             days: components["schemas"]["TimesOfDayDto"][];
         };
+        /** @description The times of one day. */
         TimesOfDayDto: {
             day: string;
             times: components["schemas"]["TimeDto"][];
@@ -16213,6 +16339,7 @@ export interface components {
             /** @description What is not invoiced of the agreed price, where nothing is open. */
             ahead: null | string;
         };
+        /** @description A card of Today with what the client last said. */
         TodayCardDto: {
             card: components["schemas"]["CardDto"];
             lastWords: string;
@@ -16233,6 +16360,7 @@ export interface components {
             /** Format: int32 */
             more: number;
         };
+        /** @description Whose turn it is. Age: short and long; until: when nobody need act before. */
         TurnDto: {
             side: components["schemas"]["Side"];
             waits: components["schemas"]["WaitKind"];
@@ -16241,13 +16369,16 @@ export interface components {
             ageLong: string;
             until: null | string;
         };
+        /** @description The password, asked once more. */
         TurnOffCodesDto: {
             password: string;
         };
+        /** @description The secret that was shown, and a code made with it. */
         TurnOnCodesDto: {
             secret: string;
             code: string;
         };
+        /** @description All open projects by stage and age. */
         TurnsDto: {
             summary: string;
             /** Format: int32 */
@@ -16264,6 +16395,7 @@ export interface components {
             /** @description “Fri 12 Mar, in 46 days”; else what is allowed. */
             words: string;
         };
+        /** @description A letter of which nobody knows whether it went out, or that could not be handed over yet. */
         UncertainDto: {
             /** Format: int64 */
             project: number;
@@ -16286,6 +16418,7 @@ export interface components {
             /** @description Projects it may belong to, by its sender. */
             candidates: components["schemas"]["CandidateDto"][];
         };
+        /** @description A file that waits for its form to be sent. */
         UploadedDto: {
             id: string;
             name: string;
@@ -16297,6 +16430,7 @@ export interface components {
             fits: boolean;
             chosen: boolean;
         };
+        /** @description A variant for projects so many months ahead. */
         VariantDto: {
             name: string;
             /** Format: int32 */
@@ -16333,6 +16467,7 @@ export interface components {
              */
             to: null | string;
         };
+        /** @description A client’s words. */
         WordsDto: {
             words: string;
         };

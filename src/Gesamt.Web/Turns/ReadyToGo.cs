@@ -1,0 +1,215 @@
+using Gesamt.Core;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
+using Gesamt.Core.Texts;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Letters;
+using Gesamt.Web.Routines;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Turns;
+
+/// <summary>What is about to leave the house: what waits for an OK, what goes by itself, what may or may not have gone.</summary>
+public static class ReadyToGo
+{
+    private const int MostReady = 50,
+        MostByItself = 20;
+
+    /// <summary>A held letter, and of the step it came by what tells why it is due.</summary>
+    private sealed record Held(
+        LetterRow Letter,
+        string Title,
+        string Rules,
+        string? Routine,
+        bool HasStep,
+        Instant? WaitsSince
+    );
+
+    /// <summary>Letters that wait for an OK, the longest waiting first.</summary>
+    public static async Task<IReadOnlyList<ReadyDto>> LettersAsync(Desk desk, RoutineNames names)
+    {
+        var held = await (
+            from letter in desk.Db.Letters.AsNoTracking()
+            where letter.State == LetterState.Held
+            join project in desk.Db.Projects on letter.ProjectId equals (ProjectId?)project.Id
+            join planned in desk.Db.PlannedSteps
+                on new
+                {
+                    letter.RunId,
+                    letter.Step,
+                    letter.Occurrence,
+                } equals new
+                {
+                    RunId = (RunId?)planned.RunId,
+                    Step = (string?)planned.Step,
+                    Occurrence = (int?)planned.Occurrence,
+                }
+                into steps
+            from step in steps.DefaultIfEmpty()
+            join begun in desk.Db.Runs on letter.RunId equals (RunId?)begun.Id into runs
+            from run in runs.DefaultIfEmpty()
+            orderby letter.At
+            select new Held(letter, project.Title, project.Rules, run!.Routine, step != null, step!.Since)
+        )
+            .Take(MostReady)
+            .ToListAsync();
+        return
+        [
+            .. held.Select(one =>
+                desk.Tell(() => Ready(desk, one, names), () => Ready(desk, one, "", Untold.Words, "", null, false))
+            ),
+        ];
+    }
+
+    private static ReadyDto Ready(Desk desk, Held held, RoutineNames names) =>
+        Ready(
+            desk,
+            held,
+            held.Title,
+            ShortText.Of(LetterEndpoints.Shown(held.Letter.Body)),
+            held.HasStep ? Why(desk, held, names) : "",
+            held.Letter.Template is { } key ? new(key, names.Letter(key)) : null,
+            held.HasStep
+        );
+
+    private static ReadyDto Ready(
+        Desk desk,
+        Held held,
+        string title,
+        string preview,
+        string why,
+        SameSortDto? sort,
+        bool canWait
+    ) =>
+        new(
+            held.Letter.Id.Value,
+            new(held.Letter.ProjectId!.Value.Value, title, held.Letter.ToName),
+            $"since {TodayView.Since(desk, held.Letter.At)}",
+            new(
+                held.Letter.Subject,
+                preview,
+                held.Letter.Gaps.Length > 0 ? held.Letter.Gaps : null,
+                held.Letter.Problem
+            ),
+            why,
+            null,
+            sort,
+            canWait
+        );
+
+    /// <summary>“not opened for 5 days”, else when it was to go by the routine.</summary>
+    private static string Why(Desk desk, Held held, RoutineNames names)
+    {
+        var step = ToldStep.Of(held.Routine!, held.Letter.Step!);
+        var age = held.WaitsSince is { } since ? $" for {Age.Of(since, desk.Now, desk.Calendar.Zone).Long}" : "";
+        if (step.Stops.Contains(StopRule.Opened))
+            return $"not opened{age}";
+        if (step.Stops.Contains(StopRule.Answered))
+            return $"no answer{age}";
+        if (step.Stops.Contains(StopRule.Chosen))
+            return $"not chosen{age}";
+        return RoutineWords.When(step.When, names.For(StoreJson.ReadPinned<KindRules>(held.Rules).MainDate));
+    }
+
+    /// <summary>What leaves without asking before the day is over.</summary>
+    public static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk, RoutineNames names)
+    {
+        var end = desk.Calendar.StartOf(desk.Today.PlusDays(1));
+        var due = await ToldStep
+            .Of(desk, desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due < end))
+            .OrderBy(told => told.Row.Due)
+            .Take(MostByItself)
+            .ToListAsync();
+        var ids = due.Select(told => told.Row.ProjectId).Distinct().ToList();
+        var to =
+            ids.Count == 0
+                ? []
+                : await desk
+                    .Db.Projects.AsNoTracking()
+                    .Include(p => p.Client)
+                    .Include(p => p.People)
+                        .ThenInclude(p => p.Person)
+                    .Where(p => ids.Contains(p.Id))
+                    .ToDictionaryAsync(p => p.Id);
+        return
+        [
+            .. due.Select(told =>
+                    desk.Tell(
+                        () => ByItself(desk, told, to[told.Row.ProjectId], names),
+                        () => new ByItselfDto(told.Row.ProjectId.Value, Time(desk, told.Row.Due), Untold.Words, "")
+                    )
+                )
+                .OfType<ByItselfDto>(),
+        ];
+    }
+
+    private static ByItselfDto? ByItself(Desk desk, ToldStep told, ProjectRow project, RoutineNames names) =>
+        told.Step is { Mode: StepMode.ByItself, Action: { LeavesTheHouse: true, AlwaysAsks: false } action }
+            ? new(
+                project.Id.Value,
+                Time(desk, told.Row.Due),
+                action.LetterKey is { } letter
+                    ? names.Letter(letter)
+                    : ShortText.Capital(RoutineWords.What(action, names)),
+                project.MailTo is null
+                    ? $"{told.Title}: waits for a mail address"
+                    : $"to {project.MailContact.Name}, {told.Title}"
+            )
+            : null;
+
+    private static string Time(Desk desk, Instant? at) =>
+        at is { } known ? DateWords.Time(desk.Calendar.LocalOf(known).TimeOfDay) : "";
+
+    /// <summary>Letters of which nobody knows whether they went out, or that could not be handed over yet.</summary>
+    public static async Task<IReadOnlyList<UncertainDto>> UncertainAsync(Desk desk)
+    {
+        var rows = await desk
+            .Db.Outbox.AsNoTracking()
+            .Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0)
+            .OrderBy(o => o.Id)
+            .Take(20)
+            .Join(
+                desk.Db.Letters,
+                o => o.LetterId,
+                l => l.Id,
+                (o, l) =>
+                    new
+                    {
+                        o.ProjectId,
+                        o.State,
+                        o.LastError,
+                        l.Subject,
+                    }
+            )
+            .Join(
+                desk.Db.Projects,
+                x => x.ProjectId,
+                p => p.Id,
+                (x, p) =>
+                    new
+                    {
+                        x.ProjectId,
+                        x.State,
+                        x.LastError,
+                        x.Subject,
+                        p.Title,
+                    }
+            )
+            .ToListAsync();
+        return
+        [
+            .. rows.Select(r => new UncertainDto(
+                r.ProjectId.Value,
+                r.State == OutboxState.Uncertain
+                    ? $"“{r.Subject}” may have gone out"
+                    : $"“{r.Subject}” could not be handed over yet: {r.LastError}",
+                r.Title
+            )),
+        ];
+    }
+}
