@@ -74,7 +74,7 @@ public static class Twin
         ),
         ["people"] = (
             [
-                "SELECT c.Id, c.Name, c.Organisation, c.Sort, c.Mail, c.Phone, count(p.Id), sum(p.Standing_Ended IS NULL AND p.Standing_Stage <> 'Finished'), sum(p.Standing_NetMinor), (SELECT max(l.At) FROM Letters l WHERE l.ProjectId = max(p.Id)) FROM People c LEFT JOIN Projects p ON p.ClientId = c.Id AND p.Rehearsal = 0 WHERE c.MergedInto IS NULL AND c.RemovedAt IS NULL AND c.Id IN (SELECT Id FROM People WHERE MergedInto IS NULL AND RemovedAt IS NULL ORDER BY Name LIMIT 200) GROUP BY c.Id",
+                "SELECT c.Id, c.Name, c.Organisation, c.Sort, c.Mail, c.Phone, count(p.Id), sum(p.Standing_Ended IS NULL AND p.Standing_Stage <> 'Finished'), sum(p.Standing_NetMinor), max(p.Standing_TouchAt) FROM People c LEFT JOIN Projects p ON p.ClientId = c.Id AND p.Rehearsal = 0 WHERE c.MergedInto IS NULL AND c.RemovedAt IS NULL AND c.Id IN (SELECT Id FROM People WHERE MergedInto IS NULL AND RemovedAt IS NULL ORDER BY Name LIMIT 200) GROUP BY c.Id",
                 "SELECT count(*) FROM People WHERE MergedInto IS NULL AND RemovedAt IS NULL",
             ],
             typeof(PeopleDto)
@@ -82,7 +82,7 @@ public static class Twin
         ["routines"] = (
             [
                 "SELECT Id, KindId, Key, Routine, Off, Trouble FROM Routines WHERE Removed = 0",
-                "SELECT r.Key, p.KindId, s.Pending, s.Stopped FROM (SELECT RunId, sum(State IN ('Planned', 'Held', 'Parked')) AS Pending, sum(State = 'Stopped') AS Stopped FROM PlannedSteps GROUP BY RunId) s JOIN Runs r ON r.Id = s.RunId JOIN Projects p ON p.Id = r.ProjectId",
+                "SELECT KindId, Key, State, count(*) FROM Runs WHERE State IS NOT NULL GROUP BY KindId, Key, State",
             ],
             typeof(RoutineRowDto[])
         ),

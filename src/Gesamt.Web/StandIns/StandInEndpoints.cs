@@ -15,7 +15,7 @@ public sealed record CardNumberDto(string Number);
 /// <summary>What opens a room.</summary>
 public sealed record PasscodeDto(string Passcode);
 
-/// <summary>What opens a form of the sample site.</summary>
+/// <summary>The token that a write from a stand-in’s page carries.</summary>
 public sealed record DoorDto(string Token);
 
 /// <param name="Now">The studio's local time, such as 2027-01-25T10:30:00; or how far to move on.</param>

@@ -14116,7 +14116,7 @@ export interface components {
             /** @description Must be known before the Lead gate closes. */
             demanded: boolean;
         };
-        /** @description What opens a form of the sample site. */
+        /** @description The token that a write from a stand-in’s page carries. */
         DoorDto: {
             token: string;
         };
