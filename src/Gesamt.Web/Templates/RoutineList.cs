@@ -195,8 +195,7 @@ public static class RoutineList
 
     private sealed record FailedRow(long KindId, string Key, int Count);
 
-    private static async Task<Dictionary<(KindId, string), int>> FailedAsync(Desk desk) =>
-        (
+    private static async Task<Dictionary<(KindId, string), int>> FailedAsync(Desk desk) => (
             await desk
                 .Db.Database.SqlQuery<FailedRow>(
                     $"""
@@ -208,7 +207,7 @@ public static class RoutineList
                     """
                 )
                 .ToListAsync()
-        ).ToDictionary(row => (new KindId(row.KindId), row.Key), row => row.Count);
+        ).GroupBy(row => (new KindId(row.KindId), RoutineOf(row.Key))).ToDictionary(same => same.Key, same => same.Sum(row => row.Count));
 
     private sealed record CountRow(long KindId, string Key, string State, int Count);
 
@@ -222,5 +221,8 @@ public static class RoutineList
                     """
                 )
                 .ToListAsync()
-        ).ToLookup(row => (new KindId(row.KindId), row.Key.Split('#')[0]));
+        ).ToLookup(row => (new KindId(row.KindId), RoutineOf(row.Key)));
+
+    /// <summary>The routine of a run that was begun anew: its key has a number behind a #.</summary>
+    private static string RoutineOf(string key) => key.Split('#')[0];
 }
