@@ -127,7 +127,11 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         });
         Key<KindRow, KindId>(model, k => k.Id).HasIndex(k => k.Key).IsUnique();
         model.Entity<FormRow>().HasIndex(f => f.Slug).IsUnique();
-        model.Entity<LetterTemplateRow>().HasIndex(l => l.Key).IsUnique();
+        model.Entity<LetterTemplateRow>(e =>
+        {
+            e.HasIndex(l => l.Key, "SharedLetter").IsUnique().HasFilter("KindId IS NULL");
+            e.HasIndex(l => new { l.KindId, l.Key }).IsUnique();
+        });
         model.Entity<TaskListRow>().HasIndex(l => l.Key).IsUnique();
         model.Entity<RoutineRow>().HasIndex(r => new { r.KindId, r.Key }).IsUnique();
         model.Entity<ContractTemplateRow>().HasIndex(c => c.KindId);
@@ -310,6 +314,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             .HasIndex(i => new
             {
                 i.Sort,
+                i.Series,
                 i.Year,
                 i.Sequence,
             })

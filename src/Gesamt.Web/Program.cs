@@ -1,4 +1,4 @@
-using System.Threading.RateLimiting;
+using Gesamt.Core.Texts;
 using Gesamt.Store;
 using Gesamt.Store.Files;
 using Gesamt.Web;
@@ -24,6 +24,7 @@ using Gesamt.Web.Rehearsals;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Search;
+using Gesamt.Web.SettingUp;
 using Gesamt.Web.SignIn;
 using Gesamt.Web.StandIns;
 using Gesamt.Web.Studios;
@@ -33,8 +34,6 @@ using Gesamt.Web.Turns;
 using Gesamt.Web.Upkeep;
 using Gesamt.Web.Work;
 using Microsoft.AspNetCore.DataProtection;
-using Microsoft.AspNetCore.HttpOverrides;
-using Microsoft.AspNetCore.RateLimiting;
 
 var builder = WebApplication.CreateBuilder(args);
 var settings = builder.Configuration.GetSection("Gesamt").Get<Settings>() ?? new Settings();
@@ -48,6 +47,8 @@ if (await Commands.RunAsync(args, settings) is { } exit)
     return exit;
 Directory.CreateDirectory(settings.Data);
 Private.Shut(settings.Data);
+if (!describing && settings.Mode == RunMode.Real && await FilledAsync() is { } left)
+    return left;
 var ring = new KeyRing(settings);
 ring.CheckProtection();
 
@@ -63,6 +64,11 @@ services.AddSingleton<TimeProvider>(
 );
 services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database, settings.Flushes));
 services.AddScoped<Desk>();
+services.AddSingleton<Doorplate>();
+
+// its addresses are served before there is a studio, and described here with all others
+if (describing)
+    services.AddSingleton<EmptyHouse>();
 services.AddSingleton<Live>();
 services.AddSingleton<SharedAnswers>();
 services.AddSingleton(ring);
@@ -122,46 +128,14 @@ services.ConfigureHttpJsonOptions(options =>
 // strangers read of the open part alone; the tool that makes the types of the pages reads all of it
 services.AddOpenApi(options => Api.Describe(options, whole: describing));
 
-// what cannot be read is told with its field in every environment, and reaches the refusals
-services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
-services.AddProblemDetails();
-services.AddExceptionHandler<Refusals>();
+builder.AddFront(settings);
 services.AddResponseCompression(options => options.EnableForHttps = true);
-services.AddRateLimiter(options =>
-{
-    options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-    options.OnRejected = (context, _) =>
-    {
-        if (context.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after))
-            context.HttpContext.Response.Headers.RetryAfter = ((int)after.TotalSeconds).ToString(
-                System.Globalization.CultureInfo.InvariantCulture
-            );
-        return ValueTask.CompletedTask;
-    };
-    AddLimit(options, SignInEndpoints.RateLimit, settings.SignInsPerMinute);
-    AddLimit(options, InquiryEndpoints.RateLimit, settings.InquiriesPerMinute);
-    AddLimit(options, ClientLink.RateLimit, settings.ClientCallsPerMinute);
-    AddLimit(options, ApiKeys.RateLimit, settings.OpenCallsPerMinute);
-});
-builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = 2 * 1024 * 1024);
-
-services.Configure<ForwardedHeadersOptions>(options =>
-{
-    options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
-    options.KnownProxies.Clear();
-    options.KnownIPNetworks.Clear();
-    foreach (
-        var proxy in settings.Proxies.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-    )
-        if (System.Net.IPNetwork.TryParse(proxy, out var network))
-            options.KnownIPNetworks.Add(network);
-        else if (System.Net.IPAddress.TryParse(proxy, out var address))
-            options.KnownProxies.Add(address);
-        else
-            throw new InvalidOperationException(
-                $"Gesamt__Proxies: “{proxy}” is neither an address nor a network such as 10.0.0.0/8."
-            );
-});
+services.AddLimits(
+    (SignInEndpoints.RateLimit, settings.SignInsPerMinute),
+    (InquiryEndpoints.RateLimit, settings.InquiriesPerMinute),
+    (ClientLink.RateLimit, settings.ClientCallsPerMinute),
+    (ApiKeys.RateLimit, settings.OpenCallsPerMinute)
+);
 
 var app = builder.Build();
 app.UseForwardedHeaders();
@@ -179,22 +153,24 @@ app.Use(
     }
 );
 app.UseResponseCompression();
-app.UseStaticFiles(
-    new StaticFileOptions
+app.UsePageFiles();
+app.UseRouting();
+app.Use(
+    async (context, next) =>
     {
-        OnPrepareResponse = file =>
-            file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/assets")
-                ? "public,max-age=31536000,immutable"
-                : "no-cache",
+        if (context.GetEndpoint() is not null)
+            HouseStyle.Current = await context.RequestServices.GetRequiredService<Doorplate>().StyleAsync(context);
+        await next(context);
     }
 );
-app.UseRouting();
 app.UseAuthentication();
 app.UseAuthorization();
 app.UseRateLimiter();
 
 var api = app.MapGroup("/api").NameUnread().GuardWrites().RequireAuthorization().DeclareRefusals();
 api.MapSignIn();
+if (describing)
+    api.MapSetUp();
 api.MapTurns();
 api.MapProjects();
 api.MapLetters();
@@ -207,6 +183,7 @@ api.MapRegister();
 api.MapSearch();
 api.MapTemplates();
 api.MapStudio();
+api.MapBackups();
 api.MapTypedIn();
 api.MapTray();
 api.MapPeople();
@@ -258,29 +235,30 @@ app.MapPages();
 
 if (!describing)
 {
+    await Opening.PrepareAsync(app);
+    await app.Services.GetRequiredService<Importing>().ResumeAsync();
+}
+app.Run();
+return 0;
+
+// a house without a studio serves its first page until there is one; the exit code where there will be none
+async Task<int?> FilledAsync()
+{
     try
     {
-        await Opening.PrepareAsync(app);
+        if (FirstStart.HoldsStudio(settings))
+            return null;
+        if (settings.OwnerPassword is null)
+            return await EmptyHouse.ServeAsync(args, settings) ? null : 0;
+        await FirstStart.LayAsync(settings, SignInEndpoints.NewHasher(), FirstStart.OwnerOf(settings));
+        return null;
     }
     catch (SetUpException e)
     {
         await Console.Error.WriteLineAsync(e.Message);
         return 2;
     }
-    await app.Services.GetRequiredService<Importing>().ResumeAsync();
 }
-app.Run();
-return 0;
-
-static void AddLimit(RateLimiterOptions options, string name, int perMinute) =>
-    options.AddPolicy(
-        name,
-        context =>
-            RateLimitPartition.GetFixedWindowLimiter(
-                context.VisitorAddress(),
-                _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }
-            )
-    );
 
 /// <summary>Named so that the tests can start it.</summary>
 public partial class Program;

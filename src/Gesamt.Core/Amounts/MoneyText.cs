@@ -1,21 +1,30 @@
+using System.Collections.Immutable;
 using System.Globalization;
+using Gesamt.Core.Texts;
 
 namespace Gesamt.Core.Amounts;
 
-/// <summary>How an amount is written: “€ 6 642.00”, figures grouped by a narrow no-break space.</summary>
+/// <summary>How an amount is written in the style of the house: “€ 6 642.00”, “€ 6.642,00”.</summary>
 public static class MoneyText
 {
     private const char NoBreak = '\u00a0';
-    private const char Narrow = '\u202f';
+
+    private static readonly ImmutableDictionary<NumberLook, NumberFormatInfo> Formats = Enum.GetValues<NumberLook>()
+        .ToImmutableDictionary(numbers => numbers, Format);
 
     public static string Of(Money money) => $"{Sign(money.Currency)}{NoBreak}{Figures(money)}";
 
     /// <summary>The figures alone, without the currency.</summary>
-    public static string Figures(Money money)
+    public static string Figures(Money money) =>
+        money.Major.ToString("N" + money.Currency.Exponent, Formats[HouseStyle.Current.Numbers]);
+
+    private static NumberFormatInfo Format(NumberLook numbers)
     {
+        var style = HouseStyle.Plain with { Numbers = numbers };
         var format = (NumberFormatInfo)CultureInfo.InvariantCulture.NumberFormat.Clone();
-        format.NumberGroupSeparator = Narrow.ToString();
-        return money.Major.ToString("N" + money.Currency.Exponent, format);
+        format.NumberGroupSeparator = style.GroupMark.ToString();
+        format.NumberDecimalSeparator = style.DecimalMark.ToString();
+        return NumberFormatInfo.ReadOnly(format);
     }
 
     private static string Sign(Currency currency) => currency.Code == "EUR" ? "€" : currency.Code;

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Gesamt.Core.Texts;
 
 namespace Gesamt.Core.Amounts;
 
@@ -16,13 +17,16 @@ public static partial class NumberReading
 {
     private const int Longest = 40;
 
+    private static NumberMarks OfHouse => HouseStyle.Current.DecimalMark == ',' ? NumberMarks.Comma : NumberMarks.Point;
+
     /// <summary>The number; null where the text is none.</summary>
-    public static decimal? Of(string text, NumberMarks marks = NumberMarks.Point)
+    /// <param name="marks">Of the place the text comes from; the house’s own where that is not known.</param>
+    public static decimal? Of(string text, NumberMarks? marks = null)
     {
         var plain = Plain(text);
         if (plain.Length is 0 or > Longest)
             return null;
-        var (point, other) = marks == NumberMarks.Point ? ('.', ',') : (',', '.');
+        var (point, other) = (marks ?? OfHouse) == NumberMarks.Point ? ('.', ',') : (',', '.');
         return Read(plain, point, other) ?? Read(plain, other, point);
     }
 
@@ -30,11 +34,13 @@ public static partial class NumberReading
     public static bool IsDoubtful(string text) => Doubt().IsMatch(Plain(text));
 
     /// <summary>What the two are, to be asked about: “1 500 or 1.5”.</summary>
-    public static string Readings(string text) => $"{Number(Of(text, NumberMarks.Comma))} or {Number(Of(text))}";
+    public static string Readings(string text) =>
+        $"{Number(Of(text, NumberMarks.Comma))} or {Number(Of(text, NumberMarks.Point))}";
 
     /// <summary>An amount of money; a text that is doubtful as an amount is none.</summary>
-    public static decimal? Amount(string text, NumberMarks marks = NumberMarks.Point) =>
-        IsDoubtful(text) && Plain(text).Contains(marks == NumberMarks.Point ? '.' : ',', StringComparison.Ordinal)
+    public static decimal? Amount(string text, NumberMarks? marks = null) =>
+        IsDoubtful(text)
+        && Plain(text).Contains((marks ?? OfHouse) == NumberMarks.Point ? '.' : ',', StringComparison.Ordinal)
             ? null
             : Of(text, marks);
 
@@ -63,7 +69,12 @@ public static partial class NumberReading
         : throw new ArgumentOutOfRangeException(nameof(point), point, "A point or a comma.");
 
     private static string Number(decimal? number) =>
-        number is { } known ? known.ToString("#,0.######", CultureInfo.InvariantCulture).Replace(',', ' ') : "";
+        number is { } known
+            ? known
+                .ToString("#,0.######", CultureInfo.InvariantCulture)
+                .Replace(',', ' ')
+                .Replace('.', HouseStyle.Current.DecimalMark)
+            : "";
 
     // digits with one mark between every three of them, or none; a first group of “0” groups nothing
     [GeneratedRegex(

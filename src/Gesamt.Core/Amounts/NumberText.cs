@@ -1,4 +1,5 @@
 using System.Globalization;
+using Gesamt.Core.Texts;
 
 namespace Gesamt.Core.Amounts;
 
@@ -10,7 +11,7 @@ public static class NumberText
         NumberReading.Of(text) is { } number
         && (
             !NumberReading.IsDoubtful(text)
-            || !text.Contains('.', StringComparison.Ordinal)
+            || !text.Contains(HouseStyle.Current.DecimalMark, StringComparison.Ordinal)
             || Number(number) == text.Trim()
         )
             ? number
@@ -20,5 +21,7 @@ public static class NumberText
     public static string Doubt(string text) =>
         NumberReading.IsDoubtful(text) ? $" It can be read as {NumberReading.Readings(text)}: write which." : "";
 
-    public static string Number(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
+    /// <summary>A number as a field of this page holds it: without groups, with the house’s mark before its decimals.</summary>
+    public static string Number(decimal number) =>
+        number.ToString("0.######", CultureInfo.InvariantCulture).Replace('.', HouseStyle.Current.DecimalMark);
 }

@@ -1,38 +1,41 @@
 using System.Globalization;
+using Gesamt.Core.Texts;
 using NodaTime;
 using NodaTime.Text;
 using NodaTime.TimeZones;
 
 namespace Gesamt.Core.Calendar;
 
-/// <summary>Dates and distances in words, the same everywhere.</summary>
+/// <summary>Dates and distances in words, the same everywhere, days and times in the style of the house.</summary>
 public static class DateWords
 {
-    private static readonly LocalDatePattern DayMonth = LocalDatePattern.Create(
-        "ddd d MMM",
-        CultureInfo.InvariantCulture
+    private sealed record Patterns(
+        LocalDatePattern Short,
+        LocalDatePattern WithYear,
+        LocalDatePattern Long,
+        LocalDatePattern Whole
     );
-    private static readonly LocalDatePattern DayMonthYear = LocalDatePattern.Create(
-        "ddd d MMM uuuu",
-        CultureInfo.InvariantCulture
-    );
-    private static readonly LocalDatePattern LongDate = LocalDatePattern.Create(
-        "d MMMM uuuu",
-        CultureInfo.InvariantCulture
-    );
-    private static readonly LocalTimePattern HourMinute = LocalTimePattern.Create(
-        "HH:mm",
-        CultureInfo.InvariantCulture
-    );
+
+    private static readonly Patterns DayFirst =
+            new(Date("ddd d MMM"), Date("ddd d MMM uuuu"), Date("d MMMM uuuu"), Date("dddd d MMMM")),
+        MonthFirst = new(Date("ddd MMM d"), Date("ddd MMM d, uuuu"), Date("MMMM d, uuuu"), Date("dddd, MMMM d"));
+    private static readonly LocalTimePattern TwentyFour = Clock("HH:mm"),
+        Twelve = Clock("h:mm tt");
 
     /// <summary>“Fri 12 Mar”, with the year when it is not this one.</summary>
     public static string Short(LocalDate date, LocalDate today) =>
-        (date.Year == today.Year ? DayMonth : DayMonthYear).Format(date);
+        (date.Year == today.Year ? Order.Short : Order.WithYear).Format(date);
+
+    /// <summary>“Monday 25 January”, as the head of a day.</summary>
+    public static string OfToday(LocalDate today) => Order.Whole.Format(today);
 
     /// <summary>“12 March 2027”, for papers.</summary>
-    public static string Long(LocalDate date) => LongDate.Format(date);
+    public static string Long(LocalDate date) => Order.Long.Format(date);
 
-    public static string Time(LocalTime time) => HourMinute.Format(time);
+    public static string Time(LocalTime time) =>
+        HouseStyle.Current.Clock == ClockHours.Twelve
+            ? Twelve.Format(time).ToLowerInvariant()
+            : TwentyFour.Format(time);
 
     /// <summary>“today”, “tomorrow”, “in 46 days”, “3 days ago”.</summary>
     public static string Distance(LocalDate date, LocalDate today) =>
@@ -58,6 +61,14 @@ public static class DateWords
         };
 
     public static int DaysBetween(LocalDate from, LocalDate to) => Period.DaysBetween(from, to);
+
+    private static Patterns Order => HouseStyle.Current.Days == DayOrder.MonthFirst ? MonthFirst : DayFirst;
+
+    private static LocalDatePattern Date(string pattern) =>
+        LocalDatePattern.Create(pattern, CultureInfo.InvariantCulture);
+
+    private static LocalTimePattern Clock(string pattern) =>
+        LocalTimePattern.Create(pattern, CultureInfo.InvariantCulture);
 }
 
 /// <summary>How long something has waited: hours under a day, then days, each from a local time to the same local time of the next day.</summary>

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
+using Gesamt.Core.Texts;
 using NodaTime;
 
 namespace Gesamt.Core.Calendar;
@@ -26,7 +27,7 @@ public static partial class TypedDate
     public const string AllowedTime = "Write a time of day, such as 9:30, 14:00 or 3 pm.";
 
     /// <summary>The day that the whole text means: “fri”, “12 mar”, “in 3 weeks”, “yesterday”, “2 days ago”, “12.3.2027”, 2027-03-12 (ISO 8601); null for anything else, and for one outside <see cref="Dates"/>.</summary>
-    /// <remarks>Dots put the day first (common practice); slashes are read only where one order alone gives a date. A weekday before a date is left aside: the date decides, and is shown with its own.</remarks>
+    /// <remarks>Dots put the day first (common practice); slashes are read in the order of the house, or in the other where that one alone gives a date. A weekday before a date is left aside: the date decides, and is shown with its own.</remarks>
     public static LocalDate? Day(string text, LocalDate today, StudioCalendar calendar, Lean lean = Lean.Ahead)
     {
         var plain = Spaces().Replace(text.Trim().TrimEnd('.', ','), " ");
@@ -104,10 +105,11 @@ public static partial class TypedDate
     private static LocalDate? InFigures(Match match, LocalDate today, Lean lean)
     {
         var (first, second) = (Number(match.Groups[1].Value), Number(match.Groups[2].Value));
-        // either order would do: asked for again rather than guessed
-        if (match.Groups["mark"].Value == "/" && first != second && first <= 12 && second <= 12)
-            return null;
-        var (day, month) = match.Groups["mark"].Value == "/" && second > 12 ? (second, first) : (first, second);
+        // after dots the day comes first everywhere; slashes put the parts in the house's order, unless only the other gives a date
+        var monthFirst =
+            match.Groups["mark"].Value == "/"
+            && (second > 12 || first <= 12 && HouseStyle.Current.Days == DayOrder.MonthFirst);
+        var (day, month) = monthFirst ? (second, first) : (first, second);
         if (month is 0 or > 12 || day is 0 or > 31)
             return null;
         if (match.Groups["year"].Success)

@@ -127,6 +127,9 @@ public abstract record Happening
 
     public sealed record TaskReopened(TaskId Task) : Happening;
 
+    /// <summary>A kind's own step that the owner says is reached.</summary>
+    public sealed record MilestoneReached(string Name) : Happening;
+
     public sealed record PhaseSet(string Phase, PhaseState State) : Happening;
 
     public sealed record HandedOver : Happening;

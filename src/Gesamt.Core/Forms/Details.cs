@@ -8,9 +8,9 @@ namespace Gesamt.Core.Forms;
 public sealed record DetailRule(
     string Name,
     FieldSort Sort,
-    string? Unit,
-    ImmutableArray<string>? Options,
-    bool Private
+    string? Unit = null,
+    ImmutableArray<string>? Options = null,
+    bool Private = false
 )
 {
     /// <summary>The detail as a field, so that values are checked as answers are.</summary>

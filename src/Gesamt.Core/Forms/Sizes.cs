@@ -9,7 +9,7 @@ public static partial class Sizes
 {
     /// <summary>The number; a size of two or three sides is their product. Null where the text is none, is negative, could be two, or is of another measure.</summary>
     /// <param name="unit">What is asked for: “m²”, “days”, “letters”.</param>
-    public static decimal? Number(string text, string? unit = null, NumberMarks marks = NumberMarks.Point)
+    public static decimal? Number(string text, string? unit = null, NumberMarks? marks = null)
     {
         var sides = Times().Split(Bare(text)).Select(Written.Of).ToList();
         if (sides.Count > 3 || sides.Any(side => side is null || !Measures.Fit(unit, side.Behind, sides.Count)))
@@ -21,7 +21,7 @@ public static partial class Sizes
     }
 
     /// <summary>An amount, or the two ends of a range; null where the text is neither. Of “3-5k” it is not said what the 3 is.</summary>
-    public static (decimal From, decimal To)? Amounts(string text, NumberMarks marks = NumberMarks.Point)
+    public static (decimal From, decimal To)? Amounts(string text, NumberMarks? marks = null)
     {
         var ends = To().Split(Bare(text)).Select(Written.Of).ToList();
         if (ends.Any(end => end is null) || ends.Select(end => end!.Thousands).Distinct().Count() > 1)
@@ -85,7 +85,7 @@ public static partial class Sizes
                 )
                 : null;
 
-        public decimal? Number(NumberMarks marks) => NumberReading.Amount(Digits, marks) * (Thousands ? 1000 : 1);
+        public decimal? Number(NumberMarks? marks) => NumberReading.Amount(Digits, marks) * (Thousands ? 1000 : 1);
     }
 
     [GeneratedRegex(

@@ -77,9 +77,13 @@ public static class Owed
 /// <summary>Invoice numbers: per series and year, without gaps, given at issue.</summary>
 public static class InvoiceNumber
 {
-    /// <summary>“2027-004” for the fourth invoice of 2027.</summary>
-    public static string Of(int year, int sequence) => $"{year}-{sequence:000}";
+    /// <summary>“2027-004” for the fourth invoice of 2027, “MU2027-004” in the series MU.</summary>
+    public static string Of(string series, int year, int sequence) => $"{series}{year}-{sequence:000}";
 
     /// <summary>“C2027-001”: credit notes have a series of their own.</summary>
-    public static string OfCredit(int year, int sequence) => $"C{Of(year, sequence)}";
+    public static string OfCredit(string series, int year, int sequence) => $"C{Of(series, year, sequence)}";
+
+    /// <summary>The number after the last one of a series and year.</summary>
+    /// <param name="first">Where the series begins in that year; common practice for a studio that comes with invoices of its own.</param>
+    public static int Next(int? last, int first) => (last ?? first - 1) + 1;
 }

@@ -21,10 +21,35 @@ public enum FollowUps
     WhenRead,
 }
 
+/// <summary>A phase of the work.</summary>
+/// <param name="Days">How many days it usually takes; null where that is not said.</param>
+public sealed record KindPhase(string Name, int? Days = null)
+{
+    public static implicit operator KindPhase(string name) => new(name);
+}
+
+/// <summary>What a kind calls one of the five gates; its meaning stays.</summary>
+public sealed record GateWord(Gate Gate, string Name);
+
+/// <summary>By which fact a milestone is reached.</summary>
+public enum MilestoneSign
+{
+    CallHeld,
+    BriefApproved,
+    FormReturned,
+    DraftApproved,
+
+    /// <summary>The owner says so.</summary>
+    Said,
+}
+
+/// <summary>A kind's own step inside a gate, such as “proof printed”. It is seen on the way, and keeps no gate open.</summary>
+public sealed record Milestone(string Name, Gate Gate, MilestoneSign By);
+
 /// <summary>What a kind of work demands, as pinned on the project when it began.</summary>
 /// <param name="Gates">The gates it has, in their order.</param>
 /// <param name="Demands">Details that must be known before the Lead gate closes.</param>
-/// <param name="MainDate">What the date that matters is called, such as “opening day”.</param>
+/// <param name="MainDate">What the date that matters is called, such as “opening day”; empty for work without one.</param>
 /// <param name="BookingDays">Days from the signature until the booking payment is due.</param>
 /// <param name="Phases">Phases of the work in their order.</param>
 /// <param name="Rounds">Rounds of review that are included in the price.</param>
@@ -40,7 +65,7 @@ public sealed record KindRules(
     int BookingDays,
     int ReplyWithin,
     AgeLimits AgeLimits,
-    ImmutableArray<string> Phases,
+    ImmutableArray<KindPhase> Phases,
     int Rounds,
     ImmutableArray<string> ClosingSteps,
     ImmutableArray<DetailRule> Details,
@@ -63,6 +88,18 @@ public sealed record KindRules(
         [],
         FollowUps.AtOnce
     );
+
+    /// <summary>Its own words for gates; those without one keep the usual.</summary>
+    public ImmutableArray<GateWord> GateWords { get; init; } = [];
+
+    /// <summary>Its own steps inside gates, in their order.</summary>
+    public ImmutableArray<Milestone> Milestones { get; init; } = [];
+
+    /// <summary>What the kind calls a gate.</summary>
+    public string NameOf(Gate gate) => GateWords.FirstOrDefault(word => word.Gate == gate)?.Name ?? gate.ToString();
+
+    /// <summary>Whether one of its phases has this name.</summary>
+    public bool HasPhase(string name) => Phases.Any(phase => phase.Name == name);
 
     /// <summary>Every detail the kind wants to know; what it demands without a rule of its own is a short text.</summary>
     public IEnumerable<DetailRule> AllDetails =>

@@ -7,17 +7,19 @@ using NodaTime;
 
 namespace Gesamt.Core.Proposals;
 
+/// <summary>What a studio usually asks for.</summary>
+/// <param name="OnBooking">The share due on booking.</param>
+/// <param name="DueDays">Days between the date that matters, or the handover, and the rest of the price; its invoice goes out as many before.</param>
+/// <param name="ValidDays">How long a proposal can be accepted.</param>
+public sealed record OfferHabits(Rate OnBooking, int DueDays, int ValidDays)
+{
+    /// <summary>Two fifths on booking, and two weeks for everything.</summary>
+    public static readonly OfferHabits Default = new(Rate.Percent(40), 14, 14);
+}
+
 /// <summary>What is proposed until the owner says otherwise.</summary>
 public static class UsualOffer
 {
-    private const int ValidForDays = 14;
-
-    /// <summary>Days between the date that matters, or the handover, and the rest of the price; its invoice goes out as many before.</summary>
-    private const int RestDays = 14;
-
-    /// <summary>Two fifths are due on booking.</summary>
-    public static readonly Rate OnBooking = Rate.Percent(40);
-
     /// <summary>The rate that most of a kind's services have, the first of several; none where there are no services.</summary>
     public static Rate Tax(IEnumerable<int> servicesPartsPerMillion) =>
         new(
@@ -28,14 +30,12 @@ public static class UsualOffer
                 .FirstOrDefault()
         );
 
-    public static LocalDate ValidUntil(LocalDate today) => today.PlusDays(ValidForDays);
+    public static LocalDate ValidUntil(LocalDate today, OfferHabits habits) => today.PlusDays(habits.ValidDays);
 
-    /// <summary>The usual share on booking, the rest by the date that matters.</summary>
-    public static ImmutableArray<PlanPart> Plan(KindRules kind) => Plan(OnBooking, kind, hasDate: true);
-
-    /// <summary>A share on booking, and the rest by the date that matters; with the handover where there is none.</summary>
-    public static ImmutableArray<PlanPart> Plan(Rate onBooking, KindRules kind, bool hasDate)
+    /// <summary>The usual share on booking, and the rest by the date that matters; with the handover where there is none.</summary>
+    public static ImmutableArray<PlanPart> Plan(OfferHabits habits, KindRules kind, bool hasDate)
     {
+        var onBooking = habits.OnBooking;
         var rest = new Rate(1_000_000 - onBooking.PartsPerMillion);
         return
         [
@@ -47,7 +47,9 @@ public static class UsualOffer
                 {
                     new PlanPart(
                         rest,
-                        hasDate ? new DueRule.AroundMainDate(Span.None, RestDays) : new DueRule.OnHandover(RestDays)
+                        hasDate
+                            ? new DueRule.AroundMainDate(Span.None, habits.DueDays)
+                            : new DueRule.OnHandover(habits.DueDays)
                     ),
                 }
                 : [],

@@ -20,6 +20,7 @@ public enum HappenedSort
     Paid,
     HandedOver,
     Approved,
+    Milestone,
     Waived,
     Rest,
     GoOn,
@@ -92,12 +93,21 @@ public static class PossibleNow
             yield return HappenedSort.HandedOver;
         if (history.Any<Happening.HandedOver>() && !history.Any<Happening.Approved>())
             yield return HappenedSort.Approved;
+        if (MilestonesToSay(project).Any())
+            yield return HappenedSort.Milestone;
         if (standing.Stage != Stage.Finished)
             yield return HappenedSort.Waived;
         yield return TurnRule.RestUntil(project) > now ? HappenedSort.GoOn : HappenedSort.Rest;
         foreach (var end in EndsOf(standing))
             yield return end;
     }
+
+    /// <summary>Steps of the kind that are reached when the owner says so, and are not yet.</summary>
+    public static IEnumerable<string> MilestonesToSay(Case project) =>
+        MilestoneRule
+            .Of(project)
+            .Where(one => one is { Milestone.By: MilestoneSign.Said, ReachedAt: null })
+            .Select(one => one.Milestone.Name);
 
     /// <summary>Before the win it can be declined, passed on or lost; after it, cancelled.</summary>
     private static IEnumerable<HappenedSort> EndsOf(Standing standing)

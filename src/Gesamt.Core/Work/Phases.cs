@@ -14,7 +14,7 @@ public static class PhaseRule
 {
     public static ImmutableArray<Phase> Of(Case project)
     {
-        var names = project.Kind.Phases;
+        var names = project.Kind.Phases.Select(phase => phase.Name).ToImmutableArray();
         var phases = names.Select(name => new Phase(name, PhaseState.Ahead, null)).ToArray();
         void Set(int at, PhaseState state, Instant since)
         {

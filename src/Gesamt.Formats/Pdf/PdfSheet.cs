@@ -12,7 +12,11 @@ public sealed record Letterhead(
     string Mail,
     string TaxNumber,
     string Brand,
-    string? Logo = null
+    string? Logo = null,
+    string Phone = "",
+    string Site = "",
+    string Bank = "",
+    string Bic = ""
 );
 
 /// <summary>An A4 sheet that text and rows flow down, page after page. Positions in points of 1/72 inch.</summary>
@@ -183,7 +187,7 @@ internal sealed class PdfSheet : IDisposable
             var line in head
                 .Address.ReplaceLineEndings("\n")
                 .Split('\n')
-                .Append(head.Mail)
+                .Concat([head.Phone, head.Mail, head.Site])
                 .Where(line => line.Length > 0)
                 .SelectMany(line => PdfFonts.Small.Wrap(line, half))
         )
@@ -216,7 +220,16 @@ internal sealed class PdfSheet : IDisposable
 
     private void End()
     {
-        var foot = head.TaxNumber.Length > 0 ? $"{head.Studio}, tax number {head.TaxNumber}" : head.Studio;
+        var foot = string.Join(
+            ", ",
+            new[]
+            {
+                head.Studio,
+                head.TaxNumber.Length > 0 ? $"tax number {head.TaxNumber}" : "",
+                head.Bank,
+                head.Bic.Length > 0 ? $"BIC {head.Bic}" : "",
+            }.Where(part => part.Length > 0)
+        );
         PdfFonts.Small.Draw(canvas, PdfFonts.Small.Wrap(foot, Width - 60).First(), Left, 806, soft);
         PdfFonts.Small.DrawEnding(canvas, $"Page {page}", Right, 806, soft);
         document.EndPage();

@@ -81,6 +81,27 @@ public static class Backup
         }
     }
 
+    /// <summary>A backup in a folder, known by its name.</summary>
+    /// <param name="At">When it was made, in UTC.</param>
+    public sealed record KeptFile(string Path, string Name, DateTime At, long Bytes);
+
+    /// <summary>The backups that a folder keeps; none where there is no such folder.</summary>
+    public static IReadOnlyList<KeptFile> Kept(string folder) =>
+        Directory.Exists(folder)
+            ?
+            [
+                .. new DirectoryInfo(folder)
+                    .GetFiles($"{Begins}*{Ends}")
+                    .Where(file => TimeOf(file.FullName) is not null)
+                    .Select(file => new KeptFile(
+                        file.FullName,
+                        file.Name,
+                        DateTime.SpecifyKind(TimeOf(file.FullName)!.Value, DateTimeKind.Utc),
+                        file.Length
+                    )),
+            ]
+            : [];
+
     /// <summary>Deletes backups in a folder that need not be kept any more (see <see cref="Retention"/>), and what is left of ones that broke off. Files of other names are left alone.</summary>
     public static void Prune(string folder)
     {

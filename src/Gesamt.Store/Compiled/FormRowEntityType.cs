@@ -20,7 +20,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.FormRow",
                 typeof(FormRow),
                 baseEntityType,
-                propertyCount: 12,
+                propertyCount: 13,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -39,6 +39,12 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(FormRow).GetProperty("Closed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(FormRow).GetField("<Closed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
+
+            var earlierSlugs = runtimeEntityType.AddProperty(
+                "EarlierSlugs",
+                typeof(string),
+                propertyInfo: typeof(FormRow).GetProperty("EarlierSlugs", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(FormRow).GetField("<EarlierSlugs>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var edition = runtimeEntityType.AddProperty(
                 "Edition",

@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("ff200608-3b3b-4e76-a80c-11cf280dfc09"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("30f0aaf5-c594-4ab5-9957-bad26be8ffbe"), entityTypeCount: 54)
         {
         }
 

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.InvoiceRow",
                 typeof(InvoiceRow),
                 baseEntityType,
-                propertyCount: 17,
+                propertyCount: 18,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 5,
                 keyCount: 1);
@@ -124,6 +124,12 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(InvoiceRow).GetField("<Sequence>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
 
+            var series = runtimeEntityType.AddProperty(
+                "Series",
+                typeof(string),
+                propertyInfo: typeof(InvoiceRow).GetProperty("Series", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(InvoiceRow).GetField("<Series>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var snapshot = runtimeEntityType.AddProperty(
                 "Snapshot",
                 typeof(string),
@@ -171,7 +177,7 @@ namespace Gesamt.Store.Compiled
                 unique: true);
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { sort, year, sequence },
+                new[] { sort, series, year, sequence },
                 unique: true);
 
             return runtimeEntityType;

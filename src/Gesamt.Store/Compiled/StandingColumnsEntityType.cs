@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StandingColumns",
                 typeof(StandingColumns),
                 baseEntityType,
-                propertyCount: 24,
+                propertyCount: 25,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -115,6 +115,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StandingColumns).GetField("<MainDate>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 valueConverter: new GesamtDb.IsoDate());
+
+            var milestone = runtimeEntityType.AddProperty(
+                "Milestone",
+                typeof(string),
+                propertyInfo: typeof(StandingColumns).GetProperty("Milestone", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Milestone>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var netMinor = runtimeEntityType.AddProperty(
                 "NetMinor",

@@ -5,6 +5,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Projects;
 using NodaTime;
 using NodaTime.Serialization.SystemTextJson;
 
@@ -80,6 +81,7 @@ public static class StoreJson
         options.Converters.Add(new MoneyConverter());
         options.Converters.Add(new RateConverter());
         options.Converters.Add(new ExactDecimals());
+        options.Converters.Add(new PhaseConverter());
         options.MakeReadOnly(populateMissingResolver: true);
         return options;
     }
@@ -122,6 +124,20 @@ public static class StoreJson
 
         public override void Write(Utf8JsonWriter writer, decimal value, JsonSerializerOptions options) =>
             writer.WriteStringValue(value.ToString("0.######", CultureInfo.InvariantCulture));
+    }
+
+    /// <summary>A phase was a name alone before it had a usual length.</summary>
+    private sealed class PhaseConverter : JsonConverter<KindPhase>
+    {
+        private sealed record Shape(string Name, int? Days);
+
+        public override KindPhase Read(ref Utf8JsonReader reader, Type type, JsonSerializerOptions options) =>
+            reader.TokenType == JsonTokenType.String ? new(reader.GetString()!)
+            : JsonSerializer.Deserialize<Shape>(ref reader, options) is { } shape ? new(shape.Name, shape.Days)
+            : throw new JsonException("A phase is null.");
+
+        public override void Write(Utf8JsonWriter writer, KindPhase value, JsonSerializerOptions options) =>
+            JsonSerializer.Serialize(writer, new Shape(value.Name, value.Days), options);
     }
 
     private sealed class IdConverters : JsonConverterFactory

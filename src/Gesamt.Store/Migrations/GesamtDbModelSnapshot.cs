@@ -422,6 +422,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<bool>("Closed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("EarlierSlugs")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
 
@@ -679,6 +683,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<int>("Sequence")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Series")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Snapshot")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -705,7 +713,7 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("ProposalId", "Instalment", "Again")
                         .IsUnique();
 
-                    b.HasIndex("Sort", "Year", "Sequence")
+                    b.HasIndex("Sort", "Series", "Year", "Sequence")
                         .IsUnique();
 
                     b.ToTable("Invoices", t =>
@@ -978,6 +986,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("KindId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -994,11 +1005,15 @@ namespace Gesamt.Store.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("Key")
-                        .IsUnique();
-
                     b.HasIndex("Number")
                         .IsUnique();
+
+                    b.HasIndex("KindId", "Key")
+                        .IsUnique();
+
+                    b.HasIndex(new[] { "Key" }, "SharedLetter")
+                        .IsUnique()
+                        .HasFilter("KindId IS NULL");
 
                     b.ToTable("LetterTemplates");
                 });
@@ -2013,7 +2028,23 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Bank")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Bic")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Brand")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ClientAddress")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Clock")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -2027,9 +2058,16 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Days")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("DaysOff")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("DueDays")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
@@ -2037,7 +2075,20 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("FeedKey")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("FirstSteps")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Iban")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("InvoiceFirst")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("InvoiceFirstYear")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("InvoiceSeries")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -2055,6 +2106,13 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Numbers")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("OnBookingPartsPerMillion")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("OpenHours")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -2065,6 +2123,13 @@ namespace Gesamt.Store.Migrations
 
                     b.Property<string>("PasswordHash")
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("Phone")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("PutAwayDays")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("RecoveryCodes")
                         .IsRequired()
@@ -2086,9 +2151,19 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("SignsAtOnce")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Site")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("TaxNumber")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("ValidDays")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Zone")
                         .IsRequired()
@@ -2595,6 +2670,9 @@ namespace Gesamt.Store.Migrations
                                 .HasColumnType("TEXT");
 
                             b1.Property<string>("MainDate")
+                                .HasColumnType("TEXT");
+
+                            b1.Property<string>("Milestone")
                                 .HasColumnType("TEXT");
 
                             b1.Property<long?>("NetMinor")

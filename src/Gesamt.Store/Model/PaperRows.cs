@@ -94,6 +94,9 @@ public sealed class InvoiceRow
     public ProjectId ProjectId { get; set; }
     public required string PublicId { get; set; }
     public required string Number { get; set; }
+
+    /// <summary>What stands before its number: each series counts by itself.</summary>
+    public string Series { get; set; } = "";
     public int Year { get; set; }
     public int Sequence { get; set; }
     public LocalDate IssuedOn { get; set; }

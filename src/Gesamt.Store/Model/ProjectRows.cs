@@ -85,6 +85,9 @@ public sealed class StandingColumns
     /// <summary>When the client was last in touch.</summary>
     public Instant? TouchAt { get; set; }
 
+    /// <summary>The kind's own step that was reached last.</summary>
+    public string? Milestone { get; set; }
+
     /// <summary>When the next agreed instalment is to be invoiced.</summary>
     public Instant? InvoiceAt { get; set; }
 

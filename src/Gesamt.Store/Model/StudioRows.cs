@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Texts;
 using NodaTime;
 
 namespace Gesamt.Store.Model;
@@ -16,6 +17,39 @@ public sealed class StudioRow
     public string Address { get; set; } = "";
     public string TaxNumber { get; set; } = "";
     public string Iban { get; set; } = "";
+
+    /// <summary>The bank as it stands on papers, and its BIC (ISO 9362).</summary>
+    public string Bank { get; set; } = "";
+    public string Bic { get; set; } = "";
+    public string Phone { get; set; } = "";
+    public string Site { get; set; } = "";
+
+    /// <summary>Where clients reach this program, such as https://work.studio.example; empty while it is only known from where the owner sits.</summary>
+    public string ClientAddress { get; set; } = "";
+
+    /// <summary>How numbers, days and times are written for everybody who reads of this studio.</summary>
+    public NumberLook Numbers { get; set; }
+    public DayOrder Days { get; set; }
+    public ClockHours Clock { get; set; }
+
+    /// <summary>What stands before the number of an invoice; and, for a studio that comes with invoices of its own, the first number of one year.</summary>
+    public string InvoiceSeries { get; set; } = "";
+    public int InvoiceFirst { get; set; } = 1;
+    public int InvoiceFirstYear { get; set; }
+
+    /// <summary>What a proposal begins with: the share due on booking, the days a payment has, and how long it is valid.</summary>
+    public int OnBookingPartsPerMillion { get; set; } = 400_000;
+    public int DueDays { get; set; } = 14;
+    public int ValidDays { get; set; } = 14;
+
+    /// <summary>Whether the owner's signature is given as a contract is sent.</summary>
+    public bool SignsAtOnce { get; set; }
+
+    /// <summary>Days after which a finished project is put away by itself; null for never.</summary>
+    public int? PutAwayDays { get; set; }
+
+    /// <summary>Which first steps of a new studio are still open, as JSON; null once none is.</summary>
+    public string? FirstSteps { get; set; }
     public string Signature { get; set; } = "";
     public LocalTime SendFrom { get; set; }
     public LocalTime SendUntil { get; set; }
@@ -75,6 +109,9 @@ public sealed class FormRow
     public FormPurpose Purpose { get; set; }
     public KindId KindId { get; set; }
     public required string Slug { get; set; }
+
+    /// <summary>Addresses it had before, one a line: they go on leading to it.</summary>
+    public string EarlierSlugs { get; set; } = "";
     public required string Title { get; set; }
     public required string Intro { get; set; }
     public required string Fields { get; set; }
@@ -104,10 +141,13 @@ public sealed class ServiceRow
     public int Position { get; set; }
 }
 
-/// <summary>A reusable text with named blanks.</summary>
+/// <summary>A reusable text with named blanks. One of a kind's own is taken for its projects in place of the shared one of the same key.</summary>
 public sealed class LetterTemplateRow
 {
     public int Id { get; set; }
+
+    /// <summary>The kind whose own it is; null for one that all kinds share.</summary>
+    public KindId? KindId { get; set; }
     public required string Key { get; set; }
     public required string Name { get; set; }
     public required string Subject { get; set; }

@@ -273,5 +273,6 @@ public sealed class Ledger(GesamtDb db)
             Billing.NextAt(project)
         );
         (columns.OnTable, columns.TouchAt) = (standing.IsOnTable, project.History.LastTouch);
+        columns.Milestone = MilestoneRule.LastReached(project);
     }
 }

@@ -3,6 +3,7 @@ using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Proposals;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;
@@ -167,6 +168,10 @@ public static class ProjectFiles
 
     public static ImmutableHashSet<NodaTime.LocalDate> DaysOff(this StudioRow studio) =>
         StoreJson.Read<ImmutableHashSet<NodaTime.LocalDate>>(studio.DaysOff);
+
+    /// <summary>What its proposals begin with.</summary>
+    public static OfferHabits Habits(this StudioRow studio) =>
+        new(new(studio.OnBookingPartsPerMillion), studio.DueDays, studio.ValidDays);
 
     public static StudioCalendar Calendar(this StudioRow studio) =>
         new(NodaTime.DateTimeZoneProviders.Tzdb[studio.Zone], studio.DaysOff(), studio.SendFrom, studio.SendUntil);

@@ -5,26 +5,16 @@ using Gesamt.Core;
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Microsoft.AspNetCore.Hosting.Server;
-using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Access;
 
 /// <summary>Links that open one project for one person. The token is an HMAC over the link's public name and generation, with a key kept outside the database.</summary>
-public sealed class Links
+public sealed class Links(KeyRing ring, Doorplate plate)
 {
     /// <summary>Said of a letter whose link would open nothing.</summary>
     public const string Closed =
         "Their page is closed, so the link in it would open nothing. Open the page again, or take the link out.";
-
-    private readonly KeyRing ring;
-    private readonly Settings settings;
-    private readonly IServiceProvider services;
-
-    /// <summary>Reads the key of links when the first is made.</summary>
-    public Links(Settings settings, KeyRing ring, IServiceProvider services) =>
-        (this.settings, this.ring, this.services) = (settings, ring, services);
 
     /// <summary>The link of a person to a project, made when it is first needed.</summary>
     public static async Task<LinkRow> OfAsync(GesamtDb db, ProjectId project, PersonId person)
@@ -45,7 +35,7 @@ public sealed class Links
     }
 
     /// <summary>The whole address with its token, as it is put into a letter at the moment it is handed over.</summary>
-    public string AddressOf(LinkRow link) => $"{BaseAddress}/p/{link.PublicId}/enter/{TokenOf(link)}";
+    public string AddressOf(LinkRow link) => $"{plate.Address}/p/{link.PublicId}/enter/{TokenOf(link)}";
 
     /// <summary>Whether a token opens a link: the right one, of its present generation, and not ended.</summary>
     public bool Opens(LinkRow link, string token) =>
@@ -63,16 +53,6 @@ public sealed class Links
                 Encoding.UTF8.GetBytes($"{link.PublicId}:{link.Generation}")
             )
         );
-
-    private string BaseAddress =>
-        settings.Address.Length > 0
-            ? settings.Address.TrimEnd('/')
-            : services
-                .GetRequiredService<IServer>()
-                .Features.Get<IServerAddressesFeature>()
-                ?.Addresses.FirstOrDefault()
-                ?.TrimEnd('/')
-                ?? "http://localhost";
 }
 
 /// <summary>Where a client reaches their page.</summary>

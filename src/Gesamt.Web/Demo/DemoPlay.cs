@@ -37,6 +37,7 @@ public static class DemoPlay
         IServiceProvider services,
         AdjustableClock clock,
         string folder,
+        string usual,
         bool withProjects
     )
     {
@@ -48,7 +49,8 @@ public static class DemoPlay
             await DemoFiles.LoadAsync(
                 db,
                 scope.ServiceProvider.GetRequiredService<IPasswordHasher<StudioRow>>(),
-                folder
+                folder,
+                usual
             );
             zone = new(scope.ServiceProvider.GetRequiredService<Desk>().Calendar);
         }

@@ -85,7 +85,7 @@ public sealed class DemoTalk(IServiceProvider services)
             desk,
             services.GetRequiredService<ICalendarSource>(),
             services.GetRequiredService<IVideoRooms>(),
-            services.GetRequiredService<Settings>(),
+            services.GetRequiredService<Doorplate>(),
             services.GetRequiredService<ILogger<Scheduling>>()
         );
 }

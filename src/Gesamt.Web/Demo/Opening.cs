@@ -1,8 +1,6 @@
 using Gesamt.Store;
-using Gesamt.Store.Model;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Demo;
@@ -14,8 +12,6 @@ public static class Opening
     public static async Task PrepareAsync(WebApplication app)
     {
         var settings = app.Services.GetRequiredService<Settings>();
-        if (settings.Mode == RunMode.Real)
-            await FirstStart.LayAsync(settings, app.Services.GetRequiredService<IPasswordHasher<StudioRow>>());
         var laying = Path.Combine(settings.Data, "demo.laying");
         // a demo that was stopped while it was laid is laid anew
         if (settings.Mode == RunMode.Demo && File.Exists(laying))
@@ -34,7 +30,7 @@ public static class Opening
         if (settings.Mode != RunMode.Real && settings.DemoFiles is { } files && !await db.Studio.AnyAsync())
         {
             await File.WriteAllTextAsync(laying, "");
-            await DemoPlay.LayAsync(app.Services, clock!, files, settings.DemoProjects);
+            await DemoPlay.LayAsync(app.Services, clock!, files, settings.UsualSet, settings.DemoProjects);
             File.Delete(laying);
         }
         else if (settings.Mode != RunMode.Real && clock is not null)

@@ -40,7 +40,7 @@ public static class KeptFiles
         return await desk.ActAsync(async act =>
         {
             var opened = await desk.OpenAsync(project);
-            if (file.Phase is { } phase && !opened.Case.Kind.Phases.Contains(phase))
+            if (file.Phase is { } phase && !opened.Case.Kind.HasPhase(phase))
                 throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
             var version =
                 file.Group == FileGroup.Drafts

@@ -29,8 +29,14 @@ public sealed class Settings
     /// <summary>A mail server from the environment, for a studio set up without its pages.</summary>
     public SmtpSettings? Smtp { get; init; }
 
-    /// <summary>The folder of the demo's readable files: an empty demo is laid from it, and a new studio takes its kinds and letters from it to begin with.</summary>
+    /// <summary>The folder of the demo's readable files: an empty demo is laid from it.</summary>
     public string? DemoFiles { get; init; }
+
+    /// <summary>The folder of the starting sets, each in a folder of its own; they ship with the program.</summary>
+    public string Sets { get; init; } = Path.Combine(AppContext.BaseDirectory, "sets");
+
+    /// <summary>What every set leaves to be as usual.</summary>
+    public string UsualSet => Path.Combine(Sets, "usual");
 
     /// <summary>Whether the demo's projects are played, or its studio is laid without any.</summary>
     public bool DemoProjects { get; init; } = true;
@@ -41,11 +47,12 @@ public sealed class Settings
     /// <summary>Whether that clock stands still until it is set.</summary>
     public bool ClockStands { get; init; }
 
-    /// <summary>The owner's password, asked for once at the first real start, with the names that stand on letters.</summary>
+    /// <summary>The owner's password and names, for a studio that is set up without a browser; left out, its first page asks for them.</summary>
     public string? OwnerPassword { get; init; }
     public string OwnerName { get; init; } = "";
     public string OwnerMail { get; init; } = "";
     public string StudioName { get; init; } = "";
+    public string Zone { get; init; } = "Etc/UTC";
 
     /// <summary>How often one address may try in a minute.</summary>
     public int SignInsPerMinute { get; init; } = 10;

@@ -134,6 +134,21 @@ public static class Issuing
         return issued;
     }
 
+    /// <summary>What the next invoice will be called, if it is issued today.</summary>
+    public static async Task<string> NextNumberAsync(Desk desk) =>
+        await SequenceAsync(desk, InvoiceSort.Invoice, desk.Studio.InvoiceSeries, desk.Today.Year) is var sequence
+            ? InvoiceNumber.Of(desk.Studio.InvoiceSeries, desk.Today.Year, sequence)
+            : "";
+
+    /// <summary>Read and written in one immediate transaction, no number is given twice or left out.</summary>
+    private static async Task<int> SequenceAsync(Desk desk, InvoiceSort sort, string series, int year) =>
+        InvoiceNumber.Next(
+            await desk
+                .Db.Invoices.Where(i => i.Sort == sort && i.Series == series && i.Year == year)
+                .MaxAsync(i => (int?)i.Sequence),
+            sort == InvoiceSort.Invoice && desk.Studio.InvoiceFirstYear == year ? desk.Studio.InvoiceFirst : 1
+        );
+
     private static InvoiceLine Line(string title, string detail, Money net) =>
         new(title, detail, net, "1", MoneyText.Figures(net));
 
@@ -147,10 +162,8 @@ public static class Issuing
     {
         // a rehearsal's papers have a series of their own, so that real numbers have no gaps
         var year = file.Row.Rehearsal ? 0 : desk.Today.Year;
-        // read and written in one immediate transaction, so no number is given twice or left out
-        var sequence =
-            (await desk.Db.Invoices.Where(i => i.Sort == sort && i.Year == year).MaxAsync(i => (int?)i.Sequence) ?? 0)
-            + 1;
+        var series = file.Row.Rehearsal ? "" : desk.Studio.InvoiceSeries;
+        var sequence = await SequenceAsync(desk, sort, series, year);
         var row = new InvoiceRow
         {
             ProjectId = file.Id,
@@ -158,8 +171,9 @@ public static class Issuing
             Sort = sort,
             Number =
                 file.Row.Rehearsal ? $"Rehearsal {sort} {sequence}"
-                : sort == InvoiceSort.Invoice ? InvoiceNumber.Of(year, sequence)
-                : InvoiceNumber.OfCredit(year, sequence),
+                : sort == InvoiceSort.Invoice ? InvoiceNumber.Of(series, year, sequence)
+                : InvoiceNumber.OfCredit(series, year, sequence),
+            Series = series,
             Year = year,
             Sequence = sequence,
             IssuedOn = desk.Today,

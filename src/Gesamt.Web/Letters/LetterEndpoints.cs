@@ -32,6 +32,7 @@ public sealed record TemplateDto(
 /// <param name="Earlier">The exchange so far, newest first.</param>
 /// <param name="Kept">Files of the project that can go with it.</param>
 /// <param name="Tomorrow">When it would usually leave if it is sent later.</param>
+/// <param name="Stays">Why it would reach nobody; null when letters leave the house.</param>
 public sealed record LetterDeskDto(
     string To,
     string? Mail,
@@ -40,7 +41,8 @@ public sealed record LetterDeskDto(
     IReadOnlyList<EarlierDto> Earlier,
     IReadOnlyList<string> Blanks,
     LetterFileDto[] Kept,
-    LocalDateTime Tomorrow
+    LocalDateTime Tomorrow,
+    string? Stays
 );
 
 /// <summary>A letter of the same exchange.</summary>
@@ -101,7 +103,7 @@ public static class LetterEndpoints
     {
         api.MapGet(
             "/projects/{id:long}/letter",
-            (long id, long? colleague, Desk desk) => DeskOfAsync(desk, new(id), colleague)
+            (long id, long? colleague, Desk desk, MailRoom room) => DeskOfAsync(desk, room, new(id), colleague)
         );
 
         api.MapPost(
@@ -279,7 +281,7 @@ public static class LetterEndpoints
     }
 
     /// <param name="colleague">Somebody the letter is to name.</param>
-    private static async Task<LetterDeskDto> DeskOfAsync(Desk desk, ProjectId id, long? colleague)
+    private static async Task<LetterDeskDto> DeskOfAsync(Desk desk, MailRoom room, ProjectId id, long? colleague)
     {
         var file = await desk.OpenAsync(id);
         var words = Writing.About(colleague is { } person ? await Writing.ColleagueAsync(desk, person) : null)(
@@ -288,7 +290,14 @@ public static class LetterEndpoints
         var templates = await desk
             .Db.LetterTemplates.AsNoTracking()
             .Include(t => t.Files)
-            .Where(t => !t.Removed)
+            .Where(t => !t.Removed && (t.KindId == null || t.KindId == file.Row.KindId))
+            // a kind's own words stand in the place of the shared ones
+            .Where(t =>
+                t.KindId != null
+                || !desk.Db.LetterTemplates.Any(own =>
+                    own.KindId == file.Row.KindId && own.Key == t.Key && !own.Removed
+                )
+            )
             .OrderBy(t => t.Number == null)
             .ThenBy(t => t.Number)
             .ThenBy(t => t.Name)
@@ -339,7 +348,8 @@ public static class LetterEndpoints
             ],
             Blanks.Names,
             [.. kept.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))],
-            desk.Today.PlusDays(1).At(new LocalTime(9, 0))
+            desk.Today.PlusDays(1).At(new LocalTime(9, 0)),
+            await room.WhyItStaysAsync(CancellationToken.None)
         );
     }
 

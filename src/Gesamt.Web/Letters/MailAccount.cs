@@ -1,6 +1,7 @@
 using System.Net;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
+using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
@@ -102,6 +103,8 @@ public static class MailAccount
         if (isNew)
             desk.Db.MailAccounts.Add(row);
         await desk.Db.SaveChangesAsync(stop);
+        if (row.SmtpHost is { Length: > 0 })
+            await OpenSteps.DoneAsync(desk, FirstStep.Mail);
         return Of(row, room);
     }
 

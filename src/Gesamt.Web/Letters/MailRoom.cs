@@ -27,6 +27,12 @@ public sealed class MailRoom(
     /// <summary>A demo's people are made up, so its letters never leave the house.</summary>
     public bool MayLeave => settings.Mode != RunMode.Demo;
 
+    /// <summary>Said where letters are written, while they reach nobody; null once a mail server is set.</summary>
+    public async Task<string?> WhyItStaysAsync(CancellationToken stop) =>
+        settings.Mode != RunMode.Real || Smtp(await AccountAsync(stop)) is not null
+            ? null
+            : "Your mail is not set yet: this letter stays in the program’s own post office and reaches nobody.";
+
     public string Protect(string password) => password.Length == 0 ? "" : passwords.Protect(password);
 
     /// <inheritdoc/>

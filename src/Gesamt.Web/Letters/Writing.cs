@@ -36,7 +36,8 @@ public static class Writing
             await desk
                 .Db.LetterTemplates.AsNoTracking()
                 .Include(t => t.Files)
-                .SingleOrDefaultAsync(t => t.Key == template)
+                .For(file.Row.KindId, template)
+                .FirstOrDefaultAsync()
             ?? throw new MissingException("letter");
         var words = await WordsAsync(desk, file);
         return Fill(row.Subject, row.Body, with is null ? words : with(words)) with

@@ -46,9 +46,9 @@ public static class MeetingLetters
             return;
         var template = await act
             .Desk.Db.LetterTemplates.AsNoTracking()
-            .Where(t => t.Key == key)
+            .For(file.Row.KindId, key)
             .Select(t => new { t.Subject, t.Body })
-            .SingleOrDefaultAsync();
+            .FirstOrDefaultAsync();
         var (subject, body) = template is null ? Usual[key] : (template.Subject, template.Body);
         var words = await Writing.WordsAsync(act.Desk, file) with
         {

@@ -21,7 +21,7 @@ public sealed class Scheduling(
     Desk desk,
     ICalendarSource calendars,
     IVideoRooms rooms,
-    Settings settings,
+    Doorplate plate,
     ILogger<Scheduling> log
 )
 {
@@ -305,7 +305,7 @@ public sealed class Scheduling(
         kind.Place == MeetingPlace.Video
             ? await rooms.OpenAsync(
                 $"{kind.Name}, {await desk.Db.Projects.Where(p => p.Id == project).Select(p => p.Title).SingleOrDefaultAsync() ?? throw new MissingException("project")}",
-                settings.Address.TrimEnd('/'),
+                plate.Address,
                 CancellationToken.None
             )
             : null;

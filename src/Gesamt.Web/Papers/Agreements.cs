@@ -55,7 +55,14 @@ public static class Agreements
             desk.Currency,
             desk.Today,
             [new("agreed", LineRole.Included, null, file.Row.Title, "as agreed", 1, "", net, tax, false)],
-            UsualOffer.Plan(onBooking, file.Case.Kind, file.Case.MainDate is not null)
+            UsualOffer.Plan(
+                desk.Studio.Habits() with
+                {
+                    OnBooking = onBooking,
+                },
+                file.Case.Kind,
+                file.Case.MainDate is not null
+            )
         );
         Pricing.Check(offer, desk.Today);
         var priced = Pricing.Of(

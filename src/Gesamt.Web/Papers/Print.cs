@@ -18,7 +18,11 @@ public static class Print
             desk.Studio.Mail,
             desk.Studio.TaxNumber,
             desk.Studio.Brand,
-            desk.Studio.Logo
+            desk.Studio.Logo,
+            desk.Studio.Phone,
+            desk.Studio.Site,
+            desk.Studio.Bank,
+            desk.Studio.Bic
         );
 
     /// <summary>To whom a paper goes: name, organisation, postal address, else the mail address, and the tax number.</summary>

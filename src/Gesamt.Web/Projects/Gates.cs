@@ -30,11 +30,21 @@ public static class Gates
         };
         return new(
             gate.Gate,
+            file.Case.Kind.NameOf(gate.Gate),
             gate.IsClosed,
             present,
             evidence,
             detail,
-            [.. gate.Lacks.Select(lack => Words(lack, file))]
+            [.. gate.Lacks.Select(lack => Words(lack, file))],
+            [
+                .. MilestoneRule
+                    .Of(file.Case)
+                    .Where(one => one.Milestone.Gate == gate.Gate)
+                    .Select(one => new MilestoneDto(
+                        one.Milestone.Name,
+                        one.ReachedAt is { } at ? desk.Short(desk.Calendar.DateOf(at)) : null
+                    )),
+            ]
         );
     }
 

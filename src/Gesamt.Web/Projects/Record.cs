@@ -100,7 +100,8 @@ public static class Record
         return new(
             [.. Happened.Possible(file, desk.Now).Select(sort => new CanHappenDto(sort, PossibleNow.Ends(sort)))],
             NumberText.Number(UsualOffer.Tax(rates).InPercent),
-            NumberText.Number(UsualOffer.OnBooking.InPercent)
+            NumberText.Number(desk.Studio.Habits().OnBooking.InPercent),
+            [.. PossibleNow.MilestonesToSay(file.Case)]
         );
     }
 

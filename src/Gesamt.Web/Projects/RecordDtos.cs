@@ -54,14 +54,21 @@ public sealed record AheadActsDto(
 /// <param name="At">When it acts, in the studio's time.</param>
 public sealed record AheadStepDto(long Run, string Step, int Occurrence, LocalDateTime? At, bool Fixed);
 
+/// <summary>A kind's own step inside a gate.</summary>
+/// <param name="Reached">The day it was reached; null while it lies ahead.</param>
+public sealed record MilestoneDto(string Name, string? Reached);
+
 /// <summary>A gate with its evidence, or what it still lacks.</summary>
+/// <param name="Name">What the kind calls it.</param>
 public sealed record GateDto(
     Gate Gate,
+    string Name,
     bool Closed,
     bool Now,
     string Evidence,
     string Detail,
-    IReadOnlyList<string> Lacks
+    IReadOnlyList<string> Lacks,
+    IReadOnlyList<MilestoneDto> Milestones
 );
 
 /// <summary>Whose turn it is. Age: short and long; until: when nobody need act before.</summary>
@@ -155,7 +162,13 @@ public sealed record CanHappenDto(HappenedSort Sort, bool Ends);
 /// <summary>What the owner can say happened, and what is proposed where a price goes with it.</summary>
 /// <param name="Tax">Per cent, as the kind's services have it.</param>
 /// <param name="OnBooking">The share of the price that is due on booking, per cent.</param>
-public sealed record HappenDto(IReadOnlyList<CanHappenDto> Can, string Tax, string OnBooking);
+/// <param name="Milestones">The kind's own steps that the owner can say are reached.</param>
+public sealed record HappenDto(
+    IReadOnlyList<CanHappenDto> Can,
+    string Tax,
+    string OnBooking,
+    IReadOnlyList<string> Milestones
+);
 
 /// <summary>The gates, where it stands on their path, whose turn it is, and what can have happened now.</summary>
 /// <param name="Ended">How it ended without being finished.</param>

@@ -32,9 +32,9 @@ public static class Drafts
             "",
             "",
             desk.Currency,
-            UsualOffer.ValidUntil(desk.Today),
+            UsualOffer.ValidUntil(desk.Today, desk.Studio.Habits()),
             [],
-            UsualOffer.Plan(file.Case.Kind)
+            UsualOffer.Plan(desk.Studio.Habits(), file.Case.Kind, hasDate: file.Case.Kind.MainDate.Length > 0)
         );
         draft = new()
         {

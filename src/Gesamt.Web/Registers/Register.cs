@@ -52,6 +52,7 @@ public static class Register
         public Instant? BookedAt { get; init; }
         public Instant? FinishedAt { get; init; }
         public bool PutAway { get; init; }
+        public string? Milestone { get; init; }
     }
 
     /// <summary>The table as it is asked for.</summary>
@@ -161,6 +162,7 @@ public static class Register
                     BookedAt = p.Standing.BookedAt,
                     FinishedAt = p.Standing.FinishedAt,
                     PutAway = p.Standing.PutAway,
+                    Milestone = p.Standing.Milestone,
                 }
             ))
             .ToListAsync();
@@ -324,6 +326,7 @@ public static class Register
             RegisterColumn.Stage => row.Standing.Ended is { } end
                 ? LineText.EndWords(end)
                 : row.Standing.Stage.ToString(),
+            RegisterColumn.Milestone => row.Standing.Milestone ?? "",
             RegisterColumn.Turn => TurnWords(desk, row.Standing),
             RegisterColumn.Reason => row.Standing.Ended is null ? row.Standing.Words : "",
             RegisterColumn.Date => desk.Short(row.Standing.MainDate) ?? "",

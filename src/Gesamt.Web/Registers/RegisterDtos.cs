@@ -9,6 +9,7 @@ public enum RegisterColumn
     Client,
     Kind,
     Stage,
+    Milestone,
     Turn,
     Reason,
     Date,

@@ -2,7 +2,9 @@ using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.People;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
@@ -60,6 +62,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
             "/rehearsals",
             async (NewRehearsalDto make, Desk desk) => new CreatedDto((await MakeAsync(desk, make)).Value)
         );
+        api.MapPost("/rehearsals/practice", async (Desk desk) => new CreatedDto((await PractiseAsync(desk)).Value));
         api.MapPost(
             "/projects/{id:long}/wind",
             (long id, WindDto wind, Rehearsals rehearsals, CancellationToken stop) =>
@@ -74,6 +77,23 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
             }
         );
     }
+
+    /// <summary>A rehearsal of the first kind of work, to learn by.</summary>
+    /// <exception cref="RefusedException">There is no kind yet.</exception>
+    private static async Task<ProjectId> PractiseAsync(Desk desk)
+    {
+        var kind =
+            await desk.Db.Kinds.AsNoTracking().Where(k => !k.Removed).OrderBy(k => k.Position).FirstOrDefaultAsync()
+            ?? throw new RefusedException("Add a kind of work first, under Templates: a project begins with one.");
+        var dated = StoreJson.Read<KindRules>(kind.Rules).MainDate.Length > 0;
+        return await MakeAsync(
+            desk,
+            new(kind.Id.Value, PracticeClient, dated ? desk.Today.PlusMonths(PracticeMonths) : null, ToOwner: false)
+        );
+    }
+
+    private const string PracticeClient = "Robin Sample";
+    private const int PracticeMonths = 4;
 
     private static async Task<ProjectId> MakeAsync(Desk desk, NewRehearsalDto make)
     {

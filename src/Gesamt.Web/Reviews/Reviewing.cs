@@ -37,7 +37,7 @@ public static class Reviewing
                 throw new RefusedException(
                     $"Round {open.Round} is still with the client. Withdraw it first, or wait for the answer."
                 );
-            if (phase is not null && !file.Case.Kind.Phases.Contains(phase))
+            if (phase is not null && !file.Case.Kind.HasPhase(phase))
                 throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
             var ids = files.Select(id => new FileId(id)).Distinct().ToList();
             var drafts = await desk

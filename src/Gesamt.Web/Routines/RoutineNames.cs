@@ -34,7 +34,7 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
         var rows = await desk
             .Db.Database.SqlQuery<Row>(
                 $"""
-                SELECT 'Letter' AS Sort, Key, Name, Subject || char(10) || Body AS Text FROM LetterTemplates WHERE Removed = 0
+                SELECT 'Letter' AS Sort, Key, Name, Subject || char(10) || Body AS Text FROM (SELECT * FROM LetterTemplates WHERE Removed = 0 ORDER BY KindId IS NOT NULL)
                 UNION ALL SELECT 'Form', Slug, Title, '' FROM Forms
                 UNION ALL SELECT 'Kind', Key, Name, '' FROM Kinds WHERE Removed = 0
                 UNION ALL SELECT 'TaskList', Key, Name, '' FROM TaskLists WHERE Removed = 0
@@ -45,7 +45,11 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
             .ToListAsync();
         return new(
             rows.GroupBy(row => (Enum.Parse<Sort>(row.Sort), row.Key))
-                .ToDictionary(same => same.Key, same => (same.First().Name, same.First().Text))
+                // a letter may stand here twice, shared and in a kind's own words: each text must be sound
+                .ToDictionary(
+                    same => same.Key,
+                    same => (same.First().Name, string.Join('\n', same.Select(row => row.Text)))
+                )
         );
     }
 

@@ -9,6 +9,7 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 
 namespace Gesamt.Web.SignIn;
 
@@ -16,7 +17,19 @@ namespace Gesamt.Web.SignIn;
 /// <param name="Token">Goes back in the X-Gesamt-Token header of every write; a new one after signing in or out.</param>
 /// <param name="HasStandIns">Whether this copy has a stand-in post office to look into.</param>
 /// <param name="ClockCanBeSet">Whether this is a demo whose clock can be moved.</param>
-public sealed record SessionDto(string? Owner, string Studio, string Token, bool HasStandIns, bool ClockCanBeSet);
+/// <param name="Empty">Set while there is no studio yet: what its first page asks for.</param>
+public sealed record SessionDto(
+    string? Owner,
+    string Studio,
+    string Token,
+    bool HasStandIns,
+    bool ClockCanBeSet,
+    EmptyDto? Empty = null
+);
+
+/// <summary>A house that nobody owns yet.</summary>
+/// <param name="NeedsCode">Whether whoever sets it up must say the code that the program said when it started.</param>
+public sealed record EmptyDto(bool NeedsCode);
 
 /// <param name="Code">A one-time code or a recovery code, where they are on.</param>
 public sealed record SignInDto(string Password, string? Code = null);
@@ -175,8 +188,7 @@ public static class SignInEndpoints
     public static void AddSignIn(this IServiceCollection services, bool secure)
     {
         services.AddSingleton<Tries>();
-        services.AddSingleton<IPasswordHasher<StudioRow>, PasswordHasher<StudioRow>>();
-        services.Configure<PasswordHasherOptions>(options => options.IterationCount = 210_000);
+        services.AddSingleton(NewHasher());
         services
             .AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
             .AddCookie(options =>
@@ -218,6 +230,10 @@ public static class SignInEndpoints
             options.Cookie.SecurePolicy = secure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
         });
     }
+
+    /// <summary>Hashes the owner's password: PBKDF2 with HMAC-SHA-512 in Identity's format.</summary>
+    public static IPasswordHasher<StudioRow> NewHasher() =>
+        new PasswordHasher<StudioRow>(Options.Create(new PasswordHasherOptions { IterationCount = 210_000 }));
 
     public static string NewStamp() =>
         Convert.ToHexStringLower(System.Security.Cryptography.RandomNumberGenerator.GetBytes(16));

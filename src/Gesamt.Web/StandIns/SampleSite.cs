@@ -8,13 +8,10 @@ public static class SampleSite
     public static void MapSampleSite(this WebApplication app) =>
         app.MapGet(
                 "/sample-site/{slug}",
-                (string slug, Desk desk, Settings settings, HttpContext http) =>
+                (string slug, Desk desk, Doorplate plate, HttpContext http) =>
                 {
                     // named by another name than the site itself is opened under, as a real site would
-                    var origin =
-                        settings.Address.Length > 0
-                            ? settings.Address.TrimEnd('/')
-                            : $"{http.Request.Scheme}://{http.Request.Host}";
+                    var origin = plate.AddressSeenBy(http);
                     var name = System.Net.WebUtility.HtmlEncode(desk.Studio.Name);
                     var form = System.Net.WebUtility.HtmlEncode(Uri.EscapeDataString(slug));
                     http.Response.Headers.ContentSecurityPolicy =

@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -63,19 +64,11 @@ public static class Forms
     ];
 
     /// <summary>The forms of a kind.</summary>
-    public static async Task<IReadOnlyList<FormDto>> OfAsync(
-        Desk desk,
-        Settings settings,
-        HttpContext http,
-        KindId kind
-    )
+    public static async Task<IReadOnlyList<FormDto>> OfAsync(Desk desk, Doorplate plate, HttpContext http, KindId kind)
     {
         if (!await desk.Db.Kinds.AnyAsync(k => k.Id == kind))
             throw new MissingException("kind");
-        var origin =
-            settings.Address.Length > 0
-                ? settings.Address.TrimEnd('/')
-                : $"{http.Request.Scheme}://{http.Request.Host}";
+        var origin = plate.AddressSeenBy(http);
         var used = await RoutineUses.OfAsync(desk, action => (action as StepAction.Form)?.Slug);
         return
         [
@@ -188,14 +181,20 @@ public static class Forms
 
     /// <summary>What nearly every first form asks, and what the kind demands.</summary>
     private static List<FormField> Usual(KindRules kind) =>
-        [
-            new("name", FieldSort.ShortText, "Your name", true, Fills: "name"),
-            new("mail", FieldSort.Mail, "Mail address", true, "for the answer, nothing else", Fills: "mail"),
-            new("phone", FieldSort.Phone, "Phone", Fills: "phone"),
+        Around([
             new("wish", FieldSort.LongText, "What is it about?", true, "a few sentences are enough"),
             .. kind
                 .AllDetails.Where(detail => kind.Demands.Contains(detail.Name))
                 .Select((detail, i) => detail.AsField with { Key = $"detail-{i + 1}", Fills = detail.Name }),
+        ]);
+
+    /// <summary>A form’s own questions between who asks and the consent to keep the answers.</summary>
+    public static List<FormField> Around(IEnumerable<FormField> own) =>
+        [
+            new("name", FieldSort.ShortText, "Your name", true, Fills: "name"),
+            new("mail", FieldSort.Mail, "Mail address", true, "for the answer, nothing else", Fills: "mail"),
+            new("phone", FieldSort.Phone, "Phone", Fills: "phone"),
+            .. own,
             new("consent", FieldSort.Consent, "You may keep my answers to reply to them.", true),
         ];
 
@@ -240,8 +239,12 @@ public static class Forms
             )
         );
         plain = plain.Length == 0 ? "form" : plain[..Math.Min(plain.Length, 40)].Trim('-');
-        return await desk.Db.Forms.AnyAsync(f => f.Slug == plain) ? $"{plain}-{Codes.New()[..4]}" : plain;
+        return await FreeSlugAsync(desk.Db, plain);
     }
+
+    /// <summary>The address, or one near it where another form has it.</summary>
+    public static async Task<string> FreeSlugAsync(GesamtDb db, string slug) =>
+        await db.Forms.AnyAsync(f => f.Slug == slug) ? $"{slug}-{Codes.New()[..4]}" : slug;
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
 }

@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Routines;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -41,9 +42,7 @@ public static class KindCopy
                 throw new InvalidException(("name", "A name of 1 to 60 characters is needed."));
             if (await desk.Db.Kinds.AnyAsync(k => k.Name == name && !k.Removed))
                 throw new InvalidException(("name", "Another kind has this name."));
-            var key = RoutineText.KeyOf(name);
-            if (await desk.Db.Kinds.AnyAsync(k => k.Key == key))
-                key = $"{key}-{Codes.New()[..4]}";
+            var key = await FreeKeyAsync(desk.Db, RoutineText.KeyOf(name));
             var kind = new KindRow
             {
                 Key = key,
@@ -89,6 +88,22 @@ public static class KindCopy
                         Edition = 1,
                     }
                 );
+            foreach (
+                var own in await desk
+                    .Db.LetterTemplates.AsNoTracking()
+                    .Where(t => t.KindId == from && !t.Removed)
+                    .ToListAsync()
+            )
+                desk.Db.LetterTemplates.Add(
+                    new()
+                    {
+                        KindId = kind.Id,
+                        Key = own.Key,
+                        Name = own.Name,
+                        Subject = own.Subject,
+                        Body = own.Body,
+                    }
+                );
             if (!copy.Without.Contains(KindPart.Forms))
                 await FormsAsync(desk, from, kind, copy.WithoutForms);
             if (!copy.Without.Contains(KindPart.Routines))
@@ -116,6 +131,10 @@ public static class KindCopy
             return kind.Id;
         });
     }
+
+    /// <summary>The key, or one near it where another kind has it.</summary>
+    public static async Task<string> FreeKeyAsync(GesamtDb db, string key) =>
+        await db.Kinds.AnyAsync(k => k.Key == key) ? $"{key}-{Codes.New()[..4]}" : key;
 
     private static async Task FormsAsync(Desk desk, KindId from, KindRow kind, int[] without)
     {
@@ -169,8 +188,6 @@ public static class KindCopy
                 && await desk.Db.Forms.AnyAsync(f => f.KindId == id && !f.Closed && f.Purpose == FormPurpose.Inquiry)
             )
                 throw new RefusedException("Close its inquiry forms first: a page somewhere may still show them.");
-            if (removed && await desk.Db.Kinds.CountAsync(k => !k.Removed) == 1)
-                throw new RefusedException("The last kind stays: a project begins with one.");
             row.Removed = removed;
             await RoutineTrouble.RefreshAsync(desk);
         });

@@ -1,21 +1,26 @@
 using Gesamt.Core;
 using Gesamt.Core.Briefs;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
 using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
 
 /// <param name="Demanded">Must be known before the Lead gate closes.</param>
+/// <param name="Was">The sort it is kept with; only told.</param>
 public sealed record DetailRuleDto(
     string Name,
     FieldSort Sort,
     string? Unit,
     string[]? Options,
     bool Private,
-    bool Demanded
+    bool Demanded,
+    FieldSort? Was = null
 );
 
 /// <summary>A part of a kind’s brief.</summary>
@@ -29,18 +34,58 @@ public sealed record BriefPartDto(
     bool AfterBooking
 );
 
-/// <summary>What a kind wants to know, how its brief is arranged, and when its follow-ups begin.</summary>
+/// <summary>A phase with its usual length in days.</summary>
+public sealed record PhaseRuleDto(string Name, int? Days);
+
+/// <summary>A gate of a kind.</summary>
+/// <param name="Name">What the kind calls it; empty for the usual word.</param>
+/// <param name="Has">Whether the kind has it.</param>
+public sealed record GateRuleDto(Gate Gate, string Name, bool Has);
+
+/// <summary>A kind's own step inside a gate.</summary>
+public sealed record MilestoneRuleDto(string Name, Gate Gate, MilestoneSign By);
+
+/// <summary>The way of a kind's projects: gates, own steps, what makes one booked, and from when on something waits long.</summary>
+/// <param name="BookingDays">Days from the signature until the booking payment is due.</param>
+/// <param name="Waiting">From how many days on something counts as waiting.</param>
+/// <param name="Old">From how many days on it counts as old.</param>
+public sealed record KindPathDto(
+    GateRuleDto[] Gates,
+    MilestoneRuleDto[] Milestones,
+    WinRule Win,
+    int BookingDays,
+    int Waiting,
+    int Old
+);
+
+/// <summary>The work of a kind.</summary>
+/// <param name="Rounds">Rounds of review that are included in the price.</param>
+/// <param name="ClosingSteps">What is done after the handover before the project is finished.</param>
+public sealed record KindWorkDto(PhaseRuleDto[] Phases, int Rounds, string[] ClosingSteps);
+
+/// <summary>How its inquiries are received.</summary>
+/// <param name="ReplyWithin">Business days within which an answer is promised.</param>
+public sealed record KindInquiryDto(FollowUps FollowUps, int ReplyWithin);
+
+/// <summary>Everything of a kind that is no form, letter, price or routine.</summary>
+/// <param name="MainDate">What the date that matters is called; empty for work without one.</param>
 public sealed record KindSettingsDto(
     int Edition,
+    string Name,
+    string MainDate,
+    KindPathDto Path,
+    KindWorkDto Work,
+    KindInquiryDto Inquiry,
     DetailRuleDto[] Details,
-    BriefPartDto[] Brief,
-    FollowUps FollowUps,
-    int ReplyWithin
+    BriefPartDto[] Brief
 );
 
 /// <summary>Changes what new projects of a kind begin with; those begun keep what was pinned on them.</summary>
 public static class KindSettings
 {
+    private const int MostOfAList = 30,
+        MostDays = 1000;
+
     private static readonly FieldSort[] Sorts =
     [
         FieldSort.ShortText,
@@ -52,9 +97,32 @@ public static class KindSettings
     ];
 
     /// <summary>A kind’s rules as its page edits them.</summary>
-    public static KindSettingsDto Of(int edition, KindRules rules) =>
+    public static KindSettingsDto Of(KindRow kind, KindRules rules) =>
         new(
-            edition,
+            kind.Edition,
+            kind.Name,
+            rules.MainDate,
+            new(
+                [
+                    .. Enum.GetValues<Gate>()
+                        .Select(gate => new GateRuleDto(
+                            gate,
+                            rules.GateWords.FirstOrDefault(word => word.Gate == gate)?.Name ?? "",
+                            rules.Gates.Contains(gate)
+                        )),
+                ],
+                [.. rules.Milestones.Select(m => new MilestoneRuleDto(m.Name, m.Gate, m.By))],
+                rules.Win,
+                rules.BookingDays,
+                rules.AgeLimits.Waiting,
+                rules.AgeLimits.Old
+            ),
+            new(
+                [.. rules.Phases.Select(phase => new PhaseRuleDto(phase.Name, phase.Days))],
+                rules.Rounds,
+                [.. rules.ClosingSteps]
+            ),
+            new(rules.FollowUps, rules.ReplyWithin),
             [
                 .. rules.AllDetails.Select(d => new DetailRuleDto(
                     d.Name,
@@ -62,7 +130,8 @@ public static class KindSettings
                     d.Unit,
                     d.Options?.ToArray(),
                     d.Private,
-                    rules.Demands.Contains(d.Name)
+                    rules.Demands.Contains(d.Name),
+                    d.Sort
                 )),
             ],
             [
@@ -75,12 +144,10 @@ public static class KindSettings
                     b.From,
                     b.AfterBooking
                 )),
-            ],
-            rules.FollowUps,
-            rules.ReplyWithin
+            ]
         );
 
-    /// <exception cref="InvalidException">A detail or part is not as it must be; it is named by its place in the list.</exception>
+    /// <exception cref="InvalidException">Something is not as it must be; it is named by its place in the list.</exception>
     public static async Task SaveAsync(Desk desk, KindId id, KindSettingsDto save)
     {
         await desk.ActAsync(async act =>
@@ -88,68 +155,169 @@ public static class KindSettings
             var row = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
             var rules = StoreJson.Read<KindRules>(row.Rules);
             if (row.Edition != save.Edition)
-                throw new StaleException(Of(row.Edition, rules));
+                throw new StaleException(Of(row, rules));
             List<(string, string)> errors = [];
-            for (var i = 0; i < save.Details.Length; i++)
-            {
-                var detail = save.Details[i];
-                if (detail.Name.Trim().Length is 0 or > 60)
-                    errors.Add(($"details[{i}].name", "A name of 1 to 60 characters is needed."));
-                if (
-                    Forms.Fills.Contains(detail.Name.Trim())
-                    || save.Details.Take(i).Any(other => other.Name.Trim() == detail.Name.Trim())
-                )
-                    errors.Add(($"details[{i}].name", "This name is taken."));
-                if (!Sorts.Contains(detail.Sort))
-                    errors.Add(($"details[{i}].sort", $"One of: {string.Join(", ", Sorts)}."));
-                if (detail.Sort == FieldSort.OneOf && detail.Options is not { Length: >= 2 })
-                    errors.Add(($"details[{i}].options", "Give at least two choices."));
-            }
-            for (var i = 0; i < save.Brief.Length; i++)
-            {
-                if (save.Brief[i].Name.Trim().Length is 0 or > 80)
-                    errors.Add(($"brief[{i}].name", "A name of 1 to 80 characters is needed."));
-                if (
-                    save.Brief[i].Key.Length is 0 or > 40
-                    || save.Brief.Take(i).Any(other => other.Key == save.Brief[i].Key)
-                )
-                    errors.Add(($"brief[{i}].key", "Each part has a key of its own."));
-            }
-            if (save.ReplyWithin is < 1 or > 30)
-                errors.Add(("replyWithin", "From 1 to 30 business days."));
+            await NamesAsync(desk, id, save, errors);
+            Path(save.Path, errors);
+            Work(save.Work, errors);
+            Details(save.Details, errors);
+            Brief(save.Brief, errors);
+            if (save.Inquiry.ReplyWithin is < 1 or > 30)
+                errors.Add(("inquiry.replyWithin", "From 1 to 30 business days."));
             if (errors.Count > 0)
                 throw new InvalidException([.. errors]);
-            row.Rules = StoreJson.Write(
-                rules with
-                {
-                    Demands = [.. save.Details.Where(d => d.Demanded).Select(d => d.Name.Trim())],
-                    Details =
-                    [
-                        .. save.Details.Select(d => new DetailRule(
-                            d.Name.Trim(),
-                            d.Sort,
-                            d.Unit,
-                            d.Options is null ? null : [.. d.Options],
-                            d.Private
-                        )),
-                    ],
-                    Brief =
-                    [
-                        .. save.Brief.Select(b => new BriefPart(
-                            b.Key,
-                            b.Name.Trim(),
-                            b.Group,
-                            b.Use,
-                            b.Private,
-                            b.From,
-                            b.AfterBooking
-                        )),
-                    ],
-                    FollowUps = save.FollowUps,
-                    ReplyWithin = save.ReplyWithin,
-                }
-            );
+            row.Name = save.Name.Trim();
+            row.Rules = StoreJson.Write(Changed(rules, save));
             row.Edition++;
+            await OpenSteps.DoneAsync(desk, FirstStep.Work);
         });
+    }
+
+    private static KindRules Changed(KindRules rules, KindSettingsDto save) =>
+        rules with
+        {
+            MainDate = save.MainDate.Trim(),
+            Gates = [.. save.Path.Gates.Where(gate => gate.Has).Select(gate => gate.Gate).Order()],
+            GateWords =
+            [
+                .. save
+                    .Path.Gates.Where(gate => gate.Name.Trim().Length > 0)
+                    .Select(gate => new GateWord(gate.Gate, gate.Name.Trim())),
+            ],
+            Milestones = [.. save.Path.Milestones.Select(m => new Milestone(m.Name.Trim(), m.Gate, m.By))],
+            Win = save.Path.Win,
+            BookingDays = save.Path.BookingDays,
+            AgeLimits = new(save.Path.Waiting, save.Path.Old),
+            Phases = [.. save.Work.Phases.Select(phase => new KindPhase(phase.Name.Trim(), phase.Days))],
+            Rounds = save.Work.Rounds,
+            ClosingSteps = [.. save.Work.ClosingSteps.Select(step => step.Trim()).Where(step => step.Length > 0)],
+            FollowUps = save.Inquiry.FollowUps,
+            ReplyWithin = save.Inquiry.ReplyWithin,
+            Demands = [.. save.Details.Where(d => d.Demanded).Select(d => d.Name.Trim())],
+            Details =
+            [
+                .. save.Details.Select(d => new DetailRule(
+                    d.Name.Trim(),
+                    d.Sort,
+                    d.Unit,
+                    d.Options is null ? null : [.. d.Options],
+                    d.Private
+                )),
+            ],
+            Brief =
+            [
+                .. save.Brief.Select(b => new BriefPart(
+                    b.Key,
+                    b.Name.Trim(),
+                    b.Group,
+                    b.Use,
+                    b.Private,
+                    b.From,
+                    b.AfterBooking
+                )),
+            ],
+        };
+
+    private static async Task NamesAsync(Desk desk, KindId id, KindSettingsDto save, List<(string, string)> errors)
+    {
+        var name = save.Name.Trim();
+        if (name.Length is 0 or > 60)
+            errors.Add(("name", "A name of 1 to 60 characters is needed."));
+        else if (await desk.Db.Kinds.AnyAsync(k => k.Name == name && k.Id != id && !k.Removed))
+            errors.Add(("name", "Another kind has this name."));
+        if (save.MainDate.Trim().Length > 60)
+            errors.Add(("mainDate", "At most 60 characters; nothing for work without a date."));
+    }
+
+    private static void Path(KindPathDto path, List<(string, string)> errors)
+    {
+        foreach (var gate in path.Gates.Where(gate => gate.Name.Trim().Length > 30))
+            errors.Add(($"path.gates[{Array.IndexOf(path.Gates, gate)}].name", "At most 30 characters."));
+        bool Has(Gate gate) => path.Gates.Any(one => one.Gate == gate && one.Has);
+        if (!Has(Gate.Lead) || !Has(Gate.Delivery))
+            errors.Add(("path.gates", "Every project begins with Lead and ends with Delivery."));
+        if (path.Win is WinRule.Signature or WinRule.Both && !Has(Gate.Contract))
+            errors.Add(("path.win", "Without the Contract gate nothing is signed: let the payment book it."));
+        if (path.Win is WinRule.Payment or WinRule.Both && !Has(Gate.Payment))
+            errors.Add(("path.win", "Without the Payment gate nothing is paid on booking: let the signature book it."));
+        Names(
+            path.Milestones.Select(milestone => milestone.Name),
+            i => $"path.milestones[{i}].name",
+            "path.milestones",
+            errors
+        );
+        for (var i = 0; i < path.Milestones.Length; i++)
+            if (!Has(path.Milestones[i].Gate))
+                errors.Add(($"path.milestones[{i}].gate", "A gate that the kind has."));
+        if (path.BookingDays is < 0 or > 365)
+            errors.Add(("path.bookingDays", "From 0 to 365 days."));
+        if (path.Waiting is < 1 or > 365)
+            errors.Add(("path.waiting", "From 1 to 365 days."));
+        if (path.Old <= path.Waiting || path.Old > 365)
+            errors.Add(("path.old", "More days than before something waits, up to 365."));
+    }
+
+    private static void Work(KindWorkDto work, List<(string, string)> errors)
+    {
+        Names(work.Phases.Select(phase => phase.Name), i => $"work.phases[{i}].name", "work.phases", errors);
+        for (var i = 0; i < work.Phases.Length; i++)
+            if (work.Phases[i].Days is < 1 or > MostDays)
+                errors.Add(($"work.phases[{i}].days", $"From 1 to {MostDays} days, or nothing."));
+        if (work.Rounds is < 0 or > 20)
+            errors.Add(("work.rounds", "From 0 to 20 rounds."));
+        if (work.ClosingSteps.Length > MostOfAList || work.ClosingSteps.Any(step => step.Trim().Length > 160))
+            errors.Add(("work.closingSteps", $"At most {MostOfAList} steps of up to 160 characters."));
+    }
+
+    /// <summary>Names in a list, each there once.</summary>
+    private static void Names(
+        IEnumerable<string> names,
+        Func<int, string> field,
+        string list,
+        List<(string, string)> errors
+    )
+    {
+        HashSet<string> seen = new(StringComparer.OrdinalIgnoreCase);
+        var at = 0;
+        foreach (var name in names)
+        {
+            if (name.Trim().Length is 0 or > 60)
+                errors.Add((field(at), "A name of 1 to 60 characters is needed."));
+            else if (!seen.Add(name.Trim()))
+                errors.Add((field(at), "This name is taken."));
+            at++;
+        }
+        if (at > MostOfAList)
+            errors.Add((list, $"At most {MostOfAList}."));
+    }
+
+    private static void Details(DetailRuleDto[] details, List<(string, string)> errors)
+    {
+        for (var i = 0; i < details.Length; i++)
+        {
+            var detail = details[i];
+            if (detail.Name.Trim().Length is 0 or > 60)
+                errors.Add(($"details[{i}].name", "A name of 1 to 60 characters is needed."));
+            if (
+                Forms.Fills.Contains(detail.Name.Trim())
+                || details.Take(i).Any(other => other.Name.Trim() == detail.Name.Trim())
+            )
+                errors.Add(($"details[{i}].name", "This name is taken."));
+            if (!Sorts.Contains(detail.Sort))
+                errors.Add(($"details[{i}].sort", $"One of: {string.Join(", ", Sorts)}."));
+            if (detail.Sort == FieldSort.OneOf && detail.Options is not { Length: >= 2 })
+                errors.Add(($"details[{i}].options", "Give at least two choices."));
+        }
+    }
+
+    private static void Brief(BriefPartDto[] parts, List<(string, string)> errors)
+    {
+        for (var i = 0; i < parts.Length; i++)
+        {
+            if (parts[i].Name.Trim().Length is 0 or > 80)
+                errors.Add(($"brief[{i}].name", "A name of 1 to 80 characters is needed."));
+            if (parts[i].Key.Length is 0 or > 40 || parts.Take(i).Any(other => other.Key == parts[i].Key))
+                errors.Add(($"brief[{i}].key", "Each part has a key of its own."));
+        }
     }
 }

@@ -2,8 +2,10 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
@@ -24,12 +26,14 @@ public sealed record KindPageDto(
     IReadOnlyList<ServiceDto> Services,
     TextDto Contract,
     IReadOnlyList<RoutineRowDto> Routines,
-    IReadOnlyList<string> Phases,
-    int Rounds,
-    IReadOnlyList<string> ClosingSteps,
     KindSettingsDto Settings,
     IReadOnlyList<string> Fills
 );
+
+/// <summary>A kind of work that is begun from nothing.</summary>
+/// <param name="MainDate">What the date that matters is called; empty for work without one.</param>
+/// <param name="Usual">Whether the usual letters and follow-ups come along.</param>
+public sealed record NewKindDto(string Name, string MainDate, bool Usual);
 
 /// <summary>A text with its title, as this edition.</summary>
 public sealed record TextDto(string Title, string Body, int Edition);
@@ -71,13 +75,35 @@ public static class Kinds
             ],
             new(contract?.Title ?? "Contract", contract?.Body ?? "", contract?.Edition ?? 0),
             [.. (await RoutineList.AllAsync(desk)).Where(r => r.Kind == id.Value)],
-            rules.Phases,
-            rules.Rounds,
-            rules.ClosingSteps,
-            KindSettings.Of(kind.Edition, rules),
+            KindSettings.Of(kind, rules),
             [.. Forms.Fills, .. rules.AllDetails.Select(detail => detail.Name)]
         );
     }
+
+    /// <summary>Begins a kind with nothing, or with the usual letters and follow-ups.</summary>
+    /// <exception cref="InvalidException">The name is none, or another kind's.</exception>
+    public static async Task<KindId> AddAsync(Desk desk, Settings settings, NewKindDto make) =>
+        await desk.ActAsync(async act =>
+        {
+            var name = make.Name.Trim();
+            if (name.Length is 0 or > 60)
+                throw new InvalidException(("name", "A name of 1 to 60 characters is needed."));
+            if (await desk.Db.Kinds.AnyAsync(k => k.Name == name && !k.Removed))
+                throw new InvalidException(("name", "Another kind has this name."));
+            var kind = new KindRow
+            {
+                Key = await KindCopy.FreeKeyAsync(desk.Db, RoutineText.KeyOf(name)),
+                Name = name,
+                Rules = StoreJson.Write(KindRules.Default with { MainDate = make.MainDate.Trim() }),
+                Position = (await desk.Db.Kinds.MaxAsync(k => (int?)k.Position) ?? -1) + 1,
+            };
+            desk.Db.Kinds.Add(kind);
+            await desk.Db.SaveChangesAsync();
+            if (make.Usual)
+                await KindFiles.AddUsualAsync(desk.Db, kind, settings.UsualSet);
+            await RoutineTrouble.RefreshAsync(desk);
+            return kind.Id;
+        });
 
     /// <exception cref="InvalidException">A service has no title, or a number is not one; the field is named by its place in the list.</exception>
     public static async Task SaveServicesAsync(Desk desk, KindId id, SaveServicesDto save)
@@ -96,6 +122,7 @@ public static class Kinds
             await desk.Db.Services.Where(s => s.KindId == id).ExecuteDeleteAsync();
             desk.Db.Services.AddRange(rows);
             kind.Edition++;
+            await OpenSteps.DoneAsync(desk, FirstStep.Prices);
         });
     }
 

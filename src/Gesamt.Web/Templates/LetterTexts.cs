@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
@@ -9,9 +10,12 @@ namespace Gesamt.Web.Templates;
 
 /// <param name="Name">The owner's alone; no client sees it.</param>
 /// <param name="Number">By which it is called up while writing.</param>
+/// <param name="Kind">The kind whose own it is; null for one that all share.</param>
 /// <param name="UsedBy">Routines that send it, over all kinds.</param>
 public sealed record LetterTextRowDto(
+    int Id,
     string Key,
+    long? Kind,
     string Name,
     int? Number,
     string Subject,
@@ -22,19 +26,23 @@ public sealed record LetterTextRowDto(
 );
 
 /// <summary>A letter’s text as it is saved.</summary>
+/// <param name="Kind">Of a new one: the kind whose own it is to be.</param>
+/// <param name="Key">Of a new one: the shared letter in whose place it stands for that kind.</param>
 public sealed record SaveLetterDto(
     string Name,
     int? Number,
     string Subject,
     string Body,
     int Edition,
-    LetterFileDto[] Files
+    LetterFileDto[] Files,
+    long? Kind = null,
+    string? Key = null
 );
 
 /// <summary>Whether it is put away.</summary>
 public sealed record RemovedDto(bool Removed);
 
-/// <summary>The studio's letters: shared by all kinds, each with its own name, number and files.</summary>
+/// <summary>The studio's letters: shared by all kinds or one kind's own, each with its own name, number and files.</summary>
 public static class LetterTexts
 {
     private const int MostNumber = 999;
@@ -53,7 +61,9 @@ public static class LetterTexts
                     .OrderBy(t => t.Name)
                     .ToListAsync()
             ).Select(t => new LetterTextRowDto(
+                t.Id,
                 t.Key,
+                t.KindId?.Value,
                 t.Name,
                 t.Number,
                 t.Subject,
@@ -67,24 +77,25 @@ public static class LetterTexts
 
     /// <summary>Changes a letter, or keeps a new one under a key made from its name. Letters held or sent keep the text they were made with.</summary>
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
-    public static async Task<string> SaveAsync(Desk desk, string? key, SaveLetterDto save)
+    public static async Task<string> SaveAsync(Desk desk, int? id, SaveLetterDto save)
     {
         return await desk.ActAsync(async act =>
         {
-            await CheckAsync(desk, key, save);
+            await CheckAsync(desk, id, save);
             LetterText.Parse(save.Subject);
             LetterText.Parse(save.Body);
-            var row = key is null
+            var row = id is null
                 ? null
                 : await desk
                     .Db.LetterTemplates.Include(t => t.Files)
-                    .SingleOrDefaultAsync(l => l.Key == key && !l.Removed)
+                    .SingleOrDefaultAsync(l => l.Id == id && !l.Removed)
                     ?? throw new MissingException("letter");
             if (row is null)
                 desk.Db.LetterTemplates.Add(
                     row = new()
                     {
-                        Key = await NewKeyAsync(desk, save.Name),
+                        KindId = save.Kind is { } kind ? new(kind) : null,
+                        Key = save.Key ?? await NewKeyAsync(desk, save.Name),
                         Name = "",
                         Subject = "",
                         Body = "",
@@ -117,12 +128,12 @@ public static class LetterTexts
     }
 
     /// <summary>Takes a letter away, or puts it back. Routines that send it stay off until it is back or they send another.</summary>
-    public static async Task RemoveAsync(Desk desk, string key, bool removed)
+    public static async Task RemoveAsync(Desk desk, int id, bool removed)
     {
         await desk.ActAsync(async act =>
         {
             var row =
-                await desk.Db.LetterTemplates.SingleOrDefaultAsync(l => l.Key == key)
+                await desk.Db.LetterTemplates.SingleOrDefaultAsync(l => l.Id == id)
                 ?? throw new MissingException("letter");
             // its number is free for another; one that is put back asks for a new one
             (row.Removed, row.Number) = (removed, null);
@@ -130,7 +141,7 @@ public static class LetterTexts
         });
     }
 
-    private static async Task CheckAsync(Desk desk, string? key, SaveLetterDto save)
+    private static async Task CheckAsync(Desk desk, int? id, SaveLetterDto save)
     {
         List<(string, string)> errors =
         [
@@ -143,14 +154,32 @@ public static class LetterTexts
         if (
             save.Number is { } number
             && await desk
-                .Db.LetterTemplates.Where(t => t.Number == number && t.Key != key)
+                .Db.LetterTemplates.Where(t => t.Number == number && t.Id != id)
                 .Select(t => t.Name)
                 .FirstOrDefaultAsync()
                 is { } other
         )
             errors.Add(("number", $"“{other}” has this number."));
+        if (id is null)
+            await CheckKindAsync(desk, save, errors);
         if (errors.Count > 0)
             throw new InvalidException([.. errors]);
+    }
+
+    private static async Task CheckKindAsync(Desk desk, SaveLetterDto save, List<(string, string)> errors)
+    {
+        KindId? kind = save.Kind is { } number ? new(number) : null;
+        if (kind is { } known && !await desk.Db.Kinds.AnyAsync(k => k.Id == known && !k.Removed))
+            errors.Add(("kind", "One of the kinds of work, or none for all of them."));
+        if (
+            save.Key is { } key
+            && (
+                kind is null
+                || !await desk.Db.LetterTemplates.AnyAsync(t => t.Key == key && t.KindId == null)
+                || await desk.Db.LetterTemplates.AnyAsync(t => t.Key == key && t.KindId == kind)
+            )
+        )
+            errors.Add(("key", "A shared letter that this kind has no words of its own for yet."));
     }
 
     private static async Task<string> NewKeyAsync(Desk desk, string name)

@@ -257,7 +257,7 @@ public static class RoutineTexts
     {
         var rules = StoreJson.Read<KindRules>(kind.Rules);
         return new(
-            await ListsAsync(desk),
+            await ListsAsync(desk, kind.Id),
             RoutineShapes.Acts,
             [.. StopRules.ToChoose.Select(rule => new ChosenStopDto(rule, RoutineWords.Word(rule)))],
             await desk
@@ -272,10 +272,12 @@ public static class RoutineTexts
         );
     }
 
-    private static async Task<StepListsDto> ListsAsync(Desk desk) =>
+    private static async Task<StepListsDto> ListsAsync(Desk desk, KindId kind) =>
         new(
             await desk
-                .Db.LetterTemplates.Where(t => !t.Removed)
+                .Db.LetterTemplates.Where(t => !t.Removed && (t.KindId == null || t.KindId == kind))
+                .GroupBy(t => t.Key)
+                .Select(same => new { same.Key, Name = same.Min(t => t.Name)! })
                 .OrderBy(t => t.Name)
                 .Select(t => new ChoiceDto(t.Key, t.Name))
                 .ToListAsync(),

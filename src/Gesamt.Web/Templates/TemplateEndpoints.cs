@@ -25,19 +25,19 @@ public static class TemplateEndpoints
         api.MapGet("/blanks", () => Gesamt.Core.Letters.Blanks.Names);
         api.MapGet("/letter-texts", (Desk desk) => LetterTexts.AllAsync(desk));
         api.MapPut(
-            "/letter-texts/{key}",
-            async (string key, SaveLetterDto save, Desk desk) =>
-                new LetterKeyDto(await LetterTexts.SaveAsync(desk, key, save))
+            "/letter-texts/{id:int}",
+            async (int id, SaveLetterDto save, Desk desk) =>
+                new LetterKeyDto(await LetterTexts.SaveAsync(desk, id, save))
         );
         api.MapPost(
             "/letter-texts",
             async (SaveLetterDto save, Desk desk) => new LetterKeyDto(await LetterTexts.SaveAsync(desk, null, save))
         );
         api.MapPost(
-            "/letter-texts/{key}/removed",
-            async (string key, RemovedDto to, Desk desk) =>
+            "/letter-texts/{id:int}/removed",
+            async (int id, RemovedDto to, Desk desk) =>
             {
-                await LetterTexts.RemoveAsync(desk, key, to.Removed);
+                await LetterTexts.RemoveAsync(desk, id, to.Removed);
                 return TypedResults.NoContent();
             }
         );
@@ -81,6 +81,25 @@ public static class TemplateEndpoints
                 await KindCopy.OrderAsync(desk, order.Kinds);
                 return TypedResults.NoContent();
             }
+        );
+        api.MapPost(
+            "/kinds",
+            async (NewKindDto make, Desk desk, Settings settings) =>
+                new KindIdDto((await Kinds.AddAsync(desk, settings, make)).Value)
+        );
+        api.MapGet("/starting-sets", (Desk desk, Settings settings) => StartingSets.OfAsync(desk, settings));
+        api.MapPost(
+            "/starting-sets/begin",
+            async (ChosenSetDto chosen, Desk desk, Settings settings) =>
+            {
+                await StartingSets.BeginAsync(desk, settings, chosen);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/starting-sets/{key}",
+            async (string key, Desk desk, Settings settings) =>
+                new KindIdDto((await StartingSets.AddAsync(desk, settings, key)).Id.Value)
         );
         var kind = api.MapGroup("/kinds/{id:long}");
         kind.MapGet("", (long id, Desk desk) => Kinds.OfAsync(desk, new(id)));
@@ -127,7 +146,7 @@ public static class TemplateEndpoints
     {
         api.MapGet(
             "/kinds/{id:long}/forms",
-            (long id, Desk desk, Settings settings, HttpContext http) => Forms.OfAsync(desk, settings, http, new(id))
+            (long id, Desk desk, Doorplate plate, HttpContext http) => Forms.OfAsync(desk, plate, http, new(id))
         );
         api.MapPost(
             "/kinds/{id:long}/forms",

@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
@@ -25,6 +26,7 @@ public sealed class Ticker(
     Upkeeping upkeeping,
     PaperRound papers,
     Live live,
+    Doorplate plate,
     TimeProvider time,
     Settings settings,
     IHostApplicationLifetime life,
@@ -82,7 +84,11 @@ public sealed class Ticker(
     {
         using var timer = new PeriodicTimer(BetweenUpkeep);
         while (await timer.WaitForNextTickAsync(stop))
+        {
+            // another copy may have changed them
+            plate.Forget();
             await upkeeping.DoDueAsync(stop);
+        }
     }
 
     /// <summary>Does everything that is due at this instant, until nothing is.</summary>
@@ -133,7 +139,16 @@ public sealed class Ticker(
     }
 
     private Task TryAsync(string part, Func<CancellationToken, Task> work, CancellationToken stop) =>
-        Independent.TryAsync(log, part, work, stop);
+        Independent.TryAsync(
+            log,
+            part,
+            async s =>
+            {
+                HouseStyle.Current = await plate.StyleAsync();
+                await work(s);
+            },
+            stop
+        );
 
     /// <summary>The same act for each of several projects.</summary>
     private Task EachAsync(

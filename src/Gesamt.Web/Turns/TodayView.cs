@@ -8,6 +8,7 @@ using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Routines;
@@ -46,7 +47,8 @@ public static class TodayView
             ]
         );
         return new(
-            desk.Today.ToString("dddd d MMMM", CultureInfo.InvariantCulture),
+            DateWords.OfToday(desk.Today),
+            OpenSteps.Of(desk),
             await MoneyAsync(desk),
             new(
                 yours.Count,

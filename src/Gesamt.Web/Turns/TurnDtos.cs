@@ -1,6 +1,7 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Routines;
 
 namespace Gesamt.Web.Turns;
@@ -117,4 +118,12 @@ public sealed record DayDto(
 );
 
 /// <summary>The first look of the day, by its columns.</summary>
-public sealed record TodayDto(string Date, MoneyDto Money, YourTurnDto YourTurn, ReadyToGoDto Ready, DayDto Day);
+/// <param name="FirstSteps">Of a new studio: what is still to be looked at.</param>
+public sealed record TodayDto(
+    string Date,
+    IReadOnlyList<FirstStepDto> FirstSteps,
+    MoneyDto Money,
+    YourTurnDto YourTurn,
+    ReadyToGoDto Ready,
+    DayDto Day
+);

@@ -67,6 +67,8 @@ public static class Happened
             var file = await desk.OpenAsync(id);
             if (!Possible(file, desk.Now).Contains(what.Sort))
                 throw new RefusedException("This cannot be said of the project as it stands now. Load the page again.");
+            if (what.Sort == HappenedSort.Milestone && !PossibleNow.MilestonesToSay(file.Case).Contains(what.Words))
+                throw new InvalidException(("words", "One of the kind’s own steps that is not reached yet."));
             var happened = InstantOf(desk, what.On);
             switch (what.Sort)
             {
@@ -129,6 +131,7 @@ public static class Happened
         what.Sort switch
         {
             HappenedSort.Fit => new Happening.MarkedFit(),
+            HappenedSort.Milestone => new Happening.MilestoneReached(what.Words ?? ""),
             HappenedSort.NotWonAfterAll => new Happening.NotWonAfterAll(),
             HappenedSort.Read => new Happening.InquiryRead(true),
             HappenedSort.TakenUp => new Happening.TakenUp(),

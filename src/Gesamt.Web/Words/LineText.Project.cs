@@ -62,6 +62,7 @@ public static partial class LineText
             ),
             Happening.Imported => new(EntrySort.Notes, EntryFrom.Done, "Taken over from a table"),
             Happening.MarkedFit => new(EntrySort.Notes, EntryFrom.Done, "Marked as a fit"),
+            Happening.MilestoneReached reached => new(EntrySort.Notes, EntryFrom.Done, ShortText.Capital(reached.Name)),
             Happening.NoAnswerNeeded => new(EntrySort.Notes, EntryFrom.Note, "No answer needed"),
             Happening.CallHeld call => Note(rows.Notes[call.Note], "call, private note"),
             Happening.NoteWritten note => Note(rows.Notes[note.Note], "private note"),

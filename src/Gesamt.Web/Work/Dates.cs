@@ -106,7 +106,12 @@ public static class Dates
         IReadOnlyCollection<Moved> moved
     )
     {
-        var names = await desk.Db.LetterTemplates.AsNoTracking().ToDictionaryAsync(t => t.Key, t => t.Name);
+        var names = await desk
+            .Db.LetterTemplates.AsNoTracking()
+            .Where(t => t.KindId == null || t.KindId == file.Row.KindId)
+            .GroupBy(t => t.Key)
+            .Select(same => new { same.Key, Name = same.Min(t => t.Name)! })
+            .ToDictionaryAsync(t => t.Key, t => t.Name);
         return new(
             file.Case.MainDate is { } old ? DateWords.Short(old.Date, desk.Today) : null,
             DateWords.Short(to, desk.Today),

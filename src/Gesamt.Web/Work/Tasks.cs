@@ -129,7 +129,7 @@ public static class Tasks
     {
         if (title.Trim().Length is 0 or > LongestTitle)
             throw new InvalidException(("title", $"A task of 1 to {LongestTitle} characters is needed."));
-        if (phase is not null && !file.Case.Kind.Phases.Contains(phase))
+        if (phase is not null && !file.Case.Kind.HasPhase(phase))
             throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
     }
 }

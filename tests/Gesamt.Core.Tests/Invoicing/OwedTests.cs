@@ -45,9 +45,18 @@ public class OwedTests
     }
 
     [Theory]
-    [InlineData(2027, 4, "2027-004"), InlineData(2027, 1234, "2027-1234")]
-    public void Numbers_name_year_and_sequence(int year, int sequence, string number) =>
-        Assert.Equal(number, InvoiceNumber.Of(year, sequence));
+    [
+        InlineData("", 2027, 4, "2027-004"),
+        InlineData("", 2027, 1234, "2027-1234"),
+        InlineData("MU", 2027, 4, "MU2027-004")
+    ]
+    public void Numbers_name_series_year_and_sequence(string series, int year, int sequence, string number) =>
+        Assert.Equal(number, InvoiceNumber.Of(series, year, sequence));
+
+    [Theory] // a studio that comes with 56 invoices of its own goes on with the 57th, and is never asked again
+    [InlineData(null, 1, 1), InlineData(null, 57, 57), InlineData(57, 57, 58), InlineData(3, 57, 4)]
+    public void A_series_goes_on_without_gaps_from_where_it_begins(int? last, int first, int next) =>
+        Assert.Equal(next, InvoiceNumber.Next(last, first));
 
     [Fact]
     public void What_is_owed_is_issued_less_paid_in_any_order_of_payments() =>

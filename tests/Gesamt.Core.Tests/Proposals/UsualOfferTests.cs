@@ -15,8 +15,14 @@ public sealed class UsualOfferTests
         Currency.Eur,
         Date("2027-03-01"),
         [],
-        UsualOffer.Plan(KindRules.Default)
+        UsualOffer.Plan(OfferHabits.Default, KindRules.Default, hasDate: true)
     );
+
+    private static OfferHabits OnBooking(decimal percent) =>
+        OfferHabits.Default with
+        {
+            OnBooking = Rate.Percent(percent),
+        };
 
     [Theory] // the last day counts whole
     [InlineData("2027-02-28", true), InlineData("2027-03-01", true), InlineData("2027-03-02", false)]
@@ -24,7 +30,8 @@ public sealed class UsualOfferTests
         Assert.Equal(holds, Offer.IsValidOn(Date(day)));
 
     [Fact] // common practice
-    public void It_holds_for_two_weeks() => Assert.Equal(Date("2027-02-08"), UsualOffer.ValidUntil(Date("2027-01-25")));
+    public void It_holds_for_two_weeks() =>
+        Assert.Equal(Date("2027-02-08"), UsualOffer.ValidUntil(Date("2027-01-25"), OfferHabits.Default));
 
     [Fact]
     public void The_shares_of_a_plan_are_the_whole_price()
@@ -33,7 +40,7 @@ public sealed class UsualOfferTests
         foreach (var hasDate in new[] { true, false })
             Assert.Equal(
                 1_000_000,
-                UsualOffer.Plan(Rate.Percent(share), KindRules.Default, hasDate).Sum(part => part.Share.PartsPerMillion)
+                UsualOffer.Plan(OnBooking(share), KindRules.Default, hasDate).Sum(part => part.Share.PartsPerMillion)
             );
     }
 
@@ -42,11 +49,11 @@ public sealed class UsualOfferTests
     {
         Assert.Equal(
             [new DueRule.OnBooking(7), new DueRule.AroundMainDate(Span.None, 14)],
-            UsualOffer.Plan(Rate.Percent(40), KindRules.Default, hasDate: true).Select(part => part.Due)
+            UsualOffer.Plan(OnBooking(40), KindRules.Default, hasDate: true).Select(part => part.Due)
         );
         Assert.Equal(
             [new DueRule.OnBooking(7), new DueRule.OnHandover(14)],
-            UsualOffer.Plan(Rate.Percent(40), KindRules.Default, hasDate: false).Select(part => part.Due)
+            UsualOffer.Plan(OnBooking(40), KindRules.Default, hasDate: false).Select(part => part.Due)
         );
     }
 
@@ -54,10 +61,10 @@ public sealed class UsualOfferTests
     public void All_on_booking_or_nothing_is_one_payment()
     {
         Assert.IsType<DueRule.OnBooking>(
-            Assert.Single(UsualOffer.Plan(Rate.Percent(100), KindRules.Default, hasDate: true)).Due
+            Assert.Single(UsualOffer.Plan(OnBooking(100), KindRules.Default, hasDate: true)).Due
         );
         Assert.IsType<DueRule.AroundMainDate>(
-            Assert.Single(UsualOffer.Plan(Rate.Percent(0), KindRules.Default, hasDate: true)).Due
+            Assert.Single(UsualOffer.Plan(OnBooking(0), KindRules.Default, hasDate: true)).Due
         );
     }
 

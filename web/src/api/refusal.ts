@@ -17,6 +17,11 @@ export class Refusal extends Error {
 		return this.errors[field]?.join(" ");
 	}
 
+	/** Whether it names what is wrong field by field, where each says it itself. */
+	get hasFields(): boolean {
+		return Object.keys(this.errors).length > 0;
+	}
+
 	static unreached() {
 		return new Refusal(
 			0,

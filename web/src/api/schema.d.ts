@@ -596,6 +596,195 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/set-up/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SetUpDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PasswordDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SetUpDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-up/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    code?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today": {
         parameters: {
             query?: never;
@@ -3015,7 +3204,57 @@ export interface paths {
             };
         };
         put?: never;
-        post?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NewKindDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KindIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -3080,6 +3319,196 @@ export interface paths {
             };
         };
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starting-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BeginDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starting-sets/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChosenSetDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/starting-sets/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KindIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -3488,7 +3917,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/letter-texts/{key}": {
+    "/api/letter-texts/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -3501,7 +3930,7 @@ export interface paths {
                 query?: never;
                 header?: never;
                 path: {
-                    key: string;
+                    id: number;
                 };
                 cookie?: never;
             };
@@ -3556,7 +3985,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/letter-texts/{key}/removed": {
+    "/api/letter-texts/{id}/removed": {
         parameters: {
             query?: never;
             header?: never;
@@ -3570,7 +3999,7 @@ export interface paths {
                 query?: never;
                 header?: never;
                 path: {
-                    key: string;
+                    id: number;
                 };
                 cookie?: never;
             };
@@ -3931,7 +4360,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["StudioDto"];
+                    "application/json": components["schemas"]["SaveStudioDto"];
                 };
             };
             responses: {
@@ -4088,6 +4517,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first-steps/{step}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    step: components["schemas"]["FirstStep"];
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-steps/{step}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    step: components["schemas"]["FirstStep"];
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studio/feed": {
         parameters: {
             query?: never;
@@ -4112,6 +4665,114 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BackupsDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BackupsDto"];
+                    };
                 };
                 /** @description Bad Request */
                 400: {
@@ -7273,6 +7934,68 @@ export interface paths {
                     "application/json": components["schemas"]["NewRehearsalDto"];
                 };
             };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CreatedDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsals/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
             responses: {
                 /** @description OK */
                 200: {
@@ -13720,6 +14443,26 @@ export interface components {
         AwayDto: {
             away: boolean;
         };
+        /** @description How backups are kept. */
+        BackupsDto: {
+            /** @description Where they lie on the machine. */
+            folder: string;
+            /** @description What became of the last nightly one. */
+            nightly: string;
+            /** @description Whether that failed. */
+            failed: boolean;
+            kept: components["schemas"]["KeptBackupDto"][];
+        };
+        /** @description What there is to choose from when a studio begins. */
+        BeginDto: {
+            sets: components["schemas"]["StartingSetDto"][];
+            currencies: string[];
+            /** @description Every time zone of the tz database that is in use. */
+            zones: string[];
+            currency: string;
+            /** @description Where the studio's days begin now. */
+            zone: string;
+        };
         BeginRoutineDto: {
             /** Format: int32 */
             routine: number;
@@ -13929,6 +14672,15 @@ export interface components {
         ChosenDto: {
             chosen: string[];
         };
+        /** @description What a studio begins with. */
+        ChosenSetDto: {
+            /** @description A starting set by its key; null to begin with nothing. */
+            set: null | string;
+            currency: string;
+            zone: string;
+            /** @description Per cent that its services are taxed with, until the owner says otherwise. */
+            tax: string;
+        };
         /** @description A stop rule that can be chosen, in words. */
         ChosenStopDto: {
             stop: components["schemas"]["StopRule"];
@@ -14011,6 +14763,11 @@ export interface components {
             time: string;
             stands: boolean;
         };
+        /**
+         * @description How the hours of a day are counted.
+         * @enum {unknown}
+         */
+        ClockHours: "TwentyFour" | "Twelve";
         CodesDto: {
             /** @description Whether a code is asked for at every sign-in. */
             on: boolean;
@@ -14080,6 +14837,11 @@ export interface components {
             title: string;
             detail: string;
         };
+        /**
+         * @description The order of a date’s parts.
+         * @enum {unknown}
+         */
+        DayOrder: "DayFirst" | "MonthFirst";
         /** @description A task of the day. */
         DayTaskDto: {
             /** Format: int64 */
@@ -14115,6 +14877,7 @@ export interface components {
             private: boolean;
             /** @description Must be known before the Lead gate closes. */
             demanded: boolean;
+            was?: null | components["schemas"]["FieldSort"];
         };
         /** @description The token that a write from a stand-in’s page carries. */
         DoorDto: {
@@ -14152,6 +14915,11 @@ export interface components {
             subject: string;
             text: string;
             fromClient: boolean;
+        };
+        /** @description A house that nobody owns yet. */
+        EmptyDto: {
+            /** @description Whether whoever sets it up must say the code that the program said when it started. */
+            needsCode: boolean;
         };
         /** @description When something happened, in the studio's time. */
         EntryAtDto: {
@@ -14214,6 +14982,20 @@ export interface components {
             file: number;
             /** @description A word on its use. */
             use: string;
+        };
+        /**
+         * @description What a new studio is asked to look at, each in its own time.
+         * @enum {unknown}
+         */
+        FirstStep: "Choose" | "Work" | "Prices" | "Hours" | "Mail" | "Form";
+        /** @description A step that is still open. */
+        FirstStepDto: {
+            step: components["schemas"]["FirstStep"];
+            title: string;
+            /** @description What there is to do and what it is for. */
+            words: string;
+            /** @description The page where it is done. */
+            to: string;
         };
         /**
          * @description When the follow-ups of an inquiry begin: as it comes, or when the owner has read the answers.
@@ -14301,11 +15083,22 @@ export interface components {
         /** @description A gate with its evidence, or what it still lacks. */
         GateDto: {
             gate: components["schemas"]["Gate"];
+            /** @description What the kind calls it. */
+            name: string;
             closed: boolean;
             now: boolean;
             evidence: string;
             detail: string;
             lacks: string[];
+            milestones: components["schemas"]["MilestoneDto"][];
+        };
+        /** @description A gate of a kind. */
+        GateRuleDto: {
+            gate: components["schemas"]["Gate"];
+            /** @description What the kind calls it; empty for the usual word. */
+            name: string;
+            /** @description Whether the kind has it. */
+            has: boolean;
         };
         /** @description What has been typed so far, by the key of its question. */
         GivenDto: {
@@ -14332,6 +15125,8 @@ export interface components {
             tax: string;
             /** @description The share of the price that is due on booking, per cent. */
             onBooking: string;
+            /** @description The kind's own steps that the owner can say are reached. */
+            milestones: string[];
         };
         HappenedDto: {
             sort: components["schemas"]["HappenedSort"];
@@ -14382,7 +15177,7 @@ export interface components {
          * @description What the owner can say happened.
          * @enum {unknown}
          */
-        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway" | "NotWonAfterAll";
+        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Milestone" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway" | "NotWonAfterAll";
         /** @description Whom a held letter is for. */
         HeldForDto: {
             /** Format: int64 */
@@ -14522,6 +15317,12 @@ export interface components {
             undo: number;
             words: string;
         };
+        /** @description A backup that is kept. */
+        KeptBackupDto: {
+            name: string;
+            when: string;
+            size: string;
+        };
         /** @description The number of what was kept. */
         KeptDto: {
             /** Format: int64 */
@@ -14554,6 +15355,15 @@ export interface components {
             /** Format: int64 */
             id: number;
         };
+        /** @description How its inquiries are received. */
+        KindInquiryDto: {
+            followUps: components["schemas"]["FollowUps"];
+            /**
+             * Format: int32
+             * @description Business days within which an answer is promised.
+             */
+            replyWithin: number;
+        };
         /** @description All kinds in their new order. */
         KindOrderDto: {
             kinds: number[];
@@ -14574,10 +15384,6 @@ export interface components {
             services: components["schemas"]["ServiceDto"][];
             contract: components["schemas"]["TextDto"];
             routines: components["schemas"]["RoutineRowDto"][];
-            phases: string[];
-            /** Format: int32 */
-            rounds: number;
-            closingSteps: string[];
             settings: components["schemas"]["KindSettingsDto"];
             fills: string[];
         };
@@ -14586,15 +15392,50 @@ export interface components {
          * @enum {unknown}
          */
         KindPart: "Forms" | "Services" | "Contract" | "Routines";
-        /** @description What a kind wants to know, how its brief is arranged, and when its follow-ups begin. */
+        /** @description The way of a kind's projects: gates, own steps, what makes one booked, and from when on something waits long. */
+        KindPathDto: {
+            gates: components["schemas"]["GateRuleDto"][];
+            milestones: components["schemas"]["MilestoneRuleDto"][];
+            win: components["schemas"]["WinRule"];
+            /**
+             * Format: int32
+             * @description Days from the signature until the booking payment is due.
+             */
+            bookingDays: number;
+            /**
+             * Format: int32
+             * @description From how many days on something counts as waiting.
+             */
+            waiting: number;
+            /**
+             * Format: int32
+             * @description From how many days on it counts as old.
+             */
+            old: number;
+        };
+        /** @description Everything of a kind that is no form, letter, price or routine. */
         KindSettingsDto: {
             /** Format: int32 */
             edition: number;
+            name: string;
+            /** @description What the date that matters is called; empty for work without one. */
+            mainDate: string;
+            path: components["schemas"]["KindPathDto"];
+            work: components["schemas"]["KindWorkDto"];
+            inquiry: components["schemas"]["KindInquiryDto"];
             details: components["schemas"]["DetailRuleDto"][];
             brief: components["schemas"]["BriefPartDto"][];
-            followUps: components["schemas"]["FollowUps"];
-            /** Format: int32 */
-            replyWithin: number;
+        };
+        /** @description The work of a kind. */
+        KindWorkDto: {
+            phases: components["schemas"]["PhaseRuleDto"][];
+            /**
+             * Format: int32
+             * @description Rounds of review that are included in the price.
+             */
+            rounds: number;
+            /** @description What is done after the handover before the project is finished. */
+            closingSteps: string[];
         };
         /** @description A label and what carries it: one of the three. */
         LabelDto: {
@@ -14639,6 +15480,8 @@ export interface components {
              * @description When it would usually leave if it is sent later.
              */
             tomorrow: string;
+            /** @description Why it would reach nobody; null when letters leave the house. */
+            stays: null | string;
         };
         /** @description A file that goes with a letter. */
         LetterFileDto: {
@@ -14673,7 +15516,14 @@ export interface components {
             body: string;
         };
         LetterTextRowDto: {
+            /** Format: int32 */
+            id: number;
             key: string;
+            /**
+             * Format: int64
+             * @description The kind whose own it is; null for one that all share.
+             */
+            kind: null | number;
             /** @description The owner's alone; no client sees it. */
             name: string;
             /**
@@ -14847,6 +15697,23 @@ export interface components {
             /** @description Details that replace what is known. */
             take: string[];
         };
+        /** @description A kind's own step inside a gate. */
+        MilestoneDto: {
+            name: string;
+            /** @description The day it was reached; null while it lies ahead. */
+            reached: null | string;
+        };
+        /** @description A kind's own step inside a gate. */
+        MilestoneRuleDto: {
+            name: string;
+            gate: components["schemas"]["Gate"];
+            by: components["schemas"]["MilestoneSign"];
+        };
+        /**
+         * @description By which fact a milestone is reached.
+         * @enum {unknown}
+         */
+        MilestoneSign: "CallHeld" | "BriefApproved" | "FormReturned" | "DraftApproved" | "Said";
         /** @description What is wrong, and where. */
         MistakeDto: {
             field: string;
@@ -14950,6 +15817,14 @@ export interface components {
             /** @description Whether the follow-ups of the kind begin. */
             followUp: boolean;
         };
+        /** @description A kind of work that is begun from nothing. */
+        NewKindDto: {
+            name: string;
+            /** @description What the date that matters is called; empty for work without one. */
+            mainDate: string;
+            /** @description Whether the usual letters and follow-ups come along. */
+            usual: boolean;
+        };
         NewRehearsalDto: {
             /** Format: int64 */
             kind: number;
@@ -14972,6 +15847,11 @@ export interface components {
         NoteDto: {
             text: string;
         };
+        /**
+         * @description How numbers are grouped, and what parts their decimals.
+         * @enum {unknown}
+         */
+        NumberLook: "SpacePoint" | "CommaPoint" | "PointComma" | "SpaceComma" | "ApostrophePoint";
         /**
          * @description How a table writes its numbers.
          * @enum {unknown}
@@ -15166,6 +16046,11 @@ export interface components {
         PasscodeDto: {
             passcode: string;
         };
+        /** @description How a password holds. */
+        PasswordDto: {
+            allowed: boolean;
+            words: string;
+        };
         /** @description A text from a mail or a chat. */
         PastedDto: {
             text: string;
@@ -15290,6 +16175,12 @@ export interface components {
             state: components["schemas"]["PhaseState"];
             /** @description Since when it stands so, or when its last task is due. */
             since: string;
+        };
+        /** @description A phase with its usual length in days. */
+        PhaseRuleDto: {
+            name: string;
+            /** Format: int32 */
+            days: null | number;
         };
         /**
          * @description How a phase of the work stands.
@@ -15565,7 +16456,7 @@ export interface components {
             staying: number;
         };
         /** @enum {unknown} */
-        RegisterColumn: "Client" | "Kind" | "Stage" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | null;
+        RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | null;
         RegisterColumnDto: {
             column: null | components["schemas"]["RegisterColumn"];
             words: string;
@@ -15892,6 +16783,13 @@ export interface components {
             /** Format: int32 */
             edition: number;
             files: components["schemas"]["LetterFileDto"][];
+            /**
+             * Format: int64
+             * @description Of a new one: the kind whose own it is to be.
+             */
+            kind?: null | number;
+            /** @description Of a new one: the shared letter in whose place it stands for that kind. */
+            key?: null | string;
         };
         /** @description A letter in the words it is to go out with. */
         SaveLetterWordsDto: {
@@ -15909,6 +16807,17 @@ export interface components {
             /** Format: int32 */
             edition: number;
             services: components["schemas"]["ServiceDto"][];
+        };
+        /** @description The studio's settings as they are saved. */
+        SaveStudioDto: {
+            /** Format: int32 */
+            edition: number;
+            names: components["schemas"]["StudioNamesDto"];
+            look: components["schemas"]["StudioLookDto"];
+            money: components["schemas"]["StudioMoneyDto"];
+            habits: components["schemas"]["StudioHabitsDto"];
+            style: components["schemas"]["StudioStyleDto"];
+            hours: components["schemas"]["StudioHoursDto"];
         };
         /** @description A list of tasks as it is saved. */
         SaveTaskListDto: {
@@ -15971,6 +16880,7 @@ export interface components {
             hasStandIns: boolean;
             /** @description Whether this is a demo whose clock can be moved. */
             clockCanBeSet: boolean;
+            empty?: null | components["schemas"]["EmptyDto"];
         };
         SetClockDto: {
             /**
@@ -15990,6 +16900,20 @@ export interface components {
              * @description The studio's local time.
              */
             start: string;
+        };
+        /** @description Who owns the new studio, as the first page asks it. */
+        SetUpDto: {
+            studio: string;
+            name: string;
+            mail: string;
+            password: string;
+            /** @description The browser's time zone. */
+            zone: string;
+            /**
+             * @description The code that the program said when it started, from whoever does not sit at its machine.
+             * @default
+             */
+            code: string;
         };
         /** @description The sheet beside the line. */
         SheetDto: {
@@ -16121,6 +17045,14 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
+        /** @description What a studio of a trade may begin with. */
+        StartingSetDto: {
+            key: string;
+            name: string;
+            words: string;
+            /** @description Its kinds of work by name. */
+            kinds: string[];
+        };
         StepActDto: {
             does: components["schemas"]["StepDoes"];
             /** @description It sends a letter of the owner's making. */
@@ -16199,29 +17131,22 @@ export interface components {
          * @enum {unknown}
          */
         StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone" | "PutAway" | "Past" | "NotTheirs" | "Finished" | "HandedOver";
-        /** @description The studio's own details, as clients see them, and the hours it is open for meetings. */
+        /** @description What can be chosen. */
+        StudioChoicesDto: {
+            currencies: string[];
+            zones: string[];
+            numbers: components["schemas"]["StyleChoiceDto"][];
+            days: components["schemas"]["StyleChoiceDto"][];
+            clocks: components["schemas"]["StyleChoiceDto"][];
+        };
+        /** @description The studio's settings. */
         StudioDto: {
-            name: string;
-            owner: string;
-            mail: string;
-            /** @description A colour such as #0f4c46, dark enough for white text. */
-            brand: string;
-            hasLogo: boolean;
-            address: string;
-            taxNumber: string;
-            iban: string;
-            signature: string;
-            zone: string;
-            /** Format: time */
-            sendFrom: string;
-            /** Format: time */
-            sendUntil: string;
-            daysOff: string[];
-            openHours: components["schemas"]["OpenSpan"][];
-            /** Format: int32 */
-            edition: number;
-            /** @description The private address of its own calendar. */
+            said: components["schemas"]["SaveStudioDto"];
+            /** @description The private address of its own calendar; empty while there is none. */
             feed: string;
+            /** @description Where clients reach it when the machine it runs on says so, and this page does not. */
+            fixedAddress: null | string;
+            choices: components["schemas"]["StudioChoicesDto"];
         };
         /** @description Whose page it is: the studio as the client knows it. */
         StudioFaceDto: {
@@ -16231,6 +17156,85 @@ export interface components {
             mail: string;
             /** @description Its address; null where there is none. */
             logo: null | string;
+        };
+        /** @description What it usually does. */
+        StudioHabitsDto: {
+            /** @description The share due on booking, in per cent. */
+            onBooking: string;
+            /**
+             * Format: int32
+             * @description Days a payment has.
+             */
+            dueDays: number;
+            /**
+             * Format: int32
+             * @description How long a proposal is valid.
+             */
+            validDays: number;
+            /** @description Whether the owner's signature is given as a contract is sent. */
+            signsAtOnce: boolean;
+            /**
+             * Format: int32
+             * @description Days after which a finished project is put away by itself; null for never.
+             */
+            putAwayDays: null | number;
+        };
+        /** @description When meetings can be, and when letters leave. */
+        StudioHoursDto: {
+            /** Format: time */
+            sendFrom: string;
+            /** Format: time */
+            sendUntil: string;
+            /** @description Each as it was typed; they are given as YYYY-MM-DD. */
+            daysOff: string[];
+            openHours: components["schemas"]["OpenSpan"][];
+        };
+        /** @description How its pages and papers look. */
+        StudioLookDto: {
+            /** @description A colour such as #0f4c46, dark enough for white text. */
+            brand: string;
+            hasLogo: boolean;
+        };
+        /** @description What stands on its invoices, and how they are numbered. */
+        StudioMoneyDto: {
+            currency: string;
+            taxNumber: string;
+            bank: string;
+            iban: string;
+            bic: string;
+            invoiceSeries: string;
+            /**
+             * Format: int32
+             * @description The number of the first invoice of this year.
+             */
+            invoiceFirst: number;
+            /** @description What the next invoice will be called; only told. */
+            nextNumber: string;
+        };
+        /** @description Who the studio is, as clients see it. */
+        StudioNamesDto: {
+            name: string;
+            owner: string;
+            mail: string;
+            phone: string;
+            /** @description Its own site. */
+            site: string;
+            address: string;
+            signature: string;
+            /** @description Where clients reach this program. */
+            clientAddress: string;
+        };
+        /** @description How it writes numbers, days and times, and where its days begin. */
+        StudioStyleDto: {
+            zone: string;
+            numbers: components["schemas"]["NumberLook"];
+            days: components["schemas"]["DayOrder"];
+            clock: components["schemas"]["ClockHours"];
+        };
+        /** @description A style with how it looks. */
+        StyleChoiceDto: {
+            value: string;
+            looks: string;
         };
         TakenOverDto: {
             /** Format: int32 */
@@ -16348,6 +17352,8 @@ export interface components {
         /** @description The first look of the day, by its columns. */
         TodayDto: {
             date: string;
+            /** @description Of a new studio: what is still to be looked at. */
+            firstSteps: components["schemas"]["FirstStepDto"][];
             money: components["schemas"]["MoneyDto"];
             yourTurn: components["schemas"]["YourTurnDto"];
             ready: components["schemas"]["ReadyToGoDto"];
@@ -16460,6 +17466,11 @@ export interface components {
             toDo: components["schemas"]["ToDoDto"][];
             finished: boolean;
         };
+        /**
+         * @description What makes a project won (booked): the contract signed by all who must, the booking payment, or both in any order.
+         * @enum {unknown}
+         */
+        WinRule: "Signature" | "Payment" | "Both";
         WindDto: {
             /**
              * Format: local-date-time
@@ -16524,6 +17535,8 @@ export type AskedDto = components['schemas']['AskedDto'];
 export type AskedFormDto = components['schemas']['AskedFormDto'];
 export type AskedResultDto = components['schemas']['AskedResultDto'];
 export type AwayDto = components['schemas']['AwayDto'];
+export type BackupsDto = components['schemas']['BackupsDto'];
+export type BeginDto = components['schemas']['BeginDto'];
 export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
 export type BookTimeDto = components['schemas']['BookTimeDto'];
 export type BookingDto = components['schemas']['BookingDto'];
@@ -16551,6 +17564,7 @@ export type ChoiceDto = components['schemas']['ChoiceDto'];
 export type ChoiceLineDto = components['schemas']['ChoiceLineDto'];
 export type ChooseVariantDto = components['schemas']['ChooseVariantDto'];
 export type ChosenDto = components['schemas']['ChosenDto'];
+export type ChosenSetDto = components['schemas']['ChosenSetDto'];
 export type ChosenStopDto = components['schemas']['ChosenStopDto'];
 export type ClientFileDto = components['schemas']['ClientFileDto'];
 export type ClientFormDto = components['schemas']['ClientFormDto'];
@@ -16561,6 +17575,7 @@ export type ClientPhaseDto = components['schemas']['ClientPhaseDto'];
 export type ClientStep = components['schemas']['ClientStep'];
 export type ClientWaysDto = components['schemas']['ClientWaysDto'];
 export type ClockDto = components['schemas']['ClockDto'];
+export type ClockHours = components['schemas']['ClockHours'];
 export type CodesDto = components['schemas']['CodesDto'];
 export type ConditionDto = components['schemas']['ConditionDto'];
 export type ContractPageDto = components['schemas']['ContractPageDto'];
@@ -16571,6 +17586,7 @@ export type CreatedDto = components['schemas']['CreatedDto'];
 export type DateStyle = components['schemas']['DateStyle'];
 export type DayDto = components['schemas']['DayDto'];
 export type DayMeetingDto = components['schemas']['DayMeetingDto'];
+export type DayOrder = components['schemas']['DayOrder'];
 export type DayTaskDto = components['schemas']['DayTaskDto'];
 export type DecideDetailDto = components['schemas']['DecideDetailDto'];
 export type DetailDto = components['schemas']['DetailDto'];
@@ -16580,6 +17596,7 @@ export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
 export type EarlierDto = components['schemas']['EarlierDto'];
+export type EmptyDto = components['schemas']['EmptyDto'];
 export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
 export type EntryFrom = components['schemas']['EntryFrom'];
@@ -16590,6 +17607,8 @@ export type FileGroup = components['schemas']['FileGroup'];
 export type FileLetterDto = components['schemas']['FileLetterDto'];
 export type FilesPageDto = components['schemas']['FilesPageDto'];
 export type FinalDto = components['schemas']['FinalDto'];
+export type FirstStep = components['schemas']['FirstStep'];
+export type FirstStepDto = components['schemas']['FirstStepDto'];
 export type FollowUps = components['schemas']['FollowUps'];
 export type FormDto = components['schemas']['FormDto'];
 export type FormField = components['schemas']['FormField'];
@@ -16599,6 +17618,7 @@ export type FoundDto = components['schemas']['FoundDto'];
 export type FoundSort = components['schemas']['FoundSort'];
 export type Gate = components['schemas']['Gate'];
 export type GateDto = components['schemas']['GateDto'];
+export type GateRuleDto = components['schemas']['GateRuleDto'];
 export type GivenDto = components['schemas']['GivenDto'];
 export type GoOnDto = components['schemas']['GoOnDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
@@ -16621,14 +17641,18 @@ export type InvoicePageDto = components['schemas']['InvoicePageDto'];
 export type InvolvedDto = components['schemas']['InvolvedDto'];
 export type IsoDayOfWeek = components['schemas']['IsoDayOfWeek'];
 export type JoinDto = components['schemas']['JoinDto'];
+export type KeptBackupDto = components['schemas']['KeptBackupDto'];
 export type KeptDto = components['schemas']['KeptDto'];
 export type KeptFileDto = components['schemas']['KeptFileDto'];
 export type KindDto = components['schemas']['KindDto'];
 export type KindIdDto = components['schemas']['KindIdDto'];
+export type KindInquiryDto = components['schemas']['KindInquiryDto'];
 export type KindOrderDto = components['schemas']['KindOrderDto'];
 export type KindPageDto = components['schemas']['KindPageDto'];
 export type KindPart = components['schemas']['KindPart'];
+export type KindPathDto = components['schemas']['KindPathDto'];
 export type KindSettingsDto = components['schemas']['KindSettingsDto'];
+export type KindWorkDto = components['schemas']['KindWorkDto'];
 export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
 export type LaneDto = components['schemas']['LaneDto'];
@@ -16658,6 +17682,9 @@ export type MeetingNotesDto = components['schemas']['MeetingNotesDto'];
 export type MeetingPlace = components['schemas']['MeetingPlace'];
 export type MeetingTime = components['schemas']['MeetingTime'];
 export type MergeDto = components['schemas']['MergeDto'];
+export type MilestoneDto = components['schemas']['MilestoneDto'];
+export type MilestoneRuleDto = components['schemas']['MilestoneRuleDto'];
+export type MilestoneSign = components['schemas']['MilestoneSign'];
 export type MistakeDto = components['schemas']['MistakeDto'];
 export type MoneyDto = components['schemas']['MoneyDto'];
 export type MoneyLineDto = components['schemas']['MoneyLineDto'];
@@ -16670,9 +17697,11 @@ export type NewCalendarDto = components['schemas']['NewCalendarDto'];
 export type NewCodesDto = components['schemas']['NewCodesDto'];
 export type NewFormDto = components['schemas']['NewFormDto'];
 export type NewInquiryDto = components['schemas']['NewInquiryDto'];
+export type NewKindDto = components['schemas']['NewKindDto'];
 export type NewRehearsalDto = components['schemas']['NewRehearsalDto'];
 export type NewRoutineDto = components['schemas']['NewRoutineDto'];
 export type NoteDto = components['schemas']['NoteDto'];
+export type NumberLook = components['schemas']['NumberLook'];
 export type NumberStyle = components['schemas']['NumberStyle'];
 export type OfferDto = components['schemas']['OfferDto'];
 export type OfferLineDto = components['schemas']['OfferLineDto'];
@@ -16696,6 +17725,7 @@ export type PartDto = components['schemas']['PartDto'];
 export type PartOfDto = components['schemas']['PartOfDto'];
 export type PartOfPersonDto = components['schemas']['PartOfPersonDto'];
 export type PasscodeDto = components['schemas']['PasscodeDto'];
+export type PasswordDto = components['schemas']['PasswordDto'];
 export type PastedDto = components['schemas']['PastedDto'];
 export type PaymentMeans = components['schemas']['PaymentMeans'];
 export type PeopleDto = components['schemas']['PeopleDto'];
@@ -16710,6 +17740,7 @@ export type PersonRowDto = components['schemas']['PersonRowDto'];
 export type PersonSort = components['schemas']['PersonSort'];
 export type PhaseDto = components['schemas']['PhaseDto'];
 export type PhaseRowDto = components['schemas']['PhaseRowDto'];
+export type PhaseRuleDto = components['schemas']['PhaseRuleDto'];
 export type PhaseState = components['schemas']['PhaseState'];
 export type PieceDto = components['schemas']['PieceDto'];
 export type PieceSort = components['schemas']['PieceSort'];
@@ -16784,6 +17815,7 @@ export type SaveLetterDto = components['schemas']['SaveLetterDto'];
 export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];
 export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
 export type SaveServicesDto = components['schemas']['SaveServicesDto'];
+export type SaveStudioDto = components['schemas']['SaveStudioDto'];
 export type SaveTaskListDto = components['schemas']['SaveTaskListDto'];
 export type SaveViewDto = components['schemas']['SaveViewDto'];
 export type SavedViewDto = components['schemas']['SavedViewDto'];
@@ -16793,6 +17825,7 @@ export type ServiceDto = components['schemas']['ServiceDto'];
 export type SessionDto = components['schemas']['SessionDto'];
 export type SetClockDto = components['schemas']['SetClockDto'];
 export type SetMeetingDto = components['schemas']['SetMeetingDto'];
+export type SetUpDto = components['schemas']['SetUpDto'];
 export type SheetDto = components['schemas']['SheetDto'];
 export type SheetMoneyDto = components['schemas']['SheetMoneyDto'];
 export type SheetTaskDto = components['schemas']['SheetTaskDto'];
@@ -16813,6 +17846,7 @@ export type SlipSort = components['schemas']['SlipSort'];
 export type SpanUnit = components['schemas']['SpanUnit'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
+export type StartingSetDto = components['schemas']['StartingSetDto'];
 export type StepActDto = components['schemas']['StepActDto'];
 export type StepChoiceDto = components['schemas']['StepChoiceDto'];
 export type StepDoes = components['schemas']['StepDoes'];
@@ -16821,8 +17855,16 @@ export type StepListsDto = components['schemas']['StepListsDto'];
 export type StepMode = components['schemas']['StepMode'];
 export type StepMoveDto = components['schemas']['StepMoveDto'];
 export type StopRule = components['schemas']['StopRule'];
+export type StudioChoicesDto = components['schemas']['StudioChoicesDto'];
 export type StudioDto = components['schemas']['StudioDto'];
 export type StudioFaceDto = components['schemas']['StudioFaceDto'];
+export type StudioHabitsDto = components['schemas']['StudioHabitsDto'];
+export type StudioHoursDto = components['schemas']['StudioHoursDto'];
+export type StudioLookDto = components['schemas']['StudioLookDto'];
+export type StudioMoneyDto = components['schemas']['StudioMoneyDto'];
+export type StudioNamesDto = components['schemas']['StudioNamesDto'];
+export type StudioStyleDto = components['schemas']['StudioStyleDto'];
+export type StyleChoiceDto = components['schemas']['StyleChoiceDto'];
 export type TakenOverDto = components['schemas']['TakenOverDto'];
 export type TaskDoneDto = components['schemas']['TaskDoneDto'];
 export type TaskDto = components['schemas']['TaskDto'];
@@ -16853,6 +17895,7 @@ export type VariantDto = components['schemas']['VariantDto'];
 export type WaitKind = components['schemas']['WaitKind'];
 export type WaitingRoutineDto = components['schemas']['WaitingRoutineDto'];
 export type WholeDto = components['schemas']['WholeDto'];
+export type WinRule = components['schemas']['WinRule'];
 export type WindDto = components['schemas']['WindDto'];
 export type WordsDto = components['schemas']['WordsDto'];
 export type WorkDto = components['schemas']['WorkDto'];

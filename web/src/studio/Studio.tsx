@@ -14,6 +14,8 @@ import { SignIn } from "./SignIn";
 import { Turns } from "./Turns";
 import { Today } from "./today/Today";
 
+const SetUp = lazy(() => import("./first/SetUp"));
+const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
 const AsClient = lazy(() => import("./record/AsClient"));
 const Register = lazy(() => import("./register/Register"));
@@ -45,6 +47,12 @@ export function Studio() {
 			</main>
 		);
 	if (!session.data) return null;
+	if (session.data.empty)
+		return (
+			<Suspense fallback={null}>
+				<SetUp empty={session.data.empty} />
+			</Suspense>
+		);
 	return session.data.owner ? (
 		<SignedIn session={session.data} />
 	) : (
@@ -62,6 +70,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 				<Suspense fallback={<main className="p-6">One moment</main>}>
 					<Routes>
 						<Route path="/" element={<Navigate to="/today" replace />} />
+						<Route path="/begin" element={<Begin />} />
 						<Route path="/today" element={<Today />} />
 						<Route path="/turns" element={<Turns />} />
 						<Route path="/register" element={<Register />} />

@@ -1,5 +1,6 @@
 import type { HappenedSort, RecordDto } from "../../api/schema";
 import { DateField } from "../../ui/DateField";
+import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { EndLetter } from "./EndLetter";
@@ -31,6 +32,18 @@ export function Details({ sort, record, said, wrong, onChange }: Fields) {
 					wrong={wrong("words") ?? wrong("name")}
 					onChange={(e) => onChange({ words: e.target.value })}
 				/>
+			)}
+			{sort === "Milestone" && (
+				<Select
+					label="Which step"
+					value={said.words}
+					wrong={wrong("words")}
+					onChange={(e) => onChange({ words: e.target.value })}
+				>
+					{record.path.happen.milestones.map((one) => (
+						<option key={one}>{one}</option>
+					))}
+				</Select>
 			)}
 			{(sort === "PriceAgreed" || sort === "BookedStraightAway") && (
 				<Price

@@ -14,6 +14,7 @@ import { Earlier, Filled } from "./Exchange";
 import { Beginning, beginning, type Draft } from "./LetterBeginning";
 import { LetterFiles } from "./LetterFiles";
 import { Sent } from "./Sent";
+import { Stays } from "./Stays";
 import { usePreview } from "./usePreview";
 
 type Props = {
@@ -103,6 +104,7 @@ function Editor({
 			<p className="under -mt-2">
 				about {record.head.title}, to {desk.mail ?? "no address yet"}
 			</p>
+			{desk.stays && <Stays words={desk.stays} />}
 			<Beginning desk={desk} draft={draft} onChange={change} />
 			<TextField
 				label="Subject"

@@ -19,6 +19,7 @@ const words: Record<HappenedSort, string> = {
 	Paid: "They paid",
 	HandedOver: "I handed the work over",
 	Approved: "They approved the work",
+	Milestone: "A step is reached",
 	Waived: "This gate is waived",
 	Rest: "It rests",
 	GoOn: "It goes on",
@@ -74,6 +75,8 @@ export default function WhatHappened({
 			invoice: first ? String(first.id) : "",
 			amount:
 				one === "Paid" ? (first?.owed ?? record.sheet.toPay.ahead ?? "") : "",
+			words:
+				one === "Milestone" ? (record.path.happen.milestones[0] ?? "") : "",
 			file: String(record.sheet.work.files.at(-1)?.id ?? ""),
 		});
 	}

@@ -24,6 +24,7 @@ export function Mail() {
 	});
 	return (
 		<Section
+			id="mail"
 			title="Mail"
 			under={
 				account.data?.smtp.host

@@ -31,6 +31,7 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 	});
 	return (
 		<Section
+			id="forms"
 			title="Forms"
 			under={forms.data ? forms.data.map((form) => form.title).join(", ") : ""}
 		>

@@ -44,6 +44,11 @@ export function Details({
 						/>
 						<Select
 							label="Is a"
+							hint={
+								detail.was && detail.was !== detail.sort
+									? "values kept so far stay as they are written, and are shown so"
+									: undefined
+							}
 							value={detail.sort}
 							onChange={(e) => set(i, { sort: e.target.value as FieldSort })}
 						>

@@ -1,74 +1,118 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { KindPageDto, KindSettingsDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
-import { CountField } from "../../ui/CountField";
-import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Brief } from "./KindBrief";
 import { Details } from "./KindDetails";
+import { KindNames } from "./KindNames";
+import { KindPath } from "./KindPath";
+import { KindWork } from "./KindWork";
 import { Section } from "./Section";
 
-/** What a kind wants to know, and how its brief is arranged. */
+/** What each part of a kind's settings is given. */
+export type KindPart = {
+	said: KindSettingsDto;
+	wrong: (field: string) => string | undefined;
+	set: (part: Partial<KindSettingsDto>) => void;
+};
+
+/** Everything of a kind that is no form, letter, price or routine. */
 export function KindSettings({ kind }: { kind: KindPageDto }) {
 	const [said, setSaid] = useState(kind.settings);
 	const act = useAct();
-	const set = (part: Partial<KindSettingsDto>) => setSaid({ ...said, ...part });
-	const wrong = (field: string) => act.refusal?.of(field);
-	return (
-		<Section
-			title="Details and brief"
-			under={`${said.details.length} details, ${said.brief.length} parts of the brief`}
-		>
-			<Details
-				details={said.details}
-				wrong={wrong}
-				onChange={(details) => set({ details })}
-			/>
-			<Brief
-				parts={said.brief}
-				wrong={wrong}
-				onChange={(brief) => set({ brief })}
-			/>
-			<div className="grid gap-3 pt-4 md:grid-cols-2">
-				<Select
-					label="Follow-ups of an inquiry begin"
-					value={said.followUps}
-					onChange={(e) =>
-						set({ followUps: e.target.value as KindSettingsDto["followUps"] })
+	const part: KindPart = {
+		said,
+		wrong: (field) => act.refusal?.of(field),
+		set: (change) => setSaid({ ...said, ...change }),
+	};
+	const keep = (words: string): ReactNode => (
+		<div className="pt-3">
+			{act.refusal && (
+				<Alert>
+					{act.refusal.hasFields
+						? "Something is not as it must be; it is marked where it stands."
+						: act.refusal.message}
+				</Alert>
+			)}
+			<div className="flex flex-wrap items-baseline gap-3 pt-2">
+				<Button
+					kind="go"
+					disabled={act.busy || said === kind.settings}
+					onClick={() =>
+						act.run(() =>
+							answer(
+								api.PUT("/api/kinds/{id}/settings", {
+									params: { path: { id: kind.id } },
+									body: said,
+								}),
+							),
+						)
 					}
 				>
-					<option value="AtOnce">at once</option>
-					<option value="WhenRead">when I have read the answers</option>
-				</Select>
-				<CountField
-					label="An answer is promised within"
-					hint="business days"
-					min={1}
-					value={said.replyWithin}
-					wrong={wrong("replyWithin")}
-					onChange={(count) => set({ replyWithin: count ?? 0 })}
-				/>
+					{words}
+				</Button>
+				{said !== kind.settings && kind.projects > 0 && (
+					<span className="under">
+						{kind.projects === 1
+							? "One project has begun with this kind. It keeps"
+							: `${kind.projects} projects have begun with this kind. They keep`}{" "}
+						what they began with, but for the kind’s name.
+					</span>
+				)}
 			</div>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			<Button
-				kind="go"
-				className="mt-3"
-				disabled={act.busy || said === kind.settings}
-				onClick={() =>
-					act.run(() =>
-						answer(
-							api.PUT("/api/kinds/{id}/settings", {
-								params: { path: { id: kind.id } },
-								body: said,
-							}),
-						),
-					)
+		</div>
+	);
+	const { path, work } = kind.settings;
+	return (
+		<>
+			<Section
+				title="Name and date"
+				under={
+					kind.settings.mainDate
+						? `the date that matters is the ${kind.settings.mainDate}`
+						: "work without a date that matters"
 				}
 			>
-				Keep details and brief
-			</Button>
-		</Section>
+				<KindNames {...part} />
+				{keep("Keep name and date")}
+			</Section>
+			<Section
+				title="The way"
+				under={`${path.gates
+					.filter((gate) => gate.has)
+					.map((gate) => gate.name || gate.gate)
+					.join(
+						", ",
+					)}${path.milestones.length > 0 ? `; ${path.milestones.map((one) => one.name).join(", ")}` : ""}`}
+			>
+				<KindPath {...part} />
+				{keep("Keep the way")}
+			</Section>
+			<Section
+				title="The work"
+				under={`${work.phases.map((phase) => phase.name).join(", ") || "no phases"}; ${work.rounds} round${work.rounds === 1 ? "" : "s"} of review included`}
+			>
+				<KindWork {...part} />
+				{keep("Keep the work")}
+			</Section>
+			<Section
+				title="Details and brief"
+				under={`${said.details.length} detail${said.details.length === 1 ? "" : "s"}, ${said.brief.length} part${said.brief.length === 1 ? "" : "s"} of the brief`}
+			>
+				<Details
+					details={said.details}
+					wrong={part.wrong}
+					onChange={(details) => part.set({ details })}
+				/>
+				<Brief
+					parts={said.brief}
+					wrong={part.wrong}
+					onChange={(brief) => part.set({ brief })}
+				/>
+				{keep("Keep details and brief")}
+			</Section>
+		</>
 	);
 }

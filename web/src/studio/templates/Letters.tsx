@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
-import type { LetterTextRowDto } from "../../api/schema";
+import type { KindDto, LetterTextRowDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Shown } from "../../ui/Shown";
@@ -10,11 +10,12 @@ import { TextField } from "../../ui/TextField";
 import { useUndo } from "../../ui/Undo";
 import { LetterFiles } from "../record/LetterFiles";
 import { useAct } from "../useAct";
+import { OwnWords } from "./OwnWords";
 import { Blanks } from "./Texts";
 
 /** All letters of the studio; a letter may be sent by routines of several kinds. */
-export function Letters() {
-	const [open, setOpen] = useState<string>();
+export function Letters({ kinds }: { kinds: readonly KindDto[] }) {
+	const [open, setOpen] = useState<number | "new">();
 	const letters = useQuery({
 		queryKey: ["letter-texts"],
 		queryFn: () => answer(api.GET("/api/letter-texts")),
@@ -23,40 +24,60 @@ export function Letters() {
 		<div className="grid content-start gap-4">
 			<div className="flex items-baseline gap-3">
 				<h2 className="text-[19px]">Letters</h2>
-				<span className="text-soft">shared by all kinds</span>
+				<span className="text-soft">
+					shared by all kinds, or in the words of one
+				</span>
 				<Button className="ml-auto" onClick={() => setOpen("new")}>
 					Write a new letter
 				</Button>
 			</div>
 			{open === "new" && (
 				<div className="panel px-4">
-					<Letter onDone={() => setOpen(undefined)} />
+					<Letter kinds={[]} onDone={() => setOpen(undefined)} />
 				</div>
 			)}
 			<Shown query={letters}>
 				{(data) => (
 					<ul className="border-t-[1.5px] border-ink">
 						{data.map((letter) => (
-							<li key={letter.key} className="border-b border-hair py-1.5">
+							<li key={letter.id} className="border-b border-hair py-1.5">
 								<Button
 									kind="line"
 									className="font-[600]"
 									data-walk
-									aria-expanded={open === letter.key}
+									aria-expanded={open === letter.id}
 									onClick={() =>
-										setOpen(open === letter.key ? undefined : letter.key)
+										setOpen(open === letter.id ? undefined : letter.id)
 									}
 								>
 									{letter.number && (
 										<span className="num pr-2 text-soft">{letter.number}</span>
 									)}
 									{letter.name}
+									{letter.kind && (
+										<span className="font-normal">
+											{" "}
+											for {kindName(kinds, letter.kind)}
+										</span>
+									)}
 								</Button>{" "}
 								<span className="under">{used(letter)}</span>
-								{open === letter.key && (
+								{open === letter.id && (
 									<Letter
 										key={letter.edition}
 										letter={letter}
+										kinds={
+											letter.kind
+												? []
+												: kinds.filter(
+														(kind) =>
+															!data.some(
+																(own) =>
+																	own.key === letter.key &&
+																	own.kind === kind.id,
+															),
+													)
+										}
 										onDone={() => setOpen(undefined)}
 									/>
 								)}
@@ -68,6 +89,9 @@ export function Letters() {
 		</div>
 	);
 }
+
+const kindName = (kinds: readonly KindDto[], id: number) =>
+	kinds.find((kind) => kind.id === id)?.name ?? "a kind put away";
 
 function used({ usedBy, files }: LetterTextRowDto): string {
 	const by =
@@ -83,9 +107,12 @@ function used({ usedBy, files }: LetterTextRowDto): string {
 
 function Letter({
 	letter,
+	kinds,
 	onDone,
 }: {
 	letter?: LetterTextRowDto;
+	/** Kinds that may have words of their own in its place. */
+	kinds: readonly KindDto[];
 	onDone: () => void;
 }) {
 	const [text, setText] = useState({
@@ -106,8 +133,8 @@ function Letter({
 		const kept = await act.run(() =>
 			letter
 				? answer(
-						api.PUT("/api/letter-texts/{key}", {
-							params: { path: { key: letter.key } },
+						api.PUT("/api/letter-texts/{id}", {
+							params: { path: { id: letter.id } },
 							body: save,
 						}),
 					)
@@ -118,8 +145,8 @@ function Letter({
 	const remove = (removed: boolean) =>
 		act.run(() =>
 			answer(
-				api.POST("/api/letter-texts/{key}/removed", {
-					params: { path: { key: letter?.key ?? "" } },
+				api.POST("/api/letter-texts/{id}/removed", {
+					params: { path: { id: letter?.id ?? 0 } },
 					body: { removed },
 				}),
 			),
@@ -169,6 +196,9 @@ function Letter({
 					the text they were made with. Taken away, it keeps these routines off
 					until they send another.
 				</p>
+			)}
+			{letter && kinds.length > 0 && (
+				<OwnWords letter={letter} kinds={kinds} onDone={onDone} />
 			)}
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div className="flex gap-2">

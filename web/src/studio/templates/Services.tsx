@@ -28,6 +28,7 @@ export function Services({ kind }: { kind: KindPageDto }) {
 		act.refusal?.of(`services[${at}].${field}`);
 	return (
 		<Section
+			id="services"
 			title="Services"
 			under={`${kind.services.length}, prices before tax`}
 			open

@@ -5,6 +5,7 @@ import { answer, api } from "../../api/client";
 import type { KindDto, KindPageDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Empty } from "../../ui/Empty";
 import { Shown } from "../../ui/Shown";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
@@ -12,6 +13,7 @@ import { CopyKind } from "./CopyKind";
 import { Forms } from "./Forms";
 import { KindSettings } from "./KindSettings";
 import { Letters } from "./Letters";
+import { NewKind } from "./NewKind";
 import { Rehearsals } from "./Rehearsals";
 import { RoutinePage } from "./RoutinePage";
 import { KindRoutines, RoutineList } from "./Routines";
@@ -55,7 +57,7 @@ export default function Templates() {
 						<Routes>
 							<Route path="routines" element={<RoutineList />} />
 							<Route path="routines/:id" element={<RoutinePage />} />
-							<Route path="letters" element={<Letters />} />
+							<Route path="letters" element={<Letters kinds={data} />} />
 							<Route path="task-lists" element={<TaskLists />} />
 							<Route path="rehearsals" element={<Rehearsals kinds={data} />} />
 							<Route path=":kind?" element={<Kind kinds={data} />} />
@@ -83,6 +85,7 @@ function Place({ to, children }: { to: string; children: ReactNode }) {
 /** The kinds in the studio's order, which is kept wherever they are listed. */
 function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
 	const act = useAct();
+	const [adding, setAdding] = useState(false);
 	function move(at: number, by: 1 | -1) {
 		const order = kinds.map((kind) => kind.id);
 		const [moved] = order.splice(at, 1);
@@ -118,6 +121,10 @@ function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
 					</li>
 				))}
 			</ul>
+			<Button className="mt-2" onClick={() => setAdding(true)}>
+				Add a kind
+			</Button>
+			{adding && <NewKind onClose={() => setAdding(false)} />}
 		</nav>
 	);
 }
@@ -130,6 +137,14 @@ function Kind({ kinds }: { kinds: readonly KindDto[] }) {
 			answer(api.GET("/api/kinds/{id}", { params: { path: { id } } })),
 		enabled: id !== 0,
 	});
+	if (id === 0)
+		return (
+			<Empty>
+				There is no kind of work yet. A kind bundles what its projects begin
+				with: form, prices, letters, contract, phases and follow-ups. Add one
+				beside, or take a starting set.
+			</Empty>
+		);
 	return (
 		<Shown query={kind}>
 			{(data) => (
@@ -141,13 +156,6 @@ function Kind({ kinds }: { kinds: readonly KindDto[] }) {
 						</span>
 						<KindActs kind={data} />
 					</div>
-					<p className="-mt-5 text-soft">
-						{data.phases.length > 0 && `Phases: ${data.phases.join(", ")}. `}
-						{data.rounds} round{data.rounds === 1 ? "" : "s"} of review
-						included.
-						{data.closingSteps.length > 0 &&
-							` Closing: ${data.closingSteps.join(", ")}.`}
-					</p>
 					<Forms kind={data} />
 					<KindSettings key={`settings${data.edition}`} kind={data} />
 					<Services key={data.edition} kind={data} />

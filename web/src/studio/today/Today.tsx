@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Kbd } from "../../ui/Kbd";
 import { Shown } from "../../ui/Shown";
 import { beginInquiry } from "../beginInquiry";
+import { FirstSteps } from "../first/FirstSteps";
 import { MonthsMoney } from "./MonthsMoney";
 import { ReadyToGoOut } from "./ReadyToGoOut";
 import { TheDay } from "./TheDay";
@@ -36,6 +37,7 @@ function Page({ today }: { today: TodayDto }) {
 				</Button>
 				<MonthsMoney money={today.money} />
 			</div>
+			<FirstSteps steps={today.firstSteps} />
 			<div className="grid gap-x-[18px] gap-y-7 lg:grid-cols-[1.12fr_1.1fr_0.84fr]">
 				<YourTurn today={today} />
 				<ReadyToGoOut today={today} />

@@ -1,0 +1,80 @@
+using System.Globalization;
+using System.Net;
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.HttpOverrides;
+
+namespace Gesamt.Web.Hosting;
+
+/// <summary>What stands before everything that is served, whether there is a studio yet or not.</summary>
+public static class Front
+{
+    private const long UsualBytes = 2 * 1024 * 1024;
+
+    /// <summary>Refusals as problem details, proxies that are believed, and how much a request may hold.</summary>
+    public static void AddFront(this WebApplicationBuilder builder, Settings settings)
+    {
+        // what cannot be read is told with its field in every environment, and reaches the refusals
+        builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+        builder.Services.AddProblemDetails();
+        builder.Services.AddExceptionHandler<Refusals>();
+        builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = UsualBytes);
+        builder.Services.Configure<ForwardedHeadersOptions>(options => Believe(options, settings));
+    }
+
+    /// <summary>How often one address may call, each kind of call by its name.</summary>
+    public static void AddLimits(this IServiceCollection services, params (string Name, int PerMinute)[] limits) =>
+        services.AddRateLimiter(options =>
+        {
+            options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+            options.OnRejected = (context, _) =>
+            {
+                if (context.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after))
+                    context.HttpContext.Response.Headers.RetryAfter = ((int)after.TotalSeconds).ToString(
+                        CultureInfo.InvariantCulture
+                    );
+                return ValueTask.CompletedTask;
+            };
+            foreach (var (name, perMinute) in limits)
+                options.AddPolicy(
+                    name,
+                    context =>
+                        RateLimitPartition.GetFixedWindowLimiter(
+                            context.VisitorAddress(),
+                            _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }
+                        )
+                );
+        });
+
+    /// <summary>Scripts, styles and fonts: those whose name carries their hash are kept for good.</summary>
+    public static void UsePageFiles(this WebApplication app) =>
+        app.UseStaticFiles(
+            new StaticFileOptions
+            {
+                OnPrepareResponse = file =>
+                    file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/assets")
+                        ? "public,max-age=31536000,immutable"
+                        : "no-cache",
+            }
+        );
+
+    private static void Believe(ForwardedHeadersOptions options, Settings settings)
+    {
+        options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+        options.KnownProxies.Clear();
+        options.KnownIPNetworks.Clear();
+        foreach (
+            var proxy in settings.Proxies.Split(
+                ',',
+                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+            )
+        )
+            if (System.Net.IPNetwork.TryParse(proxy, out var network))
+                options.KnownIPNetworks.Add(network);
+            else if (IPAddress.TryParse(proxy, out var address))
+                options.KnownProxies.Add(address);
+            else
+                throw new InvalidOperationException(
+                    $"Gesamt__Proxies: “{proxy}” is neither an address nor a network such as 10.0.0.0/8."
+                );
+    }
+}

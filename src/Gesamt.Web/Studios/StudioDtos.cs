@@ -1,0 +1,80 @@
+using Gesamt.Core.Meetings;
+using Gesamt.Core.Texts;
+using NodaTime;
+
+namespace Gesamt.Web.Studios;
+
+/// <summary>Who the studio is, as clients see it.</summary>
+/// <param name="Site">Its own site.</param>
+/// <param name="ClientAddress">Where clients reach this program.</param>
+public sealed record StudioNamesDto(
+    string Name,
+    string Owner,
+    string Mail,
+    string Phone,
+    string Site,
+    string Address,
+    string Signature,
+    string ClientAddress
+);
+
+/// <summary>How its pages and papers look.</summary>
+/// <param name="Brand">A colour such as #0f4c46, dark enough for white text.</param>
+public sealed record StudioLookDto(string Brand, bool HasLogo);
+
+/// <summary>What stands on its invoices, and how they are numbered.</summary>
+/// <param name="InvoiceFirst">The number of the first invoice of this year.</param>
+/// <param name="NextNumber">What the next invoice will be called; only told.</param>
+public sealed record StudioMoneyDto(
+    string Currency,
+    string TaxNumber,
+    string Bank,
+    string Iban,
+    string Bic,
+    string InvoiceSeries,
+    int InvoiceFirst,
+    string NextNumber
+);
+
+/// <summary>What it usually does.</summary>
+/// <param name="OnBooking">The share due on booking, in per cent.</param>
+/// <param name="DueDays">Days a payment has.</param>
+/// <param name="ValidDays">How long a proposal is valid.</param>
+/// <param name="SignsAtOnce">Whether the owner's signature is given as a contract is sent.</param>
+/// <param name="PutAwayDays">Days after which a finished project is put away by itself; null for never.</param>
+public sealed record StudioHabitsDto(string OnBooking, int DueDays, int ValidDays, bool SignsAtOnce, int? PutAwayDays);
+
+/// <summary>How it writes numbers, days and times, and where its days begin.</summary>
+public sealed record StudioStyleDto(string Zone, NumberLook Numbers, DayOrder Days, ClockHours Clock);
+
+/// <summary>When meetings can be, and when letters leave.</summary>
+/// <param name="DaysOff">Each as it was typed; they are given as YYYY-MM-DD.</param>
+public sealed record StudioHoursDto(LocalTime SendFrom, LocalTime SendUntil, string[] DaysOff, OpenSpan[] OpenHours);
+
+/// <summary>A style with how it looks.</summary>
+public sealed record StyleChoiceDto(string Value, string Looks);
+
+/// <summary>What can be chosen.</summary>
+public sealed record StudioChoicesDto(
+    IReadOnlyList<string> Currencies,
+    IReadOnlyList<string> Zones,
+    IReadOnlyList<StyleChoiceDto> Numbers,
+    IReadOnlyList<StyleChoiceDto> Days,
+    IReadOnlyList<StyleChoiceDto> Clocks
+);
+
+/// <summary>The studio's settings as they are saved.</summary>
+public sealed record SaveStudioDto(
+    int Edition,
+    StudioNamesDto Names,
+    StudioLookDto Look,
+    StudioMoneyDto Money,
+    StudioHabitsDto Habits,
+    StudioStyleDto Style,
+    StudioHoursDto Hours
+);
+
+/// <summary>The studio's settings.</summary>
+/// <param name="Feed">The private address of its own calendar; empty while there is none.</param>
+/// <param name="FixedAddress">Where clients reach it when the machine it runs on says so, and this page does not.</param>
+public sealed record StudioDto(SaveStudioDto Said, string Feed, string? FixedAddress, StudioChoicesDto Choices);
