@@ -23,6 +23,7 @@ using Gesamt.Web.StandIns;
 using Gesamt.Web.Studios;
 using Gesamt.Web.Templates;
 using Gesamt.Web.Turns;
+using Gesamt.Web.Upkeep;
 using Gesamt.Web.WhatHappened;
 using Gesamt.Web.Words;
 using Gesamt.Web.Work;
@@ -180,6 +181,12 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(RoutineTextDto))]
 [JsonSerializable(typeof(SaveFormDto))]
 [JsonSerializable(typeof(SaveLetterDto))]
+[JsonSerializable(typeof(NewKindDto))]
+[JsonSerializable(typeof(BeginDto))]
+[JsonSerializable(typeof(ChosenSetDto))]
+[JsonSerializable(typeof(LetterMadeDto))]
+[JsonSerializable(typeof(BackupsDto))]
+[JsonSerializable(typeof(PlaceDto))]
 [JsonSerializable(typeof(SaveRoutineDto))]
 [JsonSerializable(typeof(SaveServicesDto))]
 [JsonSerializable(typeof(SaveTaskListDto))]

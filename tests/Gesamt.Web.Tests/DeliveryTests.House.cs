@@ -72,7 +72,7 @@ public sealed partial class DeliveryTests
             "fist name",
             await (
                 await PutAsync(
-                    "/api/letter-texts/welcome",
+                    $"/api/letter-texts/{await owner.LetterAsync("welcome")}",
                     new
                     {
                         name = "Welcome",
@@ -88,7 +88,7 @@ public sealed partial class DeliveryTests
         Assert.True(
             (
                 await PutAsync(
-                    "/api/letter-texts/before-the-date",
+                    $"/api/letter-texts/{await owner.LetterAsync("before-the-date")}",
                     new
                     {
                         name = "Before",
@@ -105,7 +105,7 @@ public sealed partial class DeliveryTests
             HttpStatusCode.Conflict,
             (
                 await PutAsync(
-                    "/api/letter-texts/before-the-date",
+                    $"/api/letter-texts/{await owner.LetterAsync("before-the-date")}",
                     new
                     {
                         name = "Before",

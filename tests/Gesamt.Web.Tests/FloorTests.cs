@@ -34,6 +34,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
     private static readonly string[] Web =
     [
         "Hosting",
+        "FirstSteps",
         "Words",
         "Access",
         "Files",
@@ -58,6 +59,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Studios",
         "SignIn",
         "Upkeep",
+        "SettingUp",
         "Registers",
         "Turns",
         "Capture",

@@ -198,7 +198,7 @@ public sealed partial class FollowUpTests
             (
                 await owner.SendAsync(
                     HttpMethod.Put,
-                    "/api/letter-texts/still-interested",
+                    $"/api/letter-texts/{await owner.LetterAsync("still-interested")}",
                     System.Net.Http.Json.JsonContent.Create(
                         new
                         {

@@ -240,7 +240,7 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
     public async Task What_a_routine_lacks_keeps_it_off_and_says_so_until_it_is_back()
     {
         var owner = await studio.OwnerAsync();
-        var key = (
+        var made = (
             await ReadAsync(
                 await owner.PostAsync(
                     "/api/letter-texts",
@@ -255,7 +255,8 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
                     }
                 )
             )
-        ).GetProperty("key").GetString();
+        );
+        var (key, number) = (made.GetProperty("key").GetString(), made.GetProperty("id").GetInt32());
         var id = await AddAsync(
             owner,
             $"routine: Needs a letter\nbegins with: form returned\nstep: one\nwhen: 1 day after form returned\ndo: letter {key}"
@@ -264,7 +265,7 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
             (await owner.GetAsync("/api/routines")).EnumerateArray().Single(r => r.GetProperty("id").GetInt32() == id);
         Assert.Empty((await RowAsync()).GetProperty("trouble").EnumerateArray());
         Assert.True(
-            (await owner.PostAsync($"/api/letter-texts/{key}/removed", new { removed = true })).IsSuccessStatusCode
+            (await owner.PostAsync($"/api/letter-texts/{number}/removed", new { removed = true })).IsSuccessStatusCode
         );
         Assert.Contains($"There is no letter “{key}”", (await RowAsync()).GetProperty("trouble")[0].GetString());
         var project = await studio.InquireAsync(new Visitor(studio), "kept-off@lanternhouse.example");
@@ -285,7 +286,7 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
             ).StatusCode
         );
         Assert.True(
-            (await owner.PostAsync($"/api/letter-texts/{key}/removed", new { removed = false })).IsSuccessStatusCode
+            (await owner.PostAsync($"/api/letter-texts/{number}/removed", new { removed = false })).IsSuccessStatusCode
         );
         await RecordAsync(project, new Happening.NoAnswerNeeded());
         Assert.Single(await PlanAsync(project, "Needs a letter"));

@@ -114,7 +114,7 @@ public sealed partial class LetterTests(EmptyStudio studio) : IClassFixture<Empt
         Assert.NotEmpty(thanks.GetProperty("usedBy").EnumerateArray());
         var kept = await owner.SendAsync(
             HttpMethod.Put,
-            "/api/letter-texts/thank-you",
+            $"/api/letter-texts/{await owner.LetterAsync("thank-you")}",
             System.Net.Http.Json.JsonContent.Create(
                 new
                 {

@@ -150,7 +150,7 @@ public sealed class OlderFolderTests
         var before = await HashesAsync();
         Assert.Subset(papers.Select(p => p.Hash).ToHashSet(), before.ToHashSet());
         await owner.ChangeStudioAsync(now =>
-            (now["name"], now["address"], now["brand"], now["iban"]) = (
+            (now["names"]!["name"], now["names"]!["address"], now["look"]!["brand"], now["money"]!["iban"]) = (
                 "Another name",
                 "Elsewhere",
                 "#552200",

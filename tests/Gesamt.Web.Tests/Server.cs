@@ -73,6 +73,10 @@ public sealed class Server : IDisposable
             ]
         );
 
+    /// <summary>The real thing on an empty folder: it serves its first page.</summary>
+    public static Server StartUnowned(string data, params (string Name, string Value)[] settings) =>
+        Start(data, [("Gesamt__Mode", "Real"), .. settings]);
+
     public static int FreePort()
     {
         using var listener = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);

@@ -78,7 +78,7 @@ public sealed partial class TruthTests(EmptyStudio studio) : IClassFixture<Empty
             ).IsSuccessStatusCode
         );
         var was = await owner.ChangeStudioAsync(now =>
-            (now["name"], now["address"], now["iban"], now["brand"]) = (
+            (now["names"]!["name"], now["names"]!["address"], now["money"]!["iban"], now["look"]!["brand"]) = (
                 "Another name",
                 "Elsewhere",
                 "DE89370400440532013000",
@@ -106,11 +106,11 @@ public sealed partial class TruthTests(EmptyStudio studio) : IClassFixture<Empty
                 .GetRawText()
         );
         await owner.ChangeStudioAsync(now =>
-            (now["name"], now["address"], now["iban"], now["brand"]) = (
-                was.GetProperty("name").GetString(),
-                was.GetProperty("address").GetString(),
-                was.GetProperty("iban").GetString(),
-                was.GetProperty("brand").GetString()
+            (now["names"]!["name"], now["names"]!["address"], now["money"]!["iban"], now["look"]!["brand"]) = (
+                was.GetProperty("names").GetProperty("name").GetString(),
+                was.GetProperty("names").GetProperty("address").GetString(),
+                was.GetProperty("money").GetProperty("iban").GetString(),
+                was.GetProperty("look").GetProperty("brand").GetString()
             )
         );
     }
@@ -311,9 +311,13 @@ public sealed partial class TruthTests(EmptyStudio studio) : IClassFixture<Empty
     {
         var owner = await studio.OwnerAsync();
         var now = System.Text.Json.Nodes.JsonNode.Parse((await owner.GetAsync("/api/studio")).GetRawText())!;
-        now["iban"] = "IE29 AIBK 9311 5212 3456 79";
-        var answer = await owner.SendAsync(HttpMethod.Put, "/api/studio", System.Net.Http.Json.JsonContent.Create(now));
+        now["said"]!["money"]!["iban"] = "IE29 AIBK 9311 5212 3456 79";
+        var answer = await owner.SendAsync(
+            HttpMethod.Put,
+            "/api/studio",
+            System.Net.Http.Json.JsonContent.Create(now["said"])
+        );
         Assert.Equal(HttpStatusCode.BadRequest, answer.StatusCode);
-        Assert.Contains("\"iban\"", await answer.Content.ReadAsStringAsync());
+        Assert.Contains("\"money.iban\"", await answer.Content.ReadAsStringAsync());
     }
 }

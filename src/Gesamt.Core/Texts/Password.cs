@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Globalization;
 
 namespace Gesamt.Core.Texts;
 
@@ -60,7 +61,7 @@ public static class Password
     /// <param name="own">Words that are guessed first for this person: names, the studio, the mail address.</param>
     public static PasswordReading Read(string password, IEnumerable<string> own)
     {
-        var length = password.EnumerateRunes().Count();
+        var length = new StringInfo(password).LengthInTextElements;
         if (length < Shortest)
             return No(
                 length == 0

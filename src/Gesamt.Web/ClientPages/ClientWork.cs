@@ -81,7 +81,7 @@ public static class ClientWork
                         desk,
                         vault,
                         project,
-                        new(name, FileGroup.Supplied, null, http.Request.Body),
+                        new(name, new(FileGroup.Supplied, null), http.Request.Body),
                         Actor.Client,
                         stop
                     );

@@ -105,6 +105,20 @@ public static class Contracting
                     "There is no contract to sign at the moment. Load the page again to see what is."
                 );
             await AddSignatureAsync(act, file, contract, Signer.Client, Actor.Client, input);
+            if (act.Studio.SignsAtOnce)
+                await AddSignatureAsync(
+                    act,
+                    file,
+                    contract,
+                    Signer.Owner,
+                    Actor.Owner,
+                    new(
+                        act.Studio.Owner,
+                        contract.Hash,
+                        "",
+                        "given as the studio has set it for every contract it sends"
+                    )
+                );
             await Issuing.IssueBookingAsync(act, file);
         });
     }

@@ -129,7 +129,7 @@ public static class DemoWork
             desk,
             vault,
             id,
-            new(parts[0], group, group == FileGroup.Drafts ? parts.ElementAtOrDefault(1) : null, picture),
+            new(parts[0], new(group, group == FileGroup.Drafts ? parts.ElementAtOrDefault(1) : null), picture),
             by,
             CancellationToken.None
         );

@@ -15,8 +15,11 @@ public sealed record ShowFileDto(bool Shown, string? Use);
 /// <summary>Whether it is taken away.</summary>
 public sealed record RemovedDto(bool Removed);
 
-/// <summary>The number of what was kept.</summary>
-public sealed record KeptDto(long Id);
+/// <summary>What was kept, and where it was put.</summary>
+public sealed record KeptDto(long Id, FileGroup Group, string? Phase);
+
+/// <summary>Where a kept file belongs.</summary>
+public sealed record PlaceDto(FileGroup Group, string? Phase);
 
 /// <summary>The addresses of files.</summary>
 public static class FileEndpoints
@@ -28,27 +31,24 @@ public static class FileEndpoints
                 async (
                     long id,
                     string name,
-                    FileGroup group,
+                    FileGroup? group,
                     string? phase,
                     Desk desk,
                     FileVault vault,
                     HttpContext http,
                     CancellationToken stop
                 ) =>
-                    new KeptDto(
-                        (
-                            await KeptFiles.KeepAsync(
-                                desk,
-                                vault,
-                                new(id),
-                                new(name, group, phase, http.Request.Body),
-                                Actor.Owner,
-                                stop
-                            )
-                        )
-                            .Id
-                            .Value
-                    )
+                {
+                    var row = await KeptFiles.KeepAsync(
+                        desk,
+                        vault,
+                        new(id),
+                        new(name, group is { } said ? new(said, phase) : null, http.Request.Body),
+                        Actor.Owner,
+                        stop
+                    );
+                    return new KeptDto(row.Id.Value, row.Group, row.Phase);
+                }
             )
             .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024))
             .Accepts<byte[]>("application/octet-stream");
@@ -58,6 +58,14 @@ public static class FileEndpoints
             async (long id, long file, ShowFileDto show, Desk desk) =>
             {
                 await KeptFiles.ShowAsync(desk, new(id), new(file), show.Shown, show.Use);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/projects/{id:long}/files/{file:long}/place",
+            async (long id, long file, PlaceDto to, Desk desk) =>
+            {
+                await KeptFiles.PlaceAsync(desk, new(id), new(file), new(to.Group, to.Phase));
                 return TypedResults.NoContent();
             }
         );

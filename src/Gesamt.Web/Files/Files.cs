@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
+using Gesamt.Core.Work;
 using Gesamt.Formats.Files;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Files;
@@ -13,7 +14,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Files;
 
 /// <summary>A file as it was handed in.</summary>
-public sealed record NewFile(string Name, FileGroup Group, string? Phase, Stream Content);
+/// <param name="Place">Where it belongs; null where the project itself tells.</param>
+public sealed record NewFile(string Name, FilePlace? Place, Stream Content);
 
 /// <summary>Keeps files of projects: their bytes in the vault, a row, and the fact.</summary>
 public static class KeptFiles
@@ -40,19 +42,15 @@ public static class KeptFiles
         return await desk.ActAsync(async act =>
         {
             var opened = await desk.OpenAsync(project);
-            if (file.Phase is { } phase && !opened.Case.Kind.HasPhase(phase))
-                throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
-            var version =
-                file.Group == FileGroup.Drafts
-                    ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1
-                    : 0;
+            var place = file.Place ?? FilePlace.Of(opened.Case, name);
+            Check(opened, place);
             var row = new FileRow
             {
                 ProjectId = project,
                 PublicId = Codes.New() + Codes.New(),
-                Group = file.Group,
-                Phase = file.Phase,
-                Version = version,
+                Group = place.Group,
+                Phase = place.Phase,
+                Version = await VersionAsync(desk, project, place),
                 Name = name,
                 Hash = hash,
                 Size = size,
@@ -71,6 +69,36 @@ public static class KeptFiles
             return row;
         });
     }
+
+    /// <summary>Puts a file that was kept elsewhere among the project's files.</summary>
+    /// <exception cref="RefusedException">The client has seen it where it is.</exception>
+    public static async Task PlaceAsync(Desk desk, ProjectId project, FileId id, FilePlace place)
+    {
+        await desk.ActAsync(async act =>
+        {
+            var (row, file) = (await OneAsync(desk, project, id), await desk.OpenAsync(project));
+            Check(file, place);
+            if (row.Group == place.Group && row.Phase == place.Phase)
+                return;
+            if (Sight.Shown(file.History).Contains(id))
+                throw new RefusedException("The client was shown this file where it is. Keep it once more instead.");
+            (row.Group, row.Phase) = (place.Group, place.Phase);
+            row.Version = await VersionAsync(desk, project, place);
+            await act.RecordAsync(file, Actor.Owner, new Happening.FileKept(id, place.Group));
+        });
+    }
+
+    private static void Check(ProjectFile file, FilePlace place)
+    {
+        if (place.Phase is { } phase && !file.Case.Kind.HasPhase(phase))
+            throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
+    }
+
+    /// <summary>The number of a draft among the drafts; other files have none.</summary>
+    private static async Task<int> VersionAsync(Desk desk, ProjectId project, FilePlace place) =>
+        place.Group == FileGroup.Drafts
+            ? await desk.Db.Files.CountAsync(f => f.ProjectId == project && f.Group == FileGroup.Drafts) + 1
+            : 0;
 
     /// <summary>Takes bytes into the vault under a plain name, told what they are by themselves.</summary>
     /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>

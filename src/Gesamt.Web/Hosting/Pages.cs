@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using Gesamt.Core.Texts;
 
 namespace Gesamt.Web.Hosting;
 
@@ -106,6 +107,12 @@ public static class Pages
         await context.Response.WriteAsync(
             (await reader.ReadToEndAsync())
                 .Replace("__NONCE__", nonce, StringComparison.Ordinal)
+                .Replace(
+                    "<html",
+                    // how the studio counts hours, for fields that hold a time
+                    $"<html data-clock=\"{HouseStyle.Current.Clock}\"",
+                    StringComparison.Ordinal
+                )
                 .Replace("</head>", $"{plain}</head>", StringComparison.Ordinal)
         );
     }

@@ -106,7 +106,7 @@ public static class InquiryEndpoints
 
     /// <exception cref="MissingException">There is no such form.</exception>
     public static async Task<FormRow> OpenAsync(Desk desk, string slug) =>
-        await desk.Db.Forms.AsNoTracking().SingleOrDefaultAsync(f => f.Slug == slug && f.Purpose == FormPurpose.Inquiry)
+        await desk.Db.Forms.AsNoTracking().At(slug).SingleOrDefaultAsync(f => f.Purpose == FormPurpose.Inquiry)
         ?? throw new MissingException("form");
 
     /// <summary>A form as strangers fill it in.</summary>

@@ -1,8 +1,10 @@
 using Gesamt.Core;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Microsoft.AspNetCore.Mvc;
@@ -52,13 +54,17 @@ public sealed record EarlierDto(long Id, string Who, string When, string Subject
 public sealed record LetterTextDto(string Subject, string Body);
 
 /// <param name="SendAt">The studio's local time, for a letter that goes out later.</param>
+/// <param name="Fit">Says with it that the inquiry is a fit.</param>
+/// <param name="Offers">Lets the client choose a time for this kind of meeting.</param>
 public sealed record SendLetterDto(
     string Subject,
     string Body,
     string? Template = null,
     LetterFileDto[]? Files = null,
     LocalDateTime? SendAt = null,
-    long? Answers = null
+    long? Answers = null,
+    bool Fit = false,
+    int? Offers = null
 );
 
 /// <summary>A piece of a letter as it reads now: plain, filled from the record, or still empty.</summary>
@@ -139,6 +145,7 @@ public static class LetterEndpoints
                         text.Answers is { } answers ? new LetterId(answers) : null
                     );
                     var letter = await LettersOut.ClaimAsync(act, file, written);
+                    await act.RecordAsync(file, Actor.Owner, [.. await SaidWithItAsync(desk, file, text)]);
                     return new SentDto(letter.Id.Value, settings.HoldSeconds);
                 });
             }
@@ -156,6 +163,26 @@ public static class LetterEndpoints
 
         MapHeld(api);
         MapThread(api);
+    }
+
+    /// <summary>What the owner decides with a letter: that it is a fit, and that they should speak.</summary>
+    /// <exception cref="InvalidException">There is no such meeting, or the letter does not lead to the choice of times.</exception>
+    private static async Task<IReadOnlyList<Happening>> SaidWithItAsync(Desk desk, ProjectFile file, SendLetterDto said)
+    {
+        List<Happening> facts = [];
+        if (said.Fit && file.Case.End is null && !file.History.Any<Happening.MarkedFit>())
+            facts.Add(new Happening.MarkedFit());
+        if (said.Offers is { } kind)
+        {
+            if (!await desk.Db.MeetingKinds.AnyAsync(k => k.Id == kind && !k.Removed))
+                throw new InvalidException(("offers", "One of the kinds of meeting."));
+            if (!said.Body.Contains("page link", StringComparison.Ordinal))
+                throw new InvalidException(
+                    ("body", "To choose a time they need the link to their page: put [page link] into the letter.")
+                );
+            facts.Add(new Happening.MeetingOffered(kind));
+        }
+        return facts;
     }
 
     private static void MapHeld(RouteGroupBuilder api)

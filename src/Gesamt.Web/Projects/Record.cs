@@ -86,7 +86,8 @@ public static class Record
             file.Case.IsPutAway,
             TurnOf(desk, standing),
             Gates.Of(desk, file, rows),
-            await HappenAsync(desk, file)
+            await HappenAsync(desk, file),
+            NextActs.Of(file.Case, standing, desk.Now)
         );
     }
 
@@ -101,7 +102,8 @@ public static class Record
             [.. Happened.Possible(file, desk.Now).Select(sort => new CanHappenDto(sort, PossibleNow.Ends(sort)))],
             NumberText.Number(UsualOffer.Tax(rates).InPercent),
             NumberText.Number(desk.Studio.Habits().OnBooking.InPercent),
-            [.. PossibleNow.MilestonesToSay(file.Case)]
+            [.. PossibleNow.MilestonesToSay(file.Case)],
+            desk.Studio.Owner
         );
     }
 

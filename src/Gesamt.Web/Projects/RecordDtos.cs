@@ -163,11 +163,13 @@ public sealed record CanHappenDto(HappenedSort Sort, bool Ends);
 /// <param name="Tax">Per cent, as the kind's services have it.</param>
 /// <param name="OnBooking">The share of the price that is due on booking, per cent.</param>
 /// <param name="Milestones">The kind's own steps that the owner can say are reached.</param>
+/// <param name="Owner">By whose name the owner signs.</param>
 public sealed record HappenDto(
     IReadOnlyList<CanHappenDto> Can,
     string Tax,
     string OnBooking,
-    IReadOnlyList<string> Milestones
+    IReadOnlyList<string> Milestones,
+    string Owner
 );
 
 /// <summary>The gates, where it stands on their path, whose turn it is, and what can have happened now.</summary>
@@ -179,7 +181,8 @@ public sealed record RecordPathDto(
     bool PutAway,
     TurnDto Turn,
     IReadOnlyList<GateDto> Gates,
-    HappenDto Happen
+    HappenDto Happen,
+    IReadOnlyList<NextAct> Next
 );
 
 /// <summary>The line: what happened, and what is planned.</summary>

@@ -199,7 +199,7 @@ public static class Wire
             errors.Add(
                 (
                     field,
-                    $"{what} must be a number such as 12.5, with at most six decimals; “{text}” is not.{NumberText.Doubt(text)}"
+                    $"{what} must be a number such as {NumberText.Number(12.5m)}, with at most six decimals; “{text}” is not.{NumberText.Doubt(text)}"
                 )
             );
             return 0;

@@ -45,6 +45,9 @@ public sealed class EmptyHouse(IHostApplicationLifetime life)
                     new SessionDto(null, "", "", HasStandIns: false, ClockCanBeSet: false, new(!IsHere(http)))
             )
             .ExcludeFromDescription();
+        app.MapGroup("/api")
+            .Map("{**rest}", () => Results.Problem(statusCode: 404, title: "There is no studio yet"))
+            .ExcludeFromDescription();
         app.MapPages();
         await Console.Error.WriteLineAsync(
             $"There is no studio yet: its first page sets it up. From another machine it asks for this code: {house.code}"

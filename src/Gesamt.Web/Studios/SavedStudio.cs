@@ -159,8 +159,9 @@ internal static class SavedStudio
         return daysOff.OfType<LocalDate>().Distinct().Order();
     }
 
-    private static Task<bool> HasAmountsAsync(Desk desk) =>
-        desk.Db.AllProjects.AnyAsync(p => p.Standing.AgreedMinor != null);
+    private static async Task<bool> HasAmountsAsync(Desk desk) =>
+        await desk.Db.Projects.AnyAsync(p => p.Standing.AgreedMinor != null)
+        || await desk.Db.Rehearsals.AnyAsync(p => p.Standing.AgreedMinor != null);
 
     private static void Text(List<(string, string)> errors, string field, string value, int least, int most)
     {

@@ -5,6 +5,7 @@ using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Inquiries;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
@@ -39,7 +40,8 @@ public sealed record SaveFormDto(
     string? GoTo,
     string? Source,
     bool Closed,
-    int Edition
+    int Edition,
+    string? Slug = null
 );
 
 /// <summary>A form to be made.</summary>
@@ -155,6 +157,8 @@ public static class Forms
                 && !(Uri.TryCreate(goTo, UriKind.Absolute, out var uri) && uri.Scheme is "https" or "http")
             )
                 errors.Add(("goTo", "An address that begins with https://, or nothing."));
+            if (save.Slug is { } slug && slug.Trim() != row.Slug)
+                await MoveAsync(desk, row, slug.Trim(), errors);
             if (errors.Count > 0)
                 throw new InvalidException([.. errors]);
             (row.Title, row.Intro, row.Fields, row.Thanks) = (
@@ -166,6 +170,32 @@ public static class Forms
             (row.GoTo, row.Source, row.Closed) = (Blank(save.GoTo), Blank(save.Source), save.Closed);
             row.Edition++;
         });
+    }
+
+    /// <summary>Gives a public form another address; the ones it had go on leading to it, for pages elsewhere still show them.</summary>
+    private static async Task MoveAsync(Desk desk, FormRow row, string slug, List<(string, string)> errors)
+    {
+        if (
+            row.Purpose != FormPurpose.Inquiry
+            || slug.Length is 0 or > 60
+            || slug.Any(c => !char.IsAsciiLetterLower(c) && !char.IsAsciiDigit(c) && c != '-')
+        )
+        {
+            errors.Add(("slug", "1 to 60 small letters, digits and hyphens, such as my-wall."));
+            return;
+        }
+        if (await desk.Db.Forms.At(slug).AnyAsync(other => other.Id != row.Id))
+        {
+            errors.Add(("slug", "Another form has this address, or had it."));
+            return;
+        }
+        row.EarlierSlugs = string.Join(
+            '\n',
+            row.EarlierSlugs.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                .Append(row.Slug)
+                .Where(old => old != slug)
+        );
+        row.Slug = slug;
     }
 
     /// <summary>Takes a form away; inquiries that came through it keep their answers.</summary>
@@ -244,7 +274,7 @@ public static class Forms
 
     /// <summary>The address, or one near it where another form has it.</summary>
     public static async Task<string> FreeSlugAsync(GesamtDb db, string slug) =>
-        await db.Forms.AnyAsync(f => f.Slug == slug) ? $"{slug}-{Codes.New()[..4]}" : slug;
+        await db.Forms.At(slug).AnyAsync() ? $"{slug}-{Codes.New()[..4]}" : slug;
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
 }

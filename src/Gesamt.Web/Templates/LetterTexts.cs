@@ -39,6 +39,9 @@ public sealed record SaveLetterDto(
     string? Key = null
 );
 
+/// <summary>A letter’s number and key.</summary>
+public sealed record LetterMadeDto(int Id, string Key);
+
 /// <summary>Whether it is put away.</summary>
 public sealed record RemovedDto(bool Removed);
 
@@ -77,7 +80,7 @@ public static class LetterTexts
 
     /// <summary>Changes a letter, or keeps a new one under a key made from its name. Letters held or sent keep the text they were made with.</summary>
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
-    public static async Task<string> SaveAsync(Desk desk, int? id, SaveLetterDto save)
+    public static async Task<LetterMadeDto> SaveAsync(Desk desk, int? id, SaveLetterDto save)
     {
         return await desk.ActAsync(async act =>
         {
@@ -123,7 +126,7 @@ public static class LetterTexts
                 }),
             ];
             await RoutineTrouble.RefreshAsync(desk);
-            return row.Key;
+            return new LetterMadeDto(row.Id, row.Key);
         });
     }
 

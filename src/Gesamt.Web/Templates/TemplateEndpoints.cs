@@ -26,13 +26,9 @@ public static class TemplateEndpoints
         api.MapGet("/letter-texts", (Desk desk) => LetterTexts.AllAsync(desk));
         api.MapPut(
             "/letter-texts/{id:int}",
-            async (int id, SaveLetterDto save, Desk desk) =>
-                new LetterKeyDto(await LetterTexts.SaveAsync(desk, id, save))
+            (int id, SaveLetterDto save, Desk desk) => LetterTexts.SaveAsync(desk, id, save)
         );
-        api.MapPost(
-            "/letter-texts",
-            async (SaveLetterDto save, Desk desk) => new LetterKeyDto(await LetterTexts.SaveAsync(desk, null, save))
-        );
+        api.MapPost("/letter-texts", (SaveLetterDto save, Desk desk) => LetterTexts.SaveAsync(desk, null, save));
         api.MapPost(
             "/letter-texts/{id:int}/removed",
             async (int id, RemovedDto to, Desk desk) =>

@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
+using Gesamt.Core.Turns;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
@@ -10,6 +11,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Upkeep;
+using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -127,6 +129,7 @@ public sealed class Ticker(
             await TryAsync("invoices", InvoicesAsync, stop);
             await TryAsync("reminders of meetings", RemindersAsync, stop);
             await TryAsync("standings", StandingsAsync, stop);
+            await TryAsync("putting away", PutAwayAsync, stop);
             await TryAsync("letters", s => delivery.DeliverDueAsync(s), stop);
             await TryAsync("web hooks", hooks.CallDueAsync, stop);
             // what was handed over may have made the next step due
@@ -236,6 +239,26 @@ public sealed class Ticker(
                     await act.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
                 });
             },
+            stop
+        );
+
+    /// <summary>Finished projects that nobody has to look at any more, after the days the studio has said.</summary>
+    private async Task PutAwayAsync(CancellationToken stop) =>
+        await EachAsync(
+            "putting away",
+            await InScopeAsync(async desk =>
+            {
+                if (desk.Studio.PutAwayDays is not { } days)
+                    return [];
+                var before = desk.Now - Duration.FromDays(days);
+                return await desk
+                    .Db.Projects.Where(p =>
+                        p.Standing.FinishedAt <= before && !p.Standing.PutAway && p.Standing.Turn != Side.Yours
+                    )
+                    .Select(p => p.Id)
+                    .ToListAsync(stop);
+            }),
+            (desk, project) => Handover.PutAwayAsync(desk, project, away: true, Core.Facts.Actor.Gesamt),
             stop
         );
 

@@ -251,7 +251,7 @@ public static class Happened
     {
         if (NumberReading.Amount(text ?? "") is not { } major || major <= 0 || major > 100_000_000)
             throw new InvalidException(
-                (field, $"Give an amount above 0, such as 1200.50.{NumberText.Doubt(text ?? "")}")
+                (field, $"Give an amount above 0, such as {NumberText.Number(1200.5m)}0.{NumberText.Doubt(text ?? "")}")
             );
         var money = Money.Of(major, desk.Currency);
         return money.Major == major

@@ -94,7 +94,7 @@ public static class Handover
 
     /// <summary>Out of the daily lists, or back; the record stays as it is and is found again by search.</summary>
     /// <exception cref="RefusedException">It is still going on.</exception>
-    public static async Task PutAwayAsync(Desk desk, ProjectId project, bool away)
+    public static async Task PutAwayAsync(Desk desk, ProjectId project, bool away, Actor? by = null)
     {
         await desk.ActAsync(async act =>
         {
@@ -102,7 +102,11 @@ public static class Handover
             if (away && file.Case.End is null && file.Row.Standing.Stage != Stage.Finished)
                 throw new RefusedException("Only a project that is finished or has ended is put away.");
             if (file.Case.IsPutAway != away)
-                await act.RecordAsync(file, Actor.Owner, away ? new Happening.PutAway() : new Happening.TakenOut());
+                await act.RecordAsync(
+                    file,
+                    by ?? Actor.Owner,
+                    away ? new Happening.PutAway() : new Happening.TakenOut()
+                );
         });
     }
 

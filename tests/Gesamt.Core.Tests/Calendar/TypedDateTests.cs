@@ -42,11 +42,11 @@ public class TypedDateTests
         Assert.Equal(expected, Read(text, Lean.Back));
 
     [Theory]
-    [InlineData(""), InlineData("  "), InlineData("soon"), InlineData("3/4"), InlineData("3/4/2027")]
+    [InlineData(""), InlineData("  "), InlineData("soon"), InlineData("13/14"), InlineData("0/4/2027")]
     [InlineData("30 feb"), InlineData("30.2.2027"), InlineData("2027-02-30"), InlineData("0.3.2027")]
     [InlineData("12 mar or so"), InlineData("call on fri"), InlineData("2 weeks before"), InlineData("1899-12-31")]
     [InlineData("12.3.1899"), InlineData("99999"), InlineData("32.1."), InlineData("13.13.2027")]
-    public void What_is_no_day_or_could_be_two_is_none(string text)
+    public void What_is_no_day_is_none(string text)
     {
         Assert.Null(Read(text));
         Assert.Null(Read(text, Lean.Back));

@@ -121,7 +121,13 @@ public class DecadeTests
                 "delivery",
                 "after-mural",
             }.Select(name =>
-                RoutineText.Read(File.ReadAllText(Path.Combine(folder!.FullName, "demo", "routines", $"{name}.txt")))
+                RoutineText.Read(
+                    File.ReadAllText(
+                        new[] { Path.Combine("demo", "routines"), Path.Combine("sets", "usual", "routines") }
+                            .Select(where => Path.Combine(folder!.FullName, where, $"{name}.txt"))
+                            .First(File.Exists)
+                    )
+                )
             ),
         ];
     }

@@ -345,9 +345,10 @@ public static partial class Acts
     private static async Task StudioAsync(Life life, Random random)
     {
         var studio = JsonNode.Parse((await life.LookAsync(life.Owner, "/api/studio"))!.Value.GetRawText())!;
-        studio["address"] = $"{random.Next(99)} Quay Street";
-        studio["iban"] = Operations.Pick(["IE29AIBK93115212345678", "DE89370400440532013000"], random);
-        studio["daysOff"] = new JsonArray(life.Today.PlusDays(random.Next(20)).ToString("uuuu-MM-dd", null));
+        studio = studio["said"]!;
+        studio["names"]!["address"] = $"{random.Next(99)} Quay Street";
+        studio["money"]!["iban"] = Operations.Pick(["IE29AIBK93115212345678", "DE89370400440532013000"], random);
+        studio["hours"]!["daysOff"] = new JsonArray(life.Today.PlusDays(random.Next(20)).ToString("uuuu-MM-dd", null));
         await life.OwnerAsync("PUT", "/api/studio", studio);
     }
 

@@ -2379,7 +2379,7 @@ export interface paths {
             parameters: {
                 query: {
                     name: string;
-                    group: components["schemas"]["FileGroup"];
+                    group?: components["schemas"]["FileGroup"];
                     phase?: string;
                 };
                 header?: never;
@@ -2460,6 +2460,73 @@ export interface paths {
             requestBody: {
                 content: {
                     "application/json": components["schemas"]["ShowFileDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/files/{file}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    file: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlaceDto"];
                 };
             };
             responses: {
@@ -3879,7 +3946,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LetterKeyDto"];
+                        "application/json": components["schemas"]["LetterMadeDto"];
                     };
                 };
                 /** @description Bad Request */
@@ -3946,7 +4013,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LetterKeyDto"];
+                        "application/json": components["schemas"]["LetterMadeDto"];
                     };
                 };
                 /** @description Bad Request */
@@ -15127,6 +15194,8 @@ export interface components {
             onBooking: string;
             /** @description The kind's own steps that the owner can say are reached. */
             milestones: string[];
+            /** @description By whose name the owner signs. */
+            owner: string;
         };
         HappenedDto: {
             sort: components["schemas"]["HappenedSort"];
@@ -15323,10 +15392,12 @@ export interface components {
             when: string;
             size: string;
         };
-        /** @description The number of what was kept. */
+        /** @description What was kept, and where it was put. */
         KeptDto: {
             /** Format: int64 */
             id: number;
+            group: components["schemas"]["FileGroup"];
+            phase: null | string;
         };
         KeptFileDto: {
             /** Format: int64 */
@@ -15493,6 +15564,12 @@ export interface components {
         };
         /** @description The key of a letter’s text. */
         LetterKeyDto: {
+            key: string;
+        };
+        /** @description A letter’s number and key. */
+        LetterMadeDto: {
+            /** Format: int32 */
+            id: number;
             key: string;
         };
         LetterReadDto: {
@@ -15843,6 +15920,11 @@ export interface components {
             /** Format: int32 */
             copy: null | number;
         };
+        /**
+         * @description What the owner can do next, in one press or with one page.
+         * @enum {unknown}
+         */
+        NextAct: "AnswerInquiry" | "AnswerLetter" | "NoAnswerNeeded" | "SayFit" | "WriteProposal" | "SendContract" | "AddSignature" | "RecordPayment" | "NoteMeeting" | "ReadForm" | "PutUpDraft" | "HandOver" | "FinishTask" | "SayWhatHappened" | "PutAway";
         /** @description A note in the owner’s words. */
         NoteDto: {
             text: string;
@@ -16198,6 +16280,11 @@ export interface components {
          * @enum {unknown}
          */
         PieceSort: "Plain" | "Filled" | "StandBy" | "Gap";
+        /** @description Where a kept file belongs. */
+        PlaceDto: {
+            group: components["schemas"]["FileGroup"];
+            phase: null | string;
+        };
         PlanPartDto: {
             /** @description Per cent. */
             share: string;
@@ -16442,6 +16529,7 @@ export interface components {
             turn: components["schemas"]["TurnDto"];
             gates: components["schemas"]["GateDto"][];
             happen: components["schemas"]["HappenDto"];
+            next: components["schemas"]["NextAct"][];
         };
         RecoveryDto: {
             /** @description Shown once, never again. */
@@ -16762,6 +16850,7 @@ export interface components {
             closed: boolean;
             /** Format: int32 */
             edition: number;
+            slug?: null | string;
         };
         /** @description A web hook as it is saved. Inside: it may reach an address in the house. */
         SaveHookDto: {
@@ -16850,6 +16939,16 @@ export interface components {
             sendAt?: null | string;
             /** Format: int64 */
             answers?: null | number;
+            /**
+             * @description Says with it that the inquiry is a fit.
+             * @default false
+             */
+            fit: boolean;
+            /**
+             * Format: int32
+             * @description Lets the client choose a time for this kind of meeting.
+             */
+            offers?: null | number;
         };
         SentDto: {
             /**
@@ -17171,7 +17270,7 @@ export interface components {
              * @description How long a proposal is valid.
              */
             validDays: number;
-            /** @description Whether the owner's signature is given as a contract is sent. */
+            /** @description Whether the owner's signature is given with every contract, and so added as the client signs. */
             signsAtOnce: boolean;
             /**
              * Format: int32
@@ -17661,6 +17760,7 @@ export type Lean = components['schemas']['Lean'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
 export type LetterFileDto = components['schemas']['LetterFileDto'];
 export type LetterKeyDto = components['schemas']['LetterKeyDto'];
+export type LetterMadeDto = components['schemas']['LetterMadeDto'];
 export type LetterReadDto = components['schemas']['LetterReadDto'];
 export type LetterTextDto = components['schemas']['LetterTextDto'];
 export type LetterTextRowDto = components['schemas']['LetterTextRowDto'];
@@ -17700,6 +17800,7 @@ export type NewInquiryDto = components['schemas']['NewInquiryDto'];
 export type NewKindDto = components['schemas']['NewKindDto'];
 export type NewRehearsalDto = components['schemas']['NewRehearsalDto'];
 export type NewRoutineDto = components['schemas']['NewRoutineDto'];
+export type NextAct = components['schemas']['NextAct'];
 export type NoteDto = components['schemas']['NoteDto'];
 export type NumberLook = components['schemas']['NumberLook'];
 export type NumberStyle = components['schemas']['NumberStyle'];
@@ -17744,6 +17845,7 @@ export type PhaseRuleDto = components['schemas']['PhaseRuleDto'];
 export type PhaseState = components['schemas']['PhaseState'];
 export type PieceDto = components['schemas']['PieceDto'];
 export type PieceSort = components['schemas']['PieceSort'];
+export type PlaceDto = components['schemas']['PlaceDto'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
 export type PostAnswerDto = components['schemas']['PostAnswerDto'];
 export type PostedDto = components['schemas']['PostedDto'];

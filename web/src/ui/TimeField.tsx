@@ -39,6 +39,11 @@ export function TimeField({
 const read = (text: string) =>
 	answer(api.GET("/typed/time", { params: { query: { text } } }));
 
-/** “09:30” of “09:30:00”. */
-const hoursAndMinutes = (time: string) =>
-	/^\d\d:\d\d(:\d\d)?$/.test(time) ? time.slice(0, 5) : time;
+/** “09:30” of “09:30:00”, or “9:30 am” where the studio counts so. */
+function hoursAndMinutes(time: string) {
+	const [, hours, minutes] = /^(\d\d):(\d\d)(?::\d\d)?$/.exec(time) ?? [];
+	if (!hours) return time;
+	if (document.documentElement.dataset.clock !== "Twelve")
+		return `${hours}:${minutes}`;
+	return `${Number(hours) % 12 || 12}:${minutes} ${Number(hours) < 12 ? "am" : "pm"}`;
+}

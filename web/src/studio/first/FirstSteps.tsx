@@ -26,9 +26,9 @@ export function FirstSteps({ steps }: { steps: readonly FirstStepDto[] }) {
 						key={step.step}
 						className="flex flex-wrap items-baseline gap-x-3 border-t border-hair py-2"
 					>
-						<Link to={step.to} className="link font-[650]">
-							{step.title}
-						</Link>
+						<Button asChild kind="word" className="font-[650]">
+							<Link to={step.to}>{step.title}</Link>
+						</Button>
 						<span className="min-w-0 flex-1 basis-64 text-soft">
 							{step.words}
 						</span>

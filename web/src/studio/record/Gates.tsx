@@ -1,7 +1,14 @@
 import type { GateDto, RecordDto } from "../../api/schema";
+import { type Begins, NextActs } from "./NextActs";
 
 /** Five gates as text under one rule; the present one under a heavier rule, with whose turn it is and what it lacks. */
-export function Gates({ record }: { record: RecordDto }) {
+export function Gates({
+	record,
+	begins,
+}: {
+	record: RecordDto;
+	begins: Begins;
+}) {
 	return (
 		<ol
 			aria-label="Gates"
@@ -14,19 +21,20 @@ export function Gates({ record }: { record: RecordDto }) {
 					className={`text-[13.6px] leading-[1.32] ${gate.now ? `mt-1 border-t-[6px] md:-mt-[4px] pt-[4.5px] ${rule(record)}` : "pt-[7px]"} pb-1`}
 				>
 					<b className="block font-head text-[14.5px] font-[650] [font-stretch:105%]">
-						{gate.gate}
+						{gate.name}
 						<span className="sr-only">
 							{gate.closed ? ", closed" : gate.now ? ", present" : ", ahead"}
 						</span>
 					</b>
 					{gate.now ? (
-						<Present gate={gate} record={record} />
+						<Present gate={gate} record={record} begins={begins} />
 					) : (
 						<>
 							{gate.evidence && <span className="block">{gate.evidence}</span>}
 							<span className="text-soft">
 								{gate.closed ? gate.detail : lacks(gate)}
 							</span>
+							<Steps gate={gate} />
 						</>
 					)}
 				</li>
@@ -45,7 +53,29 @@ const rule = (record: RecordDto) =>
 const lacks = (gate: GateDto) =>
 	gate.lacks.length > 0 ? `needs: ${gate.lacks.join(", ")}` : "";
 
-function Present({ gate, record }: { gate: GateDto; record: RecordDto }) {
+/** The kind's own steps inside a gate. */
+function Steps({ gate }: { gate: GateDto }) {
+	if (gate.milestones.length === 0) return null;
+	return (
+		<span className="block text-soft">
+			{gate.milestones
+				.map((one) =>
+					one.reached ? `${one.name} ${one.reached}` : `${one.name} to come`,
+				)
+				.join(", ")}
+		</span>
+	);
+}
+
+function Present({
+	gate,
+	record,
+	begins,
+}: {
+	gate: GateDto;
+	record: RecordDto;
+	begins: Begins;
+}) {
 	const { turn } = record.path;
 	return (
 		<>
@@ -71,6 +101,8 @@ function Present({ gate, record }: { gate: GateDto; record: RecordDto }) {
 			<span className="text-soft">
 				{gate.lacks.length > 0 && `still needs: ${gate.lacks.join(", ")}`}
 			</span>
+			<Steps gate={gate} />
+			<NextActs record={record} begins={begins} />
 		</>
 	);
 }

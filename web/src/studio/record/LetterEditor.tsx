@@ -16,6 +16,7 @@ import { LetterFiles } from "./LetterFiles";
 import { Sent } from "./Sent";
 import { Stays } from "./Stays";
 import { usePreview } from "./usePreview";
+import { type SaidWith, With, withLink } from "./With";
 
 type Props = {
 	record: RecordDto;
@@ -57,6 +58,7 @@ function Editor({
 		beginning(desk, first, answers),
 	);
 	const [sent, setSent] = useState<SentDto>();
+	const [said, setSaid] = useState<SaidWith>({ fit: false });
 	const [later, setLater] = useState(Boolean(draft.sendAt));
 	const act = useAct();
 	const preview = usePreview(record.id, draft);
@@ -74,6 +76,8 @@ function Editor({
 							files: [...(draft.files ?? [])],
 							sendAt: later && draft.sendAt ? draft.sendAt : null,
 							answers: answers ?? null,
+							fit: said.fit,
+							offers: said.offers ?? null,
 						},
 					}),
 				),
@@ -127,6 +131,16 @@ function Editor({
 					Not filled yet: {gaps.join(", ")}
 				</p>
 			)}
+			<With
+				record={record}
+				said={said}
+				wrong={act.refusal?.of("offers")}
+				onChange={(next) => {
+					setSaid(next);
+					if (next.offers && !draft.body.includes("[page link]"))
+						change({ ...draft, body: withLink(draft.body) });
+				}}
+			/>
 			<LetterFiles
 				files={draft.files ?? []}
 				kept={desk.kept}

@@ -1,11 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
-import type { OpensWhat, ReaderDto } from "../../api/schema";
+import type { OpensWhat, ReaderDto, RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
 import { Shown } from "../../ui/Shown";
 import { Held } from "./HeldLetter";
 import { MeetingPane } from "./MeetingPane";
+import { type Begins, NextActs } from "./NextActs";
 import { Letter } from "./ReadLetter";
 import { Round } from "./ReadRound";
 
@@ -13,16 +14,19 @@ import { Taken } from "./TakenPayment";
 
 /** An entry opened whole, on the sheet's side. */
 export default function Reader({
-	project,
+	record,
+	begins,
 	name,
 	onWrite,
 	onClose,
 }: {
-	project: number;
+	record: RecordDto;
+	begins: Begins;
 	name: string;
 	onWrite: (what: string) => void;
 	onClose: () => void;
 }) {
+	const project = record.id;
 	const [what, id] = name.split(".");
 	const params = {
 		path: {
@@ -67,12 +71,17 @@ export default function Reader({
 						) : data.heldLetter ? (
 							<Held key={data.heldLetter} data={data} onClose={onClose} />
 						) : (
-							<Whole
-								data={data}
-								project={project}
-								onWrite={onWrite}
-								onClose={onClose}
-							/>
+							<>
+								<Whole
+									data={data}
+									project={project}
+									onWrite={onWrite}
+									onClose={onClose}
+								/>
+								<div className="pt-3">
+									<NextActs record={record} begins={begins} />
+								</div>
+							</>
 						)}
 					</>
 				)}

@@ -2,17 +2,18 @@ import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { answer, api } from "../../api/client";
-import type { RecordDto } from "../../api/schema";
+import type { HappenedSort, RecordDto } from "../../api/schema";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Matches } from "../people/Matches";
 import { Gates } from "./Gates";
 import { Head } from "./Head";
-import { KeepFiles } from "./KeepFiles";
 import { Line } from "./Line";
 import { MoveDate } from "./MoveDate";
+import type { Begins } from "./NextActs";
 import { RehearsalBar } from "./RehearsalBar";
 import { Side } from "./Side";
+import { useKeepFiles } from "./useKeepFiles";
 
 const WhatHappened = lazy(() => import("./WhatHappened"));
 
@@ -32,9 +33,9 @@ export function RecordPage() {
 
 function Page({ record }: { record: RecordDto }) {
 	const [search, setSearch] = useSearchParams();
-	const [asking, setAsking] = useState(false);
+	const [asking, setAsking] = useState<HappenedSort | "anything">();
 	const [moving, setMoving] = useState(false);
-	const [files, setFiles] = useState<File[]>([]);
+	const files = useKeepFiles(record.id);
 	const open = search.get("open");
 	const writing = search.get("write");
 	const show = (to: Record<string, string>) =>
@@ -43,8 +44,13 @@ function Page({ record }: { record: RecordDto }) {
 	useEffect(() => {
 		document.title = `${record.head.title}, Gesamt`;
 	}, [record.head.title]);
+	const begins: Begins = {
+		write: (what) => show({ write: what }),
+		open: (what) => show({ open: what }),
+		happened: (sort) => setAsking(sort ?? "anything"),
+	};
 	useKeys({
-		w: () => setAsking(true),
+		w: () => setAsking("anything"),
 		l: () => show({ write: "letter" }),
 		n: () => document.getElementById("write-here")?.focus(),
 		Escape: () => show({}),
@@ -58,17 +64,17 @@ function Page({ record }: { record: RecordDto }) {
 			onDrop={(e) => {
 				if (e.dataTransfer.files.length === 0) return;
 				e.preventDefault();
-				setFiles([...e.dataTransfer.files]);
+				files.keep([...e.dataTransfer.files]);
 			}}
 		>
 			<Head
 				record={record}
 				onMove={() => setMoving(true)}
 				onSendContract={() => show({ write: "contract" })}
-				onHappened={() => setAsking(true)}
+				onHappened={() => setAsking("anything")}
 			/>
 			{record.head.rehearsalClock && <RehearsalBar record={record} />}
-			<Gates record={record} />
+			<Gates record={record} begins={begins} />
 			<div className="px-5 pt-3 empty:hidden">
 				<Matches
 					person={record.head.client.id}
@@ -91,11 +97,12 @@ function Page({ record }: { record: RecordDto }) {
 				/>
 				<Side
 					record={record}
+					begins={begins}
 					open={open}
 					writing={writing}
 					onShow={show}
 					onClose={close}
-					onKeep={setFiles}
+					files={files}
 				/>
 			</div>
 			<MoveDate
@@ -104,14 +111,13 @@ function Page({ record }: { record: RecordDto }) {
 				open={moving}
 				onClose={() => setMoving(false)}
 			/>
-			{files.length > 0 && (
-				<KeepFiles record={record} files={files} onClose={() => setFiles([])} />
-			)}
 			<Suspense>
 				<WhatHappened
+					key={asking}
 					record={record}
-					open={asking}
-					onClose={() => setAsking(false)}
+					open={asking !== undefined}
+					first={asking === "anything" ? undefined : asking}
+					onClose={() => setAsking(undefined)}
 				/>
 			</Suspense>
 		</main>

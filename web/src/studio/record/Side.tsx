@@ -2,12 +2,15 @@ import { lazy, Suspense } from "react";
 import type { RecordDto } from "../../api/schema";
 import { AskForm } from "./AskForms";
 import { HandOver } from "./HandOver";
+import { KeptNow } from "./KeptNow";
+import type { Begins } from "./NextActs";
 import { OfferMeeting } from "./OfferMeeting";
 import { PutBrief } from "./PutBrief";
 
 import { PutUp } from "./PutUp";
 import { SendContract } from "./SendContract";
 import { Sheet } from "./Sheet";
+import type { useKeepFiles } from "./useKeepFiles";
 
 // each comes when it is first opened
 const LetterEditor = lazy(() => import("./LetterEditor"));
@@ -26,29 +29,33 @@ const begun = {
 /** The sheet; in its place what is read or written. */
 export function Side({
 	record,
+	begins,
 	open,
 	writing,
 	onShow,
 	onClose,
-	onKeep,
+	files,
 }: {
 	record: RecordDto;
+	begins: Begins;
 	/** An entry of the line, “Letter.12”. */
 	open: string | null;
 	/** What is written: one of those begun here, a letter, or an answer to one, “answer.12”. */
 	writing: string | null;
 	onShow: (search: Record<string, string>) => void;
 	onClose: () => void;
-	onKeep: (files: File[]) => void;
+	files: ReturnType<typeof useKeepFiles>;
 }) {
 	return (
 		<aside aria-label={open || writing ? "Reader" : "Sheet"}>
+			<KeptNow record={record} files={files} />
 			<Suspense fallback={<p className="p-4 text-soft">One moment</p>}>
 				{writing ? (
 					<Writing record={record} what={writing} onClose={onClose} />
 				) : open ? (
 					<Reader
-						project={record.id}
+						record={record}
+						begins={begins}
 						name={open}
 						onWrite={(write) => onShow({ write })}
 						onClose={onClose}
@@ -56,7 +63,7 @@ export function Side({
 				) : (
 					<Sheet
 						record={record}
-						onKeep={onKeep}
+						onKeep={files.keep}
 						onWrite={(write) => onShow({ write })}
 						onOpen={(what) => onShow({ open: what })}
 					/>

@@ -52,34 +52,47 @@ const nothing: Said = {
 	body: "",
 };
 
+/** What an answer begins with: as much of it as the record knows. */
+function begin(record: RecordDto, sort: HappenedSort | undefined): Said {
+	const first = record.sheet.toPay.invoices[0];
+	return {
+		...nothing,
+		tax: record.path.happen.tax,
+		onBooking: record.path.happen.onBooking,
+		invoice: first ? String(first.id) : "",
+		amount:
+			sort === "Paid" ? (first?.owed ?? record.sheet.toPay.ahead ?? "") : "",
+		words:
+			sort === "Milestone"
+				? (record.path.happen.milestones[0] ?? "")
+				: sort === "Countersign"
+					? record.path.happen.owner
+					: "",
+		file: String(record.sheet.work.files.at(-1)?.id ?? ""),
+	};
+}
+
 /** How the owner records what came outside Gesamt, and decides. */
 export default function WhatHappened({
 	record,
 	open,
+	first,
 	onClose,
 }: {
 	record: RecordDto;
 	open: boolean;
+	/** What is chosen as it opens: the likeliest answer where nothing is said. */
+	first?: HappenedSort;
 	onClose: () => void;
 }) {
-	const [sort, setSort] = useState<HappenedSort>();
-	const [said, setSaid] = useState(nothing);
+	const [sort, setSort] = useState<HappenedSort | undefined>(first);
+	const [said, setSaid] = useState(() => begin(record, first));
 	const act = useAct();
 	function choose(one: HappenedSort) {
-		const first = record.sheet.toPay.invoices[0];
 		setSort(one);
-		setSaid({
-			...nothing,
-			tax: record.path.happen.tax,
-			onBooking: record.path.happen.onBooking,
-			invoice: first ? String(first.id) : "",
-			amount:
-				one === "Paid" ? (first?.owed ?? record.sheet.toPay.ahead ?? "") : "",
-			words:
-				one === "Milestone" ? (record.path.happen.milestones[0] ?? "") : "",
-			file: String(record.sheet.work.files.at(-1)?.id ?? ""),
-		});
+		setSaid(begin(record, one));
 	}
+
 	const ends = record.path.happen.can.some(
 		(one) => one.sort === sort && one.ends,
 	);

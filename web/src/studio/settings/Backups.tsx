@@ -44,13 +44,14 @@ function Kept({ backups }: { backups: BackupsDto }) {
 							key={one.name}
 							className="flex flex-wrap gap-x-4 border-b border-hair py-1.5"
 						>
-							<a
-								className="link"
-								href={`/api/backups/${encodeURIComponent(one.name)}`}
-								download
-							>
-								{one.when}
-							</a>
+							<Button asChild kind="word">
+								<a
+									href={`/api/backups/${encodeURIComponent(one.name)}`}
+									download
+								>
+									{one.when}
+								</a>
+							</Button>
 							<span className="num text-soft">{one.size}</span>
 						</li>
 					))}

@@ -84,6 +84,17 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 					<>
 						<div className="grid gap-3 md:grid-cols-2">
 							<TextField
+								label="Its address"
+								hint={
+									said.slug === form.slug
+										? form.address
+										: `${form.address.slice(0, -form.slug.length)}${said.slug}; ${form.address} goes on leading here`
+								}
+								value={said.slug}
+								wrong={wrong("slug")}
+								onChange={(e) => set({ slug: e.target.value })}
+							/>
+							<TextField
 								label="Said after sending"
 								hint="empty: the usual words"
 								value={said.thanks}
@@ -124,6 +135,7 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 											source: said.source,
 											closed: said.closed,
 											edition: form.edition,
+											slug: said.slug,
 										},
 									}),
 								),

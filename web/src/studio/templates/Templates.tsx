@@ -106,7 +106,9 @@ function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
 							{kind.name}
 						</NavLink>
 						<span className="under flex gap-2">
-							{kind.projects} project{kind.projects === 1 ? "" : "s"}
+							{kind.projects === 0
+								? "no projects yet"
+								: `${kind.projects} project${kind.projects === 1 ? "" : "s"}`}
 							{i > 0 && (
 								<Button
 									kind="word"
@@ -152,7 +154,9 @@ function Kind({ kinds }: { kinds: readonly KindDto[] }) {
 					<div className="flex flex-wrap items-baseline gap-3">
 						<h2 className="text-[19px]">{data.name}</h2>
 						<span className="text-soft">
-							used by {data.projects} project{data.projects === 1 ? "" : "s"}
+							{data.projects === 0
+								? "no projects yet"
+								: `used by ${data.projects} project${data.projects === 1 ? "" : "s"}`}
 						</span>
 						<KindActs kind={data} />
 					</div>
@@ -167,7 +171,14 @@ function Kind({ kinds }: { kinds: readonly KindDto[] }) {
 	);
 }
 
-/** Copying a kind, and taking it away. */
+const goOn = (projects: number) =>
+	projects === 0
+		? "No project uses it."
+		: projects === 1
+			? "Its one project goes on."
+			: `Its ${projects} projects go on.`;
+
+/** Copying a kind, and putting it away. */
 function KindActs({ kind }: { kind: KindPageDto }) {
 	const [copying, setCopying] = useState(false);
 	const act = useAct();
@@ -190,12 +201,12 @@ function KindActs({ kind }: { kind: KindPageDto }) {
 					onClick={async () => {
 						if (await remove(true))
 							offer({
-								words: `${kind.name} taken away. Its projects go on.`,
+								words: `${kind.name} put away. ${goOn(kind.projects)}`,
 								undo: () => remove(false),
 							});
 					}}
 				>
-					Take it away
+					Put it away
 				</Button>
 			</span>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}

@@ -56,6 +56,9 @@ export function TheDay({ today }: { today: TodayDto }) {
 					</time>
 				</div>
 			))}
+			{today.day.cameIn.newest.length === 0 && (
+				<Empty>What clients do while you are away stands here.</Empty>
+			)}
 			{today.day.cameIn.more > 0 && (
 				<p className="under pt-2">and {today.day.cameIn.more} more</p>
 			)}
