@@ -1,4 +1,3 @@
-using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
@@ -11,6 +10,10 @@ public sealed record SaveDraftDto(int Edition, OfferDto Offer, string Contract);
 
 /// <summary>A service of the price list.</summary>
 public sealed record ServiceDto(long Id, string Title, string Detail, string Unit, string UnitPrice, string Tax);
+
+/// <summary>A service that a proposal can take.</summary>
+/// <param name="Quantity">How much of it the project needs, as far as the record knows; else one.</param>
+public sealed record OfferedServiceDto(ServiceDto Service, string Quantity);
 
 /// <summary>The addresses of proposals.</summary>
 public static class ProposalEndpoints
@@ -67,21 +70,37 @@ public static class ProposalEndpoints
             "/projects/{id:long}/services",
             async (long id, Desk desk) =>
             {
-                var project = new ProjectId(id);
-                return await desk
-                    .Db.Services.AsNoTracking()
-                    .Where(s => desk.Db.Projects.Any(p => p.Id == project && p.KindId == s.KindId))
-                    .OrderBy(s => s.Position)
-                    .Select(s => new ServiceDto(
-                        s.Id,
-                        s.Title,
-                        s.Detail,
-                        s.Unit,
-                        NumberText.Number(s.UnitPrice),
-                        NumberText.Number(s.TaxPartsPerMillion / 10_000m)
+                var file = await desk.OpenAsync(new(id));
+                var quantities = await KnownQuantities.OfAsync(desk, file);
+                return (
+                    await desk
+                        .Db.Services.AsNoTracking()
+                        .Where(s => s.KindId == file.Row.KindId)
+                        .OrderBy(s => s.Position)
+                        .ToListAsync()
+                )
+                    .Select(s => new OfferedServiceDto(
+                        new(
+                            s.Id,
+                            s.Title,
+                            s.Detail,
+                            s.Unit,
+                            NumberText.Number(s.UnitPrice),
+                            NumberText.Number(s.TaxPartsPerMillion / 10_000m)
+                        ),
+                        NumberText.Number(quantities.Of(s.Unit))
                     ))
-                    .ToListAsync();
+                    .ToList();
             }
+        );
+        api.MapGet(
+            "/projects/{id:long}/proposal/earlier",
+            async (long id, Desk desk) => await EarlierOffers.OfAsync(desk, await desk.OpenAsync(new(id)))
+        );
+        api.MapGet(
+            "/projects/{id:long}/proposal/earlier/{version:long}",
+            async (long id, long version, Desk desk) =>
+                await EarlierOffers.LinesAsync(desk, await desk.OpenAsync(new(id)), new(version))
         );
     }
 }

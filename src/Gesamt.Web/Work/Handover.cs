@@ -15,7 +15,8 @@ namespace Gesamt.Web.Work;
 public sealed record FinalDto(long File, string Use);
 
 /// <param name="Files">What is handed over; none for work that is not a file.</param>
-public sealed record HandOverDto(FinalDto[] Files, string Subject, string Body);
+/// <param name="Done">Open tasks that are fulfilled by it.</param>
+public sealed record HandOverDto(FinalDto[] Files, string Subject, string Body, long[]? Done = null);
 
 /// <summary>A phase and the state it is set to.</summary>
 public sealed record PhaseDto(string Phase, PhaseState State);
@@ -56,6 +57,7 @@ public static class Handover
             }
             if (!Sight.IsOpen(file.History, PagePart.Files))
                 facts.Add(new Happening.PartOpened(PagePart.Files));
+            facts.AddRange(await Tasks.FulfilledAsync(desk, project, over.Done ?? []));
             facts.Add(new Happening.HandedOver());
             facts.AddRange(await Tasks.CloseUpAsync(desk, file));
             await act.RecordAsync(file, Actor.Owner, [.. facts]);

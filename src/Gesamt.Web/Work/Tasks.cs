@@ -101,6 +101,27 @@ public static class Tasks
         });
     }
 
+    /// <summary>Tasks that something else fulfils, such as the handover of what they were for.</summary>
+    /// <exception cref="MissingException">One is no task of the project.</exception>
+    public static async Task<IReadOnlyList<Happening>> FulfilledAsync(
+        Desk desk,
+        ProjectId project,
+        IEnumerable<long> tasks
+    )
+    {
+        List<Happening> facts = [];
+        foreach (var task in tasks.Distinct())
+        {
+            var row = await OneAsync(desk, project, new(task));
+            if (row.DoneAt is not null || row.Removed)
+                continue;
+            row.DoneAt = desk.Now;
+            facts.Add(new Happening.TaskDone(row.Id));
+        }
+        await desk.Db.SaveChangesAsync();
+        return facts;
+    }
+
     /// <summary>What the kind asks for after the handover, as tasks due that day.</summary>
     public static async Task<IReadOnlyList<Happening>> CloseUpAsync(Desk desk, ProjectFile file)
     {

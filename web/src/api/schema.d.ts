@@ -2326,7 +2326,136 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ServiceDto"][];
+                        "application/json": components["schemas"]["OfferedServiceDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/proposal/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EarlierOfferDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/proposal/earlier/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OfferLineDto"][];
                     };
                 };
                 /** @description Bad Request */
@@ -14983,6 +15112,14 @@ export interface components {
             text: string;
             fromClient: boolean;
         };
+        /** @description A proposal of another project of the kind, to begin with its services. */
+        EarlierOfferDto: {
+            /** Format: int64 */
+            version: number;
+            project: string;
+            /** Format: int32 */
+            services: number;
+        };
         /** @description A house that nobody owns yet. */
         EmptyDto: {
             /** @description Whether whoever sets it up must say the code that the program said when it started. */
@@ -15184,6 +15321,8 @@ export interface components {
             files: components["schemas"]["FinalDto"][];
             subject: string;
             body: string;
+            /** @description Open tasks that are fulfilled by it. */
+            done?: null | number[];
         };
         /** @description What the owner can say happened, and what is proposed where a price goes with it. */
         HappenDto: {
@@ -15969,6 +16108,12 @@ export interface components {
             kind: number;
             subject: string;
             body: string;
+        };
+        /** @description A service that a proposal can take. */
+        OfferedServiceDto: {
+            service: components["schemas"]["ServiceDto"];
+            /** @description How much of it the project needs, as far as the record knows; else one. */
+            quantity: string;
         };
         /** @description Whether it is off. */
         OnOffDto: {
@@ -17695,6 +17840,7 @@ export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
 export type EarlierDto = components['schemas']['EarlierDto'];
+export type EarlierOfferDto = components['schemas']['EarlierOfferDto'];
 export type EmptyDto = components['schemas']['EmptyDto'];
 export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
@@ -17807,6 +17953,7 @@ export type NumberStyle = components['schemas']['NumberStyle'];
 export type OfferDto = components['schemas']['OfferDto'];
 export type OfferLineDto = components['schemas']['OfferLineDto'];
 export type OfferMeetingDto = components['schemas']['OfferMeetingDto'];
+export type OfferedServiceDto = components['schemas']['OfferedServiceDto'];
 export type OnOffDto = components['schemas']['OnOffDto'];
 export type OpenInquiryDto = components['schemas']['OpenInquiryDto'];
 export type OpenInvoiceDto = components['schemas']['OpenInvoiceDto'];

@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { NavLink } from "react-router";
+import { NavLink, useNavigate } from "react-router";
 import { answer, api } from "../api/client";
 import type { SessionDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Kbd } from "../ui/Kbd";
+import { Menu } from "../ui/Menu";
 import { SlipField } from "./SlipField";
 
-/** The dark bar: places as words, with the number of projects whose turn is yours. */
+/** The dark bar: places as words, with the number of projects whose turn is yours; on a phone the slip alone, with the places along the bottom edge. */
 export function Bar({ session }: { session: SessionDto }) {
 	const queries = useQueryClient();
 	const turns = useQuery({
@@ -18,36 +19,105 @@ export function Bar({ session }: { session: SessionDto }) {
 		queries.clear();
 	}
 	return (
-		<header className="flex min-h-[52px] flex-wrap items-center gap-x-1 gap-y-1 bg-(--bar) px-5 py-1 print:hidden">
-			<span className="mr-4 font-head text-[19px] font-[750] tracking-tight text-white [font-stretch:118%]">
-				Gesamt
-			</span>
-			<nav aria-label="Places" className="flex flex-wrap gap-1">
-				<Place to="/today" words="Today" count={turns.data?.yours} />
-				<Place to="/turns" words="Turns" />
-				<Place to="/register" words="Register" />
-				<Place to="/people" words="People" />
-				<Place to="/templates" words="Templates" />
-			</nav>
-			<SlipField />
-			<nav aria-label="Other" className="ml-auto flex items-center gap-1">
-				<Button
-					kind="line"
-					className="px-[11px] py-[7px] font-head text-[14.5px] font-medium text-(--bar-ink)"
-					onClick={() => document.dispatchEvent(new Event("gesamt:find"))}
+		<>
+			<header className="flex min-h-[52px] items-center gap-x-1 gap-y-1 bg-(--bar) px-5 py-1 max-md:gap-x-3 max-md:px-4 print:hidden">
+				<span className="mr-4 font-head text-[19px] font-[750] tracking-tight text-white [font-stretch:118%] max-md:mr-0">
+					<span className="max-md:hidden">Gesamt</span>
+					<span className="md:hidden">
+						G<span className="sr-only">esamt</span>
+					</span>
+				</span>
+				<nav aria-label="Places" className="flex gap-1 max-md:hidden">
+					<Place to="/today" words="Today" count={turns.data?.yours} />
+					<Place to="/turns" words="Turns" />
+					<Place to="/register" words="Register" />
+					<Place to="/people" words="People" />
+					<Place to="/templates" words="Templates" />
+				</nav>
+				<SlipField />
+				<nav
+					aria-label="Other"
+					className="ml-auto flex items-center gap-1 max-md:hidden"
 				>
-					Find <Kbd>Ctrl K</Kbd>
-				</Button>
-				{session.hasStandIns && <Place to="/post-office" words="Post office" />}
-				<Button
-					kind="line"
-					className="px-[11px] py-[7px] font-head text-[14.5px] font-medium text-(--bar-ink)"
-					onClick={signOut}
-				>
-					Sign out
-				</Button>
-			</nav>
-		</header>
+					<Act onClick={find}>
+						Find <Kbd>Ctrl K</Kbd>
+					</Act>
+					<Act onClick={keys}>
+						Keys <Kbd>?</Kbd>
+					</Act>
+					{session.hasStandIns && (
+						<Place to="/post-office" words="Post office" />
+					)}
+					<Act onClick={signOut}>Sign out</Act>
+				</nav>
+			</header>
+			<BottomEdge
+				yours={turns.data?.yours}
+				session={session}
+				signOut={signOut}
+			/>
+		</>
+	);
+}
+
+const find = () => document.dispatchEvent(new Event("gesamt:find"));
+const keys = () => document.dispatchEvent(new Event("gesamt:keys"));
+
+/** The places of a phone, within a thumb's reach. */
+function BottomEdge({
+	yours,
+	session,
+	signOut,
+}: {
+	yours?: number;
+	session: SessionDto;
+	signOut: () => void;
+}) {
+	const navigate = useNavigate();
+	const to = (words: string, path: string) => ({
+		words,
+		act: () => navigate(path),
+	});
+	return (
+		<nav
+			aria-label="Places"
+			className="fixed inset-x-0 bottom-0 z-10 grid grid-cols-5 bg-(--bar) md:hidden print:hidden"
+		>
+			<Place to="/today" words="Today" count={yours} edge />
+			<Place to="/turns" words="Turns" edge />
+			<Place to="/register" words="Register" edge />
+			<Place to="/people" words="People" edge />
+			<Menu
+				look="edge"
+				words="More"
+				items={[
+					to("Templates", "/templates"),
+					to("The studio", "/studio"),
+					to("Tray", "/tray"),
+					...(session.hasStandIns ? [to("Post office", "/post-office")] : []),
+					{ words: "Find", act: find },
+					{ words: "Sign out", act: signOut },
+				]}
+			/>
+		</nav>
+	);
+}
+
+function Act({
+	onClick,
+	children,
+}: {
+	onClick: () => void;
+	children: React.ReactNode;
+}) {
+	return (
+		<Button
+			kind="line"
+			className="px-[11px] py-[7px] font-head text-[14.5px] font-medium whitespace-nowrap text-(--bar-ink)"
+			onClick={onClick}
+		>
+			{children}
+		</Button>
 	);
 }
 
@@ -55,20 +125,26 @@ function Place({
 	to,
 	words,
 	count,
+	edge,
 }: {
 	to: string;
 	words: string;
 	count?: number;
+	/** Along the bottom edge of a phone. */
+	edge?: boolean;
 }) {
+	const look = edge
+		? "grid min-h-14 place-items-center text-[13.5px]"
+		: "rounded-xs px-[11px] py-[7px] text-[14.5px] whitespace-nowrap";
 	return (
 		<NavLink
 			to={to}
 			className={({ isActive }) =>
-				`rounded-xs px-[11px] py-[7px] font-head text-[14.5px] font-medium no-underline max-md:px-[7px] outline-offset-0 focus-visible:outline-white ${isActive ? "bg-sheet text-ink" : "text-(--bar-ink)"}`
+				`${look} font-head font-medium no-underline outline-offset-0 focus-visible:outline-white ${isActive ? "bg-sheet text-ink" : "text-(--bar-ink)"}`
 			}
 		>
 			{({ isActive }) => (
-				<>
+				<span>
 					{words}
 					{count !== undefined && (
 						<b
@@ -78,7 +154,7 @@ function Place({
 							<span className="sr-only"> wait for you</span>
 						</b>
 					)}
-				</>
+				</span>
 			)}
 		</NavLink>
 	);

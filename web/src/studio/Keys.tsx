@@ -78,6 +78,11 @@ export function Keys() {
 	const [help, setHelp] = useState(false);
 	const [finding, setFinding] = useState(false);
 	const [inquiry, setInquiry] = useState<number>();
+	useEffect(() => {
+		const show = () => setHelp(true);
+		document.addEventListener("gesamt:keys", show);
+		return () => document.removeEventListener("gesamt:keys", show);
+	}, []);
 	const going = useRef(0);
 	const go = (path: string) => () => {
 		if (Date.now() - going.current < 1500) navigate(path);

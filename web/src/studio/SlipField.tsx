@@ -67,10 +67,7 @@ export function SlipField() {
 		}
 	}
 	return (
-		<form
-			onSubmit={keep}
-			className="relative order-last w-full md:order-none md:w-auto md:min-w-60 md:flex-1"
-		>
+		<form onSubmit={keep} className="relative min-w-0 flex-1">
 			<LineField
 				ref={field}
 				look="bar"

@@ -5,6 +5,8 @@ import { answer, api } from "../api/client";
 import type { CardDto, LaneDto, TurnsDto } from "../api/schema";
 import { Shown } from "../ui/Shown";
 import { Tip } from "../ui/Tip";
+import { TurnsList } from "./TurnsList";
+import { useNarrow } from "./useNarrow";
 
 type Column = { side: CardDto["side"]; band: CardDto["band"] };
 
@@ -23,6 +25,7 @@ export function Turns() {
 		queryKey: ["over", "turns"],
 		queryFn: () => answer(api.GET("/api/turns")),
 	});
+	const narrow = useNarrow();
 	useEffect(() => {
 		document.title = "Turns, Gesamt";
 	}, []);
@@ -30,12 +33,18 @@ export function Turns() {
 		<Shown query={turns}>
 			{(data) => (
 				<main className="pb-16">
-					<div className="flex flex-wrap items-end gap-x-5 gap-y-1 px-5 pt-4 pb-3">
+					<div className="flex flex-wrap items-end gap-x-5 gap-y-1 px-5 pt-4 pb-3 max-md:px-4">
 						<h1>Whose turn is it?</h1>
 						<p className="text-soft">{data.summary}</p>
 					</div>
-					<Spine turns={data} />
-					<Quiet turns={data} />
+					{narrow ? (
+						<TurnsList turns={data} />
+					) : (
+						<>
+							<Spine turns={data} />
+							<Quiet turns={data} />
+						</>
+					)}
 				</main>
 			)}
 		</Shown>

@@ -5,15 +5,27 @@ import { Button } from "./Button";
 /** Acts that hang from one button, walked by the arrow keys. */
 export function Menu({
 	words,
+	look = "plain",
 	items,
 }: {
 	words: ReactNode;
+	/** Along the bottom edge of a phone it is a place like the others. */
+	look?: "plain" | "edge";
 	items: { words: string; act: () => void }[];
 }) {
 	return (
 		<DropdownMenu.Root modal={false}>
 			<DropdownMenu.Trigger asChild>
-				<Button>{words}</Button>
+				{look === "edge" ? (
+					<Button
+						kind="line"
+						className="min-h-14 text-center font-head text-[13.5px] font-medium text-(--bar-ink)"
+					>
+						{words}
+					</Button>
+				) : (
+					<Button>{words}</Button>
+				)}
 			</DropdownMenu.Trigger>
 			<DropdownMenu.Portal>
 				<DropdownMenu.Content

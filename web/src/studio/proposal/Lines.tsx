@@ -4,6 +4,7 @@ import type { LineRole, OfferLineDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
+import { AsEarlier } from "./AsEarlier";
 
 const roles: Record<LineRole, string> = {
 	Included: "Included",
@@ -31,15 +32,16 @@ export function Lines({
 			),
 	});
 	function add(id: string) {
-		const service = services.data?.find((one) => String(one.id) === id);
-		if (!service) return;
+		const found = services.data?.find((one) => String(one.service.id) === id);
+		if (!found) return;
+		const { service } = found;
 		const line: OfferLineDto = {
 			key: newKey(lines),
 			role: "Included",
 			group: null,
 			title: service.title,
 			detail: service.detail,
-			quantity: "1",
+			quantity: found.quantity,
 			unit: service.unit,
 			unitPrice: service.unitPrice,
 			tax: service.tax,
@@ -63,7 +65,7 @@ export function Lines({
 						onChange={(e) => add(e.target.value)}
 					>
 						<option value="">Add from the price list</option>
-						{services.data?.map((service) => (
+						{services.data?.map(({ service }) => (
 							<option key={service.id} value={service.id}>
 								{service.title}, {service.unitPrice}
 								{service.unit && ` / ${service.unit}`}
@@ -73,10 +75,13 @@ export function Lines({
 				</div>
 			</div>
 			{lines.length === 0 && (
-				<p className="py-3 text-soft">
-					No service yet. Add what is included, what the client may choose
-					between, and what can be added.
-				</p>
+				<>
+					<p className="py-3 text-soft">
+						No service yet. Add what is included, what the client may choose
+						between, and what can be added.
+					</p>
+					<AsEarlier project={project} onLines={onChange} />
+				</>
 			)}
 			{lines.map((line) => (
 				<fieldset

@@ -12,13 +12,13 @@ export function Gates({
 	return (
 		<ol
 			aria-label="Gates"
-			className="mx-5 grid gap-x-3 border-t-[1.5px] border-ink md:grid-cols-5"
+			className="mx-5 grid gap-x-3 border-ink max-md:mx-4 md:grid-cols-5 md:border-t-[1.5px]"
 		>
 			{record.path.gates.map((gate) => (
 				<li
 					key={gate.gate}
 					aria-current={gate.now ? "step" : undefined}
-					className={`text-[13.6px] leading-[1.32] ${gate.now ? `mt-1 border-t-[6px] md:-mt-[4px] pt-[4.5px] ${rule(record)}` : "pt-[7px]"} pb-1`}
+					className={`text-[13.6px] leading-[1.32] max-md:grid max-md:grid-cols-[88px_1fr] max-md:gap-x-2 max-md:border-b max-md:border-b-hair max-md:py-2 md:pb-1 ${gate.now ? `max-md:-mx-4 max-md:border-l-[6px] max-md:bg-sheet max-md:px-2.5 md:-mt-[4px] md:border-t-[6px] md:pt-[4.5px] ${rule(record)}` : "md:pt-[7px]"}`}
 				>
 					<b className="block font-head text-[14.5px] font-[650] [font-stretch:105%]">
 						{gate.name}
@@ -27,15 +27,17 @@ export function Gates({
 						</span>
 					</b>
 					{gate.now ? (
-						<Present gate={gate} record={record} begins={begins} />
+						<div>
+							<Present gate={gate} record={record} begins={begins} />
+						</div>
 					) : (
-						<>
+						<div>
 							{gate.evidence && <span className="block">{gate.evidence}</span>}
 							<span className="text-soft">
 								{gate.closed ? gate.detail : lacks(gate)}
 							</span>
 							<Steps gate={gate} />
-						</>
+						</div>
 					)}
 				</li>
 			))}
@@ -45,10 +47,10 @@ export function Gates({
 
 const rule = (record: RecordDto) =>
 	record.path.turn.side === "Yours"
-		? "border-yours"
+		? "border-yours max-md:border-b-hair"
 		: record.path.turn.side === "Clients"
-			? "border-theirs"
-			: "border-ink";
+			? "border-theirs max-md:border-b-hair"
+			: "border-ink max-md:border-b-hair";
 
 const lacks = (gate: GateDto) =>
 	gate.lacks.length > 0 ? `needs: ${gate.lacks.join(", ")}` : "";

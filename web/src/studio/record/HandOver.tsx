@@ -2,6 +2,7 @@ import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
 import { Carried } from "./Carried";
 
 /** Hands over: the final files, each with a word on its use, and the letter that says so. */
@@ -18,6 +19,7 @@ export function HandOver({
 	const [uses, setUses] = useState<Record<number, string>>(() =>
 		Object.fromEntries(finals.map((file) => [file.id, file.use])),
 	);
+	const [open, setOpen] = useState<number[]>([]);
 	return (
 		<Carried
 			project={record.id}
@@ -34,6 +36,9 @@ export function HandOver({
 								file: file.id,
 								use: uses[file.id] ?? "",
 							})),
+							done: record.sheet.tasks
+								.filter((task) => !open.includes(task.id))
+								.map((task) => task.id),
 							...letter,
 						},
 					}),
@@ -58,6 +63,25 @@ export function HandOver({
 							onChange={(e) => setUses({ ...uses, [file.id]: e.target.value })}
 						/>
 					))}
+					{record.sheet.tasks.length > 0 && (
+						<fieldset className="grid gap-0.5">
+							<legend className="label">Done with it</legend>
+							{record.sheet.tasks.map((task) => (
+								<Tick
+									key={task.id}
+									label={task.title}
+									checked={!open.includes(task.id)}
+									onChange={(done) =>
+										setOpen(
+											done
+												? open.filter((one) => one !== task.id)
+												: [...open, task.id],
+										)
+									}
+								/>
+							))}
+						</fieldset>
+					)}
 					<p className="under">
 						The part “Files” of the client page opens with it, and the closing
 						steps become tasks.

@@ -17,7 +17,7 @@ export function Head({
 	onHappened: () => void;
 }) {
 	return (
-		<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3">
+		<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3 max-md:px-4">
 			<h1>{record.head.title}</h1>
 			<p className="text-soft">
 				<b className="font-semibold text-ink">{record.head.client.name}</b>
@@ -53,7 +53,7 @@ export function Head({
 				{record.path.turn.waits === "SendContract" && (
 					<Button onClick={onSendContract}>Send the contract</Button>
 				)}
-				<Button kind="go" onClick={onHappened}>
+				<Button kind="go" className="max-lg:hidden" onClick={onHappened}>
 					What happened?
 				</Button>
 			</div>

@@ -3,6 +3,7 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { HappenedSort, RecordDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Matches } from "../people/Matches";
@@ -75,6 +76,13 @@ function Page({ record }: { record: RecordDto }) {
 			/>
 			{record.head.rehearsalClock && <RehearsalBar record={record} />}
 			<Gates record={record} begins={begins} />
+			<div className="flex gap-2 px-4 pt-3 lg:hidden">
+				<Button kind="go" onClick={() => setAsking("anything")}>
+					What happened?
+				</Button>
+				<Button onClick={() => show({ write: "letter" })}>Letter</Button>
+				<Button onClick={() => show({ sheet: "open" })}>Sheet</Button>
+			</div>
 			<div className="px-5 pt-3 empty:hidden">
 				<Matches
 					person={record.head.client.id}
@@ -100,6 +108,7 @@ function Page({ record }: { record: RecordDto }) {
 					begins={begins}
 					open={open}
 					writing={writing}
+					sheet={search.has("sheet")}
 					onShow={show}
 					onClose={close}
 					files={files}

@@ -1,5 +1,6 @@
 import { lazy, Suspense } from "react";
 import type { RecordDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
 import { AskForm } from "./AskForms";
 import { HandOver } from "./HandOver";
 import { KeptNow } from "./KeptNow";
@@ -32,6 +33,7 @@ export function Side({
 	begins,
 	open,
 	writing,
+	sheet,
 	onShow,
 	onClose,
 	files,
@@ -42,12 +44,34 @@ export function Side({
 	open: string | null;
 	/** What is written: one of those begun here, a letter, or an answer to one, “answer.12”. */
 	writing: string | null;
+	/** On a phone: the sheet lies over the line. */
+	sheet: boolean;
 	onShow: (search: Record<string, string>) => void;
 	onClose: () => void;
 	files: ReturnType<typeof useKeepFiles>;
 }) {
 	return (
-		<aside aria-label={open || writing ? "Reader" : "Sheet"}>
+		<aside
+			aria-label={open || writing ? "Reader" : "Sheet"}
+			className={
+				open || writing || sheet
+					? "max-lg:fixed max-lg:inset-0 max-lg:z-20 max-lg:overflow-auto max-lg:bg-plaster max-lg:p-4"
+					: "max-lg:hidden"
+			}
+		>
+			{sheet && !open && !writing && (
+				<div className="flex pb-3 lg:hidden">
+					<b className="font-head font-[650]">{record.head.title}</b>
+					<Button
+						kind="word"
+						size="small"
+						className="ml-auto"
+						onClick={onClose}
+					>
+						Close
+					</Button>
+				</div>
+			)}
 			<KeptNow record={record} files={files} />
 			<Suspense fallback={<p className="p-4 text-soft">One moment</p>}>
 				{writing ? (

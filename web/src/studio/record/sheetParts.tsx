@@ -1,0 +1,254 @@
+import type { ReactNode } from "react";
+import type { RecordDto } from "../../api/schema";
+import { AskForms } from "./AskForms";
+import { AtHand } from "./AtHand";
+import { Brief } from "./Brief";
+import { ClientParts } from "./ClientParts";
+import { Details } from "./Details";
+import { Files } from "./Files";
+import { FollowUps } from "./FollowUps";
+import { Inquiry } from "./Inquiry";
+import { LetterBox } from "./LetterBox";
+import { Meetings } from "./Meetings";
+import { Money } from "./Money";
+import { People } from "./People";
+import { Phases, phaseWords } from "./Phases";
+import type { SheetActs } from "./Sheet";
+import { Tasks } from "./Tasks";
+
+/** A part of the sheet: what matters of it in one line, and whether the present gate needs it. */
+export type Part = {
+	title: string;
+	line: ReactNode;
+	/** There is nothing of it yet. */
+	empty: boolean;
+	open: boolean;
+	show: () => ReactNode;
+};
+
+/** The parts of a project's sheet, in the order of the work. */
+export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
+	const { stage, ended } = record.path;
+	const at = (...stages: (typeof stage)[]) => stages.includes(stage) && !ended;
+	return [
+		...inquiry(record, at("Lead")),
+		...details(record, at("Lead")),
+		...money(record, at("Proposal", "Contract", "Payment", "Delivery")),
+		{
+			title: "Meetings",
+			line: meetingLine(record),
+			empty:
+				!record.sheet.meetings.offered &&
+				!record.sheet.meetings.all.some((one) => one.isStanding),
+			open:
+				record.sheet.meetings.offered !== null ||
+				record.sheet.meetings.all.some((one) => one.isStanding),
+			show: () => (
+				<Meetings
+					record={record}
+					onOffer={() => acts.onWrite("meeting")}
+					onOpen={(meeting) => acts.onOpen(`Meeting.${meeting}`)}
+				/>
+			),
+		},
+		{
+			title: "Open tasks",
+			line: taskLine(record),
+			empty: record.sheet.tasks.length === 0,
+			open: at("Delivery") || record.sheet.tasks.length > 0,
+			show: () => <Tasks record={record} />,
+		},
+		files(record, acts, at("Delivery")),
+		...papers(record, at("Contract", "Payment")),
+		...phases(record),
+		{
+			title: "Client page",
+			line: pageLine(record),
+			empty: false,
+			open: false,
+			show: () => <ClientParts record={record} />,
+		},
+		{
+			title: "Follow-ups",
+			line: followUpLine(record),
+			empty: false,
+			open: false,
+			show: () => <FollowUps record={record} />,
+		},
+		{
+			title: "Forms",
+			line: "",
+			empty: true,
+			open: false,
+			show: () => (
+				<AskForms record={record} onAsk={() => acts.onWrite("form")} />
+			),
+		},
+		{
+			title: "People",
+			line: peopleLine(record),
+			empty: false,
+			open: false,
+			show: () => <People record={record} />,
+		},
+		{
+			title: "Brief",
+			line: briefLine(record),
+			empty: briefLine(record) === "",
+			open: false,
+			show: () => <Brief record={record} onPut={() => acts.onWrite("brief")} />,
+		},
+		{
+			title: "Letters as files",
+			line: "kept or taken over",
+			empty: true,
+			open: false,
+			show: () => <LetterBox record={record} />,
+		},
+	];
+}
+
+function inquiry(record: RecordDto, open: boolean): Part[] {
+	const { answers } = record.about;
+	if (answers.length === 0) return [];
+	return [
+		{
+			title: "The inquiry",
+			line: answers.find((one) => one.text.length > 20)?.text,
+			empty: false,
+			open,
+			show: () => <Inquiry answers={answers} />,
+		},
+	];
+}
+
+function details(record: RecordDto, open: boolean): Part[] {
+	const { details } = record.about;
+	if (details.length === 0) return [];
+	const known = details.filter((one) => one.value);
+	const needed = details.some((one) => one.demanded && !one.value);
+	return [
+		{
+			title: "Details",
+			line: known
+				.map((one) => `${one.value}${one.unit ? ` ${one.unit}` : ""}`)
+				.join(", "),
+			empty: known.length === 0 && !needed,
+			open: open || details.some((one) => one.said != null),
+			show: () => <Details record={record} />,
+		},
+	];
+}
+
+function money(record: RecordDto, open: boolean): Part[] {
+	const { money } = record.sheet;
+	if (!money) return [];
+	return [
+		{
+			title: "Money",
+			line: money.lines
+				.slice(0, 2)
+				.map((line) => `${line.label} ${line.amount}`)
+				.join(", "),
+			empty: false,
+			open,
+			show: () => <Money money={money} />,
+		},
+	];
+}
+
+function files(record: RecordDto, acts: SheetActs, open: boolean): Part {
+	const { files } = record.sheet.work;
+	const of = (group: string) =>
+		files.filter((file) => file.group === group).length;
+	return {
+		title: "Files",
+		line: `${of("Supplied")} supplied, ${of("Drafts")} drafts, ${of("Final") || "none"} final`,
+		empty: files.length === 0,
+		open: open || record.sheet.work.canHandOver,
+		show: () => (
+			<Files
+				record={record}
+				onKeep={acts.onKeep}
+				onPutUp={() => acts.onWrite("review")}
+				onHandOver={() => acts.onWrite("handover")}
+			/>
+		),
+	};
+}
+
+function papers(record: RecordDto, open: boolean): Part[] {
+	const { papers } = record.sheet;
+	if (papers.length === 0) return [];
+	return [
+		{
+			title: "At hand",
+			line: papers.map((paper) => paper.name).join(", "),
+			empty: false,
+			open,
+			show: () => <AtHand papers={papers} />,
+		},
+	];
+}
+
+function phases(record: RecordDto): Part[] {
+	const { phases } = record.sheet.work;
+	if (phases.length === 0 || !record.path.booked) return [];
+	const now = phases.find((one) => one.state === "InWork");
+	const count = (state: (typeof phases)[number]["state"]) =>
+		phases.filter((one) => one.state === state).length;
+	return [
+		{
+			title: "Phases",
+			line: [
+				now && `${now.name} ${phaseWords.InWork}`,
+				count("Done") > 0 && `${count("Done")} done`,
+				count("Ahead") > 0 && `${count("Ahead")} ahead`,
+			]
+				.filter(Boolean)
+				.join(", "),
+			empty: false,
+			open: false,
+			show: () => <Phases record={record} />,
+		},
+	];
+}
+
+function meetingLine(record: RecordDto): string {
+	const next = record.sheet.meetings.all.find((one) => one.isStanding);
+	return next ? `${next.name}, ${next.when}` : "";
+}
+
+function taskLine(record: RecordDto): string {
+	const { tasks } = record.sheet;
+	return tasks[0] ? `${tasks.length} open, next ${tasks[0].title}` : "";
+}
+
+function pageLine(record: RecordDto): string {
+	const { parts, linkEnded } = record.sheet.page;
+	return linkEnded
+		? "closed"
+		: `${parts.filter((one) => one.since).length} of ${parts.length} parts open`;
+}
+
+function followUpLine(record: RecordDto): string {
+	const steps = record.line.ahead.filter((one) => one.acts.step);
+	const held = record.line.ahead.filter((one) => one.acts.held).length;
+	return [
+		held > 0 && `${held} waits for your OK`,
+		`${steps.length - held > 0 ? steps.length - held : "none"} ahead`,
+	]
+		.filter(Boolean)
+		.join(", ");
+}
+
+function peopleLine(record: RecordDto): string {
+	const others = record.involved.people.map((one) => one.name);
+	return [record.head.client.name, ...others].join(", ");
+}
+
+function briefLine(record: RecordDto): string {
+	return (
+		record.about.brief.parts.find((part) => part.text.trim())?.text.trim() ?? ""
+	);
+}

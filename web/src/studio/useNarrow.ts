@@ -1,0 +1,13 @@
+import { useSyncExternalStore } from "react";
+
+const narrow = window.matchMedia("(max-width: 767px)");
+
+/** Whether the page is as narrow as a phone, and another layout than the wide one's is drawn. */
+export const useNarrow = () =>
+	useSyncExternalStore(
+		(changed) => {
+			narrow.addEventListener("change", changed);
+			return () => narrow.removeEventListener("change", changed);
+		},
+		() => narrow.matches,
+	);
