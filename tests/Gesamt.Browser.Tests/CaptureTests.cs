@@ -77,7 +77,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         client.See("today.png");
         client.Tick("You may keep my answers");
         client.Press("Send the inquiry");
-        client.See("What is in the way? is needed.");
+        client.See("This question is to be answered.");
         client.Type("What is in the way?", "a canal");
         client.Press("Send the inquiry");
         client.See("Thank you, your inquiry has arrived.");
@@ -98,6 +98,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
 
     private void TheClientIsOfferedATime()
     {
+        owner.Unfold("Meetings");
         owner.Press("let them choose");
         owner.See("First call, 30 minutes");
         owner.Press("Send the choice of times");
@@ -144,6 +145,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
 
     private void TheBriefIsApproved()
     {
+        owner.Unfold("Brief");
         owner.Press("Write the brief");
         owner.PressWith("Scope and requirements");
         owner.Type("Scope and requirements", "Two swallows, four metres wide, nothing below the sill.");

@@ -65,7 +65,7 @@ public sealed class House : WebApplicationFactory<Program>
     /// <summary>The folder of the repository, found from where the tests were built.</summary>
     public static string Root { get; } = FindRoot();
 
-    private static int FreePort()
+    public static int FreePort()
     {
         using var listener = new System.Net.Sockets.TcpListener(System.Net.IPAddress.Loopback, 0);
         listener.Start();

@@ -45,6 +45,9 @@ public sealed class Person : IDisposable
 
     public ChromeDriver Driver { get; }
 
+    /// <summary>Presses, choices, ticks and files so far: everything but moving about and writing freely.</summary>
+    public int Acts { get; private set; }
+
     public void Screen(int width, int height, bool dark = false)
     {
         Driver.ExecuteCdpCommand(
@@ -115,7 +118,11 @@ public sealed class Person : IDisposable
         (string)Driver.ExecuteScript("return document.body.innerText.replace(/[\\u00a0\\u202f]/g, ' ')")!;
 
     /// <summary>Presses the button or link of that name.</summary>
-    public void Press(string name) => Click(() => Named(name));
+    public void Press(string name)
+    {
+        Acts++;
+        Click(() => Named(name));
+    }
 
     /// <summary>Presses the first button or link whose text begins or goes on with these words.</summary>
     public void PressWith(string words) =>
@@ -142,8 +149,25 @@ public sealed class Person : IDisposable
             .FindElements(By.CssSelector("article,section"))
             .Any(e => (e.GetAttribute("aria-label") ?? "").Contains(group, StringComparison.Ordinal));
 
+    /// <summary>Opens a part of the sheet that is folded to one line; one that stands open stays so.</summary>
+    public void Unfold(string part) =>
+        Click(() =>
+            Script(
+                """
+                const aside = document.querySelector('aside');
+                const open = [...aside.querySelectorAll('section')].find(s => s.getAttribute('aria-label') === arguments[0]);
+                return open ?? [...aside.querySelectorAll('button[aria-expanded=false]')].find(b => b.innerText.trim().startsWith(arguments[0])) ?? null
+                """,
+                part
+            )
+        );
+
     /// <summary>Ticks or chooses what is labelled so.</summary>
-    public void Tick(string label) => Click(() => Labelled(label));
+    public void Tick(string label)
+    {
+        Acts++;
+        Click(() => Labelled(label));
+    }
 
     public void Type(string label, string text)
     {
@@ -158,6 +182,7 @@ public sealed class Person : IDisposable
     /// <summary>Chooses a file for the field of that name, which need not be seen.</summary>
     public void Attach(string label, string file)
     {
+        Acts++;
         Wait(() => Attached(label) is not null, () => $"No field “{label}”. Shown is:\n{Text}");
         Attached(label)!.SendKeys(file);
     }
@@ -168,14 +193,18 @@ public sealed class Person : IDisposable
             label
         );
 
-    public void Choose(string label, string option) =>
+    public void Choose(string label, string option)
+    {
+        Acts++;
         Click(() =>
             Labelled(label)
                 ?.FindElements(By.TagName("option"))
                 .FirstOrDefault(o => o.Text.StartsWith(option, StringComparison.Ordinal))
         );
+    }
 
-    public string ValueOf(string label) => Labelled(label)!.GetAttribute("value")!;
+    /// <summary>What a field holds; nothing while it is not there.</summary>
+    public string ValueOf(string label) => Labelled(label)?.GetAttribute("value") ?? "";
 
     /// <summary>What the field that has the focus is called.</summary>
     public string Focused() =>

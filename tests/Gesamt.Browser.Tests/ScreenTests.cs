@@ -78,6 +78,7 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
             owner.See("A yes closes the phase");
             Assert.Equal("", owner.Violations());
             owner.Press("Close");
+            owner.Unfold("Client page");
             owner.Press("See it as Wren");
             owner.See("As Wren Adair sees it");
             Assert.Equal("", owner.Violations());

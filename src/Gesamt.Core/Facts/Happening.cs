@@ -19,6 +19,9 @@ public abstract record Happening
 
     public sealed record MarkedFit : Happening;
 
+    /// <summary>It is not decided, after all.</summary>
+    public sealed record FitTakenBack : Happening;
+
     public sealed record InquiryRead(bool FollowUp) : Happening;
 
     public sealed record Imported : Happening;

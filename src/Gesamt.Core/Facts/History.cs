@@ -61,6 +61,13 @@ public sealed class History
             ];
     }
 
+    /// <summary>Since when it is held to be a fit; null while that is not decided, or not any more.</summary>
+    public Instant? FitAt =>
+        Facts.LastOrDefault(fact => fact.What is Happening.MarkedFit or Happening.FitTakenBack)
+            is { What: Happening.MarkedFit } fit
+            ? fit.Happened
+            : null;
+
     /// <summary>When client and studio were last in touch: a letter either way, a call, a meeting or the inquiry. An answer that a machine gave is none.</summary>
     public Instant? LastTouch => Facts.Where(IsTouch).Select(fact => (Instant?)fact.Happened).Max();
 

@@ -51,7 +51,11 @@ public static class FormRule
                             field.Key,
                             field.Sort == FieldSort.Consent
                                 ? "Please tick this to send the form."
-                                : $"{field.Label} is needed."
+                                : (
+                                    field.Label.TrimEnd().EndsWith('?')
+                                        ? "This question is to be answered."
+                                        : $"{field.Label.TrimEnd('.')} is needed."
+                                )
                         )
                     );
                 continue;

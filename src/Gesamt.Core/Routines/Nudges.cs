@@ -59,6 +59,6 @@ public static class Nudges
                 or Happening.BriefRemarked => false,
                 _ => owes,
             };
-        return owes && !project.History.Any<Happening.MarkedFit>();
+        return owes && project.History.FitAt is null;
     }
 }

@@ -80,7 +80,7 @@ public static class GateRule
 
     private static GateReading Lead(Case project)
     {
-        var fit = project.History.Last<Happening.MarkedFit>();
+        var fit = project.History.FitAt;
         var details = project
             .Kind.Demands.Select(detail =>
                 project
@@ -95,7 +95,7 @@ public static class GateRule
             lacks.Add(Lack.Fit);
         if (details.Contains(null))
             lacks.Add(Lack.Details);
-        return Reading(Gate.Lead, lacks, [fit?.Happened, .. details]);
+        return Reading(Gate.Lead, lacks, [fit, .. details]);
     }
 
     /// <summary>Lead also closes with any later gate, or when a proposal is sent.</summary>

@@ -34,6 +34,7 @@ public enum HappenedSort
     Read,
     BookedStraightAway,
     NotWonAfterAll,
+    FitTakenBack,
 }
 
 /// <summary>What the owner can say happened outside Gesamt, as things stand.</summary>
@@ -65,7 +66,7 @@ public static class PossibleNow
     private static IEnumerable<HappenedSort> OfRunning(Case project, Standing standing, Instant now)
     {
         var (history, price) = (project.History, AgreedPrice.Of(project.History));
-        if (standing.Stage == Stage.Lead && !history.Any<Happening.MarkedFit>())
+        if (standing.Stage == Stage.Lead && history.FitAt is null)
             yield return HappenedSort.Fit;
         if (standing.Waits == WaitKind.Countersign)
             yield return HappenedSort.Countersign;
@@ -93,6 +94,8 @@ public static class PossibleNow
             yield return HappenedSort.HandedOver;
         if (history.Any<Happening.HandedOver>() && !history.Any<Happening.Approved>())
             yield return HappenedSort.Approved;
+        if (history.FitAt is not null && price is null && !history.Any<Happening.ProposalSent>())
+            yield return HappenedSort.FitTakenBack;
         if (MilestonesToSay(project).Any())
             yield return HappenedSort.Milestone;
         if (standing.Stage != Stage.Finished)

@@ -76,16 +76,12 @@ internal static class Waits
             return null;
         return stage switch
         {
-            Stage.Lead when !history.Any<Happening.MarkedFit>() => new(
+            Stage.Lead when history.FitAt is null => new(
                 WaitKind.DecideFit,
                 Latest(begun, Unanswered.LastExchange(project)),
                 "Decide whether it is a fit"
             ),
-            Stage.Lead => new(
-                WaitKind.FillDetails,
-                history.Last<Happening.MarkedFit>()!.Value.Happened,
-                "Fill in what is still unknown"
-            ),
+            Stage.Lead => new(WaitKind.FillDetails, history.FitAt!.Value, "Fill in what is still unknown"),
             Stage.Proposal when ProposalState.Open(history) is null => new(
                 WaitKind.WriteProposal,
                 Latest(before ?? begun, Unanswered.LastExchange(project)),

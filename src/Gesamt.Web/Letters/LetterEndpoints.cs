@@ -170,7 +170,7 @@ public static class LetterEndpoints
     private static async Task<IReadOnlyList<Happening>> SaidWithItAsync(Desk desk, ProjectFile file, SendLetterDto said)
     {
         List<Happening> facts = [];
-        if (said.Fit && file.Case.End is null && !file.History.Any<Happening.MarkedFit>())
+        if (said.Fit && file.Case.End is null && file.History.FitAt is null)
             facts.Add(new Happening.MarkedFit());
         if (said.Offers is { } kind)
         {

@@ -55,7 +55,7 @@ public static class Gates
         return gate.Gate switch
         {
             Gate.Lead => (
-                history.Any<Happening.MarkedFit>() ? $"Fit, {day}" : $"Taken on, {day}",
+                history.FitAt is not null ? $"Fit, {day}" : $"Taken on, {day}",
                 file.Row.Source is { } source ? $"from {source}" : ""
             ),
             Gate.Proposal when history.Last<Happening.ProposalAccepted>() is { } accepted => (

@@ -26,7 +26,9 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
 
     private RoutineNames(Dictionary<(Sort, string), (string Name, string Text)> known) => this.known = known;
 
-    public string MainDate { get; private init; } = "date that matters";
+    public string MainDate { get; private init; } = UsualDate;
+
+    private const string UsualDate = "date that matters";
 
     /// <summary>All of it in one statement.</summary>
     public static async Task<RoutineNames> OfAsync(Desk desk)
@@ -54,7 +56,7 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
     }
 
     /// <summary>The same for a kind, whose date has a name.</summary>
-    public RoutineNames For(string mainDate) => new(known) { MainDate = mainDate };
+    public RoutineNames For(string mainDate) => new(known) { MainDate = mainDate.Length > 0 ? mainDate : UsualDate };
 
     public string Letter(string key) => Name(Sort.Letter, key);
 

@@ -67,17 +67,18 @@ public static class StepActions
         {
             if (only?.Contains(at) == false)
                 continue;
-            var on = file.Case.MainDate is { } date
-                ? desk.Calendar.Add(date.Date, item.Offset)
-                : (NodaTime.LocalDate?)null;
+            // work without a date that matters counts from the day its list is laid
+            var dated = file.Case.Kind.MainDate.Length > 0;
+            var from = dated ? file.Case.MainDate?.Date : desk.Today;
+            NodaTime.LocalDate? on = from is { } day ? desk.Calendar.Add(day, item.Offset) : null;
             var task = new TaskRow
             {
                 ProjectId = file.Id,
                 Title = item.Title,
                 Due = on,
-                Counted = $"{item.Offset.Words} {file.Case.Kind.MainDate}",
-                OffsetCount = item.Offset.Count,
-                OffsetUnit = item.Offset.Unit,
+                Counted = $"{item.Offset.Words} {(dated ? file.Case.Kind.MainDate : "the start")}",
+                OffsetCount = dated ? item.Offset.Count : null,
+                OffsetUnit = dated ? item.Offset.Unit : null,
                 Phase = item.Phase,
             };
             desk.Db.Tasks.Add(task);

@@ -34,13 +34,15 @@ public sealed record RestingDto(long Id, string Title, string Words);
 public sealed record AgesDto(string Fresh, string Waiting, string Old);
 
 /// <summary>All open projects by stage and age.</summary>
+/// <param name="Longest">The projects in the order of their waiting, the longest first.</param>
 public sealed record TurnsDto(
     string Summary,
     int Yours,
     AgesDto Ages,
     IReadOnlyList<LaneDto> Lanes,
     IReadOnlyList<RestingDto> Quiet,
-    bool Dense
+    bool Dense,
+    IReadOnlyList<long> Longest
 );
 
 /// <summary>A card of Today with what the client last said.</summary>

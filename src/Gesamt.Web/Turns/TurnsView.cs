@@ -37,7 +37,8 @@ public static class TurnsView
             await AgesAsync(desk),
             lanes,
             quiet,
-            cards.Count > DenseAbove
+            cards.Count > DenseAbove,
+            [.. cards.OrderBy(c => c.Row.Standing.Since).Select(c => c.Card.Id)]
         );
     }
 

@@ -131,6 +131,7 @@ public static class Happened
         what.Sort switch
         {
             HappenedSort.Fit => new Happening.MarkedFit(),
+            HappenedSort.FitTakenBack => new Happening.FitTakenBack(),
             HappenedSort.Milestone => new Happening.MilestoneReached(what.Words ?? ""),
             HappenedSort.NotWonAfterAll => new Happening.NotWonAfterAll(),
             HappenedSort.Read => new Happening.InquiryRead(true),

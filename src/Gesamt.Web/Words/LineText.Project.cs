@@ -61,6 +61,7 @@ public static partial class LineText
                 read.FollowUp ? "the follow-ups begin" : ""
             ),
             Happening.Imported => new(EntrySort.Notes, EntryFrom.Done, "Taken over from a table"),
+            Happening.FitTakenBack => new(EntrySort.Notes, EntryFrom.Done, "Not decided after all whether it is a fit"),
             Happening.MarkedFit => new(EntrySort.Notes, EntryFrom.Done, "Marked as a fit"),
             Happening.MilestoneReached reached => new(EntrySort.Notes, EntryFrom.Done, ShortText.Capital(reached.Name)),
             Happening.NoAnswerNeeded => new(EntrySort.Notes, EntryFrom.Note, "No answer needed"),

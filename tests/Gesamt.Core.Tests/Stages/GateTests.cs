@@ -32,6 +32,22 @@ public class GateTests
         Assert.Equal(stage, StageOf(Case(Booked[..facts])));
 
     [Fact]
+    public void A_fit_that_is_taken_back_leaves_the_lead_open_and_can_be_said_again()
+    {
+        (string, Happening)[] facts =
+        [
+            ("2027-01-04 09:00", new Happening.InquiryCame(null)),
+            ("2027-01-05 09:00", new Happening.MarkedFit()),
+            ("2027-01-05 09:01", new Happening.FitTakenBack()),
+        ];
+        Assert.Equal([Lack.Fit], GateRule.Read(Case(facts))[0].Lacks);
+        Assert.Equal(
+            At("2027-01-06 10:00"),
+            GateRule.Read(Case([.. facts, ("2027-01-06 10:00", new Happening.MarkedFit())]))[0].ClosedAt
+        );
+    }
+
+    [Fact]
     public void A_gate_closes_when_its_last_condition_came_true() =>
         Assert.Equal(
             [At("2027-01-05 09:00"), At("2027-01-08 09:00"), At("2027-01-09 10:00"), At("2027-01-08 09:10")],

@@ -15385,7 +15385,7 @@ export interface components {
          * @description What the owner can say happened.
          * @enum {unknown}
          */
-        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Milestone" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway" | "NotWonAfterAll";
+        HappenedSort: "Fit" | "Countersign" | "Call" | "NoAnswerNeeded" | "PriceAgreed" | "SignedOnPaper" | "Paid" | "HandedOver" | "Approved" | "Milestone" | "Waived" | "Rest" | "GoOn" | "NotAFit" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry" | "TakenUp" | "Read" | "BookedStraightAway" | "NotWonAfterAll" | "FitTakenBack";
         /** @description Whom a held letter is for. */
         HeldForDto: {
             /** Format: int64 */
@@ -17637,6 +17637,8 @@ export interface components {
             lanes: components["schemas"]["LaneDto"][];
             quiet: components["schemas"]["RestingDto"][];
             dense: boolean;
+            /** @description The projects in the order of their waiting, the longest first. */
+            longest: number[];
         };
         /** @description What somebody types into a field, as it is read. */
         TypedDto: {

@@ -9,7 +9,12 @@ type Side = CardDto["side"];
 export function TurnsList({ turns }: { turns: TurnsDto }) {
 	const [side, setSide] = useState<Side>("Yours");
 	const cards = turns.lanes.flatMap((lane) => lane.cards);
-	const of = (one: Side) => cards.filter((card) => card.side === one);
+	const of = (one: Side) =>
+		cards
+			.filter((card) => card.side === one)
+			.sort(
+				(a, b) => turns.longest.indexOf(a.id) - turns.longest.indexOf(b.id),
+			);
 	const bands = [
 		["Old", turns.ages.old],
 		["Waiting", turns.ages.waiting],

@@ -19,7 +19,7 @@ export function Menu({
 				{look === "edge" ? (
 					<Button
 						kind="line"
-						className="min-h-14 text-center font-head text-[13.5px] font-medium text-(--bar-ink)"
+						className="grid min-h-14 place-items-center font-head text-[13.5px] font-medium text-(--bar-ink)"
 					>
 						{words}
 					</Button>

@@ -1,3 +1,4 @@
+import type { CSSProperties } from "react";
 import type { GateDto, RecordDto } from "../../api/schema";
 import { type Begins, NextActs } from "./NextActs";
 
@@ -12,7 +13,8 @@ export function Gates({
 	return (
 		<ol
 			aria-label="Gates"
-			className="mx-5 grid gap-x-3 border-ink max-md:mx-4 md:grid-cols-5 md:border-t-[1.5px]"
+			className="mx-5 grid gap-x-3 border-ink max-md:mx-4 md:grid-cols-(--gates) md:border-t-[1.5px]"
+			style={{ "--gates": widths(record) } as CSSProperties}
 		>
 			{record.path.gates.map((gate) => (
 				<li
@@ -54,6 +56,12 @@ const rule = (record: RecordDto) =>
 
 const lacks = (gate: GateDto) =>
 	gate.lacks.length > 0 ? `needs: ${gate.lacks.join(", ")}` : "";
+
+/** The present one needs room for what it waits for. */
+const widths = (record: RecordDto) =>
+	record.path.gates
+		.map((gate) => (gate.now ? "minmax(0,1.5fr)" : "minmax(0,1fr)"))
+		.join(" ");
 
 /** The kind's own steps inside a gate. */
 function Steps({ gate }: { gate: GateDto }) {

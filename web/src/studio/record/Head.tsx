@@ -8,12 +8,10 @@ import { useAct } from "../useAct";
 export function Head({
 	record,
 	onMove,
-	onSendContract,
 	onHappened,
 }: {
 	record: RecordDto;
 	onMove: () => void;
-	onSendContract: () => void;
 	onHappened: () => void;
 }) {
 	return (
@@ -31,9 +29,9 @@ export function Head({
 						{record.head.date.distance}.
 					</>
 				) : (
-					`${record.head.date.name} not known.`
+					record.head.date.name && `${record.head.date.name} not known.`
 				)}{" "}
-				{!record.path.ended && (
+				{!record.path.ended && record.head.date.name && (
 					<Button kind="word" size="small" onClick={onMove}>
 						{record.head.date.words ? "move" : "set"}
 						<span className="sr-only">
@@ -43,6 +41,12 @@ export function Head({
 					</Button>
 				)}
 			</p>
+			{record.path.ended && (
+				<p className="w-full font-[650]">
+					{record.path.ended}
+					{record.path.putAway && ", put away"}
+				</p>
+			)}
 			<div className="ml-auto flex gap-2">
 				<Away record={record} />
 				{record.path.stage === "Lead" || record.path.stage === "Proposal" ? (
@@ -50,9 +54,6 @@ export function Head({
 						<Link to={`/projects/${record.id}/proposal`}>Proposal</Link>
 					</Button>
 				) : null}
-				{record.path.turn.waits === "SendContract" && (
-					<Button onClick={onSendContract}>Send the contract</Button>
-				)}
 				<Button kind="go" className="max-lg:hidden" onClick={onHappened}>
 					What happened?
 				</Button>

@@ -40,9 +40,16 @@ export function Kept({
 				</Button>
 				<span className="under block">
 					{file.about}
-					{file.use && `. ${file.use}`}
+					{file.use && `. ${file.use}`}.{" "}
+					<span className={file.shown ? "font-[650] text-ink" : ""}>
+						{!file.shown
+							? "private"
+							: seen
+								? "shown"
+								: "shown once its part opens"}
+					</span>
 				</span>
-				<span className="flex gap-3 text-small">
+				<span className="flex flex-wrap gap-x-3 text-small whitespace-nowrap">
 					<Button
 						kind="word"
 						disabled={act.busy}
@@ -76,13 +83,6 @@ export function Kept({
 					</Button>
 				</span>
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			</span>
-			<span
-				className={
-					file.shown ? "text-small font-[650]" : "text-small text-soft"
-				}
-			>
-				{!file.shown ? "private" : seen ? "shown" : "shown once its part opens"}
 			</span>
 		</li>
 	);

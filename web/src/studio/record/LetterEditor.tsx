@@ -15,6 +15,7 @@ import { Beginning, beginning, type Draft } from "./LetterBeginning";
 import { LetterFiles } from "./LetterFiles";
 import { Sent } from "./Sent";
 import { Stays } from "./Stays";
+import { TheirWords } from "./TheirWords";
 import { usePreview } from "./usePreview";
 import { type SaidWith, With, withLink } from "./With";
 
@@ -108,6 +109,7 @@ function Editor({
 			<p className="under -mt-2">
 				about {record.head.title}, to {desk.mail ?? "no address yet"}
 			</p>
+			<TheirWords record={record} />
 			{desk.stays && <Stays words={desk.stays} />}
 			<Beginning desk={desk} draft={draft} onChange={change} />
 			<TextField

@@ -3,6 +3,7 @@ import { answer, api } from "../../api/client";
 import type { HappenedSort, NextAct, RecordDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 
 /** What the gate's buttons begin, beside what they record themselves. */
@@ -51,6 +52,7 @@ function One({
 	begins: Begins;
 }) {
 	const act = useAct();
+	const offer = useUndo();
 	const kind = first ? "go" : "plain";
 	if (next === "WriteProposal")
 		return (
@@ -66,9 +68,15 @@ function One({
 			<Button
 				kind={kind}
 				disabled={act.busy}
-				onClick={() => {
+				onClick={async () => {
 					const write = run();
-					if (write) act.run(() => write);
+					if (!write || !(await act.run(() => write))) return;
+					const back = backOf(next, record);
+					if (back)
+						offer({
+							words: said,
+							undo: () => act.run(back),
+						});
 				}}
 			>
 				{said}
@@ -87,10 +95,10 @@ const words: Record<NextAct, string> = {
 	SendContract: "Send the contract",
 	AddSignature: "Add your signature",
 	RecordPayment: "Record a payment",
-	NoteMeeting: "It took place",
+	NoteMeeting: "It was held",
 	ReadForm: "Read the form",
 	PutUpDraft: "Put up the draft",
-	HandOver: "Hand over",
+	HandOver: "Hand the work over",
 	FinishTask: "Done",
 	SayWhatHappened: "Say what is next",
 	PutAway: "Put it away",
@@ -112,6 +120,43 @@ function saidOf(next: NextAct, record: RecordDto): string | undefined {
 			return undefined;
 		default:
 			return words[next];
+	}
+}
+
+/** What takes an act back that has not left the house. */
+function backOf(next: NextAct, record: RecordDto) {
+	const path = { id: record.id };
+	const task = oldestTask(record);
+	switch (next) {
+		case "SayFit":
+			return () =>
+				answer(
+					api.POST("/api/projects/{id}/happened", {
+						params: { path },
+						body: { ...unsaid, sort: "FitTakenBack" },
+					}),
+				);
+		case "FinishTask":
+			return (
+				task &&
+				(() =>
+					answer(
+						api.POST("/api/projects/{id}/tasks/{task}/done", {
+							params: { path: { ...path, task: task.id } },
+							body: { done: false },
+						}),
+					))
+			);
+		case "PutAway":
+			return () =>
+				answer(
+					api.POST("/api/projects/{id}/away", {
+						params: { path },
+						body: { away: false },
+					}),
+				);
+		default:
+			return undefined;
 	}
 }
 

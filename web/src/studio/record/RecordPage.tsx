@@ -71,7 +71,6 @@ function Page({ record }: { record: RecordDto }) {
 			<Head
 				record={record}
 				onMove={() => setMoving(true)}
-				onSendContract={() => show({ write: "contract" })}
 				onHappened={() => setAsking("anything")}
 			/>
 			{record.head.rehearsalClock && <RehearsalBar record={record} />}

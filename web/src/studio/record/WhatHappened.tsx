@@ -33,6 +33,7 @@ const words: Record<HappenedSort, string> = {
 	Read: "I have read the answers: begin the follow-ups",
 	BookedStraightAway: "They are booked straight away",
 	NotWonAfterAll: "It is not won after all",
+	FitTakenBack: "Whether it is a fit is not decided yet",
 };
 
 const nothing: Said = {

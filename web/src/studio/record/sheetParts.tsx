@@ -7,7 +7,7 @@ import { ClientParts } from "./ClientParts";
 import { Details } from "./Details";
 import { Files } from "./Files";
 import { FollowUps } from "./FollowUps";
-import { Inquiry } from "./Inquiry";
+import { Inquiry, longestOf } from "./Inquiry";
 import { LetterBox } from "./LetterBox";
 import { Meetings } from "./Meetings";
 import { Money } from "./Money";
@@ -114,7 +114,7 @@ function inquiry(record: RecordDto, open: boolean): Part[] {
 	return [
 		{
 			title: "The inquiry",
-			line: answers.find((one) => one.text.length > 20)?.text,
+			line: longestOf(answers).text,
 			empty: false,
 			open,
 			show: () => <Inquiry answers={answers} />,
