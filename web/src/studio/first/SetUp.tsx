@@ -25,6 +25,8 @@ export default function SetUp({ empty }: { empty: EmptyDto }) {
 		password: "",
 		code: "",
 	});
+	// what was refused is said until another is typed
+	const [tried, setTried] = useState("");
 	const queries = useQueryClient();
 	const navigate = useNavigate();
 	const act = useAct();
@@ -47,6 +49,7 @@ export default function SetUp({ empty }: { empty: EmptyDto }) {
 	}, []);
 	async function begin(event: FormEvent) {
 		event.preventDefault();
+		setTried(said.password);
 		const done = await act.run(async () => {
 			await answer(api.POST("/api/set-up", { body: { ...said, zone } }));
 			await signedIn(queries, said.password);
@@ -54,6 +57,7 @@ export default function SetUp({ empty }: { empty: EmptyDto }) {
 		if (done) navigate("/begin");
 	}
 	const wrong = (field: string) => act.refusal?.of(field);
+	const weak = said.password === tried ? wrong("password") : undefined;
 	return (
 		<main className="mx-auto grid max-w-[560px] gap-5 p-5 pt-10">
 			<div>
@@ -83,10 +87,10 @@ export default function SetUp({ empty }: { empty: EmptyDto }) {
 					type="password"
 					autoComplete="new-password"
 					value={said.password}
-					wrong={wrong("password")}
+					wrong={weak}
 					onChange={(e) => setSaid({ ...said, password: e.target.value })}
 				/>
-				{!wrong("password") && (
+				{!weak && (
 					<p role="status" className="under -mt-2">
 						{said.password && strength.data
 							? strength.data.words
