@@ -1,0 +1,223 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>What a studio does without being asked, and how it writes numbers and days.</summary>
+public sealed class HabitTests : IAsyncDisposable
+{
+    private readonly EmptyStudio studio = new();
+
+    public ValueTask DisposeAsync() => studio.DisposeAsync();
+
+    [Fact]
+    public async Task A_studio_that_signs_every_contract_has_signed_as_the_client_does()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        await owner.ChangeStudioAsync(now => now["habits"]!["signsAtOnce"] = true);
+        var (project, page) = await studio.ProposeAsync(owner, client);
+        await studio.SignedAsync(client, page);
+        var record = await owner.GetAsync($"/api/projects/{project}");
+        Assert.StartsWith(
+            "Signed Mon 25 Jan by both",
+            record.GetProperty("path").GetProperty("gates")[2].GetProperty("evidence").GetString()
+        );
+        var signed = await studio.LookAsync(db => db.Signatures.Select(s => s.Name).ToListAsync());
+        Assert.Equal(["Mona Delarue", "Isolde Marrin"], signed);
+    }
+
+    [Fact]
+    public async Task An_answer_may_say_a_fit_and_offer_a_call_in_one_act()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio));
+        var kind = await studio.LookAsync(db => db.MeetingKinds.Select(k => k.Id).FirstAsync());
+        object Answer(string body) =>
+            new
+            {
+                subject = "Your wall",
+                body,
+                fit = true,
+                offers = kind,
+            };
+        // nobody can choose a time without the way to it
+        var refused = await owner.PostAsync($"/api/projects/{project}/letter", Answer("Let us speak."));
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("[page link]", await refused.Content.ReadAsStringAsync());
+        var path = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("path");
+        Assert.False(path.GetProperty("gates")[0].GetProperty("closed").GetBoolean());
+        var sent = await owner.PostAsync($"/api/projects/{project}/letter", Answer("Choose a time: [page link]"));
+        Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync());
+        var record = await owner.GetAsync($"/api/projects/{project}");
+        Assert.StartsWith(
+            "Fit",
+            record.GetProperty("path").GetProperty("gates")[0].GetProperty("evidence").GetString()
+        );
+        Assert.Equal(
+            JsonValueKind.String,
+            record.GetProperty("sheet").GetProperty("meetings").GetProperty("offered").ValueKind
+        );
+        // and the fit can be taken back
+        await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "FitTakenBack" });
+        path = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("path");
+        Assert.Contains("your yes", path.GetProperty("gates")[0].GetProperty("lacks").GetRawText());
+    }
+
+    [Fact]
+    public async Task A_dropped_file_finds_its_place_and_can_be_put_elsewhere_until_it_was_shown()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio));
+        using var content = new ByteArrayContent(Demo.DemoPictures.Draw("a"));
+        content.Headers.ContentType = new("application/octet-stream");
+        var kept = await (
+            await owner.SendAsync(HttpMethod.Post, $"/api/projects/{project}/files?name=sketch-1.png", content)
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        Assert.Equal("Supplied", kept.GetProperty("group").GetString()); // it is not booked yet
+        var file = kept.GetProperty("id").GetInt64();
+        Task<HttpResponseMessage> PlaceAsync(string group, string? phase) =>
+            owner.PostAsync($"/api/projects/{project}/files/{file}/place", new { group, phase });
+        Assert.Equal(HttpStatusCode.BadRequest, (await PlaceAsync("Drafts", "no such phase")).StatusCode);
+        Assert.Equal(HttpStatusCode.NoContent, (await PlaceAsync("Drafts", "sketch")).StatusCode);
+        Assert.Contains("draft 1, sketch", (await owner.GetAsync($"/api/projects/{project}")).GetRawText());
+        await owner.PostAsync($"/api/projects/{project}/files/{file}/shown", new { shown = true, use = (string?)null });
+        Assert.Equal(HttpStatusCode.Conflict, (await PlaceAsync("Supplied", null)).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_proposal_begins_as_an_earlier_one_at_todays_prices_in_the_quantities_that_are_known()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        await studio.ProposeAsync(owner, client);
+        await studio.LookAsync(db =>
+            db.Services.Where(s => s.Title == "Gable mural")
+                .ExecuteUpdateAsync(set => set.SetProperty(s => s.UnitPrice, 150m))
+        );
+        var project = await studio.InquireAsync(new Visitor(studio), "second@lanternhouse.example");
+        var services = await owner.GetAsync($"/api/projects/{project}/services");
+        Assert.Equal("31", services[0].GetProperty("quantity").GetString()); // m², as the form asked
+        Assert.Equal("1", services[1].GetProperty("quantity").GetString());
+        var earlier = await owner.GetAsync($"/api/projects/{project}/proposal/earlier");
+        var version = Assert.Single(earlier.EnumerateArray()).GetProperty("version").GetInt64();
+        var lines = (await owner.GetAsync($"/api/projects/{project}/proposal/earlier/{version}"))
+            .EnumerateArray()
+            .ToList();
+        Assert.Equal(
+            [
+                ("Gable mural", "31", "150"),
+                ("Scaffold", "6", "130"),
+                ("Scissor lift", "4", "140"),
+                ("Name", "14", "20"),
+            ],
+            lines.Select(line =>
+                (
+                    line.GetProperty("title").GetString(),
+                    line.GetProperty("quantity").GetString(),
+                    line.GetProperty("unitPrice").GetString()
+                )
+            )
+        );
+        Assert.Equal("OneOf", lines[1].GetProperty("role").GetString());
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await owner.AskAsync($"/api/projects/{project}/proposal/earlier/999999")).StatusCode
+        );
+    }
+
+    [Fact]
+    public async Task A_finished_project_is_put_away_after_the_days_of_the_studio()
+    {
+        var owner = await studio.OwnerAsync();
+        await owner.ChangeStudioAsync(now => now["habits"]!["putAwayDays"] = 30);
+        var project = await studio.InquireAsync(new Visitor(studio));
+        foreach (var _ in Enumerable.Range(0, 5))
+            await owner.PostAsync(
+                $"/api/projects/{project}/happened",
+                new { sort = "Waived", words = "done elsewhere" }
+            );
+        await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "NoAnswerNeeded" });
+        async Task<bool> IsAwayAsync() =>
+            (await owner.GetAsync($"/api/projects/{project}")).GetProperty("path").GetProperty("putAway").GetBoolean();
+        var finished = Instant.FromUtc(2027, 1, 25, 10, 30);
+        await studio.WaitUntilAsync(finished + Duration.FromDays(29));
+        owner = await studio.OwnerAsync();
+        Assert.False(await IsAwayAsync());
+        await studio.WaitUntilAsync(finished + Duration.FromDays(31));
+        owner = await studio.OwnerAsync();
+        Assert.True(await IsAwayAsync());
+    }
+
+    [Fact]
+    public async Task Invoices_are_numbered_in_the_series_of_the_studio_from_where_it_begins()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        await owner.ChangeStudioAsync(now =>
+            (now["money"]!["invoiceSeries"], now["money"]!["invoiceFirst"]) = ("MU", 57)
+        );
+        async Task<string?> NextAsync() =>
+            (await owner.GetAsync("/api/studio"))
+                .GetProperty("said")
+                .GetProperty("money")
+                .GetProperty("nextNumber")
+                .GetString();
+        Assert.Equal("MU2027-057", await NextAsync());
+        var (_, page) = await studio.ProposeAsync(owner, client);
+        await studio.SignedAsync(client, page);
+        Assert.Equal(["MU2027-057"], await studio.LookAsync(db => db.Invoices.Select(i => i.Number).ToListAsync()));
+        Assert.Equal("MU2027-058", await NextAsync());
+        // another series begins by itself, and the first number is for the year it was said in
+        await owner.ChangeStudioAsync(now => now["money"]!["invoiceSeries"] = "W");
+        Assert.Equal("W2027-057", await NextAsync());
+        // an agreed price keeps its currency
+        var said = JsonNode.Parse((await owner.GetAsync("/api/studio")).GetProperty("said").GetRawText())!;
+        said["money"]!["currency"] = "USD";
+        var refused = await owner.SendAsync(HttpMethod.Put, "/api/studio", JsonContent.Create(said));
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("\"money.currency\"", await refused.Content.ReadAsStringAsync());
+    }
+
+    [Theory]
+    [InlineData("money.bic", "AIBK", "money.bic"), InlineData("names.site", "studio.example", "names.site")]
+    [InlineData("names.clientAddress", "https://a.example/path", "names.clientAddress")]
+    [InlineData("habits.onBooking", "101", "habits.onBooking"), InlineData("habits.validDays", 0, "habits.validDays")]
+    [
+        InlineData("money.invoiceSeries", "a b", "money.invoiceSeries"),
+        InlineData("style.zone", "Mars/Olympus", "style.zone")
+    ]
+    public async Task What_is_not_allowed_of_the_studio_is_named_by_its_place(string at, object value, string field)
+    {
+        var owner = await studio.OwnerAsync();
+        var said = JsonNode.Parse((await owner.GetAsync("/api/studio")).GetProperty("said").GetRawText())!;
+        var parts = at.Split('.');
+        said[parts[0]]![parts[1]] = JsonValue.Create(value);
+        var refused = await owner.SendAsync(HttpMethod.Put, "/api/studio", JsonContent.Create(said));
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        var errors = (await refused.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("errors");
+        Assert.Equal([field], errors.EnumerateObject().Select(error => error.Name));
+    }
+
+    [Fact] // what the owner sees, and what a client sees
+    public async Task Numbers_days_and_times_are_written_in_the_style_of_the_house()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        await owner.ChangeStudioAsync(now =>
+            (now["style"]!["numbers"], now["style"]!["days"], now["style"]!["clock"]) = (
+                "PointComma",
+                "MonthFirst",
+                "Twelve"
+            )
+        );
+        var (project, page) = await studio.ProposeAsync(owner, client);
+        static string Plain(JsonElement json) =>
+            json.GetRawText().Replace("\\u00A0", " ", StringComparison.OrdinalIgnoreCase);
+        Assert.Contains("6.297,60", Plain(await client.GetAsync($"{page}/api")));
+        var record = Plain(await owner.GetAsync($"/api/projects/{project}"));
+        Assert.Contains("Fri May 14", record);
+        Assert.Contains("10:30 am", record);
+        Assert.Equal("Monday, January 25", (await owner.GetAsync("/api/today")).GetProperty("date").GetString());
+        Assert.Equal("4,5", (await owner.GetAsync("/typed/amount?text=4%2C50")).GetProperty("value").GetString());
+        Assert.Contains("data-clock=\"Twelve\"", await (await owner.AskAsync("/today")).Content.ReadAsStringAsync());
+    }
+}
