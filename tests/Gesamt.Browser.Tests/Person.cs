@@ -241,8 +241,12 @@ public sealed class Person : IDisposable
     public void Shot(string file)
     {
         Wait(
-            () => (bool)Driver.ExecuteScript("return document.fonts.status === 'loaded'")!,
-            () => "The fonts do not load."
+            () =>
+                (bool)
+                    Driver.ExecuteScript(
+                        "return document.fonts.status === 'loaded' && [...document.images].every(i => i.complete)"
+                    )!,
+            () => "The fonts or the pictures do not load."
         );
         Directory.CreateDirectory(Path.GetDirectoryName(file)!);
         Driver.GetScreenshot().SaveAsFile(file);

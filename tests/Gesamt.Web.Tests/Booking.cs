@@ -6,6 +6,25 @@ namespace Gesamt.Web.Tests;
 /// <summary>Steps that many tests begin with.</summary>
 public static class Booking
 {
+    /// <summary>What the owner types in of an inquiry that came by phone.</summary>
+    public static object TypedIn(long kind, string name, string mail, long? person = null) =>
+        new
+        {
+            kind,
+            name,
+            mail,
+            phone = (string?)null,
+            profile = (string?)null,
+            organisation = (string?)null,
+            title = (string?)null,
+            source = (string?)null,
+            words = "by phone",
+            date = (string?)null,
+            person,
+            letter = (long?)null,
+            followUp = false,
+        };
+
     public static async Task<long> InquireAsync(
         this Studio studio,
         Visitor visitor,

@@ -66,6 +66,55 @@ public sealed class HabitTests : IAsyncDisposable
     }
 
     [Fact]
+    public async Task A_title_and_a_source_can_be_changed_and_a_clients_other_projects_stand_under_the_head()
+    {
+        var owner = await studio.OwnerAsync();
+        var first = await studio.InquireAsync(new Visitor(studio));
+        var saved = await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{first}/head",
+            JsonContent.Create(new { title = " The lantern wall ", source = "a fair" })
+        );
+        Assert.Equal(HttpStatusCode.NoContent, saved.StatusCode);
+        var head = (await owner.GetAsync($"/api/projects/{first}")).GetProperty("head");
+        Assert.Equal("The lantern wall", head.GetProperty("title").GetString());
+        Assert.Equal("a fair", head.GetProperty("source").GetString());
+        Assert.Contains("The lantern wall", (await owner.GetAsync("/api/search?words=lantern")).GetRawText());
+        var client = head.GetProperty("client").GetProperty("id").GetInt64();
+        var second = (
+            await (
+                await owner.PostAsync(
+                    "/api/inquiries",
+                    Booking.TypedIn(
+                        await studio.LookAsync(db =>
+                            db.Kinds.OrderBy(k => k.Position).Select(k => k.Id.Value).FirstAsync()
+                        ),
+                        "Mona Delarue",
+                        "mona@lanternhouse.example",
+                        client
+                    )
+                )
+            ).Content.ReadFromJsonAsync<JsonElement>()
+        )
+            .GetProperty("id")
+            .GetInt64();
+        var other = Assert.Single(
+            (await owner.GetAsync($"/api/projects/{second}")).GetProperty("head").GetProperty("others").EnumerateArray()
+        );
+        Assert.Equal("The lantern wall", other.GetProperty("title").GetString());
+        foreach (var (title, source, field) in new[] { (" ", "", "title"), ("x", new string('s', 81), "source") })
+        {
+            var refused = await owner.SendAsync(
+                HttpMethod.Put,
+                $"/api/projects/{first}/head",
+                JsonContent.Create(new { title, source })
+            );
+            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+            Assert.Contains($"\"{field}\"", await refused.Content.ReadAsStringAsync());
+        }
+    }
+
+    [Fact]
     public async Task A_dropped_file_finds_its_place_and_can_be_put_elsewhere_until_it_was_shown()
     {
         var owner = await studio.OwnerAsync();

@@ -202,13 +202,7 @@ public sealed class KindTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             await (
                 await owner.PostAsync(
                     "/api/inquiries",
-                    new
-                    {
-                        kind = await KindAsync(owner, "Menu boards"),
-                        name = "Bo Ard",
-                        mail = "boards@lanternhouse.example",
-                        title = "Boards",
-                    }
+                    Booking.TypedIn(await KindAsync(owner, "Menu boards"), "Bo Ard", "boards@lanternhouse.example")
                 )
             ).Content.ReadFromJsonAsync<JsonElement>()
         );

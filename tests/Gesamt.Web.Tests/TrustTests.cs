@@ -139,7 +139,7 @@ public sealed class TrustTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         InlineData("size", "big", "A number"),
         InlineData("size", "-3", "A number"),
         InlineData("date", "soon", "A date"),
-        InlineData("wish", "", "is needed"),
+        InlineData("wish", "", "is to be answered"),
         InlineData("budget", "a lot", "Choose one of"),
         InlineData("other", "x", "no such field")
     ]

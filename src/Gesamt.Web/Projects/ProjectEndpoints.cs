@@ -12,9 +12,29 @@ namespace Gesamt.Web.Projects;
 /// <summary>A note in the owner’s words.</summary>
 public sealed record NoteDto(string Text);
 
+/// <summary>What a project is called, and where it came from.</summary>
+public sealed record SaveHeadDto(string Title, string? Source);
+
 /// <summary>The addresses of a project’s record.</summary>
 public static class ProjectEndpoints
 {
+    private const int LongestTitle = 160,
+        LongestSource = 80;
+
+    /// <exception cref="InvalidException">The title is none, or something is too long.</exception>
+    private static Task SaveHeadAsync(Desk desk, ProjectId id, SaveHeadDto save) =>
+        desk.ActAsync(async act =>
+        {
+            var (title, source) = (save.Title.Trim(), save.Source?.Trim() ?? "");
+            if (title.Length is 0 or > LongestTitle)
+                throw new InvalidException(("title", $"A title of 1 to {LongestTitle} characters is needed."));
+            if (source.Length > LongestSource)
+                throw new InvalidException(("source", $"At most {LongestSource} characters."));
+            var row = (await desk.OpenAsync(id)).Row;
+            (row.Title, row.Source) = (title, source.Length > 0 ? source : null);
+            act.Touch(id);
+        });
+
     public static void MapProjects(this RouteGroupBuilder api)
     {
         api.MapGet("/projects/{id:long}", (long id, Desk desk) => Record.OfAsync(desk, new(id)));
@@ -23,6 +43,14 @@ public static class ProjectEndpoints
             (long id, OpensWhat what, long entry, Desk desk) => Reader.OfAsync(desk, new(id), what, entry)
         );
 
+        api.MapPut(
+            "/projects/{id:long}/head",
+            async (long id, SaveHeadDto save, Desk desk) =>
+            {
+                await SaveHeadAsync(desk, new(id), save);
+                return TypedResults.NoContent();
+            }
+        );
         api.MapPost(
             "/projects/{id:long}/happened",
             async (long id, HappenedDto what, Desk desk, HttpContext http) =>

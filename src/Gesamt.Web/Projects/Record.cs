@@ -28,6 +28,8 @@ namespace Gesamt.Web.Projects;
 /// <summary>Puts together one project's record.</summary>
 public static class Record
 {
+    private const int MostOthers = 8;
+
     /// <summary>The record, by its places.</summary>
     public static async Task<RecordDto> OfAsync(Desk desk, ProjectId id)
     {
@@ -36,7 +38,7 @@ public static class Record
         var rows = await RowsAsync(desk, file, names);
         return new(
             id.Value,
-            Head(desk, file),
+            await HeadAsync(desk, file),
             await PathAsync(desk, file, rows),
             new(Line(desk, file, rows), await Ahead.OfAsync(desk, file, rows, names)),
             new(
@@ -57,7 +59,7 @@ public static class Record
         );
     }
 
-    private static RecordHeadDto Head(Desk desk, ProjectFile file)
+    private static async Task<RecordHeadDto> HeadAsync(Desk desk, ProjectFile file)
     {
         var client = file.Row.Client!;
         var date = file.Case.MainDate?.Date;
@@ -72,9 +74,33 @@ public static class Record
                 desk.Short(date),
                 date is { } day ? DateWords.Distance(day, desk.Today) : null
             ),
-            file.Row.Rehearsal ? RehearsalClock(desk) : null
+            file.Row.Rehearsal ? RehearsalClock(desk) : null,
+            await OthersAsync(desk, file)
         );
     }
+
+    private static async Task<IReadOnlyList<OtherProjectDto>> OthersAsync(Desk desk, ProjectFile file) =>
+        [
+            .. (
+                await desk
+                    .Db.Projects.AsNoTracking()
+                    .Where(p => p.ClientId == file.Row.ClientId && p.Id != file.Id)
+                    .OrderByDescending(p => p.Id)
+                    .Take(MostOthers)
+                    .Select(p => new
+                    {
+                        p.Id,
+                        p.Title,
+                        p.Standing.Stage,
+                        p.Standing.Ended,
+                    })
+                    .ToListAsync()
+            ).Select(p => new OtherProjectDto(
+                p.Id.Value,
+                p.Title,
+                p.Ended is { } end ? LineText.EndWords(end) : p.Stage.ToString()
+            )),
+        ];
 
     private static async Task<RecordPathDto> PathAsync(Desk desk, ProjectFile file, LineRows rows)
     {

@@ -145,15 +145,20 @@ public sealed record FileDto(string Name, string Address);
 /// <param name="Distance">“in 25 days”.</param>
 public sealed record MainDateDto(string Name, LocalDate? Day, string? Words, string? Distance);
 
+/// <summary>Another project of the same client, and where it stands.</summary>
+public sealed record OtherProjectDto(long Id, string Title, string Stands);
+
 /// <summary>The head: what it is, for whom, when.</summary>
 /// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
+/// <param name="Others">The client's other projects, the newest first.</param>
 public sealed record RecordHeadDto(
     string Title,
     string Kind,
     PersonDto Client,
     string? Source,
     MainDateDto Date,
-    string? RehearsalClock
+    string? RehearsalClock,
+    IReadOnlyList<OtherProjectDto> Others
 );
 
 /// <param name="Ends">Whether the project is over with it.</param>

@@ -203,7 +203,7 @@ public sealed class Recount
         switch (gate)
         {
             case "Lead":
-                return Any("MarkedFit")
+                return Last("MarkedFit", "FitTakenBack")?.Kind == "MarkedFit"
                     && rules["demands"]!
                         .AsArray()
                         .All(d => Of("DetailKnown").Any(f => (string)f.Of["detail"]! == (string)d!));

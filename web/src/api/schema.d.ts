@@ -1099,6 +1099,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveHeadDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/happened": {
         parameters: {
             query?: never;
@@ -16233,6 +16299,13 @@ export interface components {
          * @enum {unknown}
          */
         OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice" | "Payment" | "Review" | "Meeting";
+        /** @description Another project of the same client, and where it stands. */
+        OtherProjectDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            stands: string;
+        };
         /** @description The client's page: which parts are open, and whether its link was ended. */
         PageDto: {
             parts: components["schemas"]["PagePartDto"][];
@@ -16653,6 +16726,8 @@ export interface components {
             date: components["schemas"]["MainDateDto"];
             /** @description A rehearsal's own time; null for a real project. */
             rehearsalClock: null | string;
+            /** @description The client's other projects, the newest first. */
+            others: components["schemas"]["OtherProjectDto"][];
         };
         /** @description The line: what happened, and what is planned. */
         RecordLineDto: {
@@ -16996,6 +17071,11 @@ export interface components {
             /** Format: int32 */
             edition: number;
             slug?: null | string;
+        };
+        /** @description What a project is called, and where it came from. */
+        SaveHeadDto: {
+            title: string;
+            source: null | string;
         };
         /** @description A web hook as it is saved. Inside: it may reach an address in the house. */
         SaveHookDto: {
@@ -17968,6 +18048,7 @@ export type OpenSessionDto = components['schemas']['OpenSessionDto'];
 export type OpenSpan = components['schemas']['OpenSpan'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
+export type OtherProjectDto = components['schemas']['OtherProjectDto'];
 export type PageDto = components['schemas']['PageDto'];
 export type PagePart = components['schemas']['PagePart'];
 export type PagePartDto = components['schemas']['PagePartDto'];
@@ -18061,6 +18142,7 @@ export type SaveBriefDto = components['schemas']['SaveBriefDto'];
 export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
 export type SaveDraftDto = components['schemas']['SaveDraftDto'];
 export type SaveFormDto = components['schemas']['SaveFormDto'];
+export type SaveHeadDto = components['schemas']['SaveHeadDto'];
 export type SaveHookDto = components['schemas']['SaveHookDto'];
 export type SaveLetterDto = components['schemas']['SaveLetterDto'];
 export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];

@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
 import { Kbd } from "../ui/Kbd";
 import { Window } from "../ui/Window";
+import { PageGuide } from "./PageGuide";
 
 const Find = lazy(() => import("./Find"));
 const NewInquiry = lazy(() => import("./inquiry/NewInquiry"));
@@ -20,6 +21,7 @@ const all: [string, string][] = [
 	["w", "what happened?"],
 	["l", "write a letter"],
 	["n", "write a note"],
+	["Ctrl Enter", "send or keep what is being written"],
 	["Esc", "close what is open"],
 	["?", "all keys"],
 ];
@@ -72,6 +74,17 @@ function walk(step: 1 | -1) {
 	stops[next]?.scrollIntoView({ block: "nearest" });
 }
 
+/** Presses the one act of what is being written: the letter, the form or the window around the field. */
+function sendOpen(event: KeyboardEvent) {
+	const field = event.target as HTMLElement;
+	if (!field.matches("input, textarea, select")) return;
+	const place = field.closest("[role=dialog], form, .panel");
+	const act = place?.querySelector<HTMLButtonElement>(".btn-go:not(:disabled)");
+	if (!act) return;
+	event.preventDefault();
+	act.click();
+}
+
 /** The keys that work everywhere. */
 export function Keys() {
 	const navigate = useNavigate();
@@ -105,7 +118,9 @@ export function Keys() {
 	useEffect(() => {
 		const find = () => setFinding(true);
 		const listen = (event: KeyboardEvent) => {
-			if (event.key !== "k" || !(event.ctrlKey || event.metaKey)) return;
+			if (!(event.ctrlKey || event.metaKey)) return;
+			if (event.key === "Enter") return sendOpen(event);
+			if (event.key !== "k") return;
 			event.preventDefault();
 			find();
 		};
@@ -132,7 +147,12 @@ export function Keys() {
 			</Suspense>
 		);
 	return (
-		<Window title="All keys" open={help} onClose={() => setHelp(false)}>
+		<Window
+			title="This page, and all keys"
+			open={help}
+			onClose={() => setHelp(false)}
+		>
+			<PageGuide />
 			<dl className="grid grid-cols-[90px_1fr] gap-y-2">
 				{all.map(([key, does]) => (
 					<div key={key} className="contents">

@@ -1,8 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Fragment, useEffect } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { answer, api } from "../api/client";
 import type { CardDto, LaneDto, TurnsDto } from "../api/schema";
+import { Button } from "../ui/Button";
 import { Shown } from "../ui/Shown";
 import { Tip } from "../ui/Tip";
 import { TurnsList } from "./TurnsList";
@@ -52,6 +53,9 @@ export function Turns() {
 }
 
 function Spine({ turns }: { turns: TurnsDto }) {
+	const [search, setSearch] = useSearchParams();
+	// an address that names no gate shows them all
+	const gate = turns.lanes.find((l) => l.stage === search.get("gate"))?.stage;
 	const words = {
 		Fresh: turns.ages.fresh,
 		Waiting: turns.ages.waiting,
@@ -76,9 +80,21 @@ function Spine({ turns }: { turns: TurnsDto }) {
 				{clients.map((column) => (
 					<Age key={column.band} words={words[column.band]} />
 				))}
-				{turns.lanes.map((lane) => (
-					<Lane key={lane.stage} lane={lane} dense={turns.dense} />
-				))}
+				{turns.lanes
+					.filter((lane) => !gate || lane.stage === gate)
+					.map((lane) => (
+						<Lane
+							key={lane.stage}
+							lane={lane}
+							dense={turns.dense && !gate}
+							alone={lane.stage === gate}
+							onNarrow={() =>
+								setSearch(lane.stage === gate ? {} : { gate: lane.stage }, {
+									replace: true,
+								})
+							}
+						/>
+					))}
 			</div>
 			{turns.lanes.every((lane) => lane.cards.length === 0) && (
 				<p className="p-5 text-soft">
@@ -97,11 +113,27 @@ function Age({ words }: { words: string }) {
 	);
 }
 
-function Lane({ lane, dense }: { lane: LaneDto; dense: boolean }) {
+function Lane({
+	lane,
+	dense,
+	alone,
+	onNarrow,
+}: {
+	lane: LaneDto;
+	dense: boolean;
+	/** It is the one gate that is shown. */
+	alone: boolean;
+	onNarrow: () => void;
+}) {
 	return (
 		<Fragment>
 			<div className="border-b border-hair pt-2.5 pb-2">
-				<h3 className="text-[14px]">{lane.stage}</h3>
+				<h3 className="text-[14px]">
+					<Button kind="line" aria-pressed={alone} onClick={onNarrow}>
+						{lane.stage}
+						{alone && <span className="under block">show all gates</span>}
+					</Button>
+				</h3>
 				<span className="under">{lane.under}</span>
 			</div>
 			{yours.map((column) => (

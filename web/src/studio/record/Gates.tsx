@@ -1,6 +1,7 @@
 import type { CSSProperties } from "react";
 import type { GateDto, RecordDto } from "../../api/schema";
-import { type Begins, NextActs } from "./NextActs";
+import { NextActs } from "./NextActs";
+import type { Begins } from "./nextAct";
 
 /** Five gates as text under one rule; the present one under a heavier rule, with whose turn it is and what it lacks. */
 export function Gates({

@@ -3,6 +3,7 @@ import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { useAct } from "../useAct";
+import { EditHead } from "./EditHead";
 
 /** What it is, for whom, when; and the acts that are always there. */
 export function Head({
@@ -17,6 +18,7 @@ export function Head({
 	return (
 		<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3 max-md:px-4">
 			<h1>{record.head.title}</h1>
+			<EditHead record={record} />
 			<p className="text-soft">
 				<b className="font-semibold text-ink">{record.head.client.name}</b>
 				{record.head.client.organisation &&
@@ -41,6 +43,18 @@ export function Head({
 					</Button>
 				)}
 			</p>
+			{record.head.others.length > 0 && (
+				<p className="w-full text-small text-soft">
+					Also for {record.head.client.name}:{" "}
+					{record.head.others.map((one, i) => (
+						<span key={one.id}>
+							{i > 0 && ", "}
+							<Link to={`/projects/${one.id}`}>{one.title}</Link>{" "}
+							{one.stands.toLowerCase()}
+						</span>
+					))}
+				</p>
+			)}
 			{record.path.ended && (
 				<p className="w-full font-[650]">
 					{record.path.ended}

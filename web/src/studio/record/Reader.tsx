@@ -6,7 +6,8 @@ import { Fold } from "../../ui/Fold";
 import { Shown } from "../../ui/Shown";
 import { Held } from "./HeldLetter";
 import { MeetingPane } from "./MeetingPane";
-import { type Begins, NextActs } from "./NextActs";
+import { NextActs } from "./NextActs";
+import type { Begins } from "./nextAct";
 import { Letter } from "./ReadLetter";
 import { Round } from "./ReadRound";
 

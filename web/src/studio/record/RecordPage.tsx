@@ -11,7 +11,7 @@ import { Gates } from "./Gates";
 import { Head } from "./Head";
 import { Line } from "./Line";
 import { MoveDate } from "./MoveDate";
-import type { Begins } from "./NextActs";
+import type { Begins } from "./nextAct";
 import { RehearsalBar } from "./RehearsalBar";
 import { Side } from "./Side";
 import { useKeepFiles } from "./useKeepFiles";

@@ -4,7 +4,7 @@ import { Button } from "../../ui/Button";
 import { AskForm } from "./AskForms";
 import { HandOver } from "./HandOver";
 import { KeptNow } from "./KeptNow";
-import type { Begins } from "./NextActs";
+import type { Begins } from "./nextAct";
 import { OfferMeeting } from "./OfferMeeting";
 import { PutBrief } from "./PutBrief";
 

@@ -13,6 +13,14 @@ import { Meetings } from "./Meetings";
 import { Money } from "./Money";
 import { People } from "./People";
 import { Phases, phaseWords } from "./Phases";
+import {
+	briefLine,
+	followUpLine,
+	meetingLine,
+	pageLine,
+	peopleLine,
+	taskLine,
+} from "./partLines";
 import type { SheetActs } from "./Sheet";
 import { Tasks } from "./Tasks";
 
@@ -212,43 +220,4 @@ function phases(record: RecordDto): Part[] {
 			show: () => <Phases record={record} />,
 		},
 	];
-}
-
-function meetingLine(record: RecordDto): string {
-	const next = record.sheet.meetings.all.find((one) => one.isStanding);
-	return next ? `${next.name}, ${next.when}` : "";
-}
-
-function taskLine(record: RecordDto): string {
-	const { tasks } = record.sheet;
-	return tasks[0] ? `${tasks.length} open, next ${tasks[0].title}` : "";
-}
-
-function pageLine(record: RecordDto): string {
-	const { parts, linkEnded } = record.sheet.page;
-	return linkEnded
-		? "closed"
-		: `${parts.filter((one) => one.since).length} of ${parts.length} parts open`;
-}
-
-function followUpLine(record: RecordDto): string {
-	const steps = record.line.ahead.filter((one) => one.acts.step);
-	const held = record.line.ahead.filter((one) => one.acts.held).length;
-	return [
-		held > 0 && `${held} waits for your OK`,
-		`${steps.length - held > 0 ? steps.length - held : "none"} ahead`,
-	]
-		.filter(Boolean)
-		.join(", ");
-}
-
-function peopleLine(record: RecordDto): string {
-	const others = record.involved.people.map((one) => one.name);
-	return [record.head.client.name, ...others].join(", ");
-}
-
-function briefLine(record: RecordDto): string {
-	return (
-		record.about.brief.parts.find((part) => part.text.trim())?.text.trim() ?? ""
-	);
 }

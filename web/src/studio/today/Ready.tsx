@@ -24,7 +24,9 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 				</span>
 				<span className="ml-auto whitespace-nowrap">{ready.since}</span>
 			</div>
-			<b className="font-[650]">{ready.text.subject}</b>
+			<Link to={open} data-walk className="font-[650]">
+				{ready.text.subject}
+			</Link>
 			<p className="pt-0.5 pb-2 text-soft">{ready.text.preview}</p>
 			{ready.lastSaid && (
 				<p className="under pb-2">They last wrote: “{ready.lastSaid}”</p>

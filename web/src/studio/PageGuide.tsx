@@ -1,0 +1,47 @@
+import { useLocation } from "react-router";
+
+const guides: [RegExp, string][] = [
+	[
+		/^\/today/,
+		"What waits for you, what is about to be sent, and the day. New inquiries come first, then what has waited longest. A letter that asks first leaves only when you press Send; j and k walk everything here.",
+	],
+	[
+		/^\/turns/,
+		"Every open project by whose turn it is: yours left of the spine, the client’s right of it, the further out the longer. Press a gate’s name to see that gate alone. Nothing is dragged: a project moves by what happens to it.",
+	],
+	[
+		/^\/register/,
+		"Every project in a table. Choose columns, narrow it, put it together by month, kind or client, keep the view, or take it along as CSV.",
+	],
+	[
+		/^\/projects\/\d+\/proposal/,
+		"What is included, what the client chooses between, and what they may add. It is kept as you type; what is missing before it can go is said beside it.",
+	],
+	[
+		/^\/projects/,
+		"The gates say where the project stands and why; the present one carries the next acts. Below them the line: what happened above today’s rule, what is planned below it. The sheet beside it opens what the gate needs; the rest is one line each. Drop a file anywhere to keep it.",
+	],
+	[
+		/^\/people/,
+		"Clients and colleagues with what was last said and what they brought.",
+	],
+	[
+		/^\/templates/,
+		"What a kind of work brings along. Projects that have begun keep what they began with, and papers that were sent never change.",
+	],
+	[
+		/^\/studio/,
+		"Who you are and how you work: on letters, papers and pages, and in what is done without asking.",
+	],
+	[
+		/^\/tray/,
+		"What came without a project: slips and letters. File each with a project, or make an inquiry of it.",
+	],
+];
+
+/** What the page at hand is for, in two or three sentences. */
+export function PageGuide() {
+	const { pathname } = useLocation();
+	const guide = guides.find(([path]) => path.test(pathname))?.[1];
+	return guide ? <p className="pb-4">{guide}</p> : null;
+}
