@@ -249,9 +249,17 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         owner.SeeNot("Choose what happened");
         owner.Key("l");
         owner.See("Begin with");
+        // the first leaves the field it began in, the second closes the letter
+        owner.Key(Keys.Escape);
+        owner.Key(Keys.Escape);
+        owner.SeeNot("Begin with");
+        owner.Key("n");
+        owner.Key("Rang twice, nobody there");
+        owner.Chord(Keys.Control, Keys.Enter);
+        owner.See("Rang twice, nobody there");
         owner.Key(Keys.Escape);
         owner.Key("?");
-        owner.See("All keys");
+        owner.See("This page, and all keys");
         owner.Key(Keys.Escape);
         owner.Key("g", "t");
         owner.See("Ready to go out");

@@ -22,7 +22,7 @@ const all: [string, string][] = [
 	["l", "write a letter"],
 	["n", "write a note"],
 	["Ctrl Enter", "send or keep what is being written"],
-	["Esc", "close what is open"],
+	["Esc", "leave the field, then close what is open"],
 	["?", "all keys"],
 ];
 
@@ -85,6 +85,12 @@ function sendOpen(event: KeyboardEvent) {
 	act.click();
 }
 
+/** Escape leaves a field first, so that what is typed in it is not closed over; a window closes itself. */
+function leaveField(event: KeyboardEvent) {
+	const field = event.target as HTMLElement;
+	if (isTyping(field) && !field.closest("[role=dialog]")) field.blur();
+}
+
 /** The keys that work everywhere. */
 export function Keys() {
 	const navigate = useNavigate();
@@ -118,6 +124,7 @@ export function Keys() {
 	useEffect(() => {
 		const find = () => setFinding(true);
 		const listen = (event: KeyboardEvent) => {
+			if (event.key === "Escape") return leaveField(event);
 			if (!(event.ctrlKey || event.metaKey)) return;
 			if (event.key === "Enter") return sendOpen(event);
 			if (event.key !== "k") return;

@@ -49,8 +49,10 @@ export function Head({
 					{record.head.others.map((one, i) => (
 						<span key={one.id}>
 							{i > 0 && ", "}
-							<Link to={`/projects/${one.id}`}>{one.title}</Link>{" "}
-							{one.stands.toLowerCase()}
+							<Link className="underline" to={`/projects/${one.id}`}>
+								{one.title}
+							</Link>{" "}
+							({one.stands.toLowerCase()})
 						</span>
 					))}
 				</p>

@@ -114,12 +114,14 @@ function Editor({
 			<Beginning desk={desk} draft={draft} onChange={change} />
 			<TextField
 				label="Subject"
+				autoFocus={!draft.subject}
 				value={draft.subject}
 				wrong={act.refusal?.of("subject")}
 				onChange={(e) => change({ ...draft, subject: e.target.value })}
 			/>
 			<TextArea
 				label="Text"
+				autoFocus={Boolean(draft.subject)}
 				rows={11}
 				value={draft.body}
 				wrong={act.refusal?.of("body") ?? act.refusal?.of("text")}
