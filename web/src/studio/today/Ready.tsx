@@ -24,7 +24,7 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 				</span>
 				<span className="ml-auto whitespace-nowrap">{ready.since}</span>
 			</div>
-			<Link to={open} data-walk className="font-[650]">
+			<Link to={open} data-walk className="inline-block py-0.5 font-[650]">
 				{ready.text.subject}
 			</Link>
 			<p className="pt-0.5 pb-2 text-soft">{ready.text.preview}</p>
