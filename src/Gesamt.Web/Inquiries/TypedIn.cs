@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.Capture;
 using Gesamt.Core.Facts;
 using Gesamt.Core.People;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Texts;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
@@ -145,10 +146,10 @@ public static class TypedIn
             errors.Add(("profile", "At most 300 characters."));
         if (Blank(inquiry.Organisation) is { Length: > 160 })
             errors.Add(("organisation", "At most 160 characters."));
-        if (Blank(inquiry.Title) is { Length: > 160 })
-            errors.Add(("title", "At most 160 characters."));
-        if (Blank(inquiry.Source) is { Length: > 100 })
-            errors.Add(("source", "At most 100 characters."));
+        if (Blank(inquiry.Title) is { Length: > HeadLimits.Title })
+            errors.Add(("title", $"At most {HeadLimits.Title} characters."));
+        if (Blank(inquiry.Source) is { Length: > HeadLimits.Source })
+            errors.Add(("source", $"At most {HeadLimits.Source} characters."));
         if (BlankLines(inquiry.Words) is { Length: > 10_000 })
             errors.Add(("words", "At most 10 000 characters."));
         if (errors.Count > 0)

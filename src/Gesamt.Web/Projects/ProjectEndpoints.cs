@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Projects;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
@@ -18,18 +19,15 @@ public sealed record SaveHeadDto(string Title, string? Source);
 /// <summary>The addresses of a project’s record.</summary>
 public static class ProjectEndpoints
 {
-    private const int LongestTitle = 160,
-        LongestSource = 80;
-
     /// <exception cref="InvalidException">The title is none, or something is too long.</exception>
     private static Task SaveHeadAsync(Desk desk, ProjectId id, SaveHeadDto save) =>
         desk.ActAsync(async act =>
         {
             var (title, source) = (save.Title.Trim(), save.Source?.Trim() ?? "");
-            if (title.Length is 0 or > LongestTitle)
-                throw new InvalidException(("title", $"A title of 1 to {LongestTitle} characters is needed."));
-            if (source.Length > LongestSource)
-                throw new InvalidException(("source", $"At most {LongestSource} characters."));
+            if (title.Length is 0 or > HeadLimits.Title)
+                throw new InvalidException(("title", $"A title of 1 to {HeadLimits.Title} characters is needed."));
+            if (source.Length > HeadLimits.Source)
+                throw new InvalidException(("source", $"At most {HeadLimits.Source} characters."));
             var row = (await desk.OpenAsync(id)).Row;
             (row.Title, row.Source) = (title, source.Length > 0 ? source : null);
             act.Touch(id);

@@ -117,7 +117,7 @@ internal static class SavedStudio
             money.InvoiceSeries.Trim().Length > 10
             || !money.InvoiceSeries.Trim().All(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '/')
         )
-            errors.Add(("money.invoiceSeries", "Up to 10 letters and digits, or nothing."));
+            errors.Add(("money.invoiceSeries", "Up to 10 letters, digits, - and /, or nothing."));
         if (money.InvoiceFirst is < 1 or > 99_999)
             errors.Add(("money.invoiceFirst", "From 1 to 99999."));
     }

@@ -234,6 +234,16 @@ public static partial class Acts
         await life.EnterAsync();
     }
 
+    private static async Task HeadAsync(Life life, Random random)
+    {
+        if (await OneAsync(life, random) is { } project)
+            await life.OwnerAsync(
+                "PUT",
+                $"/api/projects/{project}/head",
+                new { title = $"Wall {random.Next(99)}", source = random.Next(2) == 0 ? null : "a neighbour" }
+            );
+    }
+
     private static async Task BriefAsync(Life life, Random random)
     {
         if (

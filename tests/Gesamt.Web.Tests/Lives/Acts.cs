@@ -35,6 +35,7 @@ public static partial class Acts
         ("handover", 3, HandoverAsync),
         ("away", 2, AwayAsync),
         ("meeting", 4, MeetingAsync),
+        ("head", 2, HeadAsync),
         ("brief", 4, BriefAsync),
         ("ask form", 3, AskFormAsync),
         ("details", 3, DetailsAsync),

@@ -126,7 +126,7 @@ const happen = (
 	answer(
 		api.POST("/api/projects/{id}/happened", {
 			params: { path: { id: record.id } },
-			body: { ...unsaid, sort, words },
+			body: { sort, words, credit: false },
 		}),
 	);
 
@@ -145,19 +145,3 @@ const putAway = (record: RecordDto, away: boolean) =>
 			body: { away },
 		}),
 	);
-
-const unsaid = {
-	on: null,
-	words: null,
-	until: null,
-	amount: null,
-	tax: null,
-	onBooking: null,
-	means: null,
-	invoice: null,
-	file: null,
-	credit: false,
-	colleague: null,
-	subject: null,
-	body: null,
-};
