@@ -49,15 +49,20 @@ public static class Sqlite
         await db.Database.MigrateAsync(stop);
     }
 
+    // counted up where something is derived otherwise, or more of it is found, without a migration
+    private const int Edition = 1;
+
+    private static int Derivation => 100 * Edition + Migrations().Count;
+
     /// <summary>Whether what is derived was computed since the last migration. It may have gained columns, and a kill can come between those and their values.</summary>
     public static async Task<bool> IsDerivedAsync(GesamtDb db, CancellationToken stop = default) =>
-        await ScalarAsync(db, "PRAGMA user_version", stop) is long version && version == Migrations().Count;
+        await ScalarAsync(db, "PRAGMA user_version", stop) is long version && version == Derivation;
 
     /// <summary>Notes in the file, in the caller's transaction, that what is derived is as this program computes it.</summary>
     public static Task MarkDerivedAsync(GesamtDb db, CancellationToken stop = default)
     {
         // a pragma takes no parameter
-        var mark = $"PRAGMA user_version = {Migrations().Count}";
+        var mark = $"PRAGMA user_version = {Derivation}";
         return db.Database.ExecuteSqlRawAsync(mark, stop);
     }
 

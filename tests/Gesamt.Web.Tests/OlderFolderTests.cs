@@ -6,7 +6,7 @@ using Gesamt.Store.Backups;
 namespace Gesamt.Web.Tests;
 
 /// <summary>A folder of an earlier release opens, and everything in it is where it was.</summary>
-/// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, neither kept its papers.</remarks>
+/// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, the first two kept no papers. The third is a shorter demo, for its papers’ sake.</remarks>
 public sealed class OlderFolderTests
 {
     private sealed class Older(string data) : Studio(withProjects: true, data);
@@ -30,7 +30,7 @@ public sealed class OlderFolderTests
             "gesamt.db",
             "SELECT Id || Standing_Stage || Standing_Turn || Standing_PaidMinor || Standing_OwedMinor FROM Projects ORDER BY Id"
         );
-        Assert.True(before.Count > 500 && standings.Count > 60, $"{before.Count} facts, {standings.Count} projects");
+        Assert.True(before.Count > 300 && standings.Count >= 15, $"{before.Count} facts, {standings.Count} projects");
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
 
         await using var studio = new Older(data);
@@ -73,6 +73,14 @@ public sealed class OlderFolderTests
         }
         foreach (var file in await studio.LookAsync(db => db.Files.Select(f => f.Id).ToListAsync()))
             Assert.True((await owner.AskAsync($"/api/files/{file.Value}")).IsSuccessStatusCode);
+        // what only later releases find is found in it
+        var words = await studio.LookAsync(db =>
+            db.Tasks.Where(task => !task.Removed).Select(task => task.Title).FirstAsync()
+        );
+        Assert.Contains(
+            (await owner.GetAsync($"/api/search?words={Uri.EscapeDataString(words)}")).EnumerateArray(),
+            hit => hit.GetProperty("sort").GetString() == "Task"
+        );
         // links in letters sent then open now
         var letters = (await owner.GetAsync("/api/post-office"))
             .EnumerateArray()
@@ -99,7 +107,8 @@ public sealed class OlderFolderTests
     }
 
     [Theory]
-    [MemberData(nameof(Releases))]
+    [InlineData("2026-11-25.tar.gz")]
+    [InlineData("2026-11-26.tar.gz")]
     public async Task What_an_earlier_release_signed_and_issued_is_drawn_at_the_first_start_marked_so_and_kept_from_then_on(
         string release
     )

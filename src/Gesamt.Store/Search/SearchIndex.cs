@@ -1,9 +1,10 @@
+using System.Text.RegularExpressions;
 using Gesamt.Core.People;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Store.Search;
 
-/// <summary>What was found: a project, person, letter, file, paper or note.</summary>
+/// <summary>What was found. New sorts are added at the end: the number is part of the index’s keys.</summary>
 public enum FoundSort
 {
     Project,
@@ -12,103 +13,184 @@ public enum FoundSort
     File,
     Paper,
     Note,
+    Answers,
+    Brief,
+    Task,
+    Meeting,
+    Proposal,
+    Contract,
 }
 
 /// <summary>A hit, with the project it belongs to and the words around what was found.</summary>
+/// <param name="Title">What it is called; empty where it has no name of its own.</param>
 public sealed record Found(FoundSort Sort, long Id, long ProjectId, string Title, string Words);
 
 /// <summary>Full-text search over the studio in SQLite's FTS5, kept by triggers on the tables themselves.</summary>
-/// <remarks>Made anew at every start if it is missing: a migration that rebuilds a table drops the table's triggers without a word.</remarks>
+/// <remarks>Made anew at a start if it is missing or was made otherwise: a migration that rebuilds a table drops the table's triggers without a word.</remarks>
 public static class SearchIndex
 {
     private const int LongestWord = 40;
 
-    // each source: its table, its sort, the project it belongs to, a title and a text; {0} is the row (new or old)
-    private static readonly (string Table, FoundSort Sort, string Project, string Title, string Text)[] Sources =
+    /// <summary>What of a table is found: SQL over one row, which stands as {0}.</summary>
+    /// <param name="Columns">The columns whose change changes the words: not every change of a standing.</param>
+    /// <param name="Only">Which rows are found.</param>
+    private sealed record Source(
+        string Table,
+        FoundSort Sort,
+        string Title,
+        string Text,
+        string Columns,
+        string Project = "{0}.ProjectId",
+        string Only = "1"
+    );
+
+    private static readonly Source[] Sources =
     [
-        (
+        new(
             "Projects",
             FoundSort.Project,
-            "{0}.Id",
             "{0}.Title",
-            "coalesce({0}.Summary, '') || ' ' || (SELECT p.Name || ' ' || coalesce(p.Organisation, '') FROM People p WHERE p.Id = {0}.ClientId)"
+            "coalesce({0}.Summary, '') || ' ' || (SELECT p.Name || ' ' || coalesce(p.Organisation, '') FROM People p WHERE p.Id = {0}.ClientId)",
+            "Title, Summary, ClientId",
+            Project: "{0}.Id"
         ),
-        (
+        new(
             "People",
             FoundSort.Person,
-            "0",
             "{0}.Name",
-            "coalesce({0}.Organisation, '') || ' ' || coalesce({0}.Mail, '') || ' ' || coalesce({0}.Phone, '')"
+            "coalesce({0}.Organisation, '') || ' ' || coalesce({0}.Mail, '') || ' ' || coalesce({0}.Phone, '')",
+            "Name, Organisation, Mail, Phone, MergedInto, RemovedAt",
+            Project: "0",
+            Only: "{0}.MergedInto IS NULL AND {0}.RemovedAt IS NULL"
         ),
-        (
+        new(
             "Letters",
             FoundSort.Letter,
-            "coalesce({0}.ProjectId, 0)",
             "{0}.Subject",
-            "{0}.FromName || ' ' || {0}.ToName || ' ' || {0}.Body"
+            "{0}.FromName || ' ' || {0}.ToName || ' ' || {0}.Body",
+            "Subject, Body, ProjectId, FromName, ToName",
+            Project: "coalesce({0}.ProjectId, 0)"
         ),
-        ("Files", FoundSort.File, "{0}.ProjectId", "{0}.Name", "{0}.Use"),
-        ("Invoices", FoundSort.Paper, "{0}.ProjectId", "{0}.Number", "''"),
-        ("Notes", FoundSort.Note, "{0}.ProjectId", "''", "{0}.Text"),
+        new("Files", FoundSort.File, "{0}.Name", "{0}.Use", "Name, Use"),
+        new("Invoices", FoundSort.Paper, "{0}.Number", "''", "Number"),
+        new("Notes", FoundSort.Note, "''", "{0}.Text", "Text"),
+        new("Answers", FoundSort.Answers, "''", Texts("{0}.Items", "'text'"), "Items"),
+        new("Briefs", FoundSort.Brief, "''", "{0}.Text", "Text"),
+        new("Tasks", FoundSort.Task, "{0}.Title", "''", "Title, Removed", Only: "NOT {0}.Removed"),
+        new(
+            "Meetings",
+            FoundSort.Meeting,
+            "{0}.Name",
+            "{0}.Notes || ' ' || " + Texts("{0}.Answers", "'text'"),
+            "Name, Notes, Answers"
+        ),
+        new(
+            "Versions",
+            FoundSort.Proposal,
+            "''",
+            Texts("CAST({0}.Canonical AS TEXT)", "'title', 'intro', 'detail', 'terms'"),
+            "Canonical",
+            Only: "{0}.Sort = 'Proposal'"
+        ),
+        new(
+            "Versions",
+            FoundSort.Contract,
+            "''",
+            Texts("CAST({0}.Canonical AS TEXT)", "'text'"),
+            "Canonical",
+            Only: "{0}.Sort = 'Contract'"
+        ),
     ];
 
     // names that are found when they are misspelt: three-letter pieces of titles and names
-    private static readonly (string Table, FoundSort Sort, string Name)[] Names =
+    private static readonly (Source Source, string Name)[] Names =
     [
-        ("Projects", FoundSort.Project, "{0}.Title"),
-        ("People", FoundSort.Person, "{0}.Name || ' ' || coalesce({0}.Organisation, '')"),
+        (SourceOf(FoundSort.Project), "{0}.Title"),
+        (SourceOf(FoundSort.Person), "{0}.Name || ' ' || coalesce({0}.Organisation, '')"),
     ];
+
+    private static Source SourceOf(FoundSort sort) => Sources.Single(source => source.Sort == sort);
+
+    // the texts under these names anywhere in a JSON value; nothing of one that does not read
+    private static string Texts(string json, string keys) =>
+        $"(SELECT coalesce(group_concat(j.atom, ' '), '') FROM json_tree(CASE WHEN json_valid({json}) THEN {json} ELSE '[]' END) j WHERE j.type = 'text' AND j.key IN ({keys}))";
 
     private const double Alike = 0.45;
 
-    /// <summary>Makes the index and its triggers if they are missing, and fills a new one.</summary>
+    /// <summary>Makes the index, its triggers and what it holds, unless it is there as this program makes it.</summary>
     public static async Task PrepareAsync(GesamtDb db)
     {
-        var isNew =
-            await db
-                .Database.SqlQuery<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = 'Search'")
-                .SingleAsync() == 0;
-        await db.Database.ExecuteSqlRawAsync(
-            "CREATE VIRTUAL TABLE IF NOT EXISTS Search USING fts5(Sort UNINDEXED, ProjectId UNINDEXED, Title, Text, tokenize = 'unicode61 remove_diacritics 2', prefix = '2 3')"
+        await PrepareAsync(
+            db,
+            "Search",
+            "Sort UNINDEXED, ProjectId UNINDEXED, Title, Text, tokenize = 'unicode61 remove_diacritics 2', prefix = '2 3'",
+            [.. Sources.Select(source => new Fill(source, "Search", row => Filling(source, row)))]
         );
-        foreach (var source in Sources)
-        {
-            foreach (var sql in Triggers(source))
-                await db.Database.ExecuteSqlRawAsync(sql);
-            if (isNew)
-                await db.Database.ExecuteSqlRawAsync(Filled(source));
-        }
-        await PrepareNamesAsync(db);
+        await PrepareAsync(
+            db,
+            "Names",
+            "Sort UNINDEXED, Name, tokenize = 'trigram'",
+            [.. Names.Select(name => new Fill(name.Source, "Names", row => Naming(name.Source, name.Name, row)))]
+        );
     }
 
-    private static async Task PrepareNamesAsync(GesamtDb db)
+    /// <summary>How the rows of a source come into one of the two indexes.</summary>
+    /// <param name="Insert">The statement for one row, or for a table under that name.</param>
+    private sealed record Fill(Source Source, string Index, Func<string, string> Insert)
     {
-        var isNew =
-            await db
-                .Database.SqlQuery<int>($"SELECT count(*) AS Value FROM sqlite_master WHERE name = 'Names'")
-                .SingleAsync() == 0;
-        await db.Database.ExecuteSqlRawAsync(
-            "CREATE VIRTUAL TABLE IF NOT EXISTS Names USING fts5(Sort UNINDEXED, Name, tokenize = 'trigram')"
-        );
-        foreach (var (table, sort, name) in Names)
+        public IEnumerable<string> Triggers()
         {
-            foreach (var sql in NameTriggers(table, sort, name))
-                await db.Database.ExecuteSqlRawAsync(sql);
-            var filled =
-                $"INSERT INTO Names(rowid, Sort, Name) SELECT {RowId(sort, "t")}, '{sort}', {Of(name, "t")} FROM {table} t";
-            if (isNew)
-                await db.Database.ExecuteSqlRawAsync(filled);
+            var insert = $"{Insert("new")} WHERE {Of(Source.Only, "new")};";
+            var delete = $"DELETE FROM {Index} WHERE rowid = {RowId(Source.Sort, "old")};";
+            var name = $"{Source.Sort}_{Index}".ToLowerInvariant();
+            yield return Trigger($"{name}_in", $"AFTER INSERT ON {Source.Table} BEGIN {insert} END");
+            yield return Trigger($"{name}_out", $"AFTER DELETE ON {Source.Table} BEGIN {delete} END");
+            yield return Trigger(
+                $"{name}_on",
+                $"AFTER UPDATE OF {Source.Columns} ON {Source.Table} BEGIN {delete} {insert} END"
+            );
         }
+
+        public string All() => $"{Insert("t")} FROM {Source.Table} t WHERE {Of(Source.Only, "t")}";
+
+        private static string Trigger(string name, string does) => $"CREATE TRIGGER {name} {does}";
     }
 
-    private static IEnumerable<string> NameTriggers(string table, FoundSort sort, string name)
+    private static string Filling(Source source, string row) =>
+        $"INSERT INTO Search(rowid, Sort, ProjectId, Title, Text) SELECT {RowId(source.Sort, row)}, '{source.Sort}', {Of(source.Project, row)}, {Of(source.Title, row)}, {Of(source.Text, row)}";
+
+    private static string Naming(Source source, string name, string row) =>
+        $"INSERT INTO Names(rowid, Sort, Name) SELECT {RowId(source.Sort, row)}, '{source.Sort}', {Of(name, row)}";
+
+    private static async Task PrepareAsync(GesamtDb db, string index, string columns, IReadOnlyList<Fill> fills)
     {
-        var insert = $"INSERT INTO Names(rowid, Sort, Name) VALUES({RowId(sort, "new")}, '{sort}', {Of(name, "new")});";
-        var delete = $"DELETE FROM Names WHERE rowid = {RowId(sort, "old")};";
-        yield return $"CREATE TRIGGER IF NOT EXISTS {table}_named AFTER INSERT ON {table} BEGIN {insert} END";
-        yield return $"CREATE TRIGGER IF NOT EXISTS {table}_unnamed AFTER DELETE ON {table} BEGIN {delete} END";
-        yield return $"CREATE TRIGGER IF NOT EXISTS {table}_renamed AFTER UPDATE OF {Columns(sort)} ON {table} BEGIN {delete} {insert} END";
+        // the file keeps the wording of what made it, so that another making is seen
+        var wanted = fills
+            .SelectMany(fill => fill.Triggers())
+            .Prepend($"CREATE VIRTUAL TABLE {index} USING fts5({columns})")
+            .ToList();
+        var made = (
+            await db
+                .Database.SqlQuery<Made>(
+                    $"SELECT name AS Name, sql AS Sql FROM sqlite_master WHERE type IN ('table', 'trigger') AND sql IS NOT NULL"
+                )
+                .ToListAsync()
+        )
+            .Where(one => one.Name == index || Regex.IsMatch(one.Sql, $@"^CREATE TRIGGER\b.*\b(INTO|FROM) {index}\b"))
+            .ToList();
+        if (made.Select(one => one.Sql).ToHashSet().SetEquals(wanted))
+            return;
+        foreach (var one in made.Where(one => one.Name != index))
+            await RunAsync(db, $"DROP TRIGGER \"{one.Name}\"");
+        await RunAsync(db, $"DROP TABLE IF EXISTS {index}");
+        foreach (var sql in wanted.Concat(fills.Select(fill => fill.All())))
+            await RunAsync(db, sql);
     }
+
+    /// <summary>A table or trigger as the file keeps it.</summary>
+    private sealed record Made(string Name, string Sql);
+
+    private static Task RunAsync(GesamtDb db, string sql) => db.Database.ExecuteSqlRawAsync(sql);
 
     /// <summary>Projects and people whose names are like the words, most alike first: what was misspelt.</summary>
     public static async Task<IReadOnlyList<Found>> FindAlikeAsync(GesamtDb db, string words, int most)
@@ -146,9 +228,6 @@ public static class SearchIndex
         return [.. alike.OrderByDescending(one => one.Like).Take(most).Select(one => one.Found)];
     }
 
-    private static string Filled((string Table, FoundSort Sort, string Project, string Title, string Text) source) =>
-        $"INSERT INTO Search(rowid, Sort, ProjectId, Title, Text) SELECT {RowId(source.Sort, "t")}, '{source.Sort}', {Of(source.Project, "t")}, {Of(source.Title, "t")}, {Of(source.Text, "t")} FROM {source.Table} t";
-
     /// <summary>The best hits for all of the words, each taken as the beginning of one; titles weigh more than texts.</summary>
     /// <returns>Nothing for words that hold no letter or digit.</returns>
     public static async Task<IReadOnlyList<Found>> FindAsync(GesamtDb db, string words, int most)
@@ -177,37 +256,14 @@ public static class SearchIndex
         return found;
     }
 
-    private static readonly int SortsPerRow = Enum.GetValues<FoundSort>().Length;
+    // room for sorts to come, so that no key changes with a new one
+    private const int SortsPerRow = 32;
 
     private static IEnumerable<string> Words(string text) =>
         new string([.. text.Select(c => char.IsLetterOrDigit(c) ? c : ' ')])
             .Split(' ', StringSplitOptions.RemoveEmptyEntries)
             .Take(8)
             .Select(word => word.Length <= LongestWord ? word : word[..LongestWord]);
-
-    private static IEnumerable<string> Triggers(
-        (string Table, FoundSort Sort, string Project, string Title, string Text) source
-    )
-    {
-        var insert =
-            $"INSERT INTO Search(rowid, Sort, ProjectId, Title, Text) VALUES({RowId(source.Sort, "new")}, '{source.Sort}', {Of(source.Project, "new")}, {Of(source.Title, "new")}, {Of(source.Text, "new")});";
-        var delete = $"DELETE FROM Search WHERE rowid = {RowId(source.Sort, "old")};";
-        yield return $"CREATE TRIGGER IF NOT EXISTS {source.Table}_found AFTER INSERT ON {source.Table} BEGIN {insert} END";
-        yield return $"CREATE TRIGGER IF NOT EXISTS {source.Table}_forgotten AFTER DELETE ON {source.Table} BEGIN {delete} END";
-        // not by every change of a standing: only where the words themselves change
-        yield return $"CREATE TRIGGER IF NOT EXISTS {source.Table}_reworded AFTER UPDATE OF {Columns(source.Sort)} ON {source.Table} BEGIN {delete} {insert} END";
-    }
-
-    private static string Columns(FoundSort sort) =>
-        sort switch
-        {
-            FoundSort.Project => "Title, Summary, ClientId",
-            FoundSort.Person => "Name, Organisation, Mail, Phone",
-            FoundSort.Letter => "Subject, Body, ProjectId, FromName, ToName",
-            FoundSort.File => "Name, Use",
-            FoundSort.Paper => "Number",
-            _ => "Text",
-        };
 
     // one number space for all tables, so that a row is found again by its key
     private static string RowId(FoundSort sort, string row) => $"{row}.Id * {SortsPerRow} + {(int)sort}";

@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Search;
@@ -40,60 +41,70 @@ public static class SearchEndpoints
                             found.All(hit => (hit.Sort, hit.Id) != (like.Sort, like.Id))
                         ),
                     ];
-                found = await WithProjectsAsync(desk, found);
+                var newest = await NewestAsync(desk, found);
+                found =
+                [
+                    .. found
+                        .Select(f =>
+                            f.Sort == FoundSort.Person ? f with { ProjectId = newest.GetValueOrDefault(f.Id) } : f
+                        )
+                        // a paper is written anew with each version: one hit stands for them all
+                        .DistinctBy(f =>
+                            f.Sort is FoundSort.Proposal or FoundSort.Contract ? (f.Sort, f.ProjectId) : (f.Sort, f.Id)
+                        ),
+                ];
                 var ids = found.Select(f => new ProjectId(f.ProjectId)).Distinct().ToList();
                 var titles = await desk
                     .Db.Projects.AsNoTracking()
                     .Where(p => ids.Contains(p.Id))
                     .ToDictionaryAsync(p => p.Id.Value, p => p.Title);
+                // what a rehearsal holds counts nowhere
                 return found
-                    .Select(f => new FoundDto(
-                        $"{f.Sort}:{f.Id}",
-                        f.Sort,
-                        titles.ContainsKey(f.ProjectId) ? f.ProjectId : null,
-                        f.Title.Length > 0 ? f.Title : f.Words,
-                        titles.TryGetValue(f.ProjectId, out var title) && f.Sort != FoundSort.Project
-                            ? $"{title}. {f.Words}".TrimEnd()
-                            : f.Words,
-                        f.Sort switch
-                        {
-                            FoundSort.Letter => $"Letter.{f.Id}",
-                            FoundSort.Paper => $"Invoice.{f.Id}",
-                            FoundSort.Note => $"Note.{f.Id}",
-                            _ => null,
-                        },
-                        f.Sort == FoundSort.Person ? f.Id : null
-                    ))
+                    .Where(f => f.ProjectId == 0 || titles.ContainsKey(f.ProjectId))
+                    .Select(f => Dto(f, titles.GetValueOrDefault(f.ProjectId)))
                     .ToList();
             }
         );
 
-    /// <summary>People who were joined with others or taken out are not found; who is, with the newest of their projects.</summary>
-    private static async Task<IReadOnlyList<Found>> WithProjectsAsync(Desk desk, IReadOnlyList<Found> found)
+    /// <summary>A hit with the project it stands in; what has no name of its own is called by that.</summary>
+    private static FoundDto Dto(Found found, string? project)
+    {
+        var of = found.Sort == FoundSort.Project || found.Title.Length == 0 ? null : project;
+        return new(
+            $"{found.Sort}:{found.Id}",
+            found.Sort,
+            project is null ? null : found.ProjectId,
+            found.Title.Length > 0 ? found.Title : project ?? "",
+            string.Join(". ", new[] { of, found.Words }.Where(words => !string.IsNullOrEmpty(words))),
+            Opened(found.Sort) is { } what ? $"{what}.{found.Id}" : null,
+            found.Sort == FoundSort.Person ? found.Id : null
+        );
+    }
+
+    private static OpensWhat? Opened(FoundSort sort) =>
+        sort switch
+        {
+            FoundSort.Letter => OpensWhat.Letter,
+            FoundSort.Paper => OpensWhat.Invoice,
+            FoundSort.Note => OpensWhat.Note,
+            FoundSort.Answers => OpensWhat.Answers,
+            FoundSort.Meeting => OpensWhat.Meeting,
+            FoundSort.Proposal => OpensWhat.Proposal,
+            FoundSort.Contract => OpensWhat.Contract,
+            _ => null,
+        };
+
+    /// <summary>The newest project of each person that was found.</summary>
+    private static async Task<IReadOnlyDictionary<long, long>> NewestAsync(Desk desk, IReadOnlyList<Found> found)
     {
         var people = found.Where(f => f.Sort == FoundSort.Person).Select(f => new PersonId(f.Id)).ToList();
-        if (people.Count == 0)
-            return found;
-        var newest = await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p => people.Contains(p.ClientId))
-            .GroupBy(p => p.ClientId)
-            .Select(g => new { Person = g.Key, Project = g.Max(p => p.Id) })
-            .ToDictionaryAsync(x => x.Person.Value, x => x.Project.Value);
-        var gone = (
-            await desk
-                .Db.People.AsNoTracking()
-                .Where(p => people.Contains(p.Id) && (p.MergedInto != null || p.RemovedAt != null))
-                .Select(p => p.Id)
-                .ToListAsync()
-        )
-            .Select(p => p.Value)
-            .ToHashSet();
-        return
-        [
-            .. found
-                .Where(f => f.Sort != FoundSort.Person || !gone.Contains(f.Id))
-                .Select(f => f.Sort == FoundSort.Person ? f with { ProjectId = newest.GetValueOrDefault(f.Id) } : f),
-        ];
+        return people.Count == 0
+            ? new Dictionary<long, long>()
+            : await desk
+                .Db.Projects.AsNoTracking()
+                .Where(p => people.Contains(p.ClientId))
+                .GroupBy(p => p.ClientId)
+                .Select(g => new { Person = g.Key, Project = g.Max(p => p.Id) })
+                .ToDictionaryAsync(x => x.Person.Value, x => x.Project.Value);
     }
 }

@@ -15341,10 +15341,10 @@ export interface components {
             person?: null | number;
         };
         /**
-         * @description What was found: a project, person, letter, file, paper or note.
+         * @description What was found. New sorts are added at the end: the number is part of the index’s keys.
          * @enum {unknown}
          */
-        FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note";
+        FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note" | "Answers" | "Brief" | "Task" | "Meeting" | "Proposal" | "Contract";
         /**
          * @description What must be true for a project to leave a stage.
          * @enum {unknown}

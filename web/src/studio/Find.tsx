@@ -3,7 +3,7 @@ import { Command } from "cmdk";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../api/client";
-import type { FoundSort } from "../api/schema";
+import type { FoundDto, FoundSort } from "../api/schema";
 import { Window } from "../ui/Window";
 import { beginInquiry } from "./beginInquiry";
 
@@ -14,6 +14,24 @@ const sorts: Record<FoundSort, string> = {
 	File: "file",
 	Paper: "invoice",
 	Note: "note",
+	Answers: "answers",
+	Brief: "brief",
+	Task: "task",
+	Meeting: "meeting",
+	Proposal: "proposal",
+	Contract: "contract",
+};
+
+/** Where a hit is read: its entry of the line, its part of the sheet, or the tray of what is not filed. */
+const placeOf = (hit: FoundDto) => {
+	if (hit.person) return `/people/${hit.person}`;
+	if (!hit.project) return "/tray";
+	const project = `/projects/${hit.project}`;
+	if (hit.opens) return `${project}?open=${hit.opens}`;
+	const part = { Brief: "Brief", Task: "Open tasks", File: "Files" }[
+		hit.sort as string
+	];
+	return part ? `${project}?sheet=${encodeURIComponent(part)}` : project;
 };
 const places = [
 	{ words: "Go to Today", to: "/today" },
@@ -27,7 +45,7 @@ const places = [
 	{ words: "Take down a new inquiry", to: "" },
 ];
 
-/** Finds any project, person, letter, paper, file or note, and the places. */
+/** Finds anything that is written in the studio, and the places. */
 export default function Find({ onClose }: { onClose: () => void }) {
 	const [words, setWords] = useState("");
 	const [asked, setAsked] = useState("");
@@ -67,7 +85,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 				<Command.Input
 					autoFocus
 					className="w-full border-b-[1.5px] border-ink bg-transparent px-2 py-2"
-					placeholder="A project, person, letter, file or number"
+					placeholder="A project, person, number, or any word of it"
 					value={words}
 					onValueChange={setWords}
 				/>
@@ -81,15 +99,8 @@ export default function Find({ onClose }: { onClose: () => void }) {
 						<Command.Item
 							key={hit.key}
 							value={hit.key}
-							disabled={!hit.project && !hit.person}
 							className="flex gap-3 border-b border-hair px-1 py-1.5 data-[selected=true]:bg-plaster"
-							onSelect={() =>
-								go(
-									hit.person
-										? `/people/${hit.person}`
-										: `/projects/${hit.project}${hit.opens ? `?open=${hit.opens}` : ""}`,
-								)
-							}
+							onSelect={() => go(placeOf(hit))}
 						>
 							<span className="w-16 shrink-0 text-small text-soft">
 								{sorts[hit.sort]}

@@ -107,7 +107,7 @@ function Page({ record }: { record: RecordDto }) {
 					begins={begins}
 					open={open}
 					writing={writing}
-					sheet={search.has("sheet")}
+					sheet={search.get("sheet")}
 					onShow={show}
 					onClose={close}
 					files={files}

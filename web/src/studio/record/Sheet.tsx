@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Folding } from "./Block";
@@ -13,14 +14,32 @@ export type SheetActs = {
 };
 
 /** The standing details beside the line: what the present gate needs stands open, everything else is one line. */
-export function Sheet({ record, ...acts }: { record: RecordDto } & SheetActs) {
+export function Sheet({
+	record,
+	asked,
+	...acts
+}: { record: RecordDto; asked: string | null } & SheetActs) {
 	const opened = useOpenedParts(record.id);
+	const sheet = useRef<HTMLDivElement>(null);
+	// a part that was asked for by its name, by a hit of the search, is opened and brought into sight
+	// once for each part asked for: it may be folded again
+	useEffect(() => {
+		if (asked && parts.some((part) => part.title === asked))
+			opened.set(asked, true);
+	}, [asked]);
 	const parts = partsOf(record, acts);
 	const isOpen = (part: Part) => opened.isOpen(part.title, part.open);
+	const shown = parts.find((part) => part.title === asked && isOpen(part));
+	useEffect(() => {
+		const all = sheet.current?.querySelectorAll("section[aria-label]") ?? [];
+		[...all]
+			.find((one) => one.ariaLabel === shown?.title)
+			?.scrollIntoView({ block: "nearest" });
+	}, [shown?.title]);
 	const folded = parts.filter((part) => !isOpen(part));
 	const empty = folded.filter((part) => part.empty);
 	return (
-		<div className="panel px-4 py-0.5">
+		<div ref={sheet} className="panel px-4 py-0.5">
 			<Guides brief={record.about.brief} />
 			{parts.filter(isOpen).map((part) => (
 				<Folding key={part.title} value={() => opened.set(part.title, false)}>

@@ -44,8 +44,8 @@ export function Side({
 	open: string | null;
 	/** What is written: one of those begun here, a letter, or an answer to one, “answer.12”. */
 	writing: string | null;
-	/** On a phone: the sheet lies over the line. */
-	sheet: boolean;
+	/** On a phone the sheet lies over the line; the name of the part that was asked for. */
+	sheet: string | null;
 	onShow: (search: Record<string, string>) => void;
 	onClose: () => void;
 	files: ReturnType<typeof useKeepFiles>;
@@ -87,6 +87,7 @@ export function Side({
 				) : (
 					<Sheet
 						record={record}
+						asked={sheet}
 						onKeep={files.keep}
 						onWrite={(write) => onShow({ write })}
 						onOpen={(what) => onShow({ open: what })}
