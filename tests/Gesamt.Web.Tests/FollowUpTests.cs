@@ -228,7 +228,17 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
             occurrence = 0,
             yes = true,
         };
+        var left = await ReadAsync(await owner.PostAsync($"/api/projects/{late}/asked", answer with { yes = false }));
+        Assert.True(left.GetProperty("canAskAgain").GetBoolean());
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await owner.PostAsync($"/api/projects/{late}/asked/again", answer)).StatusCode
+        );
         await ReadAsync(await owner.PostAsync($"/api/projects/{late}/asked", answer));
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await owner.PostAsync($"/api/projects/{late}/asked/again", answer)).StatusCode
+        );
         Assert.Equal(
             HttpStatusCode.Conflict,
             (await owner.PostAsync($"/api/projects/{late}/asked", answer)).StatusCode

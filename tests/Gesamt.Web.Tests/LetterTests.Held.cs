@@ -169,6 +169,54 @@ public sealed partial class LetterTests
     }
 
     [Fact]
+    public async Task A_skip_is_taken_back_but_not_once_the_client_has_answered()
+    {
+        await using var own = new EmptyStudio();
+        var project = await own.InquireAndAnswerAsync("skip@lanternhouse.example");
+        await own.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
+        var owner = await own.OwnerAsync();
+        async Task<JsonElement> ReadyAsync() =>
+            (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("letters");
+        var held = (await ReadyAsync())[0];
+        var letter = held.GetProperty("letter").GetInt64();
+        async Task<HttpStatusCode> SkipAsync(bool skipped) =>
+            (await owner.PostAsync($"/api/letters/{letter}/skipped", new { skipped })).StatusCode;
+        async Task<bool> LineSaysSkippedAsync() =>
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("line")
+                .GetProperty("past")
+                .GetRawText()
+                .Contains(" skipped\"", StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Conflict, await SkipAsync(false));
+
+        Assert.Equal(HttpStatusCode.NoContent, await SkipAsync(true));
+        Assert.Equal(0, (await ReadyAsync()).GetArrayLength());
+        Assert.True(await LineSaysSkippedAsync());
+        Assert.Equal(HttpStatusCode.NoContent, await SkipAsync(false));
+        Assert.Equal(held.GetRawText(), (await ReadyAsync())[0].GetRawText());
+        Assert.False(await LineSaysSkippedAsync());
+        Assert.Equal(HttpStatusCode.Conflict, await SkipAsync(false));
+
+        Assert.Equal(HttpStatusCode.NoContent, await SkipAsync(true));
+        var came = (await owner.GetAsync("/api/post-office?address=skip@lanternhouse.example"))[0]
+            .GetProperty("id")
+            .GetInt64();
+        Assert.True(
+            (await owner.PostAsync($"/api/post-office/{came}/answer", new { text = "Yes, still." })).IsSuccessStatusCode
+        );
+        await own.TickAsync();
+        Assert.Equal(HttpStatusCode.NoContent, await SkipAsync(false));
+        // their answer stopped it, as it would have without the skip
+        Assert.Equal(0, (await ReadyAsync()).GetArrayLength());
+        Assert.Equal(
+            LetterState.Stopped,
+            await own.LookAsync(db =>
+                db.Letters.Where(l => l.Id == new LetterId(letter)).Select(l => l.State).SingleAsync()
+            )
+        );
+    }
+
+    [Fact]
     public async Task A_held_letter_goes_to_the_address_the_record_has_when_it_leaves()
     {
         await using var own = new EmptyStudio();

@@ -81,6 +81,20 @@ public sealed class QuietTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 HttpStatusCode.Conflict,
                 (await owner.PostAsync($"/api/projects/{project}/asked", answer)).StatusCode
             );
+            // an end is taken up on the record; a no is taken back, and given again
+            var again = await owner.PostAsync($"/api/projects/{project}/asked/again", answer);
+            Assert.Equal(end ? HttpStatusCode.Conflict : HttpStatusCode.NoContent, again.StatusCode);
+            if (end)
+                continue;
+            Assert.Equal(asked.GetRawText(), (await AskedAsync(owner, project)).GetRawText());
+            Assert.Equal(
+                HttpStatusCode.Conflict,
+                (await owner.PostAsync($"/api/projects/{project}/asked/again", answer)).StatusCode
+            );
+            Assert.Equal(
+                HttpStatusCode.OK,
+                (await owner.PostAsync($"/api/projects/{project}/asked", answer)).StatusCode
+            );
         }
         Assert.Equal(
             EndReason.GoneQuiet,

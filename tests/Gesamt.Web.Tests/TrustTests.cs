@@ -38,7 +38,7 @@ public sealed class TrustTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 "projects/1/letter",
                 "projects/1/letter/preview",
                 "letters/1/release",
-                "letters/1/skip",
+                "letters/1/skipped",
                 "letters/1/take-back",
                 "projects/1/proposal/send",
                 "post-office/1/answer",

@@ -203,6 +203,9 @@ public abstract record Happening
 
     public sealed record StepSkipped(StepRef Step) : Happening;
 
+    /// <summary>The owner took the last skip of a step back, or that they had seen what it tells: it asks again.</summary>
+    public sealed record StepAsksAgain(StepRef Step) : Happening;
+
     public sealed record StepStopped(StepRef Step, StopRule Why) : Happening;
 
     public sealed record StepFixed(StepRef Step, LocalDateTime At) : Happening;

@@ -3,7 +3,7 @@ using NodaTime;
 
 namespace Gesamt.Core.Facts;
 
-/// <summary>All facts of one project in the order they were recorded. A note or call that was taken back reads as if it had never been written down.</summary>
+/// <summary>All facts of one project in the order they were recorded. A note or call that was taken back reads as if it had never been written down, an answer to a step as if it had not been given.</summary>
 public sealed class History
 {
     public History(IEnumerable<Fact> facts)
@@ -40,26 +40,32 @@ public sealed class History
 
     private static ImmutableArray<Fact> Standing(ImmutableArray<Fact> facts)
     {
-        var takenBack = facts
-            .Select(fact => fact.What)
-            .OfType<Happening.NoteTakenBack>()
-            .Select(taken => taken.Note)
-            .ToHashSet();
-        return takenBack.Count == 0
-            ? facts
-            :
-            [
-                .. facts.Where(fact =>
-                    fact.What switch
-                    {
-                        Happening.NoteWritten note => !takenBack.Contains(note.Note),
-                        Happening.CallHeld call => !takenBack.Contains(call.Note),
-                        Happening.NoteTakenBack => false,
-                        _ => true,
-                    }
-                ),
-            ];
+        if (!facts.Any(fact => fact.What is Happening.NoteTakenBack or Happening.StepAsksAgain))
+            return facts;
+        List<Fact> standing = [];
+        foreach (var fact in facts)
+            if (fact.What is Happening.NoteTakenBack taken)
+                standing.RemoveAll(one =>
+                    one.What is Happening.NoteWritten note && note.Note == taken.Note
+                    || one.What is Happening.CallHeld call && call.Note == taken.Note
+                );
+            else if (fact.What is Happening.StepAsksAgain again)
+            {
+                if (standing.FindLastIndex(one => IsAnswerTo(again.Step, one.What)) is >= 0 and var at)
+                    standing.RemoveAt(at);
+            }
+            else
+                standing.Add(fact);
+        return [.. standing];
     }
+
+    /// <summary>Whether the owner's own skip is the last that was said of a step.</summary>
+    public bool WasSkippedByOwner(StepRef step) =>
+        Facts.LastOrDefault(fact => IsAnswerTo(step, fact.What)) is { By: Actor.Owner, What: Happening.StepSkipped };
+
+    private static bool IsAnswerTo(StepRef step, Happening what) =>
+        what is Happening.StepSkipped skipped && skipped.Step == step
+        || what is Happening.StepDone { Letter: null } done && done.Step == step;
 
     /// <summary>Since when it is held to be a fit; null while that is not decided, or not any more.</summary>
     public Instant? FitAt =>

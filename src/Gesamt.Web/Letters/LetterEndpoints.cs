@@ -96,6 +96,9 @@ public sealed record ReleaseDto(string? Subject, string? Body);
 /// <summary>Until when a letter waits, in the studio’s time; with the text as it was changed.</summary>
 public sealed record PutOffDto(LocalDateTime Until, string? Subject, string? Body);
 
+/// <summary>Whether a held letter is left out.</summary>
+public sealed record SkippedDto(bool Skipped);
+
 /// <summary>All held letters that began with this text.</summary>
 public sealed record ReleaseAllDto(string Template);
 
@@ -200,10 +203,12 @@ public static class LetterEndpoints
             async (ReleaseAllDto all, Desk desk) => new CountDto(await LettersOut.ReleaseAllAsync(desk, all.Template))
         );
         api.MapPost(
-            "/letters/{id:long}/skip",
-            async (long id, Desk desk) =>
+            "/letters/{id:long}/skipped",
+            async (long id, SkippedDto to, Desk desk) =>
             {
-                await LettersOut.SkipAsync(desk, new LetterId(id));
+                await (
+                    to.Skipped ? LettersOut.SkipAsync(desk, new(id)) : LettersOut.HoldAgainAsync(desk, new LetterId(id))
+                );
                 return TypedResults.NoContent();
             }
         );

@@ -159,6 +159,25 @@ public static class LettersOut
         });
     }
 
+    /// <summary>A letter that the owner skipped is held again, unless something stopped its step meanwhile.</summary>
+    /// <exception cref="RefusedException">It was not skipped, or not by the owner: what it said was not true any more.</exception>
+    public static async Task HoldAgainAsync(Desk desk, LetterId id)
+    {
+        await desk.ActAsync(async act =>
+        {
+            var letter =
+                await desk.Db.Letters.SingleOrDefaultAsync(l => l.Id == id) ?? throw new MissingException("letter");
+            if (letter is not { State: LetterState.Skipped, ProjectId: { } project })
+                throw new RefusedException("It was not skipped, or is held again already.");
+            var file = await desk.OpenAsync(project);
+            var step = Sending.StepOf(letter);
+            if (step is { } skipped && !file.History.WasSkippedByOwner(skipped))
+                throw new RefusedException("It was not you who skipped it: what it says is not true any more.");
+            letter.State = LetterState.Held;
+            await act.RecordAsync(file, Actor.Owner, step is { } held ? [new Happening.StepAsksAgain(held)] : []);
+        });
+    }
+
     /// <summary>A held letter comes up again later, with its text as it is, perhaps edited.</summary>
     /// <exception cref="InvalidException">The time is past, or more than a year away.</exception>
     public static async Task PutOffAsync(Desk desk, LetterId id, LocalDateTime until, string? subject, string? body)

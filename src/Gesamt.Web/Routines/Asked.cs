@@ -39,7 +39,11 @@ public sealed record AskedDto(
 public sealed record AskedAnswerDto(long Run, string? Step, int Occurrence, bool Yes);
 
 /// <param name="Project">A project that was begun by it.</param>
-public sealed record AskedResultDto(long? Project);
+/// <param name="CanAskAgain">Nothing was done by it, so that it can be taken back.</param>
+public sealed record AskedResultDto(long? Project, bool CanAskAgain);
+
+/// <summary>What was answered and shall be asked again.</summary>
+public sealed record AskAgainDto(long Run, string? Step, int Occurrence);
 
 /// <summary>What routines ask besides letters, and the owner's answers.</summary>
 public static class Asked
@@ -58,7 +62,7 @@ public static class Asked
             desk.Db.ChangeTracker.Clear();
             // the end stops what is still planned, this step too
             await Happened.RecordAsync(desk, project, new(HappenedSort.GoneQuiet), "", "");
-            return new(null);
+            return new(null, CanAskAgain: false);
         }
         desk.Db.ChangeTracker.Clear();
         return await desk.ActAsync(async act =>
@@ -74,9 +78,48 @@ public static class Asked
                     made = await FollowOnAsync(act, file, follow.Kind);
                 await StepActions.DoAsync(act, file, step, Actor.Owner);
             }
-            return new AskedResultDto(made?.Value);
+            return new AskedResultDto(made?.Value, !answer.Yes || step.Step.Action is StepAction.TellMe);
         });
     }
+
+    /// <summary>Takes the owner's answer back: it is asked again.</summary>
+    /// <exception cref="RefusedException">It was not answered, or something was done by the answer.</exception>
+    public static async Task AskAgainAsync(Desk desk, ProjectId project, AskAgainDto again)
+    {
+        await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (again.Step is { } key)
+            {
+                var reference = new StepRef(new(again.Run), key, again.Occurrence);
+                var step = Plan.Of(file.Case).FirstOrDefault(step => step.Ref == reference);
+                var isSeen = step is { State: StepState.Done, Step.Action: StepAction.TellMe };
+                var isLetters = await desk.Db.Letters.AnyAsync(l =>
+                    l.RunId == reference.Run && l.Step == reference.Step && l.Occurrence == reference.Occurrence
+                );
+                if (isLetters || !isSeen && !file.History.WasSkippedByOwner(reference))
+                    throw new RefusedException("This cannot be taken back.");
+                await act.RecordAsync(file, Actor.Owner, new Happening.StepAsksAgain(reference));
+                return;
+            }
+            var run = new RunId(again.Run);
+            if (file.History.Facts.LastOrDefault(fact => RunOf(fact.What) == run)?.What is not Happening.RunDeclined)
+                throw new RefusedException("This cannot be taken back.");
+            var row = await desk.Db.Runs.SingleAsync(r => r.Id == run && r.ProjectId == project);
+            row.Offered = true;
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, new Happening.RunOffered(run));
+        });
+    }
+
+    private static RunId? RunOf(Happening what) =>
+        what switch
+        {
+            Happening.RunOffered offered => offered.Run,
+            Happening.RunDeclined declined => declined.Run,
+            Happening.RunBegan began => began.Run,
+            _ => null,
+        };
 
     /// <summary>A project of another kind with the same client, at its beginning.</summary>
     private static async Task<ProjectId> FollowOnAsync(Act act, ProjectFile file, string kindKey)
@@ -115,7 +158,7 @@ public static class Asked
                 Actor.Owner,
                 yes ? new Happening.RunBegan(run) : new Happening.RunDeclined(run)
             );
-            return new AskedResultDto(null);
+            return new AskedResultDto(null, CanAskAgain: !yes);
         });
     }
 

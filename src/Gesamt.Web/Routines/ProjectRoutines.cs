@@ -82,6 +82,14 @@ public static class ProjectRoutines
             (long id, AskedAnswerDto answer, Desk desk) => Asked.AnswerAsync(desk, new(id), answer)
         );
         project.MapPost(
+            "/asked/again",
+            async (long id, AskAgainDto again, Desk desk) =>
+            {
+                await Asked.AskAgainAsync(desk, new(id), again);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
             "/task-lists",
             async (long id, AddTasksDto add, Desk desk) =>
             {

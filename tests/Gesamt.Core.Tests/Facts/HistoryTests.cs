@@ -19,6 +19,25 @@ public class HistoryTests
         );
 
     [Fact]
+    public void What_was_answered_to_a_step_and_taken_back_was_never_answered()
+    {
+        var (step, other) = (new StepRef(new RunId(1), "nudge-7", 0), new StepRef(new RunId(1), "nudge-7", 1));
+        Fact[] facts =
+        [
+            Fact(1, "2027-01-04 09:00", "2027-01-04 09:00", new Happening.StepHeld(step, new LetterId(1))),
+            Fact(2, "2027-01-05 09:00", "2027-01-05 09:00", new Happening.StepSkipped(step)),
+            Fact(3, "2027-01-05 10:00", "2027-01-05 10:00", new Happening.StepSkipped(other)),
+            Fact(4, "2027-01-05 11:00", "2027-01-05 11:00", new Happening.StepAsksAgain(step)),
+            Fact(5, "2027-01-05 12:00", "2027-01-05 12:00", new Happening.StepAsksAgain(step)), // nothing left to take back
+        ];
+        Assert.True(new History(facts[..3]).WasSkippedByOwner(step));
+        var history = new History(facts);
+        Assert.Equal([1L, 3L], history.Facts.Select(fact => fact.Id.Value));
+        Assert.False(history.WasSkippedByOwner(step));
+        Assert.Equal(new FactId(5), history.LastFact);
+    }
+
+    [Fact]
     public void What_happened_first_began_it_also_when_recorded_later() =>
         Assert.Equal(
             At("2027-01-01 09:00"),

@@ -56,7 +56,7 @@ public static partial class Acts
             await (
                 random.Next(6) switch
                 {
-                    0 => life.OwnerAsync("POST", $"/api/letters/{letter}/skip"),
+                    0 => SkipAsync(life, letter, random),
                     1 => life.OwnerAsync(
                         "POST",
                         $"/api/letters/{letter}/later",
@@ -78,6 +78,17 @@ public static partial class Acts
         await life.EnterAsync();
     }
 
+    /// <summary>Skips a held letter, and half of the time takes that back, perhaps after something happened.</summary>
+    private static async Task SkipAsync(Life life, long letter, Random random)
+    {
+        await life.OwnerAsync("POST", $"/api/letters/{letter}/skipped", new { skipped = true });
+        if (random.Next(2) == 0)
+            return;
+        if (random.Next(3) == 0)
+            await life.Studio.TickAsync();
+        await life.OwnerAsync("POST", $"/api/letters/{letter}/skipped", new { skipped = false });
+    }
+
     private static async Task AskedAsync(Life life, Random random)
     {
         foreach (
@@ -87,17 +98,36 @@ public static partial class Acts
                 .EnumerateArray()
                 .Take(3)
         )
+        {
+            var (path, run, step, occurrence) = (
+                $"/api/projects/{asked.GetProperty("project").GetInt64()}/asked",
+                asked.GetProperty("run").GetInt64(),
+                asked.GetProperty("step").GetString(),
+                asked.GetProperty("occurrence").GetInt32()
+            );
             await life.OwnerAsync(
                 "POST",
-                $"/api/projects/{asked.GetProperty("project").GetInt64()}/asked",
+                path,
                 new
                 {
-                    run = asked.GetProperty("run").GetInt64(),
-                    step = asked.GetProperty("step").GetString(),
-                    occurrence = asked.GetProperty("occurrence").GetInt32(),
+                    run,
+                    step,
+                    occurrence,
                     yes = random.Next(3) > 0,
                 }
             );
+            if (random.Next(3) == 0)
+                await life.OwnerAsync(
+                    "POST",
+                    $"{path}/again",
+                    new
+                    {
+                        run,
+                        step,
+                        occurrence,
+                    }
+                );
+        }
         await life.Studio.TickAsync();
     }
 

@@ -1858,7 +1858,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/letters/{id}/skip": {
+    "/api/letters/{id}/skipped": {
         parameters: {
             query?: never;
             header?: never;
@@ -1876,7 +1876,11 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SkippedDto"];
+                };
+            };
             responses: {
                 /** @description No Content */
                 204: {
@@ -12242,6 +12246,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/asked/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskAgainDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/task-lists": {
         parameters: {
             query?: never;
@@ -14651,6 +14721,14 @@ export interface components {
         AsideDto: {
             aside: boolean;
         };
+        /** @description What was answered and shall be asked again. */
+        AskAgainDto: {
+            /** Format: int64 */
+            run: number;
+            step: null | string;
+            /** Format: int32 */
+            occurrence: number;
+        };
         /** @description The form a client is asked to fill in, and the letter that says so. */
         AskFormDto: {
             slug: string;
@@ -14700,6 +14778,8 @@ export interface components {
              * @description A project that was begun by it.
              */
             project: null | number;
+            /** @description Nothing was done by it, so that it can be taken back. */
+            canAskAgain: boolean;
         };
         /** @description Whether a project is put away. */
         AwayDto: {
@@ -17316,6 +17396,10 @@ export interface components {
             side: string;
             at: string;
         };
+        /** @description Whether a held letter is left out. */
+        SkippedDto: {
+            skipped: boolean;
+        };
         /** @description A slip in the tray. */
         SlipDto: {
             /** Format: int32 */
@@ -17855,6 +17939,7 @@ export type ApiKeyDto = components['schemas']['ApiKeyDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
 export type AsideDto = components['schemas']['AsideDto'];
+export type AskAgainDto = components['schemas']['AskAgainDto'];
 export type AskFormDto = components['schemas']['AskFormDto'];
 export type AskedAnswerDto = components['schemas']['AskedAnswerDto'];
 export type AskedDto = components['schemas']['AskedDto'];
@@ -18170,6 +18255,7 @@ export type Side = components['schemas']['Side'];
 export type SignDto = components['schemas']['SignDto'];
 export type SignInDto = components['schemas']['SignInDto'];
 export type SignedDto = components['schemas']['SignedDto'];
+export type SkippedDto = components['schemas']['SkippedDto'];
 export type SlipDto = components['schemas']['SlipDto'];
 export type SlipFileDto = components['schemas']['SlipFileDto'];
 export type SlipGoneDto = components['schemas']['SlipGoneDto'];

@@ -8,11 +8,17 @@ import {
 } from "react";
 import { Button } from "./Button";
 
-type Offer = { words: string; undo: () => Promise<unknown> };
+type Offer = {
+	words: string;
+	/** Takes back what was done; left out where it is only told. */
+	undo?: () => Promise<unknown>;
+	/** It stays until it is closed: something was refused. */
+	stays?: boolean;
+};
 
 const Offering = createContext<(offer: Offer) => void>(() => undefined);
 
-/** Offers to take back what was just done, as long as it has not left the house. */
+/** Offers to take back what was just done, as long as it has not left the house; or tells something in the same place. */
 export const useUndo = () => useContext(Offering);
 
 const seconds = 10;
@@ -21,7 +27,7 @@ export function UndoProvider({ children }: { children: ReactNode }) {
 	const [offer, setOffer] = useState<Offer>();
 	const show = useCallback((next: Offer) => setOffer(next), []);
 	useEffect(() => {
-		if (!offer) return;
+		if (!offer || offer.stays) return;
 		const timer = setTimeout(() => setOffer(undefined), seconds * 1000);
 		return () => clearTimeout(timer);
 	}, [offer]);
@@ -35,10 +41,10 @@ export function UndoProvider({ children }: { children: ReactNode }) {
 						<Button
 							onClick={async () => {
 								setOffer(undefined);
-								await offer.undo();
+								await offer.undo?.();
 							}}
 						>
-							Undo
+							{offer.undo ? "Undo" : "Close"}
 						</Button>
 					</div>
 				)}

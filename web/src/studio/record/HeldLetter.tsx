@@ -1,5 +1,4 @@
 import { useState } from "react";
-import { answer, api } from "../../api/client";
 import type { ReaderDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
@@ -8,6 +7,7 @@ import { TextField } from "../../ui/TextField";
 import { useKept } from "../../ui/useKept";
 import { Later } from "../today/Later";
 import { useAct } from "../useAct";
+import { useLetterActs } from "../useLetterActs";
 
 /** A letter that waits for an OK: send, change, put off, or skip. */
 export function Held({
@@ -26,7 +26,11 @@ export function Held({
 	});
 	const act = useAct();
 	const [later, setLater] = useState(false);
-	const params = { path: { id: data.heldLetter! } };
+	const letter = useLetterActs(act, data.heldLetter!, data.title);
+	const leave = () => {
+		forget();
+		onClose();
+	};
 	return (
 		<div className="grid gap-3">
 			{data.gaps && <p className="font-[650]">It still lacks: {data.gaps}</p>}
@@ -51,36 +55,13 @@ export function Held({
 				<Button
 					kind="go"
 					disabled={act.busy}
-					onClick={async () => {
-						if (
-							await act.run(() =>
-								answer(
-									api.POST("/api/letters/{id}/release", {
-										params,
-										body: draft,
-									}),
-								),
-							)
-						) {
-							forget();
-							onClose();
-						}
-					}}
+					onClick={async () => (await letter.send(draft)) && leave()}
 				>
 					Send
 				</Button>
 				<Button
 					disabled={act.busy}
-					onClick={async () => {
-						if (
-							await act.run(() =>
-								answer(api.POST("/api/letters/{id}/skip", { params })),
-							)
-						) {
-							forget();
-							onClose();
-						}
-					}}
+					onClick={async () => (await letter.skip()) && leave()}
 				>
 					Skip
 				</Button>
@@ -91,14 +72,7 @@ export function Held({
 				)}
 			</div>
 			{later && data.heldLetter && (
-				<Later
-					letter={data.heldLetter}
-					text={draft}
-					onDone={() => {
-						forget();
-						onClose();
-					}}
-				/>
+				<Later letter={data.heldLetter} text={draft} onDone={leave} />
 			)}
 		</div>
 	);

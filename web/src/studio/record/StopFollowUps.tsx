@@ -26,7 +26,7 @@ export function Stop({
 		if (said && said.missed.length > 0)
 			offer({
 				words: `Missed meanwhile and left: ${said.missed.join(", ")}`,
-				undo: async () => undefined,
+				stays: true,
 			});
 	};
 	return (

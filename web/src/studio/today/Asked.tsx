@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
-import type { TodayDto } from "../../api/schema";
+import type { AskedResultDto, TodayDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 
 const shownAtFirst = 5;
@@ -32,23 +33,34 @@ export function AllAsked({ asked }: { asked: TodayDto["ready"]["asked"] }) {
 function Asked({ asked }: { asked: TodayDto["ready"]["asked"][number] }) {
 	const act = useAct();
 	const navigate = useNavigate();
+	const offer = useUndo();
+	const params = { path: { id: asked.project } };
+	const { run, step, occurrence } = asked;
+	const again = () =>
+		act.run(() =>
+			answer(
+				api.POST("/api/projects/{id}/asked/again", {
+					params,
+					body: { run, step, occurrence },
+				}),
+			),
+		);
 	async function say(yes: boolean) {
-		let begun: number | null = null;
+		let said: AskedResultDto | undefined;
 		await act.run(async () => {
-			const result = await answer(
+			said = await answer(
 				api.POST("/api/projects/{id}/asked", {
-					params: { path: { id: asked.project } },
-					body: {
-						run: asked.run,
-						step: asked.step,
-						occurrence: asked.occurrence,
-						yes,
-					},
+					params,
+					body: { run, step, occurrence, yes },
 				}),
 			);
-			begun = result.project;
 		});
-		if (begun) navigate(`/projects/${begun}`);
+		if (said?.canAskAgain)
+			offer({
+				words: `${yes ? asked.yes : asked.no}: ${asked.words}`,
+				undo: again,
+			});
+		if (said?.project) navigate(`/projects/${said.project}`);
 	}
 	return (
 		<article

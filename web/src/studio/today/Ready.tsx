@@ -5,11 +5,13 @@ import type { ReadyDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { useAct } from "../useAct";
+import { useLetterActs } from "../useLetterActs";
 import { Later } from "./Later";
 
 /** A letter that waits for the owner's OK: why it is due, and what the client last said. */
 export function Ready({ ready }: { ready: ReadyDto }) {
 	const act = useAct();
+	const letter = useLetterActs(act, ready.letter, ready.text.subject);
 	const [later, setLater] = useState(false);
 	const open = `/projects/${ready.for.project}?open=Letter.${ready.letter}`;
 	return (
@@ -41,37 +43,14 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 				<Button
 					kind="go"
 					disabled={act.busy || Boolean(ready.text.gaps)}
-					onClick={() =>
-						act.run(() =>
-							answer(
-								api.POST("/api/letters/{id}/release", {
-									params: { path: { id: ready.letter } },
-									body: {
-										subject: null,
-										body: null,
-									},
-								}),
-							),
-						)
-					}
+					onClick={() => letter.send({ subject: null, body: null })}
 				>
 					Send
 				</Button>
 				<Button asChild>
 					<Link to={open}>Edit</Link>
 				</Button>
-				<Button
-					disabled={act.busy}
-					onClick={() =>
-						act.run(() =>
-							answer(
-								api.POST("/api/letters/{id}/skip", {
-									params: { path: { id: ready.letter } },
-								}),
-							),
-						)
-					}
-				>
+				<Button disabled={act.busy} onClick={letter.skip}>
 					Skip
 				</Button>
 				{ready.canWait && (
