@@ -15,6 +15,7 @@ public enum Side
 
 /// <summary>Where a project stands at an instant: f(facts, dates, settings, now).</summary>
 /// <param name="Since">How long the turn has lasted; null when it is nobody's.</param>
+/// <param name="Nudged">How often the client was reminded since their turn began; 0 on anybody else's.</param>
 /// <param name="Until">Until when nobody need act.</param>
 /// <param name="LateSince">The due date of the oldest unpaid invoice that is past due: a clock of its own, never mixed with waiting.</param>
 /// <param name="Held">Letters that wait for an OK.</param>
@@ -25,6 +26,7 @@ public sealed record Standing(
     WaitKind Waits,
     string Words,
     Instant? Since,
+    int Nudged,
     Instant? Until,
     Instant? BookedAt,
     EndReason? Ended,

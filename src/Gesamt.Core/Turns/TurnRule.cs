@@ -34,6 +34,7 @@ public static class TurnRule
             wait.Kind,
             wait.Words,
             side == Side.Nobodys ? null : wait.Since,
+            side == Side.Clients ? Reminders.Sent(project).Count(at => at >= wait.Since) : 0,
             until,
             Booking.WonAt(project),
             project.End?.What.Reason,

@@ -1,5 +1,6 @@
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
+using NodaTime;
 
 namespace Gesamt.Core.Waiting;
 
@@ -47,9 +48,13 @@ public static class Reminders
                 or StopRule.FormReturned;
 
     /// <summary>Letters that were sent to remind: they answer nothing and make nothing younger.</summary>
-    public static IReadOnlySet<LetterId> Letters(Case project)
+    public static IReadOnlySet<LetterId> Letters(Case project) => Done(project).Select(sent => sent.Letter).ToHashSet();
+
+    /// <summary>When each reminder was sent.</summary>
+    public static IEnumerable<Instant> Sent(Case project) => Done(project).Select(sent => sent.At);
+
+    private static IEnumerable<(LetterId Letter, Instant At)> Done(Case project)
     {
-        HashSet<LetterId> letters = [];
         foreach (var fact in project.History.Facts)
             if (
                 fact.What is Happening.StepDone { Letter: { } letter } done
@@ -57,7 +62,6 @@ public static class Reminders
                 && run.Routine.Steps.FirstOrDefault(step => step.Key == done.Step.Step) is { } step
                 && About(run.Routine, step) != Owing.Nothing
             )
-                letters.Add(letter);
-        return letters;
+                yield return (letter, fact.Happened);
     }
 }

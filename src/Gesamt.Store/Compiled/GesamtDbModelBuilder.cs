@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("30f0aaf5-c594-4ab5-9957-bad26be8ffbe"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("9a7d6b9e-41d4-4a9f-a310-2f2140e06f75"), entityTypeCount: 54)
         {
         }
 

@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StandingColumns",
                 typeof(StandingColumns),
                 baseEntityType,
-                propertyCount: 25,
+                propertyCount: 26,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -129,6 +129,13 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(StandingColumns).GetProperty("NetMinor", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StandingColumns).GetField("<NetMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var nudged = runtimeEntityType.AddProperty(
+                "Nudged",
+                typeof(int),
+                propertyInfo: typeof(StandingColumns).GetProperty("Nudged", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Nudged>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
 
             var onTable = runtimeEntityType.AddProperty(
                 "OnTable",

@@ -2678,6 +2678,9 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long?>("NetMinor")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<int>("Nudged")
+                                .HasColumnType("INTEGER");
+
                             b1.Property<bool>("OnTable")
                                 .HasColumnType("INTEGER");
 

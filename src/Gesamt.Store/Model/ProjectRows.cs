@@ -59,6 +59,7 @@ public sealed class StandingColumns
     public WaitKind Waits { get; set; }
     public string Words { get; set; } = "";
     public Instant? Since { get; set; }
+    public int Nudged { get; set; }
     public Instant? Until { get; set; }
     public Instant? BookedAt { get; set; }
     public EndReason? Ended { get; set; }
@@ -92,7 +93,7 @@ public sealed class StandingColumns
     public Instant? InvoiceAt { get; set; }
 
     public Standing ToCore() =>
-        new(Stage, Turn, Waits, Words, Since, Until, BookedAt, Ended, LateSince, Held, HeldSince, ValidUntil);
+        new(Stage, Turn, Waits, Words, Since, Nudged, Until, BookedAt, Ended, LateSince, Held, HeldSince, ValidUntil);
 }
 
 /// <summary>A fact as it lies in the table; append-only.</summary>

@@ -245,8 +245,9 @@ public sealed class Ledger(GesamtDb db)
             standing.Waits,
             standing.Words
         );
-        (columns.Since, columns.Until, columns.BookedAt, columns.Ended) = (
+        (columns.Since, columns.Nudged, columns.Until, columns.BookedAt, columns.Ended) = (
             standing.Since,
+            standing.Nudged,
             standing.Until,
             standing.BookedAt,
             standing.Ended

@@ -72,7 +72,16 @@ public sealed record GateDto(
 );
 
 /// <summary>Whose turn it is. Age: short and long; until: when nobody need act before.</summary>
-public sealed record TurnDto(Side Side, WaitKind Waits, string Words, string Age, string AgeLong, string? Until);
+/// <param name="Nudged">“nudged twice”.</param>
+public sealed record TurnDto(
+    Side Side,
+    WaitKind Waits,
+    string Words,
+    string Age,
+    string AgeLong,
+    string? Nudged,
+    string? Until
+);
 
 /// <summary>A figure with its name.</summary>
 public sealed record MoneyLineDto(string Label, string Amount);

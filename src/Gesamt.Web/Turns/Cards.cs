@@ -40,6 +40,7 @@ public static class Cards
                     Untold.Words,
                     null,
                     "",
+                    null,
                     AgeBand.Fresh,
                     row.Standing.Stage,
                     row.Standing.Turn,
@@ -48,6 +49,16 @@ public static class Cards
                     row.Client
                 )
         );
+
+    /// <summary>“nudged once”; null for never.</summary>
+    public static string? Nudged(int times) =>
+        times switch
+        {
+            0 => null,
+            1 => "nudged once",
+            2 => "nudged twice",
+            _ => $"nudged {times} times",
+        };
 
     private static CardDto Told(Desk desk, Row row)
     {
@@ -68,6 +79,7 @@ public static class Cards
             words,
             late,
             age.Short,
+            Nudged(standing.Nudged),
             limits.BandOf(age),
             standing.Stage,
             standing.Turn,

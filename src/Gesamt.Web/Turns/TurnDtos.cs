@@ -9,6 +9,7 @@ namespace Gesamt.Web.Turns;
 /// <summary>A project on Turns or Today.</summary>
 /// <param name="Words">The reason and next act.</param>
 /// <param name="Late">Said in bold: how late its money is.</param>
+/// <param name="Nudged">“nudged twice”, beside the age.</param>
 /// <param name="Held">“Waits for your OK, 2 d”.</param>
 public sealed record CardDto(
     long Id,
@@ -16,6 +17,7 @@ public sealed record CardDto(
     string Words,
     string? Late,
     string Age,
+    string? Nudged,
     AgeBand Band,
     Stage Stage,
     Side Side,

@@ -91,6 +91,37 @@ public partial class NudgeTests
         );
     }
 
+    [Fact] // how often somebody was nudged stands beside the age
+    public void Reminders_are_counted_while_the_turn_they_remind_of_lasts()
+    {
+        Step[] steps =
+        [
+            Writes("after-3", Cause.ProposalSent, 3, StepMode.AsksFirst, StopRule.Chosen),
+            Writes("after-7", Cause.ProposalSent, 7, StepMode.AsksFirst, StopRule.Chosen),
+        ];
+        (string, Happening)[] facts =
+        [
+            ("2027-01-18 09:00", Inquiry),
+            ("2027-01-18 10:00", Letter(1)),
+            ("2027-01-18 10:00", Fit),
+            ("2027-01-19 09:00", Sent()),
+            ("2027-01-19 09:00", Began),
+            ("2027-01-22 09:00", new Happening.StepDone(Ref("after-3"), new LetterId(7))),
+            ("2027-01-26 09:30", new Happening.StepDone(Ref("after-7"), new LetterId(8))),
+        ];
+        (Side, int) At(string now, params (string, Happening)[] happened)
+        {
+            var standing = TurnRule.Of(Project(Cause.ProposalSent, steps, happened), World.At(now));
+            return (standing.Turn, standing.Nudged);
+        }
+        Assert.Equal((Side.Clients, 0), At("2027-01-22 08:00", facts[..5]));
+        Assert.Equal((Side.Clients, 1), At("2027-01-23 08:00", facts[..6]));
+        Assert.Equal((Side.Clients, 2), At("2027-01-27 08:00", facts));
+        // their letter makes it the owner's; a new proposal begins a turn that nobody was nudged in
+        Assert.Equal((Side.Yours, 0), At("2027-01-28 10:00", [.. facts, ("2027-01-28 09:00", Answer(9))]));
+        Assert.Equal((Side.Clients, 0), At("2027-01-30 10:00", [.. facts, ("2027-01-29 09:00", Sent())]));
+    }
+
     [Fact] // a word to the owner is no letter: it neither silences one nor takes its place
     public void A_letter_does_not_give_way_to_what_only_the_owner_is_told()
     {

@@ -14929,6 +14929,8 @@ export interface components {
             /** @description Said in bold: how late its money is. */
             late: null | string;
             age: string;
+            /** @description “nudged twice”, beside the age. */
+            nudged: null | string;
             band: components["schemas"]["AgeBand"];
             stage: components["schemas"]["Stage"];
             side: components["schemas"]["Side"];
@@ -17781,6 +17783,8 @@ export interface components {
             words: string;
             age: string;
             ageLong: string;
+            /** @description “nudged twice”. */
+            nudged: null | string;
             until: null | string;
         };
         /** @description The password, asked once more. */

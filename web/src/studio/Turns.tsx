@@ -196,6 +196,7 @@ function Card({ card, dense }: { card: CardDto; dense: boolean }) {
 					className={`text-[12.6px] text-soft ${dense ? "hidden group-focus:block" : "block"}`}
 				>
 					{card.words}
+					{card.nudged && `, ${card.nudged}`}
 					{card.late && <b className="text-ink">, {card.late}</b>}
 				</span>
 				{card.held && (

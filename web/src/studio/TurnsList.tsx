@@ -83,6 +83,7 @@ function Band({ words, cards }: { words: string; cards: CardDto[] }) {
 						<b className="font-[650]">{card.title}</b>
 						<span className="under block">
 							{card.stage}. {card.words}
+							{card.nudged && `, ${card.nudged}`}
 							{card.late && <b className="text-ink">, {card.late}</b>}
 							{card.held && <b className="text-ink">. {card.held}</b>}
 						</span>

@@ -98,7 +98,8 @@ function Present({
 				)}
 				{turn.side === "Clients" && (
 					<b className="font-[650] text-theirs">
-						The client's for {turn.ageLong}:{" "}
+						The client's for {turn.ageLong}
+						{turn.nudged && `, ${turn.nudged}`}:{" "}
 					</b>
 				)}
 				{turn.side === "Nobodys" ? (
