@@ -213,6 +213,37 @@ public sealed class Person : IDisposable
                 "return document.activeElement?.labels?.[0]?.innerText ?? document.activeElement?.innerText ?? ''"
             )!;
 
+    /// <summary>Role and name of what has the focus, as the browser tells them to a screen reader.</summary>
+    public string Heard()
+    {
+        var at = (WebElement)Driver.SwitchTo().ActiveElement();
+        return $"{at.ComputedAccessibleRole} “{at.ComputedAccessibleLabel.Replace('\u00a0', ' ').Replace('\u202f', ' ')}”";
+    }
+
+    /// <summary>Waits until the focus is there.</summary>
+    public void SeeHeard(string heard) =>
+        Wait(
+            () => Heard().StartsWith(heard, StringComparison.Ordinal),
+            () => $"The focus is not on {heard} but on {Heard()}:\n{Text}"
+        );
+
+    /// <summary>Presses a key until what has the focus is heard to be that.</summary>
+    public void KeyTo(string key, string role, string name, int most = 60)
+    {
+        List<string> heard = [];
+        for (var i = 0; i < most; i++)
+        {
+            Key(key);
+            heard.Add(Heard());
+            if (
+                heard[^1].StartsWith(role, StringComparison.Ordinal)
+                && heard[^1].Contains(name, StringComparison.Ordinal)
+            )
+                return;
+        }
+        Assert.Fail($"{role} “{name}” was not reached by {key}: {string.Join("\n", heard)}");
+    }
+
     /// <summary>Presses a key while another is held down.</summary>
     public void Chord(string held, string key) => new Actions(Driver).KeyDown(held).SendKeys(key).KeyUp(held).Perform();
 

@@ -79,9 +79,20 @@ export default function Find({ onClose }: { onClose: () => void }) {
 	const going = places.filter((place) =>
 		place.words.toLowerCase().includes(words.trim().toLowerCase()),
 	);
+	const first =
+		hits[0]?.key ?? (labelled[0] && `label:${labelled[0]}`) ?? going[0]?.to;
+	const [chosen, setChosen] = useState<string>();
+	// what is found comes later than the words: Enter opens the best of it
+	// biome-ignore lint/correctness/useExhaustiveDependencies: a choice made by the arrows stays while the same is found
+	useEffect(() => setChosen(first), [first, asked]);
 	return (
 		<Window title="Find" open onClose={onClose} wide>
-			<Command shouldFilter={false} label="Find">
+			<Command
+				shouldFilter={false}
+				label="Find"
+				value={chosen ?? ""}
+				onValueChange={setChosen}
+			>
 				<Command.Input
 					autoFocus
 					className="w-full border-b-[1.5px] border-ink bg-transparent px-2 py-2"

@@ -31,7 +31,7 @@ export function isTyping(target: EventTarget | null): boolean {
 	const element = target as HTMLElement | null;
 	return Boolean(
 		element?.closest(
-			"input, textarea, select, [contenteditable], [role=dialog]",
+			"input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], [role=dialog]",
 		),
 	);
 }
@@ -59,26 +59,35 @@ export function useKeys(keys: Record<string, () => void>) {
 	}, []);
 }
 
-/** j and k walk everything marked with data-walk; Enter is the link's own. */
+/** Where was walked to last, and on which page. */
+let last: { page: string; stop: HTMLElement; at: number } | undefined;
+
+/** j and k walk everything marked with data-walk; Enter is the link's own. They go on where they were, also from a button beside it, and from the gap where something was sent or ticked off. */
 function walk(step: 1 | -1) {
 	const stops = [...document.querySelectorAll<HTMLElement>("[data-walk]")];
 	if (stops.length === 0) return;
-	const at = stops.indexOf(document.activeElement as HTMLElement);
+	const was = last?.page === location.pathname ? last : undefined;
+	let at = stops.indexOf(document.activeElement as HTMLElement);
+	if (at < 0 && was) at = stops.indexOf(was.stop);
+	// in a gap, what came after it has its place now
+	if (at < 0 && was) at = was.at - (step > 0 ? 1 : 0);
 	const next =
-		at < 0
-			? step > 0
-				? 0
-				: stops.length - 1
+		at < 0 && step < 0
+			? stops.length - 1
 			: (at + step + stops.length) % stops.length;
-	stops[next]?.focus();
+	const stop = stops[next];
+	if (!stop) return;
+	last = { page: location.pathname, stop, at: next };
+	stop.focus();
 	stops[next]?.scrollIntoView({ block: "nearest" });
 }
 
-/** Presses the one act of what is being written: the letter, the form or the window around the field. */
+/** Presses the one act of what is being written: the letter, the form or the window around the field; of a letter that is read or walked to, from anywhere in it. */
 function sendOpen(event: KeyboardEvent) {
-	const field = event.target as HTMLElement;
-	if (!field.matches("input, textarea, select")) return;
-	const place = field.closest("[role=dialog], form, .panel");
+	const at = event.target as HTMLElement;
+	const place = at.matches("input, textarea, select")
+		? at.closest("[role=dialog], form, .panel")
+		: at.closest("[data-sends]");
 	const act = place?.querySelector<HTMLButtonElement>(".btn-go:not(:disabled)");
 	if (!act) return;
 	event.preventDefault();

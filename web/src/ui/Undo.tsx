@@ -41,7 +41,11 @@ export function UndoProvider({ children }: { children: ReactNode }) {
 						<Button
 							onClick={async () => {
 								setOffer(undefined);
-								await offer.undo?.();
+								try {
+									await offer.undo?.();
+								} catch (refused) {
+									show({ words: (refused as Error).message, stays: true });
+								}
 							}}
 						>
 							{offer.undo ? "Undo" : "Close"}

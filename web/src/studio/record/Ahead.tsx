@@ -32,6 +32,7 @@ export function Ahead({
 						kind="line"
 						className="hover:underline"
 						data-walk
+						data-opens={`${open.what}.${open.id}`}
 						onClick={() => onOpen(open)}
 					>
 						{entry.title}

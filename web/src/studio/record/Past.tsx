@@ -41,6 +41,7 @@ export function Past({
 				<Button
 					kind="line"
 					data-walk
+					data-opens={`${open.what}.${open.id}`}
 					aria-expanded={Boolean(isOpen)}
 					className={`self-start px-2 pt-px pb-2 text-left hover:bg-sheet ${isOpen ? "bg-sheet" : ""}`}
 					onClick={() => onOpen(open)}

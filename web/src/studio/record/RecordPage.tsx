@@ -14,6 +14,7 @@ import { MoveDate } from "./MoveDate";
 import type { Begins } from "./nextAct";
 import { RehearsalBar } from "./RehearsalBar";
 import { Side } from "./Side";
+import { useFocusInto } from "./useFocusInto";
 import { useKeepFiles } from "./useKeepFiles";
 
 const WhatHappened = lazy(() => import("./WhatHappened"));
@@ -39,8 +40,11 @@ function Page({ record }: { record: RecordDto }) {
 	const files = useKeepFiles(record.id);
 	const open = search.get("open");
 	const writing = search.get("write");
-	const show = (to: Record<string, string>) =>
+	const focus = useFocusInto(open ?? writing ?? search.get("sheet"));
+	const show = (to: Record<string, string>) => {
+		focus.leave();
 		setSearch(to, { replace: Boolean(open || writing) });
+	};
 	const close = () => setSearch({}, { replace: true });
 	useEffect(() => {
 		document.title = `${record.head.title}, Gesamt`;
@@ -103,6 +107,7 @@ function Page({ record }: { record: RecordDto }) {
 					opened={open}
 				/>
 				<Side
+					place={focus.place}
 					record={record}
 					begins={begins}
 					open={open}

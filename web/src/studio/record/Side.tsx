@@ -1,4 +1,4 @@
-import { lazy, Suspense } from "react";
+import { lazy, type Ref, Suspense } from "react";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { AskForm } from "./AskForms";
@@ -29,6 +29,7 @@ const begun = {
 
 /** The sheet; in its place what is read or written. */
 export function Side({
+	place,
 	record,
 	begins,
 	open,
@@ -38,6 +39,7 @@ export function Side({
 	onClose,
 	files,
 }: {
+	place: Ref<HTMLElement>;
 	record: RecordDto;
 	begins: Begins;
 	/** An entry of the line, “Letter.12”. */
@@ -52,11 +54,14 @@ export function Side({
 }) {
 	return (
 		<aside
+			ref={place}
+			tabIndex={-1}
+			data-sends={open || writing ? "" : undefined}
 			aria-label={open || writing ? "Reader" : "Sheet"}
 			className={
 				open || writing || sheet
-					? "max-lg:fixed max-lg:inset-0 max-lg:z-20 max-lg:overflow-auto max-lg:bg-plaster max-lg:p-4"
-					: "max-lg:hidden"
+					? "outline-none max-lg:fixed max-lg:inset-0 max-lg:z-20 max-lg:overflow-auto max-lg:bg-plaster max-lg:p-4"
+					: "outline-none max-lg:hidden"
 			}
 		>
 			{sheet && !open && !writing && (

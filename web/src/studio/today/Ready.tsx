@@ -17,6 +17,7 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 	return (
 		<article
 			aria-label={`${ready.text.subject}, to ${ready.for.to}`}
+			data-sends
 			className="panel mt-2.5 p-3.5 text-[14.3px]"
 		>
 			<div className="under flex gap-3 pb-1">
