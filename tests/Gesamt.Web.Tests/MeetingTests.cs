@@ -161,6 +161,78 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         Assert.DoesNotContain("neighbour", (await client.GetAsync($"{page}/api")).ToString());
     }
 
+    [Fact]
+    public async Task A_meeting_whose_time_is_over_asks_on_today_and_the_answer_can_be_taken_back()
+    {
+        await using var own = new EmptyStudio();
+        var project = await own.InquireAsync(new Visitor(own), "asks@lanternhouse.example");
+        var owner = await own.OwnerAsync();
+        var kind = (await owner.GetAsync("/api/meeting-kinds"))[0].GetProperty("id").GetInt32();
+        Assert.True(
+            (
+                await owner.PostAsync($"/api/projects/{project}/meetings", new { kind, start = "2027-01-28T15:00:00" })
+            ).IsSuccessStatusCode
+        );
+        async Task<List<(long Meeting, string When, bool IsOver)>> TodayAsync() =>
+            [
+                .. (await owner.GetAsync("/api/today"))
+                    .GetProperty("day")
+                    .GetProperty("meetings")
+                    .EnumerateArray()
+                    .Select(m =>
+                        (
+                            m.GetProperty("meeting").GetInt64(),
+                            m.GetProperty("when").GetString()!,
+                            m.GetProperty("isOver").GetBoolean()
+                        )
+                    ),
+            ];
+        async Task<string> WaitsAsync() =>
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("path")
+                .GetProperty("turn")
+                .GetProperty("waits")
+                .GetString()!;
+        await own.WaitUntilAsync(Instant.FromUtc(2027, 1, 28, 9, 0));
+        owner = await own.OwnerAsync();
+        var meeting = Assert.Single(await TodayAsync()).Meeting;
+        async Task<HttpStatusCode> SayAsync(string what) =>
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/meetings/{meeting}/{what}",
+                    what == "held" ? new { notes = (string?)null, agenda = (string?)null } : null
+                )
+            ).StatusCode;
+        Assert.Equal(HttpStatusCode.Conflict, await SayAsync("missed")); // still to come
+        Assert.Equal(HttpStatusCode.Conflict, await SayAsync("again"));
+
+        // it asks on the days after, too
+        await own.WaitUntilAsync(Instant.FromUtc(2027, 1, 30, 9, 0));
+        owner = await own.OwnerAsync();
+        (long, string, bool)[] asks = [(meeting, "Thu 28 Jan, 15:00", true)];
+        Assert.Equal(asks, await TodayAsync());
+        Assert.Equal("NoteMeeting", await WaitsAsync());
+        foreach (var said in new[] { "missed", "held" })
+        {
+            Assert.Equal(HttpStatusCode.NoContent, await SayAsync(said));
+            Assert.Empty(await TodayAsync());
+            Assert.NotEqual("NoteMeeting", await WaitsAsync());
+            Assert.Contains(
+                said == "held" ? "First call held" : "First call did not take place",
+                (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").GetRawText()
+            );
+            Assert.Equal(HttpStatusCode.Conflict, await SayAsync("missed"));
+            Assert.Equal(HttpStatusCode.NoContent, await SayAsync("again"));
+            Assert.Equal(asks, await TodayAsync());
+            Assert.Equal("NoteMeeting", await WaitsAsync());
+        }
+        // nobody was written to
+        Assert.DoesNotContain(
+            (await owner.GetAsync("/api/post-office?address=asks@lanternhouse.example")).EnumerateArray(),
+            letter => letter.GetProperty("subject").GetString()!.Contains("cancel", StringComparison.OrdinalIgnoreCase)
+        );
+    }
+
     private static async Task<string> LetterAsync(Visitor owner, string mail, string subject)
     {
         var letter = (await owner.GetAsync($"/api/post-office?address={mail}"))

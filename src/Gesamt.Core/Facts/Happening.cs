@@ -56,6 +56,12 @@ public abstract record Happening
 
     public sealed record MeetingHeld(MeetingId Meeting) : Happening;
 
+    /// <summary>Its time is over, and it did not take place.</summary>
+    public sealed record MeetingMissed(MeetingId Meeting) : Happening;
+
+    /// <summary>The owner took back what they last said of a meeting whose time is over.</summary>
+    public sealed record MeetingAsksAgain(MeetingId Meeting) : Happening;
+
     // letters
     public sealed record LetterSent(LetterId Letter, bool ByItself) : Happening;
 

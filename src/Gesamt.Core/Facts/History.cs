@@ -3,7 +3,7 @@ using NodaTime;
 
 namespace Gesamt.Core.Facts;
 
-/// <summary>All facts of one project in the order they were recorded. A note or call that was taken back reads as if it had never been written down, an answer to a step as if it had not been given.</summary>
+/// <summary>All facts of one project in the order they were recorded. A note or call that was taken back reads as if it had never been written down, an answer to a step, or what was said of a meeting, as if it had not been given.</summary>
 public sealed class History
 {
     public History(IEnumerable<Fact> facts)
@@ -40,7 +40,11 @@ public sealed class History
 
     private static ImmutableArray<Fact> Standing(ImmutableArray<Fact> facts)
     {
-        if (!facts.Any(fact => fact.What is Happening.NoteTakenBack or Happening.StepAsksAgain))
+        if (
+            !facts.Any(fact =>
+                fact.What is Happening.NoteTakenBack or Happening.StepAsksAgain or Happening.MeetingAsksAgain
+            )
+        )
             return facts;
         List<Fact> standing = [];
         foreach (var fact in facts)
@@ -49,14 +53,22 @@ public sealed class History
                     one.What is Happening.NoteWritten note && note.Note == taken.Note
                     || one.What is Happening.CallHeld call && call.Note == taken.Note
                 );
-            else if (fact.What is Happening.StepAsksAgain again)
-            {
-                if (standing.FindLastIndex(one => IsAnswerTo(again.Step, one.What)) is >= 0 and var at)
-                    standing.RemoveAt(at);
-            }
+            else if (fact.What is Happening.StepAsksAgain step)
+                RemoveLast(one => IsAnswerTo(step.Step, one));
+            else if (fact.What is Happening.MeetingAsksAgain meeting)
+                RemoveLast(one =>
+                    one is Happening.MeetingHeld held && held.Meeting == meeting.Meeting
+                    || one is Happening.MeetingMissed missed && missed.Meeting == meeting.Meeting
+                );
             else
                 standing.Add(fact);
         return [.. standing];
+
+        void RemoveLast(Predicate<Happening> which)
+        {
+            if (standing.FindLastIndex(one => which(one.What)) is >= 0 and var at)
+                standing.RemoveAt(at);
+        }
     }
 
     /// <summary>Whether the owner's own skip is the last that was said of a step.</summary>

@@ -47,6 +47,9 @@ public static class MeetingState
                         CancelledByClient = cancelled.ByClient,
                     };
                     break;
+                case Happening.MeetingMissed missed when meetings.TryGetValue(missed.Meeting, out var meeting):
+                    meetings[missed.Meeting] = meeting with { Cancelled = fact.Happened };
+                    break;
                 case Happening.MeetingHeld held when meetings.TryGetValue(held.Meeting, out var meeting):
                     meetings[held.Meeting] = meeting with { Held = fact.Happened };
                     break;

@@ -53,6 +53,7 @@ public static class Nudges
                 or Happening.MeetingBooked
                 or Happening.MeetingHeld
                 or Happening.MeetingCancelled
+                or Happening.MeetingMissed
                 or Happening.PriceAgreed
                 or Happening.ProposalAccepted
                 or Happening.BriefApproved

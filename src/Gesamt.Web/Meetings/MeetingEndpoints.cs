@@ -26,8 +26,8 @@ public sealed record MoveMeetingDto(LocalDateTime Start);
 /// <summary>Where a client moves it to.</summary>
 public sealed record MoveToDto(Instant Start);
 
-/// <summary>The owner’s notes of a meeting.</summary>
-public sealed record MeetingNotesDto(string Notes, string Agenda);
+/// <summary>The owner’s notes of a meeting, and the agenda that the client sees; what is left out stays as it is.</summary>
+public sealed record MeetingNotesDto(string? Notes, string? Agenda);
 
 /// <summary>An outside calendar whose busy times are kept.</summary>
 public sealed record CalendarDto(int Id, string Name, string? Address, string? Fetched, string? Problem, int BusyTimes);
@@ -109,7 +109,23 @@ public static class MeetingEndpoints
             "/meetings/{meeting:long}/held",
             async (long id, long meeting, MeetingNotesDto notes, Scheduling scheduling) =>
             {
-                await scheduling.HeldAsync(new(id), new(meeting), notes.Notes);
+                await scheduling.HeldAsync(new(id), new(meeting), notes.Notes, notes.Agenda);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/meetings/{meeting:long}/missed",
+            async (long id, long meeting, Scheduling scheduling) =>
+            {
+                await scheduling.MissedAsync(new(id), new(meeting));
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/meetings/{meeting:long}/again",
+            async (long id, long meeting, Scheduling scheduling) =>
+            {
+                await scheduling.AskAgainAsync(new(id), new(meeting));
                 return TypedResults.NoContent();
             }
         );

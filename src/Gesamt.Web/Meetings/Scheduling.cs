@@ -160,14 +160,14 @@ public sealed class Scheduling(
     }
 
     /// <summary>It took place; the notes stay the owner's alone.</summary>
-    public async Task HeldAsync(ProjectId project, MeetingId id, string notes)
+    public async Task HeldAsync(ProjectId project, MeetingId id, string? notes, string? agenda = null)
     {
         await desk.ActAsync(async act =>
         {
             var (file, meeting) = await OneAsync(project, id);
             if (meeting.Cancelled)
                 throw new RefusedException("This meeting was cancelled.");
-            KeepNotes(meeting, notes);
+            KeepWords(meeting, notes, agenda);
             (meeting.Held, meeting.RemindAt) = (true, null);
             await desk.Db.SaveChangesAsync();
             if (!file.History.Any<Happening.MeetingHeld>(held => held.Meeting == id))
@@ -175,16 +175,46 @@ public sealed class Scheduling(
         });
     }
 
-    /// <summary>Keeps the owner’s notes.</summary>
-    public async Task NoteAsync(ProjectId project, MeetingId id, string notes, string agenda)
+    /// <summary>Its time is over and nobody met. No letter goes out: what to write is the owner's to say.</summary>
+    /// <exception cref="RefusedException">It is still to come, or something else was said of it.</exception>
+    public async Task MissedAsync(ProjectId project, MeetingId id)
+    {
+        await desk.ActAsync(async act =>
+        {
+            var (file, meeting) = await StandingAsync(project, id, Actor.Owner);
+            if (meeting.End > desk.Now)
+                throw new RefusedException("This meeting is still to come: it can be moved or cancelled.");
+            (meeting.Cancelled, meeting.RemindAt) = (true, null);
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, new Happening.MeetingMissed(id));
+        });
+    }
+
+    /// <summary>Takes back that it was held, or that it did not take place.</summary>
+    /// <exception cref="RefusedException">Neither was said of it.</exception>
+    public async Task AskAgainAsync(ProjectId project, MeetingId id)
+    {
+        await desk.ActAsync(async act =>
+        {
+            var (file, meeting) = await OneAsync(project, id);
+            if (
+                !file.History.Any<Happening.MeetingHeld>(held => held.Meeting == id)
+                && !file.History.Any<Happening.MeetingMissed>(missed => missed.Meeting == id)
+            )
+                throw new RefusedException("This cannot be taken back.");
+            (meeting.Held, meeting.Cancelled) = (false, false);
+            await desk.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, new Happening.MeetingAsksAgain(id));
+        });
+    }
+
+    /// <summary>Keeps the owner’s notes, and the agenda that the client sees.</summary>
+    public async Task NoteAsync(ProjectId project, MeetingId id, string? notes, string? agenda)
     {
         await desk.ActAsync(async act =>
         {
             var (_, meeting) = await OneAsync(project, id);
-            KeepNotes(meeting, notes);
-            if (agenda.Length > 5_000)
-                throw new InvalidException(("agenda", "At most 5 000 characters."));
-            meeting.Agenda = agenda.Trim();
+            KeepWords(meeting, notes, agenda);
             act.Touch(project);
         });
     }
@@ -343,7 +373,13 @@ public sealed class Scheduling(
     private string ZoneOf(string zone) =>
         DateTimeZoneProviders.Tzdb.GetZoneOrNull(zone) is null ? desk.Calendar.Zone.Id : zone;
 
-    private static void KeepNotes(MeetingRow meeting, string notes) =>
-        meeting.Notes =
-            notes.Length <= 20_000 ? notes.Trim() : throw new InvalidException(("notes", "At most 20 000 characters."));
+    // what is not said stays as it is
+    private static void KeepWords(MeetingRow meeting, string? notes, string? agenda)
+    {
+        if (notes?.Length > 20_000)
+            throw new InvalidException(("notes", "At most 20 000 characters."));
+        if (agenda?.Length > 5_000)
+            throw new InvalidException(("agenda", "At most 5 000 characters."));
+        (meeting.Notes, meeting.Agenda) = (notes?.Trim() ?? meeting.Notes, agenda?.Trim() ?? meeting.Agenda);
+    }
 }

@@ -22,6 +22,7 @@ namespace Gesamt.Web.Turns;
 public static class TodayView
 {
     private const int CameInShown = 8,
+        MostMeetings = 30,
         MostSaid = 2_000;
 
     /// <summary>Today, by its columns.</summary>
@@ -101,11 +102,13 @@ public static class TodayView
 
     private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
     {
+        var now = desk.Now;
         var (start, end) = (desk.Calendar.StartOf(desk.Today), desk.Calendar.StartOf(desk.Today.PlusDays(1)));
         var rows = await desk
             .Db.Meetings.AsNoTracking()
-            .Where(m => !m.Cancelled && m.Start >= start && m.Start < end)
+            .Where(m => !m.Cancelled && m.Start < end && (m.Start >= start || !m.Held && m.End <= now))
             .OrderBy(m => m.Start)
+            .Take(MostMeetings)
             .Join(
                 desk.Db.Projects,
                 m => m.ProjectId,
@@ -120,14 +123,19 @@ public static class TodayView
             )
             .ToListAsync();
         string Time(Instant at) => DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay);
+        string When(MeetingRow m) =>
+            m.Start < start
+                ? $"{desk.Short(desk.Calendar.DateOf(m.Start))}, {Time(m.Start)}"
+                : $"{Time(m.Start)} to {Time(m.End)}";
         return
         [
             .. rows.Select(r => new DayMeetingDto(
                 r.Meeting.ProjectId.Value,
                 r.Meeting.Id.Value,
-                $"{Time(r.Meeting.Start)} to {Time(r.Meeting.End)}",
+                When(r.Meeting),
                 $"{r.Meeting.Name}, {r.Client}",
-                r.Title
+                r.Title,
+                !r.Meeting.Held && r.Meeting.End <= now
             )),
         ];
     }

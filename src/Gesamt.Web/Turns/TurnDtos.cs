@@ -75,8 +75,9 @@ public sealed record ReadyDto(
     bool CanWait
 );
 
-/// <param name="When">“11:00 to 11:30”.</param>
-public sealed record DayMeetingDto(long Project, long Meeting, string When, string Title, string Detail);
+/// <param name="When">“11:00 to 11:30”; before today with its day.</param>
+/// <param name="IsOver">Its time is over, and nobody has said whether it was held.</param>
+public sealed record DayMeetingDto(long Project, long Meeting, string When, string Title, string Detail, bool IsOver);
 
 /// <summary>What will leave the house today without asking.</summary>
 public sealed record ByItselfDto(long Project, string Time, string Title, string Detail);

@@ -90,6 +90,13 @@ public static partial class LineText
                 cancelled.ByClient ? $"by {rows.Client}" : "",
                 new(OpensWhat.Meeting, cancelled.Meeting.Value)
             ),
+            Happening.MeetingMissed missed => new(
+                EntrySort.Meetings,
+                EntryFrom.Done,
+                $"{rows.Meetings[missed.Meeting].Name} did not take place",
+                ShortText.Of(rows.Meetings[missed.Meeting].Notes),
+                new(OpensWhat.Meeting, missed.Meeting.Value)
+            ),
             Happening.MeetingHeld held => new(
                 EntrySort.Meetings,
                 EntryFrom.Done,

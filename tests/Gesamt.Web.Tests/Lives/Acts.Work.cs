@@ -208,7 +208,7 @@ public static partial class Acts
         var at = $"{life.Today.PlusDays(random.Next(-1, 20)):uuuu-MM-dd}T{random.Next(8, 18):00}:00:00";
         var one = meetings.Count == 0 ? 1 : Operations.Pick(meetings, random);
         await (
-            random.Next(6) switch
+            random.Next(8) switch
             {
                 0 or 1 => life.OwnerAsync(
                     "POST",
@@ -227,6 +227,8 @@ public static partial class Acts
                     $"/api/projects/{project}/meetings/{one}/held",
                     new { notes = $"It went well. {Life.Private}", agenda = "" }
                 ),
+                5 => life.OwnerAsync("POST", $"/api/projects/{project}/meetings/{one}/missed"),
+                6 => life.OwnerAsync("POST", $"/api/projects/{project}/meetings/{one}/again"),
                 _ => life.OwnerAsync("POST", $"/api/projects/{project}/meetings/{one}/cancel"),
             }
         );

@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
 import { TextArea } from "../../ui/TextArea";
 import { useAct } from "../useAct";
+import { useMeetingSaid } from "../useMeetingSaid";
 
 /** A meeting opened whole: agenda, answers, private notes, moving and cancelling. */
 export function MeetingPane({
@@ -21,6 +22,7 @@ export function MeetingPane({
 	const [agenda, setAgenda] = useState(meeting.agenda);
 	const [start, setStart] = useState<string>();
 	const act = useAct();
+	const say = useMeetingSaid(act, project, meeting);
 	const params = { path: { id: project, meeting: meeting.id } };
 	return (
 		<div className="grid gap-3">
@@ -51,18 +53,14 @@ export function MeetingPane({
 					<Button
 						kind="go"
 						disabled={act.busy}
-						onClick={() =>
-							act.run(() =>
-								answer(
-									api.POST("/api/projects/{id}/meetings/{meeting}/held", {
-										params,
-										body: { notes, agenda },
-									}),
-								),
-							)
-						}
+						onClick={() => say.held({ notes, agenda })}
 					>
-						It took place
+						It was held
+					</Button>
+				)}
+				{meeting.isStanding && meeting.isOver && (
+					<Button disabled={act.busy} onClick={say.missed}>
+						It was not
 					</Button>
 				)}
 				<Button

@@ -59,6 +59,10 @@ export function backOf(next: NextAct, record: RecordDto) {
 			return task && (() => finish(record, task.id, false));
 		case "PutAway":
 			return () => putAway(record, false);
+		case "NoteMeeting": {
+			const meeting = overMeeting(record);
+			return meeting && (() => meetingAgain(record, meeting.id));
+		}
 		default:
 			return undefined;
 	}
@@ -102,7 +106,7 @@ export function runs(
 					answer(
 						api.POST("/api/projects/{id}/meetings/{meeting}/held", {
 							params: { path: { id: record.id, meeting: meeting.id } },
-							body: { notes: meeting.notes, agenda: meeting.agenda },
+							body: { notes: null, agenda: null },
 						}),
 					))
 			);
@@ -127,6 +131,13 @@ const happen = (
 		api.POST("/api/projects/{id}/happened", {
 			params: { path: { id: record.id } },
 			body: { sort, words, credit: false },
+		}),
+	);
+
+const meetingAgain = (record: RecordDto, meeting: number) =>
+	answer(
+		api.POST("/api/projects/{id}/meetings/{meeting}/again", {
+			params: { path: { id: record.id, meeting } },
 		}),
 	);
 

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import type { TodayDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Empty";
+import { DayMeeting } from "./DayMeeting";
 import { Head } from "./Head";
 import { Task } from "./TodayTask";
 
@@ -15,17 +16,7 @@ export function TheDay({ today }: { today: TodayDto }) {
 				under={tasks(today.day.tasks.length)}
 			/>
 			{today.day.meetings.map((one) => (
-				<Link
-					key={one.meeting}
-					to={`/projects/${one.project}?open=Meeting.${one.meeting}`}
-					className="flex gap-3 border-b border-hair py-2"
-				>
-					<span>
-						<b className="font-[650]">{one.title}</b>
-						<span className="under block">{one.detail}</span>
-					</span>
-					<time className="ml-auto whitespace-nowrap">{one.when}</time>
-				</Link>
+				<DayMeeting key={one.meeting} meeting={one} />
 			))}
 			{today.day.tasks.map((task) => (
 				<Task key={task.id} task={task} />
