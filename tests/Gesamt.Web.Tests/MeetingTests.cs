@@ -165,7 +165,7 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
     public async Task A_meeting_whose_time_is_over_asks_on_today_and_the_answer_can_be_taken_back()
     {
         await using var own = new EmptyStudio();
-        var project = await own.InquireAsync(new Visitor(own), "asks@lanternhouse.example");
+        var project = await own.InquireAndAnswerAsync("asks@lanternhouse.example");
         var owner = await own.OwnerAsync();
         var kind = (await owner.GetAsync("/api/meeting-kinds"))[0].GetProperty("id").GetInt32();
         Assert.True(
