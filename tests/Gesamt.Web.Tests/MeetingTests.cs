@@ -173,6 +173,37 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
                 await owner.PostAsync($"/api/projects/{project}/meetings", new { kind, start = "2027-01-28T15:00:00" })
             ).IsSuccessStatusCode
         );
+        // a task that a talk fulfils
+        static object Task(string? doneBy) =>
+            new
+            {
+                title = "Speak about the gable",
+                due = (string?)null,
+                phase = (string?)null,
+                doneBy,
+            };
+        var task = (
+            await (
+                await owner.PostAsync($"/api/projects/{project}/tasks", Task(null))
+            ).Content.ReadFromJsonAsync<JsonElement>()
+        )
+            .GetProperty("id")
+            .GetInt64();
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    $"/api/projects/{project}/tasks/{task}",
+                    JsonContent.Create(Task("MeetingHeld"))
+                )
+            ).StatusCode
+        );
+        async Task<int> OpenTasksAsync() =>
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("sheet")
+                .GetProperty("tasks")
+                .GetArrayLength();
         async Task<List<(long Meeting, string When, bool IsOver)>> TodayAsync() =>
             [
                 .. (await owner.GetAsync("/api/today"))
@@ -217,6 +248,7 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             Assert.Equal(HttpStatusCode.NoContent, await SayAsync(said));
             Assert.Empty(await TodayAsync());
             Assert.NotEqual("NoteMeeting", await WaitsAsync());
+            Assert.Equal(said == "held" ? 0 : 1, await OpenTasksAsync());
             Assert.Contains(
                 said == "held" ? "First call held" : "First call did not take place",
                 (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").GetRawText()

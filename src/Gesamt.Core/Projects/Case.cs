@@ -1,12 +1,14 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.Projects;
 
 /// <summary>A task as the rules see it.</summary>
 /// <param name="Offset">Its distance to the date that matters, when it is counted from it.</param>
+/// <param name="DoneBy">What fulfils it when it happens.</param>
 /// <param name="Fixed">Its date was set by hand, so a moved date asks before it moves this.</param>
 public sealed record OpenTask(
     TaskId Id,
@@ -14,7 +16,9 @@ public sealed record OpenTask(
     LocalDate? Due,
     Span? Offset = null,
     bool Fixed = false,
-    bool Closing = false
+    bool Closing = false,
+    Fulfilment? DoneBy = null,
+    string? Phase = null
 );
 
 /// <summary>Everything the rules need to know of one project: its kind as it was when it began, its facts, open tasks and runs.</summary>

@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("9a7d6b9e-41d4-4a9f-a310-2f2140e06f75"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("658dde4a-3498-4f07-8d26-d8704d45790e"), entityTypeCount: 54)
         {
         }
 

@@ -3,6 +3,7 @@ using System;
 using System.Reflection;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Work;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
@@ -23,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.TaskRow",
                 typeof(TaskRow),
                 baseEntityType,
-                propertyCount: 14,
+                propertyCount: 15,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 2,
                 keyCount: 1);
@@ -60,6 +61,14 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(TaskRow).GetField("<DoneAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 valueConverter: new GesamtDb.InstantTicks());
+
+            var doneBy = runtimeEntityType.AddProperty(
+                "DoneBy",
+                typeof(Fulfilment?),
+                propertyInfo: typeof(TaskRow).GetProperty("DoneBy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<DoneBy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                providerPropertyType: typeof(string));
 
             var due = runtimeEntityType.AddProperty(
                 "Due",

@@ -2226,6 +2226,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long?>("DoneAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("DoneBy")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Due")
                         .HasColumnType("TEXT");
 

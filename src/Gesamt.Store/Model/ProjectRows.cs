@@ -7,6 +7,7 @@ using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
+using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Store.Model;
@@ -159,6 +160,9 @@ public sealed class TaskRow
     /// <summary>Belongs to what is done after the handover.</summary>
     public bool Closing { get; set; }
     public string? Phase { get; set; }
+
+    /// <summary>What fulfils it when it happens; null where only a tick does.</summary>
+    public Fulfilment? DoneBy { get; set; }
 
     /// <summary>1 to 3, 3 is high; null when nothing was said.</summary>
     public int? Importance { get; set; }

@@ -4,6 +4,7 @@ using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;
@@ -30,6 +31,7 @@ public sealed class Ledger(GesamtDb db)
                 "Nothing can have happened later than now."
             );
         await AppendAsync(file, by, happened, now, what);
+        await FulfilAsync(file, happened, now, what);
         await BeginRunsAsync(file, now);
         await StopStepsAsync(file, now);
         if (
@@ -116,6 +118,24 @@ public sealed class Ledger(GesamtDb db)
             {
                 History = new History(file.History.Facts.Concat(rows.Select(ProjectFiles.ToCore))),
             };
+    }
+
+    /// <summary>Ticks off what was fulfilled by it.</summary>
+    private async Task FulfilAsync(ProjectFile file, Instant happened, Instant now, Happening[] what)
+    {
+        var fulfilled = FulfilmentRule.Of(file.Case, what).ToList();
+        if (fulfilled.Count == 0)
+            return;
+        foreach (var row in await db.Tasks.Where(task => fulfilled.Contains(task.Id)).ToListAsync())
+            row.DoneAt = now;
+        await db.SaveChangesAsync();
+        await AppendAsync(
+            file,
+            Actor.Gesamt,
+            happened,
+            now,
+            [.. fulfilled.Select(task => new Happening.TaskDone(task))]
+        );
     }
 
     private static bool ChangesRows(Happening what) =>

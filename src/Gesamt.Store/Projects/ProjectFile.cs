@@ -153,7 +153,9 @@ public static class ProjectFiles
             row.Due,
             row is { OffsetCount: { } count, OffsetUnit: { } unit } ? new Span(count, unit) : null,
             row.Fixed,
-            row.Closing
+            row.Closing,
+            row.DoneBy,
+            row.Phase
         );
 
     public static Fact ToCore(FactRow row) =>

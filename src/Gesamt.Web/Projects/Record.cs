@@ -293,7 +293,8 @@ public static class Record
             task.Due < desk.Today,
             row.Phase,
             row.Counted,
-            row.Fixed
+            row.Fixed,
+            row.DoneBy
         );
 
     private static ToPayDto ToPay(Desk desk, ProjectFile file, LineRows rows)

@@ -3,6 +3,7 @@ using Gesamt.Core.People;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
+using Gesamt.Core.Work;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
@@ -99,7 +100,8 @@ public sealed record SheetTaskDto(
     bool Late,
     string? Phase,
     string? Counted,
-    bool Fixed
+    bool Fixed,
+    Fulfilment? DoneBy
 );
 
 /// <param name="Since">Since when it stands so, or when its last task is due.</param>

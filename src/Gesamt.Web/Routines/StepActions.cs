@@ -80,6 +80,7 @@ public static class StepActions
                 OffsetCount = dated ? item.Offset.Count : null,
                 OffsetUnit = dated ? item.Offset.Unit : null,
                 Phase = item.Phase,
+                DoneBy = item.DoneBy,
             };
             desk.Db.Tasks.Add(task);
             await desk.Db.SaveChangesAsync();

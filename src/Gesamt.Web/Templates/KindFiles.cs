@@ -7,6 +7,7 @@ using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Work;
 using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -42,7 +43,7 @@ public static class KindFiles
 
     private sealed record ServiceFile(string Title, string Detail, string Unit, decimal UnitPrice, decimal? Tax = null);
 
-    private sealed record TaskFile(string Title, int Days, string? Phase = null);
+    private sealed record TaskFile(string Title, int Days, string? Phase = null, Fulfilment? DoneBy = null);
 
     private sealed record QuestionnaireFile(
         string Slug,
@@ -214,7 +215,7 @@ public static class KindFiles
                 Key = kind.Key,
                 Name = file.Name,
                 Items = StoreJson.Write(
-                    file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase)).ToList()
+                    file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase, t.DoneBy)).ToList()
                 ),
             }
         );

@@ -1,6 +1,7 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -10,7 +11,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Templates;
 
 /// <param name="Count">How long before (negative) or after the date that matters.</param>
-public sealed record ListItemDto(string Title, int Count, SpanUnit Unit, string? Phase);
+/// <param name="DoneBy">What fulfils it when it happens; null where only a tick does.</param>
+public sealed record ListItemDto(string Title, int Count, SpanUnit Unit, string? Phase, Fulfilment? DoneBy = null);
 
 /// <param name="UsedBy">Routines that make its tasks.</param>
 public sealed record TaskListDto(
@@ -51,7 +53,13 @@ public static class TaskLists
         [
             .. StoreJson
                 .Read<List<ListedTask>>(row.Items)
-                .Select(item => new ListItemDto(item.Title, item.Offset.Count, item.Offset.Unit, item.Phase)),
+                .Select(item => new ListItemDto(
+                    item.Title,
+                    item.Offset.Count,
+                    item.Offset.Unit,
+                    item.Phase,
+                    item.DoneBy
+                )),
         ];
 
     /// <exception cref="InvalidException">A task has no title, or its distance is none; it is named by its place in the list.</exception>
@@ -89,7 +97,8 @@ public static class TaskLists
                     save.Items.Select(item => new ListedTask(
                             item.Title.Trim(),
                             new Span(item.Count, item.Unit),
-                            string.IsNullOrWhiteSpace(item.Phase) ? null : item.Phase
+                            string.IsNullOrWhiteSpace(item.Phase) ? null : item.Phase,
+                            item.DoneBy
                         ))
                         .ToList()
                 )

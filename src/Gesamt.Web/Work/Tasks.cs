@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Work;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -10,7 +11,8 @@ using NodaTime;
 namespace Gesamt.Web.Work;
 
 /// <summary>A task of a list, with its distance to the date that matters.</summary>
-public sealed record ListedTask(string Title, Span Offset, string? Phase = null);
+/// <param name="DoneBy">What fulfils it when it happens.</param>
+public sealed record ListedTask(string Title, Span Offset, string? Phase = null, Fulfilment? DoneBy = null);
 
 /// <summary>Tasks of a project: made, moved, done, removed.</summary>
 public static class Tasks
@@ -38,14 +40,15 @@ public static class Tasks
         });
     }
 
-    /// <summary>Changes title, day or phase. A day set by hand no longer follows the date that matters unasked.</summary>
+    /// <summary>Changes title, day, phase or what fulfils it. A day set by hand no longer follows the date that matters unasked.</summary>
     public static async Task ChangeAsync(
         Desk desk,
         ProjectId project,
         TaskId id,
         string title,
         LocalDate? due,
-        string? phase
+        string? phase,
+        Fulfilment? doneBy
     )
     {
         await desk.ActAsync(async act =>
@@ -53,7 +56,7 @@ public static class Tasks
             var (row, file) = (await OneAsync(desk, project, id), await desk.OpenAsync(project));
             Check(file, title, phase);
             var moved = row.Due != due;
-            (row.Title, row.Due, row.Phase) = (title.Trim(), due, phase);
+            (row.Title, row.Due, row.Phase, row.DoneBy) = (title.Trim(), due, phase, doneBy);
             if (moved && row.OffsetCount is not null)
                 row.Fixed = true;
             await desk.Db.SaveChangesAsync();

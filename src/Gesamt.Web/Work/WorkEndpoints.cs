@@ -1,3 +1,4 @@
+using Gesamt.Core.Work;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using NodaTime;
@@ -5,7 +6,7 @@ using NodaTime;
 namespace Gesamt.Web.Work;
 
 /// <param name="Due">Its day; null for one without.</param>
-public sealed record TaskDto(string Title, LocalDate? Due, string? Phase);
+public sealed record TaskDto(string Title, LocalDate? Due, string? Phase, Fulfilment? DoneBy = null);
 
 /// <summary>The number of a task just made.</summary>
 public sealed record TaskMadeDto(long Id);
@@ -34,7 +35,7 @@ public static class WorkEndpoints
             "/tasks/{task:long}",
             async (long id, long task, TaskDto to, Desk desk) =>
             {
-                await Tasks.ChangeAsync(desk, new(id), new(task), to.Title, to.Due, to.Phase);
+                await Tasks.ChangeAsync(desk, new(id), new(task), to.Title, to.Due, to.Phase, to.DoneBy);
                 return TypedResults.NoContent();
             }
         );

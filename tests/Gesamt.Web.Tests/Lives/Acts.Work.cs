@@ -51,6 +51,18 @@ public static partial class Acts
                 () => life.Studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Tasks.AnyAsync(t => t.Id == id))
             )
         );
+        if (random.Next(2) == 0)
+            await life.OwnerAsync(
+                "PUT",
+                $"/api/projects/{project}/tasks/{id.Value}",
+                new
+                {
+                    title,
+                    due = (string?)null,
+                    phase = (string?)null,
+                    doneBy = Operations.Pick(Enum.GetValues<Core.Work.Fulfilment>(), random).ToString(),
+                }
+            );
     }
 
     private static async Task NoteAsync(Life life, Random random)

@@ -15555,6 +15555,8 @@ export interface components {
          * @enum {unknown}
          */
         FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note" | "Answers" | "Brief" | "Task" | "Meeting" | "Proposal" | "Contract";
+        /** @enum {unknown} */
+        Fulfilment: "ProposalSent" | "ContractSent" | "ContractSigned" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "DraftPutUp" | "DraftApproved" | "HandedOver" | "Approved" | null;
         /**
          * @description What must be true for a project to leave a stage.
          * @enum {unknown}
@@ -16049,6 +16051,7 @@ export interface components {
             count: number;
             unit: components["schemas"]["SpanUnit"];
             phase: null | string;
+            doneBy?: null | components["schemas"]["Fulfilment"];
         };
         MadeApiKeyDto: {
             /** Format: int32 */
@@ -17480,6 +17483,7 @@ export interface components {
             /** @description What its day is counted from. */
             counted: null | string;
             fixed: boolean;
+            doneBy: null | components["schemas"]["Fulfilment"];
         };
         ShowFileDto: {
             shown: boolean;
@@ -17800,6 +17804,7 @@ export interface components {
              */
             due: null | string;
             phase: null | string;
+            doneBy?: null | components["schemas"]["Fulfilment"];
         };
         TaskListDto: {
             key: string;
@@ -18160,6 +18165,7 @@ export type FormMadeDto = components['schemas']['FormMadeDto'];
 export type FormPurpose = components['schemas']['FormPurpose'];
 export type FoundDto = components['schemas']['FoundDto'];
 export type FoundSort = components['schemas']['FoundSort'];
+export type Fulfilment = components['schemas']['Fulfilment'];
 export type Gate = components['schemas']['Gate'];
 export type GateDto = components['schemas']['GateDto'];
 export type GateRuleDto = components['schemas']['GateRuleDto'];

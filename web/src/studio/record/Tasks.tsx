@@ -10,6 +10,7 @@ import { Tick } from "../../ui/Tick";
 import { Tip } from "../../ui/Tip";
 import { useUndo } from "../../ui/Undo";
 import { Window } from "../../ui/Window";
+import { FulfilmentSelect, fulfilments } from "../FulfilmentSelect";
 import { useAct } from "../useAct";
 import { useTaskDone } from "../useTaskDone";
 import { AddList } from "./AddList";
@@ -38,7 +39,14 @@ export function Tasks({ record }: { record: RecordDto }) {
 						checked={false}
 						onChange={() => done(task.id, task.title)}
 					/>
-					<Tip words={task.counted}>
+					<Tip
+						words={[
+							task.counted,
+							task.doneBy && `done when ${fulfilments[task.doneBy]}`,
+						]
+							.filter(Boolean)
+							.join("; ")}
+					>
 						<Button
 							kind="line"
 							className="hover:underline"
@@ -130,12 +138,13 @@ function ChangeTask({
 	const [title, setTitle] = useState(task.title);
 	const [due, setDue] = useState(task.day ?? "");
 	const [phase, setPhase] = useState(task.phase ?? "");
+	const [doneBy, setDoneBy] = useState(task.doneBy);
 	const act = useAct();
 	const offer = useUndo();
 	const params = { path: { id: record.id, task: task.id } };
 	async function save(event: FormEvent) {
 		event.preventDefault();
-		const to = { title, due: due || null, phase: phase || null };
+		const to = { title, due: due || null, phase: phase || null, doneBy };
 		if (
 			await act.run(() =>
 				answer(
@@ -192,6 +201,7 @@ function ChangeTask({
 						))}
 					</Select>
 				)}
+				<FulfilmentSelect value={doneBy} onChange={setDoneBy} />
 				{act.refusal && <Alert>{act.refusal.message}</Alert>}
 				<div className="flex gap-2">
 					<Button kind="go" type="submit" disabled={act.busy}>

@@ -3,6 +3,7 @@ import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
+import { FulfilmentSelect } from "../FulfilmentSelect";
 import { units } from "./stepWords";
 
 export function Item({
@@ -23,7 +24,7 @@ export function Item({
 	const before = item.count < 0;
 	const size = Math.abs(item.count);
 	return (
-		<li className="grid items-end gap-2 md:grid-cols-[1fr_84px_130px_190px_auto]">
+		<li className="grid items-end gap-2 md:grid-cols-[1fr_84px_130px_190px_190px_auto]">
 			<TextField
 				label={`Task ${number}`}
 				value={item.title}
@@ -63,6 +64,10 @@ export function Item({
 				<option value="before">before</option>
 				<option value="after">after</option>
 			</Select>
+			<FulfilmentSelect
+				value={item.doneBy ?? null}
+				onChange={(doneBy) => onChange({ doneBy })}
+			/>
 			<span className="flex gap-3 pb-1.5 text-small">
 				{onUp && (
 					<Button kind="word" onClick={onUp}>

@@ -5,4 +5,5 @@ export const fresh: ListItemDto = {
 	count: -14,
 	unit: "Days",
 	phase: null,
+	doneBy: null,
 };
