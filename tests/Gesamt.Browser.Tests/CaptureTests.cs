@@ -137,7 +137,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.See("say how the meeting went");
         owner.PressWith("over: how did it go?");
         owner.Type("Notes, yours alone", "They marry in June. The canal belongs to the city.");
-        owner.Press("It was held");
+        owner.PressIn("Reader", "It was held");
         owner.See("First call held");
         owner.See("The canal belongs to the city.");
         owner.Press("Close");

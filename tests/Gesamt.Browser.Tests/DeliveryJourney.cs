@@ -134,7 +134,8 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.PressWith("for Mural for Lantern House");
         owner.See("over € 3 822.84, due on 28 May 2027");
         client.Go(page);
-        client.See("Pay invoice 2027-");
+        client.See("Invoice 2027-");
+        client.See("Pay by card");
     }
 
     private async Task AMistakenPaymentIsTakenBackAsync()

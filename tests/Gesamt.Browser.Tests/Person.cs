@@ -137,7 +137,7 @@ public sealed class Person : IDisposable
     public void PressIn(string group, string name) =>
         Click(() =>
             Script(
-                "const g = [...document.querySelectorAll('article,section,form')].find(e => (e.getAttribute('aria-label') ?? '').includes(arguments[0])); return g ? [...g.querySelectorAll('button,a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').trim() === arguments[1]) ?? null : null",
+                "const g = [...document.querySelectorAll('article,aside,section,form')].find(e => (e.getAttribute('aria-label') ?? '').includes(arguments[0])); return g ? [...g.querySelectorAll('button,a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').trim() === arguments[1]) ?? null : null",
                 group,
                 name
             )

@@ -88,6 +88,7 @@ public sealed record ClientMeetingsDto(IReadOnlyList<ClientMeetingDto> All, stri
 
 /// <summary>A project as its client sees it.</summary>
 /// <param name="Token">Goes back with every write of this page.</param>
+/// <param name="ToDo">What they are asked for besides the steps of the booking.</param>
 public sealed record ClientPageDto(
     StudioFaceDto Studio,
     string Project,
@@ -95,7 +96,8 @@ public sealed record ClientPageDto(
     string Token,
     BookingDto Booking,
     OpenPartsDto Parts,
-    ClientMeetingsDto Meetings
+    ClientMeetingsDto Meetings,
+    IReadOnlyList<ToDoDto> ToDo
 );
 
 /// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
@@ -123,6 +125,9 @@ public static class ClientPage
         var waiting = ProposalState.Open(file.History)?.What.Version;
         var invoices = await InvoicesAsync(desk, file);
         var step = ClientWay.StepOf(file.Case, contract?.Id);
+        var brief = await ProjectBrief.ShownAsync(desk, file);
+        var forms = await ClientForms.OpenAsync(desk, file);
+        var time = await MeetingViews.OfferedAsync(desk, file);
         return new(
             new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
             file.Row.Title,
@@ -137,14 +142,15 @@ public static class ClientPage
                 cards.Available
             ),
             new(
-                open(PagePart.Whole) ? ClientParts.Whole(desk, file, invoices) : null,
+                open(PagePart.Whole) ? ClientParts.Whole(desk, file) : null,
                 open(PagePart.Drafts) ? await ClientParts.DraftsAsync(desk, file) : null,
                 open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
                 open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
-                await ProjectBrief.ShownAsync(desk, file),
-                await ClientForms.OpenAsync(desk, file)
+                brief,
+                forms
             ),
-            new(await MeetingViews.ForClientAsync(desk, file), await MeetingViews.OfferedAsync(desk, file))
+            new(await MeetingViews.ForClientAsync(desk, file), time),
+            ClientParts.ToDo(file, time, brief, forms, invoices)
         );
     }
 

@@ -8,6 +8,7 @@ using Gesamt.Core.Turns;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Briefs;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Reviews;
@@ -21,13 +22,12 @@ public sealed record ClientPhaseDto(string Name, PhaseState State, string When);
 /// <param name="Where">The part of the page it is done in.</param>
 public sealed record ToDoDto(string Words, string Where);
 
-/// <summary>The project as a whole: what is done, what is left, what the client is to do now.</summary>
+/// <summary>The project as a whole: what is done, and what is left.</summary>
 public sealed record WholeDto(
     string DateName,
     string? Date,
     string? Distance,
     IReadOnlyList<ClientPhaseDto> Phases,
-    IReadOnlyList<ToDoDto> ToDo,
     bool Finished
 );
 
@@ -66,7 +66,7 @@ public sealed record FilesPageDto(
 public static class ClientParts
 {
     /// <summary>The project from its first day to its last.</summary>
-    public static WholeDto Whole(Desk desk, ProjectFile file, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices)
+    public static WholeDto Whole(Desk desk, ProjectFile file)
     {
         var phases = PhaseRule.Of(file.Case);
         return new(
@@ -80,7 +80,6 @@ public static class ClientParts
                     phase.Since is { } since ? DateWords.Short(desk.Calendar.DateOf(since), desk.Today) : ""
                 )),
             ],
-            [.. ClientWay.ToDo(file.History).Select(task => Of(task, invoices))],
             file.Row.Standing.Stage == Core.Stages.Stage.Finished
         );
     }
@@ -144,6 +143,24 @@ public static class ClientParts
         );
     }
 
+    /// <summary>What the client is asked for now, in the order in which the page has it.</summary>
+    public static IReadOnlyList<ToDoDto> ToDo(
+        ProjectFile file,
+        string? time,
+        ShownBriefDto? brief,
+        IReadOnlyList<ClientFormDto> forms,
+        IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices
+    )
+    {
+        List<ToDoDto> toDo = [];
+        if (time is not null)
+            toDo.Add(new($"Choose a time: {time}", "time"));
+        if (brief is { Open: true })
+            toDo.Add(new("Read the brief, and say whether it is right", "brief"));
+        toDo.AddRange(forms.Select(form => new ToDoDto($"Fill in “{form.Title}”", $"form-{form.Slug}")));
+        return [.. toDo, .. ClientWay.ToDo(file.History).Select(task => Of(task, invoices))];
+    }
+
     private static ToDoDto Of(ClientTask task, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices) =>
         task switch
         {
@@ -153,7 +170,7 @@ public static class ClientParts
             ),
             ClientTask.Pay pay => new(
                 $"Pay invoice {invoices[pay.Invoice].Number}, {MoneyText.Of(pay.Owed)}, due {DateWords.Long(pay.Due)}",
-                "papers"
+                "pay"
             ),
             _ => new("Look at what was handed over, and say whether all is well", "files"),
         };

@@ -15200,6 +15200,8 @@ export interface components {
             booking: components["schemas"]["BookingDto"];
             parts: components["schemas"]["OpenPartsDto"];
             meetings: components["schemas"]["ClientMeetingsDto"];
+            /** @description What they are asked for besides the steps of the booking. */
+            toDo: components["schemas"]["ToDoDto"][];
         };
         /** @description A phase of the work as the client follows it. */
         ClientPhaseDto: {
@@ -18004,13 +18006,12 @@ export interface components {
             steps: components["schemas"]["StepChoiceDto"][];
             again: boolean;
         };
-        /** @description The project as a whole: what is done, what is left, what the client is to do now. */
+        /** @description The project as a whole: what is done, and what is left. */
         WholeDto: {
             dateName: string;
             date: null | string;
             distance: null | string;
             phases: components["schemas"]["ClientPhaseDto"][];
-            toDo: components["schemas"]["ToDoDto"][];
             finished: boolean;
         };
         /**

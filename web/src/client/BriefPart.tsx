@@ -40,7 +40,7 @@ export function BriefPart({
 		}
 	}
 	return (
-		<section aria-label="The brief" className="max-w-2xl pb-8">
+		<section id="brief" aria-label="The brief" className="max-w-2xl pb-8">
 			<h2 className="rule pb-1.5">The brief</h2>
 			{[...new Set(brief.parts.map((part) => part.group))].map((group) => (
 				<div key={group} className="border-b border-hair py-3">

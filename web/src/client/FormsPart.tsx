@@ -89,6 +89,7 @@ function Form({
 			ref={element}
 			noValidate
 			onSubmit={send}
+			id={`form-${form.slug}`}
 			aria-label={form.title}
 			className="grid max-w-xl gap-4 pb-10"
 		>

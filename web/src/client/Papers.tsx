@@ -1,11 +1,8 @@
 import type { ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { usePay } from "./usePay";
 
-/** What was agreed and billed, to keep; what is open can be paid here. */
+/** What was agreed and billed, to keep. */
 export function Papers({ page, link }: { page: ClientPageDto; link: string }) {
-	const open = page.booking.invoices.some((one) => !one.paid && !one.isCredit);
 	return (
 		<section id="papers">
 			<h2 className="rule pb-1.5">To keep</h2>
@@ -41,27 +38,6 @@ export function Papers({ page, link }: { page: ClientPageDto; link: string }) {
 					</li>
 				))}
 			</ul>
-			{open && page.booking.step === "Done" && (
-				<PayOpen page={page} link={link} />
-			)}
 		</section>
-	);
-}
-
-function PayOpen({ page, link }: { page: ClientPageDto; link: string }) {
-	const { pay, error, busy } = usePay(link);
-	return (
-		<div className="grid gap-2 pt-3">
-			{page.booking.paysByCard && (
-				<Button kind="brand" size="big" disabled={busy} onClick={pay}>
-					Pay by card
-				</Button>
-			)}
-			<p className="text-[14.5px] text-soft">
-				{page.booking.paysByCard ? "Or by" : "By"} transfer, with the details on
-				the invoice; it then takes a day or two until it is seen.
-			</p>
-			{error && <Alert>{error.message}</Alert>}
-		</div>
 	);
 }

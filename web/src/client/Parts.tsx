@@ -1,4 +1,4 @@
-import type { ClientPageDto, ClientPhaseDto, WholeDto } from "../api/schema";
+import type { ClientPageDto, ClientPhaseDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { DeliveredFiles } from "./DeliveredFiles";
 import { Papers } from "./Papers";
@@ -12,12 +12,14 @@ export type PartProps = {
 	files?: string;
 };
 
-/** The parts of a client page that are open: the project as a whole first. */
+/** The parts of a client page that are open, the phases of the project first. */
 export function Parts({ page, link, reload, files }: PartProps) {
 	return (
 		<div className="grid gap-x-14 gap-y-8 md:grid-cols-[1.5fr_1fr]">
 			<div className="grid content-start gap-8">
-				<Whole page={page} />
+				{page.parts.whole && page.parts.whole.phases.length > 0 && (
+					<Phases phases={page.parts.whole.phases} />
+				)}
 				{page.parts.drafts && (
 					<Rounds page={page} link={link} reload={reload} files={files} />
 				)}
@@ -50,43 +52,41 @@ export function Parts({ page, link, reload, files }: PartProps) {
 	);
 }
 
-function Whole({ page }: { page: ClientPageDto }) {
+/** Whose page it is: the project, with its date where that is shown. */
+export function Head({ page }: { page: ClientPageDto }) {
 	const whole = page.parts.whole;
-	if (!whole) return <h1 className="text-[28px]">{page.project}</h1>;
 	return (
-		<section aria-label="The project as a whole">
+		<div className="pb-4">
 			<h1 className="text-[28px]">{page.project}</h1>
-			{whole.date && (
+			{whole?.date && (
 				<p className="pt-1 text-soft">
 					{whole.dateName} {whole.date}, {whole.distance}
 				</p>
 			)}
-			<ToDo whole={whole} owner={page.studio.owner} />
-			{whole.phases.length > 0 && (
-				<ol className="pt-5">
-					{whole.phases.map((phase) => (
-						<Phase key={phase.name} phase={phase} />
-					))}
-				</ol>
-			)}
-		</section>
+		</div>
 	);
 }
 
-function ToDo({ whole, owner }: { whole: WholeDto; owner: string }) {
-	if (whole.toDo.length === 0)
-		return (
-			<p className="mt-4 bg-plaster p-4">
-				{whole.finished
+/** What is asked now, each leading to its place. */
+export function ToDo({ page }: { page: ClientPageDto }) {
+	if (page.toDo.length === 0)
+		return page.parts.whole ? (
+			<p className="mb-6 bg-plaster p-4">
+				{page.parts.whole.finished
 					? "Everything is done. This page stays for you to come back to."
-					: `There is nothing for you to do at the moment. ${owner} writes to you when there is.`}
+					: `There is nothing for you to do at the moment. ${page.studio.owner} writes to you when there is.`}
 			</p>
-		);
+		) : null;
 	return (
-		<div className="mt-4 border-l-[6px] border-brand bg-plaster p-4">
-			<h2 className="pb-1">For you to do now</h2>
+		<section
+			aria-labelledby="to-do"
+			className="mb-6 border-l-[6px] border-brand bg-plaster p-4"
+		>
+			<h2 id="to-do" className="pb-1">
+				For you to do now
+			</h2>
 			<ul>
-				{whole.toDo.map((one) => (
+				{page.toDo.map((one) => (
 					<li key={one.words} className="py-0.5">
 						<Button asChild kind="word">
 							<a href={`#${one.where}`}>{one.words}</a>
@@ -94,7 +94,19 @@ function ToDo({ whole, owner }: { whole: WholeDto; owner: string }) {
 					</li>
 				))}
 			</ul>
-		</div>
+		</section>
+	);
+}
+
+function Phases({ phases }: { phases: readonly ClientPhaseDto[] }) {
+	return (
+		<section aria-label="The project as a whole">
+			<ol>
+				{phases.map((phase) => (
+					<Phase key={phase.name} phase={phase} />
+				))}
+			</ol>
+		</section>
 	);
 }
 

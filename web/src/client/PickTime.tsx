@@ -14,6 +14,8 @@ const zones = () => {
 	return { own, all: all.includes(own) ? all : [own, ...all] };
 };
 
+const daysAtOnce = 5;
+
 /** Times to choose from, in the visitor's own zone. */
 export function PickTime({
 	link,
@@ -32,6 +34,7 @@ export function PickTime({
 	const [start, setStart] = useState("");
 	const [answers, setAnswers] = useState<string[]>([]);
 	const [busy, setBusy] = useState(false);
+	const [shown, setShown] = useState(daysAtOnce);
 	const load = useCallback(async () => {
 		try {
 			setTimes(
@@ -111,11 +114,11 @@ export function PickTime({
 					here, and we find one.
 				</p>
 			)}
-			<div className="relative max-h-[46vh] overflow-auto border-y border-hair">
-				{times.days.map((day) => (
+			<div className="border-t border-hair">
+				{times.days.slice(0, shown).map((day) => (
 					<div
 						key={day.day}
-						className="grid grid-cols-[110px_1fr] gap-3 border-b border-hair py-2.5 last:border-0"
+						className="grid gap-x-3 gap-y-1.5 border-b border-hair py-2.5 sm:grid-cols-[110px_1fr]"
 					>
 						<span className="pt-1 font-head font-semibold" aria-hidden="true">
 							{day.day}
@@ -141,6 +144,13 @@ export function PickTime({
 					</div>
 				))}
 			</div>
+			{times.days.length > shown && (
+				<p className="pt-3">
+					<Button kind="word" onClick={() => setShown(shown + daysAtOnce)}>
+						Show later days
+					</Button>
+				</p>
+			)}
 			{!moving && start && (
 				<div className="grid gap-3 pt-4">
 					{times.questions.map((question, i) => (
@@ -158,14 +168,13 @@ export function PickTime({
 					))}
 				</div>
 			)}
-			<Button
-				kind="brand"
-				className="mt-4"
-				disabled={!chosen || busy}
-				onClick={take}
-			>
-				{chosen ? `Take ${chosen.day}, ${chosen.words}` : "Choose a time above"}
-			</Button>
+			<div className="sticky bottom-0 bg-sheet py-3">
+				<Button kind="brand" disabled={!chosen || busy} onClick={take}>
+					{chosen
+						? `Take ${chosen.day}, ${chosen.words}`
+						: "Choose a time above"}
+				</Button>
+			</div>
 		</section>
 	);
 }

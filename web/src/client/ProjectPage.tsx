@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api } from "../api/client";
-import type { ClientPageDto, ClientStep } from "../api/schema";
+import type { ClientPageDto } from "../api/schema";
 import { Fold } from "../ui/Fold";
 import { Book, Done } from "./Book";
 import { BriefPart } from "./BriefPart";
@@ -8,18 +8,13 @@ import { Choose } from "./Choose";
 import { FormsPart } from "./FormsPart";
 import { Failed, Frame, Notice } from "./Frame";
 import { Meetings } from "./Meetings";
-import { Parts } from "./Parts";
+import { Papers } from "./Papers";
+import { Head, Parts, ToDo } from "./Parts";
+import { Pay } from "./Pay";
 import { PickTime } from "./PickTime";
 import { Sign } from "./Sign";
 import { useLoaded } from "./useLoaded";
-
-/** What is still to come, in a sentence. */
-const ahead: Partial<Record<ClientStep, string>> = {
-	Choose:
-		"You choose, then read and sign the contract, then book with the first payment.",
-	Sign: "What is left: your signature, then the first payment.",
-	Book: "What is left: the first payment.",
-};
+import { Way } from "./Way";
 
 /** One client's page of one project: one thing to do at a time. */
 export default function ProjectPage({ link }: { link: string }) {
@@ -65,62 +60,41 @@ export default function ProjectPage({ link }: { link: string }) {
 					: `For ${page.person}`
 			}
 		>
-			{page.meetings.chooseTime && step === "Nothing" ? (
-				<PickTime link={link} onDone={reload} />
-			) : (
+			{step === "Choose" || step === "Sign" || step === "Book" ? (
 				<>
-					<Meetings page={page} link={link} reload={reload} />
-					<BriefPart page={page} link={link} reload={reload} />
+					<Way
+						page={page}
+						link={link}
+						at={choosing ? "Choose" : step}
+						onChoose={
+							step === "Sign" && page.booking.proposal
+								? () => setAgain(true)
+								: undefined
+						}
+					/>
+					{choosing && (
+						<Choose
+							page={page}
+							link={link}
+							onDone={reload}
+							onBack={step === "Sign" ? () => setAgain(false) : undefined}
+						/>
+					)}
+					{step === "Sign" && !choosing && (
+						<Sign
+							page={page}
+							link={link}
+							onDone={reload}
+							onBack={page.booking.proposal ? () => setAgain(true) : undefined}
+						/>
+					)}
+					{step === "Book" && <Book page={page} link={link} />}
+					<div className="pt-8">
+						<Besides page={page} link={link} reload={reload} />
+					</div>
 				</>
-			)}
-			{(step === "Nothing" || step === "Done") && (
-				<FormsPart page={page} link={link} reload={reload} />
-			)}
-			{page.meetings.chooseTime && step !== "Nothing" && (
-				<Fold
-					className="mb-6 bg-plaster p-4"
-					line={<b>Choose a time: {page.meetings.chooseTime}</b>}
-				>
-					<PickTime link={link} onDone={reload} />
-				</Fold>
-			)}
-			{ahead[step!] && (
-				<p className="pb-2 text-[14.5px] text-soft">{ahead[step!]}</p>
-			)}
-			{choosing && (
-				<Choose
-					page={page}
-					link={link}
-					onDone={reload}
-					onBack={step === "Sign" ? () => setAgain(false) : undefined}
-				/>
-			)}
-			{step === "Sign" && !choosing && (
-				<Sign
-					page={page}
-					link={link}
-					onDone={reload}
-					onBack={page.booking.proposal ? () => setAgain(true) : undefined}
-				/>
-			)}
-			{step === "Book" && <Book page={page} link={link} />}
-			{step === "Done" &&
-				(hasParts(page) ? (
-					<Parts page={page} link={link} reload={reload} />
-				) : (
-					<Done page={page} link={link} />
-				))}
-			{step === "Nothing" && hasParts(page) && (
-				<Parts page={page} link={link} reload={reload} />
-			)}
-			{step === "Nothing" && !hasParts(page) && !shows(page) && (
-				<div className="max-w-xl py-6">
-					<h1 className="mb-3">{page.project}</h1>
-					<p>
-						There is nothing for you to do at the moment. {page.studio.owner}{" "}
-						writes to you when there is.
-					</p>
-				</div>
+			) : (
+				<Standing page={page} link={link} reload={reload} />
 			)}
 		</Frame>
 	);
@@ -140,14 +114,66 @@ function useTop(step: string | undefined) {
 	}, [step]);
 }
 
-/** Whether something else stands on the page already. */
-const shows = (page: ClientPageDto) =>
-	Boolean(
-		page.meetings.chooseTime ||
-			page.parts.brief ||
-			page.meetings.all.length > 0 ||
-			page.parts.forms.length > 0,
+type Props = { page: ClientPageDto; link: string; reload: () => Promise<void> };
+
+/** What stands below the step that is asked for. */
+function Besides({ page, link, reload }: Props) {
+	return (
+		<>
+			{page.meetings.chooseTime && (
+				<Fold
+					className="mb-6 bg-plaster p-4"
+					line={<b>Choose a time: {page.meetings.chooseTime}</b>}
+				>
+					<PickTime link={link} onDone={reload} />
+				</Fold>
+			)}
+			<Meetings page={page} link={link} reload={reload} />
+			<BriefPart page={page} link={link} reload={reload} />
+		</>
 	);
+}
+
+/** Nothing of the booking is asked for: what else is, in its order, then what stands open. */
+function Standing({ page, link, reload }: Props) {
+	const { step } = page.booking;
+	const first = page.toDo[0]?.where;
+	// one thing that begins right below needs no list
+	const alone =
+		page.toDo.length === 1 && first !== "drafts" && first !== "files";
+	const brief = <BriefPart page={page} link={link} reload={reload} />;
+	return (
+		<>
+			<Head page={page} />
+			{!alone && <ToDo page={page} />}
+			{page.meetings.chooseTime && (
+				<div id="time" className="pb-8">
+					<PickTime link={link} onDone={reload} />
+				</div>
+			)}
+			{page.parts.brief?.open && brief}
+			<FormsPart page={page} link={link} reload={reload} />
+			{page.toDo.some((one) => one.where === "pay") && (
+				<Pay page={page} link={link} />
+			)}
+			<Meetings page={page} link={link} reload={reload} />
+			{hasParts(page) ? (
+				<Parts page={page} link={link} reload={reload} />
+			) : step === "Done" ? (
+				<Done page={page} link={link} />
+			) : (
+				page.booking.invoices.length > 0 && <Papers page={page} link={link} />
+			)}
+			{!page.parts.brief?.open && brief}
+			{step === "Nothing" && !hasParts(page) && page.toDo.length === 0 && (
+				<p className="max-w-xl">
+					There is nothing for you to do at the moment. {page.studio.owner}{" "}
+					writes to you when there is.
+				</p>
+			)}
+		</>
+	);
+}
 
 const hasParts = (page: ClientPageDto) =>
 	Boolean(

@@ -83,7 +83,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 		hits[0]?.key ?? (labelled[0] && `label:${labelled[0]}`) ?? going[0]?.to;
 	const [chosen, setChosen] = useState<string>();
 	// what is found comes later than the words: Enter opens the best of it
-	// biome-ignore lint/correctness/useExhaustiveDependencies: a choice made by the arrows stays while the same is found
+	// a choice made by the arrows stays while the same is found
 	useEffect(() => setChosen(first), [first, asked]);
 	return (
 		<Window title="Find" open onClose={onClose} wide>

@@ -28,6 +28,7 @@ export function useMeetingSaid(
 				),
 			);
 			if (said) offer({ words: `Held: ${meeting.name}`, undo: again });
+			return said;
 		},
 		async missed() {
 			const said = await act.run(() =>

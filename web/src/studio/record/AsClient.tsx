@@ -3,7 +3,7 @@ import type { CSSProperties } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { PagePart } from "../../api/schema";
-import { Parts } from "../../client/Parts";
+import { Head, Parts, ToDo } from "../../client/Parts";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Shown } from "../../ui/Shown";
@@ -51,12 +51,16 @@ export default function AsClient() {
 							data.page.parts.drafts ||
 							data.page.parts.files ||
 							data.page.parts.help ? (
-								<Parts
-									page={data.page}
-									link=""
-									reload={async () => undefined}
-									files={`/api/projects/${id}/as-client`}
-								/>
+								<>
+									<Head page={data.page} />
+									<ToDo page={data.page} />
+									<Parts
+										page={data.page}
+										link=""
+										reload={async () => undefined}
+										files={`/api/projects/${id}/as-client`}
+									/>
+								</>
 							) : (
 								<p>
 									No part is open yet.{" "}

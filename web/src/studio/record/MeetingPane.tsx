@@ -5,6 +5,7 @@ import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
 import { TextArea } from "../../ui/TextArea";
+import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
 import { useMeetingSaid } from "../useMeetingSaid";
 
@@ -18,8 +19,10 @@ export function MeetingPane({
 	meeting: MeetingDto;
 	onSummary: () => void;
 }) {
-	const [notes, setNotes] = useState(meeting.notes);
-	const [agenda, setAgenda] = useState(meeting.agenda);
+	const [words, change, forget] = useKept(`meeting:${meeting.id}`, {
+		notes: meeting.notes,
+		agenda: meeting.agenda,
+	});
 	const [start, setStart] = useState<string>();
 	const act = useAct();
 	const say = useMeetingSaid(act, project, meeting);
@@ -36,16 +39,16 @@ export function MeetingPane({
 			<TextArea
 				label="Agenda, which the client sees"
 				rows={2}
-				value={agenda}
+				value={words.agenda}
 				wrong={act.refusal?.of("agenda")}
-				onChange={(e) => setAgenda(e.target.value)}
+				onChange={(e) => change({ ...words, agenda: e.target.value })}
 			/>
 			<TextArea
 				label="Notes, yours alone"
 				rows={6}
-				value={notes}
+				value={words.notes}
 				wrong={act.refusal?.of("notes")}
-				onChange={(e) => setNotes(e.target.value)}
+				onChange={(e) => change({ ...words, notes: e.target.value })}
 			/>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
 			<div className="flex flex-wrap gap-2">
@@ -53,7 +56,7 @@ export function MeetingPane({
 					<Button
 						kind="go"
 						disabled={act.busy}
-						onClick={() => say.held({ notes, agenda })}
+						onClick={async () => (await say.held(words)) && forget()}
 					>
 						It was held
 					</Button>
@@ -65,15 +68,15 @@ export function MeetingPane({
 				)}
 				<Button
 					disabled={act.busy}
-					onClick={() =>
-						act.run(() =>
+					onClick={async () =>
+						(await act.run(() =>
 							answer(
 								api.PUT("/api/projects/{id}/meetings/{meeting}", {
 									params,
-									body: { notes, agenda },
+									body: words,
 								}),
 							),
-						)
+						)) && forget()
 					}
 				>
 					Keep the notes
