@@ -169,6 +169,21 @@ public sealed partial class InquiryTests
                 )
             ).StatusCode
         );
+        // 31.125 is asked about where it is typed; where it was worked out and stands as it was shown, it is left alone
+        async Task<HttpStatusCode> WallAsync(string size) =>
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    $"/api/projects/{project}/details",
+                    System.Net.Http.Json.JsonContent.Create(
+                        new { values = new Dictionary<string, string> { ["wall size"] = size } }
+                    )
+                )
+            ).StatusCode;
+        Assert.Equal(HttpStatusCode.BadRequest, await WallAsync("31.125"));
+        Assert.Equal(HttpStatusCode.NoContent, await WallAsync("4.15 x 7.5"));
+        Assert.Equal(HttpStatusCode.NoContent, await WallAsync("31.125"));
+        Assert.Equal(HttpStatusCode.NoContent, await WallAsync("31.5"));
         var emptied = await owner.SendAsync(
             HttpMethod.Put,
             $"/api/projects/{project}/details",

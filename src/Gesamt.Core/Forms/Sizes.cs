@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Texts;
 
 namespace Gesamt.Core.Forms;
 
@@ -40,11 +41,11 @@ public static partial class Sizes
         var (read, unit) = field.Sort switch
         {
             FieldSort.Number when Number(text, field.Unit) is { } number => (
-                Plain(number),
+                House(number),
                 field.Unit is { Length: > 0 } of ? $" {of}" : ""
             ),
             FieldSort.Amount when Amounts(text) is { } amounts => (
-                amounts.From == amounts.To ? Plain(amounts.From) : $"{Plain(amounts.From)}-{Plain(amounts.To)}",
+                amounts.From == amounts.To ? House(amounts.From) : $"{House(amounts.From)}-{House(amounts.To)}",
                 ""
             ),
             _ => (text, ""),
@@ -56,6 +57,13 @@ public static partial class Sizes
     public static string Value(FormField field, string text) =>
         field.Sort == FieldSort.Number && Number(text, field.Unit) is { } number ? Plain(number) : text;
 
+    /// <summary>A kept detail as the house writes it: “31,5” of “31.5”.</summary>
+    public static string InHouse(FormField field, string value) =>
+        field.Sort == FieldSort.Number
+        && decimal.TryParse(value, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var number)
+            ? House(number)
+            : value;
+
     /// <summary>What a doubtful number could be, as a sentence to add; empty for any other.</summary>
     public static string Doubt(string text) =>
         Times()
@@ -66,6 +74,8 @@ public static partial class Sizes
             is { } doubtful
             ? $" “{doubtful}” can be read as {NumberReading.Readings(doubtful)}: write which."
             : "";
+
+    private static string House(decimal number) => Plain(number).Replace('.', HouseStyle.Current.DecimalMark);
 
     private static string Plain(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
 

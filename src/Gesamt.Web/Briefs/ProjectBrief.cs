@@ -234,8 +234,10 @@ public static class ProjectBrief
                 d.Options,
                 d.Private,
                 file.Case.Kind.Demands.Contains(d.Name),
-                known.GetValueOrDefault(d.Name, ""),
-                said.LastOrDefault(one => one.Name == d.Name)?.Said
+                Sizes.InHouse(d.AsField, known.GetValueOrDefault(d.Name, "")),
+                said.LastOrDefault(one => one.Name == d.Name)?.Said is { } other
+                    ? Sizes.InHouse(d.AsField, other)
+                    : null
             )),
         ];
     }
@@ -253,6 +255,13 @@ public static class ProjectBrief
             List<Happening> facts = [];
             foreach (var (name, given) in save.Values)
             {
+                // what stands as it was shown was not typed, and is not read: 31.125 could be two numbers to who types it
+                if (
+                    rules.TryGetValue(name, out var shown)
+                    && rows.TryGetValue(name, out var kept)
+                    && given.Trim() == Sizes.InHouse(shown.AsField, kept.Value)
+                )
+                    continue;
                 var value = rules.TryGetValue(name, out var of) ? Sizes.Value(of.AsField, given.Trim()) : given.Trim();
                 if (!rules.TryGetValue(name, out var rule))
                     errors.Add((name, "This kind of work has no such detail."));
@@ -263,7 +272,7 @@ public static class ProjectBrief
                     else if (known is not null)
                         desk.Db.Details.Remove(known);
                 }
-                else if (FormRule.MistakeIn(rule.AsField, value) is { } mistake)
+                else if (FormRule.MistakeIn(rule.AsField, given.Trim()) is { } mistake)
                     errors.Add((name, mistake));
                 else if (rows.TryGetValue(name, out var row))
                     row.Value = value;

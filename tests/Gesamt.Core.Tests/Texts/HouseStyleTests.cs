@@ -1,3 +1,4 @@
+using Gesamt.Core.Forms;
 using Gesamt.Core.Texts;
 using static Gesamt.Core.Tests.World;
 
@@ -92,6 +93,27 @@ public sealed class HouseStyleTests
                             == LocalTime.Midnight.PlusMinutes(minute)
                     )
             );
+
+    [Theory]
+    [InlineData(NumberLook.PointComma, "4,2 x 7,5", "31,5 m²")]
+    [InlineData(NumberLook.CommaPoint, "4.2 x 7.5", "31.5 m²")]
+    public void What_was_understood_of_a_size_is_said_in_the_houses_style(NumberLook numbers, string text, string said)
+    {
+        var field = new FormField("size", FieldSort.Number, "Size", Unit: "m²");
+        In(
+            HouseStyle.Plain with
+            {
+                Numbers = numbers,
+            },
+            () =>
+            {
+                Assert.Equal(said, Sizes.Understood(field, text));
+                Assert.Equal("31.5", Sizes.Value(field, text));
+                Assert.Equal(said.Split(' ')[0], Sizes.InHouse(field, "31.5"));
+                return true;
+            }
+        );
+    }
 
     [Fact]
     public async Task A_style_goes_with_its_own_work_alone()
