@@ -27,6 +27,40 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         owner.Screen(1280, 800);
     }
 
+    [Theory] // WCAG 1.4.4 and 1.4.10: at twice its size on 1280, and on a phone, nothing is lost and nothing scrolls sideways
+    [
+        InlineData("/today", "Came in"),
+        InlineData("/turns", "Whose turn is it?"),
+        InlineData("/register", "Not yet booked"),
+        InlineData("/people", "People"),
+        InlineData("/templates", "Menu boards"),
+        InlineData("/templates/letters", "Letters"),
+        InlineData("/templates/routines", "Routines"),
+        InlineData("/studio", "The studio"),
+        InlineData("/tray", "tray"),
+        InlineData("/import", "table"),
+        InlineData("/post-office", "Only letters"),
+        InlineData("/i/mural", "A mural for your wall")
+    ]
+    public void A_screen_is_whole_at_twice_its_size_and_on_a_phone(string path, string shows)
+    {
+        foreach (var (width, height) in new[] { (640, 400), (390, 844) })
+        {
+            owner.Screen(width, height);
+            owner.Go(path);
+            owner.See(shows);
+            Assert.Equal("", owner.Violations());
+            Assert.True(FitsItsWidth(owner), $"{path} at {width}: {WhatSticksOut(owner)}");
+        }
+        owner.Screen(1280, 800);
+    }
+
+    private static string WhatSticksOut(Person person) =>
+        (string)
+            person.Driver.ExecuteScript(
+                "return [...document.querySelectorAll('body *')].filter(e => e.getBoundingClientRect().right > innerWidth + 1).slice(0, 4).map(e => e.tagName + ' ' + e.className + ' ' + (e.innerText ?? '').slice(0, 40)).join(' | ')"
+            )!;
+
     [Fact]
     public void The_sign_in_has_no_violation()
     {

@@ -34,6 +34,9 @@ public abstract record Happening
 
     public sealed record NoteTakenBack(NoteId Note) : Happening;
 
+    /// <summary>A note or call that was taken back stands again where it stood.</summary>
+    public sealed record NotePutBack(NoteId Note) : Happening;
+
     // the brief
     public sealed record BriefPut(string Hash) : Happening;
 

@@ -46,13 +46,20 @@ public sealed class History
             )
         )
             return facts;
-        List<Fact> standing = [];
+        HashSet<NoteId> takenBack = [];
         foreach (var fact in facts)
             if (fact.What is Happening.NoteTakenBack taken)
-                standing.RemoveAll(one =>
-                    one.What is Happening.NoteWritten note && note.Note == taken.Note
-                    || one.What is Happening.CallHeld call && call.Note == taken.Note
-                );
+                takenBack.Add(taken.Note);
+            else if (fact.What is Happening.NotePutBack put)
+                takenBack.Remove(put.Note);
+        List<Fact> standing = [];
+        foreach (var fact in facts)
+            if (
+                fact.What is Happening.NoteTakenBack or Happening.NotePutBack
+                || fact.What is Happening.NoteWritten note && takenBack.Contains(note.Note)
+                || fact.What is Happening.CallHeld call && takenBack.Contains(call.Note)
+            )
+                continue;
             else if (fact.What is Happening.StepAsksAgain step)
                 RemoveLast(one => IsAnswerTo(step.Step, one));
             else if (fact.What is Happening.MeetingAsksAgain meeting)

@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("658dde4a-3498-4f07-8d26-d8704d45790e"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("2bd16071-11df-4f84-9e1e-d6fd29ca71d2"), entityTypeCount: 54)
         {
         }
 

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.NoteRow",
                 typeof(NoteRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 7,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -53,6 +53,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(NoteRow).GetField("<ProjectId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.IdNumber<ProjectId>());
             projectId.SetSentinelFromProviderValue(0L);
+
+            var removed = runtimeEntityType.AddProperty(
+                "Removed",
+                typeof(bool),
+                propertyInfo: typeof(NoteRow).GetProperty("Removed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(NoteRow).GetField("<Removed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var reviewId = runtimeEntityType.AddProperty(
                 "ReviewId",

@@ -1297,6 +1297,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("ReviewId")
                         .HasColumnType("INTEGER");
 

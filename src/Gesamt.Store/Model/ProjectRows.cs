@@ -136,6 +136,9 @@ public sealed class NoteRow
     public required string Text { get; set; }
     public Instant At { get; set; }
 
+    /// <summary>It was taken back; said by a fact, and copied here so that it is not found.</summary>
+    public bool Removed { get; set; }
+
     /// <summary>The round of review it is a remark on.</summary>
     public ReviewId? ReviewId { get; set; }
 }

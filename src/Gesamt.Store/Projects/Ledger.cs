@@ -149,7 +149,8 @@ public sealed class Ledger(GesamtDb db)
                 or Happening.RunOffered
                 or Happening.RunDeclined
                 or Happening.DetailKnown
-                or Happening.NoteTakenBack;
+                or Happening.NoteTakenBack
+                or Happening.NotePutBack;
 
     /// <summary>A routine of the kind begins once per project, when its cause has come true.</summary>
     private async Task BeginRunsAsync(ProjectFile file, Instant now)

@@ -73,7 +73,7 @@ public static class SearchIndex
         ),
         new("Files", FoundSort.File, "{0}.Name", "{0}.Use", "Name, Use"),
         new("Invoices", FoundSort.Paper, "{0}.Number", "''", "Number"),
-        new("Notes", FoundSort.Note, "''", "{0}.Text", "Text"),
+        new("Notes", FoundSort.Note, "''", "{0}.Text", "Text, Removed", Only: "NOT {0}.Removed"),
         new("Answers", FoundSort.Answers, "''", Texts("{0}.Items", "'text'"), "Items"),
         new("Briefs", FoundSort.Brief, "''", "{0}.Text", "Text"),
         new("Tasks", FoundSort.Task, "{0}.Title", "''", "Title, Removed", Only: "NOT {0}.Removed"),

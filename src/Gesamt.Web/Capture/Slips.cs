@@ -171,11 +171,15 @@ public static class Slips
                 );
             }
             if (slip.NoteId is { } note)
+            {
+                (await desk.Db.Notes.SingleAsync(n => n.Id == note)).Removed = true;
+                await desk.Db.SaveChangesAsync();
                 await act.RecordAsync(
                     await desk.OpenAsync(slip.ProjectId!.Value),
                     Actor.Owner,
                     new Happening.NoteTakenBack(note)
                 );
+            }
         });
     }
 

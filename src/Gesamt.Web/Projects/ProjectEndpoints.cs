@@ -81,6 +81,23 @@ public static class ProjectEndpoints
             }
         );
 
+        api.MapPut(
+            "/projects/{id:long}/notes/{note:long}",
+            async (long id, long note, NoteDto to, Desk desk) =>
+            {
+                await Notes.ChangeAsync(desk, new(id), new(note), to.Text);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
+            "/projects/{id:long}/notes/{note:long}/removed",
+            async (long id, long note, Files.RemovedDto to, Desk desk) =>
+            {
+                await Notes.RemoveAsync(desk, new(id), new(note), to.Removed);
+                return TypedResults.NoContent();
+            }
+        );
+
         api.MapPost(
             "/projects/{id:long}/payments/{payment:long}/void",
             async (long id, long payment, Desk desk) =>

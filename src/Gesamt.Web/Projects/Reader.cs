@@ -18,6 +18,7 @@ namespace Gesamt.Web.Projects;
 
 /// <summary>An entry opened whole.</summary>
 /// <param name="File">A paper to open beside it.</param>
+/// <param name="Note">The owner's own words, which can be changed.</param>
 public sealed record ReaderDto(
     string Title,
     string Under,
@@ -31,7 +32,8 @@ public sealed record ReaderDto(
     ReviewReadDto? Review = null,
     long? VoidsPayment = null,
     MeetingDto? Meeting = null,
-    LetterReadDto? Letter = null
+    LetterReadDto? Letter = null,
+    long? Note = null
 );
 
 /// <param name="Files">What went or came with it.</param>
@@ -198,7 +200,8 @@ public static class Reader
             [],
             null,
             null,
-            null
+            null,
+            Note: note.Sort == NoteSort.Words ? null : note.Id.Value
         );
 
     private static ReaderDto Proposal(Desk desk, VersionRow version)

@@ -1,3 +1,6 @@
+using Gesamt.Core.Calendar;
+using NodaTime.Text;
+
 namespace Gesamt.Web.Words;
 
 /// <summary>Sorts of entries on the line, that can be hidden and shown.</summary>
@@ -41,7 +44,12 @@ public sealed record OpensDto(OpensWhat What, long Id);
 /// <summary>A question and its answer.</summary>
 public sealed record AnswerDto(string Question, string Text)
 {
-    /// <summary>In the words it was given, with what was made of them.</summary>
+    /// <summary>In the words it was given, with what was made of them; a day as the house writes days.</summary>
     public static AnswerDto Of(Core.Forms.Answer answer) =>
-        new(answer.Question, answer.Understood is { } read ? $"{answer.Text} (read as {read})" : answer.Text);
+        new(
+            answer.Question,
+            answer.Understood is { } read ? $"{answer.Text} (read as {read})"
+                : LocalDatePattern.Iso.Parse(answer.Text) is { Success: true } day ? DateWords.Long(day.Value)
+                : answer.Text
+        );
 }

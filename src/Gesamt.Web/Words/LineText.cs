@@ -92,6 +92,7 @@ public static partial class LineText
         {
             typeof(Happening.DetailKnown), // the answers, or the sheet
             typeof(Happening.NoteTakenBack), // its note goes with it
+            typeof(Happening.NotePutBack),
             typeof(Happening.MeetingAsksAgain),
             typeof(Happening.StepAsksAgain), // the answer goes with it
             typeof(Happening.ContractSent), // the letter that carried it, or the choice

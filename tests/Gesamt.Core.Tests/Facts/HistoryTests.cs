@@ -19,6 +19,23 @@ public class HistoryTests
         );
 
     [Fact]
+    public void A_call_taken_back_and_put_back_stands_where_it_stood()
+    {
+        var note = new NoteId(1);
+        Fact[] facts =
+        [
+            Fact(1, "2027-01-04 09:00", "2027-01-04 09:00", Inquiry),
+            Fact(2, "2027-01-04 12:00", "2027-01-06 09:00", new Happening.CallHeld(note)),
+            Fact(3, "2027-01-07 09:00", "2027-01-07 09:00", Fit),
+            Fact(4, "2027-01-08 09:00", "2027-01-08 09:00", new Happening.NoteTakenBack(note)),
+            Fact(5, "2027-01-08 10:00", "2027-01-08 10:00", new Happening.NotePutBack(note)),
+        ];
+        Assert.Equal([1L, 3L], new History(facts[..4]).Facts.Select(fact => fact.Id.Value));
+        Assert.Equal([1L, 2L, 3L], new History(facts).Facts.Select(fact => fact.Id.Value));
+        Assert.Equal(At("2027-01-04 12:00"), new History(facts).LastTouch);
+    }
+
+    [Fact]
     public void What_was_answered_to_a_step_and_taken_back_was_never_answered()
     {
         var (step, other) = (new StepRef(new RunId(1), "nudge-7", 0), new StepRef(new RunId(1), "nudge-7", 1));

@@ -70,6 +70,19 @@ public static partial class Acts
         if (await OneAsync(life, random) is not { } project)
             return;
         var text = $"Note {random.Next(1_000_000)} {Life.Private}";
+        var notes = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db.Notes.Where(n => n.ProjectId == new ProjectId(project)).Select(n => n.Id.Value).ToListAsync()
+        );
+        if (notes.Count > 0 && random.Next(3) == 0)
+        {
+            await life.OwnerAsync(
+                "POST",
+                $"/api/projects/{project}/notes/{Operations.Pick(notes, random)}/removed",
+                new { removed = random.Next(2) == 0 }
+            );
+            return;
+        }
         var (status, _) = await life.OwnerAsync("POST", $"/api/projects/{project}/notes", new { text });
         if (status is HttpStatusCode.OK or HttpStatusCode.NoContent)
             life.Confirmed.Add(

@@ -136,10 +136,24 @@ public sealed class Recount
     public Recount(RawProject project, IEnumerable<RawFact> all)
     {
         rules = project.Rules;
-        // a note taken back was never there
-        var back = all.Where(f => f.Kind == "NoteTakenBack").Select(f => f.Number("note")).ToHashSet();
-        facts = [.. all.Where(f => !(f.Kind is "NoteWritten" or "CallHeld" && back.Contains(f.Number("note"))))];
+        // what was taken back was never there
+        facts = [.. all];
+        foreach (var of in all.Where(f => f.Kind is "NoteTakenBack" or "NotePutBack").GroupBy(f => f.Number("note")))
+            if (of.MaxBy(f => (f.Recorded, f.Id))!.Kind == "NoteTakenBack")
+                facts.RemoveAll(f => f.Kind is "NoteWritten" or "CallHeld" && f.Number("note") == of.Key);
+        foreach (var again in all.Where(f => f.Kind is "MeetingAsksAgain" or "StepAsksAgain"))
+            if (facts.LastOrDefault(f => IsTakenBackBy(f, again)) is { } answer)
+                facts.Remove(answer);
     }
+
+    private static bool IsTakenBackBy(RawFact answer, RawFact again) =>
+        After(again, answer)
+        && (
+            again.Kind == "MeetingAsksAgain"
+                ? answer.Kind is "MeetingHeld" or "MeetingMissed" && answer.Number("meeting") == again.Number("meeting")
+                : (answer.Kind == "StepSkipped" || answer.Kind == "StepDone" && answer.Of["letter"] is null)
+                    && JsonNode.DeepEquals(answer.Of["step"], again.Of["step"])
+        );
 
     private IEnumerable<RawFact> Of(params string[] kinds) => facts.Where(f => kinds.Contains(f.Kind));
 
@@ -424,6 +438,7 @@ public sealed class Recount
                     or "MarkedFit"
                     or "MeetingBooked"
                     or "MeetingHeld"
+                    or "MeetingMissed"
                     or "PriceAgreed"
                     or "FormReturned"
                     or "FormAsked"

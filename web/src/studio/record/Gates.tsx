@@ -37,7 +37,7 @@ export function Gates({
 						<div>
 							{gate.evidence && <span className="block">{gate.evidence}</span>}
 							<span className="text-soft">
-								{gate.closed ? gate.detail : lacks(gate)}
+								{gate.closed ? gate.detail : !record.path.ended && lacks(gate)}
 							</span>
 							<Steps gate={gate} />
 						</div>
@@ -111,7 +111,9 @@ function Present({
 				)}
 			</span>
 			<span className="text-soft">
-				{gate.lacks.length > 0 && `still needs: ${gate.lacks.join(", ")}`}
+				{!record.path.ended &&
+					gate.lacks.length > 0 &&
+					`still needs: ${gate.lacks.join(", ")}`}
 			</span>
 			<Steps gate={gate} />
 			<NextActs record={record} begins={begins} />

@@ -8,6 +8,7 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Labels } from "../Labels";
+import { ChangePerson } from "../people/ChangePerson";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 
@@ -43,7 +44,8 @@ export function People({ record }: { record: RecordDto }) {
 				>
 					{client.name}
 				</Link>
-				{client.organisation && `, ${client.organisation}`}
+				{client.organisation && `, ${client.organisation}`}{" "}
+				<ChangePerson id={client.id} name={client.name} />
 			</p>
 			<p className="text-[14.3px] break-all text-soft">
 				{[client.mail, client.phone, client.profile].filter(Boolean).join(", ")}
@@ -71,6 +73,7 @@ function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
 				{part.name}
 			</Link>{" "}
 			<span className="text-soft">{part.words}</span>{" "}
+			<ChangePerson id={part.person} name={part.name} />{" "}
 			<Button
 				kind="word"
 				size="small"

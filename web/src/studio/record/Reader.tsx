@@ -4,6 +4,7 @@ import type { OpensWhat, ReaderDto, RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
 import { Shown } from "../../ui/Shown";
+import { ChangeNote } from "./ChangeNote";
 import { Held } from "./HeldLetter";
 import { MeetingPane } from "./MeetingPane";
 import { NextActs } from "./NextActs";
@@ -104,7 +105,16 @@ function Whole({
 }) {
 	return (
 		<>
-			<div className="whitespace-pre-line">{data.text}</div>
+			{data.note ? (
+				<ChangeNote
+					project={project}
+					note={data.note}
+					text={data.text}
+					onClose={onClose}
+				/>
+			) : (
+				<div className="whitespace-pre-line">{data.text}</div>
+			)}
 			{data.quoted && (
 				<Fold className="pt-3 text-soft" line="What they answered to">
 					<div className="pt-2 whitespace-pre-line">{data.quoted}</div>
