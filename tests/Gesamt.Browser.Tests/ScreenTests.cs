@@ -35,9 +35,10 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         InlineData("/people", "People"),
         InlineData("/templates", "Menu boards"),
         InlineData("/templates/letters", "Letters"),
-        InlineData("/templates/routines", "Routines"),
+        InlineData("/templates/routines", "After an inquiry"),
+        InlineData("/templates/task-lists", "Task lists"),
         InlineData("/studio", "The studio"),
-        InlineData("/tray", "tray"),
+        InlineData("/tray", "Slips and letters"),
         InlineData("/import", "table"),
         InlineData("/post-office", "Only letters"),
         InlineData("/i/mural", "A mural for your wall")

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Core.Projects;

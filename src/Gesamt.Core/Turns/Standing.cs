@@ -38,6 +38,16 @@ public sealed record Standing(
 {
     public bool IsOpen => Ended is null && Stage != Stage.Finished;
 
+    /// <summary>How often they were nudged, in words: “nudged once”; null for never.</summary>
+    public static string? NudgedWords(int times) =>
+        times switch
+        {
+            0 => null,
+            1 => "nudged once",
+            2 => "nudged twice",
+            _ => $"nudged {times} times",
+        };
+
     /// <summary>Open, or over with something left for the owner.</summary>
     public bool IsOnTable => IsOpen || Turn == Side.Yours;
 }

@@ -11,7 +11,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("2bd16071-11df-4f84-9e1e-d6fd29ca71d2"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("ed47e792-2aa9-4a97-bc19-c1fdaf6b7405"), entityTypeCount: 54)
         {
         }
 

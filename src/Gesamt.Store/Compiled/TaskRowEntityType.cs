@@ -3,7 +3,7 @@ using System;
 using System.Reflection;
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.Work;
+using Gesamt.Core.Projects;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;

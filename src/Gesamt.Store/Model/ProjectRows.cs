@@ -3,11 +3,11 @@ using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.People;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
-using Gesamt.Core.Work;
 using NodaTime;
 
 namespace Gesamt.Store.Model;

@@ -204,7 +204,7 @@ public static class Record
             WordsOf(desk, standing),
             age?.Short ?? "",
             age?.Long ?? "",
-            Turns.Cards.Nudged(standing.Nudged),
+            Standing.NudgedWords(standing.Nudged),
             standing.Until is { } until ? desk.Short(desk.Calendar.DateOf(until)) : null
         );
     }

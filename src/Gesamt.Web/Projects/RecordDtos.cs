@@ -1,9 +1,9 @@
 using Gesamt.Core.Facts;
 using Gesamt.Core.People;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
-using Gesamt.Core.Work;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;

@@ -7,7 +7,6 @@ using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
-using Gesamt.Core.Work;
 using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;

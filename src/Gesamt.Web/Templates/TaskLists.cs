@@ -1,7 +1,6 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
-using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;

@@ -50,16 +50,6 @@ public static class Cards
                 )
         );
 
-    /// <summary>“nudged once”; null for never.</summary>
-    public static string? Nudged(int times) =>
-        times switch
-        {
-            0 => null,
-            1 => "nudged once",
-            2 => "nudged twice",
-            _ => $"nudged {times} times",
-        };
-
     private static CardDto Told(Desk desk, Row row)
     {
         var standing = row.Standing;
@@ -79,7 +69,7 @@ public static class Cards
             words,
             late,
             age.Short,
-            Nudged(standing.Nudged),
+            Core.Turns.Standing.NudgedWords(standing.Nudged),
             limits.BandOf(age),
             standing.Stage,
             standing.Turn,

@@ -1,4 +1,4 @@
-using Gesamt.Core.Work;
+using Gesamt.Core.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using NodaTime;

@@ -60,7 +60,7 @@ public static partial class Acts
                     title,
                     due = (string?)null,
                     phase = (string?)null,
-                    doneBy = Operations.Pick(Enum.GetValues<Core.Work.Fulfilment>(), random).ToString(),
+                    doneBy = Operations.Pick(Enum.GetValues<Core.Projects.Fulfilment>(), random).ToString(),
                 }
             );
     }

@@ -3,21 +3,6 @@ using Gesamt.Core.Projects;
 
 namespace Gesamt.Core.Work;
 
-/// <summary>What fulfils a task when it happens, so that nobody has to tick it off.</summary>
-public enum Fulfilment
-{
-    ProposalSent,
-    ContractSent,
-    ContractSigned,
-    PaymentReceived,
-    MeetingHeld,
-    FormReturned,
-    DraftPutUp,
-    DraftApproved,
-    HandedOver,
-    Approved,
-}
-
 /// <summary>Which open tasks are fulfilled by what happened.</summary>
 public static class FulfilmentRule
 {
