@@ -22,10 +22,11 @@ public sealed record ImportIdDto(int Id);
 /// <param name="Kept">Projects that went on since and were left as they are.</param>
 public sealed record ImportUndoneDto(int Removed, int Kept);
 
-/// <summary>Does the taking over in the background, some hundred rows a transaction, so that its progress is seen and a stop loses nothing.</summary>
+/// <summary>Does the taking over in the background, some rows a transaction, so that its progress is seen and a stop loses nothing.</summary>
 public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live live, ILogger<Importing> log)
 {
-    private const int Batch = 250;
+    // few enough that whoever else writes meanwhile waits for a moment only, also on a busy machine
+    private const int Batch = 50;
 
     public static void MapImport(RouteGroupBuilder api)
     {

@@ -24,7 +24,7 @@ export function Item({
 	const before = item.count < 0;
 	const size = Math.abs(item.count);
 	return (
-		<li className="grid items-end gap-2 md:grid-cols-[1fr_84px_130px_190px_190px_auto]">
+		<li className="grid items-end gap-2 md:grid-cols-[1fr_84px_130px_176px_190px_84px]">
 			<TextField
 				label={`Task ${number}`}
 				value={item.title}
@@ -68,7 +68,7 @@ export function Item({
 				value={item.doneBy ?? null}
 				onChange={(doneBy) => onChange({ doneBy })}
 			/>
-			<span className="flex gap-3 pb-1.5 text-small">
+			<span className="flex justify-end gap-3 pb-1.5 text-small">
 				{onUp && (
 					<Button kind="word" onClick={onUp}>
 						up<span className="sr-only">: {item.title}</span>

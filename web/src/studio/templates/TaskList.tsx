@@ -75,7 +75,7 @@ export function List({
 				))}
 			</ol>
 			{act.refusal && <Alert>{act.refusal.message}</Alert>}
-			<div className="flex gap-2">
+			<div className="flex flex-wrap gap-2">
 				<Button onClick={() => setItems([...items, fresh])}>Add a task</Button>
 				<Button kind="go" disabled={act.busy} onClick={keep}>
 					Keep the list
