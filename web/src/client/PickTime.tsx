@@ -85,9 +85,9 @@ export function PickTime({
 		.find((time) => time.start === start);
 	return (
 		<section aria-label="Choose a time" className="max-w-2xl">
-			<h1 className="text-[28px]">
+			<h2 className="text-[20px]">
 				{moving ? "Choose another time" : `Choose a time: ${times.name}`}
-			</h1>
+			</h2>
 			<p className="pt-1">
 				{times.minutes} minutes, {times.place}.{" "}
 				{times.studioZone &&
