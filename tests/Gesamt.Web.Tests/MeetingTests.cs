@@ -258,6 +258,21 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             Assert.Equal(asks, await TodayAsync());
             Assert.Equal("NoteMeeting", await WaitsAsync());
         }
+        // what is over asks nothing any more
+        Assert.True(
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/happened",
+                    new
+                    {
+                        sort = "Lost",
+                        words = (string?)null,
+                        credit = false,
+                    }
+                )
+            ).IsSuccessStatusCode
+        );
+        Assert.Empty(await TodayAsync());
         // nobody was written to
         Assert.DoesNotContain(
             (await owner.GetAsync("/api/post-office?address=asks@lanternhouse.example")).EnumerateArray(),

@@ -173,6 +173,9 @@ public static class LettersOut
             var step = Sending.StepOf(letter);
             if (step is { } skipped && !file.History.WasSkippedByOwner(skipped))
                 throw new RefusedException("It was not you who skipped it: what it says is not true any more.");
+            // a step's own stop rules say so of its letter
+            if (step is null && (file.Case.End is not null || file.Case.IsPutAway))
+                throw new RefusedException("The project is over: nothing waits in it any more.");
             letter.State = LetterState.Held;
             await act.RecordAsync(file, Actor.Owner, step is { } held ? [new Happening.StepAsksAgain(held)] : []);
         });

@@ -107,8 +107,6 @@ public static class TodayView
         var rows = await desk
             .Db.Meetings.AsNoTracking()
             .Where(m => !m.Cancelled && m.Start < end && (m.Start >= start || !m.Held && m.End <= now))
-            .OrderBy(m => m.Start)
-            .Take(MostMeetings)
             .Join(
                 desk.Db.Projects,
                 m => m.ProjectId,
@@ -119,8 +117,13 @@ public static class TodayView
                         Meeting = m,
                         p.Title,
                         Client = p.Client!.Name,
+                        IsOpen = p.Standing.OnTable && p.Standing.Ended == null,
                     }
             )
+            // what is over asks nothing any more; of many that ask, today's are never left out
+            .Where(r => r.Meeting.Start >= start || r.IsOpen)
+            .OrderByDescending(r => r.Meeting.Start)
+            .Take(MostMeetings)
             .ToListAsync();
         string Time(Instant at) => DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay);
         string When(MeetingRow m) =>
@@ -129,14 +132,16 @@ public static class TodayView
                 : $"{Time(m.Start)} to {Time(m.End)}";
         return
         [
-            .. rows.Select(r => new DayMeetingDto(
-                r.Meeting.ProjectId.Value,
-                r.Meeting.Id.Value,
-                When(r.Meeting),
-                $"{r.Meeting.Name}, {r.Client}",
-                r.Title,
-                !r.Meeting.Held && r.Meeting.End <= now
-            )),
+            .. rows.AsEnumerable()
+                .Reverse()
+                .Select(r => new DayMeetingDto(
+                    r.Meeting.ProjectId.Value,
+                    r.Meeting.Id.Value,
+                    When(r.Meeting),
+                    $"{r.Meeting.Name}, {r.Client}",
+                    r.Title,
+                    r.IsOpen && !r.Meeting.Held && r.Meeting.End <= now
+                )),
         ];
     }
 
