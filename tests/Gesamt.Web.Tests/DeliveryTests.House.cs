@@ -193,7 +193,7 @@ public sealed partial class DeliveryTests
             await writing;
             var restored = Path.Combine(folder, "studio");
             await Backup.RestoreAsync(archive, restored);
-            await using var again = new Restored(restored);
+            await using var again = new OnFolder(restored);
             var found = await (await again.OwnerAsync()).GetAsync($"/api/projects/{project}");
             Assert.Equal(
                 "sketch.png",
@@ -216,6 +216,4 @@ public sealed partial class DeliveryTests
             Directory.Delete(folder, recursive: true);
         }
     }
-
-    private sealed class Restored(string data) : Studio(withProjects: false, data);
 }

@@ -9,8 +9,6 @@ namespace Gesamt.Web.Tests;
 /// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, the first two kept no papers. The third is a shorter demo, for its papers’ sake.</remarks>
 public sealed class OlderFolderTests
 {
-    private sealed class Older(string data) : Studio(withProjects: true, data);
-
     public static TheoryData<string> Releases =>
         [
             .. Directory
@@ -33,7 +31,7 @@ public sealed class OlderFolderTests
         Assert.True(before.Count > 300 && standings.Count >= 15, $"{before.Count} facts, {standings.Count} projects");
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
 
-        await using var studio = new Older(data);
+        await using var studio = new OnFolder(data);
         var owner = await studio.OwnerAsync();
         Assert.Equal(
             before,
@@ -121,7 +119,7 @@ public sealed class OlderFolderTests
             .Select(long.Parse)
             .ToHashSet();
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        await using var studio = new Older(data);
+        await using var studio = new OnFolder(data);
         var owner = await studio.OwnerAsync();
         await studio.TickAsync();
         var papers = await studio.LookAsync(db => db.Papers.ToListAsync());
@@ -172,11 +170,12 @@ public sealed class OlderFolderTests
     [Fact] // a migration and what is computed for it are two commits
     public async Task A_kill_between_new_columns_and_their_values_is_mended_at_the_next_start()
     {
-        using var folder = new Folder();
+        using Folder folder = new(),
+            other = new();
         var release = Releases.Select(row => row.Data).Min(StringComparer.Ordinal)!;
         async Task<(string Turns, string Routines)> LookAsync(string data)
         {
-            await using var studio = new Older(data);
+            await using var studio = new OnFolder(data);
             var owner = await studio.OwnerAsync();
             return (
                 (await owner.GetAsync("/api/turns")).GetRawText(),
@@ -186,7 +185,7 @@ public sealed class OlderFolderTests
         var whole = await LookAsync(await LaidAsync(folder, release));
         Assert.Contains("\"cards\":[{", whole.Turns);
         Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
-        var killed = await LaidAsync(folder, release);
+        var killed = await LaidAsync(other, release);
         await using (var db = new GesamtDb(Options(killed)))
         {
             await Sqlite.MigrateAsync(db, TestContext.Current.CancellationToken);

@@ -213,13 +213,11 @@ public sealed class SignInTests
         Assert.Equal(1, await studio.LookAsync(db => db.Slips.CountAsync()));
     }
 
-    private sealed class SecondCopy(string data) : Studio(withProjects: false, data);
-
     [Fact]
     public async Task The_same_key_through_two_copies_at_once_is_one_act_and_no_fault()
     {
         await using var one = new EmptyStudio();
-        await using var two = new SecondCopy(one.Data);
+        await using var two = new OnFolder(one.Data);
         var visitors = new[] { new Visitor(one), new Visitor(two) };
         foreach (var visitor in visitors)
             await visitor.TokenAsync("/forms/mural");

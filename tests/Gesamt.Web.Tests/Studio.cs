@@ -144,6 +144,12 @@ public static class Laid
     }
 }
 
+/// <summary>A server on a folder that is not its own: whoever made the folder takes it out, as another server may still write there.</summary>
+public sealed class OnFolder(string data) : Studio(withProjects: false, data)
+{
+    protected override bool KeepsData => true;
+}
+
 /// <summary>Somebody with cookies of their own, who sends token and key as the pages do.</summary>
 public sealed class Visitor(Studio studio)
 {

@@ -47,7 +47,7 @@ public sealed class TickerTests
     {
         await using var one = new EmptyStudio();
         _ = one.Services;
-        await using var other = new SecondCopy(one.Data);
+        await using var other = new OnFolder(one.Data);
         _ = other.Services;
         var mails = Enumerable.Range(0, 6).Select(i => $"copy{i}@lanternhouse.example").ToList();
         foreach (var (mail, i) in mails.Select((mail, i) => (mail, i)))
@@ -171,6 +171,4 @@ public sealed class TickerTests
         );
         Assert.Equal(1, await studio.LookAsync(db => db.Projects.CountAsync()));
     }
-
-    private sealed class SecondCopy(string data) : Studio(withProjects: false, data);
 }

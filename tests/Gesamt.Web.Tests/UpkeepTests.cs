@@ -284,8 +284,6 @@ public sealed class UpkeepTests
         Assert.Equal(0, await studio.LookAsync(db => db.Requests.CountAsync()));
     }
 
-    private sealed class Again(string data) : Studio(withProjects: false, data);
-
     [Theory]
     [InlineData("empty"), InlineData("another"), InlineData("gone")]
     public async Task A_key_of_client_links_that_is_not_the_one_is_said_and_forges_nothing(string damage)
@@ -293,7 +291,7 @@ public sealed class UpkeepTests
         using var folder = new Folder();
         var data = folder.Of("studio");
         string page;
-        await using (var first = new Kept(data))
+        await using (var first = new OnFolder(data))
         {
             (_, page) = await first.ProposeAsync(await first.OwnerAsync(), new Visitor(first));
         }
@@ -305,7 +303,7 @@ public sealed class UpkeepTests
                 path,
                 damage == "empty" ? [] : System.Security.Cryptography.RandomNumberGenerator.GetBytes(32)
             );
-        await using var studio = new Again(data);
+        await using var studio = new OnFolder(data);
         var owner = await studio.OwnerAsync();
         Assert.Contains("keys/links.key", Assert.Single(await TroublesAsync(owner)));
         // as anybody could compute it with an empty key
@@ -318,21 +316,16 @@ public sealed class UpkeepTests
             Assert.True((await owner.AskAsync(open)).IsSuccessStatusCode);
     }
 
-    private sealed class Kept(string data) : Studio(withProjects: false, data)
-    {
-        protected override bool KeepsData => true;
-    }
-
     [Theory]
     [InlineData(""), InlineData("<key"), InlineData("<key id=\"none\"/>")]
     public async Task A_damaged_protection_key_is_put_aside_and_said_and_every_page_answers(string damage)
     {
         using var folder = new Folder();
         var data = folder.Of("studio");
-        await using (var first = new Kept(data))
+        await using (var first = new OnFolder(data))
             await first.OwnerAsync();
         File.WriteAllText(Directory.GetFiles(Path.Combine(data, "keys"), "*.xml").Single(), damage);
-        await using var studio = new Again(data);
+        await using var studio = new OnFolder(data);
         Assert.Contains("restore it from a backup", Assert.Single(await TroublesAsync(await studio.OwnerAsync())));
         Assert.True((await new Visitor(studio).AskAsync("/forms/mural")).IsSuccessStatusCode);
     }

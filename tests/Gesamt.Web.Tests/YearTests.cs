@@ -24,7 +24,7 @@ public sealed class YearTests
             var now = Begin;
             for (var part = 0; part <= Restarts; part++)
             {
-                await using var studio = new Kept(data);
+                await using var studio = new OnFolder(data);
                 await studio.WaitUntilAsync(now);
                 var owner = await studio.OwnerAsync();
                 if (part == 0)
@@ -39,7 +39,7 @@ public sealed class YearTests
                     await LiveAsync(studio, owner, random);
                 }
             }
-            await using var last = new Kept(data);
+            await using var last = new OnFolder(data);
             await last.WaitUntilAsync(now);
             await CheckAsync(last);
         }
@@ -48,12 +48,6 @@ public sealed class YearTests
             Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
             Directory.Delete(data, recursive: true);
         }
-    }
-
-    /// <summary>A server whose folder stays when it is ended.</summary>
-    private sealed class Kept(string data) : Studio(withProjects: false, data)
-    {
-        protected override bool KeepsData => true;
     }
 
     /// <summary>Clients write, owners say yes or skip, and things happen.</summary>
