@@ -6,8 +6,13 @@ using Gesamt.Store.Model;
 namespace Gesamt.Web.Tests;
 
 /// <summary>A damaged row, or what a stranger pasted, never takes a page with it: its entry is told as such, all others as ever.</summary>
-public sealed class BrokenRowTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
+public sealed class BrokenRowTests : IAsyncDisposable
 {
+    // each damages one of its own
+    private readonly EmptyStudio studio = new();
+
+    public ValueTask DisposeAsync() => studio.DisposeAsync();
+
     private const string Untold = "An entry that cannot be told";
 
     public static TheoryData<string> Pasted =>
