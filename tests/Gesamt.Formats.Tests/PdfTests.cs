@@ -110,7 +110,8 @@ public sealed class PdfTests
                     "25 January 2027, 10:30",
                     "192.0.2.7",
                     new string('a', 64)
-                )
+                ),
+                new SignaturePaper("Isolde Marrin", "studio", "I give it.", "24 January 2027", "", new string('a', 64))
             )
         );
         using var pdf = PdfDocument.Open(Papers.Draw(paper, At));
@@ -129,7 +130,8 @@ public sealed class PdfTests
                 "40%tobook",
                 "2135.28",
                 "ZoëGröhl",
-                "192.0.2.7",
+                "192.0.2.7“Iagree.”",
+                "forthestudio,24January2027“Igiveit.”", // given beforehand, from no address
                 new string('a', 40),
             }
         )

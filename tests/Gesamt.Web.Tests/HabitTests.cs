@@ -14,19 +14,80 @@ public sealed class HabitTests : IAsyncDisposable
     public ValueTask DisposeAsync() => studio.DisposeAsync();
 
     [Fact]
-    public async Task A_studio_that_signs_every_contract_has_signed_as_the_client_does()
+    public async Task A_signature_that_is_given_with_every_contract_stands_under_it_as_the_client_reads_it()
     {
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         await owner.ChangeStudioAsync(now => now["habits"]!["signsAtOnce"] = true);
         var (project, page) = await studio.ProposeAsync(owner, client);
+        foreach (var chosen in new[] { new[] { "s", "n" }, ["s"] }) // once more, before it is signed by the client
+        {
+            Assert.True((await client.PostAsync($"{page}/api/accept", new { chosen })).IsSuccessStatusCode);
+            var shown = (await client.GetAsync($"{page}/api")).GetProperty("booking");
+            Assert.Equal("Sign", shown.GetProperty("step").GetString());
+            Assert.Equal(
+                ("Isolde Marrin", "studio"),
+                Assert.Single(
+                    shown
+                        .GetProperty("contract")
+                        .GetProperty("signatures")
+                        .EnumerateArray()
+                        .Select(s => (s.GetProperty("name").GetString(), s.GetProperty("side").GetString()))
+                )
+            );
+        }
         await studio.SignedAsync(client, page);
         var record = await owner.GetAsync($"/api/projects/{project}");
         Assert.StartsWith(
             "Signed Mon 25 Jan by both",
             record.GetProperty("path").GetProperty("gates")[2].GetProperty("evidence").GetString()
         );
-        var signed = await studio.LookAsync(db => db.Signatures.Select(s => s.Name).ToListAsync());
-        Assert.Equal(["Mona Delarue", "Isolde Marrin"], signed);
+        var signed = await studio.LookAsync(db => db.Signatures.OrderBy(s => s.Id).ToListAsync());
+        Assert.Equal(["Isolde Marrin", "Isolde Marrin", "Isolde Marrin", "Mona Delarue"], signed.Select(s => s.Name));
+        Assert.DoesNotContain("typing", signed[2].Consent); // nobody typed that one
+        Assert.Equal(signed[2].Hash, signed[3].Hash);
+    }
+
+    [Fact]
+    public async Task A_contract_that_goes_with_a_letter_is_signed_as_the_letter_leaves_and_not_before()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        await owner.ChangeStudioAsync(now => now["habits"]!["signsAtOnce"] = true);
+        var project = await studio.InquireAsync(client);
+        object price = new
+        {
+            sort = "PriceAgreed",
+            amount = "2,000",
+            tax = "23",
+            onBooking = "40",
+        };
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/happened", price)).IsSuccessStatusCode);
+        object letter = new { subject = "The contract", body = "Here: [page link]" };
+        Assert.True((await owner.PostAsync($"/api/projects/{project}/contract/send", letter)).IsSuccessStatusCode);
+        Assert.Equal(0, await studio.LookAsync(db => db.Signatures.CountAsync()));
+        await studio.TickAsync();
+        Assert.Equal(
+            Core.Facts.Signer.Owner,
+            await studio.LookAsync(db => db.Signatures.Select(s => s.Signer).SingleAsync())
+        );
+        var turn = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("path").GetProperty("turn");
+        Assert.Equal("SignContract", turn.GetProperty("waits").GetString());
+        // and one that was put before the studio said so is signed as the client signs, and asks nobody
+        await owner.ChangeStudioAsync(now => now["habits"]!["signsAtOnce"] = false);
+        var (other, page) = await studio.ProposeAsync(owner, client, "ada@lanternhouse.example");
+        Assert.True(
+            (await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "n" } })).IsSuccessStatusCode
+        );
+        Assert.Equal(1, await studio.LookAsync(db => db.Signatures.CountAsync()));
+        await owner.ChangeStudioAsync(now => now["habits"]!["signsAtOnce"] = true);
+        await studio.SignedAsync(client, page);
+        Assert.StartsWith(
+            "Signed Mon 25 Jan by both",
+            (await owner.GetAsync($"/api/projects/{other}"))
+                .GetProperty("path")
+                .GetProperty("gates")[2]
+                .GetProperty("evidence")
+                .GetString()
+        );
     }
 
     [Fact]
@@ -276,6 +337,14 @@ public sealed class HabitTests : IAsyncDisposable
         Assert.Contains("Fri May 14", record);
         Assert.Contains("10:30 am", record);
         Assert.Equal("Monday, January 25", (await owner.GetAsync("/api/today")).GetProperty("date").GetString());
+        var wall = JsonContent.Create(new { values = new Dictionary<string, string> { ["wall size"] = "31,5" } });
+        Assert.True(
+            (await owner.SendAsync(HttpMethod.Put, $"/api/projects/{project}/details", wall)).IsSuccessStatusCode
+        );
+        Assert.Contains("\"31,5\"", (await owner.GetAsync("/api/register?details=wall%20size")).GetRawText());
+        // a table for other programs keeps the point
+        var csv = await (await owner.AskAsync("/api/register.csv?details=wall%20size")).Content.ReadAsStringAsync();
+        Assert.Contains("31.5", csv);
         Assert.Equal("4,5", (await owner.GetAsync("/typed/amount?text=4%2C50")).GetProperty("value").GetString());
         Assert.Contains("data-clock=\"Twelve\"", await (await owner.AskAsync("/today")).Content.ReadAsStringAsync());
     }

@@ -39,9 +39,10 @@ public static class ContractRule
             ? client
             : null;
 
-    /// <summary>The contract that is with the client to sign.</summary>
+    /// <summary>The contract that is with the client to sign; the owner's signature may stand under it already.</summary>
     public static Seen<Happening.ContractSent>? Open(History history) =>
-        Standing(history) is { } contract && !history.Any<Happening.ContractSigned>(s => s.Contract == contract)
+        Standing(history) is { } contract
+        && !history.Any<Happening.ContractSigned>(s => s.Contract == contract && s.Signer == Signer.Client)
             ? history.Last<Happening.ContractSent>(sent => sent.Contract == contract)
             : null;
 }

@@ -122,8 +122,9 @@ public static class Papers
     {
         sheet.Gap(8);
         sheet.Heading(signature.Name);
+        var from = signature.Address.Length > 0 ? $", from {signature.Address}" : "";
         sheet.Paragraph(
-            $"for the {signature.Side}, {signature.At}, from {signature.Address}\n“{signature.Consent}”\nSHA-256 {signature.Hash}",
+            $"for the {signature.Side}, {signature.At}{from}\n“{signature.Consent}”\nSHA-256 {signature.Hash}",
             quiet: true
         );
     }

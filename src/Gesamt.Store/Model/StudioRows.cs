@@ -42,7 +42,7 @@ public sealed class StudioRow
     public int DueDays { get; set; } = 14;
     public int ValidDays { get; set; } = 14;
 
-    /// <summary>Whether the owner's signature is given with every contract, and so added as the client signs.</summary>
+    /// <summary>Whether the owner's signature is given with every contract: it stands under it as it is put to the client.</summary>
     public bool SignsAtOnce { get; set; }
 
     /// <summary>Days after which a finished project is put away by itself; null for never.</summary>

@@ -113,12 +113,12 @@ public static class ClientPage
     )
     {
         var (history, studio) = (file.History, desk.Studio);
-        // one that was voided before anybody signed it is none; a signed one stays readable
+        // one that was voided before the client signed it is none; a signed one stays readable
         var contract =
             await Contracting.LatestAsync(desk, file) is { } latest
             && (
                 !Contracting.IsVoided(file, latest)
-                || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id)
+                || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id && s.Signer == Signer.Client)
             )
                 ? latest
                 : null;
@@ -209,7 +209,7 @@ public static class ClientPage
             snapshot.Text,
             snapshot.Parties,
             contract.Hash,
-            Contracting.Consent,
+            Signing.Consent,
             PricedDto.Of(terms),
             [
                 .. signatures.Select(s => new SignedDto(

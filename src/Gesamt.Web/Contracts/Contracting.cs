@@ -17,14 +17,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Contracts;
 
-/// <summary>Who signs, from where, and under which name.</summary>
-public sealed record SignatureInput(string Name, string Hash, string Address, string Agent);
-
 /// <summary>From a choice to a contract signed by both.</summary>
 public static class Contracting
 {
-    public const string Consent = "I have read this contract and agree to it. I sign it by typing my name.";
-
     /// <summary>Accepts an open proposal with a choice and fills the contract with exactly that choice.</summary>
     /// <exception cref="OfferException">The choice does not hold together.</exception>
     /// <exception cref="RefusedException">The proposal is not open any more.</exception>
@@ -74,10 +69,11 @@ public static class Contracting
                     new Happening.ContractSent(contract.Id),
                 ]
             );
+            await Signing.GiveBeforehandAsync(act, file, contract);
         });
     }
 
-    /// <summary>The proposal whose choice can still be changed: chosen by the client, and its contract neither signed by anybody nor overtaken by an invoice.</summary>
+    /// <summary>The proposal whose choice can still be changed: chosen by the client, and its contract neither signed by them nor overtaken by an invoice.</summary>
     public static async Task<VersionRow?> ChoosableAsync(Desk desk, ProjectFile file)
     {
         if (
@@ -104,21 +100,8 @@ public static class Contracting
                 ?? throw new RefusedException(
                     "There is no contract to sign at the moment. Load the page again to see what is."
                 );
-            await AddSignatureAsync(act, file, contract, Signer.Client, Actor.Client, input);
-            if (act.Studio.SignsAtOnce)
-                await AddSignatureAsync(
-                    act,
-                    file,
-                    contract,
-                    Signer.Owner,
-                    Actor.Owner,
-                    new(
-                        act.Studio.Owner,
-                        contract.Hash,
-                        "",
-                        "given as the studio has set it for every contract it sends"
-                    )
-                );
+            await Signing.AddAsync(act, file, contract, Signer.Client, input);
+            await Signing.GiveBeforehandAsync(act, file, contract);
             await Issuing.IssueBookingAsync(act, file);
         });
     }
@@ -138,14 +121,7 @@ public static class Contracting
                 )
             )
                 throw new RefusedException("The client has not signed yet; your signature comes after theirs.");
-            await AddSignatureAsync(
-                act,
-                file,
-                contract,
-                Signer.Owner,
-                Actor.Owner,
-                new(name, contract.Hash, address, agent)
-            );
+            await Signing.AddAsync(act, file, contract, Signer.Owner, new(name, contract.Hash, address, agent));
         });
     }
 
@@ -256,40 +232,6 @@ public static class Contracting
             proposal.Hash,
             Print.Terms(desk, snapshot.Offer, priced)
         );
-    }
-
-    private static async Task AddSignatureAsync(
-        Act act,
-        ProjectFile file,
-        VersionRow contract,
-        Signer signer,
-        Actor by,
-        SignatureInput input
-    )
-    {
-        var name = input.Name.Trim();
-        if (name.Length is < 2 or > 120)
-            throw new InvalidException(("name", "Type your full name, 2 to 120 characters."));
-        if (input.Hash != contract.Hash)
-            throw new RefusedException(
-                "The contract was changed while this page was open. Load the page again and read it once more."
-            );
-        if (await act.Db.Signatures.AnyAsync(s => s.VersionId == contract.Id && s.Signer == signer))
-            throw new RefusedException("This contract is signed already.");
-        act.Db.Signatures.Add(
-            new()
-            {
-                VersionId = contract.Id,
-                Signer = signer,
-                Name = name,
-                Consent = Consent,
-                At = act.Now,
-                Address = input.Address,
-                Agent = input.Agent[..Math.Min(300, input.Agent.Length)],
-                Hash = contract.Hash,
-            }
-        );
-        await act.RecordAsync(file, by, new Happening.ContractSigned(contract.Id, signer));
     }
 
     /// <exception cref="RefusedException">No proposal is out.</exception>

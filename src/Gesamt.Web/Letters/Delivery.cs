@@ -2,11 +2,13 @@ using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Stages;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -205,6 +207,12 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
                         letter.ByItself ? Actor.Gesamt : Actor.Owner,
                         await Sending.SentAsync(desk, letter, file)
                     );
+                    if (ContractRule.Open(file.History) is { } open && open.What.Contract == letter.SendsVersion)
+                        await Signing.GiveBeforehandAsync(
+                            act,
+                            file,
+                            await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == open.What.Contract)
+                        );
                     break;
                 case HandOver.NotTaken notTaken:
                     outgoing.HandOverBegan = null;

@@ -40,7 +40,7 @@ public sealed record StudioMoneyDto(
 /// <param name="OnBooking">The share due on booking, in per cent.</param>
 /// <param name="DueDays">Days a payment has.</param>
 /// <param name="ValidDays">How long a proposal is valid.</param>
-/// <param name="SignsAtOnce">Whether the owner's signature is given with every contract, and so added as the client signs.</param>
+/// <param name="SignsAtOnce">Whether the owner's signature is given with every contract: it stands under it as it is put to the client.</param>
 /// <param name="PutAwayDays">Days after which a finished project is put away by itself; null for never.</param>
 public sealed record StudioHabitsDto(string OnBooking, int DueDays, int ValidDays, bool SignsAtOnce, int? PutAwayDays);
 

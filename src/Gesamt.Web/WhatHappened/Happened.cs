@@ -204,12 +204,9 @@ public static class Happened
     private static IEnumerable<Happening> Withdrawn(ProjectFile file) =>
         ProposalState.Open(file.History) is { } open ? [new Happening.ProposalWithdrawn(open.What.Version)] : [];
 
-    /// <summary>A contract nobody has signed yet; a signed one stays what it is.</summary>
+    /// <summary>A contract the client has not signed yet; a signed one stays what it is.</summary>
     private static IEnumerable<Happening> Voided(ProjectFile file) =>
-        file.History.Last<Happening.ContractSent>() is { } sent
-        && !file.History.Any<Happening.ContractSigned>(signed => signed.Contract == sent.What.Contract)
-            ? [new Happening.ContractVoided(sent.What.Contract)]
-            : [];
+        ContractRule.Open(file.History) is { } open ? [new Happening.ContractVoided(open.What.Contract)] : [];
 
     private static async Task PaidAsync(Act act, ProjectFile file, HappenedDto what, Instant happened)
     {

@@ -12,9 +12,21 @@ export class Refusal extends Error {
 		super(message);
 	}
 
-	/** What is wrong with one field; nothing when it is fine. */
+	private readonly told = new Set<string>();
+
+	/** What is wrong with one field; nothing when it is fine. Who asks tells it beside the field. */
 	of(field: string): string | undefined {
+		this.told.add(field);
 		return this.errors[field]?.join(" ");
+	}
+
+	/** What no field has asked for, so that it is said once and by somebody; nothing when all of it is told. */
+	get rest(): string | undefined {
+		if (!this.hasFields) return this.message;
+		const left = Object.entries(this.errors).filter(
+			([field]) => !this.told.has(field),
+		);
+		return left.flatMap(([, words]) => words).join(" ") || undefined;
 	}
 
 	/** Whether it names what is wrong field by field, where each says it itself. */

@@ -15038,7 +15038,7 @@ export interface components {
              * @description A project that was begun by it.
              */
             project: null | number;
-            /** @description Nothing was done by it, so that it can be taken back. */
+            /** @description Nothing was done by it that anybody else sees, so that it can be taken back. */
             canAskAgain: boolean;
         };
         /** @description Whether a project is put away. */
@@ -15486,6 +15486,13 @@ export interface components {
             /** @description Must be known before the Lead gate closes. */
             demanded: boolean;
             was?: null | components["schemas"]["FieldSort"];
+        };
+        /** @description A task that is done, and since when. */
+        DoneTaskDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            done: string;
         };
         /** @description The token that a write from a stand-in’s page carries. */
         DoorDto: {
@@ -16267,7 +16274,7 @@ export interface components {
             name: string;
             when: string;
             place: string;
-            /** @description “in 3 days”, “cancelled by the client”, “over”. */
+            /** @description “in 3 days”, “cancelled”, “did not take place”, “held”. */
             state: string;
             isStanding: boolean;
             isOver: boolean;
@@ -17598,6 +17605,8 @@ export interface components {
             money: null | components["schemas"]["SheetMoneyDto"];
             toPay: components["schemas"]["ToPayDto"];
             tasks: components["schemas"]["SheetTaskDto"][];
+            /** @description The last one done first. */
+            doneTasks: components["schemas"]["DoneTaskDto"][];
             papers: components["schemas"]["FileDto"][];
             work: components["schemas"]["WorkDto"];
             page: components["schemas"]["PageDto"];
@@ -17854,7 +17863,7 @@ export interface components {
              * @description How long a proposal is valid.
              */
             validDays: number;
-            /** @description Whether the owner's signature is given with every contract, and so added as the client signs. */
+            /** @description Whether the owner's signature is given with every contract: it stands under it as it is put to the client. */
             signsAtOnce: boolean;
             /**
              * Format: int32
@@ -18279,6 +18288,7 @@ export type DayTaskDto = components['schemas']['DayTaskDto'];
 export type DecideDetailDto = components['schemas']['DecideDetailDto'];
 export type DetailDto = components['schemas']['DetailDto'];
 export type DetailRuleDto = components['schemas']['DetailRuleDto'];
+export type DoneTaskDto = components['schemas']['DoneTaskDto'];
 export type DoorDto = components['schemas']['DoorDto'];
 export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];

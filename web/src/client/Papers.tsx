@@ -1,5 +1,6 @@
 import type { ClientPageDto } from "../api/schema";
 import { Button } from "../ui/Button";
+import { Signatures } from "./Signatures";
 
 /** What was agreed and billed, to keep. */
 export function Papers({ page, link }: { page: ClientPageDto; link: string }) {
@@ -12,11 +13,10 @@ export function Papers({ page, link }: { page: ClientPageDto; link: string }) {
 						<Button asChild kind="word">
 							<a href={`/p/${link}/api/contract.pdf`}>Contract (PDF)</a>
 						</Button>
-						{page.booking.contract.signatures.map((signature) => (
-							<div key={signature.side} className="under">
-								Signed by {signature.name}, {signature.at}
-							</div>
-						))}
+						<Signatures
+							of={page.booking.contract.signatures}
+							className="under"
+						/>
 					</li>
 				)}
 				{page.booking.invoices.map((invoice) => (

@@ -2,10 +2,11 @@ import { type FormEvent, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
 import type { ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
+import { Refused } from "../ui/Refused";
 import { TextField } from "../ui/TextField";
 import { Tick } from "../ui/Tick";
+import { Signatures } from "./Signatures";
 import { Sum } from "./Sum";
 
 /** Reading the contract, filled with exactly the choice, and signing it by typing one's name. */
@@ -44,13 +45,13 @@ export function Sign({
 		}
 	}
 
-	const named = refusal && (refusal.of("name") || refusal.of("agreed"));
 	return (
 		<div className="grid gap-8 md:grid-cols-[1fr_360px] md:gap-14">
 			<article>
 				<h1 className="mt-1 mb-2">{contract.title}</h1>
 				<p className="pb-3 text-soft">{contract.parties.join(" and ")}</p>
 				<div className="max-w-2xl whitespace-pre-line">{contract.text}</div>
+				<Signatures of={contract.signatures} className="pt-4" />
 				<p className="pt-4 text-[13px] break-all text-soft">
 					SHA-256 of this version: {contract.hash}
 				</p>
@@ -58,14 +59,8 @@ export function Sign({
 			<Sum title="What you chose" priced={contract.priced!}>
 				<form noValidate onSubmit={sign} className="grid gap-3 pt-4">
 					<Tick
-						label={
-							<>
-								{contract.consent}
-								{refusal?.of("agreed") && (
-									<span className="wrong block">{refusal.of("agreed")}</span>
-								)}
-							</>
-						}
+						label={contract.consent}
+						wrong={refusal?.of("agreed")}
 						checked={agreed}
 						onChange={(checked) => setAgreed(checked)}
 					/>
@@ -76,7 +71,7 @@ export function Sign({
 						wrong={refusal?.of("name")}
 						onChange={(e) => setName(e.target.value)}
 					/>
-					{refusal && !named && <Alert>{refusal.message}</Alert>}
+					<Refused of={refusal} />
 					<Button
 						kind="brand"
 						size="big"

@@ -43,7 +43,9 @@ export function Way({
 							<>
 								, done
 								{step === "Sign" &&
-									page.booking.contract?.signatures.length === 0 &&
+									page.booking.contract?.signatures.every(
+										(signature) => signature.side !== "client",
+									) &&
 									" on paper"}
 							</>
 						)}

@@ -47,7 +47,7 @@ export function Habits({ said, studio, wrong, set, keep }: Part) {
 			</div>
 			<div className="pt-3">
 				<Tick
-					label="My signature is given with every contract I send, and added as the client signs"
+					label="My signature is given with every contract as it is sent"
 					checked={said.habits.signsAtOnce}
 					onChange={(signsAtOnce) => set("habits", { signsAtOnce })}
 				/>
