@@ -70,6 +70,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<UpkeepRow> Upkeep => Set<UpkeepRow>();
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
+    /// <summary>Whether words stand in a text, whatever their case and accents. In queries only: SQLite is told how by <see cref="Sqlite"/>.</summary>
+    public static bool Holds(string? text, string words) =>
+        throw new NotSupportedException($"“{words}” is looked for by the database.");
+
     protected override void ConfigureConventions(ModelConfigurationBuilder conventions)
     {
         conventions.Properties<Instant>().HaveConversion<InstantTicks>();
@@ -96,6 +100,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
 
     protected override void OnModelCreating(ModelBuilder model)
     {
+        model.HasDbFunction(() => Holds(default, default!)).HasName("holds");
         Studios(model);
         Projects_(model);
         Letters_(model);

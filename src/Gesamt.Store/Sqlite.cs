@@ -1,5 +1,6 @@
 using System.Data.Common;
 using System.Runtime.CompilerServices;
+using Gesamt.Core.Texts;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
@@ -130,12 +131,20 @@ public static class Sqlite
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
-            if (connection is not SqliteConnection { Handle: { } handle } || !told.TryAdd(handle, text))
+            if (connection is not SqliteConnection { Handle: { } handle } sqlite)
+                return;
+            // SQLite's own LIKE knows case of ASCII alone, and reads % and _ as more than themselves;
+            // what goes back to the pool forgets functions, unlike pragmas
+            sqlite.CreateFunction<string?, string, bool>("holds", Holds, isDeterministic: true);
+            if (!told.TryAdd(handle, text))
                 return;
             using var command = connection.CreateCommand();
             command.CommandText = text;
             command.ExecuteNonQuery();
         }
+
+        private static bool Holds(string? text, string words) =>
+            text is not null && BareText.Of(text).Contains(BareText.Of(words), StringComparison.Ordinal);
 
         public override Task ConnectionOpenedAsync(
             DbConnection connection,

@@ -133,27 +133,31 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
             ["Begin a project “Upkeep” with the same client?", "Look at the wall yourself.", "Make the tasks “Mural”?"],
             asked.Select(a => a.GetProperty("words").GetString()).Order()
         );
-        async Task<JsonElement> SayAsync(string words, bool yes)
+        async Task<HttpResponseMessage> PostAsync(string to, string words, bool yes)
         {
             var one = asked.Single(a =>
                 a.GetProperty("words").GetString()!.StartsWith(words, StringComparison.Ordinal)
             );
-            return await ReadAsync(
-                await owner.PostAsync(
-                    $"/api/projects/{project}/asked",
-                    new
-                    {
-                        run = one.GetProperty("run").GetInt64(),
-                        step = one.GetProperty("step").GetString(),
-                        occurrence = one.GetProperty("occurrence").GetInt32(),
-                        yes,
-                    }
-                )
+            return await owner.PostAsync(
+                $"/api/projects/{project}/{to}",
+                new
+                {
+                    run = one.GetProperty("run").GetInt64(),
+                    step = one.GetProperty("step").GetString(),
+                    occurrence = one.GetProperty("occurrence").GetInt32(),
+                    yes,
+                }
             );
         }
+        async Task<JsonElement> SayAsync(string words, bool yes) =>
+            await ReadAsync(await PostAsync("asked", words, yes));
         await SayAsync("Look", true);
-        await SayAsync("Make", true);
-        Assert.True(await studio.LookAsync(db => db.Tasks.AnyAsync(t => t.ProjectId == new ProjectId(project))));
+        await TakesBackTasksAsync(
+            owner,
+            project,
+            () => SayAsync("Make", true),
+            () => PostAsync("asked/again", "Make", true)
+        );
         var next = (await SayAsync("Begin", true)).GetProperty("project").GetInt64();
         var (old, made) = await studio.LookAsync(async db =>
             (
@@ -166,6 +170,31 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
             (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("asked").EnumerateArray(),
             a => a.GetProperty("project").GetInt64() == project
         );
+    }
+
+    /// <summary>Tasks that a yes made go again with it, until one of them is done.</summary>
+    private async Task TakesBackTasksAsync(
+        Visitor owner,
+        long project,
+        Func<Task<JsonElement>> make,
+        Func<Task<HttpResponseMessage>> again
+    )
+    {
+        Task<List<TaskRow>> OpenAsync() =>
+            studio.LookAsync(db =>
+                db.Tasks.Where(t => t.ProjectId == new ProjectId(project) && !t.Removed).ToListAsync()
+            );
+        Assert.True((await make()).GetProperty("canAskAgain").GetBoolean());
+        var made = await OpenAsync();
+        Assert.NotEmpty(made);
+        Assert.Equal(HttpStatusCode.NoContent, (await again()).StatusCode);
+        Assert.Empty(await OpenAsync());
+        await make();
+        var anew = await OpenAsync();
+        Assert.Equal(made.Select(t => t.Title), anew.Select(t => t.Title));
+        await owner.PostAsync($"/api/projects/{project}/tasks/{anew[0].Id.Value}/done", new { done = true });
+        Assert.Equal(HttpStatusCode.Conflict, (await again()).StatusCode);
+        Assert.Equal(made.Count, (await OpenAsync()).Count);
     }
 
     [Fact]

@@ -237,6 +237,11 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         Assert.Equal(HttpStatusCode.Conflict, await SayAsync("missed")); // still to come
         Assert.Equal(HttpStatusCode.Conflict, await SayAsync("again"));
 
+        async Task<string> UnderAsync() =>
+            (await owner.GetAsync($"/api/projects/{project}/entries/Meeting/{meeting}"))
+                .GetProperty("under")
+                .GetString()!;
+
         // it asks on the days after, too
         await own.WaitUntilAsync(Instant.FromUtc(2027, 1, 30, 9, 0));
         owner = await own.OwnerAsync();
@@ -253,6 +258,8 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
                 said == "held" ? "First call held" : "First call did not take place",
                 (await owner.GetAsync($"/api/projects/{project}")).GetProperty("line").GetRawText()
             );
+            var told = said == "held" ? "held" : "did not take place";
+            Assert.EndsWith($", {told}", await UnderAsync());
             Assert.Equal(HttpStatusCode.Conflict, await SayAsync("missed"));
             Assert.Equal(HttpStatusCode.NoContent, await SayAsync("again"));
             Assert.Equal(asks, await TodayAsync());

@@ -52,6 +52,18 @@ public sealed partial class PagesTests
             select $"{source.Name}: {lines} lines"
         );
 
+    [Fact] // an act that is refused must say so: in its place, or at the lower edge of the screen
+    public void Whoever_runs_an_act_shows_what_was_refused() =>
+        Assert.Empty(
+            from source in Sources(name => IsScreen(name) && name.EndsWith(".tsx", StringComparison.Ordinal))
+            let runs = Count(source.Text, "useAct()")
+            let shows = Count(source.Text, "<Refused ") + Count(source.Text, "refusal.hasFields")
+            where runs > shows
+            select $"{source.Name}: {runs} run, {shows} shown"
+        );
+
+    private static int Count(string text, string what) => text.Split(what).Length - 1;
+
     [GeneratedRegex(@"<(button|input|select|textarea|details|summary|dialog)\b|type=""(date|time|datetime-local)""")]
     private static partial Regex Raw();
 

@@ -6,6 +6,35 @@ namespace Gesamt.Web.Tests;
 public sealed partial class PeopleTests
 {
     [Fact]
+    public async Task A_list_is_narrowed_by_words_whatever_their_case_and_accents_and_a_sign_is_only_itself()
+    {
+        var owner = await studio.OwnerAsync();
+        var kind = await studio.LookAsync(db => db.Kinds.OrderBy(k => k.Position).Select(k => k.Id.Value).FirstAsync());
+        foreach (
+            var (name, mail) in new[] { ("Zoë Öberg", "zo@quay.example"), ("Anton 100% Wool", "wool@quay.example") }
+        )
+            Assert.True(
+                (await owner.PostAsync("/api/inquiries", Booking.TypedIn(kind, name, mail))).IsSuccessStatusCode
+            );
+        async Task<(bool Oberg, bool Wool)> FoundAsync(string list, string words)
+        {
+            var found = (await owner.GetAsync($"{list}?words={Uri.EscapeDataString(words)}")).ToString();
+            return (
+                found.Contains("Öberg", StringComparison.Ordinal),
+                found.Contains("Wool", StringComparison.Ordinal)
+            );
+        }
+        foreach (var list in new[] { "/api/people", "/api/register" })
+        {
+            foreach (var words in new[] { "öberg", "ÖBERG", "oberg", "zoe o" })
+                Assert.Equal((true, false), await FoundAsync(list, words));
+            Assert.Equal((false, true), await FoundAsync(list, "0% w"));
+            Assert.Equal((false, false), await FoundAsync(list, "0%ool")); // no wildcard
+            Assert.Equal((false, false), await FoundAsync(list, "z_ë"));
+        }
+    }
+
+    [Fact]
     public async Task A_slip_becomes_what_it_says_is_taken_back_and_lies_in_the_tray_without_a_project()
     {
         var owner = await studio.OwnerAsync();

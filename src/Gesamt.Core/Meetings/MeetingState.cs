@@ -59,6 +59,10 @@ public static class MeetingState
         return [.. meetings.Values.OrderBy(meeting => meeting.Start)];
     }
 
+    /// <summary>Whether the owner said that it did not take place, without anybody having cancelled it.</summary>
+    public static bool WasMissed(History history, MeetingId meeting) =>
+        history.Any<Happening.MeetingMissed>(missed => missed.Meeting == meeting);
+
     /// <summary>The choice of a time that is with the client: offered, and neither booked nor taken back since.</summary>
     public static Seen<Happening.MeetingOffered>? Offered(History history) =>
         history.Last<Happening.MeetingOffered>() is { } offered

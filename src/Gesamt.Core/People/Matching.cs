@@ -1,4 +1,4 @@
-using System.Globalization;
+using Gesamt.Core.Texts;
 
 namespace Gesamt.Core.People;
 
@@ -57,44 +57,12 @@ public static class Matching
     {
         if (string.IsNullOrWhiteSpace(name))
             return null;
-        var letters = name.Select(c => char.ToLowerInvariant(c))
-            .Where(c => CharUnicodeInfo.GetUnicodeCategory(c) != UnicodeCategory.NonSpacingMark)
-            .Select(c => Bare(c))
-            .Select(c => char.IsLetterOrDigit(c) ? c : ' ');
+        var letters = BareText.Of(name).Select(c => char.IsLetterOrDigit(c) ? c : ' ');
         return string.Join(
             ' ',
             new string([.. letters]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Order(StringComparer.Ordinal)
         );
     }
-
-    // written out, since a program without ICU takes no letters apart (Unicode Latin-1 Supplement and Latin Extended-A)
-    private static readonly (char Bare, string Accented)[] Accents =
-    [
-        ('a', "àáâãäåāăą"),
-        ('c', "çćĉċč"),
-        ('d', "ďđ"),
-        ('e', "èéêëēĕėęě"),
-        ('g', "ĝğġģ"),
-        ('h', "ĥħ"),
-        ('i', "ìíîïĩīĭįı"),
-        ('j', "ĵ"),
-        ('k', "ķ"),
-        ('l', "ĺļľŀł"),
-        ('n', "ñńņňŉ"),
-        ('o', "òóôõöøōŏő"),
-        ('r', "ŕŗř"),
-        ('s', "śŝşšș"),
-        ('t', "ţťŧț"),
-        ('u', "ùúûüũūŭůűų"),
-        ('w', "ŵ"),
-        ('y', "ýÿŷ"),
-        ('z', "źżž"),
-    ];
-
-    private static char Bare(char c) =>
-        c < 128 ? c
-        : Accents.FirstOrDefault(accent => accent.Accented.Contains(c)) is { Bare: not '\0' and var bare } ? bare
-        : c;
 
     private static bool Same(string? a, string? b) => !string.IsNullOrEmpty(a) && a == b;
 }

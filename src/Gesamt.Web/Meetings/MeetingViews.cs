@@ -12,7 +12,7 @@ using NodaTime;
 namespace Gesamt.Web.Meetings;
 
 /// <summary>A meeting on the record.</summary>
-/// <param name="State">“in 3 days”, “cancelled by the client”, “over”.</param>
+/// <param name="State">“in 3 days”, “cancelled”, “did not take place”, “held”.</param>
 public sealed record MeetingDto(
     long Id,
     string Name,
@@ -69,7 +69,7 @@ public static class MeetingViews
             .Where(m => m.ProjectId == file.Id)
             .OrderBy(m => m.Start)
             .ToListAsync();
-        return [.. rows.Select(m => Of(desk, m))];
+        return [.. rows.Select(m => Of(desk, m, MeetingState.WasMissed(file.History, m.Id)))];
     }
 
     /// <summary>The kind of meeting that is offered and not chosen yet.</summary>
@@ -79,11 +79,13 @@ public static class MeetingViews
             : null;
 
     /// <summary>One meeting.</summary>
-    public static MeetingDto Of(Desk desk, MeetingRow m)
+    /// <param name="missed">Whether it did not take place, of one that nobody cancelled.</param>
+    public static MeetingDto Of(Desk desk, MeetingRow m, bool missed)
     {
         var over = m.End <= desk.Now;
         var state =
-            m.Cancelled ? "cancelled"
+            missed ? "did not take place"
+            : m.Cancelled ? "cancelled"
             : m.Held ? "held"
             : over ? "over: how did it go?"
             : $"{DateWords.Distance(desk.Calendar.DateOf(m.Start), desk.Today)}{ReplyWords(m)}";

@@ -8,6 +8,7 @@ using Gesamt.Core.People;
 using Gesamt.Core.Texts;
 using Gesamt.Formats.People;
 using Gesamt.Formats.Tables;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -220,10 +221,10 @@ public static class PeopleList
             people = people.Where(p => desk.Db.Labels.Any(l => l.PersonId == p.Id && l.Label == label));
         if (query.Words?.Trim() is { Length: > 0 } words)
             people = people.Where(p =>
-                EF.Functions.Like(p.Name, $"%{words}%")
-                || EF.Functions.Like(p.Organisation!, $"%{words}%")
-                || EF.Functions.Like(p.Mail!, $"%{words}%")
-                || EF.Functions.Like(p.Phone!, $"%{words}%")
+                GesamtDb.Holds(p.Name, words)
+                || GesamtDb.Holds(p.Organisation, words)
+                || GesamtDb.Holds(p.Mail, words)
+                || GesamtDb.Holds(p.Phone, words)
             );
         return people;
     }

@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Letters;
+using Gesamt.Core.Meetings;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;
@@ -100,7 +101,7 @@ public static class Reader
                 desk,
                 await OneAsync(desk.Db.Reviews.Where(r => r.Id == new ReviewId(id) && r.ProjectId == project))
             ),
-            OpensWhat.Meeting => Meeting(
+            OpensWhat.Meeting => await MeetingAsync(
                 desk,
                 await OneAsync(desk.Db.Meetings.Where(m => m.Id == new MeetingId(id) && m.ProjectId == project))
             ),
@@ -110,9 +111,10 @@ public static class Reader
     private static IQueryable<VersionRow> VersionsOf(Desk desk, ProjectId project, PaperSort sort, long id) =>
         desk.Db.Versions.Where(v => v.Id == new VersionId(id) && v.ProjectId == project && v.Sort == sort);
 
-    private static ReaderDto Meeting(Desk desk, MeetingRow row)
+    private static async Task<ReaderDto> MeetingAsync(Desk desk, MeetingRow row)
     {
-        var meeting = MeetingViews.Of(desk, row);
+        var file = await desk.OpenAsync(row.ProjectId);
+        var meeting = MeetingViews.Of(desk, row, MeetingState.WasMissed(file.History, row.Id));
         return new(
             meeting.Name,
             $"{meeting.When}, {meeting.State}",

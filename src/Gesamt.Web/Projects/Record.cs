@@ -49,6 +49,16 @@ public static class Record
                         .Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue)
                         .Select(task => Task(desk, task, rows.Tasks[task.Id])),
                 ],
+                [
+                    .. from task in rows.Tasks.Values
+                    where task.DoneAt is not null && !task.Removed
+                    orderby task.DoneAt descending, task.Id.Value descending
+                    select new DoneTaskDto(
+                        task.Id.Value,
+                        task.Title,
+                        desk.Short(desk.Calendar.DateOf(task.DoneAt!.Value))!
+                    ),
+                ],
                 Papers(await Contracting.LatestAsync(desk, file), rows),
                 await WorkAsync(desk, file, rows),
                 new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),

@@ -104,6 +104,9 @@ public sealed record SheetTaskDto(
     Fulfilment? DoneBy
 );
 
+/// <summary>A task that is done, and since when.</summary>
+public sealed record DoneTaskDto(long Id, string Title, string Done);
+
 /// <param name="Since">Since when it stands so, or when its last task is due.</param>
 public sealed record PhaseRowDto(string Name, PhaseState State, string Since);
 
@@ -219,10 +222,12 @@ public sealed record PageDto(IReadOnlyList<PagePartDto> Parts, bool LinkEnded);
 public sealed record RecordMeetingsDto(IReadOnlyList<MeetingDto> All, string? Offered);
 
 /// <summary>The sheet beside the line.</summary>
+/// <param name="DoneTasks">The last one done first.</param>
 public sealed record SheetDto(
     SheetMoneyDto? Money,
     ToPayDto ToPay,
     IReadOnlyList<SheetTaskDto> Tasks,
+    IReadOnlyList<DoneTaskDto> DoneTasks,
     IReadOnlyList<FileDto> Papers,
     WorkDto Work,
     PageDto Page,

@@ -2,10 +2,14 @@ using System.Globalization;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Forms;
+using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Formats.Tables;
+using Gesamt.Store;
+using Gesamt.Store.Json;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
@@ -32,6 +36,9 @@ public static class Register
     {
         /// <summary>Details that were asked for, by their name.</summary>
         public IReadOnlyDictionary<string, string> Details { get; set; } = new Dictionary<string, string>();
+
+        /// <summary>The same as they are written in the house.</summary>
+        public IReadOnlyDictionary<string, string> InHouse { get; set; } = new Dictionary<string, string>();
     }
 
     /// <summary>Of a standing what a row can show: thousands are read, and each column costs.</summary>
@@ -129,9 +136,9 @@ public static class Register
             projects = projects.Where(p => p.Standing.Stage == stage && p.Standing.Ended == null);
         if (query.Words?.Trim() is { Length: > 0 } words)
             projects = projects.Where(p =>
-                EF.Functions.Like(p.Title, $"%{words}%")
-                || EF.Functions.Like(p.Client!.Name, $"%{words}%")
-                || EF.Functions.Like(p.Client.Organisation!, $"%{words}%")
+                GesamtDb.Holds(p.Title, words)
+                || GesamtDb.Holds(p.Client!.Name, words)
+                || GesamtDb.Holds(p.Client.Organisation, words)
             );
         if (query.Year is { } year && year is > 1900 and < 3000)
         {
@@ -171,8 +178,27 @@ public static class Register
             var known = (await desk.Db.Details.AsNoTracking().Where(d => details.Contains(d.Name)).ToListAsync())
                 .GroupBy(d => d.ProjectId.Value)
                 .ToDictionary(group => group.Key, group => group.ToDictionary(d => d.Name, d => d.Value));
+            var rules = (await desk.Db.Kinds.AsNoTracking().Select(k => new { k.Name, k.Rules }).ToListAsync())
+                .GroupBy(k => k.Name)
+                .ToDictionary(
+                    same => same.Key,
+                    same =>
+                        same.SelectMany(k => StoreJson.Read<KindRules>(k.Rules).AllDetails)
+                            .Where(rule => details.Contains(rule.Name))
+                            .DistinctBy(rule => rule.Name)
+                            .ToDictionary(rule => rule.Name, rule => rule.AsField)
+                );
             foreach (var row in rows)
+            {
                 row.Details = known.GetValueOrDefault(row.Id, []);
+                row.InHouse = row.Details.ToDictionary(
+                    detail => detail.Key,
+                    detail =>
+                        rules[row.Kind].TryGetValue(detail.Key, out var field)
+                            ? Sizes.InHouse(field, detail.Value)
+                            : detail.Value
+                );
+            }
         }
         return query.Standing is { } standing ? [.. rows.Where(row => StandingOf(row) == standing)] : rows;
     }
@@ -283,7 +309,7 @@ public static class Register
                         row.Title,
                         [
                             .. columns.Select(column => Cell(desk, row, column)),
-                            .. details.Select(detail => row.Details.GetValueOrDefault(detail, "")),
+                            .. details.Select(detail => row.InHouse.GetValueOrDefault(detail, "")),
                         ]
                     )),
             ],

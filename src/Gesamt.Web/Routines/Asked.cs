@@ -39,7 +39,7 @@ public sealed record AskedDto(
 public sealed record AskedAnswerDto(long Run, string? Step, int Occurrence, bool Yes);
 
 /// <param name="Project">A project that was begun by it.</param>
-/// <param name="CanAskAgain">Nothing was done by it, so that it can be taken back.</param>
+/// <param name="CanAskAgain">Nothing was done by it that anybody else sees, so that it can be taken back.</param>
 public sealed record AskedResultDto(long? Project, bool CanAskAgain);
 
 /// <summary>What was answered and shall be asked again.</summary>
@@ -78,12 +78,15 @@ public static class Asked
                     made = await FollowOnAsync(act, file, follow.Kind);
                 await StepActions.DoAsync(act, file, step, Actor.Owner);
             }
-            return new AskedResultDto(made?.Value, !answer.Yes || step.Step.Action is StepAction.TellMe);
+            return new AskedResultDto(made?.Value, !answer.Yes || CanBeTakenBack(step.Step.Action));
         });
     }
 
-    /// <summary>Takes the owner's answer back: it is asked again.</summary>
-    /// <exception cref="RefusedException">It was not answered, or something was done by the answer.</exception>
+    // what was only told, and tasks that nobody but the owner sees; all else has an effect outside
+    private static bool CanBeTakenBack(StepAction action) => action is StepAction.TellMe or StepAction.Tasks;
+
+    /// <summary>Takes the owner's answer back: it is asked again, and tasks it made are gone.</summary>
+    /// <exception cref="RefusedException">It was not answered, or more was done by the answer than can be taken back.</exception>
     public static async Task AskAgainAsync(Desk desk, ProjectId project, AskAgainDto again)
     {
         await desk.ActAsync(async act =>
@@ -93,13 +96,14 @@ public static class Asked
             {
                 var reference = new StepRef(new(again.Run), key, again.Occurrence);
                 var step = Plan.Of(file.Case).FirstOrDefault(step => step.Ref == reference);
-                var isSeen = step is { State: StepState.Done, Step.Action: StepAction.TellMe };
+                var isDone = step is { State: StepState.Done } && CanBeTakenBack(step.Step.Action);
                 var isLetters = await desk.Db.Letters.AnyAsync(l =>
                     l.RunId == reference.Run && l.Step == reference.Step && l.Occurrence == reference.Occurrence
                 );
-                if (isLetters || !isSeen && !file.History.WasSkippedByOwner(reference))
+                if (isLetters || !isDone && !file.History.WasSkippedByOwner(reference))
                     throw new RefusedException("This cannot be taken back.");
-                await act.RecordAsync(file, Actor.Owner, new Happening.StepAsksAgain(reference));
+                var gone = isDone ? await TakeOutAsync(desk, MadeWith(file.History, reference)) : [];
+                await act.RecordAsync(file, Actor.Owner, [.. gone, new Happening.StepAsksAgain(reference)]);
                 return;
             }
             var run = new RunId(again.Run);
@@ -110,6 +114,31 @@ public static class Asked
             await desk.Db.SaveChangesAsync();
             await act.RecordAsync(file, Actor.Owner, new Happening.RunOffered(run));
         });
+    }
+
+    /// <summary>The tasks that were made in one act with a step.</summary>
+    private static IReadOnlyList<TaskId> MadeWith(History history, StepRef step)
+    {
+        var done = history.Last<Happening.StepDone>(done => done.Step == step)!.Value.Fact;
+        return
+        [
+            .. history
+                .Facts.TakeWhile(fact => fact.Id != done.Id)
+                .Reverse()
+                .TakeWhile(fact => fact.What is Happening.TaskMade && fact.Recorded == done.Recorded)
+                .Select(fact => ((Happening.TaskMade)fact.What).Task),
+        ];
+    }
+
+    private static async Task<IReadOnlyList<Happening>> TakeOutAsync(Desk desk, IReadOnlyList<TaskId> made)
+    {
+        var tasks = await desk.Db.Tasks.Where(t => made.Contains(t.Id) && !t.Removed).ToListAsync();
+        if (tasks.Any(task => task.DoneAt is not null))
+            throw new RefusedException("One of these tasks is done already: take out the others one by one.");
+        foreach (var task in tasks)
+            task.Removed = true;
+        await desk.Db.SaveChangesAsync();
+        return [.. tasks.Select(task => new Happening.TaskRemoved(task.Id))];
     }
 
     private static RunId? RunOf(Happening what) =>

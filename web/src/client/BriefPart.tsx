@@ -2,8 +2,8 @@ import { useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
 import type { ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
+import { Refused } from "../ui/Refused";
 import { TextArea } from "../ui/TextArea";
 
 const groups: Record<string, string> = {
@@ -68,7 +68,7 @@ export function BriefPart({
 					<p className="pt-1 whitespace-pre-line">“{sent}”</p>
 				</div>
 			)}
-			{refusal && <Alert>{refusal.message}</Alert>}
+			<Refused of={refusal} />
 			{brief.open && (
 				<div className="flex flex-wrap gap-2 pt-3">
 					<Button

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
 import type { ClientMeetingDto, ClientPageDto } from "../api/schema";
-import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
+import { Refused } from "../ui/Refused";
 import { PickTime } from "./PickTime";
 
 /** Meetings that are still to come; moved and cancelled by the client within the owner's notice. */
@@ -79,7 +79,7 @@ function Meeting({
 					ring.
 				</p>
 			)}
-			{refusal && <Alert>{refusal.message}</Alert>}
+			<Refused of={refusal} />
 			{doing === "cancel" && (
 				<div className="pt-3">
 					<p>Cancel this meeting? {page.studio.owner} is told at once.</p>

@@ -5,6 +5,7 @@ import type { TimesDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { Choice, Choices } from "../ui/Choice";
+import { Refused } from "../ui/Refused";
 import { Select } from "../ui/Select";
 import { TextArea } from "../ui/TextArea";
 
@@ -107,7 +108,7 @@ export function PickTime({
 					))}
 				</Select>
 			</div>
-			{refusal && <Alert>{refusal.message}</Alert>}
+			<Refused of={refusal} />
 			{times.days.length === 0 && (
 				<p className="bg-plaster p-4">
 					No time is open at the moment. Answer the letter that brought you

@@ -2,8 +2,8 @@ import { type FormEvent, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
 import type { ClientFileDto, RoundDto } from "../api/schema";
-import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
+import { Refused } from "../ui/Refused";
 import { TextArea } from "../ui/TextArea";
 import type { PartProps } from "./Parts";
 
@@ -167,7 +167,7 @@ function Answer({
 			{round.beyond && (
 				<p className="font-[650]">This round goes beyond what is included.</p>
 			)}
-			{refusal && !refusal.of("words") && <Alert>{refusal.message}</Alert>}
+			<Refused of={refusal} />
 			<div className="flex flex-wrap gap-2">
 				<Button
 					kind="brand"

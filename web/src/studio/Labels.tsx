@@ -2,6 +2,7 @@ import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../api/client";
 import { Button } from "../ui/Button";
+import { Refused } from "../ui/Refused";
 import { TextField } from "../ui/TextField";
 import { useAct } from "./useAct";
 
@@ -60,6 +61,7 @@ export function Labels({ labels, on }: { labels: readonly string[]; on: On }) {
 					onChange={(e) => setLabel(e.target.value)}
 				/>
 			</div>
+			<Refused of={act.refusal} />
 		</form>
 	);
 }

@@ -2,8 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Fragment, type ReactNode, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { answer, api } from "../api/client";
-import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
+import { Refused } from "../ui/Refused";
 import { Shown } from "../ui/Shown";
 import { TextArea } from "../ui/TextArea";
 import { TextField } from "../ui/TextField";
@@ -121,7 +121,7 @@ function Letter({ id }: { id: number }) {
 								wrong={act.refusal?.of("text")}
 								onChange={(e) => setText(e.target.value)}
 							/>
-							{act.refusal && <Alert>{act.refusal.message}</Alert>}
+							<Refused of={act.refusal} />
 							<div className="flex items-center gap-3">
 								<Button kind="go" type="submit" disabled={act.busy}>
 									Send the answer
@@ -161,7 +161,7 @@ function Clock() {
 		queryFn: () => answer(api.GET("/api/clock")),
 		refetchInterval: 30_000,
 	});
-	const act = useAct();
+	const act = useAct("below");
 	const advance = (hours: number) =>
 		act.run(async () => {
 			await answer(

@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { answer, api } from "../api/client";
 import type { SlipDto, UnfiledDto } from "../api/schema";
-import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { Kbd } from "../ui/Kbd";
+import { Refused } from "../ui/Refused";
 import { Shown } from "../ui/Shown";
 import { useUndo } from "../ui/Undo";
 import { beginInquiry } from "./beginInquiry";
@@ -138,7 +138,7 @@ function Letter({ letter }: { letter: UnfiledDto }) {
 				</Button>
 				<FileWith onChoose={file} />
 			</div>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</article>
 	);
 }
@@ -183,7 +183,7 @@ function Slip({ slip }: { slip: SlipDto }) {
 			>
 				Done with it
 			</Button>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</article>
 	);
 }

@@ -4,8 +4,12 @@ import type { Refusal } from "../api/refusal";
 import { useUndo } from "../ui/Undo";
 import { changedAll } from "./live";
 
-/** Runs a write, fetches what it changed, and keeps what was refused to be shown. What is refused when its place has left the screen, as where an undo comes too late, is told at its lower edge. */
-export function useAct() {
+/**
+ * Runs a write, fetches what it changed, and keeps what was refused.
+ *
+ * Who runs it shows what was refused in its place; a button without a place for words has it told at the lower edge of the screen. So is told what is refused when its place has left the screen, as where an undo comes too late.
+ */
+export function useAct(told: "here" | "below" = "here") {
 	const queries = useQueryClient();
 	const [refusal, setRefusal] = useState<Refusal>();
 	const [busy, setBusy] = useState(false);
@@ -27,14 +31,14 @@ export function useAct() {
 				return true;
 			} catch (error) {
 				setRefusal(error as Refusal);
-				if (!isHere.current)
+				if (told === "below" || !isHere.current)
 					tell({ words: (error as Refusal).message, stays: true });
 				return false;
 			} finally {
 				setBusy(false);
 			}
 		},
-		[queries, tell],
+		[queries, tell, told],
 	);
 	return { run, refusal, busy };
 }

@@ -2,9 +2,9 @@ import { answer, api } from "../api/client";
 import { useUndo } from "../ui/Undo";
 import { useAct } from "./useAct";
 
-/** Marks a task as done, and offers to take that back. */
+/** Marks a task as done, with the offer to take that back; or as not done after all. */
 export function useTaskDone(project: number) {
-	const act = useAct();
+	const act = useAct("below");
 	const offer = useUndo();
 	const mark = (task: number, done: boolean) =>
 		act.run(() =>
@@ -15,8 +15,9 @@ export function useTaskDone(project: number) {
 				}),
 			),
 		);
-	return async (task: number, title: string) => {
+	const done = async (task: number, title: string) => {
 		if (await mark(task, true))
 			offer({ words: `Done: ${title}`, undo: () => mark(task, false) });
 	};
+	return { done, mark };
 }

@@ -3,9 +3,9 @@ import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { BeginDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Choice, Choices } from "../../ui/Choice";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -114,9 +114,7 @@ function Choosing({ begin }: { begin: BeginDto }) {
 					))}
 				</Select>
 			</div>
-			{act.refusal && !act.refusal.hasFields && (
-				<Alert>{act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 			<div className="flex gap-3">
 				<Button kind="go" disabled={act.busy || !said.set} onClick={go}>
 					Begin

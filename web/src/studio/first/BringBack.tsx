@@ -1,8 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { upload } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { FilePick } from "../../ui/FilePick";
 import { Fold } from "../../ui/Fold";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { signedIn } from "./signedIn";
 
@@ -26,13 +26,7 @@ export function BringBack({ code }: { code: string }) {
 					read and checked whole before anything of it is used. Its password
 					comes with it.
 				</p>
-				{act.refusal && (
-					<Alert>
-						{act.refusal.of("file") ??
-							act.refusal.of("code") ??
-							act.refusal.message}
-					</Alert>
-				)}
+				<Refused of={act.refusal} />
 				<div>
 					<FilePick
 						accept=".gz,application/gzip"

@@ -7,7 +7,7 @@ import { useAct } from "../useAct";
 
 /** What a new studio still has to look at; each line goes by being done, or by saying so. */
 export function FirstSteps({ steps }: { steps: readonly FirstStepDto[] }) {
-	const act = useAct();
+	const act = useAct("below");
 	const offer = useUndo();
 	if (steps.length === 0) return null;
 	return (
@@ -62,7 +62,7 @@ const mark = (step: FirstStepDto["step"], to: "done" | "open") =>
 
 /** A whole project to try things on, of which nothing leaves the house. */
 function Practice() {
-	const act = useAct();
+	const act = useAct("below");
 	const navigate = useNavigate();
 	return (
 		<Button

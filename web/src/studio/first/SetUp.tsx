@@ -3,8 +3,8 @@ import { type FormEvent, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { EmptyDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import { BringBack } from "./BringBack";
@@ -106,9 +106,7 @@ export default function SetUp({ empty }: { empty: EmptyDto }) {
 						onChange={(e) => setSaid({ ...said, code: e.target.value })}
 					/>
 				)}
-				{act.refusal && !act.refusal.hasFields && (
-					<Alert>{act.refusal.message}</Alert>
-				)}
+				<Refused of={act.refusal} />
 				<div>
 					<Button kind="go" type="submit" disabled={act.busy}>
 						{act.busy ? "One moment" : "Set up the studio"}

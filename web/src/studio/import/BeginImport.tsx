@@ -4,8 +4,8 @@ import { Link, useNavigate } from "react-router";
 import { answer, api, upload } from "../../api/client";
 import type { Refusal } from "../../api/refusal";
 import type { ImportIdDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { FilePick } from "../../ui/FilePick";
+import { Refused } from "../../ui/Refused";
 import { states } from "./PastImport";
 
 export function Begin() {
@@ -37,7 +37,7 @@ export function Begin() {
 			>
 				Choose a table
 			</FilePick>
-			{refusal && <Alert>{refusal.of("file") ?? refusal.message}</Alert>}
+			<Refused of={refusal} />
 			<section aria-label="Taken over before" className="pt-6">
 				<h2 className="rule pb-1.5">Taken over before</h2>
 				{before.data?.map((one) => (

@@ -10,6 +10,7 @@ import type {
 } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Cell, Head, Table } from "../../ui/Table";
 import { useAct } from "../useAct";
@@ -171,7 +172,7 @@ export function Match({
 					rows={table.errors}
 				/>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div>
 				<Button
 					kind="go"

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { ImportDto, ImportUndoneDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { Rows } from "./ImportRows";
 import { states } from "./PastImport";
@@ -34,7 +34,7 @@ export function Taken({ table }: { table: ImportDto }) {
 						`; ${undone.kept} went on since and stay as they are`}
 				</p>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2">
 				<Button asChild kind="go">
 					<Link to="/register">Look at the Register</Link>

@@ -6,6 +6,7 @@ import type { Refusal } from "../../api/refusal";
 import type { ReadInquiryDto } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Tick } from "../../ui/Tick";
 import { useKept } from "../../ui/useKept";
 import { Window } from "../../ui/Window";
@@ -118,9 +119,7 @@ export default function NewInquiry({
 					checked={said.followUp}
 					onChange={(checked) => set({ followUp: checked })}
 				/>
-				{act.refusal && Object.keys(act.refusal.errors).length === 0 && (
-					<Alert>{act.refusal.message}</Alert>
-				)}
+				<Refused of={act.refusal} />
 				<div className="flex gap-2">
 					<Button kind="go" type="submit" disabled={act.busy}>
 						Keep the inquiry

@@ -2,8 +2,8 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { PersonDetailsDto, PersonSort, ReachBy } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -153,7 +153,7 @@ export function EditPerson({
 					wrong={(field) => act.refusal?.of(field)}
 					onChange={setPerson}
 				/>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<Button kind="go" type="submit" disabled={act.busy}>
 					Keep
 				</Button>

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { MatchDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
 
@@ -33,7 +33,7 @@ export function Matches({
 			{matches.map((match) => (
 				<Match key={match.person} person={person} match={match} act={act} />
 			))}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</section>
 	);
 }

@@ -3,9 +3,9 @@ import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { answer, api, upload } from "../../api/client";
 import type { PersonPageDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { Labels } from "../Labels";
 import { useAct } from "../useAct";
@@ -89,7 +89,7 @@ function Page({ person }: { person: PersonPageDto }) {
 					)}
 				</div>
 			</div>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<Matches person={person.id} matches={person.matches} />
 			<div className="grid gap-x-8 gap-y-6 md:grid-cols-[1.4fr_1fr]">
 				<div className="grid content-start gap-6">

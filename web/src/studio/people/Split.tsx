@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { PersonPageDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
@@ -67,7 +67,7 @@ export function Split({
 					wrong={(field) => act.refusal?.of(field)}
 					onChange={(next) => setOther(next as typeof other)}
 				/>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<Button kind="go" type="submit" disabled={act.busy}>
 					Take them apart
 				</Button>

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { ReadCardsDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { FilePick } from "../../ui/FilePick";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
 /** People out of a vCard file. */
@@ -26,7 +26,7 @@ export function TakeCards() {
 			>
 				Take vCards
 			</FilePick>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			{done && (
 				<p role="status" className="w-full font-[650]">
 					{done.made} taken over

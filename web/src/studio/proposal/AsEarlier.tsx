@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
 import type { OfferLineDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
 /** Begins with the services of a proposal that was sent for another project of the kind. */
@@ -51,7 +51,7 @@ export function AsEarlier({
 			<p className="under">
 				At today’s prices, in the quantities this project is known to need.
 			</p>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

@@ -3,10 +3,10 @@ import { useEffect } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { DraftDto, OfferDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
 import { Fold } from "../../ui/Fold";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -57,11 +57,6 @@ function Editor({ id, first }: { id: number; first: DraftDto }) {
 					{state}
 				</p>
 			</div>
-			{refusal && (
-				<div className="pb-3">
-					<Alert>{refusal.message}</Alert>
-				</div>
-			)}
 			<div className="grid gap-x-[26px] gap-y-6 lg:grid-cols-[1fr_386px]">
 				<div className="grid content-start gap-5">
 					<div className="grid gap-3 md:grid-cols-[1fr_190px]">
@@ -115,6 +110,7 @@ function Editor({ id, first }: { id: number; first: DraftDto }) {
 					className="grid content-start gap-4"
 					aria-label="What it comes to"
 				>
+					<Refused of={refusal} />
 					<Sums draft={draft} />
 					<SendProposal
 						project={id}

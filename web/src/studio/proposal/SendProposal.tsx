@@ -1,8 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -68,7 +68,7 @@ export function SendProposal({
 				wrong={act.refusal?.of("body")}
 				onChange={(e) => setLetter({ ...text, body: e.target.value })}
 			/>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<Button
 				kind="go"
 				disabled={!ready || act.busy || desk.isPlaceholderData}

@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto, TaskListDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -111,7 +111,7 @@ function Lists({
 					There is no list yet. Begin one under Templates, Task lists.
 				</p>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div>
 				<Button kind="go" disabled={act.busy || count === 0} onClick={add}>
 					{count === 0

@@ -13,7 +13,7 @@ export function Ahead({
 	record: RecordDto;
 	onOpen: (what: OpensDto) => void;
 }) {
-	const done = useTaskDone(record.id);
+	const { done } = useTaskDone(record.id);
 	const [moving, setMoving] = useState(false);
 	const open = entry.acts.opens;
 	return (

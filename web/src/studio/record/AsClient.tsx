@@ -4,8 +4,8 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { PagePart } from "../../api/schema";
 import { Head, Parts, ToDo } from "../../client/Parts";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
 
@@ -94,7 +94,7 @@ function Opening({
 			<p>
 				<b className="font-[650]">Also becomes visible:</b> {also.join(", ")}.
 			</p>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<Button
 				kind="go"
 				className="mt-2"

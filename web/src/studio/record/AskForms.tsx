@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -70,7 +70,7 @@ export function AskForms({
 					</Button>
 				</p>
 			))}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</Block>
 	);
 }

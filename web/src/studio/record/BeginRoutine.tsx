@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { RecordDto, WaitingRoutineDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -67,7 +67,7 @@ export function Begin({
 						/>
 					))}
 				</fieldset>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<div className="flex flex-wrap gap-2">
 					<Button
 						kind="go"

@@ -40,7 +40,7 @@ export function Brief({
 }) {
 	const [open, setOpen] = useState<string>();
 	const [all, setAll] = useState(false);
-	const act = useAct();
+	const act = useAct("below");
 	const brief = record.about.brief;
 	if (brief.parts.length === 0) return null;
 	const filled = brief.parts.filter((part) => part.text).length;

@@ -3,8 +3,8 @@ import { type ReactNode, useEffect, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { Refusal } from "../../api/refusal";
 import type { SentDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -90,7 +90,7 @@ export function Carried({
 								setLetter({ subject: "", ...letter, body: e.target.value })
 							}
 						/>
-						{act.refusal && <Alert>{act.refusal.message}</Alert>}
+						<Refused of={act.refusal} />
 						<div>
 							<Button
 								kind="go"

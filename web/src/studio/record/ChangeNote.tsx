@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { useUndo } from "../../ui/Undo";
 import { useKept } from "../../ui/useKept";
@@ -65,9 +65,7 @@ export function ChangeNote({
 			) : (
 				<div className="whitespace-pre-line">{text}</div>
 			)}
-			{act.refusal && !act.refusal.of("words") && (
-				<Alert>{act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2">
 				{changing ? (
 					<Button kind="go" disabled={act.busy} onClick={keep}>

@@ -1,8 +1,8 @@
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { PagePart, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -97,7 +97,7 @@ export function ClientParts({ record }: { record: RecordDto }) {
 					</Button>
 				)}
 			</p>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</Block>
 	);
 }

@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { DetailDto, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -89,7 +89,7 @@ function Doubt({ record, detail }: { record: RecordDto; detail: DetailDto }) {
 					Keep “{detail.value}”
 				</Button>
 			</div>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }
@@ -124,9 +124,7 @@ function Fill({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 					onChange={(text) => setValues({ ...values, [one.name]: text })}
 				/>
 			))}
-			{act.refusal && Object.keys(act.refusal.errors).length === 0 && (
-				<Alert>{act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 			<div>
 				<Button kind="go" type="submit" disabled={act.busy}>
 					Keep the details

@@ -3,6 +3,7 @@ import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Popover } from "../../ui/Popover";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 
@@ -49,6 +50,7 @@ export function EditHead({ record }: { record: RecordDto }) {
 					wrong={act.refusal?.of("source")}
 					onChange={(e) => setSaid({ ...said, source: e.target.value })}
 				/>
+				<Refused of={act.refusal} />
 				<div>
 					<Button kind="go" type="submit" disabled={act.busy}>
 						Keep it

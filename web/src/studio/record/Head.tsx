@@ -80,7 +80,7 @@ export function Head({
 
 /** Out of the daily lists once it is over, and back again. */
 function Away({ record }: { record: RecordDto }) {
-	const act = useAct();
+	const act = useAct("below");
 	if (!record.path.ended && record.path.stage !== "Finished") return null;
 	return (
 		<Button

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { ReaderDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useKept } from "../../ui/useKept";
@@ -50,7 +50,7 @@ export function Held({
 				wrong={act.refusal?.of("body")}
 				onChange={(e) => change({ ...draft, body: e.target.value })}
 			/>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2">
 				<Button
 					kind="go"

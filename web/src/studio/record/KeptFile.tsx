@@ -1,7 +1,7 @@
 import { answer, api } from "../../api/client";
 import type { KeptFileDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { Thumb } from "./Thumb";
@@ -82,7 +82,7 @@ export function Kept({
 						<span className="sr-only">: {file.name}</span>
 					</Button>
 				</span>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 			</span>
 		</li>
 	);

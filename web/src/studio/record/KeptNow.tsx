@@ -1,6 +1,6 @@
 import type { FileGroup, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import type { useKeepFiles } from "./useKeepFiles";
 
@@ -85,9 +85,7 @@ export function KeptNow({
 					</Button>
 				</div>
 			))}
-			{files.refusal && (
-				<Alert>{files.refusal.of("file") ?? files.refusal.message}</Alert>
-			)}
+			<Refused of={files.refusal} />
 		</section>
 	);
 }

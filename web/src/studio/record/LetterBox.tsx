@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { upload } from "../../api/client";
 import type { RecordDto, TakenOverDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 
@@ -55,9 +55,7 @@ export function LetterBox({ record }: { record: RecordDto }) {
 					{said.unread > 0 && `, ${said.unread} could not be read`}.
 				</p>
 			)}
-			{act.refusal && (
-				<Alert>{act.refusal.of("file") ?? act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 		</Block>
 	);
 }

@@ -2,9 +2,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { LetterDeskDto, RecordDto, SentDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -160,7 +160,7 @@ function Editor({
 					onChange={(at) => change({ ...draft, sendAt: at })}
 				/>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2">
 				<Button
 					kind="go"

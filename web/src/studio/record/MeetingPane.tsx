@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { MeetingDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
@@ -50,7 +50,7 @@ export function MeetingPane({
 				wrong={act.refusal?.of("notes")}
 				onChange={(e) => change({ ...words, notes: e.target.value })}
 			/>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex flex-wrap gap-2">
 				{meeting.isStanding && (
 					<Button

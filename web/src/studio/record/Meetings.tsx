@@ -17,7 +17,7 @@ export function Meetings({
 	onOpen: (meeting: number) => void;
 }) {
 	const [setting, setSetting] = useState(false);
-	const act = useAct();
+	const act = useAct("below");
 	const standing = record.sheet.meetings.all.filter((one) => one.isStanding);
 	return (
 		<Block

@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto, RedatingDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
+import { Refused } from "../../ui/Refused";
 import { Cell, Head, Table } from "../../ui/Table";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -63,7 +63,7 @@ export function MoveDate({
 					}}
 				/>
 				{preview && <Preview preview={preview} also={also} onAlso={setAlso} />}
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<Button kind="go" type="submit" disabled={!to || act.busy}>
 					{preview ? `Move it to ${preview.new}` : "Show what moves with it"}
 				</Button>

@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { AheadDto, AheadStepDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
+import { Refused } from "../../ui/Refused";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
@@ -50,7 +50,7 @@ export function MoveStep({
 					wrong={act.refusal?.of("at")}
 					onChange={(at) => setAt(at)}
 				/>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<div className="flex gap-2">
 					<Button kind="go" type="submit" disabled={!at || act.busy}>
 						Set the day

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { NextAct, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { type Begins, backOf, runs, saidOf } from "./nextAct";
@@ -73,7 +73,7 @@ function One({
 			>
 				{said}
 			</Button>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</>
 	);
 }

@@ -3,8 +3,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { PartOfPersonDto, PersonPart, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Labels } from "../Labels";
@@ -121,7 +121,7 @@ function Part({ record, part }: { record: RecordDto; part: PartOfPersonDto }) {
 					onFocus={(e) => e.target.select()}
 				/>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }
@@ -186,7 +186,7 @@ function Add({ record, onDone }: { record: RecordDto; onDone: () => void }) {
 					Nobody of that name. Add them under People first.
 				</p>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

@@ -1,6 +1,6 @@
 import { answer, api } from "../../api/client";
 import type { PhaseState, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -56,7 +56,7 @@ export function Phases({ record }: { record: RecordDto }) {
 					</Select>
 				</div>
 			))}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</Block>
 	);
 }

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { ReaderDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Menu } from "../../ui/Menu";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
 /** What belongs to a letter besides its text: its files, an answer, taking it back. */
@@ -93,7 +93,7 @@ export function Letter({
 					</Button>
 				)}
 			</div>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

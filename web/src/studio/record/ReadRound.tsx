@@ -1,7 +1,7 @@
 import { answer, api } from "../../api/client";
 import type { ReviewReadDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { Thumb } from "./Thumb";
 
@@ -54,7 +54,7 @@ export function Round({
 					<span className="under block">{said.question}</span>
 				</p>
 			))}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			{review.state === "Open" && (
 				<div>
 					<Button disabled={act.busy} onClick={run("withdraw")}>

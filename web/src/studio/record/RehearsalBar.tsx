@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
 /** A rehearsal's own clock, and winding it. */
@@ -74,9 +74,7 @@ export function RehearsalBar({ record }: { record: RecordDto }) {
 				</Button>
 			</form>
 			{said && <p role="status">{said}</p>}
-			{act.refusal && !act.refusal.of("to") && (
-				<Alert>{act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 		</section>
 	);
 }

@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { SentDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
 /** Seconds that “it has left” stays in sight. */
@@ -62,7 +62,7 @@ export function Sent({
 					</Button>
 				)}
 			</div>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

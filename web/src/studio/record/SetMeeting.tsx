@@ -3,6 +3,7 @@ import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import { useKinds } from "./useMeetingKinds";
@@ -49,9 +50,10 @@ export function SetMeeting({
 			<MomentField
 				label="When, by the studio's clock"
 				value={said.start}
-				wrong={act.refusal?.of("start") ?? act.refusal?.message}
+				wrong={act.refusal?.of("start")}
 				onChange={(at) => setSaid({ ...said, start: at })}
 			/>
+			<Refused of={act.refusal} />
 			<div>
 				<Button kind="go" type="submit" disabled={act.busy || !said.start}>
 					Set the meeting

@@ -1,7 +1,7 @@
 import { upload } from "../../api/client";
 import type { KeptDto, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { FilePick } from "../../ui/FilePick";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 import type { Said } from "./said";
@@ -58,9 +58,7 @@ export function SignedPaper({
 					{act.busy ? "Taking it in" : "Take in a scan or photo"}
 				</FilePick>
 			</div>
-			{act.refusal && (
-				<Alert>{act.refusal.of("file") ?? act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

@@ -1,7 +1,7 @@
 import { answer, api } from "../../api/client";
 import type { GoOnDto, ProjectRoutinesDto, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 
@@ -56,7 +56,7 @@ export function Stop({
 					stop all {routines.pending}
 				</Button>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</span>
 	);
 }

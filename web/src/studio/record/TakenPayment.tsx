@@ -1,6 +1,6 @@
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
 /** A payment that was recorded by mistake. */
@@ -20,7 +20,7 @@ export function Taken({
 				Recorded by mistake? Taken back, it counts nowhere any more; reminders
 				that are still ahead go on, those missed meanwhile do not go out.
 			</p>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div>
 				<Button
 					disabled={act.busy}

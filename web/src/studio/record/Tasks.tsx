@@ -1,9 +1,10 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto, SheetTaskDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
+import { Fold } from "../../ui/Fold";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -18,7 +19,7 @@ import { Block } from "./Block";
 
 /** Open tasks of the project: ticked, written down, changed. */
 export function Tasks({ record }: { record: RecordDto }) {
-	const done = useTaskDone(record.id);
+	const { done } = useTaskDone(record.id);
 	const [changing, setChanging] = useState<SheetTaskDto>();
 	const [adding, setAdding] = useState(false);
 	return (
@@ -63,6 +64,7 @@ export function Tasks({ record }: { record: RecordDto }) {
 				</div>
 			))}
 			<AddTask project={record.id} />
+			<DoneTasks record={record} />
 			{changing && (
 				<ChangeTask
 					key={changing.id}
@@ -72,6 +74,29 @@ export function Tasks({ record }: { record: RecordDto }) {
 				/>
 			)}
 		</Block>
+	);
+}
+
+/** What is ticked off already; the tick is taken away again. */
+function DoneTasks({ record }: { record: RecordDto }) {
+	const { mark } = useTaskDone(record.id);
+	const { doneTasks } = record.sheet;
+	if (doneTasks.length === 0) return null;
+	return (
+		<Fold className="pt-1.5 text-soft" line={`${doneTasks.length} done`}>
+			{doneTasks.map((task) => (
+				<div key={task.id} className="flex gap-2.5 py-[3px] text-[14.3px]">
+					<Tick
+						hidden
+						label={`${task.title} is done`}
+						checked
+						onChange={() => mark(task.id, false)}
+					/>
+					{task.title}
+					<span className="ml-auto whitespace-nowrap">{task.done}</span>
+				</div>
+			))}
+		</Fold>
 	);
 }
 
@@ -115,6 +140,7 @@ function AddTask({ project }: { project: number }) {
 						label="Its day"
 						hidden
 						value={due}
+						wrong={act.refusal?.of("due")}
 						onChange={(day) => setDue(day)}
 					/>
 					<Button kind="go" type="submit" disabled={act.busy}>
@@ -122,6 +148,7 @@ function AddTask({ project }: { project: number }) {
 					</Button>
 				</>
 			)}
+			<Refused of={act.refusal} />
 		</form>
 	);
 }
@@ -202,7 +229,7 @@ function ChangeTask({
 					</Select>
 				)}
 				<FulfilmentSelect value={doneBy} onChange={setDoneBy} />
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<div className="flex gap-2">
 					<Button kind="go" type="submit" disabled={act.busy}>
 						Keep the change

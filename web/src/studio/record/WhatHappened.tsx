@@ -1,9 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { Gate, HappenedSort, RecordDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Choice, Choices } from "../../ui/Choice";
+import { Refused } from "../../ui/Refused";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 import { Details } from "./HappenedDetails";
@@ -159,7 +159,7 @@ export default function WhatHappened({
 						onChange={(part) => setSaid({ ...said, ...part })}
 					/>
 				)}
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<Button kind="go" type="submit" disabled={!sort || act.busy}>
 					{sort ? `Record: ${words[sort]}` : "Choose what happened"}
 				</Button>

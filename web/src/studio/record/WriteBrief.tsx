@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { Refusal } from "../../api/refusal";
 import type { BriefPartOfDto, SaveBriefDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
@@ -71,7 +71,7 @@ export function Write({
 					if (text !== part.text) keep(text);
 				}}
 			/>
-			{refusal && <Alert>{refusal.message}</Alert>}
+			<Refused of={refusal} />
 			{theirs && (
 				<p className="pt-1 whitespace-pre-line">
 					The other text: {theirs.text}

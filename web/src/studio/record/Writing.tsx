@@ -1,7 +1,7 @@
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { LineField } from "../../ui/LineField";
+import { Refused } from "../../ui/Refused";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
 
@@ -64,7 +64,7 @@ export function Writing({
 					<Button onClick={onWrite}>Write a letter</Button>
 				)}
 			</form>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Popover } from "../../ui/Popover";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import type { View } from "./useView";
@@ -62,9 +62,7 @@ export function SavedViews({ view }: { view: View }) {
 						wrong={act.refusal?.of("name")}
 						onChange={(e) => setName(e.target.value)}
 					/>
-					{act.refusal && !act.refusal.of("name") && (
-						<Alert>{act.refusal.message}</Alert>
-					)}
+					<Refused of={act.refusal} />
 					<Button type="submit" disabled={act.busy}>
 						Keep the view
 					</Button>

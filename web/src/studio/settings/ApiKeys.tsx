@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { MadeApiKeyDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -110,9 +110,7 @@ export function ApiKeys() {
 					checked={said.mayInquire}
 					onChange={(mayInquire) => setSaid({ ...said, mayInquire })}
 				/>
-				{act.refusal && (
-					<Alert>{act.refusal.of("mayRead") ?? act.refusal.message}</Alert>
-				)}
+				<Refused of={act.refusal} />
 				<div>
 					<Button type="submit" disabled={act.busy || !said.name.trim()}>
 						Make the key

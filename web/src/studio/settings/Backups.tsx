@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
 import type { BackupsDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
@@ -57,7 +57,7 @@ function Kept({ backups }: { backups: BackupsDto }) {
 					))}
 				</ul>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div>
 				<Button
 					disabled={act.busy}

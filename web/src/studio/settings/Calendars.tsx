@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { SessionDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
 import { FilePick } from "../../ui/FilePick";
 import { MomentField } from "../../ui/MomentField";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
@@ -105,7 +105,7 @@ export function Calendars() {
 					Take a file
 				</FilePick>
 			</div>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			{session.data?.hasStandIns && <SampleCalendar />}
 		</Section>
 	);
@@ -176,6 +176,7 @@ function SampleCalendar() {
 				<MomentField
 					label="When"
 					value={said.start}
+					wrong={act.refusal?.of("start")}
 					onChange={(at) => setSaid({ ...said, start: at })}
 				/>
 				<CountField
@@ -190,6 +191,7 @@ function SampleCalendar() {
 					Write it in
 				</Button>
 			</div>
+			<Refused of={act.refusal} />
 		</form>
 	);
 }

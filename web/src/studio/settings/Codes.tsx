@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { NewCodesDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 
@@ -57,6 +57,7 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 				>
 					Begin with codes
 				</Button>
+				<Refused of={act.refusal} />
 			</>
 		);
 	return (
@@ -80,6 +81,7 @@ function TurnOn({ onRecovery }: { onRecovery: (codes: string[]) => void }) {
 					wrong={act.refusal?.of("code") ?? act.refusal?.of("secret")}
 					onChange={(e) => setCode(e.target.value)}
 				/>
+				<Refused of={act.refusal} />
 				<Button
 					kind="go"
 					className="mt-3"
@@ -136,9 +138,7 @@ function TurnOff({ left }: { left: number }) {
 					Turn codes off
 				</Button>
 			</div>
-			{act.refusal && !act.refusal.of("password") && (
-				<Alert>{act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 		</>
 	);
 }

@@ -5,7 +5,7 @@ import { useAct } from "../useAct";
 
 /** The private address by which a calendar program reads the studio's meetings. */
 export function Feed({ address }: { address: string }) {
-	const act = useAct();
+	const act = useAct("below");
 	return (
 		<Section title="Your own calendar" under="meetings and dated tasks">
 			<p>

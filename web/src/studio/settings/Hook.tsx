@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { HookDto, HookEvent, HookTestDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
@@ -97,7 +97,7 @@ export function Hook({ hook, onDone }: { hook?: HookDto; onDone: () => void }) {
 					<code>{hook.secret}</code>
 				</p>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			{tested && (
 				<p role="status" className={tested.taken ? "" : "font-[650]"}>
 					{tested.words}

@@ -1,7 +1,7 @@
 import { answer, api, upload } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
@@ -49,9 +49,7 @@ export function Look({ said, studio, wrong, set, keep }: Part) {
 							</Button>
 						)}
 					</div>
-					{act.refusal && (
-						<Alert>{act.refusal.of("file") ?? act.refusal.message}</Alert>
-					)}
+					<Refused of={act.refusal} />
 				</div>
 				<Sample said={said} hasLogo={hasLogo} choices={studio.choices} />
 			</div>

@@ -10,6 +10,7 @@ import type {
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -83,7 +84,7 @@ function Account({ account }: { account: MailAccountDto }) {
 				The inbox is only read: nothing in it is moved or marked. What lies in
 				it today stays where it is.
 			</p>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			{tests && (
 				<ul role="status" className="grid gap-1">
 					{tests.map((test) => (

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { MeetingKindDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -118,7 +118,7 @@ export function Kind({
 				wrong={wrong("questions")}
 				onChange={(e) => set({ questions: e.target.value })}
 			/>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2">
 				<Button
 					kind="go"

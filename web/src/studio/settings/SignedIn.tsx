@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Section } from "../templates/Section";
 import { useAct } from "../useAct";
 import { Codes } from "./Codes";
@@ -50,7 +50,7 @@ export function SignedIn() {
 					</li>
 				))}
 			</ul>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<Button
 				className="mt-3"
 				disabled={act.busy}

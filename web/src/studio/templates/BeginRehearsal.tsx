@@ -2,9 +2,9 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { KindDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -71,7 +71,7 @@ export function Begin({ kinds }: { kinds: readonly KindDto[] }) {
 				checked={said.toOwner}
 				onChange={(checked) => setSaid({ ...said, toOwner: checked })}
 			/>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div>
 				<Button type="submit" disabled={act.busy || !said.name.trim()}>
 					Begin the rehearsal

@@ -3,8 +3,8 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { KindPageDto, KindPart } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
@@ -98,7 +98,7 @@ export function CopyKind({
 					Details, brief and phases come along. Forms are closed and routines
 					off until you have looked at them.
 				</p>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<div>
 					<Button kind="go" type="submit" disabled={act.busy || !name.trim()}>
 						Make the kind

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { FormDto, FormField, KindPageDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -116,7 +116,7 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 						/>
 					</>
 				)}
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<div className="flex gap-2">
 					<Button
 						kind="go"

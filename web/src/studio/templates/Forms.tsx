@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { FormPurpose, KindPageDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -106,6 +107,7 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 					Begin the form
 				</Button>
 			</div>
+			<Refused of={act.refusal} />
 		</Section>
 	);
 }

@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { KindDto, LetterTextRowDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
@@ -200,7 +200,7 @@ function Letter({
 			{letter && kinds.length > 0 && (
 				<OwnWords letter={letter} kinds={kinds} onDone={onDone} />
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2">
 				<Button kind="go" disabled={act.busy} onClick={keep}>
 					Keep the letter

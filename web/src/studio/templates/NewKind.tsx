@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
@@ -75,9 +75,7 @@ export function NewKind({ onClose }: { onClose: () => void }) {
 						/>
 					</>
 				)}
-				{act.refusal && !act.refusal.hasFields && (
-					<Alert>{act.refusal.message}</Alert>
-				)}
+				<Refused of={act.refusal} />
 				<div>
 					<Button
 						kind="go"

@@ -2,8 +2,8 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { KindPageDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -55,7 +55,7 @@ export function NewRoutine({ kind }: { kind: KindPageDto }) {
 					onChange={(e) => setText(e.target.value)}
 				/>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2">
 				<Button type="submit" disabled={act.busy || !(text ?? name).trim()}>
 					Begin the routine

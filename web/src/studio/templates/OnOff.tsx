@@ -1,6 +1,6 @@
 import { answer, api } from "../../api/client";
 import type { RoutineRowDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
+import { Refused } from "../../ui/Refused";
 import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
 
@@ -37,7 +37,7 @@ export function OnOff({
 					)
 				}
 			/>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</>
 	);
 }

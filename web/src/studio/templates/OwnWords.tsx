@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { KindDto, LetterTextRowDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
 
@@ -55,7 +55,7 @@ export function OwnWords({
 			>
 				Write them
 			</Button>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

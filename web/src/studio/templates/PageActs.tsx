@@ -1,8 +1,8 @@
 import { Link, useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { RoutinePageDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 
@@ -41,7 +41,7 @@ export function PageActs({ page }: { page: RoutinePageDto }) {
 			>
 				Take it away
 			</Button>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</span>
 	);
 }

@@ -9,6 +9,7 @@ import type {
 } from "../../api/schema";
 import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { TextField } from "../../ui/TextField";
@@ -147,7 +148,7 @@ function Page({ page }: { page: RoutinePageDto }) {
 					</p>
 				)}
 			</section>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex flex-wrap gap-2">
 				<Button
 					onClick={() => {

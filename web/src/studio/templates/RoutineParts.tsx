@@ -4,6 +4,7 @@ import { answer, api } from "../../api/client";
 import type { RoutineDraftDto, RoutinePageDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
+import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -102,6 +103,7 @@ export function AsText({
 					wrong={act.refusal?.of("text")}
 					onChange={(e) => setMine(e.target.value)}
 				/>
+				<Refused of={act.refusal} />
 				<div>
 					<Button
 						disabled={mine === undefined || act.busy}

@@ -3,9 +3,9 @@ import { type FormEvent, useState } from "react";
 import { useSearchParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { RehearsedDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { FileWith } from "../FileWith";
 
@@ -141,7 +141,7 @@ export function Routine() {
 						))}
 					</div>
 				</fieldset>
-				{act.refusal && <Alert>{act.refusal.message}</Alert>}
+				<Refused of={act.refusal} />
 				<div>
 					<Button
 						kind="go"

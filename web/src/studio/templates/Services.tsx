@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { KindPageDto, ServiceDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import { Section } from "./Section";
@@ -83,7 +83,7 @@ export function Services({ kind }: { kind: KindPageDto }) {
 					</li>
 				))}
 			</ul>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2 pt-3">
 				<Button onClick={() => setServices([...services, empty])}>
 					Add a service

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { ListItemDto, TaskListDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
@@ -74,7 +74,7 @@ export function List({
 					/>
 				))}
 			</ol>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex flex-wrap gap-2">
 				<Button onClick={() => setItems([...items, fresh])}>Add a task</Button>
 				<Button kind="go" disabled={act.busy} onClick={keep}>

@@ -3,9 +3,9 @@ import { type ReactNode, useEffect, useState } from "react";
 import { NavLink, Route, Routes, useParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { KindDto, KindPageDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Empty";
+import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
@@ -84,7 +84,7 @@ function Place({ to, children }: { to: string; children: ReactNode }) {
 
 /** The kinds in the studio's order, which is kept wherever they are listed. */
 function Kinds({ kinds }: { kinds: readonly KindDto[] }) {
-	const act = useAct();
+	const act = useAct("below");
 	const [adding, setAdding] = useState(false);
 	function move(at: number, by: 1 | -1) {
 		const order = kinds.map((kind) => kind.id);
@@ -209,7 +209,7 @@ function KindActs({ kind }: { kind: KindPageDto }) {
 					Put it away
 				</Button>
 			</span>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			{copying && <CopyKind kind={kind} onClose={() => setCopying(false)} />}
 		</>
 	);

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { AskedResultDto, TodayDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 
@@ -78,7 +78,7 @@ function Asked({ asked }: { asked: TodayDto["ready"]["asked"][number] }) {
 				{asked.why && `, ${asked.why}`}
 				{asked.lastSaid && `. Last said: “${asked.lastSaid}”`}
 			</p>
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 			<div className="flex gap-2 pt-1.5">
 				<Button disabled={act.busy} onClick={() => say(true)}>
 					{asked.yes}

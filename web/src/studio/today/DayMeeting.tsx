@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { TodayDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { useMeetingSaid } from "../useMeetingSaid";
 
@@ -46,7 +46,7 @@ export function DayMeeting({
 					</Button>
 				</fieldset>
 			)}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

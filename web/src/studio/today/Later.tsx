@@ -1,8 +1,8 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
 /** Puts a held letter off to a day and time; it comes up again then, as it is. */
@@ -44,9 +44,7 @@ export function Later({
 			<Button type="submit" disabled={act.busy || until.length === 0}>
 				Put it off
 			</Button>
-			{act.refusal && !act.refusal.of("until") && (
-				<Alert>{act.refusal.message}</Alert>
-			)}
+			<Refused of={act.refusal} />
 		</form>
 	);
 }

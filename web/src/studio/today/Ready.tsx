@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { ReadyDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
 import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { useLetterActs } from "../useLetterActs";
 import { Later } from "./Later";
@@ -62,7 +62,7 @@ export function Ready({ ready }: { ready: ReadyDto }) {
 				<span className="ml-auto text-small text-theirs">{ready.why}</span>
 			</div>
 			{later && <Later letter={ready.letter} onDone={() => setLater(false)} />}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</article>
 	);
 }
@@ -100,7 +100,7 @@ export function SendAll({ ready }: { ready: readonly ReadyDto[] }) {
 					Send all {sort.projects.size} “{sort.name}”
 				</Button>
 			))}
-			{act.refusal && <Alert>{act.refusal.message}</Alert>}
+			<Refused of={act.refusal} />
 		</div>
 	);
 }

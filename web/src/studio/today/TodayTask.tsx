@@ -4,7 +4,7 @@ import { Tick } from "../../ui/Tick";
 import { useTaskDone } from "../useTaskDone";
 
 export function Task({ task }: { task: TodayDto["day"]["tasks"][number] }) {
-	const done = useTaskDone(task.project);
+	const { done } = useTaskDone(task.project);
 	return (
 		<div className="flex items-start gap-3 border-b border-hair py-2">
 			<Tick
