@@ -104,7 +104,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.Press("Send the choice of times");
         owner.SeeItLeave();
         owner.See("with the client, who has not chosen a time yet");
-        owner.See("The client's for a moment");
+        owner.See("The client's turn");
         owner.Go("/post-office");
         owner.PressWith("Mural for Cid and Dov: shall we speak?");
         owner.See("/p/");
@@ -115,7 +115,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
     {
         client.Driver.ExecuteCdpCommand("Emulation.setTimezoneOverride", new() { ["timezoneId"] = "America/New_York" });
         client.Driver.Navigate().GoToUrl(page);
-        client.See("Times are yours; the studio's are Europe/Dublin.");
+        client.See("These are times in your zone; the studio is in Europe/Dublin.");
         client.See("Tue 26 Jan");
         Assert.Equal("", client.Violations());
         client.Tick("05:00");

@@ -69,7 +69,7 @@ public sealed class FewActsTests(Demo demo, ITestOutputHelper output) : IClassFi
     {
         owner.Go("/studio");
         owner.PressWith("Habits");
-        owner.Tick("My signature is given with every contract I send");
+        owner.Tick("My signature is given with every contract as it is sent");
         owner.Type("Put finished projects away after", "30");
         owner.Press("Keep the studio");
         owner.SeeNot("Something is not as it must be");

@@ -164,7 +164,7 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         owner.PressWith("After a proposal");
         owner.See("Who is in it");
         owner.Press("Add a step");
-        owner.See("3 days after the proposal was sent at 09:00, if not answered");
+        owner.See("3 days after the proposal was sent, at 09:00, if not answered");
         owner.Choose("Before or after", "before");
         owner.See("Only a date that is known beforehand has a before");
         owner.Choose("Before or after", "after");

@@ -74,7 +74,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.See("Inquiry from Mona");
         owner.See("Letter “Your inquiry has arrived”");
         owner.See("The letter “Are you still thinking about it?”");
-        owner.See("9 days after the inquiry came at 09:00, unless answered or resting");
+        owner.See("9 days after the inquiry came, at 09:00, unless answered or resting");
         owner.Press("What happened?");
         owner.Tick("It is a fit");
         owner.Press("Record: It is a fit");
@@ -122,7 +122,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         Assert.Contains("[page link]", owner.ValueOf("Letter"));
         owner.Press("Send the proposal");
         owner.See("Proposal, version 1, is out");
-        owner.See("The client's for a moment");
+        owner.See("The client's turn");
         owner.See("not opened yet");
     }
 

@@ -56,6 +56,45 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         owner.Screen(1280, 800);
     }
 
+    [Theory] // WCAG 2.4.11: what has the focus is not hidden beneath the bars at the edges
+    [
+        InlineData("/today", "Came in", 390, 844),
+        InlineData("/today", "Came in", 1280, 400),
+        InlineData("/turns", "Whose turn is it?", 390, 844),
+        InlineData("/turns", "Whose turn is it?", 1280, 500),
+        InlineData("/register", "Not yet booked", 390, 844),
+        InlineData("/studio", "Keep the studio", 390, 844)
+    ]
+    public void Whatever_has_the_focus_can_be_seen(string path, string shows, int width, int height)
+    {
+        owner.Screen(width, height);
+        owner.Go(path);
+        owner.See(shows);
+        List<string> hidden = [];
+        var seen = 0;
+        for (; seen < 60; seen++)
+        {
+            owner.Key(OpenQA.Selenium.Keys.Tab);
+            var under = (string?)
+                owner.Driver.ExecuteScript(
+                    """
+                    const e = document.activeElement;
+                    if (!e || e === document.body) return null;
+                    const r = e.getBoundingClientRect();
+                    const at = document.elementFromPoint(r.left + r.width / 2, Math.min(r.top + r.height / 2, r.top + 8));
+                    return at && (e.contains(at) || at.contains(e) || at.control === e || at.closest("label")?.control === e) ? "" : `${e.innerText || e.ariaLabel || e.id}: ${at?.className ?? "outside"}`;
+                    """
+                );
+            if (under is null)
+                break;
+            if (under.Length > 0)
+                hidden.Add(under);
+        }
+        owner.Screen(1280, 800);
+        Assert.True(seen > 10, $"{seen} places to walk to");
+        Assert.Empty(hidden);
+    }
+
     private static string WhatSticksOut(Person person) =>
         (string)
             person.Driver.ExecuteScript(

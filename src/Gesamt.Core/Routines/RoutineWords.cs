@@ -26,11 +26,11 @@ public static class RoutineWords
         return $"{Capital(When(step.When, names))}{Conditions(step)}{Unless(step)}{(step.Favour ? ", once all is settled" : "")}, {What(step.Action, names)}{before}";
     }
 
-    /// <summary>“5 days after the proposal was sent at 09:00”.</summary>
+    /// <summary>“5 days after the proposal was sent, at 09:00”.</summary>
     public static string When(Timing when, IRoutineNames names)
     {
         var cause = Past(when.Cause, when.DateName ?? names.MainDate);
-        var at = when.At is { } time ? $" at {DateWords.Time(time)}" : "";
+        var at = when.At is { } time ? $", at {DateWords.Time(time)}" : "";
         return when.Offset.Count == 0
             ? when.Cause == Cause.NamedDate
                 ? $"on the {when.DateName ?? names.MainDate}{at}"

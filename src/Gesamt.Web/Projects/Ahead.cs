@@ -172,7 +172,7 @@ public static class Ahead
             step.Step.Action.AlwaysAsks && step.Step.Action is not StepAction.TellMe
                 ? $"{ShortText.Capital(RoutineWords.What(step.Step.Action, names))}?"
                 : ShortText.Capital(RoutineWords.What(step.Step.Action, names)),
-            $"{detail}. {run.Routine.Name}",
+            $"{detail}; of “{run.Routine.Name}”",
             new(
                 mark,
                 held,

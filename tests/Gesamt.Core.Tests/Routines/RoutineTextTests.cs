@@ -204,7 +204,7 @@ public class RoutineTextTests
     {
         var routine = RoutineText.Read(Whole);
         Assert.Equal(
-            "10 weeks before the opening day at 09:00, only in full, tell me “Ask for the permit.”, asks first",
+            "10 weeks before the opening day, at 09:00, only in full, tell me “Ask for the permit.”, asks first",
             RoutineWords.Sentence(routine.Steps[0], new Names())
         );
         Assert.Equal(

@@ -92,7 +92,7 @@ export function PickTime({
 			<p className="pt-1">
 				{times.minutes} minutes, {times.place}.{" "}
 				{times.studioZone &&
-					`Times are yours; the studio's are ${times.studioZone}.`}
+					`These are times in your zone; the studio is in ${times.studioZone}.`}
 			</p>
 			{times.agenda && !moving && (
 				<p className="pt-2 text-soft">{times.agenda}</p>

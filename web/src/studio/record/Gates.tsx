@@ -88,17 +88,18 @@ function Present({
 	begins: Begins;
 }) {
 	const { turn } = record.path;
+	const isNew = turn.age === "now";
 	return (
 		<>
 			<span className="block">
 				{turn.side === "Yours" && (
 					<b className="font-[650] text-yours">
-						Your turn for {turn.ageLong}:{" "}
+						Your turn{isNew ? "" : ` for ${turn.ageLong}`}:{" "}
 					</b>
 				)}
 				{turn.side === "Clients" && (
 					<b className="font-[650] text-theirs">
-						The client's for {turn.ageLong}
+						The client's {isNew ? "turn" : `for ${turn.ageLong}`}
 						{turn.nudged && `, ${turn.nudged}`}:{" "}
 					</b>
 				)}

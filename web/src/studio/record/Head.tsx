@@ -63,18 +63,27 @@ export function Head({
 					{record.path.putAway && ", put away"}
 				</p>
 			)}
-			<div className="ml-auto flex gap-2">
-				<Away record={record} />
-				{record.path.stage === "Lead" || record.path.stage === "Proposal" ? (
-					<Button asChild>
-						<Link to={`/projects/${record.id}/proposal`}>Proposal</Link>
-					</Button>
-				) : null}
-				<Button kind="go" className="max-lg:hidden" onClick={onHappened}>
+			<div className="ml-auto flex gap-2 max-lg:hidden">
+				<Places record={record} />
+				<Button kind="go" onClick={onHappened}>
 					What happened?
 				</Button>
 			</div>
 		</div>
+	);
+}
+
+/** The proposal while it can be written, and the place of what is over. */
+export function Places({ record }: { record: RecordDto }) {
+	return (
+		<>
+			<Away record={record} />
+			{(record.path.stage === "Lead" || record.path.stage === "Proposal") && (
+				<Button asChild>
+					<Link to={`/projects/${record.id}/proposal`}>Proposal</Link>
+				</Button>
+			)}
+		</>
 	);
 }
 

@@ -8,12 +8,13 @@ import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Matches } from "../people/Matches";
 import { Gates } from "./Gates";
-import { Head } from "./Head";
+import { Head, Places } from "./Head";
 import { Line } from "./Line";
 import { MoveDate } from "./MoveDate";
 import type { Begins } from "./nextAct";
 import { RehearsalBar } from "./RehearsalBar";
 import { Side } from "./Side";
+import { TheirWords } from "./TheirWords";
 import { useFocusInto } from "./useFocusInto";
 import { useKeepFiles } from "./useKeepFiles";
 
@@ -78,13 +79,19 @@ function Page({ record }: { record: RecordDto }) {
 				onHappened={() => setAsking("anything")}
 			/>
 			{record.head.rehearsalClock && <RehearsalBar record={record} />}
+			{record.path.turn.waits === "AnswerInquiry" && (
+				<div className="px-4 pb-3 lg:hidden">
+					<TheirWords record={record} />
+				</div>
+			)}
 			<Gates record={record} begins={begins} />
-			<div className="flex gap-2 px-4 pt-3 lg:hidden">
+			<div className="flex flex-wrap gap-2 px-4 pt-3 lg:hidden">
 				<Button kind="go" onClick={() => setAsking("anything")}>
 					What happened?
 				</Button>
 				<Button onClick={() => show({ write: "letter" })}>Letter</Button>
 				<Button onClick={() => show({ sheet: "open" })}>Sheet</Button>
+				<Places record={record} />
 			</div>
 			<div className="px-5 pt-3 empty:hidden">
 				<Matches

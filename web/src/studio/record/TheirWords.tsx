@@ -1,7 +1,7 @@
 import type { RecordDto } from "../../api/schema";
 import { longestOf } from "./Inquiry";
 
-/** What the client asked for, in their own words, beside the letter that answers it. */
+/** What the client asked for, in their own words: where it is first read, and beside the letter that answers it. */
 export function TheirWords({ record }: { record: RecordDto }) {
 	const { answers } = record.about;
 	if (record.path.stage !== "Lead" || answers.length === 0) return null;

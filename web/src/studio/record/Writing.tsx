@@ -52,7 +52,7 @@ export function Writing({
 				<LineField
 					id="write-here"
 					label="Write a note, or begin with “call”"
-					placeholder="Write here: a note, or “call” and what was said"
+					placeholder="A note, or “call” and what was said"
 					value={text}
 					onChange={(e) => change(e.target.value)}
 				/>
@@ -61,7 +61,9 @@ export function Writing({
 						Keep this {isCall ? "call" : "note"}
 					</Button>
 				) : (
-					<Button onClick={onWrite}>Write a letter</Button>
+					<Button className="max-lg:hidden" onClick={onWrite}>
+						Write a letter
+					</Button>
 				)}
 			</form>
 			<Refused of={act.refusal} />

@@ -1,13 +1,17 @@
-import type { ReactNode } from "react";
+import { useState } from "react";
 import type { TodayDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Empty";
 import { Head } from "./Head";
 import { Turn } from "./TodayTurn";
 
+type Turns = TodayDto["yourTurn"]["cards"];
+
+/** Of each group on a phone, so that what is ready to go out is not far below. */
+const shownOnPhone = 3;
+
 /** What waits for the owner: unanswered inquiries first, then the rest, longest first. */
 export function YourTurn({ today }: { today: TodayDto }) {
-	const inquiries = today.yourTurn.cards.filter((one) => one.isInquiry);
-	const rest = today.yourTurn.cards.filter((one) => !one.isInquiry);
 	return (
 		<section aria-labelledby="your-turn">
 			<Head
@@ -15,14 +19,14 @@ export function YourTurn({ today }: { today: TodayDto }) {
 				title="Your turn"
 				under={`${today.yourTurn.count} project${today.yourTurn.count === 1 ? "" : "s"}`}
 			/>
-			{inquiries.length > 0 && <Group>New inquiries</Group>}
-			{inquiries.map((one) => (
-				<Turn key={one.card.id} turn={one} />
-			))}
-			{rest.length > 0 && <Group>Then, longest first</Group>}
-			{rest.map((one) => (
-				<Turn key={one.card.id} turn={one} />
-			))}
+			<Group
+				title="New inquiries"
+				turns={today.yourTurn.cards.filter((one) => one.isInquiry)}
+			/>
+			<Group
+				title="Then, longest first"
+				turns={today.yourTurn.cards.filter((one) => !one.isInquiry)}
+			/>
 			{today.yourTurn.count === 0 && (
 				<Empty>
 					Nothing waits for you. A new inquiry would stand here first.
@@ -32,10 +36,34 @@ export function YourTurn({ today }: { today: TodayDto }) {
 	);
 }
 
-function Group({ children }: { children: ReactNode }) {
+function Group({ title, turns }: { title: string; turns: Turns }) {
+	const [all, setAll] = useState(false);
+	if (turns.length === 0) return null;
+	const more = turns.length - shownOnPhone;
 	return (
-		<h3 className="pt-2.5 pb-1 text-[12.5px] font-semibold text-soft">
-			{children}
-		</h3>
+		<>
+			<h3 className="pt-2.5 pb-1 text-[12.5px] font-semibold text-soft">
+				{title}
+			</h3>
+			{turns.slice(0, shownOnPhone).map((one) => (
+				<Turn key={one.card.id} turn={one} />
+			))}
+			{more > 0 && (
+				<>
+					<div className={all ? "" : "max-lg:hidden"}>
+						{turns.slice(shownOnPhone).map((one) => (
+							<Turn key={one.card.id} turn={one} />
+						))}
+					</div>
+					{!all && (
+						<p className="border-b border-hair py-2 lg:hidden">
+							<Button kind="word" onClick={() => setAll(true)}>
+								and {more} more
+							</Button>
+						</p>
+					)}
+				</>
+			)}
+		</>
 	);
 }
