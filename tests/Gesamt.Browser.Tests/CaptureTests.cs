@@ -179,6 +179,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.Go("/today");
         owner.PressWith("Tidewater reading nook");
         owner.Press("What happened?");
+        owner.PressWith("something else");
         owner.Tick("I referred it to a colleague");
         owner.Choose("Colleague", "Piet Sorrel");
         owner.Tick("with a letter to Maeve Osric");
@@ -194,6 +195,7 @@ public sealed class CaptureTests(Demo demo) : IClassFixture<Demo>
         owner.Go("/today");
         owner.PressWith("Signal box mural");
         owner.Press("What happened?");
+        owner.PressWith("something else");
         owner.Tick("It is not an inquiry");
         owner.Press("Record: It is not an inquiry");
         owner.See("Not an inquiry");

@@ -130,6 +130,7 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         owner.Press("Move it to Mon 15 Mar");
         owner.See("in 17 days");
         owner.Press("What happened?");
+        owner.PressWith("something else");
         owner.Tick("They are booked straight away");
         owner.Type("Price, before tax", "900");
         owner.Type("Why without a contract", "He always pays.");

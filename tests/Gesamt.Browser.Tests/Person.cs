@@ -128,7 +128,7 @@ public sealed class Person : IDisposable
     public void PressWith(string words) =>
         Click(() =>
             Script(
-                "return [...document.querySelectorAll('main button,main a')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').includes(arguments[0])) ?? null",
+                "return [...document.querySelectorAll('main button,main a,[role=dialog] button')].find(e => !e.disabled && e.getClientRects().length && e.innerText.replace(/\\s+/g, ' ').includes(arguments[0])) ?? null",
                 words
             )
         );

@@ -50,9 +50,29 @@ public static class PossibleNow
                 or HappenedSort.Cancelled
                 or HappenedSort.NotAnInquiry;
 
-    /// <summary>In the order in which it is offered.</summary>
-    public static ImmutableArray<HappenedSort> Of(Case project, Standing standing, Instant now) =>
-        project.End is null ? [.. OfRunning(project, standing, now)] : [.. OfEnded(project)];
+    /// <summary>In the order in which it is offered: the likeliest first.</summary>
+    public static ImmutableArray<HappenedSort> Of(Case project, Standing standing, Instant now)
+    {
+        if (project.End is not null)
+            return [.. OfEnded(project)];
+        ImmutableArray<HappenedSort> all = [.. OfRunning(project, standing, now)];
+        return Likeliest(standing.Waits) is { } first && all.Contains(first) ? [first, .. all.Remove(first)] : all;
+    }
+
+    /// <summary>What is most often said while a project waits for this: what it waits for came about outside, or they rang instead of writing. Common practice.</summary>
+    private static HappenedSort? Likeliest(WaitKind waits) =>
+        waits switch
+        {
+            WaitKind.AnswerLetter or WaitKind.ChangeAsked or WaitKind.AnswerRemark => HappenedSort.Call,
+            WaitKind.Declined => HappenedSort.Lost,
+            WaitKind.ChooseProposal => HappenedSort.PriceAgreed,
+            WaitKind.SignContract => HappenedSort.SignedOnPaper,
+            WaitKind.PayInvoice => HappenedSort.Paid,
+            WaitKind.HandOver => HappenedSort.HandedOver,
+            WaitKind.Approve => HappenedSort.Approved,
+            WaitKind.Resting => HappenedSort.GoOn,
+            _ => null,
+        };
 
     /// <summary>What ended can be taken up, spoken about, and still be paid.</summary>
     private static IEnumerable<HappenedSort> OfEnded(Case project)
@@ -66,8 +86,11 @@ public static class PossibleNow
     private static IEnumerable<HappenedSort> OfRunning(Case project, Standing standing, Instant now)
     {
         var (history, price) = (project.History, AgreedPrice.Of(project.History));
-        if (standing.Stage == Stage.Lead && history.FitAt is null)
+        var isOpen = standing.Stage == Stage.Lead && history.FitAt is null;
+        if (isOpen)
             yield return HappenedSort.Fit;
+        if (isOpen && standing.BookedAt is null)
+            yield return HappenedSort.NotAFit;
         if (standing.Waits == WaitKind.Countersign)
             yield return HappenedSort.Countersign;
         if (
@@ -101,7 +124,7 @@ public static class PossibleNow
         if (standing.Stage != Stage.Finished)
             yield return HappenedSort.Waived;
         yield return TurnRule.RestUntil(project) > now ? HappenedSort.GoOn : HappenedSort.Rest;
-        foreach (var end in EndsOf(standing))
+        foreach (var end in EndsOf(standing).Where(end => !isOpen || end != HappenedSort.NotAFit))
             yield return end;
     }
 

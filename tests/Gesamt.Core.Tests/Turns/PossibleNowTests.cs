@@ -20,6 +20,7 @@ public sealed class PossibleNowTests
         Assert.Equal(
             [
                 HappenedSort.Fit,
+                HappenedSort.NotAFit,
                 HappenedSort.NoAnswerNeeded,
                 HappenedSort.Read,
                 HappenedSort.Call,
@@ -28,7 +29,6 @@ public sealed class PossibleNowTests
                 HappenedSort.SignedOnPaper,
                 HappenedSort.Waived,
                 HappenedSort.Rest,
-                HappenedSort.NotAFit,
                 HappenedSort.Referred,
                 HappenedSort.Lost,
                 HappenedSort.GoneQuiet,
@@ -55,6 +55,31 @@ public sealed class PossibleNowTests
         Assert.Contains(HappenedSort.Paid, possible);
         Assert.Contains(HappenedSort.SignedOnPaper, possible);
     }
+
+    public static TheoryData<HappenedSort, (string, Happening)[]> Likeliest =>
+        new()
+        {
+            { HappenedSort.Fit, [] },
+            { HappenedSort.Call, [("2027-02-01 12:00", Letter()), ("2027-02-02 09:00", Answer())] },
+            { HappenedSort.PriceAgreed, [("2027-02-01 11:00", Fit), ("2027-02-02 10:00", Sent())] },
+            {
+                HappenedSort.SignedOnPaper,
+                [("2027-02-01 12:00", Letter()), ("2027-02-03 10:00", Accepted()), ("2027-02-03 10:00", ContractSent)]
+            },
+            {
+                HappenedSort.Countersign,
+                [
+                    ("2027-02-01 12:00", Letter()),
+                    ("2027-02-03 10:00", Accepted()),
+                    ("2027-02-03 10:00", ContractSent),
+                    ("2027-02-04 10:00", Signed(Signer.Client)),
+                ]
+            },
+        };
+
+    [Theory, MemberData(nameof(Likeliest))]
+    public void The_likeliest_stands_first(HappenedSort first, (string, Happening)[] facts) =>
+        Assert.Equal(first, Of([("2027-02-01 10:00", Inquiry), .. facts])[0]);
 
     [Fact]
     public void A_signature_waits_for_the_other()

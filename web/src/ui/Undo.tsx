@@ -34,7 +34,10 @@ export function UndoProvider({ children }: { children: ReactNode }) {
 	return (
 		<Offering.Provider value={show}>
 			{children}
-			<div role="status" className="fixed bottom-4 left-5 z-10">
+			<div
+				role="status"
+				className="fixed bottom-4 left-5 z-10 max-md:right-4 max-md:bottom-[68px] max-md:left-4"
+			>
 				{offer && (
 					<div className="flex items-center gap-4 border-[1.5px] border-ink bg-sheet px-4 py-2.5">
 						<span>{offer.words}</span>

@@ -1,5 +1,5 @@
 import { Dialog } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
 
 /** A window over the page, for what is said once and then done. */
 export function Window({
@@ -15,12 +15,20 @@ export function Window({
 	wide?: boolean;
 	children: ReactNode;
 }) {
+	const body = useRef<HTMLDivElement>(null);
 	return (
 		<Dialog.Root open={open} onOpenChange={(still) => !still && onClose()}>
 			<Dialog.Portal>
 				<Dialog.Overlay className="fixed inset-0 z-10 bg-black/35" />
 				<Dialog.Content
 					aria-describedby={undefined}
+					onOpenAutoFocus={(event) => {
+						// into what it asks for, not on its way out
+						const first = firstOf(body.current);
+						if (!first) return;
+						event.preventDefault();
+						first.focus();
+					}}
 					className={`fixed top-[8vh] left-1/2 z-20 max-h-[84vh] -translate-x-1/2 overflow-auto border-[1.5px] border-ink bg-sheet p-5 ${wide ? "w-[min(680px,calc(100vw-24px))]" : "w-[min(460px,calc(100vw-24px))]"}`}
 				>
 					<div className="mb-3 flex items-start">
@@ -31,9 +39,19 @@ export function Window({
 							Close
 						</Dialog.Close>
 					</div>
-					{children}
+					<div ref={body}>{children}</div>
 				</Dialog.Content>
 			</Dialog.Portal>
 		</Dialog.Root>
 	);
 }
+
+/** What is chosen of a choice, else the first thing that can be filled in, else the first that can be pressed. */
+const firstOf = (body: HTMLElement | null) =>
+	["input[type=radio]:checked", "input, select, textarea", "button, a[href]"]
+		.map((which) =>
+			[...(body?.querySelectorAll<HTMLElement>(which) ?? [])].find(
+				(one) => !one.matches(":disabled, [type=hidden], [type=file]"),
+			),
+		)
+		.find(Boolean);

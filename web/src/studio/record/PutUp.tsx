@@ -60,12 +60,8 @@ export function PutUp({
 						{drafts.map((file) => (
 							<Tick
 								key={file.id}
-								label={
-									<>
-										{file.name}
-										<span className="under ml-auto">{file.about}</span>
-									</>
-								}
+								label={file.name}
+								under={file.about}
 								className="py-0.5"
 								checked={chosen.includes(file.id)}
 								onChange={(checked) =>

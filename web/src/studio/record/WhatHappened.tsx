@@ -36,6 +36,9 @@ const words: Record<HappenedSort, string> = {
 	FitTakenBack: "Whether it is a fit is not decided yet",
 };
 
+/** The likeliest answers; the others come when they are asked for. */
+const shownAtFirst = 5;
+
 const nothing: Said = {
 	on: "",
 	words: "",
@@ -54,7 +57,7 @@ const nothing: Said = {
 };
 
 /** What an answer begins with: as much of it as the record knows. */
-function begin(record: RecordDto, sort: HappenedSort | undefined): Said {
+function begin(record: RecordDto, sort: HappenedSort): Said {
 	const first = record.sheet.toPay.invoices[0];
 	return {
 		...nothing,
@@ -82,13 +85,17 @@ export default function WhatHappened({
 }: {
 	record: RecordDto;
 	open: boolean;
-	/** What is chosen as it opens: the likeliest answer where nothing is said. */
+	/** What stands first and is chosen as it opens: the likeliest answer where nothing is said. */
 	first?: HappenedSort;
 	onClose: () => void;
 }) {
-	const [sort, setSort] = useState<HappenedSort | undefined>(first);
-	const [said, setSaid] = useState(() => begin(record, first));
+	const can = record.path.happen.can.map((one) => one.sort);
+	const likeliest = first ?? can[0]!;
+	const [sort, setSort] = useState(likeliest);
+	const [said, setSaid] = useState(() => begin(record, likeliest));
+	const [all, setAll] = useState(false);
 	const act = useAct();
+	const offered = [likeliest, ...can.filter((one) => one !== likeliest)];
 	function choose(one: HappenedSort) {
 		setSort(one);
 		setSaid(begin(record, one));
@@ -99,7 +106,6 @@ export default function WhatHappened({
 	);
 	async function say(event: FormEvent) {
 		event.preventDefault();
-		if (!sort) return;
 		const done = await act.run(() =>
 			answer(
 				api.POST("/api/projects/{id}/happened", {
@@ -124,9 +130,7 @@ export default function WhatHappened({
 				}),
 			),
 		);
-		if (!done) return;
-		setSort(undefined);
-		onClose();
+		if (done) onClose();
 	}
 	return (
 		<Window title="What happened?" open={open} onClose={onClose}>
@@ -134,11 +138,11 @@ export default function WhatHappened({
 				<Choices
 					label="What happened"
 					hidden
-					className={sort ? "max-h-44 overflow-auto" : ""}
+					className=""
 					value={sort}
 					onChange={(one) => choose(one as HappenedSort)}
 				>
-					{record.path.happen.can.map(({ sort: one }) => (
+					{offered.slice(0, all ? undefined : shownAtFirst).map((one) => (
 						<Choice
 							key={one}
 							value={one}
@@ -150,18 +154,23 @@ export default function WhatHappened({
 						</Choice>
 					))}
 				</Choices>
-				{sort && (
-					<Details
-						sort={sort}
-						record={record}
-						said={said}
-						wrong={(field) => act.refusal?.of(field)}
-						onChange={(part) => setSaid({ ...said, ...part })}
-					/>
+				{!all && offered.length > shownAtFirst && (
+					<p>
+						<Button kind="word" onClick={() => setAll(true)}>
+							something else, {offered.length - shownAtFirst} more
+						</Button>
+					</p>
 				)}
+				<Details
+					sort={sort}
+					record={record}
+					said={said}
+					wrong={(field) => act.refusal?.of(field)}
+					onChange={(part) => setSaid({ ...said, ...part })}
+				/>
 				<Refused of={act.refusal} />
-				<Button kind="go" type="submit" disabled={!sort || act.busy}>
-					{sort ? `Record: ${words[sort]}` : "Choose what happened"}
+				<Button kind="go" type="submit" disabled={act.busy}>
+					Record: {words[sort]}
 				</Button>
 			</form>
 		</Window>

@@ -8,8 +8,9 @@ export function meetingLine(record: RecordDto): string {
 }
 
 export function taskLine(record: RecordDto): string {
-	const { tasks } = record.sheet;
-	return tasks[0] ? `${tasks.length} open, next ${tasks[0].title}` : "";
+	const { tasks, doneTasks } = record.sheet;
+	if (tasks[0]) return `${tasks.length} open, next ${tasks[0].title}`;
+	return doneTasks[0] ? `none, ${doneTasks.length} done` : "";
 }
 
 export function pageLine(record: RecordDto): string {

@@ -62,7 +62,8 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 		{
 			title: "Open tasks",
 			line: taskLine(record),
-			empty: record.sheet.tasks.length === 0,
+			empty:
+				record.sheet.tasks.length === 0 && record.sheet.doneTasks.length === 0,
 			open: at("Delivery") || record.sheet.tasks.length > 0,
 			show: () => <Tasks record={record} />,
 		},
