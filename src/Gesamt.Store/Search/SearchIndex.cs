@@ -113,7 +113,7 @@ public static class SearchIndex
 
     // the texts under these names anywhere in a JSON value; nothing of one that does not read
     private static string Texts(string json, string keys) =>
-        $"(SELECT coalesce(group_concat(j.atom, '. '), '') FROM json_tree(CASE WHEN json_valid({json}) THEN {json} ELSE '[]' END) j WHERE j.type = 'text' AND j.key IN ({keys}))";
+        $"(SELECT coalesce(group_concat(j.atom, '. '), '') FROM json_tree(CASE WHEN json_valid({json}) THEN {json} ELSE '[]' END) j WHERE j.type = 'text' AND j.atom <> '' AND j.key IN ({keys}))";
 
     private const double Alike = 0.45;
 

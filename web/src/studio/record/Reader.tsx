@@ -80,9 +80,11 @@ export default function Reader({
 									onWrite={onWrite}
 									onClose={onClose}
 								/>
-								<div className="pt-3">
-									<NextActs record={record} begins={begins} />
-								</div>
+								{data.note === null && (
+									<div className="pt-3">
+										<NextActs record={record} begins={begins} />
+									</div>
+								)}
 							</>
 						)}
 					</>
