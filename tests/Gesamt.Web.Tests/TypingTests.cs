@@ -15,6 +15,12 @@ public sealed class TypingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [InlineData("/typed/time?text=25:00", null, "Write a time of day")]
     [InlineData("/typed/amount?text=1.234%2C50", "1234.5", "€ 1 234.50")]
     [InlineData("/typed/amount?text=1.500", null, "It can be read as 1 500 or 1.5")]
+    [InlineData("/typed/size?text=6%20x%204&unit=m%C2%B2", "6 x 4", "read as 24 m²")]
+    [InlineData("/typed/size?text=about%2024&unit=m%C2%B2", "about 24", "read as 24 m²")]
+    [InlineData("/typed/size?text=24&unit=m%C2%B2", "24", "")]
+    [InlineData("/typed/size?text=wide&unit=m%C2%B2", null, "“about 24” or “6 x 4”")]
+    [InlineData("/typed/size?text=2.125", null, "“2.125” can be read as")]
+    [InlineData("/typed/range?text=1k%20to%202k", "1k to 2k", "read as 1000-2000")]
     [InlineData("/typed/amount?text=99999999999999999999", null, "Write an amount")]
     public async Task It_is_read_at_once_or_what_is_allowed_is_said(string path, string? value, string words)
     {

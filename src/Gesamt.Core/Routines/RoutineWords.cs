@@ -38,6 +38,9 @@ public static class RoutineWords
             : $"{when.Offset.Words} {cause}{at}";
     }
 
+    /// <summary>The same without its hour, of what is due by now: “5 days after the proposal was sent”.</summary>
+    public static string Why(Timing when, IRoutineNames names) => When(when with { At = null }, names);
+
     /// <summary>“the letter “Did it reach you?””.</summary>
     public static string What(StepAction action, IRoutineNames names) =>
         action switch

@@ -24,6 +24,8 @@ public static class Typing
         open.MapGet("/day", (string text, Lean? lean, Desk desk) => Day(desk, text, lean ?? Lean.Ahead));
         open.MapGet("/time", (string text) => Time(text));
         open.MapGet("/amount", (string text, Desk desk) => Amount(desk, text));
+        open.MapGet("/size", (string text, string? unit) => Answer(FieldSort.Number, text, unit));
+        open.MapGet("/range", (string text) => Answer(FieldSort.Amount, text, null));
         open.MapPost(
             "/shown",
             (AnsweredDto given) => FormRule.Shown(given.Fields, given.Answers).Select(field => field.Key)
@@ -43,6 +45,15 @@ public static class Typing
         TypedDate.Time(text) is { } time
             ? new(LocalTimePattern.ExtendedIso.Format(time), DateWords.Time(time))
             : new(null, TypedDate.AllowedTime);
+
+    // an answer stays as it was written; what it is taken for stands beside it
+    private static TypedDto Answer(FieldSort sort, string text, string? unit)
+    {
+        var field = new FormField("", sort, "", false, null, unit);
+        return FormRule.MistakeIn(field, text) is { } mistake
+            ? new(null, mistake)
+            : new(text, Sizes.Understood(field, text) is { } read ? $"read as {read}" : "");
+    }
 
     private static TypedDto Amount(Desk desk, string text) =>
         NumberReading.Amount(text) is { } major and >= -Most and <= Most

@@ -296,7 +296,7 @@ public static class Asked
     private static string Why(Desk desk, ToldStep told, IRoutineNames names)
     {
         if (told.Step.Action is not StepAction.EndAsQuiet)
-            return RoutineWords.When(told.Step.When, names);
+            return RoutineWords.Why(told.Step.When, names);
         return told.Row.Since is { } at
             ? $"no word since the last letter {Core.Calendar.Age.Of(at, desk.Now, desk.Calendar.Zone).Long} ago"
             : "";

@@ -386,6 +386,7 @@ public static partial class Acts
         studio["names"]!["address"] = $"{random.Next(99)} Quay Street";
         studio["money"]!["iban"] = Operations.Pick(["IE29AIBK93115212345678", "DE89370400440532013000"], random);
         studio["hours"]!["daysOff"] = new JsonArray(life.Today.PlusDays(random.Next(20)).ToString("uuuu-MM-dd", null));
+        studio["habits"]!["signsAtOnce"] = random.Next(2) == 0;
         await life.OwnerAsync("PUT", "/api/studio", studio);
     }
 

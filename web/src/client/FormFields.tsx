@@ -1,6 +1,7 @@
 import type { FormField } from "../api/schema";
 import { DateField } from "../ui/DateField";
 import { Select } from "../ui/Select";
+import { SizeField } from "../ui/SizeField";
 import { TextArea } from "../ui/TextArea";
 import { TextField } from "../ui/TextField";
 import { Tick } from "../ui/Tick";
@@ -104,17 +105,23 @@ export function Field({
 					onChange={onChange}
 				/>
 			);
+		case "Number":
+		case "Amount":
+			return (
+				<SizeField
+					{...shared}
+					sort={field.sort}
+					unit={field.unit}
+					placeholder={field.sort === "Amount" ? "1200, or 1200-2000" : ""}
+					value={value}
+					onChange={onChange}
+				/>
+			);
 		default:
 			return (
 				<TextField
 					{...shared}
 					type={inputTypes[field.sort] ?? "text"}
-					inputMode={
-						field.sort === "Number" || field.sort === "Amount"
-							? "decimal"
-							: undefined
-					}
-					placeholder={field.sort === "Amount" ? "1200, or 1200-2000" : ""}
 					value={value}
 					onChange={(e) => onChange(e.target.value)}
 				/>

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
+import { SizeField } from "../../ui/SizeField";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
@@ -168,6 +169,17 @@ function Detail({
 				rows={3}
 				value={value}
 				onChange={(e) => onChange(e.target.value)}
+			/>
+		);
+	if (detail.sort === "Number" || detail.sort === "Amount")
+		return (
+			<SizeField
+				label={label}
+				wrong={wrong}
+				sort={detail.sort}
+				unit={detail.unit}
+				value={value}
+				onChange={onChange}
 			/>
 		);
 	if (detail.sort === "Date")
