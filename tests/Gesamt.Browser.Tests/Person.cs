@@ -174,7 +174,7 @@ public sealed class Person : IDisposable
         Wait(() => Labelled(label) is not null, () => $"No field “{label}”. Shown is:\n{Text}");
         var field = Labelled(label)!;
         field.SendKeys(Keys.Control + "a");
-        field.SendKeys(text);
+        field.SendKeys(text.Length > 0 ? text : Keys.Delete);
         // a day, a time or an amount is read while it is typed
         Wait(() => field.GetAttribute("aria-busy") != "true", () => $"“{text}” is still being read.");
     }

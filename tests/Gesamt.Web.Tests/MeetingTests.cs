@@ -264,6 +264,7 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             Assert.Equal(HttpStatusCode.NoContent, await SayAsync("again"));
             Assert.Equal(asks, await TodayAsync());
             Assert.Equal("NoteMeeting", await WaitsAsync());
+            Assert.Equal(1, await OpenTasksAsync()); // what the talk had ticked off is open again
         }
         // what is over asks nothing any more
         Assert.True(

@@ -57,7 +57,7 @@ public sealed partial class PagesTests
         Assert.Empty(
             from source in Sources(name => IsScreen(name) && name.EndsWith(".tsx", StringComparison.Ordinal))
             let runs = Count(source.Text, "useAct()")
-            let shows = Count(source.Text, "<Refused ") + Count(source.Text, "refusal.hasFields")
+            let shows = Count(source.Text, "<Refused ") + Count(source.Text, "<Alert>")
             where runs > shows
             select $"{source.Name}: {runs} run, {shows} shown"
         );

@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
@@ -30,8 +31,10 @@ public sealed class Ledger(GesamtDb db)
                 happened,
                 "Nothing can have happened later than now."
             );
+        var takenBack = FulfilmentRule.TakenBack(file.Case.History, what).ToList();
         await AppendAsync(file, by, happened, now, what);
         await FulfilAsync(file, happened, now, what);
+        await ReopenAsync(file, now, takenBack);
         await BeginRunsAsync(file, now);
         await StopStepsAsync(file, now);
         if (
@@ -136,6 +139,24 @@ public sealed class Ledger(GesamtDb db)
             now,
             [.. fulfilled.Select(task => new Happening.TaskDone(task))]
         );
+    }
+
+    /// <summary>Opens what was ticked off by something that is taken back, unless it is open again already.</summary>
+    private async Task ReopenAsync(ProjectFile file, Instant now, IReadOnlyList<(TaskId Task, Happening By)> takenBack)
+    {
+        var ids = takenBack.Select(one => one.Task).ToHashSet();
+        if (ids.Count == 0)
+            return;
+        var rows = await db.Tasks.Where(task => ids.Contains(task.Id) && task.DoneAt != null).ToListAsync();
+        rows.RemoveAll(row =>
+            !takenBack.Any(one =>
+                one.Task == row.Id && row.DoneBy is { } by && FulfilmentRule.Is(by, one.By, row.Phase)
+            )
+        );
+        foreach (var row in rows)
+            row.DoneAt = null;
+        await db.SaveChangesAsync();
+        await AppendAsync(file, Actor.Gesamt, now, now, [.. rows.Select(row => new Happening.TaskReopened(row.Id))]);
     }
 
     private static bool ChangesRows(Happening what) =>

@@ -51,4 +51,27 @@ public class FulfilmentTests
         Assert.Empty(FulfilmentRule.Of(With(Fulfilment.DraftPutUp, "paint"), [draft]));
         Assert.Empty(FulfilmentRule.Of(With(Fulfilment.ContractSigned), [Signed(Signer.Owner)]));
     }
+
+    public static TheoryData<Happening, Happening> Undone =>
+        new()
+        {
+            { new Happening.MeetingHeld(new MeetingId(1)), new Happening.MeetingAsksAgain(new MeetingId(1)) },
+            { new Happening.CallHeld(new NoteId(1)), new Happening.NoteTakenBack(new NoteId(1)) },
+            { Paid(100), new Happening.PaymentVoided(new PaymentId(1)) },
+        };
+
+    [Theory, MemberData(nameof(Undone), DisableDiscoveryEnumeration = true)]
+    public void What_is_taken_back_takes_what_it_had_ticked_off_along(Happening what, Happening back)
+    {
+        Fact FactOf(int id, string at, Actor by, Happening happening) =>
+            new(new FactId(id), new ProjectId(1), At(at), At(at), by, happening);
+        var history = new History([
+            FactOf(1, "2027-02-01 10:00", Actor.Owner, what),
+            FactOf(2, "2027-02-01 10:00", Actor.Gesamt, new Happening.TaskDone(new TaskId(1))),
+            FactOf(3, "2027-02-01 10:00", Actor.Owner, new Happening.TaskDone(new TaskId(2))), // by hand
+            FactOf(4, "2027-02-01 11:00", Actor.Gesamt, new Happening.TaskDone(new TaskId(3))), // by something else
+        ]);
+        Assert.Equal([(new TaskId(1), what)], FulfilmentRule.TakenBack(history, [Fit, back]));
+        Assert.Empty(FulfilmentRule.TakenBack(history, [what]));
+    }
 }

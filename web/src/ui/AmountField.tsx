@@ -22,7 +22,7 @@ export function AmountField({
 	return (
 		<Labelled
 			{...about}
-			wrong={wrong ?? typed.wrong}
+			wrong={typed.wrong ?? wrong}
 			hint={typed.words ? <span aria-live="polite">{typed.words}</span> : hint}
 		>
 			{(tied) => (

@@ -41,7 +41,7 @@ export function DateField({
 	return (
 		<Labelled
 			{...about}
-			wrong={wrong ?? typed.wrong}
+			wrong={typed.wrong ?? wrong}
 			hint={typed.words ? <span aria-live="polite">{typed.words}</span> : hint}
 		>
 			{(tied) => (

@@ -8,7 +8,7 @@ export function Refused({ of: refusal }: { of: Refusal | undefined }) {
 	useEffect(() => {
 		if (refusal?.hasFields)
 			place.current
-				?.closest("form")
+				?.closest("form, [data-sends]")
 				?.querySelector<HTMLElement>('[aria-invalid="true"]')
 				?.focus();
 	}, [refusal]);

@@ -38,7 +38,7 @@ export function SizeField({
 	return (
 		<Labelled
 			{...about}
-			wrong={wrong ?? typed.wrong}
+			wrong={typed.wrong ?? wrong}
 			hint={typed.words ? <span aria-live="polite">{typed.words}</span> : hint}
 		>
 			{(tied) => (

@@ -17,7 +17,7 @@ export function TimeField({
 }) {
 	const typed = useTyped(read, value, hoursAndMinutes, onChange);
 	return (
-		<Labelled {...about} wrong={wrong ?? typed.wrong} hint={hint}>
+		<Labelled {...about} wrong={typed.wrong ?? wrong} hint={hint}>
 			{(tied) => (
 				<input
 					className="field num max-w-28 min-w-20"

@@ -2,10 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { SaveStudioDto, StudioDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
-import { Button } from "../../ui/Button";
 import { Shown } from "../../ui/Shown";
-import { useAct } from "../useAct";
+import { KeepAll, useKeepAll } from "../KeepAll";
 import { ApiKeys } from "./ApiKeys";
 import { Backups } from "./Backups";
 import { Calendars } from "./Calendars";
@@ -61,36 +59,22 @@ export default function StudioPage() {
 
 function Page({ studio }: { studio: StudioDto }) {
 	const [said, setSaid] = useState(studio.said);
-	const act = useAct();
+	const all = useKeepAll(() => answer(api.PUT("/api/studio", { body: said })));
 	const part: Part = {
 		said,
 		studio,
-		wrong: (field) => act.refusal?.of(field),
+		wrong: (field) => all.refusal?.of(field),
 		set: (block, change) =>
 			setSaid({
 				...said,
 				[block]: { ...(said[block] as object), ...change },
 			}),
 		keep: (
-			<div className="pt-3">
-				{act.refusal && (
-					<Alert>
-						{act.refusal.hasFields
-							? "Something is not as it must be; it is marked where it stands."
-							: act.refusal.message}
-					</Alert>
-				)}
-				<Button
-					kind="go"
-					className="mt-2"
-					disabled={act.busy || said === studio.said}
-					onClick={() =>
-						act.run(() => answer(api.PUT("/api/studio", { body: said })))
-					}
-				>
-					Keep the studio
-				</Button>
-			</div>
+			<KeepAll
+				all={all}
+				words="Keep the studio"
+				unchanged={said === studio.said}
+			/>
 		),
 	};
 	return (

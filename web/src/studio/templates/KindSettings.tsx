@@ -1,9 +1,7 @@
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { KindPageDto, KindSettingsDto } from "../../api/schema";
-import { Alert } from "../../ui/Alert";
-import { Button } from "../../ui/Button";
-import { useAct } from "../useAct";
+import { KeepAll, useKeepAll } from "../KeepAll";
 import { Brief } from "./KindBrief";
 import { Details } from "./KindDetails";
 import { KindNames } from "./KindNames";
@@ -21,48 +19,37 @@ export type KindPart = {
 /** Everything of a kind that is no form, letter, price or routine. */
 export function KindSettings({ kind }: { kind: KindPageDto }) {
 	const [said, setSaid] = useState(kind.settings);
-	const act = useAct();
+	const all = useKeepAll(() =>
+		answer(
+			api.PUT("/api/kinds/{id}/settings", {
+				params: { path: { id: kind.id } },
+				body: said,
+			}),
+		),
+	);
 	const part: KindPart = {
 		said,
-		wrong: (field) => act.refusal?.of(field),
+		wrong: (field) => all.refusal?.of(field),
 		set: (change) => setSaid({ ...said, ...change }),
 	};
-	const keep = (words: string): ReactNode => (
-		<div className="pt-3">
-			{act.refusal && (
-				<Alert>
-					{act.refusal.hasFields
-						? "Something is not as it must be; it is marked where it stands."
-						: act.refusal.message}
-				</Alert>
-			)}
-			<div className="flex flex-wrap items-baseline gap-3 pt-2">
-				<Button
-					kind="go"
-					disabled={act.busy || said === kind.settings}
-					onClick={() =>
-						act.run(() =>
-							answer(
-								api.PUT("/api/kinds/{id}/settings", {
-									params: { path: { id: kind.id } },
-									body: said,
-								}),
-							),
-						)
-					}
-				>
-					{words}
-				</Button>
-				{said !== kind.settings && kind.projects > 0 && (
+	const unchanged = said === kind.settings;
+	const keep = (words: string) => (
+		<KeepAll
+			all={all}
+			words={words}
+			unchanged={unchanged}
+			beside={
+				!unchanged &&
+				kind.projects > 0 && (
 					<span className="under">
 						{kind.projects === 1
 							? "One project has begun with this kind. It keeps"
 							: `${kind.projects} projects have begun with this kind. They keep`}{" "}
 						what they began with, but for the kind’s name.
 					</span>
-				)}
-			</div>
-		</div>
+				)
+			}
+		/>
 	);
 	const { path, work } = kind.settings;
 	return (
