@@ -41,7 +41,7 @@ export function Line({ record, opened, onOpen, onWrite }: Props) {
 		);
 	return (
 		<section aria-label="Line">
-			<div className="flex flex-wrap gap-x-3.5 gap-y-1 pb-2 text-small text-soft md:pl-[122px]">
+			<div className="flex flex-wrap gap-x-3.5 gap-y-1 pb-2 text-small text-soft md:pl-[122px] [&_button]:min-h-6">
 				{earlier > 0 && (
 					<Button kind="word" onClick={() => setAll(true)}>
 						{earlier} earlier
