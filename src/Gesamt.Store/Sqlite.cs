@@ -29,7 +29,7 @@ public static class Sqlite
                 // a list is one parameter (json_each): a parameter for each of its values is another statement for each length, written anew each time
                 sqlite => sqlite.UseParameterizedCollectionMode(ParameterTranslationMode.Parameter)
             )
-            .AddInterceptors(new Pragmas(flushes))
+            .AddInterceptors(new Pragmas(flushes), new Holding())
             .ReplaceService<IMigrationsSqlGenerator, StrictTables>();
 
     /// <summary>Brings the file to the newest schema. A process killed in here once leaves a lock row that would stop every later start, so it is cleared first.</summary>
@@ -119,6 +119,35 @@ public static class Sqlite
         return command.ExecuteScalar() is 1L;
     }
 
+    /// <summary>Teaches a connection <see cref="GesamtDb.Holds"/> when a query asks for it: most ask for nothing of the kind, and what goes back to the pool forgets functions.</summary>
+    /// <remarks>SQLite's own LIKE knows case of ASCII alone, and reads % and _ as more than themselves.</remarks>
+    private sealed class Holding : DbCommandInterceptor
+    {
+        public override InterceptionResult<DbDataReader> ReaderExecuting(
+            DbCommand command,
+            CommandEventData eventData,
+            InterceptionResult<DbDataReader> result
+        )
+        {
+            if (
+                command.Connection is SqliteConnection sqlite
+                && command.CommandText.Contains("\"holds\"", StringComparison.Ordinal)
+            )
+                sqlite.CreateFunction<string?, string, bool>("holds", Holds, isDeterministic: true);
+            return result;
+        }
+
+        public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
+            DbCommand command,
+            CommandEventData eventData,
+            InterceptionResult<DbDataReader> result,
+            CancellationToken cancellationToken = default
+        ) => ValueTask.FromResult(ReaderExecuting(command, eventData, result));
+
+        private static bool Holds(string? text, string words) =>
+            text is not null && BareText.Of(text).Contains(BareText.Of(words), StringComparison.Ordinal);
+    }
+
     private sealed class Pragmas(bool flushes) : DbConnectionInterceptor
     {
         // foreign_keys, busy_timeout and synchronous belong to the connection; the log mode stays in the file.
@@ -131,20 +160,12 @@ public static class Sqlite
 
         public override void ConnectionOpened(DbConnection connection, ConnectionEndEventData eventData)
         {
-            if (connection is not SqliteConnection { Handle: { } handle } sqlite)
-                return;
-            // SQLite's own LIKE knows case of ASCII alone, and reads % and _ as more than themselves;
-            // what goes back to the pool forgets functions, unlike pragmas
-            sqlite.CreateFunction<string?, string, bool>("holds", Holds, isDeterministic: true);
-            if (!told.TryAdd(handle, text))
+            if (connection is not SqliteConnection { Handle: { } handle } || !told.TryAdd(handle, text))
                 return;
             using var command = connection.CreateCommand();
             command.CommandText = text;
             command.ExecuteNonQuery();
         }
-
-        private static bool Holds(string? text, string words) =>
-            text is not null && BareText.Of(text).Contains(BareText.Of(words), StringComparison.Ordinal);
 
         public override Task ConnectionOpenedAsync(
             DbConnection connection,
