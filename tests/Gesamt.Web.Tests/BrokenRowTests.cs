@@ -212,6 +212,15 @@ public sealed class BrokenRowTests : IAsyncDisposable
         Assert.True((await client.AskAsync($"{page}/api")).IsSuccessStatusCode);
     }
 
+    [Fact]
+    public async Task Damaged_rules_of_a_kind_leave_the_details_of_the_register_as_they_are_kept()
+    {
+        var owner = await studio.OwnerAsync();
+        await studio.InquireAsync(new Visitor(studio));
+        await studio.LookAsync(db => db.Database.ExecuteSqlAsync($"UPDATE Kinds SET Rules = '['"));
+        Assert.Contains("\"31\"", (await owner.GetAsync("/api/register?details=wall%20size")).GetRawText());
+    }
+
     /// <summary>Every page of the owner that lists something.</summary>
     private async Task EveryPageAsync(Visitor owner, long except = 0)
     {

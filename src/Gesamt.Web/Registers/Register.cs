@@ -183,7 +183,9 @@ public static class Register
                 .ToDictionary(
                     same => same.Key,
                     same =>
-                        same.SelectMany(k => StoreJson.Read<KindRules>(k.Rules).AllDetails)
+                        same.SelectMany(k =>
+                                desk.Tell(() => StoreJson.Read<KindRules>(k.Rules).AllDetails.ToList(), () => [])
+                            )
                             .Where(rule => details.Contains(rule.Name))
                             .DistinctBy(rule => rule.Name)
                             .ToDictionary(rule => rule.Name, rule => rule.AsField)
