@@ -43,6 +43,25 @@ public static class Instalments
             : throw new InstalmentException(price.Net, weights.Length);
     }
 
+    /// <summary>Of a price that was promised gross: each part asks for its share of that amount to the cent, and what its rounded tax leaves over is its own rounding amount (BT-114).</summary>
+    /// <remarks>Should a part have to round by more than one minor unit per rate, the whole rounding goes with the last.</remarks>
+    /// <exception cref="InstalmentException">The price is too small to be split so.</exception>
+    public static ImmutableArray<Instalment> OfGross(Totals price, params ReadOnlySpan<long> weights)
+    {
+        var parts = Of(price, weights);
+        if (parts.Length == 1)
+            return parts;
+        var promised = price.Payable.Split(weights);
+        var rounded = parts
+            .Zip(
+                promised,
+                (part, gross) =>
+                    new Instalment(part.Totals with { RoundingAmount = gross - part.Totals.Net - part.Totals.Tax })
+            )
+            .ToImmutableArray();
+        return rounded.All(part => Math.Abs(part.Totals.RoundingAmount.Minor) <= price.Parts.Length) ? rounded : parts;
+    }
+
     private static ImmutableArray<TaxPart> OfRate(TaxPart agreed, long[] weights)
     {
         var nets = agreed.Net.Split(weights).Select(net => net.Minor).ToArray();

@@ -2,7 +2,7 @@ using System.Collections.Immutable;
 
 namespace Gesamt.Core.Amounts;
 
-/// <summary>One priced line of a paper: an exact quantity times an exact unit price, less a discount already rounded.</summary>
+/// <summary>One priced line of a paper: an exact quantity times an exact unit price, less a discount already rounded. Net throughout, or gross throughout where a paper's prices are.</summary>
 /// <param name="Quantity">Exact, in the unit of the service.</param>
 /// <param name="UnitPrice">Exact, in major units of the currency; may be finer than the minor unit.</param>
 public sealed record PricedLine(decimal Quantity, decimal UnitPrice, Money Discount, Rate Tax)
@@ -34,17 +34,24 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
     /// <exception cref="ArgumentException">There are no lines, or the discount is more than the lines come to.</exception>
     public static Totals OfLines(IReadOnlyCollection<PricedLine> lines, Money discount)
     {
-        if (lines.Count == 0)
-            return new([], Money.Zero(discount.Currency));
-        var byRate = lines
-            .GroupBy(line => line.Tax)
-            .OrderByDescending(group => group.Key.PartsPerMillion)
-            .Select(group => (Rate: group.Key, Net: group.Select(line => line.Net).Sum(discount.Currency)))
-            .ToImmutableArray();
-        var allowances = Allowances(byRate, discount);
+        var byRate = ByRate(lines, discount.Currency);
         return new(
-            [.. byRate.Zip(allowances, (part, allowance) => Part(part.Rate, part.Net - allowance))],
+            [.. byRate.Zip(Allowances(byRate, discount), (part, allowance) => Part(part.Rate, part.Sum - allowance))],
             Money.Zero(discount.Currency)
+        );
+    }
+
+    /// <summary>Sums of lines entered gross: per rate net = round(gross / (1 + rate)); what a rounded tax leaves over is the rounding amount, at most one minor unit per rate, so that payable is the sum of the lines less the discount.</summary>
+    /// <exception cref="ArgumentException">The discount is more than the lines come to.</exception>
+    public static Totals OfGrossLines(IReadOnlyCollection<PricedLine> lines, Money discount)
+    {
+        var byRate = ByRate(lines, discount.Currency);
+        var parts = byRate
+            .Zip(Allowances(byRate, discount), (part, allowance) => OfGross(part.Sum - allowance, part.Rate))
+            .ToImmutableArray();
+        return new(
+            [.. parts.SelectMany(part => part.Parts)],
+            parts.Select(part => part.RoundingAmount).Sum(discount.Currency)
         );
     }
 
@@ -73,13 +80,21 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
 
     private static TaxPart Part(Rate rate, Money net) => new(rate, net, net.Times(rate));
 
-    private static ImmutableArray<Money> Allowances(ImmutableArray<(Rate Rate, Money Net)> byRate, Money discount)
+    private static ImmutableArray<(Rate Rate, Money Sum)> ByRate(IEnumerable<PricedLine> lines, Currency currency) =>
+        [
+            .. lines
+                .GroupBy(line => line.Tax)
+                .OrderByDescending(group => group.Key.PartsPerMillion)
+                .Select(group => (group.Key, group.Select(line => line.Net).Sum(currency))),
+        ];
+
+    private static ImmutableArray<Money> Allowances(ImmutableArray<(Rate Rate, Money Sum)> byRate, Money discount)
     {
         if (discount.Minor == 0)
             return [.. byRate.Select(_ => discount)];
-        if (byRate.Any(part => part.Net.Minor < 0) || byRate.Select(part => part.Net).Sum(discount.Currency) < discount)
+        if (byRate.Any(part => part.Sum.Minor < 0) || byRate.Select(part => part.Sum).Sum(discount.Currency) < discount)
             throw new ArgumentException("The discount is more than the lines come to.", nameof(discount));
         // rates stand highest first, so "the earlier" of a tie is the higher rate
-        return discount.Split([.. byRate.Select(part => part.Net.Minor)]);
+        return discount.Split([.. byRate.Select(part => part.Sum.Minor)]);
     }
 }

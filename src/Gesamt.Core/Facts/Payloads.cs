@@ -69,6 +69,9 @@ public abstract record DueRule
     /// <summary>So far from the date that matters; its invoice goes out so many days earlier.</summary>
     public sealed record AroundMainDate(Span Offset, int InvoiceDaysBefore) : DueRule;
 
+    /// <summary>So far from another date of the project, by its name.</summary>
+    public sealed record AroundDate(string Name, Span Offset, int InvoiceDaysBefore) : DueRule;
+
     /// <summary>So many days after the handover, with which its invoice goes out.</summary>
     public sealed record OnHandover(int Days) : DueRule;
 

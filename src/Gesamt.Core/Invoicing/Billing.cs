@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using NodaTime;
@@ -89,12 +90,13 @@ public static class Billing
                 ? (signed, signed.PlusDays(booking.Days))
                 : (null, null),
             DueRule.OnDate date => (date.Date.PlusDays(-date.InvoiceDaysBefore), date.Date),
-            DueRule.AroundMainDate around => project.MainDate is { } main
-                ? (
-                    project.Calendar.Add(main.Date, around.Offset).PlusDays(-around.InvoiceDaysBefore),
-                    project.Calendar.Add(main.Date, around.Offset)
-                )
-                : (null, null),
+            DueRule.AroundMainDate around => Around(project, project.MainDate, around.Offset, around.InvoiceDaysBefore),
+            DueRule.AroundDate around => Around(
+                project,
+                project.DateNamed(around.Name),
+                around.Offset,
+                around.InvoiceDaysBefore
+            ),
             DueRule.OnHandover handover => project.History.Last<Happening.HandedOver>() is { } handed
                 ? (
                     project.Calendar.DateOf(handed.Happened),
@@ -103,6 +105,16 @@ public static class Billing
                 : (null, null),
             _ => throw new ArgumentOutOfRangeException(nameof(rule), rule, "No such due rule."),
         };
+
+    private static (LocalDate? On, LocalDate? Due) Around(
+        Case project,
+        LocalDateTime? named,
+        Span offset,
+        int invoiceDaysBefore
+    ) =>
+        named is { Date: var date } && project.Calendar.Add(date, offset) is var due
+            ? (due.PlusDays(-invoiceDaysBefore), due)
+            : (null, null);
 
     /// <summary>The day from which booking counts: the client's signature, else, for a kind without a contract or where it was waived, the agreement.</summary>
     private static LocalDate? SignedOn(Case project)

@@ -1,151 +1,111 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
-using Gesamt.Core.Facts;
-using NodaTime;
 
 namespace Gesamt.Core.Proposals;
 
-/// <summary>Prices a choice out of an offer, and checks both.</summary>
+/// <summary>Prices a choice out of an offer.</summary>
 public static class Pricing
 {
     /// <summary>The lines, totals and instalments of a choice.</summary>
-    /// <param name="chosen">Keys of the lines taken besides the included ones.</param>
-    /// <param name="signedOn">The day of the signature, from which the booking payment is counted; the day the page is read until then.</param>
-    /// <exception cref="OfferException">A key is unknown, or a group has none or several chosen.</exception>
+    /// <exception cref="OfferException">A key is unknown, a group has none or several chosen, a quantity lies outside its limits, or a discount or fixed payment is more than the choice comes to.</exception>
     /// <exception cref="InstalmentException">The price is too small for its plan.</exception>
-    public static PricedChoice Of(
-        Offer offer,
-        IReadOnlySet<string> chosen,
-        LocalDate? mainDate,
-        LocalDate signedOn,
-        StudioCalendar calendar
-    )
+    public static PricedChoice Of(Offer offer, Choice choice, PlanDates dates)
     {
-        if (chosen.FirstOrDefault(key => offer.Lines.All(line => line.Key != key)) is { } unknown)
-            throw new OfferException("choice", $"This proposal has no line “{unknown}”.");
+        CheckKeys(offer, choice);
         var lines = offer
-            .Lines.Where(line => line.Role == LineRole.Included || chosen.Contains(line.Key))
+            .Lines.Where(line => line.Role == LineRole.Included || choice.Keys.Contains(line.Key))
+            .Select(line => InQuantity(line, choice))
             .ToImmutableArray();
+        foreach (var line in lines)
+            CheckDiscount(line, offer.Currency);
+        var priced = lines.Select(line => line.Priced(offer.Currency)).ToList();
+        var sum = priced.Select(line => line.Net).Sum(offer.Currency);
+        var less = offer.Less?.Of.From(sum) ?? Money.Zero(offer.Currency);
+        if (less > sum)
+            throw new OfferException(
+                "less",
+                $"The discount of {MoneyText.Of(less)} is more than the {MoneyText.Of(sum)} it is taken from."
+            );
+        var totals = offer.Gross ? Totals.OfGrossLines(priced, less) : Totals.OfLines(priced, less);
+        return new(lines, sum, less, totals, PaymentPlan.Of(offer, totals, dates));
+    }
+
+    /// <summary>The choice a client sees first: what is suggested, else the first of each group, in the quantities proposed.</summary>
+    public static Choice Suggested(Offer offer) =>
+        Choice.Of([
+            .. offer.Lines.Where(line => line.Role == LineRole.Extra && line.Suggested).Select(line => line.Key),
+            .. OneOfEach(offer, group => group.FirstOrDefault(line => line.Suggested) ?? group.First()),
+        ]);
+
+    /// <summary>What is suggested, with everything that can be added.</summary>
+    public static Choice WithEveryExtra(Offer offer) =>
+        Choice.Of([
+            .. Suggested(offer).Keys,
+            .. offer.Lines.Where(line => line.Role == LineRole.Extra).Select(line => line.Key),
+        ]);
+
+    /// <summary>The least that can be chosen: no extra, the cheapest of each group, and of everything as little as may be.</summary>
+    public static Choice Least(Offer offer) =>
+        new(
+            [
+                .. OneOfEach(
+                    offer,
+                    group => group.MinBy(line => InQuantity(line, Smallest(line)).Priced(offer.Currency).Net)!
+                ),
+            ],
+            offer
+                .Lines.Where(line => line.Limits is not null)
+                .ToImmutableSortedDictionary(line => line.Key, line => line.Limits!.Least)
+        );
+
+    private static Choice Smallest(OfferLine line) =>
+        line.Limits is { Least: var least }
+            ? new([line.Key], ImmutableSortedDictionary<string, decimal>.Empty.Add(line.Key, least))
+            : Choice.Of([line.Key]);
+
+    private static IEnumerable<string> OneOfEach(Offer offer, Func<IGrouping<string?, OfferLine>, OfferLine> which) =>
+        offer
+            .Lines.Where(line => line.Role == LineRole.OneOf)
+            .GroupBy(line => line.Group)
+            .Select(group => which(group).Key);
+
+    private static void CheckKeys(Offer offer, Choice choice)
+    {
+        if (
+            choice
+                .Keys.Concat(choice.Quantities.Keys)
+                .FirstOrDefault(key => offer.Lines.All(line => line.Key != key)) is
+            { } unknown
+        )
+            throw new OfferException("choice", $"This proposal has no line “{unknown}”.");
         foreach (var group in offer.Lines.Where(line => line.Role == LineRole.OneOf).GroupBy(line => line.Group))
-            if (group.Count(line => chosen.Contains(line.Key)) != 1)
+            if (group.Count(line => choice.Keys.Contains(line.Key)) != 1)
                 throw new OfferException(
                     "choice",
                     $"Choose one of: {string.Join(", ", group.Select(line => line.Title))}."
                 );
-        var totals = Totals.OfLines([.. lines.Select(line => line.Priced(offer.Currency))], Money.Zero(offer.Currency));
-        return new(lines, totals, Instalments(offer, totals, mainDate, signedOn, calendar));
     }
 
-    /// <summary>The choice a client sees first: what is suggested, else the first of each group.</summary>
-    public static ImmutableHashSet<string> Suggested(Offer offer) =>
-        [
-            .. offer.Lines.Where(line => line.Role == LineRole.Extra && line.Suggested).Select(line => line.Key),
-            .. offer
-                .Lines.Where(line => line.Role == LineRole.OneOf)
-                .GroupBy(line => line.Group)
-                .Select(group => (group.FirstOrDefault(line => line.Suggested) ?? group.First()).Key),
-        ];
-
-    /// <summary>Refuses an offer that could not be chosen from, named by field.</summary>
-    /// <exception cref="OfferException">No line, an empty title, a negative price, a group of one, shares that are not 100 %.</exception>
-    public static void Check(Offer offer, LocalDate today)
+    private static OfferLine InQuantity(OfferLine line, Choice choice)
     {
-        if (string.IsNullOrWhiteSpace(offer.Title))
-            throw new OfferException("title", "A proposal needs a title.");
-        if (offer.Lines.IsEmpty)
-            throw new OfferException("lines", "A proposal needs at least one service.");
-        if (!offer.IsValidOn(today))
-            throw new OfferException("validUntil", "Valid until lies in the past; choose today or later.");
-        foreach (var line in offer.Lines)
-            Check(line);
-        if (offer.Lines.GroupBy(line => line.Key).Any(same => same.Count() > 1))
-            throw new OfferException("lines", "Two lines have the same key.");
-        foreach (var group in offer.Lines.Where(line => line.Role == LineRole.OneOf).GroupBy(line => line.Group))
-            if (group.Count() < 2)
-                throw new OfferException(
-                    "lines",
-                    $"“{group.First().Title}” is a choice of one with nothing to choose from. Add another, or make it included."
-                );
-        if (offer.Plan.IsEmpty)
-            throw new OfferException("plan", "Say when the price is due.");
-        if (
-            offer.Plan.Any(part => part.Share.PartsPerMillion <= 0)
-            || offer.Plan.Sum(part => part.Share.PartsPerMillion) != 1_000_000
-        )
-            throw new OfferException("plan", "The shares must each be more than nothing and add up to 100 %.");
-    }
-
-    private static void Check(OfferLine line)
-    {
-        if (string.IsNullOrWhiteSpace(line.Title))
-            throw new OfferException("lines", "Every service needs a title.");
-        if (line.Quantity is <= 0 or > 1_000_000)
-            throw new OfferException(
-                "lines",
-                $"The quantity of “{line.Title}” must be more than 0 and at most 1 000 000."
+        if (!choice.Quantities.TryGetValue(line.Key, out var quantity) || quantity == line.Quantity)
+            return line;
+        return line.Limits is { } limits && limits.Holds(quantity)
+            ? line with
+            {
+                Quantity = quantity,
+            }
+            : throw new OfferException(
+                $"quantity.{line.Key}",
+                line.Limits is { } given
+                    ? $"“{line.Title}” can be had from {NumberText.Number(given.Least)} to {NumberText.Number(given.Most)}{(given.Whole ? ", in whole numbers" : "")}."
+                    : $"The quantity of “{line.Title}” is fixed."
             );
-        if (line.UnitPrice is < 0 or > 100_000_000)
-            throw new OfferException("lines", $"The price of “{line.Title}” must lie between 0 and 100 000 000.");
-        if (line.Role == LineRole.OneOf && string.IsNullOrWhiteSpace(line.Group))
-            throw new OfferException("lines", $"“{line.Title}” needs the name of what is chosen between.");
     }
 
-    private static ImmutableArray<PlannedInstalment> Instalments(
-        Offer offer,
-        Totals totals,
-        LocalDate? mainDate,
-        LocalDate signedOn,
-        StudioCalendar calendar
-    )
+    private static void CheckDiscount(OfferLine line, Currency currency)
     {
-        var parts = Amounts.Instalments.Of(totals, [.. offer.Plan.Select(part => (long)part.Share.PartsPerMillion)]);
-        return [.. offer.Plan.Zip(parts, (plan, part) => Planned(plan, part, mainDate, signedOn, calendar))];
-    }
-
-    private static PlannedInstalment Planned(
-        PlanPart plan,
-        Instalment part,
-        LocalDate? mainDate,
-        LocalDate signedOn,
-        StudioCalendar calendar
-    )
-    {
-        switch (plan.Due)
-        {
-            case DueRule.OnBooking booking:
-                return new($"{plan.Share} to book", part, signedOn.PlusDays(booking.Days), signedOn);
-            case DueRule.OnHandover handover:
-                return new(
-                    $"{plan.Share}, due {(handover.Days == 0 ? "on handover" : $"{Span.Days(handover.Days).Words} handover")}",
-                    part,
-                    null,
-                    null
-                );
-            case DueRule.OnDate fixedDate:
-                return new(
-                    $"{plan.Share}, due {DateWords.Long(fixedDate.Date)}",
-                    part,
-                    fixedDate.Date,
-                    fixedDate.Date.PlusDays(-fixedDate.InvoiceDaysBefore)
-                );
-            case DueRule.AroundMainDate around when mainDate is { } date:
-                var due = calendar.Add(date, around.Offset);
-                return new(
-                    $"{plan.Share}, due {DateWords.Long(due)}",
-                    part,
-                    due,
-                    due.PlusDays(-around.InvoiceDaysBefore)
-                );
-            case DueRule.AroundMainDate around:
-                return new(
-                    $"{plan.Share}, due {(around.Offset.Count == 0 ? "on the date" : around.Offset.Words + " the date")}",
-                    part,
-                    null,
-                    null
-                );
-            default:
-                throw new ArgumentOutOfRangeException(nameof(plan), plan.Due, "No such due rule.");
-        }
+        if (line.Priced(currency).Net.Minor < 0)
+            throw new OfferException("lines", $"The discount on “{line.Title}” is more than it costs.");
     }
 }

@@ -19,8 +19,20 @@ public sealed record PaperLine(
 /// <summary>Tax of one rate, named by it.</summary>
 public sealed record PaperTax(string Rate, Money Tax);
 
+/// <summary>A discount on the whole, and why.</summary>
+public sealed record PaperLess(string Words, Money Amount);
+
 /// <summary>The sums of a paper.</summary>
-public sealed record PaperSums(Money Net, ImmutableArray<PaperTax> Taxes, Money Rounding, Money Total);
+/// <param name="Less">Taken off before <paramref name="Net"/>; null for none.</param>
+/// <param name="Gross">Whether the lines include the tax.</param>
+public sealed record PaperSums(
+    Money Net,
+    ImmutableArray<PaperTax> Taxes,
+    Money Rounding,
+    Money Total,
+    PaperLess? Less = null,
+    bool Gross = false
+);
 
 /// <summary>An instalment as it is printed.</summary>
 public sealed record PaperPayment(string Words, Money Amount);
@@ -143,6 +155,8 @@ public static class Papers
 
     private static void Sums(PdfSheet sheet, PaperSums sums, string total)
     {
+        if (sums.Less is { } less)
+            sheet.Row(less.Words, MoneyText.Figures(-less.Amount));
         sheet.Row("Net", MoneyText.Figures(sums.Net));
         foreach (var tax in sums.Taxes)
             sheet.Row($"VAT {tax.Rate}", MoneyText.Figures(tax.Tax));

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
@@ -15,8 +17,26 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
-/// <summary>Keys of the lines a client chose.</summary>
-public sealed record ChosenDto(string[] Chosen);
+/// <summary>Keys of the lines a client chose, and how much of those whose quantity they changed.</summary>
+public sealed record ChosenDto(string[] Chosen, QuantityDto[]? Quantities = null)
+{
+    /// <exception cref="InvalidException">A quantity is no number.</exception>
+    public Choice Read() =>
+        new(
+            [.. Chosen],
+            (Quantities ?? []).DistinctBy(one => one.Key).ToImmutableSortedDictionary(one => one.Key, Number)
+        );
+
+    private static decimal Number(QuantityDto one) =>
+        NumberText.Exact(one.Quantity) is { } number && Math.Abs(number) <= 1_000_000
+            ? number
+            : throw new InvalidException(
+                (
+                    $"quantity.{one.Key}",
+                    $"Give a number such as {NumberText.Number(2)}.{NumberText.Doubt(one.Quantity)}"
+                )
+            );
+}
 
 /// <summary>A signature. Hash: of what was read.</summary>
 public sealed record SignDto(string Name, bool Agreed, string Hash);
@@ -89,16 +109,14 @@ public static class ClientEndpoints
 
         page.MapGet(
             "/price",
-            async (HttpContext http, Desk desk, [FromQuery] string[] choose) =>
+            async (HttpContext http, Desk desk, [FromQuery] string[] choose, [FromQuery] string[] quantity) =>
             {
                 var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 var offer = Versions.OfferOf(
                     await Contracting.ChoosableAsync(desk, file) ?? await Contracting.OpenVersionAsync(desk, file)
                 );
-                return PricedDto.Of(
-                    offer,
-                    Pricing.Of(offer, choose.ToHashSet(), file.Case.MainDate?.Date, desk.Today, desk.Calendar)
-                );
+                var choice = new ChosenDto(choose, [.. quantity.Select(QuantityOf)]).Read();
+                return PricedDto.Of(offer, Pricing.Of(offer, choice, PlanDates.Of(file.Case, desk.Today)));
             }
         );
 
@@ -106,7 +124,7 @@ public static class ClientEndpoints
             "/accept",
             async (HttpContext http, Desk desk, ChosenDto chosen) =>
             {
-                await Contracting.AcceptAsync(desk, ClientLink.Link(http).ProjectId, chosen.Chosen.ToHashSet());
+                await Contracting.AcceptAsync(desk, ClientLink.Link(http).ProjectId, chosen.Read());
                 return Results.NoContent();
             }
         );
@@ -205,6 +223,12 @@ public static class ClientEndpoints
         );
         return page;
     }
+
+    /// <summary>“names=5”.</summary>
+    private static QuantityDto QuantityOf(string pair) =>
+        pair.IndexOf('=') is > 0 and var at
+            ? new(pair[..at], pair[(at + 1)..])
+            : throw new InvalidException(("quantity", "Give the line and its quantity, such as names=5."));
 
     private static string AddressOf(HttpContext http) =>
         http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown";

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
@@ -17,19 +16,6 @@ using Gesamt.Web.Proposals;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
-
-/// <summary>A line of a proposal as its client can choose it.</summary>
-public sealed record ChoiceLineDto(string Key, LineRole Role, string? Group, string Words, string Detail, string Price);
-
-/// <summary>The proposal on the page.</summary>
-public sealed record ProposalPageDto(
-    string Intro,
-    string Terms,
-    string ValidUntil,
-    bool RanOut,
-    IReadOnlyList<ChoiceLineDto> Lines,
-    PricedDto Priced
-);
 
 /// <summary>Who has signed, and when.</summary>
 public sealed record SignedDto(string Name, string Side, string At);
@@ -135,7 +121,7 @@ public static class ClientPage
             token,
             new(
                 step,
-                await ProposalAsync(desk, file, step, contract),
+                await ProposalPage.OfAsync(desk, file, step, contract),
                 contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract),
                 [.. invoices.Values],
                 history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
@@ -151,47 +137,6 @@ public static class ClientPage
             ),
             new(await MeetingViews.ForClientAsync(desk, file), time),
             ClientParts.ToDo(file, time, brief, forms, invoices)
-        );
-    }
-
-    /// <summary>The proposal to choose from; before anybody has signed also the one that was chosen from, with that choice.</summary>
-    private static async Task<ProposalPageDto?> ProposalAsync(
-        Desk desk,
-        ProjectFile file,
-        ClientStep step,
-        VersionRow? contract
-    )
-    {
-        var version = step switch
-        {
-            ClientStep.Choose => await Contracting.OpenVersionAsync(desk, file),
-            ClientStep.Sign => await Contracting.ChoosableAsync(desk, file),
-            _ => null,
-        };
-        if (version is null)
-            return null;
-        var offer = Versions.OfferOf(version);
-        var chosen =
-            step == ClientStep.Sign
-                ? Versions.Read<ContractSnapshot>(contract!).Chosen.ToImmutableHashSet()
-                : Pricing.Suggested(offer);
-        var priced = Pricing.Of(offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
-        return new(
-            offer.Intro,
-            offer.Terms,
-            DateWords.Long(offer.ValidUntil),
-            !offer.IsValidOn(desk.Today),
-            [
-                .. offer.Lines.Select(line => new ChoiceLineDto(
-                    line.Key,
-                    line.Role,
-                    line.Group,
-                    line.Words,
-                    line.Detail,
-                    MoneyText.Of(line.Priced(offer.Currency).Net)
-                )),
-            ],
-            PricedDto.Of(offer, priced)
         );
     }
 

@@ -3,7 +3,6 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
-using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
@@ -23,7 +22,7 @@ public static class Contracting
     /// <summary>Accepts an open proposal with a choice and fills the contract with exactly that choice.</summary>
     /// <exception cref="OfferException">The choice does not hold together.</exception>
     /// <exception cref="RefusedException">The proposal is not open any more.</exception>
-    public static async Task AcceptAsync(Desk desk, ProjectId project, IReadOnlySet<string> chosen)
+    public static async Task AcceptAsync(Desk desk, ProjectId project, Choice choice)
     {
         await desk.ActAsync(async act =>
         {
@@ -34,7 +33,7 @@ public static class Contracting
             if (
                 again is not null
                 && await LatestAsync(desk, file) is { } standing
-                && chosen.SetEquals(Versions.Read<ContractSnapshot>(standing).Chosen)
+                && choice.Equals(Versions.Read<ContractSnapshot>(standing).Choice)
             )
                 return;
             var snapshot = Versions.Read<ProposalSnapshot>(row);
@@ -42,12 +41,12 @@ public static class Contracting
                 throw new RefusedException(
                     $"The proposal was valid until {DateWords.Long(snapshot.Offer.ValidUntil)}. Ask for a new one below."
                 );
-            var priced = Pricing.Of(snapshot.Offer, chosen, file.Case.MainDate?.Date, desk.Today, desk.Calendar);
+            var priced = Pricing.Of(snapshot.Offer, choice, PlanDates.Of(file.Case, desk.Today));
             var contract = await Versions.AddAsync(
                 desk,
                 project,
                 PaperSort.Contract,
-                await FillAsync(desk, file, row, snapshot, priced, chosen),
+                await FillAsync(desk, file, row, snapshot, priced, choice),
                 row.Id
             );
             // whoever goes back and chooses otherwise signs the contract of that choice, and no other
@@ -182,7 +181,7 @@ public static class Contracting
                 agreed.Proposal,
                 text,
                 agreed.Priced,
-                agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key).ToHashSet()
+                Choice.Of(agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key))
             );
             var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, snapshot, agreed.Proposal.Id);
             var letter = await LettersOut.ClaimAsync(act, file, subject, body, contract.Id);
@@ -196,23 +195,10 @@ public static class Contracting
         VersionRow proposal,
         ProposalSnapshot snapshot,
         PricedChoice priced,
-        IReadOnlySet<string> chosen
+        Choice choice
     )
     {
-        var words = await Writing.WordsAsync(desk, file) with
-        {
-            Price = priced.Totals.Payable,
-            Deposit = priced.DueOnBooking(snapshot.Offer),
-            ValidUntil = snapshot.Offer.ValidUntil,
-            Choice = string.Join(
-                '\n',
-                priced.Lines.Select(line =>
-                    $"{line.Words}: {MoneyText.Of(line.Priced(snapshot.Offer.Currency).Net)} net"
-                )
-            ),
-            Payments = string.Join('\n', priced.Instalments.Select(i => $"{i.Words}: {MoneyText.Of(i.Part.Payable)}")),
-        };
-        var filled = LetterText.Parse(snapshot.ContractText).Fill(Blanks.Of(words));
+        var filled = await ContractText.FillAsync(desk, file, snapshot.ContractText, snapshot.Offer, priced);
         if (filled.HasGaps)
             throw new RefusedException(
                 $"The contract still lacks: {string.Join(", ", filled.Gaps)}. {desk.Studio.Owner} has to fill it in first."
@@ -228,9 +214,10 @@ public static class Contracting
                 string.Join(", ", Print.Addressee(file.Row.Client!)),
             ],
             file.Row.Title,
-            [.. chosen.Order(StringComparer.Ordinal)],
+            [.. choice.Keys.Order(StringComparer.Ordinal)],
             proposal.Hash,
-            Print.Terms(desk, snapshot.Offer, priced)
+            Print.Terms(desk, snapshot.Offer, priced),
+            choice.Quantities
         );
     }
 

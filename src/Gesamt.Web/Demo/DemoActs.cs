@@ -194,7 +194,13 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             {
                 Lines = [.. lines],
                 ValidUntil = desk.Today.PlusDays(valid),
-                Intro = file.Row.Summary ?? "",
+                Parts =
+                [
+                    .. file.Row.Summary is { Length: > 0 } why
+                        ? new[] { new OfferPart.Words(TextSort.Why, "Why", why) }
+                        : [],
+                    new OfferPart.Services(),
+                ],
             };
             await Drafts.SaveAsync(desk, file, offer, draft.Contract, draft.Edition);
         });

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
@@ -35,13 +34,13 @@ public static class Agreements
     public static Agreement Of(Desk desk, ProjectFile file, VersionRow proposal, VersionRow? contract)
     {
         var offer = Versions.OfferOf(proposal);
-        var chosen = Chosen(contract).ToImmutableHashSet();
         var on = desk.Calendar.DateOf(contract?.At ?? proposal.At);
-        return new(proposal, offer, Pricing.Of(offer, chosen, file.Case.MainDate?.Date, on, desk.Calendar), contract);
+        var priced = Pricing.Of(offer, ChoiceOf(contract), PlanDates.Of(file.Case, on));
+        return new(proposal, offer, priced, contract);
     }
 
-    private static ImmutableArray<string> Chosen(VersionRow? contract) =>
-        contract is null ? [] : Versions.Read<ContractSnapshot>(contract).Chosen;
+    private static Choice ChoiceOf(VersionRow? contract) =>
+        contract is null ? Choice.Nothing : Versions.Read<ContractSnapshot>(contract).Choice;
 
     /// <summary>A price agreed outside, by phone or by hand: kept as a version of its own with one line, so that everything that follows from a price follows from this one too.</summary>
     /// <param name="net">Without tax.</param>
@@ -64,14 +63,9 @@ public static class Agreements
                 file.Case.MainDate is not null
             )
         );
-        Pricing.Check(offer, desk.Today);
-        var priced = Pricing.Of(
-            offer,
-            ImmutableHashSet<string>.Empty,
-            file.Case.MainDate?.Date,
-            desk.Today,
-            desk.Calendar
-        );
+        var dates = PlanDates.Of(file.Case, desk.Today);
+        OfferCheck.Demand(offer, dates);
+        var priced = Pricing.Of(offer, Choice.Nothing, dates);
         var version = await Versions.AddAsync(
             desk,
             file.Id,
@@ -106,9 +100,10 @@ public static class Agreements
             $"Signed on paper by both. The signed paper is kept as “{kept.Name}”, SHA-256 {kept.Hash}.",
             [desk.Studio.Name, string.Join(", ", Print.Addressee(file.Row.Client!))],
             file.Row.Title,
-            [.. Chosen(agreed?.Contract)],
+            [.. ChoiceOf(agreed?.Contract).Keys.Order(StringComparer.Ordinal)],
             kept.Hash,
-            terms
+            terms,
+            ChoiceOf(agreed?.Contract).Quantities
         );
         var version = await Versions.AddAsync(desk, file.Id, PaperSort.Contract, snapshot, price?.Version);
         return

@@ -40,7 +40,11 @@ public static class Print
         new(
             Letterhead(desk),
             [.. priced.Lines.Select(line => Line(line, offer.Currency))],
-            Sums(priced.Totals),
+            Sums(priced.Totals) with
+            {
+                Gross = offer.Gross,
+                Less = offer.Less is { } less ? new(LessWords(less, offer.Currency), priced.Less) : null,
+            },
             [.. priced.Instalments.Select(part => new PaperPayment(part.Words, part.Part.Payable))],
             priced.DueOnBooking(offer)
         );
@@ -54,17 +58,26 @@ public static class Print
             totals.Payable
         );
 
+    /// <summary>“Less 5 %, second project”.</summary>
+    public static string LessWords(Reduction less, Currency currency) =>
+        $"Less {less.Of.Words(currency)}{(less.Why.Length > 0 ? $", {less.Why}" : "")}";
+
     private static PaperLine Line(OfferLine line, Currency currency) =>
         new(
             line.Title,
-            line.Detail,
+            line.Less is { } less
+                ? string.Join(
+                    ", ",
+                    new[] { line.Detail, $"less {less.Words(currency)}" }.Where(part => part.Length > 0)
+                )
+                : line.Detail,
             line.Priced(currency).Net,
             line.Unit.Length > 0 ? $"{NumberText.Number(line.Quantity)} {line.Unit}" : NumberText.Number(line.Quantity),
-            UnitPrice(line.UnitPrice, currency)
+            UnitPrice(line.PriceEach, currency)
         );
 
     /// <summary>With the decimals of its currency, or as many more as it has.</summary>
-    private static string UnitPrice(decimal price, Currency currency) =>
+    public static string UnitPrice(decimal price, Currency currency) =>
         Money.Of(price, currency) is var rounded && rounded.Major == price
             ? MoneyText.Figures(rounded)
             : NumberText.Number(price);

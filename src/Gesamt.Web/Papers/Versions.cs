@@ -18,6 +18,7 @@ public sealed record ProposalSnapshot(Offer Offer, string ContractTitle, string 
 
 /// <summary>What a contract freezes: its filled text, exactly the choice that was made, and all else that is printed.</summary>
 /// <param name="Printed">Null in versions of an older Gesamt.</param>
+/// <param name="Quantities">Of what was chosen in another quantity than proposed.</param>
 public sealed record ContractSnapshot(
     string Title,
     string Text,
@@ -25,8 +26,13 @@ public sealed record ContractSnapshot(
     string Project,
     ImmutableArray<string> Chosen,
     string ProposalHash,
-    PrintedTerms? Printed = null
-);
+    PrintedTerms? Printed = null,
+    ImmutableSortedDictionary<string, decimal>? Quantities = null
+)
+{
+    /// <summary>What was chosen out of the proposal.</summary>
+    public Choice Choice => new([.. Chosen], Quantities ?? ImmutableSortedDictionary<string, decimal>.Empty);
+}
 
 /// <summary>From whom, for what and how it is paid, as it is printed and shown: nothing that changes later changes it.</summary>
 /// <param name="Sums">Null for a contract signed on paper before any price was agreed.</param>

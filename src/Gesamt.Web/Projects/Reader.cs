@@ -4,6 +4,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;
@@ -212,7 +213,10 @@ public static class Reader
         return new(
             $"Proposal, version {version.Number}",
             $"valid until {DateWords.Long(offer.ValidUntil)}. SHA-256 {version.Hash}",
-            offer.Intro,
+            string.Join(
+                "\n\n",
+                offer.Parts.OfType<OfferPart.Words>().Select(words => $"{words.Heading}\n{words.Body}".Trim())
+            ),
             "",
             [],
             [
@@ -227,11 +231,11 @@ public static class Reader
         );
     }
 
-    private static string Role(Core.Proposals.LineRole role) =>
+    private static string Role(LineRole role) =>
         role switch
         {
-            Core.Proposals.LineRole.Included => "included",
-            Core.Proposals.LineRole.OneOf => "choice of one",
+            LineRole.Included => "included",
+            LineRole.OneOf => "choice of one",
             _ => "extra",
         };
 

@@ -1,114 +1,105 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
-using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
-using NodaTime;
 
 namespace Gesamt.Web.Proposals;
 
-/// <param name="UnitPrice">In major units with a point, such as “140” or “19.99”; exact.</param>
-/// <param name="Tax">Per cent, such as “23”.</param>
-public sealed record OfferLineDto(
-    string Key,
-    LineRole Role,
-    string? Group,
-    string Title,
-    string Detail,
-    string Quantity,
-    string Unit,
-    string UnitPrice,
-    string Tax,
-    bool Suggested
-);
+/// <summary>One thing that is looked at before a proposal goes.</summary>
+/// <param name="Blocks">It cannot go while this is not done.</param>
+/// <param name="Where">The field it stands in, such as “title” or “lines.gable”; “record” or “person” for what lies elsewhere.</param>
+public sealed record PointDto(string Words, bool Done, bool Blocks, string Where);
 
-/// <summary>When an instalment is due: on booking, around the date that matters, or on a date.</summary>
-public enum DueSort
-{
-    OnBooking,
-    AroundMainDate,
-    OnDate,
-    OnHandover,
-}
+/// <summary>What changed from one version to the next.</summary>
+public sealed record DifferenceDto(DifferenceSort Sort, string What, string? Before, string? After);
 
-/// <param name="Share">Per cent.</param>
-/// <param name="Days">After the signature, or after (negative: before) the date that matters.</param>
-public sealed record PlanPartDto(string Share, DueSort Sort, int Days, LocalDate? Date, int InvoiceDaysBefore);
+/// <summary>The version that was sent last.</summary>
+/// <param name="Opened">When, how often and how long ago it was opened; null while it was not.</param>
+/// <param name="RanOut">Whether it can be chosen no more.</param>
+public sealed record SentVersionDto(int Number, string At, string ValidUntil, bool RanOut, string? Opened);
 
-/// <summary>An offer as it is written.</summary>
-public sealed record OfferDto(
-    string Title,
-    string Intro,
-    string Terms,
-    LocalDate ValidUntil,
-    IReadOnlyList<OfferLineDto> Lines,
-    IReadOnlyList<PlanPartDto> Plan
-);
-
-/// <summary>A draft with what it comes to as suggested, or why it cannot be sent yet.</summary>
+/// <summary>A draft with what it comes to as suggested, and what is looked at before it goes.</summary>
+/// <param name="Dates">The project's dates that a payment can hang on, besides the one that matters.</param>
+/// <param name="WithEveryExtra">What it comes to with everything that can be added; null where that is the same.</param>
+/// <param name="Differences">What is different from the version that was sent last; empty where none was.</param>
+/// <param name="Closed">Why nothing can be sent any more: a price is agreed.</param>
 public sealed record DraftDto(
     string Project,
     string Client,
+    long Person,
     string MainDate,
+    IReadOnlyList<string> Dates,
     int Edition,
     OfferDto Offer,
     string Contract,
     PricedDto? Priced,
-    string? Missing
+    string? WithEveryExtra,
+    IReadOnlyList<PointDto> Points,
+    SentVersionDto? Sent,
+    IReadOnlyList<DifferenceDto> Differences,
+    string? Closed
 )
 {
     /// <summary>A draft with its prices computed.</summary>
-    public static DraftDto Of(Desk desk, ProjectFile file, OfferDraftRow draft)
+    public static async Task<DraftDto> OfAsync(Desk desk, ProjectFile file, OfferDraftRow draft)
     {
         var offer = StoreJson.Read<Offer>(draft.Offer);
-        var (priced, missing) = Drafts.Agreed(desk, file) is { } agreed ? (null, agreed) : Try(desk, file, offer);
+        var dates = PlanDates.Of(file.Case, desk.Today);
+        var faults = OfferCheck.Faults(offer, dates).ToList();
+        var priced = faults.Count == 0 ? Pricing.Of(offer, Pricing.Suggested(offer), dates) : null;
+        var sent = await SentProposals.LastAsync(desk, file);
         return new(
             file.Row.Title,
             file.Row.Client!.Name,
+            file.Row.ClientId.Value,
             file.Case.Kind.MainDate,
+            SentProposals.OtherDates(file),
             draft.Edition,
-            Wire.Of(offer),
+            OfferWire.Of(offer),
             draft.Contract,
-            priced,
-            missing
+            priced is null ? null : PricedDto.Of(offer, priced),
+            priced is null ? null : WithEveryExtraOf(offer, priced, dates),
+            await BeforeSending.PointsAsync(desk, file, offer, draft.Contract, faults, priced),
+            sent is null ? null : SentProposals.Of(desk, file, sent),
+            sent is null ? [] : SentProposals.Differences(Versions.OfferOf(sent), offer),
+            Drafts.Agreed(desk, file)
         );
     }
 
-    private static (PricedDto?, string?) Try(Desk desk, ProjectFile file, Offer offer)
+    private static string? WithEveryExtraOf(Offer offer, PricedChoice suggested, PlanDates dates)
     {
         try
         {
-            Pricing.Check(offer, desk.Today);
-            return (
-                PricedDto.Of(
-                    offer,
-                    Pricing.Of(offer, Pricing.Suggested(offer), file.Case.MainDate?.Date, desk.Today, desk.Calendar)
-                ),
-                null
-            );
+            var all = Pricing.Of(offer, Pricing.WithEveryExtra(offer), dates).Totals.Payable;
+            return all == suggested.Totals.Payable ? null : MoneyText.Of(all);
         }
-        catch (Exception e) when (e is OfferException or InstalmentException)
+        catch (Exception e) when (e is OfferException or InstalmentException or OverflowException)
         {
-            return (null, e.Message);
+            return null;
         }
     }
 }
 
 /// <summary>A choice priced by the server, ready to show.</summary>
+/// <param name="Lines">Before tax, or with it where <paramref name="Gross"/>.</param>
+/// <param name="Less">A discount on the whole.</param>
+/// <param name="Quantities">Of the lines whose quantity can be changed.</param>
 public sealed record PricedDto(
     ImmutableArray<PricedLineDto> Lines,
+    bool Gross,
+    LabelledDto? Less,
     string Net,
     ImmutableArray<LabelledDto> Taxes,
     string? Rounding,
     string Total,
     ImmutableArray<LabelledDto> Instalments,
     string DueOnBooking,
-    ImmutableArray<string> Chosen
+    ImmutableArray<string> Chosen,
+    ImmutableArray<QuantityDto> Quantities
 )
 {
     /// <summary>A choice with its prices.</summary>
@@ -116,17 +107,25 @@ public sealed record PricedDto(
         new(
             [
                 .. choice.Lines.Select(line => new PricedLineDto(
+                    line.Key,
                     line.Words,
                     MoneyText.Figures(line.Priced(offer.Currency).Net)
                 )),
             ],
+            offer.Gross,
+            offer.Less is { } less ? new(Print.LessWords(less, offer.Currency), MoneyText.Figures(-choice.Less)) : null,
             MoneyText.Figures(choice.Totals.Net),
             [.. choice.Totals.Parts.Select(part => new LabelledDto($"VAT {part.Rate}", MoneyText.Figures(part.Tax)))],
             choice.Totals.RoundingAmount.Minor == 0 ? null : MoneyText.Figures(choice.Totals.RoundingAmount),
             MoneyText.Of(choice.Totals.Payable),
             [.. choice.Instalments.Select(i => new LabelledDto(i.Words, MoneyText.Figures(i.Part.Payable)))],
             MoneyText.Of(choice.DueOnBooking(offer)),
-            [.. choice.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key)]
+            [.. choice.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key)],
+            [
+                .. choice
+                    .Lines.Where(line => line.Limits is not null)
+                    .Select(line => new QuantityDto(line.Key, NumberText.Number(line.Quantity))),
+            ]
         );
 
     /// <summary>What a contract binds to, from its own copy; null for one signed on paper before any price was agreed.</summary>
@@ -136,10 +135,13 @@ public sealed record PricedDto(
             : new(
                 [
                     .. terms.Lines.Select(line => new PricedLineDto(
+                        "",
                         line.Quantity is null or "1" ? line.Title : $"{line.Title}, {line.Quantity}",
                         MoneyText.Figures(line.Net)
                     )),
                 ],
+                sums.Gross,
+                sums.Less is { } less ? new(less.Words, MoneyText.Figures(-less.Amount)) : null,
                 MoneyText.Figures(sums.Net),
                 [.. sums.Taxes.Select(tax => new LabelledDto($"VAT {tax.Rate}", MoneyText.Figures(tax.Tax)))],
                 sums.Rounding.Minor == 0 ? null : MoneyText.Figures(sums.Rounding),
@@ -151,124 +153,16 @@ public sealed record PricedDto(
                     )),
                 ],
                 MoneyText.Of(onBooking),
+                [],
                 []
             );
 }
 
 /// <summary>A line with its price.</summary>
-public sealed record PricedLineDto(string Words, string Net);
+public sealed record PricedLineDto(string Key, string Words, string Net);
+
+/// <summary>How much of a line.</summary>
+public sealed record QuantityDto(string Key, string Quantity);
 
 /// <summary>An amount with its name.</summary>
 public sealed record LabelledDto(string Label, string Amount);
-
-/// <summary>Offers to and from the wire; every number is checked and named by its field.</summary>
-public static class Wire
-{
-    /// <summary>An offer as the page edits it.</summary>
-    public static OfferDto Of(Offer offer) =>
-        new(
-            offer.Title,
-            offer.Intro,
-            offer.Terms,
-            offer.ValidUntil,
-            [
-                .. offer.Lines.Select(line => new OfferLineDto(
-                    line.Key,
-                    line.Role,
-                    line.Group,
-                    line.Title,
-                    line.Detail,
-                    NumberText.Number(line.Quantity),
-                    line.Unit,
-                    NumberText.Number(line.UnitPrice),
-                    NumberText.Number(line.Tax.InPercent),
-                    line.Suggested
-                )),
-            ],
-            [.. offer.Plan.Select(Of)]
-        );
-
-    /// <exception cref="InvalidException">A number or a rate is not one.</exception>
-    public static Offer Read(OfferDto dto, Currency currency)
-    {
-        List<(string, string)> errors = [];
-        decimal Parse(string field, string text, string what)
-        {
-            if (NumberText.Exact(text) is { } number && decimal.Round(number, 6) == number)
-                return number;
-            errors.Add(
-                (
-                    field,
-                    $"{what} must be a number such as {NumberText.Number(12.5m)}, with at most six decimals; “{text}” is not.{NumberText.Doubt(text)}"
-                )
-            );
-            return 0;
-        }
-        Rate Percent(string field, string text, string what)
-        {
-            var number = Parse(field, text, what);
-            if (number is >= 0 and <= 100 && decimal.Round(number, 4) == number)
-                return Rate.Percent(number);
-            errors.Add((field, $"{what} must lie between 0 and 100 with at most four decimals."));
-            return new(0);
-        }
-        var lines = dto
-            .Lines.Select(
-                (line, i) =>
-                    new OfferLine(
-                        line.Key,
-                        line.Role,
-                        line.Group,
-                        line.Title.Trim(),
-                        line.Detail.Trim(),
-                        Parse($"lines[{i}].quantity", line.Quantity, $"The quantity of “{line.Title}”"),
-                        line.Unit.Trim(),
-                        Parse($"lines[{i}].unitPrice", line.UnitPrice, $"The price of “{line.Title}”"),
-                        Percent($"lines[{i}].tax", line.Tax, $"The tax of “{line.Title}”"),
-                        line.Suggested
-                    )
-            )
-            .ToImmutableArray();
-        var plan = dto
-            .Plan.Select(
-                (part, i) => new PlanPart(Percent($"plan[{i}].share", part.Share, "A share"), DueOf(part, i, errors))
-            )
-            .ToImmutableArray();
-        if (errors.Count > 0)
-            throw new InvalidException([.. errors]);
-        return new(dto.Title.Trim(), dto.Intro.Trim(), dto.Terms.Trim(), currency, dto.ValidUntil, lines, plan);
-    }
-
-    private static DueRule DueOf(PlanPartDto part, int i, List<(string, string)> errors)
-    {
-        if (part.Days is < -3650 or > 3650 || part.InvoiceDaysBefore is < 0 or > 365)
-            errors.Add(($"plan[{i}].days", "Days must lie within ten years, the invoice at most 365 days before."));
-        if (part is { Sort: DueSort.OnDate, Date: null })
-            errors.Add(($"plan[{i}].date", "Give the date on which it is due."));
-        return part.Sort switch
-        {
-            DueSort.OnBooking => new DueRule.OnBooking(part.Days),
-            DueSort.OnHandover => new DueRule.OnHandover(part.Days),
-            DueSort.AroundMainDate => new DueRule.AroundMainDate(Span.Days(part.Days), part.InvoiceDaysBefore),
-            _ => new DueRule.OnDate(part.Date ?? default, part.InvoiceDaysBefore),
-        };
-    }
-
-    private static PlanPartDto Of(PlanPart part) =>
-        part.Due switch
-        {
-            DueRule.OnBooking booking => new(Percent(part), DueSort.OnBooking, booking.Days, null, 0),
-            DueRule.OnHandover handover => new(Percent(part), DueSort.OnHandover, handover.Days, null, 0),
-            DueRule.AroundMainDate around => new(
-                Percent(part),
-                DueSort.AroundMainDate,
-                around.Offset.Count,
-                null,
-                around.InvoiceDaysBefore
-            ),
-            DueRule.OnDate date => new(Percent(part), DueSort.OnDate, 0, date.Date, date.InvoiceDaysBefore),
-            _ => throw new ArgumentOutOfRangeException(nameof(part), part.Due, "No such due rule."),
-        };
-
-    private static string Percent(PlanPart part) => NumberText.Number(part.Share.InPercent);
-}

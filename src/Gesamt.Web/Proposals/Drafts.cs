@@ -8,6 +8,7 @@ using Gesamt.Core.Proposals;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Papers;
@@ -60,7 +61,7 @@ public static class Drafts
     {
         var draft = await OfAsync(desk, file);
         if (draft.Edition != edition)
-            throw new StaleException(DraftDto.Of(desk, file, draft));
+            throw new StaleException(await DraftDto.OfAsync(desk, file, draft));
         LetterText.Parse(contract);
         (draft.Offer, draft.Contract, draft.ChangedAt) = (StoreJson.Write(offer), contract, desk.Now);
         draft.Edition++;
@@ -82,22 +83,101 @@ public static class Drafts
                 throw new RefusedException(agreed);
             var draft = await OfAsync(desk, file);
             var offer = StoreJson.Read<Offer>(draft.Offer);
-            Pricing.Check(offer, desk.Today);
-            Pricing.Of(offer, Pricing.Suggested(offer), file.Case.MainDate?.Date, desk.Today, desk.Calendar);
+            var dates = PlanDates.Of(file.Case, desk.Today);
+            OfferCheck.Demand(offer, dates);
+            await DemandContractAsync(desk, file, offer, draft.Contract, dates);
             var kindsContract = await desk
                 .Db.ContractTemplates.AsNoTracking()
                 .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-            if (ProposalState.Open(file.History)?.What.Version is { } open)
-                await act.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
-            var version = await Versions.AddAsync(
-                desk,
-                project,
-                PaperSort.Proposal,
-                new ProposalSnapshot(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name)
+            return await PutAsync(
+                act,
+                file,
+                new(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name),
+                subject,
+                body
             );
-            var letter = await LettersOut.ClaimAsync(act, file, subject, body, version.Id);
-            return letter;
         });
+    }
+
+    /// <summary>Puts the proposal that was sent last to the client once more, as it was, valid for as long as the studio's proposals usually are.</summary>
+    /// <exception cref="RefusedException">None was sent, a price is agreed, or the project has ended.</exception>
+    public static async Task<LetterRow> RenewAsync(Desk desk, ProjectId project)
+    {
+        return await desk.ActAsync(async act =>
+        {
+            var file = await desk.OpenAsync(project);
+            if (file.Case.End is not null)
+                throw new RefusedException("The project has ended. Take it up again first.");
+            if (Agreed(desk, file) is { } agreed)
+                throw new RefusedException(agreed);
+            var last =
+                await SentProposals.LastAsync(desk, file)
+                ?? throw new RefusedException("No proposal was sent yet that could be renewed.");
+            var snapshot = Versions.Read<ProposalSnapshot>(last);
+            var until = UsualOffer.ValidUntil(desk.Today, desk.Studio.Habits());
+            var renewed = snapshot with { Offer = snapshot.Offer with { ValidUntil = until } };
+            OfferCheck.Demand(renewed.Offer, PlanDates.Of(file.Case, desk.Today));
+            var draft = await OfAsync(desk, file);
+            var written = StoreJson.Read<Offer>(draft.Offer);
+            if (!written.IsValidOn(desk.Today))
+                draft.Offer = StoreJson.Write(written with { ValidUntil = until });
+            draft.Edition++;
+            var words = await Writing.WordsAsync(desk, file) with { HasProposal = true, ValidUntil = until };
+            var letter = Writing.Fill(RenewedSubject, RenewedBody, words);
+            return await PutAsync(act, file, renewed, letter.Subject, letter.Body);
+        });
+    }
+
+    private const string RenewedSubject = "Your proposal holds again",
+        RenewedBody =
+            """
+                Hello [first name, or: there],
+
+                the proposal for “[project]” holds again, until [valid until]. It is where it was:
+                [proposal link]
+
+                [owner]
+                """;
+
+    /// <summary>The next version; what was out before is withdrawn.</summary>
+    private static async Task<LetterRow> PutAsync(
+        Act act,
+        ProjectFile file,
+        ProposalSnapshot snapshot,
+        string subject,
+        string body
+    )
+    {
+        if (ProposalState.Open(file.History)?.What.Version is { } open)
+            await act.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
+        var version = await Versions.AddAsync(act.Desk, file.Id, PaperSort.Proposal, snapshot);
+        return await LettersOut.ClaimAsync(act, file, subject, body, version.Id);
+    }
+
+    /// <summary>A contract that cannot be filled would stop its reader at the signature.</summary>
+    private static async Task DemandContractAsync(
+        Desk desk,
+        ProjectFile file,
+        Offer offer,
+        string contract,
+        PlanDates dates
+    )
+    {
+        if (contract.Trim().Length == 0)
+        {
+            if (file.Case.Kind.Gates.Contains(Gate.Contract))
+                throw new OfferException("contract", "Write the contract that goes with it first: its text is empty.");
+            return;
+        }
+        var filled = await ContractText.FillAsync(
+            desk,
+            file,
+            contract,
+            offer,
+            Pricing.Of(offer, Pricing.Suggested(offer), dates)
+        );
+        if (filled.HasGaps)
+            throw new OfferException("contract", $"The contract still lacks: {string.Join(", ", filled.Gaps)}.");
     }
 
     /// <summary>Why no further proposal can go out: what is agreed, and may be signed, invoiced and paid, is not agreed a second time.</summary>

@@ -61,26 +61,28 @@ internal static class EarlierOffers
         ).ToLookup(s => s.Title);
         var quantities = await KnownQuantities.OfAsync(desk, file);
         var offer = Versions.OfferOf(version) with { Plan = [], Title = "", Intro = "", Terms = "" };
-        return Wire.Of(
-            offer with
-            {
-                Lines =
-                [
-                    .. offer.Lines.Select(line =>
-                        prices[line.Title].FirstOrDefault() is { } now
-                            ? line with
-                            {
-                                Quantity = quantities.Of(line.Unit, line.Quantity),
-                                UnitPrice = now.UnitPrice,
-                                Tax = new Rate(now.TaxPartsPerMillion),
-                            }
-                            : line with
-                            {
-                                Quantity = quantities.Of(line.Unit, line.Quantity),
-                            }
-                    ),
-                ],
-            }
-        ).Lines;
+        return OfferWire
+            .Of(
+                offer with
+                {
+                    Lines =
+                    [
+                        .. offer.Lines.Select(line =>
+                            prices[line.Title].FirstOrDefault() is { } now
+                                ? line with
+                                {
+                                    Quantity = quantities.Of(line.Unit, line.Quantity),
+                                    UnitPrice = now.UnitPrice,
+                                    Tax = new Rate(now.TaxPartsPerMillion),
+                                }
+                                : line with
+                                {
+                                    Quantity = quantities.Of(line.Unit, line.Quantity),
+                                }
+                        ),
+                    ],
+                }
+            )
+            .Lines;
     }
 }

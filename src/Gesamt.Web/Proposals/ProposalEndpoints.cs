@@ -25,7 +25,7 @@ public static class ProposalEndpoints
             async (long id, Desk desk) =>
             {
                 var file = await desk.OpenAsync(new(id));
-                return DraftDto.Of(desk, file, await Drafts.OfAsync(desk, file));
+                return await DraftDto.OfAsync(desk, file, await Drafts.OfAsync(desk, file));
             }
         );
 
@@ -39,11 +39,11 @@ public static class ProposalEndpoints
                     var draft = await Drafts.SaveAsync(
                         desk,
                         file,
-                        Wire.Read(save.Offer, desk.Currency),
+                        OfferReading.Of(save.Offer, desk.Currency),
                         save.Contract,
                         save.Edition
                     );
-                    return DraftDto.Of(desk, file, draft);
+                    return await DraftDto.OfAsync(desk, file, draft);
                 });
             }
         );
@@ -55,6 +55,12 @@ public static class ProposalEndpoints
                     (await Drafts.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value,
                     settings.HoldSeconds
                 )
+        );
+
+        api.MapPost(
+            "/projects/{id:long}/proposal/renew",
+            async (long id, Desk desk, Settings settings) =>
+                new SentDto((await Drafts.RenewAsync(desk, new(id))).Id.Value, settings.HoldSeconds)
         );
 
         api.MapPost(

@@ -33,8 +33,9 @@ public class PricingTests
         ]
     );
 
-    private static PricedChoice Of(params string[] chosen) =>
-        Pricing.Of(Offer, chosen.ToHashSet(), Date("2027-03-12"), Date("2027-01-15"), World.Calendar);
+    private static PricedChoice Of(params string[] chosen) => Of(Offer, Choice.Of(chosen));
+
+    private static PricedChoice Of(Offer offer, Choice choice) => Pricing.Of(offer, choice, Dates);
 
     [Fact] // the picture of the proposal page
     public void The_choice_is_priced_with_its_instalments_and_dates()

@@ -1,0 +1,86 @@
+using Gesamt.Core.Facts;
+using Gesamt.Core.Proposals;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Contracts;
+using Gesamt.Web.Hosting;
+
+namespace Gesamt.Web.Proposals;
+
+/// <summary>What is looked at before a proposal goes: everything missing by its name, with where it is mended.</summary>
+public static class BeforeSending
+{
+    private static readonly string[] Counted = ["first", "second", "third", "fourth", "fifth", "sixth"];
+
+    /// <param name="priced">As suggested; null where there are faults.</param>
+    public static async Task<IReadOnlyList<PointDto>> PointsAsync(
+        Desk desk,
+        ProjectFile file,
+        Offer offer,
+        string contract,
+        IReadOnlyList<OfferFault> faults,
+        PricedChoice? priced
+    ) =>
+        [
+            .. faults.Select(fault => new PointDto(fault.Words, false, true, fault.Field)),
+            .. priced is null
+                ? []
+                : new[]
+                {
+                    await ContractAsync(desk, file, offer, contract, priced),
+                    new PointDto("Payments add up to the total", true, false, "plan"),
+                },
+            .. WithoutDate(file, offer),
+            .. file.MailTo is null
+                ? new[]
+                {
+                    new PointDto(
+                        $"{file.Row.Client!.Name} has no mail address: the letter cannot go",
+                        false,
+                        true,
+                        "person"
+                    ),
+                }
+                : [],
+        ];
+
+    private static async Task<PointDto> ContractAsync(
+        Desk desk,
+        ProjectFile file,
+        Offer offer,
+        string contract,
+        PricedChoice priced
+    )
+    {
+        if (contract.Trim().Length == 0)
+            return file.Case.Kind.Gates.Contains(Gate.Contract)
+                ? new("No contract goes with it: its text is empty", false, true, "contract")
+                : new("No contract goes with it, and none is asked for", true, false, "contract");
+        var filled = await ContractText.FillAsync(desk, file, contract, offer, priced);
+        return filled.HasGaps
+            ? new($"The contract lacks: {string.Join(", ", filled.Gaps)}", false, true, "contract")
+            : new("The contract is filled, no gap", true, false, "contract");
+    }
+
+    private static IEnumerable<PointDto> WithoutDate(ProjectFile file, Offer offer)
+    {
+        foreach (var (part, i) in offer.Plan.Select((part, i) => (part, i)))
+        {
+            var missing = part.Due switch
+            {
+                DueRule.AroundMainDate when file.Case.MainDate is null => file.Case.Kind.MainDate
+                    is { Length: > 0 } main
+                    ? main
+                    : "date",
+                DueRule.AroundDate around when file.Case.DateNamed(around.Name) is null => around.Name,
+                _ => null,
+            };
+            if (missing is not null)
+                yield return new(
+                    $"No date for the {missing} yet: the {(i < Counted.Length ? Counted[i] : $"{i + 1}th")} payment has no due day",
+                    false,
+                    false,
+                    "record"
+                );
+        }
+    }
+}
