@@ -57,6 +57,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<ApiKeyRow> ApiKeys => Set<ApiKeyRow>();
     public DbSet<FormDraftRow> FormDrafts => Set<FormDraftRow>();
     public DbSet<OfferDraftRow> OfferDrafts => Set<OfferDraftRow>();
+    public DbSet<OfferTemplateRow> OfferTemplates => Set<OfferTemplateRow>();
+    public DbSet<PaperFileRow> PaperFiles => Set<PaperFileRow>();
+    public DbSet<SignCodeRow> SignCodes => Set<SignCodeRow>();
+    public DbSet<RateSheetRow> RateSheets => Set<RateSheetRow>();
     public DbSet<VersionRow> Versions => Set<VersionRow>();
     public DbSet<SignatureRow> Signatures => Set<SignatureRow>();
     public DbSet<PaperRow> Papers => Set<PaperRow>();
@@ -140,7 +144,11 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<TaskListRow>().HasIndex(l => l.Key).IsUnique();
         model.Entity<RoutineRow>().HasIndex(r => new { r.KindId, r.Key }).IsUnique();
         model.Entity<ContractTemplateRow>().HasIndex(c => c.KindId);
-        model.Entity<ServiceRow>().HasIndex(s => s.KindId);
+        model.Entity<ServiceRow>(e =>
+        {
+            e.HasIndex(s => s.KindId);
+            e.Property(s => s.KindId).HasColumnName("ForKind");
+        });
     }
 
     private static void Projects_(ModelBuilder model)
@@ -247,6 +255,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         paper.HasIndex(p => new { p.VersionId, p.Signatures }).IsUnique();
         paper.HasIndex(p => p.InvoiceId).IsUnique();
         OfProject(model.Entity<OfferDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
+        OfProject(model.Entity<RateSheetRow>()).HasIndex(r => r.ProjectId);
+        model.Entity<OfferTemplateRow>().HasIndex(t => t.KindId);
+        model.Entity<PaperFileRow>().HasIndex(f => f.Hash).IsUnique();
+        model.Entity<SignCodeRow>().HasIndex(c => new { c.VersionId, c.PersonId }).IsUnique();
         OfProject(Key<VersionRow, VersionId>(model, v => v.Id))
             .HasIndex(v => new
             {
@@ -256,7 +268,11 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             })
             .IsUnique();
         // one signature of each side per version, however often the button is pressed
-        model.Entity<SignatureRow>().HasIndex(s => new { s.VersionId, s.Signer }).IsUnique();
+        model.Entity<SignatureRow>(e =>
+        {
+            e.HasIndex(s => new { s.VersionId, s.Signer }, "OneOfASide").IsUnique().HasFilter("PersonId IS NULL");
+            e.HasIndex(s => new { s.VersionId, s.PersonId }).IsUnique();
+        });
         OfProject(model.Entity<LinkRow>()).HasIndex(l => l.PublicId).IsUnique();
         model.Entity<LinkRow>().HasIndex(l => new { l.ProjectId, l.PersonId }).IsUnique();
     }

@@ -17,6 +17,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.Outside;
 using Gesamt.Web.Papers;
 using Gesamt.Web.People;
+using Gesamt.Web.Prices;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Registers;
@@ -174,6 +175,8 @@ if (describing)
 api.MapTurns();
 api.MapProjects();
 api.MapLetters();
+api.MapPaperFiles();
+api.MapPrices();
 api.MapProposals();
 api.MapFiles();
 api.MapReviews();

@@ -10,7 +10,9 @@ using Gesamt.Web.Inquiries;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Outside;
+using Gesamt.Web.Papers;
 using Gesamt.Web.People;
+using Gesamt.Web.Prices;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Registers;
@@ -50,6 +52,7 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(WrittenDto))]
 [JsonSerializable(typeof(List<ImportDoneDto>))]
 [JsonSerializable(typeof(AsClientDto))]
+[JsonSerializable(typeof(AskDto))]
 [JsonSerializable(typeof(AskFormDto))]
 [JsonSerializable(typeof(ChosenDto))]
 [JsonSerializable(typeof(ClientPageDto))]
@@ -122,7 +125,6 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(DraftDto))]
 [JsonSerializable(typeof(PricedDto))]
 [JsonSerializable(typeof(SaveDraftDto))]
-[JsonSerializable(typeof(List<ServiceDto>))]
 [JsonSerializable(typeof(RegisterDto))]
 [JsonSerializable(typeof(SaveViewDto))]
 [JsonSerializable(typeof(SavedViewDto))]
@@ -191,6 +193,14 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(PlaceDto))]
 [JsonSerializable(typeof(SaveRoutineDto))]
 [JsonSerializable(typeof(SaveServicesDto))]
+[JsonSerializable(typeof(BeginWithDto))]
+[JsonSerializable(typeof(IReadOnlyList<OfferedServiceDto>))]
+[JsonSerializable(typeof(IReadOnlyList<BeginningDto>))]
+[JsonSerializable(typeof(TemplateNameDto))]
+[JsonSerializable(typeof(ProposalPageDto))]
+[JsonSerializable(typeof(PricesReadDto))]
+[JsonSerializable(typeof(SharedServicesDto))]
+[JsonSerializable(typeof(PaperFileDto))]
 [JsonSerializable(typeof(SaveTaskListDto))]
 [JsonSerializable(typeof(TextDto))]
 [JsonSerializable(typeof(IReadOnlyList<FormDto>))]
@@ -198,8 +208,6 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(IReadOnlyList<RehearsedDto>))]
 [JsonSerializable(typeof(IReadOnlyList<RoutineRowDto>))]
 [JsonSerializable(typeof(IReadOnlyList<TaskListDto>))]
-[JsonSerializable(typeof(List<OfferedServiceDto>))]
-[JsonSerializable(typeof(IReadOnlyList<EarlierOfferDto>))]
 [JsonSerializable(typeof(List<KindDto>))]
 [JsonSerializable(typeof(TodayDto))]
 [JsonSerializable(typeof(TurnsDto))]

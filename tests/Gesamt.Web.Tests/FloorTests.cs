@@ -43,6 +43,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Letters",
         "Invoicing",
         "Contracts",
+        "Prices",
         "Proposals",
         "Briefs",
         "Reviews",

@@ -217,11 +217,18 @@ public sealed class HabitTests : IAsyncDisposable
         );
         var project = await studio.InquireAsync(new Visitor(studio), "second@lanternhouse.example");
         var services = await owner.GetAsync($"/api/projects/{project}/services");
-        Assert.Equal("31", services[0].GetProperty("quantity").GetString()); // m², as the form asked
-        Assert.Equal("1", services[1].GetProperty("quantity").GetString());
-        var earlier = await owner.GetAsync($"/api/projects/{project}/proposal/earlier");
+        Assert.Equal("31", services[0].GetProperty("line").GetProperty("quantity").GetString()); // m², as the form asked
+        Assert.Equal("1", services[1].GetProperty("line").GetProperty("quantity").GetString());
+        var earlier = await owner.GetAsync($"/api/projects/{project}/proposal/beginnings");
         var version = Assert.Single(earlier.EnumerateArray()).GetProperty("version").GetInt64();
-        var lines = (await owner.GetAsync($"/api/projects/{project}/proposal/earlier/{version}"))
+        var begun = await owner.PostAsync(
+            $"/api/projects/{project}/proposal/begin",
+            new { template = (int?)null, version }
+        );
+        var lines = JsonDocument
+            .Parse(await begun.Content.ReadAsStringAsync())
+            .RootElement.GetProperty("offer")
+            .GetProperty("lines")
             .EnumerateArray()
             .ToList();
         Assert.Equal(
@@ -242,7 +249,12 @@ public sealed class HabitTests : IAsyncDisposable
         Assert.Equal("OneOf", lines[1].GetProperty("role").GetString());
         Assert.Equal(
             HttpStatusCode.NotFound,
-            (await owner.AskAsync($"/api/projects/{project}/proposal/earlier/999999")).StatusCode
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/proposal/begin",
+                    new { template = (int?)null, version = 999_999 }
+                )
+            ).StatusCode
         );
     }
 

@@ -41,6 +41,7 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             pattern.EndsWith("/files") ? "?name=a.txt&group=Supplied"
             : pattern.EndsWith("/logo")
             || pattern.EndsWith("/picture")
+            || pattern.EndsWith("/paper-files")
             || pattern.EndsWith("/imports")
             || pattern.EndsWith("/letter-files")
                 ? "?name=a.txt"
@@ -62,7 +63,10 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
                 : new StringContent(
                     body == Any && path.Contains("/api/forms/") ? """{"answers":{}}""" : body,
                     Encoding.UTF8,
-                    path.Contains("?name=") || path.EndsWith("/inquiries/letter") || path.EndsWith("/take-over")
+                    path.Contains("?name=")
+                    || path.EndsWith("/services/table")
+                    || path.EndsWith("/inquiries/letter")
+                    || path.EndsWith("/take-over")
                         ? "application/octet-stream"
                         : "application/json"
                 )

@@ -64,10 +64,15 @@ public sealed class OlderFolderTests
         {
             var record = await owner.GetAsync($"/api/projects/{id.Value}");
             Assert.DoesNotContain("cannot be told", record.GetRawText());
-            foreach (var paper in record.GetProperty("sheet").GetProperty("papers").EnumerateArray())
-                Assert.True(
-                    (await owner.AskAsync(paper.EnumerateObject().Last().Value.GetString()!)).IsSuccessStatusCode
-                );
+            foreach (
+                var paper in record
+                    .GetProperty("sheet")
+                    .GetProperty("papers")
+                    .EnumerateArray()
+                    .Select(one => one.GetProperty("file").GetString())
+                    .OfType<string>()
+            )
+                Assert.True((await owner.AskAsync(paper)).IsSuccessStatusCode);
         }
         foreach (var file in await studio.LookAsync(db => db.Files.Select(f => f.Id).ToListAsync()))
             Assert.True((await owner.AskAsync($"/api/files/{file.Value}")).IsSuccessStatusCode);

@@ -14,7 +14,20 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     {
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
         var (project, page) = await studio.ProposeAsync(owner, client, "second@lanternhouse.example");
-        await SaveAsync(owner, project, offer => offer["intro"] = "Without the ceiling.");
+        await SaveAsync(
+            owner,
+            project,
+            offer =>
+                offer["parts"] = new[]
+                {
+                    new
+                    {
+                        sort = "Why",
+                        heading = "",
+                        body = "Without the ceiling.",
+                    },
+                }
+        );
         Assert.True(
             (
                 await owner.PostAsync(
@@ -29,7 +42,10 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             (await client.GetAsync($"{page}/api"))
                 .GetProperty("booking")
                 .GetProperty("proposal")
-                .GetProperty("intro")
+                .GetProperty("parts")[0]
+                .GetProperty("text")[0]
+                .GetProperty("runs")[0]
+                .GetProperty("text")
                 .GetString()
         );
         Assert.Equal(1, await CountAsync(project, nameof(Happening.ProposalWithdrawn)));

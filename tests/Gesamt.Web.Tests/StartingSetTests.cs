@@ -151,7 +151,10 @@ public sealed class StartingSetTests
             (await client.PostAsync($"{path}/api/accept", new { chosen = Array.Empty<string>() })).IsSuccessStatusCode
         );
         var contract = (await client.GetAsync($"{path}/api")).GetProperty("booking").GetProperty("contract");
-        Assert.DoesNotContain("[", contract.GetProperty("text").GetString());
+        Assert.DoesNotContain(
+            "[",
+            contract.GetProperty("text").GetRawText()[1..].Replace("\"runs\":[", "", StringComparison.Ordinal)
+        );
         await owner.PostAsync(
             $"/api/projects/{project}/happened",
             new { sort = "BookedStraightAway", words = "known" }

@@ -12,7 +12,7 @@ public sealed partial class TruthTests
     {
         var (owner, client, project, page) = await SignedAsync("second@lanternhouse.example");
         var draft = await owner.GetAsync($"/api/projects/{project}/proposal");
-        Assert.Contains("agreed already", draft.GetProperty("missing").GetString());
+        Assert.Contains("agreed already", draft.GetProperty("closed").GetString());
         var sent = await owner.PostAsync(
             $"/api/projects/{project}/proposal/send",
             new { subject = "Again", body = "Here: [proposal link]" }
@@ -62,7 +62,7 @@ public sealed partial class TruthTests
                         {
                             edition = draft.GetProperty("edition").GetInt32(),
                             offer,
-                            contract = "",
+                            contract = "As agreed.",
                         }
                     )
                 )

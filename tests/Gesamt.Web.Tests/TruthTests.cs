@@ -38,7 +38,8 @@ public sealed partial class TruthTests(EmptyStudio studio) : IClassFixture<Empty
             .GetProperty("sheet")
             .GetProperty("papers")
             .EnumerateArray()
-            .Select(one => one.EnumerateObject().Last().Value.GetString()!)
+            .Select(one => one.GetProperty("file").GetString())
+            .OfType<string>()
             .ToList();
         Assert.Equal(2, papers.Count);
         async Task<string[]> HashesAsync() =>

@@ -90,9 +90,9 @@ public abstract record Happening
 
     public sealed record ProposalWithdrawn(VersionId Version) : Happening;
 
-    public sealed record ProposalDeclined(VersionId Version) : Happening;
+    public sealed record ProposalDeclined(VersionId Version, NoteId? Words = null) : Happening;
 
-    public sealed record ChangeAsked(VersionId Version, NoteId Words) : Happening;
+    public sealed record ChangeAsked(VersionId Version, NoteId Words, AskSort Sort = AskSort.Change) : Happening;
 
     public sealed record ProposalAccepted(
         VersionId Version,

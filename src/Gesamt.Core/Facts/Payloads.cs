@@ -79,6 +79,14 @@ public abstract record DueRule
     public sealed record OnDate(LocalDate Date, int InvoiceDaysBefore) : DueRule;
 }
 
+/// <summary>What a client wants who answers a paper neither by yes nor by no.</summary>
+public enum AskSort
+{
+    Change,
+    Question,
+    Objection,
+}
+
 /// <summary>An instalment as it was agreed: what is to be paid, tax included, and when it is due.</summary>
 public sealed record AgreedPart(Money Amount, DueRule Due);
 

@@ -71,7 +71,10 @@ public static class OfferDifferences
 
     private static IEnumerable<Difference> Parts(Offer before, Offer after)
     {
-        var (gone, added) = (before.Parts.Except(after.Parts).ToList(), after.Parts.Except(before.Parts).ToList());
+        var (gone, added) = (
+            before.Parts.ExceptBy(after.Parts.Select(Shown), Shown).ToList(),
+            after.Parts.ExceptBy(before.Parts.Select(Shown), Shown).ToList()
+        );
         foreach (var part in added.Select(Named).Where(part => part.Name.Length > 0))
             yield return gone.FirstOrDefault(old => Named(old).Name == part.Name) is { } old && gone.Remove(old)
                 ? new(DifferenceSort.Changed, part.Name, Named(old).Text, part.Text)
@@ -79,6 +82,10 @@ public static class OfferDifferences
         foreach (var part in gone.Select(Named).Where(part => part.Name.Length > 0))
             yield return new(DifferenceSort.Gone, part.Name, part.Text, null);
     }
+
+    /// <summary>All that is read of a part: two that read the same are the same.</summary>
+    private static (Type, string, string, string?) Shown(OfferPart part) =>
+        (part.GetType(), Named(part).Name, Named(part).Text, (part as OfferPart.Picture)?.Hash);
 
     private static (string Name, string Text) Named(OfferPart part) =>
         part switch

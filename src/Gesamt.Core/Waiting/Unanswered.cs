@@ -17,7 +17,7 @@ public static class Unanswered
         if (First<Happening.LetterReceived>(project, letter => !letter.Automatic) is { } letter)
             yield return new(WaitKind.AnswerLetter, letter.Happened, "Answer their letter");
         if (First<Happening.ChangeAsked>(project) is { } change)
-            yield return new(WaitKind.ChangeAsked, change.Happened, "They asked for a change");
+            yield return new(WaitKind.ChangeAsked, change.Happened, AskedWords(change.What.Sort));
         if (First<Happening.ProposalDeclined>(project) is { } declined && !history.Any<Happening.ProposalAccepted>())
             yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
         if (First<Happening.MeetingCancelled>(project, cancelled => cancelled.ByClient) is { } cancelled)
@@ -32,6 +32,14 @@ public static class Unanswered
     }
 
     /// <summary>The oldest of a kind of fact since the owner last answered.</summary>
+    private static string AskedWords(AskSort sort) =>
+        sort switch
+        {
+            AskSort.Question => "They asked about the proposal",
+            AskSort.Objection => "They object to the proposal",
+            _ => "They asked for a change",
+        };
+
     private static Seen<T>? First<T>(Case project, Func<T, bool>? where = null)
         where T : Happening
     {

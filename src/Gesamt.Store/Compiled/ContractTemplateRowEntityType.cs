@@ -20,7 +20,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.ContractTemplateRow",
                 typeof(ContractTemplateRow),
                 baseEntityType,
-                propertyCount: 5,
+                propertyCount: 8,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -32,6 +32,13 @@ namespace Gesamt.Store.Compiled
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0);
+
+            var asksCode = runtimeEntityType.AddProperty(
+                "AsksCode",
+                typeof(bool),
+                propertyInfo: typeof(ContractTemplateRow).GetProperty("AsksCode", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ContractTemplateRow).GetField("<AsksCode>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var body = runtimeEntityType.AddProperty(
                 "Body",
@@ -45,6 +52,19 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(ContractTemplateRow).GetProperty("Edition", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ContractTemplateRow).GetField("<Edition>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
+
+            var file = runtimeEntityType.AddProperty(
+                "File",
+                typeof(string),
+                propertyInfo: typeof(ContractTemplateRow).GetProperty("File", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ContractTemplateRow).GetField("<File>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var fileName = runtimeEntityType.AddProperty(
+                "FileName",
+                typeof(string),
+                propertyInfo: typeof(ContractTemplateRow).GetProperty("FileName", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ContractTemplateRow).GetField("<FileName>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var kindId = runtimeEntityType.AddProperty(
                 "KindId",

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("a38b34ae-954b-4bf4-a49a-3a73d7b41081"), entityTypeCount: 54)
+            : base(skipDetectChanges: false, modelId: new Guid("842cd770-693e-4097-b59f-788cd9442808"), entityTypeCount: 58)
         {
         }
 
@@ -49,13 +49,16 @@ namespace Gesamt.Store.Compiled
             var meetingRow = MeetingRowEntityType.Create(this);
             var noteRow = NoteRowEntityType.Create(this);
             var offerDraftRow = OfferDraftRowEntityType.Create(this);
+            var offerTemplateRow = OfferTemplateRowEntityType.Create(this);
             var outboxRow = OutboxRowEntityType.Create(this);
+            var paperFileRow = PaperFileRowEntityType.Create(this);
             var paperRow = PaperRowEntityType.Create(this);
             var paymentRow = PaymentRowEntityType.Create(this);
             var personRow = PersonRowEntityType.Create(this);
             var plannedStepRow = PlannedStepRowEntityType.Create(this);
             var projectPersonRow = ProjectPersonRowEntityType.Create(this);
             var projectRow = ProjectRowEntityType.Create(this);
+            var rateSheetRow = RateSheetRowEntityType.Create(this);
             var requestRow = RequestRowEntityType.Create(this);
             var reviewRow = ReviewRowEntityType.Create(this);
             var routineRow = RoutineRowEntityType.Create(this);
@@ -63,6 +66,7 @@ namespace Gesamt.Store.Compiled
             var savedViewRow = SavedViewRowEntityType.Create(this);
             var serviceRow = ServiceRowEntityType.Create(this);
             var sessionRow = SessionRowEntityType.Create(this);
+            var signCodeRow = SignCodeRowEntityType.Create(this);
             var signatureRow = SignatureRowEntityType.Create(this);
             var slipRow = SlipRowEntityType.Create(this);
             var standingColumns = StandingColumnsEntityType.Create(this);
@@ -99,6 +103,7 @@ namespace Gesamt.Store.Compiled
             ProjectPersonRowEntityType.CreateForeignKey2(projectPersonRow, projectRow);
             ProjectRowEntityType.CreateForeignKey1(projectRow, personRow);
             ProjectRowEntityType.CreateForeignKey2(projectRow, kindRow);
+            RateSheetRowEntityType.CreateForeignKey1(rateSheetRow, projectRow);
             ReviewRowEntityType.CreateForeignKey1(reviewRow, projectRow);
             RunRowEntityType.CreateForeignKey1(runRow, projectRow);
             StandingColumnsEntityType.CreateForeignKey1(standingColumns, projectRow);
@@ -136,13 +141,16 @@ namespace Gesamt.Store.Compiled
             MeetingRowEntityType.CreateAnnotations(meetingRow);
             NoteRowEntityType.CreateAnnotations(noteRow);
             OfferDraftRowEntityType.CreateAnnotations(offerDraftRow);
+            OfferTemplateRowEntityType.CreateAnnotations(offerTemplateRow);
             OutboxRowEntityType.CreateAnnotations(outboxRow);
+            PaperFileRowEntityType.CreateAnnotations(paperFileRow);
             PaperRowEntityType.CreateAnnotations(paperRow);
             PaymentRowEntityType.CreateAnnotations(paymentRow);
             PersonRowEntityType.CreateAnnotations(personRow);
             PlannedStepRowEntityType.CreateAnnotations(plannedStepRow);
             ProjectPersonRowEntityType.CreateAnnotations(projectPersonRow);
             ProjectRowEntityType.CreateAnnotations(projectRow);
+            RateSheetRowEntityType.CreateAnnotations(rateSheetRow);
             RequestRowEntityType.CreateAnnotations(requestRow);
             ReviewRowEntityType.CreateAnnotations(reviewRow);
             RoutineRowEntityType.CreateAnnotations(routineRow);
@@ -150,6 +158,7 @@ namespace Gesamt.Store.Compiled
             SavedViewRowEntityType.CreateAnnotations(savedViewRow);
             ServiceRowEntityType.CreateAnnotations(serviceRow);
             SessionRowEntityType.CreateAnnotations(sessionRow);
+            SignCodeRowEntityType.CreateAnnotations(signCodeRow);
             SignatureRowEntityType.CreateAnnotations(signatureRow);
             SlipRowEntityType.CreateAnnotations(slipRow);
             StandingColumnsEntityType.CreateAnnotations(standingColumns);

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.OfferDraftRow",
                 typeof(OfferDraftRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 7,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -70,6 +70,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(OfferDraftRow).GetField("<ProjectId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.IdNumber<ProjectId>());
             projectId.SetSentinelFromProviderValue(0L);
+
+            var signing = runtimeEntityType.AddProperty(
+                "Signing",
+                typeof(string),
+                propertyInfo: typeof(OfferDraftRow).GetProperty("Signing", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OfferDraftRow).GetField("<Signing>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.PaperRow",
                 typeof(PaperRow),
                 baseEntityType,
-                propertyCount: 8,
+                propertyCount: 9,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -72,6 +72,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(PaperRow).GetField("<ProjectId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.IdNumber<ProjectId>());
             projectId.SetSentinelFromProviderValue(0L);
+
+            var @sealed = runtimeEntityType.AddProperty(
+                "Sealed",
+                typeof(bool),
+                propertyInfo: typeof(PaperRow).GetProperty("Sealed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PaperRow).GetField("<Sealed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var signatures = runtimeEntityType.AddProperty(
                 "Signatures",

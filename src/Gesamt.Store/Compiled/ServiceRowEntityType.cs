@@ -20,7 +20,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.ServiceRow",
                 typeof(ServiceRow),
                 baseEntityType,
-                propertyCount: 8,
+                propertyCount: 17,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -33,19 +33,63 @@ namespace Gesamt.Store.Compiled
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0);
 
+            var cost = runtimeEntityType.AddProperty(
+                "Cost",
+                typeof(decimal?),
+                propertyInfo: typeof(ServiceRow).GetProperty("Cost", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<Cost>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.Millionths());
+
             var detail = runtimeEntityType.AddProperty(
                 "Detail",
                 typeof(string),
                 propertyInfo: typeof(ServiceRow).GetProperty("Detail", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ServiceRow).GetField("<Detail>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var gross = runtimeEntityType.AddProperty(
+                "Gross",
+                typeof(bool),
+                propertyInfo: typeof(ServiceRow).GetProperty("Gross", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<Gross>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
+            var hours = runtimeEntityType.AddProperty(
+                "Hours",
+                typeof(decimal?),
+                propertyInfo: typeof(ServiceRow).GetProperty("Hours", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<Hours>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.Millionths());
+
             var kindId = runtimeEntityType.AddProperty(
                 "KindId",
-                typeof(KindId),
+                typeof(KindId?),
                 propertyInfo: typeof(ServiceRow).GetProperty("KindId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ServiceRow).GetField("<KindId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
                 valueConverter: new GesamtDb.IdNumber<KindId>());
-            kindId.SetSentinelFromProviderValue(0L);
+            kindId.AddAnnotation("Relational:ColumnName", "ForKind");
+
+            var link = runtimeEntityType.AddProperty(
+                "Link",
+                typeof(string),
+                propertyInfo: typeof(ServiceRow).GetProperty("Link", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<Link>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var onRateSheet = runtimeEntityType.AddProperty(
+                "OnRateSheet",
+                typeof(bool),
+                propertyInfo: typeof(ServiceRow).GetProperty("OnRateSheet", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<OnRateSheet>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
+            var picture = runtimeEntityType.AddProperty(
+                "Picture",
+                typeof(string),
+                propertyInfo: typeof(ServiceRow).GetProperty("Picture", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<Picture>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var position = runtimeEntityType.AddProperty(
                 "Position",
@@ -54,12 +98,32 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(ServiceRow).GetField("<Position>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
 
+            var putAway = runtimeEntityType.AddProperty(
+                "PutAway",
+                typeof(bool),
+                propertyInfo: typeof(ServiceRow).GetProperty("PutAway", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<PutAway>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
+
+            var steps = runtimeEntityType.AddProperty(
+                "Steps",
+                typeof(string),
+                propertyInfo: typeof(ServiceRow).GetProperty("Steps", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<Steps>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var taxPartsPerMillion = runtimeEntityType.AddProperty(
                 "TaxPartsPerMillion",
                 typeof(int),
                 propertyInfo: typeof(ServiceRow).GetProperty("TaxPartsPerMillion", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(ServiceRow).GetField("<TaxPartsPerMillion>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
+
+            var text = runtimeEntityType.AddProperty(
+                "Text",
+                typeof(string),
+                propertyInfo: typeof(ServiceRow).GetProperty("Text", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ServiceRow).GetField("<Text>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var title = runtimeEntityType.AddProperty(
                 "Title",

@@ -22,8 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.SignatureRow",
                 typeof(SignatureRow),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 11,
                 unnamedIndexCount: 1,
+                namedIndexCount: 1,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -73,6 +74,20 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(SignatureRow).GetProperty("Name", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(SignatureRow).GetField("<Name>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var personId = runtimeEntityType.AddProperty(
+                "PersonId",
+                typeof(PersonId?),
+                propertyInfo: typeof(SignatureRow).GetProperty("PersonId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SignatureRow).GetField("<PersonId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<PersonId>());
+
+            var proof = runtimeEntityType.AddProperty(
+                "Proof",
+                typeof(string),
+                propertyInfo: typeof(SignatureRow).GetProperty("Proof", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SignatureRow).GetField("<Proof>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var signer = runtimeEntityType.AddProperty(
                 "Signer",
                 typeof(Signer),
@@ -94,8 +109,14 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
-                new[] { versionId, signer },
+                new[] { versionId, personId },
                 unique: true);
+
+            var oneOfASide = runtimeEntityType.AddIndex(
+                new[] { versionId, signer },
+                name: "OneOfASide",
+                unique: true);
+            oneOfASide.AddAnnotation("Relational:Filter", "PersonId IS NULL");
 
             return runtimeEntityType;
         }

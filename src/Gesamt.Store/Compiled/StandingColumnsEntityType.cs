@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StandingColumns",
                 typeof(StandingColumns),
                 baseEntityType,
-                propertyCount: 26,
+                propertyCount: 27,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -60,6 +60,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StandingColumns).GetField("<BookedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 valueConverter: new GesamtDb.InstantTicks());
+
+            var currency = runtimeEntityType.AddProperty(
+                "Currency",
+                typeof(string),
+                propertyInfo: typeof(StandingColumns).GetProperty("Currency", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Currency>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var ended = runtimeEntityType.AddProperty(
                 "Ended",

@@ -21,7 +21,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StudioRow",
                 typeof(StudioRow),
                 baseEntityType,
-                propertyCount: 41,
+                propertyCount: 42,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -259,6 +259,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StudioRow).GetField("<SendUntil>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.IsoTime());
             sendUntil.SetSentinelFromProviderValue("00:00:00");
+
+            var sharedServicesEdition = runtimeEntityType.AddProperty(
+                "SharedServicesEdition",
+                typeof(int),
+                propertyInfo: typeof(StudioRow).GetProperty("SharedServicesEdition", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<SharedServicesEdition>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
 
             var signature = runtimeEntityType.AddProperty(
                 "Signature",

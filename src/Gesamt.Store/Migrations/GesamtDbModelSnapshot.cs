@@ -203,12 +203,22 @@ namespace Gesamt.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("AsksCode")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Body")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("File")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileName")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<long>("KindId")
                         .HasColumnType("INTEGER");
@@ -1341,12 +1351,42 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Signing")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("ProjectId")
                         .IsUnique();
 
                     b.ToTable("OfferDrafts");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.OfferTemplateRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ChangedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("KindId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Offer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("KindId");
+
+                    b.ToTable("OfferTemplates");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.OutboxRow", b =>
@@ -1400,6 +1440,35 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Outbox");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.PaperFileRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Type")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Hash")
+                        .IsUnique();
+
+                    b.ToTable("PaperFiles");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.PaperRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1420,6 +1489,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Sealed")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Signatures")
@@ -1701,6 +1773,35 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Projects", (string)null);
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.RateSheetRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("AnsweredAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Services")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Ticked")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("RateSheets");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.RequestRow", b =>
                 {
                     b.Property<string>("Key")
@@ -1880,18 +1981,48 @@ namespace Gesamt.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("Cost")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Detail")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("KindId")
+                    b.Property<bool>("Gross")
                         .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Hours")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("KindId")
+                        .HasColumnType("INTEGER")
+                        .HasColumnName("ForKind");
+
+                    b.Property<string>("Link")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("OnRateSheet")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Picture")
+                        .HasColumnType("TEXT");
 
                     b.Property<int>("Position")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("PutAway")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Steps")
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("TaxPartsPerMillion")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Title")
                         .IsRequired()
@@ -1946,6 +2077,40 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Sessions");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.SignCodeRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("SentTo")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Tries")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("VersionId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("VersionId", "PersonId")
+                        .IsUnique();
+
+                    b.ToTable("SignCodes");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.SignatureRow", b =>
                 {
                     b.Property<int>("Id")
@@ -1975,6 +2140,13 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Proof")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Signer")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1984,8 +2156,12 @@ namespace Gesamt.Store.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("VersionId", "Signer")
+                    b.HasIndex("VersionId", "PersonId")
                         .IsUnique();
+
+                    b.HasIndex(new[] { "VersionId", "Signer" }, "OneOfASide")
+                        .IsUnique()
+                        .HasFilter("PersonId IS NULL");
 
                     b.ToTable("Signatures");
                 });
@@ -2149,6 +2325,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("SendUntil")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("SharedServicesEdition")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Signature")
                         .IsRequired()
@@ -2657,6 +2836,9 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long?>("BookedAt")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<string>("Currency")
+                                .HasColumnType("TEXT");
+
                             b1.Property<string>("Ended")
                                 .HasColumnType("TEXT");
 
@@ -2753,6 +2935,15 @@ namespace Gesamt.Store.Migrations
                     b.Navigation("Kind");
 
                     b.Navigation("Standing")
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.RateSheetRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

@@ -11,8 +11,31 @@ public sealed class OfferDraftRow
     public ProjectId ProjectId { get; set; }
     public required string Offer { get; set; }
     public required string Contract { get; set; }
+
+    /// <summary>Who signs in which order, how, and what, as JSON; null for the client alone, as the kind says.</summary>
+    public string? Signing { get; set; }
     public int Edition { get; set; }
     public Instant ChangedAt { get; set; }
+}
+
+/// <summary>What a proposal of a kind may begin with.</summary>
+public sealed class OfferTemplateRow
+{
+    public int Id { get; set; }
+    public KindId KindId { get; set; }
+    public required string Name { get; set; }
+    public required string Offer { get; set; }
+    public Instant ChangedAt { get; set; }
+}
+
+/// <summary>A picture or a file that papers show: named by proposals and services by its SHA-256, and never taken away.</summary>
+public sealed class PaperFileRow
+{
+    public int Id { get; set; }
+    public required string Hash { get; set; }
+    public required string Name { get; set; }
+    public required string Type { get; set; }
+    public Instant At { get; set; }
 }
 
 public enum PaperSort
@@ -49,6 +72,39 @@ public sealed class SignatureRow
     public required string Address { get; set; }
     public required string Agent { get; set; }
     public required string Hash { get; set; }
+
+    /// <summary>Who it was, where a contract has several to sign it for the client.</summary>
+    public PersonId? PersonId { get; set; }
+
+    /// <summary>How it is known to be them, besides the link: “a code sent to …”; empty for the link alone.</summary>
+    public string Proof { get; set; } = "";
+}
+
+/// <summary>A code that was sent to somebody's mail address for a signature; only its hash is kept.</summary>
+public sealed class SignCodeRow
+{
+    public int Id { get; set; }
+    public VersionId VersionId { get; set; }
+    public PersonId PersonId { get; set; }
+    public required string Hash { get; set; }
+    public required string SentTo { get; set; }
+    public Instant At { get; set; }
+    public int Tries { get; set; }
+}
+
+/// <summary>A list of services with their prices, sent before the call, on which the client ticks what interests them.</summary>
+public sealed class RateSheetRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+
+    /// <summary>Its services as they were sent, as JSON.</summary>
+    public required string Services { get; set; }
+    public Instant At { get; set; }
+
+    /// <summary>Places of the services that were ticked, as JSON; null while it was not answered.</summary>
+    public string? Ticked { get; set; }
+    public Instant? AnsweredAt { get; set; }
 }
 
 /// <summary>A contract or invoice as a file: drawn once, its bytes lie under their SHA-256 and are what is served from then on.</summary>
@@ -65,6 +121,9 @@ public sealed class PaperRow
     public InvoiceId? InvoiceId { get; set; }
     public required string Hash { get; set; }
     public Instant At { get; set; }
+
+    /// <summary>Whether it carries the studio's own seal: an X.509 signature over all of it.</summary>
+    public bool Sealed { get; set; }
 
     /// <summary>Its snapshot did not hold all that is printed, so it was drawn from what the studio said of itself on that day.</summary>
     public bool DrawnLater { get; set; }

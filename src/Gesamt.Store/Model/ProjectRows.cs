@@ -69,6 +69,9 @@ public sealed class StandingColumns
     public Instant? HeldSince { get; set; }
     public Instant? ValidUntil { get; set; }
     public LocalDate? MainDate { get; set; }
+
+    /// <summary>In which the price was agreed, by its code of ISO 4217; null while none is.</summary>
+    public string? Currency { get; set; }
     public long? AgreedMinor { get; set; }
 
     /// <summary>The agreed price without tax.</summary>

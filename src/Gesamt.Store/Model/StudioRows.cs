@@ -7,6 +7,8 @@ namespace Gesamt.Store.Model;
 /// <summary>The one studio: who runs it, where its days begin, how its papers look.</summary>
 public sealed class StudioRow
 {
+    /// <summary>Counts the changes of the services that all kinds share.</summary>
+    public int SharedServicesEdition { get; set; }
     public int Id { get; set; } = 1;
     public required string Name { get; set; }
     public required string Owner { get; set; }
@@ -132,12 +134,37 @@ public sealed class FormRow
 public sealed class ServiceRow
 {
     public int Id { get; set; }
-    public KindId KindId { get; set; }
+
+    /// <summary>The kind it is offered for; null for all kinds.</summary>
+    public KindId? KindId { get; set; }
     public required string Title { get; set; }
     public string Detail { get; set; } = "";
     public string Unit { get; set; } = "";
     public decimal UnitPrice { get; set; }
     public int TaxPartsPerMillion { get; set; }
+
+    /// <summary>Whether the price includes the tax.</summary>
+    public bool Gross { get; set; }
+
+    /// <summary>More about it, in Markdown.</summary>
+    public string Text { get; set; } = "";
+    public string Link { get; set; } = "";
+
+    /// <summary>SHA-256 of a file for papers.</summary>
+    public string? Picture { get; set; }
+
+    /// <summary>Other prices from a quantity on, as JSON; null for none.</summary>
+    public string? Steps { get; set; }
+
+    /// <summary>Hours that one of it is expected to take; the owner's own.</summary>
+    public decimal? Hours { get; set; }
+
+    /// <summary>What one of it is expected to cost, in major units before tax; the owner's own.</summary>
+    public decimal? Cost { get; set; }
+    public bool OnRateSheet { get; set; }
+
+    /// <summary>Offered no more; what was offered keeps it.</summary>
+    public bool PutAway { get; set; }
     public int Position { get; set; }
 }
 
@@ -178,6 +205,13 @@ public sealed class ContractTemplateRow
     public KindId KindId { get; set; }
     public required string Title { get; set; }
     public required string Body { get; set; }
+
+    /// <summary>The owner's own file as the contract, in place of the text: its SHA-256, and its name.</summary>
+    public string? File { get; set; }
+    public string FileName { get; set; } = "";
+
+    /// <summary>Whether whoever signs types a code that was sent to their mail address.</summary>
+    public bool AsksCode { get; set; }
     public int Edition { get; set; }
 }
 

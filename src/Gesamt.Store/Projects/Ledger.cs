@@ -306,6 +306,7 @@ public sealed class Ledger(GesamtDb db)
             price?.Agreed.Minor,
             price?.Net.Minor
         );
+        columns.Currency = price?.Agreed.Currency.Code;
         columns.PaidMinor = Payments.InForce(project.History).Sum(payment => payment.What.Amount.Minor);
         columns.OwedMinor = Owed.Open(project.History).Sum(open => open.Owed.Minor);
         columns.FinishedAt =

@@ -13,11 +13,21 @@ public sealed record AsClientDto(ClientPageDto Page, string? With, IReadOnlyList
 /// <summary>Seeing a page as its client: making, seeing and opening are three acts.</summary>
 public static class AsClient
 {
-    public static void MapAsClient(this RouteGroupBuilder api) =>
+    public static void MapAsClient(this RouteGroupBuilder api)
+    {
         api.MapGet(
             "/projects/{id:long}/as-client",
             async (long id, PagePart? with, Desk desk, ICardPayments cards) => await OfAsync(desk, cards, new(id), with)
         );
+        api.MapGet(
+            "/projects/{id:long}/proposal/as-client",
+            async (long id, Desk desk) => await ProposalPage.OfDraftAsync(desk, await desk.OpenAsync(new(id)))
+        );
+        api.MapGet(
+            "/versions/{id:long}/as-client",
+            async (long id, Desk desk) => await ProposalPage.OfVersionAsync(desk, new(id))
+        );
+    }
 
     /// <summary>A project’s page as its client sees it, with a part that is not open yet where one is named.</summary>
     public static async Task<AsClientDto> OfAsync(Desk desk, ICardPayments cards, ProjectId project, PagePart? with)

@@ -38,6 +38,9 @@ public sealed record ChosenDto(string[] Chosen, QuantityDto[]? Quantities = null
             );
 }
 
+/// <summary>What a client asks for, or objects to.</summary>
+public sealed record AskDto(string Words, AskSort Sort = AskSort.Change);
+
 /// <summary>A signature. Hash: of what was read.</summary>
 public sealed record SignDto(string Name, bool Agreed, string Hash);
 
@@ -120,6 +123,22 @@ public static class ClientEndpoints
             }
         );
 
+        page.MapGet(
+            "/papers/{hash}",
+            async (string hash, HttpContext http, Desk desk) =>
+            {
+                var project = ClientLink.Link(http).ProjectId;
+                var shown = await desk
+                    .Db.Versions.AsNoTracking()
+                    .Where(v => v.ProjectId == project && v.Sort == PaperSort.Proposal)
+                    .OrderByDescending(v => v.Id)
+                    .ToListAsync();
+                return shown.Any(version => Versions.OfferOf(version).Files.Contains(hash))
+                    ? await PaperFiles.ServeAsync(desk, hash, http)
+                    : throw new MissingException("file");
+            }
+        );
+
         page.MapPost(
             "/accept",
             async (HttpContext http, Desk desk, ChosenDto chosen) =>
@@ -131,12 +150,12 @@ public static class ClientEndpoints
 
         page.MapPost(
             "/change",
-            (HttpContext http, Desk desk, WordsDto words) =>
+            (HttpContext http, Desk desk, AskDto ask) =>
                 ReplyAsync(
                     desk,
                     ClientLink.Link(http).ProjectId,
-                    words.Words,
-                    (version, note) => new Happening.ChangeAsked(version, note)
+                    ask.Words,
+                    (version, note) => new Happening.ChangeAsked(version, note, ask.Sort)
                 )
         );
 
@@ -147,7 +166,7 @@ public static class ClientEndpoints
                     desk,
                     ClientLink.Link(http).ProjectId,
                     words.Words,
-                    (version, _) => new Happening.ProposalDeclined(version)
+                    (version, note) => new Happening.ProposalDeclined(version, note)
                 )
         );
 
@@ -242,7 +261,7 @@ public static class ClientEndpoints
     {
         var text = words.Trim();
         if (text.Length is 0 or > 5_000)
-            throw new InvalidException(("words", "Say in 1 to 5 000 characters what should be different."));
+            throw new InvalidException(("words", "Write 1 to 5 000 characters."));
         return await desk.ActAsync(async act =>
         {
             var file = await desk.OpenAsync(project);

@@ -4,6 +4,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Turns;
+using Gesamt.Formats.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
@@ -23,7 +24,7 @@ public sealed record SignedDto(string Name, string Side, string At);
 /// <param name="Priced">What was chosen; none for a contract signed on paper before any price was agreed.</param>
 public sealed record ContractPageDto(
     string Title,
-    string Text,
+    IReadOnlyList<TextBlock> Text,
     IReadOnlyList<string> Parties,
     string Hash,
     string Consent,
@@ -48,8 +49,12 @@ public sealed record StudioFaceDto(string Name, string Owner, string Brand, stri
 
 /// <summary>The way to a booking: what there is to choose, to sign and to pay.</summary>
 /// <param name="AskedForChange">What was asked for and waits for an answer.</param>
+/// <param name="Signs">Whether a contract is signed on the way.</param>
+/// <param name="ToCome">What is still to come, and how long it takes; empty when nothing is.</param>
 public sealed record BookingDto(
     ClientStep Step,
+    bool Signs,
+    string ToCome,
     ProposalPageDto? Proposal,
     ContractPageDto? Contract,
     IReadOnlyList<InvoicePageDto> Invoices,
@@ -111,6 +116,8 @@ public static class ClientPage
         var waiting = ProposalState.Open(file.History)?.What.Version;
         var invoices = await InvoicesAsync(desk, file);
         var step = ClientWay.StepOf(file.Case, contract?.Id);
+        var proposal = await ProposalPage.OfAsync(desk, file, step, contract);
+        var shownContract = contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract);
         var brief = await ProjectBrief.ShownAsync(desk, file);
         var forms = await ClientForms.OpenAsync(desk, file);
         var time = await MeetingViews.OfferedAsync(desk, file);
@@ -121,8 +128,10 @@ public static class ClientPage
             token,
             new(
                 step,
-                await ProposalPage.OfAsync(desk, file, step, contract),
-                contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract),
+                BookingWay.Signs(file.Case),
+                BookingWay.ToCome(desk, file.Case, step, proposal?.Priced, shownContract),
+                proposal,
+                shownContract,
                 [.. invoices.Values],
                 history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
                 cards.Available
@@ -151,7 +160,7 @@ public static class ClientPage
             .ToListAsync();
         return new(
             snapshot.Title,
-            snapshot.Text,
+            snapshot.Blocks,
             snapshot.Parties,
             contract.Hash,
             Signing.Consent,

@@ -1,14 +1,17 @@
+using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Turns;
 using Gesamt.Formats.Texts;
+using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Proposals;
+using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
@@ -92,6 +95,49 @@ public static class ProposalPage
             desk,
             offer,
             Pricing.Of(offer, choice, PlanDates.Of(file.Case, desk.Today)),
+            version.Number,
+            before is null ? [] : SentProposals.Differences(Versions.OfferOf(before), offer)
+        );
+    }
+
+    /// <summary>A draft as it would be read, with what is different from what was sent last.</summary>
+    /// <exception cref="RefusedException">It has no price yet.</exception>
+    public static async Task<ProposalPageDto> OfDraftAsync(Desk desk, ProjectFile file)
+    {
+        var offer = StoreJson.Read<Offer>((await Drafts.OfAsync(desk, file)).Offer);
+        var dates = PlanDates.Of(file.Case, desk.Today);
+        if (OfferCheck.Faults(offer, dates).FirstOrDefault() is { } fault)
+            throw new RefusedException(fault.Words);
+        var sent = await SentProposals.LastAsync(desk, file);
+        return Of(
+            desk,
+            offer,
+            Pricing.Of(offer, Pricing.Suggested(offer), dates),
+            (sent?.Number ?? 0) + 1,
+            sent is null ? [] : SentProposals.Differences(Versions.OfferOf(sent), offer)
+        );
+    }
+
+    /// <summary>A proposal that went out, to read: with what was chosen where something was, else as it was suggested.</summary>
+    /// <exception cref="MissingException">It is no proposal.</exception>
+    public static async Task<ProposalPageDto> OfVersionAsync(Desk desk, VersionId id)
+    {
+        var version =
+            await desk.Db.Versions.AsNoTracking().SingleOrDefaultAsync(v => v.Id == id && v.Sort == PaperSort.Proposal)
+            ?? throw new MissingException("proposal");
+        var file = await desk.OpenAsync(version.ProjectId);
+        var contract = await desk
+            .Db.Versions.AsNoTracking()
+            .Where(v => v.FromProposal == id)
+            .OrderByDescending(v => v.Number)
+            .FirstOrDefaultAsync();
+        var offer = Versions.OfferOf(version);
+        var choice = contract is null ? Pricing.Suggested(offer) : Versions.Read<ContractSnapshot>(contract).Choice;
+        var before = await SentProposals.BeforeAsync(desk, file, version);
+        return Of(
+            desk,
+            offer,
+            Pricing.Of(offer, choice, PlanDates.Of(file.Case, desk.Calendar.DateOf((contract ?? version).At))),
             version.Number,
             before is null ? [] : SentProposals.Differences(Versions.OfferOf(before), offer)
         );

@@ -217,7 +217,8 @@ public static class Contracting
             [.. choice.Keys.Order(StringComparer.Ordinal)],
             proposal.Hash,
             Print.Terms(desk, snapshot.Offer, priced),
-            choice.Quantities
+            choice.Quantities,
+            Markdown: true
         );
     }
 

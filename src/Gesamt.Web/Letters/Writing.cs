@@ -169,14 +169,15 @@ public static class Writing
         var services = await desk
             .Db.Services.AsNoTracking()
             .Where(s => s.KindId == file.Row.KindId)
-            .OrderBy(s => s.Position)
+            .OrderBy(s => s.KindId == null)
+            .ThenBy(s => s.Position)
             .ToListAsync();
         return services.Count == 0
             ? null
             : string.Join(
                 '\n',
                 services.Select(s =>
-                    $"{s.Title}{(s.Unit.Length > 0 ? $", per {s.Unit}" : "")}: {MoneyText.Of(Money.Of(decimal.Round(s.UnitPrice, desk.Currency.Exponent), desk.Currency))} net"
+                    $"{s.Title}{(s.Unit.Length > 0 ? $", per {s.Unit}" : "")}: {MoneyText.Of(Money.Of(decimal.Round(s.UnitPrice, desk.Currency.Exponent), desk.Currency))} {(s.Gross ? "with tax" : "net")}"
                 )
             );
     }

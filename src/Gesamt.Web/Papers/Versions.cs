@@ -6,6 +6,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Papers;
 using Gesamt.Core.Proposals;
 using Gesamt.Formats.Pdf;
+using Gesamt.Formats.Texts;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -18,6 +19,7 @@ public sealed record ProposalSnapshot(Offer Offer, string ContractTitle, string 
 
 /// <summary>What a contract freezes: its filled text, exactly the choice that was made, and all else that is printed.</summary>
 /// <param name="Printed">Null in versions of an older Gesamt.</param>
+/// <param name="Markdown">Whether the text is Markdown; false in versions of an older Gesamt.</param>
 /// <param name="Quantities">Of what was chosen in another quantity than proposed.</param>
 public sealed record ContractSnapshot(
     string Title,
@@ -27,9 +29,21 @@ public sealed record ContractSnapshot(
     ImmutableArray<string> Chosen,
     string ProposalHash,
     PrintedTerms? Printed = null,
-    ImmutableSortedDictionary<string, decimal>? Quantities = null
+    ImmutableSortedDictionary<string, decimal>? Quantities = null,
+    bool Markdown = false
 )
 {
+    /// <summary>Its text in blocks, the same on the page and on paper. One of an older Gesamt is read as it was written, and its paragraphs bear no numbers.</summary>
+    public ImmutableArray<TextBlock> Blocks =>
+        Markdown
+            ? MarkdownText.Numbered(Text)
+            :
+            [
+                .. Text.ReplaceLineEndings("\n")
+                    .Split("\n\n", StringSplitOptions.RemoveEmptyEntries)
+                    .Select(paragraph => new TextBlock(BlockSort.Paragraph, 0, null, [new(paragraph)])),
+            ];
+
     /// <summary>What was chosen out of the proposal.</summary>
     public Choice Choice => new([.. Chosen], Quantities ?? ImmutableSortedDictionary<string, decimal>.Empty);
 }

@@ -18,6 +18,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
+using Gesamt.Web.Proposals;
 using Gesamt.Web.WhatHappened;
 using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
@@ -59,7 +60,7 @@ public static class Record
                         desk.Short(desk.Calendar.DateOf(task.DoneAt!.Value))!
                     ),
                 ],
-                Papers(await Contracting.LatestAsync(desk, file), rows),
+                await PapersAsync(desk, file, rows),
                 await WorkAsync(desk, file, rows),
                 new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),
                 new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file))
@@ -360,14 +361,36 @@ public static class Record
         );
     }
 
-    private static IReadOnlyList<FileDto> Papers(VersionRow? contract, LineRows rows) =>
+    private static async Task<IReadOnlyList<SheetPaperDto>> PapersAsync(Desk desk, ProjectFile file, LineRows rows) =>
         [
-            .. contract is null ? [] : new[] { new FileDto("Contract", $"/api/contracts/{contract.Id.Value}.pdf") },
+            .. await SentProposals.LastAsync(desk, file) is { } proposal
+                ? new[] { OfProposal(desk, file, proposal) }
+                : [],
+            .. await Contracting.LatestAsync(desk, file) is { } contract
+                ? new[] { new SheetPaperDto("Contract", "", $"/api/contracts/{contract.Id.Value}.pdf", null) }
+                : [],
             .. rows
                 .Invoices.Values.OrderBy(i => i.Id.Value)
-                .Select(i => new FileDto(
+                .Select(i => new SheetPaperDto(
                     $"{(i.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {i.Number}",
-                    $"/api/invoices/{i.Id.Value}.pdf"
+                    "",
+                    $"/api/invoices/{i.Id.Value}.pdf",
+                    null
                 )),
         ];
+
+    private static SheetPaperDto OfProposal(Desk desk, ProjectFile file, VersionRow proposal)
+    {
+        var sent = SentProposals.Of(desk, file, proposal);
+        var until =
+            AgreedPrice.Of(file.History) is not null ? "accepted"
+            : sent.RanOut ? $"ran out {sent.ValidUntil}"
+            : $"valid until {sent.ValidUntil}";
+        return new(
+            sent.Number == 1 ? "Proposal" : $"Proposal, version {sent.Number}",
+            $"{until}, {(sent.Opened is { } opened ? $"opened {opened}" : "not opened yet")}",
+            null,
+            proposal.Id.Value
+        );
+    }
 }

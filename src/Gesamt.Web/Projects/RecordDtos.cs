@@ -90,6 +90,12 @@ public sealed record MoneyLineDto(string Label, string Amount);
 /// <param name="PaidShare">Paid part of the agreed price, per cent, for the bar alone.</param>
 public sealed record SheetMoneyDto(int PaidShare, IReadOnlyList<MoneyLineDto> Lines);
 
+/// <summary>A paper of the project.</summary>
+/// <param name="About">Where it stands: “valid until 12 March, opened twice”.</param>
+/// <param name="File">Its file; null for one that is read on a page.</param>
+/// <param name="Version">The proposal to read; null for what is a file.</param>
+public sealed record SheetPaperDto(string Name, string About, string? File, long? Version);
+
 /// <param name="Due">Its day in words; empty for one without.</param>
 /// <param name="Counted">What its day is counted from.</param>
 public sealed record SheetTaskDto(
@@ -228,7 +234,7 @@ public sealed record SheetDto(
     ToPayDto ToPay,
     IReadOnlyList<SheetTaskDto> Tasks,
     IReadOnlyList<DoneTaskDto> DoneTasks,
-    IReadOnlyList<FileDto> Papers,
+    IReadOnlyList<SheetPaperDto> Papers,
     WorkDto Work,
     PageDto Page,
     RecordMeetingsDto Meetings

@@ -25,17 +25,21 @@ public sealed record SentVersionDto(int Number, string At, string ValidUntil, bo
 /// <summary>A draft with what it comes to as suggested, and what is looked at before it goes.</summary>
 /// <param name="Dates">The project's dates that a payment can hang on, besides the one that matters.</param>
 /// <param name="WithEveryExtra">What it comes to with everything that can be added; null where that is the same.</param>
+/// <param name="Each">What each line comes to by its key, whether it is suggested or not.</param>
 /// <param name="Differences">What is different from the version that was sent last; empty where none was.</param>
 /// <param name="Closed">Why nothing can be sent any more: a price is agreed.</param>
 public sealed record DraftDto(
     string Project,
     string Client,
     long Person,
+    string Brand,
     string MainDate,
     IReadOnlyList<string> Dates,
+    IReadOnlyList<string> Currencies,
     int Edition,
     OfferDto Offer,
     string Contract,
+    IReadOnlyList<LabelledDto> Each,
     PricedDto? Priced,
     string? WithEveryExtra,
     IReadOnlyList<PointDto> Points,
@@ -56,11 +60,14 @@ public sealed record DraftDto(
             file.Row.Title,
             file.Row.Client!.Name,
             file.Row.ClientId.Value,
+            desk.Studio.Brand,
             file.Case.Kind.MainDate,
             SentProposals.OtherDates(file),
+            SentProposals.Currencies(desk),
             draft.Edition,
             OfferWire.Of(offer),
             draft.Contract,
+            [.. offer.Lines.Select(line => new LabelledDto(line.Key, Net(line, offer.Currency)))],
             priced is null ? null : PricedDto.Of(offer, priced),
             priced is null ? null : WithEveryExtraOf(offer, priced, dates),
             await BeforeSending.PointsAsync(desk, file, offer, draft.Contract, faults, priced),
@@ -68,6 +75,19 @@ public sealed record DraftDto(
             sent is null ? [] : SentProposals.Differences(Versions.OfferOf(sent), offer),
             Drafts.Agreed(desk, file)
         );
+    }
+
+    /// <summary>Empty for one that is more than can be counted.</summary>
+    private static string Net(OfferLine line, Currency currency)
+    {
+        try
+        {
+            return MoneyText.Figures(line.Priced(currency).Net);
+        }
+        catch (OverflowException)
+        {
+            return "";
+        }
     }
 
     private static string? WithEveryExtraOf(Offer offer, PricedChoice suggested, PlanDates dates)
@@ -98,6 +118,7 @@ public sealed record PricedDto(
     string Total,
     ImmutableArray<LabelledDto> Instalments,
     string DueOnBooking,
+    bool HasDeposit,
     ImmutableArray<string> Chosen,
     ImmutableArray<QuantityDto> Quantities
 )
@@ -120,6 +141,7 @@ public sealed record PricedDto(
             MoneyText.Of(choice.Totals.Payable),
             [.. choice.Instalments.Select(i => new LabelledDto(i.Words, MoneyText.Figures(i.Part.Payable)))],
             MoneyText.Of(choice.DueOnBooking(offer)),
+            choice.DueOnBooking(offer).Minor > 0,
             [.. choice.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key)],
             [
                 .. choice
@@ -153,6 +175,7 @@ public sealed record PricedDto(
                     )),
                 ],
                 MoneyText.Of(onBooking),
+                onBooking.Minor > 0,
                 [],
                 []
             );

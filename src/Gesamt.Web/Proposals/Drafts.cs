@@ -28,15 +28,17 @@ public static class Drafts
         var contract = await desk
             .Db.ContractTemplates.AsNoTracking()
             .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
-        var offer = new Offer(
-            file.Row.Title,
-            "",
-            "",
-            desk.Currency,
-            UsualOffer.ValidUntil(desk.Today, desk.Studio.Habits()),
-            [],
-            UsualOffer.Plan(desk.Studio.Habits(), file.Case.Kind, hasDate: file.Case.Kind.MainDate.Length > 0)
-        );
+        var offer =
+            await Beginnings.FirstOfKindAsync(desk, file)
+            ?? new Offer(
+                file.Row.Title,
+                "",
+                "",
+                desk.Currency,
+                UsualOffer.ValidUntil(desk.Today, desk.Studio.Habits()),
+                [],
+                UsualOffer.Plan(desk.Studio.Habits(), file.Case.Kind, hasDate: file.Case.Kind.MainDate.Length > 0)
+            );
         draft = new()
         {
             ProjectId = file.Id,

@@ -1,13 +1,11 @@
 using Gesamt.Core.Proposals;
+using Gesamt.Web.Prices;
 using NodaTime;
 
 namespace Gesamt.Web.Proposals;
 
 /// <summary>Between which quantities the client may choose.</summary>
 public sealed record LimitsDto(string Least, string Most);
-
-/// <summary>The price of one, from a quantity on.</summary>
-public sealed record PriceStepDto(string From, string UnitPrice);
 
 /// <summary>Whether a discount, or a payment, is a share or an amount.</summary>
 public enum SizeSort

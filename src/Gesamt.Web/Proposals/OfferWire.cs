@@ -4,6 +4,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Prices;
 
 namespace Gesamt.Web.Proposals;
 
@@ -311,18 +312,9 @@ internal sealed class OfferReading
 
     private string Link(string field, string text)
     {
-        var address = text.Trim();
-        if (address.StartsWith("www.", StringComparison.OrdinalIgnoreCase))
-            address = $"https://{address}";
-        if (
-            address.Length > 0
-            && !(
-                address.Length <= 500
-                && Uri.TryCreate(address, UriKind.Absolute, out var uri)
-                && uri.Scheme is "https" or "http"
-            )
-        )
-            errors.Add((field, "A link begins with https:// or http://."));
+        var address = WebAddress.Meant(text);
+        if (address.Length > 0 && !WebAddress.Is(address))
+            errors.Add((field, WebAddress.Allowed));
         return address;
     }
 

@@ -1,4 +1,3 @@
-using Gesamt.Core.Amounts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
@@ -8,12 +7,10 @@ namespace Gesamt.Web.Proposals;
 /// <param name="Edition">The edition that was edited; a stale one is refused with both texts.</param>
 public sealed record SaveDraftDto(int Edition, OfferDto Offer, string Contract);
 
-/// <summary>A service of the price list.</summary>
-public sealed record ServiceDto(long Id, string Title, string Detail, string Unit, string UnitPrice, string Tax);
-
-/// <summary>A service that a proposal can take.</summary>
-/// <param name="Quantity">How much of it the project needs, as far as the record knows; else one.</param>
-public sealed record OfferedServiceDto(ServiceDto Service, string Quantity);
+/// <summary>A service of the price list as a line of this proposal.</summary>
+/// <param name="Name">With its price, to choose it by.</param>
+/// <param name="Line">In the quantity the project needs, as far as the record knows; else one.</param>
+public sealed record OfferedServiceDto(int Id, string Name, bool ForAllKinds, OfferLineDto Line);
 
 /// <summary>The addresses of proposals.</summary>
 public static class ProposalEndpoints
@@ -74,39 +71,39 @@ public static class ProposalEndpoints
 
         api.MapGet(
             "/projects/{id:long}/services",
-            async (long id, Desk desk) =>
+            async (long id, bool? gross, Desk desk) =>
+                await OfferedServices.OfAsync(desk, await desk.OpenAsync(new(id)), gross ?? false)
+        );
+        api.MapGet(
+            "/projects/{id:long}/proposal/beginnings",
+            async (long id, Desk desk) => await Beginnings.OfAsync(desk, await desk.OpenAsync(new(id)))
+        );
+        api.MapPost(
+            "/projects/{id:long}/proposal/begin",
+            async (long id, BeginWithDto from, Desk desk) =>
+                await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    return await DraftDto.OfAsync(desk, file, await Beginnings.BeginAsync(desk, file, from));
+                })
+        );
+        api.MapPost(
+            "/projects/{id:long}/proposal/template",
+            async (long id, TemplateNameDto template, Desk desk) =>
             {
-                var file = await desk.OpenAsync(new(id));
-                var quantities = await KnownQuantities.OfAsync(desk, file);
-                return (
-                    await desk
-                        .Db.Services.AsNoTracking()
-                        .Where(s => s.KindId == file.Row.KindId)
-                        .OrderBy(s => s.Position)
-                        .ToListAsync()
-                )
-                    .Select(s => new OfferedServiceDto(
-                        new(
-                            s.Id,
-                            s.Title,
-                            s.Detail,
-                            s.Unit,
-                            NumberText.Number(s.UnitPrice),
-                            NumberText.Number(s.TaxPartsPerMillion / 10_000m)
-                        ),
-                        NumberText.Number(quantities.Of(s.Unit))
-                    ))
-                    .ToList();
+                await desk.ActAsync(async act =>
+                    await Beginnings.KeepAsync(desk, await desk.OpenAsync(new(id)), template.Name)
+                );
+                return TypedResults.NoContent();
             }
         );
-        api.MapGet(
-            "/projects/{id:long}/proposal/earlier",
-            async (long id, Desk desk) => await EarlierOffers.OfAsync(desk, await desk.OpenAsync(new(id)))
-        );
-        api.MapGet(
-            "/projects/{id:long}/proposal/earlier/{version:long}",
-            async (long id, long version, Desk desk) =>
-                await EarlierOffers.LinesAsync(desk, await desk.OpenAsync(new(id)), new(version))
+        api.MapDelete(
+            "/offer-templates/{id:int}",
+            async (int id, Desk desk) =>
+            {
+                await desk.ActAsync(act => desk.Db.OfferTemplates.Where(t => t.Id == id).ExecuteDeleteAsync());
+                return TypedResults.NoContent();
+            }
         );
     }
 }

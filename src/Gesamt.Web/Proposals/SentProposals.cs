@@ -1,3 +1,4 @@
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
@@ -64,6 +65,13 @@ public static class SentProposals
             ? $"once, {last}"
             : $"{looks.Count} times, first {DateWords.Short(looks[0], desk.Today)}, last {last}";
     }
+
+    /// <summary>The studio's own first, then all of ISO 4217 by their codes.</summary>
+    public static IReadOnlyList<string> Currencies(Desk desk) =>
+        [
+            desk.Currency.Code,
+            .. Currency.All.Keys.Where(code => code != desk.Currency.Code).Order(StringComparer.Ordinal),
+        ];
 
     /// <summary>The project's dates besides the one that matters, in the order in which they were named.</summary>
     public static IReadOnlyList<string> OtherDates(ProjectFile file) =>

@@ -60,12 +60,20 @@ public static class KindCopy
                     (
                         await desk
                             .Db.Services.AsNoTracking()
-                            .Where(s => s.KindId == from)
+                            .Where(s => s.KindId == from && !s.PutAway)
                             .OrderBy(s => s.Position)
                             .ToListAsync()
                     ).Select(s => new ServiceRow
                     {
                         KindId = kind.Id,
+                        Gross = s.Gross,
+                        Text = s.Text,
+                        Link = s.Link,
+                        Picture = s.Picture,
+                        Steps = s.Steps,
+                        Hours = s.Hours,
+                        Cost = s.Cost,
+                        OnRateSheet = s.OnRateSheet,
                         Title = s.Title,
                         Detail = s.Detail,
                         Unit = s.Unit,

@@ -1,13 +1,11 @@
 using Gesamt.Core;
-using Gesamt.Core.Amounts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
-using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Proposals;
+using Gesamt.Web.Prices;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Templates;
@@ -38,24 +36,14 @@ public sealed record NewKindDto(string Name, string MainDate, bool Usual);
 /// <summary>A text with its title, as this edition.</summary>
 public sealed record TextDto(string Title, string Body, int Edition);
 
-/// <summary>A kind’s price list as it is saved.</summary>
-public sealed record SaveServicesDto(int Edition, ServiceDto[] Services);
-
 /// <summary>Reads and changes what kinds bundle. Projects already begun keep what was pinned on them; sent papers never change.</summary>
 public static class Kinds
 {
-    private const int MostServices = 200;
-
     /// <summary>A kind’s page.</summary>
     public static async Task<KindPageDto> OfAsync(Desk desk, KindId id)
     {
         var kind = await KindAsync(desk, id);
         var rules = StoreJson.Read<KindRules>(kind.Rules);
-        var services = await desk
-            .Db.Services.AsNoTracking()
-            .Where(s => s.KindId == id)
-            .OrderBy(s => s.Position)
-            .ToListAsync();
         var contract = await desk.Db.ContractTemplates.AsNoTracking().FirstOrDefaultAsync(c => c.KindId == id);
         return new(
             id.Value,
@@ -63,16 +51,7 @@ public static class Kinds
             kind.Name,
             await desk.Db.Projects.CountAsync(p => p.KindId == id),
             kind.Edition,
-            [
-                .. services.Select(s => new ServiceDto(
-                    s.Id,
-                    s.Title,
-                    s.Detail,
-                    s.Unit,
-                    NumberText.Number(s.UnitPrice),
-                    NumberText.Number(s.TaxPartsPerMillion / 10_000m)
-                )),
-            ],
+            [.. (await PriceList.RowsAsync(desk, id)).Select(PriceList.Of)],
             new(contract?.Title ?? "Contract", contract?.Body ?? "", contract?.Edition ?? 0),
             [.. (await RoutineList.AllAsync(desk)).Where(r => r.Kind == id.Value)],
             KindSettings.Of(kind, rules),
@@ -105,27 +84,6 @@ public static class Kinds
             return kind.Id;
         });
 
-    /// <exception cref="InvalidException">A service has no title, or a number is not one; the field is named by its place in the list.</exception>
-    public static async Task SaveServicesAsync(Desk desk, KindId id, SaveServicesDto save)
-    {
-        await desk.ActAsync(async act =>
-        {
-            var kind = await desk.Db.Kinds.SingleOrDefaultAsync(k => k.Id == id) ?? throw new MissingException("kind");
-            if (kind.Edition != save.Edition)
-                throw new StaleException(await OfAsync(desk, id));
-            if (save.Services.Length > MostServices)
-                throw new InvalidException(("services", $"A kind has at most {MostServices} services."));
-            List<(string, string)> errors = [];
-            var rows = save.Services.Select((service, i) => RowOf(id, service, i, errors)).ToList();
-            if (errors.Count > 0)
-                throw new InvalidException([.. errors]);
-            await desk.Db.Services.Where(s => s.KindId == id).ExecuteDeleteAsync();
-            desk.Db.Services.AddRange(rows);
-            kind.Edition++;
-            await OpenSteps.DoneAsync(desk, FirstStep.Prices);
-        });
-    }
-
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
     public static async Task SaveContractAsync(Desk desk, KindId id, TextDto save)
     {
@@ -150,39 +108,6 @@ public static class Kinds
             else
                 (row.Title, row.Body, row.Edition) = (save.Title.Trim(), save.Body.Trim(), row.Edition + 1);
         });
-    }
-
-    private static ServiceRow RowOf(KindId id, ServiceDto service, int i, List<(string, string)> errors)
-    {
-        decimal Number(string field, string text, decimal most)
-        {
-            if (
-                NumberText.Exact(text) is { } number
-                && number >= 0
-                && number <= most
-                && decimal.Round(number, 4) == number
-            )
-                return number;
-            errors.Add(
-                (
-                    $"services[{i}].{field}",
-                    $"Give a number from 0 to {most:0}, with at most four decimals.{NumberText.Doubt(text)}"
-                )
-            );
-            return 0;
-        }
-        if (service.Title.Trim().Length is 0 or > 160)
-            errors.Add(($"services[{i}].title", "A service needs a title of 1 to 160 characters."));
-        return new()
-        {
-            KindId = id,
-            Position = i,
-            Title = service.Title.Trim(),
-            Detail = service.Detail.Trim(),
-            Unit = service.Unit.Trim(),
-            UnitPrice = Number("unitPrice", service.UnitPrice, 100_000_000),
-            TaxPartsPerMillion = (int)(Number("tax", service.Tax, 100) * 10_000),
-        };
     }
 
     private static void Check(params (string Field, string Text, int Most)[] fields)

@@ -3,6 +3,7 @@ using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Prices;
 using Gesamt.Web.Routines;
 using Microsoft.EntityFrameworkCore;
 
@@ -116,7 +117,7 @@ public static class TemplateEndpoints
             "/services",
             async (long id, SaveServicesDto save, Desk desk) =>
             {
-                await Kinds.SaveServicesAsync(desk, new(id), save);
+                await PriceList.SaveAsync(desk, new(id), save, async () => await Kinds.OfAsync(desk, new(id)));
                 return TypedResults.NoContent();
             }
         );

@@ -238,6 +238,8 @@ public static class TodayView
             Happening.ProposalOpened => $"{client} opened the proposal, {project}",
             Happening.ProposalAccepted => $"{client} chose, {project}",
             Happening.ProposalDeclined => $"{client} declined, {project}",
+            Happening.ChangeAsked { Sort: AskSort.Question } => $"{client} asks about the proposal, {project}",
+            Happening.ChangeAsked { Sort: AskSort.Objection } => $"{client} objects to the proposal, {project}",
             Happening.ChangeAsked => $"{client} asks for a change, {project}",
             Happening.ContractSigned => $"{client} signed, {project}",
             Happening.PaymentReceived paid => $"{MoneyText.Of(paid.Amount)} from {client}, {project}",

@@ -112,6 +112,7 @@ public sealed class Upkeeping(
                     desk.Db.Uploads.Select(u => u.Hash),
                     desk.Db.Imports.Select(i => i.Hash),
                     desk.Db.Papers.Select(p => p.Hash),
+                    desk.Db.PaperFiles.Select(f => f.Hash),
                     desk.Db.Letters.Where(l => l.Original != null).Select(l => l.Original!),
                     desk.Db.Studio.Where(s => s.Logo != null).Select(s => s.Logo!),
                     desk.Db.People.Where(p => p.Picture != null).Select(p => p.Picture!),

@@ -40,15 +40,22 @@ public static partial class LineText
                 EntryFrom.Done,
                 $"Proposal, version {rows.Versions[withdrawn.Version].Number}, withdrawn"
             ),
-            Happening.ProposalDeclined => new(
+            Happening.ProposalDeclined declined => new(
                 EntrySort.Papers,
                 EntryFrom.Client,
-                $"{rows.Client} declined the proposal"
+                $"{rows.Client} declined the proposal",
+                declined.Words is { } why ? $"“{rows.Notes[why].Text}”" : "",
+                declined.Words is { } words ? new(OpensWhat.Note, words.Value) : null
             ),
             Happening.ChangeAsked asked => new(
                 EntrySort.Papers,
                 EntryFrom.Client,
-                $"{rows.Client} asks for a change",
+                asked.Sort switch
+                {
+                    AskSort.Question => $"{rows.Client} asks about the proposal",
+                    AskSort.Objection => $"{rows.Client} objects to the proposal",
+                    _ => $"{rows.Client} asks for a change",
+                },
                 $"“{rows.Notes[asked.Words].Text}”",
                 new(OpensWhat.Note, asked.Words.Value)
             ),

@@ -290,7 +290,8 @@ public sealed class Checks(Life life)
                 .GetProperty("sheet")
                 .GetProperty("papers")
                 .EnumerateArray()
-                .Select(p => p.EnumerateObject().Last().Value.GetString()!)
+                .Select(p => p.GetProperty("file").GetString())
+                .OfType<string>()
         )
         {
             var answer = await life.Owner.AskAsync(paper);

@@ -2254,6 +2254,362 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/paper-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaperFileDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/paper-files/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/services": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SharedServicesDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveServicesDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/services.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    kind?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/services/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    kind?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PricesReadDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/proposal": {
         parameters: {
             query?: never;
@@ -2438,6 +2794,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/proposal/renew": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/contract/send": {
         parameters: {
             query?: never;
@@ -2515,7 +2935,9 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    gross?: boolean;
+                };
                 header?: never;
                 path: {
                     id: number;
@@ -2570,7 +2992,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/proposal/earlier": {
+    "/api/projects/{id}/proposal/beginnings": {
         parameters: {
             query?: never;
             header?: never;
@@ -2594,7 +3016,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["EarlierOfferDto"][];
+                        "application/json": components["schemas"]["BeginningDto"][];
                     };
                 };
                 /** @description Bad Request */
@@ -2634,24 +3056,29 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/proposal/earlier/{version}": {
+    "/api/projects/{id}/proposal/begin": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: {
+        get?: never;
+        put?: never;
+        post: {
             parameters: {
                 query?: never;
                 header?: never;
                 path: {
                     id: number;
-                    version: number;
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BeginWithDto"];
+                };
+            };
             responses: {
                 /** @description OK */
                 200: {
@@ -2659,7 +3086,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["OfferLineDto"][];
+                        "application/json": components["schemas"]["DraftDto"];
                     };
                 };
                 /** @description Bad Request */
@@ -2691,9 +3118,135 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/proposal/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TemplateNameDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/offer-templates/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
         put?: never;
         post?: never;
-        delete?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -3191,6 +3744,134 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["AsClientDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/proposal/as-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProposalPageDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/versions/{id}/as-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProposalPageDto"];
                     };
                 };
                 /** @description Bad Request */
@@ -13370,6 +14051,7 @@ export interface paths {
             parameters: {
                 query?: {
                     choose?: string[];
+                    quantity?: string[];
                 };
                 header?: never;
                 path: {
@@ -13388,6 +14070,62 @@ export interface paths {
                         "application/json": components["schemas"]["PricedDto"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/papers/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    hash: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
                 /** @description Bad Request */
                 400: {
                     headers: {
@@ -13504,7 +14242,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["WordsDto"];
+                    "application/json": components["schemas"]["AskDto"];
                 };
             };
             responses: {
@@ -15064,12 +15802,23 @@ export interface components {
             /** Format: int32 */
             occurrence: number;
         };
+        /** @description What a client asks for, or objects to. */
+        AskDto: {
+            words: string;
+            sort?: components["schemas"]["AskSort"];
+        };
         /** @description The form a client is asked to fill in, and the letter that says so. */
         AskFormDto: {
             slug: string;
             subject: string;
             body: string;
         };
+        /**
+         * @description What a client wants who answers a paper neither by yes nor by no.
+         * @default Change
+         * @enum {unknown}
+         */
+        AskSort: "Change" | "Question" | "Objection";
         /** @description The owner’s yes or no to what a routine asks. */
         AskedAnswerDto: {
             /** Format: int64 */
@@ -15147,6 +15896,34 @@ export interface components {
             /** @description Keys of steps that do not apply. */
             leaveOut: string[];
         };
+        /** @description Which of them. */
+        BeginWithDto: {
+            /** Format: int32 */
+            template: null | number;
+            /** Format: int64 */
+            version: null | number;
+        };
+        /** @description A proposal to begin with: a template of the kind, or what was sent for another project of it. */
+        BeginningDto: {
+            /**
+             * Format: int32
+             * @description Null for another project's.
+             */
+            template: null | number;
+            /**
+             * Format: int64
+             * @description Null for a template.
+             */
+            version: null | number;
+            name: string;
+            /** Format: int32 */
+            services: number;
+        };
+        /**
+         * @description What a block of a text is.
+         * @enum {unknown}
+         */
+        BlockSort: "Heading" | "Paragraph" | "Item" | "Quote" | "Rule";
         BookTimeDto: {
             /** Format: date-time */
             start: string;
@@ -15157,6 +15934,10 @@ export interface components {
         /** @description The way to a booking: what there is to choose, to sign and to pay. */
         BookingDto: {
             step: components["schemas"]["ClientStep"];
+            /** @description Whether a contract is signed on the way. */
+            signs: boolean;
+            /** @description What is still to come, and how long it takes; empty when nothing is. */
+            toCome: string;
             proposal: null | components["schemas"]["ProposalPageDto"];
             contract: null | components["schemas"]["ContractPageDto"];
             invoices: components["schemas"]["InvoicePageDto"][];
@@ -15337,9 +16118,20 @@ export interface components {
             key: string;
             role: components["schemas"]["LineRole"];
             group: null | string;
-            words: string;
+            title: string;
+            /** @description One line below its title. */
             detail: string;
+            /** @description More about it. */
+            text: components["schemas"]["TextBlock"][];
+            link: string;
+            /** @description SHA-256 of its picture. */
+            picture: null | string;
+            /** @description “4 days at 130.00”; empty for one of it. */
+            howMuch: string;
+            unit: string;
+            /** @description In the quantity proposed. */
             price: string;
+            limits: null | components["schemas"]["LimitsDto"];
         };
         /** @description The variant of a routine the owner chose. */
         ChooseVariantDto: {
@@ -15347,9 +16139,10 @@ export interface components {
             routine: number;
             variant: string;
         };
-        /** @description Keys of the lines a client chose. */
+        /** @description Keys of the lines a client chose, and how much of those whose quantity they changed. */
         ChosenDto: {
             chosen: string[];
+            quantities?: null | components["schemas"]["QuantityDto"][];
         };
         /** @description What a studio begins with. */
         ChosenSetDto: {
@@ -15465,7 +16258,7 @@ export interface components {
         };
         ContractPageDto: {
             title: string;
-            text: string;
+            text: components["schemas"]["TextBlock"][];
             parties: string[];
             hash: string;
             consent: string;
@@ -15562,6 +16355,25 @@ export interface components {
             demanded: boolean;
             was?: null | components["schemas"]["FieldSort"];
         };
+        /** @description What changed from one version to the next. */
+        DifferenceDto: {
+            sort: components["schemas"]["DifferenceSort"];
+            what: string;
+            before: null | string;
+            after: null | string;
+        };
+        /**
+         * @description What became of a part of a proposal in its next version.
+         * @enum {unknown}
+         */
+        DifferenceSort: "Added" | "Gone" | "Dearer" | "Cheaper" | "Changed";
+        DiscountDto: {
+            sort: components["schemas"]["SizeSort"];
+            /** @description Per cent, or an amount in major units. */
+            figure: string;
+            /** @description Said with a discount on the whole; empty on a line. */
+            why: string;
+        };
         /** @description A task that is done, and since when. */
         DoneTaskDto: {
             /** Format: int64 */
@@ -15573,17 +16385,32 @@ export interface components {
         DoorDto: {
             token: string;
         };
-        /** @description A draft with what it comes to as suggested, or why it cannot be sent yet. */
+        /** @description A draft with what it comes to as suggested, and what is looked at before it goes. */
         DraftDto: {
             project: string;
             client: string;
+            /** Format: int64 */
+            person: number;
+            brand: string;
             mainDate: string;
+            /** @description The project's dates that a payment can hang on, besides the one that matters. */
+            dates: string[];
+            currencies: string[];
             /** Format: int32 */
             edition: number;
             offer: components["schemas"]["OfferDto"];
             contract: string;
+            /** @description What each line comes to by its key, whether it is suggested or not. */
+            each: components["schemas"]["LabelledDto"][];
             priced: null | components["schemas"]["PricedDto"];
-            missing: null | string;
+            /** @description What it comes to with everything that can be added; null where that is the same. */
+            withEveryExtra: null | string;
+            points: components["schemas"]["PointDto"][];
+            sent: null | components["schemas"]["SentVersionDto"];
+            /** @description What is different from the version that was sent last; empty where none was. */
+            differences: components["schemas"]["DifferenceDto"][];
+            /** @description Why nothing can be sent any more: a price is agreed. */
+            closed: null | string;
         };
         DraftsDto: {
             /** Format: int32 */
@@ -15592,10 +16419,10 @@ export interface components {
             rounds: components["schemas"]["RoundDto"][];
         };
         /**
-         * @description When an instalment is due: on booking, around the date that matters, or on a date.
+         * @description When an instalment is due: on booking, around the date that matters or another date of the project, on a date, or with the handover.
          * @enum {unknown}
          */
-        DueSort: "OnBooking" | "AroundMainDate" | "OnDate" | "OnHandover";
+        DueSort: "OnBooking" | "AroundMainDate" | "AroundDate" | "OnDate" | "OnHandover";
         /** @description A letter of the same exchange. */
         EarlierDto: {
             /** Format: int64 */
@@ -15605,14 +16432,6 @@ export interface components {
             subject: string;
             text: string;
             fromClient: boolean;
-        };
-        /** @description A proposal of another project of the kind, to begin with its services. */
-        EarlierOfferDto: {
-            /** Format: int64 */
-            version: number;
-            project: string;
-            /** Format: int32 */
-            services: number;
         };
         /** @description A house that nobody owns yet. */
         EmptyDto: {
@@ -16251,6 +17070,27 @@ export interface components {
             usedBy: string[];
             files: components["schemas"]["LetterFileDto"][];
         };
+        /** @description Between which quantities the client may choose. */
+        LimitsDto: {
+            least: string;
+            most: string;
+        };
+        /** @description What a line may have besides its price. */
+        LineMoreDto: {
+            /** @description Markdown. */
+            text: string;
+            link: string;
+            /** @description SHA-256 of a file for papers. */
+            picture: null | string;
+            limits: null | components["schemas"]["LimitsDto"];
+            steps: components["schemas"]["PriceStepDto"][];
+            less: null | components["schemas"]["DiscountDto"];
+            /**
+             * Format: int32
+             * @description Of the price list.
+             */
+            service: null | number;
+        };
         /**
          * @description How a line stands in a proposal: always part of it, one of several, or to add.
          * @enum {unknown}
@@ -16578,12 +17418,26 @@ export interface components {
         /** @description An offer as it is written. */
         OfferDto: {
             title: string;
-            intro: string;
-            terms: string;
             /** Format: date */
             validUntil: string;
             lines: components["schemas"]["OfferLineDto"][];
             plan: components["schemas"]["PlanPartDto"][];
+            /** @description The page in its order; null for one with the services alone. */
+            parts?: null | components["schemas"]["OfferPartDto"][];
+            /** @description ISO 4217; null for the studio’s. */
+            currency?: null | string;
+            /**
+             * @description Whether prices include the tax.
+             * @default false
+             */
+            gross: boolean;
+            less?: null | components["schemas"]["DiscountDto"];
+            file?: null | components["schemas"]["OfferFileDto"];
+        };
+        /** @description The owner's own file as the proposal. */
+        OfferFileDto: {
+            hash: string;
+            name: string;
         };
         OfferLineDto: {
             key: string;
@@ -16598,6 +17452,7 @@ export interface components {
             /** @description Per cent, such as “23”. */
             tax: string;
             suggested: boolean;
+            more?: null | components["schemas"]["LineMoreDto"];
         };
         /** @description The kind of meeting whose times are offered, and the letter that says so. */
         OfferMeetingDto: {
@@ -16606,11 +17461,30 @@ export interface components {
             subject: string;
             body: string;
         };
-        /** @description A service that a proposal can take. */
+        OfferPartDto: {
+            sort: components["schemas"]["PartSort"];
+            /**
+             * @description Of a text or a timeline.
+             * @default
+             */
+            heading: string;
+            /**
+             * @description Markdown of a text; what stands under a picture.
+             * @default
+             */
+            body: string;
+            days?: null | components["schemas"]["TimelineDayDto"][];
+            picture?: null | string;
+        };
+        /** @description A service of the price list as a line of this proposal. */
         OfferedServiceDto: {
-            service: components["schemas"]["ServiceDto"];
-            /** @description How much of it the project needs, as far as the record knows; else one. */
-            quantity: string;
+            /** Format: int32 */
+            id: number;
+            /** @description With its price, to choose it by. */
+            name: string;
+            forAllKinds: boolean;
+            /** @description In the quantity the project needs, as far as the record knows; else one. */
+            line: components["schemas"]["OfferLineDto"];
         };
         /** @description Whether it is off. */
         OnOffDto: {
@@ -16752,6 +17626,12 @@ export interface components {
             /** @description Since when it is open; null while it is not. */
             since: null | string;
         };
+        /** @description A file that papers can show. */
+        PaperFileDto: {
+            hash: string;
+            name: string;
+            isPicture: boolean;
+        };
         /** @description A part of the client’s page, opened or closed. */
         PartDto: {
             part: components["schemas"]["PagePart"];
@@ -16773,6 +17653,11 @@ export interface components {
             part: components["schemas"]["PersonPart"];
             words: string;
         };
+        /**
+         * @description What a part of the page is.
+         * @enum {unknown}
+         */
+        PartSort: "Why" | "Scope" | "AboutUs" | "Terms" | "Free" | "Timeline" | "Picture" | "Services";
         /** @description What opens a room. */
         PasscodeDto: {
             passcode: string;
@@ -16935,18 +17820,31 @@ export interface components {
             phase: null | string;
         };
         PlanPartDto: {
-            /** @description Per cent. */
+            /** @description Per cent of the price, or of the rest beside fixed amounts. */
             share: string;
             sort: components["schemas"]["DueSort"];
             /**
              * Format: int32
-             * @description After the signature, or after (negative: before) the date that matters.
+             * @description After the signature, or after (negative: before) the date.
              */
             days: number;
             /** Format: date */
             date: null | string;
             /** Format: int32 */
             invoiceDaysBefore: number;
+            /** @description A fixed amount in place of a share. */
+            amount?: null | string;
+            /** @description Of the project’s date that it hangs on. */
+            name?: null | string;
+        };
+        /** @description One thing that is looked at before a proposal goes. */
+        PointDto: {
+            words: string;
+            done: boolean;
+            /** @description It cannot go while this is not done. */
+            blocks: boolean;
+            /** @description The field it stands in, such as “title” or “lines.gable”; “record” or “person” for what lies elsewhere. */
+            where: string;
         };
         /** @description What a client of the demo answers. */
         PostAnswerDto: {
@@ -16989,21 +17887,40 @@ export interface components {
             read: string[];
             wrong: string[];
         };
+        /** @description A price from a quantity on. */
+        PriceStepDto: {
+            from: string;
+            unitPrice: string;
+        };
         /** @description A choice priced by the server, ready to show. */
         PricedDto: {
+            /** @description Before tax, or with it where Gross. */
             lines: components["schemas"]["PricedLineDto"][];
+            gross: boolean;
+            less: null | components["schemas"]["LabelledDto"];
             net: string;
             taxes: components["schemas"]["LabelledDto"][];
             rounding: null | string;
             total: string;
             instalments: components["schemas"]["LabelledDto"][];
             dueOnBooking: string;
+            hasDeposit: boolean;
             chosen: string[];
+            /** @description Of the lines whose quantity can be changed. */
+            quantities: components["schemas"]["QuantityDto"][];
         };
         /** @description A line with its price. */
         PricedLineDto: {
+            key: string;
             words: string;
             net: string;
+        };
+        /** @description What came in from a table. */
+        PricesReadDto: {
+            /** Format: int32 */
+            added: number;
+            /** Format: int32 */
+            changed: number;
         };
         ProblemDetails: {
             type?: null | string;
@@ -17034,10 +17951,20 @@ export interface components {
         };
         /** @description The proposal on the page. */
         ProposalPageDto: {
-            intro: string;
-            terms: string;
+            title: string;
+            parts: components["schemas"]["ReadPartDto"][];
             validUntil: string;
             ranOut: boolean;
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            version: number;
+            /** @description What is different from the version they had before; empty for the first. */
+            before: components["schemas"]["DifferenceDto"][];
+            /** @description Whether its prices include the tax. */
+            gross: boolean;
+            file: null | components["schemas"]["OfferFileDto"];
             lines: components["schemas"]["ChoiceLineDto"][];
             priced: components["schemas"]["PricedDto"];
         };
@@ -17070,6 +17997,11 @@ export interface components {
             /** @description That more rounds than agreed are meant. */
             beyond: boolean;
         };
+        /** @description How much of a line. */
+        QuantityDto: {
+            key: string;
+            quantity: string;
+        };
         /** @enum {unknown} */
         ReachBy: "Mail" | "Phone" | "Profile" | null;
         ReadCardsDto: {
@@ -17079,6 +18011,11 @@ export interface components {
             known: number;
             /** @description Names without any way to reach them, left out. */
             unreachable: string[];
+        };
+        /** @description A day of the timeline as it is read. */
+        ReadDayDto: {
+            when: string;
+            words: string;
         };
         ReadInquiryDto: {
             name: null | string;
@@ -17091,6 +18028,15 @@ export interface components {
              * @description The letter it was read from, kept in the tray until it is filed.
              */
             letter: null | number;
+        };
+        /** @description A part of the page as it is read. */
+        ReadPartDto: {
+            sort: components["schemas"]["PartSort"];
+            heading: string;
+            /** @description Of a text; what stands under a picture. */
+            text: components["schemas"]["TextBlock"][];
+            days: components["schemas"]["ReadDayDto"][];
+            picture: null | string;
         };
         /** @description An entry opened whole. */
         ReaderDto: {
@@ -17552,7 +18498,7 @@ export interface components {
             /** Format: int32 */
             edition: number;
         };
-        /** @description A kind’s price list as it is saved. */
+        /** @description A price list as it is saved, in its order. */
         SaveServicesDto: {
             /** Format: int32 */
             edition: number;
@@ -17620,15 +18566,46 @@ export interface components {
             /** Format: int32 */
             holdSeconds: number;
         };
+        /** @description The version that was sent last. */
+        SentVersionDto: {
+            /** Format: int32 */
+            number: number;
+            at: string;
+            validUntil: string;
+            /** @description Whether it can be chosen no more. */
+            ranOut: boolean;
+            /** @description When, how often and how long ago it was opened; null while it was not. */
+            opened: null | string;
+        };
         /** @description A service of the price list. */
         ServiceDto: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 for a new one.
+             */
             id: number;
             title: string;
             detail: string;
             unit: string;
             unitPrice: string;
             tax: string;
+            more?: null | components["schemas"]["ServiceMoreDto"];
+        };
+        /** @description What a service may have besides its price. */
+        ServiceMoreDto: {
+            /** @description Markdown. */
+            text: string;
+            link: string;
+            /** @description SHA-256 of a file for papers. */
+            picture: null | string;
+            steps: components["schemas"]["PriceStepDto"][];
+            gross: boolean;
+            /** @description That one of it is expected to take; the owner’s own, empty where it is not known. */
+            hours: string;
+            /** @description Of one of it, before tax; the owner’s own, empty where it is not known. */
+            cost: string;
+            onRateSheet: boolean;
+            putAway: boolean;
         };
         SessionDto: {
             /** @description The owner's name when signed in. */
@@ -17675,6 +18652,12 @@ export interface components {
              */
             code: string;
         };
+        /** @description The services that all kinds share. */
+        SharedServicesDto: {
+            /** Format: int32 */
+            edition: number;
+            services: components["schemas"]["ServiceDto"][];
+        };
         /** @description The sheet beside the line. */
         SheetDto: {
             money: null | components["schemas"]["SheetMoneyDto"];
@@ -17682,7 +18665,7 @@ export interface components {
             tasks: components["schemas"]["SheetTaskDto"][];
             /** @description The last one done first. */
             doneTasks: components["schemas"]["DoneTaskDto"][];
-            papers: components["schemas"]["FileDto"][];
+            papers: components["schemas"]["SheetPaperDto"][];
             work: components["schemas"]["WorkDto"];
             page: components["schemas"]["PageDto"];
             meetings: components["schemas"]["RecordMeetingsDto"];
@@ -17694,6 +18677,19 @@ export interface components {
              */
             paidShare: number;
             lines: components["schemas"]["MoneyLineDto"][];
+        };
+        /** @description A paper of the project. */
+        SheetPaperDto: {
+            name: string;
+            /** @description Where it stands: “valid until 12 March, opened twice”. */
+            about: string;
+            /** @description Its file; null for one that is read on a page. */
+            file: null | string;
+            /**
+             * Format: int64
+             * @description The proposal to read; null for what is a file.
+             */
+            version: null | number;
         };
         SheetTaskDto: {
             /** Format: int64 */
@@ -17755,6 +18751,11 @@ export interface components {
             side: string;
             at: string;
         };
+        /**
+         * @description Whether a discount, or a payment, is a share or an amount.
+         * @enum {unknown}
+         */
+        SizeSort: "Share" | "Amount";
         /** @description Whether a held letter is left out. */
         SkippedDto: {
             skipped: boolean;
@@ -18062,12 +19063,40 @@ export interface components {
             gaps: string[];
             files: components["schemas"]["LetterFileDto"][];
         };
+        /** @description The name of a template. */
+        TemplateNameDto: {
+            name: string;
+        };
+        /** @description One block, in the order in which it is read: pages and papers lay out the same ones. */
+        TextBlock: {
+            sort: components["schemas"]["BlockSort"];
+            /**
+             * Format: int32
+             * @description Of a heading, from 1; how deep an item of a list lies, from 1; else 0.
+             */
+            level: number;
+            /** @description “2.” of an item, “3” or “3.1” of a numbered paragraph; null for none. */
+            number: null | string;
+            runs: components["schemas"]["TextRun"][];
+            /** @description Its words without their faces. */
+            plain?: null | string;
+        };
         /** @description A text with its title, as this edition. */
         TextDto: {
             title: string;
             body: string;
             /** Format: int32 */
             edition: number;
+        };
+        /** @description A run of words in one face. */
+        TextRun: {
+            text: string;
+            /** @default false */
+            strong: boolean;
+            /** @default false */
+            slanted: boolean;
+            /** @description Where it leads, http, https or mailto; null for none. */
+            link?: null | string;
         };
         /** @description What happens next, and by when. */
         ThanksDto: {
@@ -18080,6 +19109,14 @@ export interface components {
         TimeDto: {
             /** Format: date-time */
             start: string;
+            words: string;
+        };
+        /** @description A day of the timeline, or several. */
+        TimelineDayDto: {
+            /** Format: date */
+            on: string;
+            /** Format: date */
+            until: null | string;
             words: string;
         };
         /** @description Times to choose from, in the visitor's zone. */
@@ -18301,7 +19338,9 @@ export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
 export type AsideDto = components['schemas']['AsideDto'];
 export type AskAgainDto = components['schemas']['AskAgainDto'];
+export type AskDto = components['schemas']['AskDto'];
 export type AskFormDto = components['schemas']['AskFormDto'];
+export type AskSort = components['schemas']['AskSort'];
 export type AskedAnswerDto = components['schemas']['AskedAnswerDto'];
 export type AskedDto = components['schemas']['AskedDto'];
 export type AskedFormDto = components['schemas']['AskedFormDto'];
@@ -18310,6 +19349,9 @@ export type AwayDto = components['schemas']['AwayDto'];
 export type BackupsDto = components['schemas']['BackupsDto'];
 export type BeginDto = components['schemas']['BeginDto'];
 export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
+export type BeginWithDto = components['schemas']['BeginWithDto'];
+export type BeginningDto = components['schemas']['BeginningDto'];
+export type BlockSort = components['schemas']['BlockSort'];
 export type BookTimeDto = components['schemas']['BookTimeDto'];
 export type BookingDto = components['schemas']['BookingDto'];
 export type BriefDto = components['schemas']['BriefDto'];
@@ -18363,13 +19405,15 @@ export type DayTaskDto = components['schemas']['DayTaskDto'];
 export type DecideDetailDto = components['schemas']['DecideDetailDto'];
 export type DetailDto = components['schemas']['DetailDto'];
 export type DetailRuleDto = components['schemas']['DetailRuleDto'];
+export type DifferenceDto = components['schemas']['DifferenceDto'];
+export type DifferenceSort = components['schemas']['DifferenceSort'];
+export type DiscountDto = components['schemas']['DiscountDto'];
 export type DoneTaskDto = components['schemas']['DoneTaskDto'];
 export type DoorDto = components['schemas']['DoorDto'];
 export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
 export type EarlierDto = components['schemas']['EarlierDto'];
-export type EarlierOfferDto = components['schemas']['EarlierOfferDto'];
 export type EmptyDto = components['schemas']['EmptyDto'];
 export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
@@ -18440,6 +19484,8 @@ export type LetterMadeDto = components['schemas']['LetterMadeDto'];
 export type LetterReadDto = components['schemas']['LetterReadDto'];
 export type LetterTextDto = components['schemas']['LetterTextDto'];
 export type LetterTextRowDto = components['schemas']['LetterTextRowDto'];
+export type LimitsDto = components['schemas']['LimitsDto'];
+export type LineMoreDto = components['schemas']['LineMoreDto'];
 export type LineRole = components['schemas']['LineRole'];
 export type LinkDto = components['schemas']['LinkDto'];
 export type ListItemDto = components['schemas']['ListItemDto'];
@@ -18481,8 +19527,10 @@ export type NoteDto = components['schemas']['NoteDto'];
 export type NumberLook = components['schemas']['NumberLook'];
 export type NumberStyle = components['schemas']['NumberStyle'];
 export type OfferDto = components['schemas']['OfferDto'];
+export type OfferFileDto = components['schemas']['OfferFileDto'];
 export type OfferLineDto = components['schemas']['OfferLineDto'];
 export type OfferMeetingDto = components['schemas']['OfferMeetingDto'];
+export type OfferPartDto = components['schemas']['OfferPartDto'];
 export type OfferedServiceDto = components['schemas']['OfferedServiceDto'];
 export type OnOffDto = components['schemas']['OnOffDto'];
 export type OpenInquiryDto = components['schemas']['OpenInquiryDto'];
@@ -18500,9 +19548,11 @@ export type OtherProjectDto = components['schemas']['OtherProjectDto'];
 export type PageDto = components['schemas']['PageDto'];
 export type PagePart = components['schemas']['PagePart'];
 export type PagePartDto = components['schemas']['PagePartDto'];
+export type PaperFileDto = components['schemas']['PaperFileDto'];
 export type PartDto = components['schemas']['PartDto'];
 export type PartOfDto = components['schemas']['PartOfDto'];
 export type PartOfPersonDto = components['schemas']['PartOfPersonDto'];
+export type PartSort = components['schemas']['PartSort'];
 export type PasscodeDto = components['schemas']['PasscodeDto'];
 export type PasswordDto = components['schemas']['PasswordDto'];
 export type PastedDto = components['schemas']['PastedDto'];
@@ -18525,13 +19575,16 @@ export type PieceDto = components['schemas']['PieceDto'];
 export type PieceSort = components['schemas']['PieceSort'];
 export type PlaceDto = components['schemas']['PlaceDto'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
+export type PointDto = components['schemas']['PointDto'];
 export type PostAnswerDto = components['schemas']['PostAnswerDto'];
 export type PostedDto = components['schemas']['PostedDto'];
 export type PostedLetterDto = components['schemas']['PostedLetterDto'];
 export type PreviewDto = components['schemas']['PreviewDto'];
 export type PreviewRowDto = components['schemas']['PreviewRowDto'];
+export type PriceStepDto = components['schemas']['PriceStepDto'];
 export type PricedDto = components['schemas']['PricedDto'];
 export type PricedLineDto = components['schemas']['PricedLineDto'];
+export type PricesReadDto = components['schemas']['PricesReadDto'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type ProjectFormsDto = components['schemas']['ProjectFormsDto'];
 export type ProjectRoutinesDto = components['schemas']['ProjectRoutinesDto'];
@@ -18539,9 +19592,12 @@ export type ProposalPageDto = components['schemas']['ProposalPageDto'];
 export type PublicFormDto = components['schemas']['PublicFormDto'];
 export type PutOffDto = components['schemas']['PutOffDto'];
 export type PutUpDto = components['schemas']['PutUpDto'];
+export type QuantityDto = components['schemas']['QuantityDto'];
 export type ReachBy = components['schemas']['ReachBy'];
 export type ReadCardsDto = components['schemas']['ReadCardsDto'];
+export type ReadDayDto = components['schemas']['ReadDayDto'];
 export type ReadInquiryDto = components['schemas']['ReadInquiryDto'];
+export type ReadPartDto = components['schemas']['ReadPartDto'];
 export type ReaderDto = components['schemas']['ReaderDto'];
 export type ReadyDto = components['schemas']['ReadyDto'];
 export type ReadyToGoDto = components['schemas']['ReadyToGoDto'];
@@ -18602,13 +19658,17 @@ export type SaveViewDto = components['schemas']['SaveViewDto'];
 export type SavedViewDto = components['schemas']['SavedViewDto'];
 export type SendLetterDto = components['schemas']['SendLetterDto'];
 export type SentDto = components['schemas']['SentDto'];
+export type SentVersionDto = components['schemas']['SentVersionDto'];
 export type ServiceDto = components['schemas']['ServiceDto'];
+export type ServiceMoreDto = components['schemas']['ServiceMoreDto'];
 export type SessionDto = components['schemas']['SessionDto'];
 export type SetClockDto = components['schemas']['SetClockDto'];
 export type SetMeetingDto = components['schemas']['SetMeetingDto'];
 export type SetUpDto = components['schemas']['SetUpDto'];
+export type SharedServicesDto = components['schemas']['SharedServicesDto'];
 export type SheetDto = components['schemas']['SheetDto'];
 export type SheetMoneyDto = components['schemas']['SheetMoneyDto'];
+export type SheetPaperDto = components['schemas']['SheetPaperDto'];
 export type SheetTaskDto = components['schemas']['SheetTaskDto'];
 export type ShowFileDto = components['schemas']['ShowFileDto'];
 export type ShownBriefDto = components['schemas']['ShownBriefDto'];
@@ -18618,6 +19678,7 @@ export type Side = components['schemas']['Side'];
 export type SignDto = components['schemas']['SignDto'];
 export type SignInDto = components['schemas']['SignInDto'];
 export type SignedDto = components['schemas']['SignedDto'];
+export type SizeSort = components['schemas']['SizeSort'];
 export type SkippedDto = components['schemas']['SkippedDto'];
 export type SlipDto = components['schemas']['SlipDto'];
 export type SlipFileDto = components['schemas']['SlipFileDto'];
@@ -18653,9 +19714,13 @@ export type TaskDto = components['schemas']['TaskDto'];
 export type TaskListDto = components['schemas']['TaskListDto'];
 export type TaskMadeDto = components['schemas']['TaskMadeDto'];
 export type TemplateDto = components['schemas']['TemplateDto'];
+export type TemplateNameDto = components['schemas']['TemplateNameDto'];
+export type TextBlock = components['schemas']['TextBlock'];
 export type TextDto = components['schemas']['TextDto'];
+export type TextRun = components['schemas']['TextRun'];
 export type ThanksDto = components['schemas']['ThanksDto'];
 export type TimeDto = components['schemas']['TimeDto'];
+export type TimelineDayDto = components['schemas']['TimelineDayDto'];
 export type TimesDto = components['schemas']['TimesDto'];
 export type TimesOfDayDto = components['schemas']['TimesOfDayDto'];
 export type ToDoDto = components['schemas']['ToDoDto'];

@@ -1,13 +1,12 @@
 import { useEffect, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
-import type { ChoiceLineDto, ClientPageDto, PricedDto } from "../api/schema";
+import type { ClientPageDto, PricedDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
-import { Choice, Choices } from "../ui/Choice";
-import { Tick } from "../ui/Tick";
-import { AskForChange } from "./AskForChange";
-import { Offered } from "./Offered";
+import { Ask } from "./Ask";
+import { ReadProposal } from "./ReadProposal";
+import { type Chosen, Services } from "./Services";
 import { Sum } from "./Sum";
 import { useOpened } from "./useOpened";
 
@@ -24,7 +23,10 @@ export function Choose({
 	onBack?: () => void;
 }) {
 	const proposal = page.booking.proposal!;
-	const [chosen, setChosen] = useState(() => proposal.priced.chosen);
+	const [chosen, setChosen] = useState<Chosen>({
+		keys: proposal.priced.chosen,
+		quantities: proposal.priced.quantities,
+	});
 	const [priced, setPriced] = useState<PricedDto>(proposal.priced);
 	const [error, setError] = useState<Refusal>();
 	const [busy, setBusy] = useState(false);
@@ -34,10 +36,22 @@ export function Choose({
 		let newest = true;
 		answer(
 			api.GET("/p/{link}/api/price", {
-				params: { path: { link }, query: { choose: chosen } },
+				params: {
+					path: { link },
+					query: {
+						choose: [...chosen.keys],
+						quantity: chosen.quantities.map(
+							(one) => `${one.key}=${one.quantity}`,
+						),
+					},
+				},
 			}),
 		).then(
-			(now) => newest && setPriced(now),
+			(now) => {
+				if (!newest) return;
+				setPriced(now);
+				setError(undefined);
+			},
 			(refusal: Refusal) => newest && setError(refusal),
 		);
 		return () => {
@@ -51,7 +65,10 @@ export function Choose({
 			await answer(
 				api.POST("/p/{link}/api/accept", {
 					params: { path: { link } },
-					body: { chosen },
+					body: {
+						chosen: [...chosen.keys],
+						quantities: [...chosen.quantities],
+					},
 				}),
 			);
 			onDone();
@@ -61,74 +78,25 @@ export function Choose({
 		}
 	}
 
-	const lineOf = (key: string) =>
-		proposal.lines.find((line) => line.key === key);
-	const of = (role: ChoiceLineDto["role"]) =>
-		proposal.lines.filter((line) => line.role === role);
-	const groups = [...new Set(of("OneOf").map((line) => line.group ?? ""))];
+	const pictureAt = (hash: string) => `/p/${link}/api/papers/${hash}`;
 	return (
 		<div className="grid gap-8 md:grid-cols-[1fr_360px] md:gap-14">
-			<div>
-				<h1 className="mt-1 mb-2 text-[28px] md:text-[32px]">{page.project}</h1>
-				{proposal.intro && <p className="mb-4 max-w-xl">{proposal.intro}</p>}
-				{of("Included").length > 0 && <Group title="Included" />}
-				{of("Included").map((line) => (
-					<div
-						key={line.key}
-						className="flex gap-2.5 border-t border-hair py-3"
-					>
-						<Box />
-						<Offered line={line} />
-					</div>
-				))}
-				{groups.map((group) => (
-					<Choices
-						key={group}
-						label={<Group title="Choose one" />}
-						value={chosen.find((key) => lineOf(key)?.group === group)}
-						className=""
-						onChange={(key) =>
-							setChosen((before) => [
-								...before.filter((one) => lineOf(one)?.group !== group),
-								key,
-							])
-						}
-					>
-						{of("OneOf")
-							.filter((line) => (line.group ?? "") === group)
-							.map((line) => (
-								<Choice
-									key={line.key}
-									value={line.key}
-									className="border-t border-hair py-3"
-								>
-									<Offered line={line} />
-								</Choice>
-							))}
-					</Choices>
-				))}
-				{of("Extra").length > 0 && <Group title="Add if you like" />}
-				{of("Extra").map((line) => (
-					<Tick
-						key={line.key}
-						label={<Offered line={line} />}
-						className="border-t border-hair py-3"
-						checked={chosen.includes(line.key)}
-						onChange={(checked) =>
-							setChosen((before) =>
-								checked
-									? [...before, line.key]
-									: before.filter((key) => key !== line.key),
-							)
-						}
+			<ReadProposal
+				proposal={proposal}
+				client={page.person}
+				pictureAt={pictureAt}
+				services={
+					<Services
+						proposal={{ ...proposal, priced }}
+						chosen={chosen}
+						wrong={(key) => error?.of(`quantity.${key}`)}
+						pictureAt={pictureAt}
+						onChange={setChosen}
 					/>
-				))}
-				{proposal.terms && (
-					<p className="pt-5 whitespace-pre-line text-soft">{proposal.terms}</p>
-				)}
-			</div>
+				}
+			/>
 			<Sum title="Your choice" priced={priced}>
-				{error && (
+				{error?.rest && (
 					<div className="pt-3">
 						<Alert>{error.message}</Alert>
 					</div>
@@ -143,10 +111,12 @@ export function Choose({
 						kind="brand"
 						size="big"
 						className="mt-4 w-full"
-						disabled={busy}
+						disabled={busy || Boolean(error)}
 						onClick={accept}
 					>
-						Choose this and go on to sign
+						{page.booking.signs
+							? "Choose this and go on to sign"
+							: "Choose this"}
 					</Button>
 				)}
 				{onBack ? (
@@ -158,27 +128,14 @@ export function Choose({
 						Keep what I chose
 					</Button>
 				) : (
-					<AskForChange page={page} link={link} onDone={onDone} />
+					<Ask
+						page={page}
+						link={link}
+						ranOut={proposal.ranOut}
+						onDone={onDone}
+					/>
 				)}
 			</Sum>
 		</div>
-	);
-}
-
-function Group({ title }: { title: string }) {
-	return (
-		<div className="pt-4 pb-2 font-head text-[15px] font-[650]">{title}</div>
-	);
-}
-
-/** What is included is ticked for good: a sign, not a control. */
-function Box() {
-	return (
-		<span
-			className="mt-1 grid size-5 place-items-center border-[1.5px] border-brand"
-			aria-hidden="true"
-		>
-			<span className="size-2.5 bg-brand" />
-		</span>
 	);
 }

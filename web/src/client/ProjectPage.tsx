@@ -1,10 +1,10 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef } from "react";
 import { answer, api } from "../api/client";
 import type { ClientPageDto } from "../api/schema";
 import { Fold } from "../ui/Fold";
-import { Book, Done } from "./Book";
+import { Booking } from "./Booking";
 import { BriefPart } from "./BriefPart";
-import { Choose } from "./Choose";
+import { Done } from "./Done";
 import { FormsPart } from "./FormsPart";
 import { Failed, Frame, Notice } from "./Frame";
 import { Meetings } from "./Meetings";
@@ -12,9 +12,7 @@ import { Papers } from "./Papers";
 import { Head, Parts, ToDo } from "./Parts";
 import { Pay } from "./Pay";
 import { PickTime } from "./PickTime";
-import { Sign } from "./Sign";
 import { useLoaded } from "./useLoaded";
-import { Way } from "./Way";
 
 /** One client's page of one project: one thing to do at a time. */
 export default function ProjectPage({ link }: { link: string }) {
@@ -29,12 +27,7 @@ export default function ProjectPage({ link }: { link: string }) {
 		),
 	);
 	const step = page?.booking.step;
-	// whoever has chosen may go back to it until the contract is signed
-	const [again, setAgain] = useState(false);
-	const choosing = step === "Choose" || (step === "Sign" && again);
-	const hash = page?.booking.contract?.hash;
-	useEffect(() => setAgain(false), [hash]);
-	useTop(step && `${step} ${choosing}`);
+	useTop(step);
 
 	// coming back from the card page, the payment is asked after at once
 	useEffect(() => {
@@ -62,33 +55,7 @@ export default function ProjectPage({ link }: { link: string }) {
 		>
 			{step === "Choose" || step === "Sign" || step === "Book" ? (
 				<>
-					<Way
-						page={page}
-						link={link}
-						at={choosing ? "Choose" : step}
-						onChoose={
-							step === "Sign" && page.booking.proposal
-								? () => setAgain(true)
-								: undefined
-						}
-					/>
-					{choosing && (
-						<Choose
-							page={page}
-							link={link}
-							onDone={reload}
-							onBack={step === "Sign" ? () => setAgain(false) : undefined}
-						/>
-					)}
-					{step === "Sign" && !choosing && (
-						<Sign
-							page={page}
-							link={link}
-							onDone={reload}
-							onBack={page.booking.proposal ? () => setAgain(true) : undefined}
-						/>
-					)}
-					{step === "Book" && <Book page={page} link={link} />}
+					<Booking page={page} link={link} onDone={reload} />
 					<div className="pt-8">
 						<Besides page={page} link={link} reload={reload} />
 					</div>

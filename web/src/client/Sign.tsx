@@ -2,25 +2,22 @@ import { type FormEvent, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
 import type { ClientPageDto } from "../api/schema";
+import { Blocks } from "../ui/Blocks";
 import { Button } from "../ui/Button";
 import { Refused } from "../ui/Refused";
 import { TextField } from "../ui/TextField";
 import { Tick } from "../ui/Tick";
 import { Signatures } from "./Signatures";
-import { Sum } from "./Sum";
 
 /** Reading the contract, filled with exactly the choice, and signing it by typing one's name. */
 export function Sign({
 	page,
 	link,
 	onDone,
-	onBack,
 }: {
 	page: ClientPageDto;
 	link: string;
 	onDone: () => void;
-	/** Back to the choice, while it can be changed. */
-	onBack?: () => void;
 }) {
 	const contract = page.booking.contract!;
 	const [name, setName] = useState("");
@@ -48,16 +45,22 @@ export function Sign({
 	return (
 		<div className="grid gap-8 md:grid-cols-[1fr_360px] md:gap-14">
 			<article>
-				<h1 className="mt-1 mb-2">{contract.title}</h1>
+				<h2 className="mt-1 mb-2 text-[22px]">{contract.title}</h2>
 				<p className="pb-3 text-soft">{contract.parties.join(" and ")}</p>
-				<div className="max-w-2xl whitespace-pre-line">{contract.text}</div>
+				<div className="max-w-2xl">
+					<Blocks of={contract.text} />
+				</div>
 				<Signatures of={contract.signatures} className="pt-4" />
 				<p className="pt-4 text-[13px] break-all text-soft">
 					SHA-256 of this version: {contract.hash}
 				</p>
 			</article>
-			<Sum title="What you chose" priced={contract.priced!}>
-				<form noValidate onSubmit={sign} className="grid gap-3 pt-4">
+			<section
+				aria-label="Your signature"
+				className="self-start bg-plaster p-5"
+			>
+				<h2>Your signature</h2>
+				<form noValidate onSubmit={sign} className="grid gap-3 pt-3">
 					<Tick
 						label={contract.consent}
 						wrong={refusal?.of("agreed")}
@@ -81,17 +84,8 @@ export function Sign({
 					>
 						Sign the contract
 					</Button>
-					{onBack && (
-						<Button
-							kind="word"
-							className="text-center font-head text-[14.5px] font-semibold text-brand"
-							onClick={onBack}
-						>
-							Go back and choose again
-						</Button>
-					)}
 				</form>
-			</Sum>
+			</section>
 		</div>
 	);
 }

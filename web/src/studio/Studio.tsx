@@ -17,6 +17,7 @@ import { Today } from "./today/Today";
 const SetUp = lazy(() => import("./first/SetUp"));
 const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
+const ReadSent = lazy(() => import("./proposal/ReadSent"));
 const AsClient = lazy(() => import("./record/AsClient"));
 const Register = lazy(() => import("./register/Register"));
 const Templates = lazy(() => import("./templates/Templates"));
@@ -83,6 +84,10 @@ function SignedIn({ session }: { session: SessionDto }) {
 						<Route path="/import/:id?" element={<Import />} />
 						<Route path="/projects/:id" element={<RecordPage />} />
 						<Route path="/projects/:id/proposal" element={<ProposalPage />} />
+						<Route
+							path="/projects/:id/proposal/:version"
+							element={<ReadSent />}
+						/>
 						<Route path="/projects/:id/as-client" element={<AsClient />} />
 						{session.hasStandIns && (
 							<Route

@@ -1,167 +1,125 @@
-import { useQuery } from "@tanstack/react-query";
-import { answer, api } from "../../api/client";
-import type { LineRole, OfferLineDto } from "../../api/schema";
-import { Button } from "../../ui/Button";
-import { Select } from "../../ui/Select";
-import { TextField } from "../../ui/TextField";
-import { AsEarlier } from "./AsEarlier";
+import type { DraftDto, LineRole, OfferLineDto } from "../../api/schema";
+import { moved, Sortable, SortableItem } from "../../ui/Sortable";
+import { AddLine } from "./AddLine";
+import { Line } from "./Line";
 
-const roles: Record<LineRole, string> = {
-	Included: "Included",
-	OneOf: "A choice of one",
-	Extra: "To add",
-};
-
-/** The services of a proposal, taken from the price list and changed freely. */
+/** The services of a proposal in their three ways, each line pressed to be changed. */
 export function Lines({
 	project,
+	draft,
 	lines,
+	gross,
+	open,
+	wrong,
+	onOpen,
 	onChange,
+	onLeaveOut,
 }: {
 	project: number;
-	lines: OfferLineDto[];
+	draft: DraftDto;
+	lines: readonly OfferLineDto[];
+	gross: boolean;
+	/** The line that is being changed. */
+	open?: string;
+	wrong: (at: number, field: string) => string | undefined;
+	onOpen: (key?: string) => void;
 	onChange: (lines: OfferLineDto[]) => void;
+	onLeaveOut: (key: string) => void;
 }) {
-	const services = useQuery({
-		queryKey: ["project", project, "services"],
-		queryFn: () =>
-			answer(
-				api.GET("/api/projects/{id}/services", {
-					params: { path: { id: project } },
-				}),
-			),
-	});
-	function add(id: string) {
-		const found = services.data?.find((one) => String(one.service.id) === id);
-		if (!found) return;
-		const { service } = found;
-		const line: OfferLineDto = {
-			key: newKey(lines),
-			role: "Included",
-			group: null,
-			title: service.title,
-			detail: service.detail,
-			quantity: found.quantity,
-			unit: service.unit,
-			unitPrice: service.unitPrice,
-			tax: service.tax,
-			suggested: false,
-		};
-		onChange([...lines, line]);
-	}
 	const set = (key: string, part: Partial<OfferLineDto>) =>
 		onChange(
 			lines.map((line) => (line.key === key ? { ...line, ...part } : line)),
 		);
+	const groups = groupsOf(lines);
 	return (
-		<section>
-			<div className="rule flex items-end gap-3 pb-2">
-				<h2>Services</h2>
-				<div className="ml-auto w-60">
-					<Select
-						label="Add a service"
-						hidden
-						value=""
-						onChange={(e) => add(e.target.value)}
-					>
-						<option value="">Add from the price list</option>
-						{services.data?.map(({ service }) => (
-							<option key={service.id} value={service.id}>
-								{service.title}, {service.unitPrice}
-								{service.unit && ` / ${service.unit}`}
-							</option>
-						))}
-					</Select>
-				</div>
-			</div>
+		<div id="offer-lines" className="pb-2">
 			{lines.length === 0 && (
-				<>
-					<p className="py-3 text-soft">
-						No service yet. Add what is included, what the client may choose
-						between, and what can be added.
-					</p>
-					<AsEarlier project={project} onLines={onChange} />
-				</>
+				<p className="py-2 text-soft">
+					No service yet. Add what is included, what {draft.client} chooses
+					between, and what can be added.
+				</p>
 			)}
-			{lines.map((line) => (
-				<fieldset
-					key={line.key}
-					aria-label={line.title}
-					className="grid grid-cols-2 items-end gap-2 border-b border-hair py-3 md:grid-cols-[150px_1fr_80px_90px_100px_70px_auto]"
-				>
-					<Select
-						label="How"
-						value={line.role}
-						onChange={(e) => {
-							const role = e.target.value as LineRole;
-							set(line.key, {
-								role,
-								group: role === "OneOf" ? (line.group ?? "choice") : null,
-							});
-						}}
-					>
-						{Object.entries(roles).map(([role, words]) => (
-							<option key={role} value={role}>
-								{words}
-							</option>
-						))}
-					</Select>
-					<TextField
-						label="Service"
-						value={line.title}
-						onChange={(e) => set(line.key, { title: e.target.value })}
-					/>
-					<TextField
-						label="Quantity"
-						inputMode="decimal"
-						className="num text-right"
-						value={line.quantity}
-						onChange={(e) => set(line.key, { quantity: e.target.value })}
-					/>
-					<TextField
-						label="Unit"
-						value={line.unit}
-						onChange={(e) => set(line.key, { unit: e.target.value })}
-					/>
-					<TextField
-						label="Unit price"
-						inputMode="decimal"
-						className="num text-right"
-						value={line.unitPrice}
-						onChange={(e) => set(line.key, { unitPrice: e.target.value })}
-					/>
-					<TextField
-						label="Tax %"
-						inputMode="decimal"
-						className="num text-right"
-						value={line.tax}
-						onChange={(e) => set(line.key, { tax: e.target.value })}
-					/>
-					<Button
-						aria-label={`Leave out ${line.title}`}
-						onClick={() =>
-							onChange(lines.filter((one) => one.key !== line.key))
+			{groups.map((group) => (
+				<section key={group.title} aria-label={group.title}>
+					<h3 className="pt-2 pb-1 text-[13px] text-soft">{group.title}</h3>
+					<Sortable
+						label={group.title}
+						keys={group.lines.map((line) => line.key)}
+						onMove={(from, to) =>
+							onChange(inPlaceOf(lines, moved(group.lines, from, to)))
 						}
 					>
-						Leave out
-					</Button>
-					{line.role === "OneOf" && (
-						<div className="col-span-2 md:col-start-2">
-							<TextField
-								label="Chosen between (same word for each)"
-								value={line.group ?? ""}
-								onChange={(e) => set(line.key, { group: e.target.value })}
-							/>
-						</div>
-					)}
-				</fieldset>
+						{group.lines.map((line) => (
+							<SortableItem
+								key={line.key}
+								id={line.key}
+								name={line.title || "the new service"}
+								className="group bg-sheet"
+							>
+								{(handle) => (
+									<Line
+										line={line}
+										handle={handle}
+										open={open === line.key}
+										net={
+											draft.each.find((one) => one.label === line.key)?.amount
+										}
+										taken={draft.priced?.lines.some(
+											(one) => one.key === line.key,
+										)}
+										wrong={(field) =>
+											wrong(
+												lines.findIndex((one) => one.key === line.key),
+												field,
+											)
+										}
+										onOpen={(now) => onOpen(now ? line.key : undefined)}
+										onChange={(part) => set(line.key, part)}
+										onLeaveOut={() => onLeaveOut(line.key)}
+									/>
+								)}
+							</SortableItem>
+						))}
+					</Sortable>
+				</section>
 			))}
-		</section>
+			<AddLine
+				project={project}
+				gross={gross}
+				lines={lines}
+				onAdd={(line) => {
+					onChange([...lines, line]);
+					if (!line.title) onOpen(line.key);
+				}}
+			/>
+		</div>
 	);
 }
 
-function newKey(lines: OfferLineDto[]): string {
-	let next = lines.length + 1;
-	while (lines.some((line) => line.key === `l${next}`)) next++;
-	return `l${next}`;
+type Group = { title: string; lines: OfferLineDto[] };
+
+function groupsOf(lines: readonly OfferLineDto[]): Group[] {
+	const of = (role: LineRole) => lines.filter((line) => line.role === role);
+	const names = [...new Set(of("OneOf").map((line) => line.group ?? ""))];
+	return [
+		{ title: "Included", lines: of("Included") },
+		...names.map((name) => ({
+			title:
+				names.length > 1
+					? `One is chosen: ${name || "no name yet"}`
+					: "One is chosen",
+			lines: of("OneOf").filter((line) => (line.group ?? "") === name),
+		})),
+		{ title: "May be added", lines: of("Extra") },
+	].filter((group) => group.lines.length > 0);
+}
+
+/** All lines, those of one group in their new order where they stood. */
+function inPlaceOf(
+	lines: readonly OfferLineDto[],
+	order: readonly OfferLineDto[],
+): OfferLineDto[] {
+	const keys = new Set(order.map((line) => line.key));
+	const next = [...order];
+	return lines.map((line) => (keys.has(line.key) ? next.shift()! : line));
 }

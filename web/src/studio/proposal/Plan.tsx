@@ -1,101 +1,169 @@
-import type { DueSort, PlanPartDto } from "../../api/schema";
+import type { DueSort, PlanPartDto, SizeSort } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
 import { DateField } from "../../ui/DateField";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
+import { newPayment } from "./newParts";
 
-/** When the price is due, in shares. */
+/** When the price is due: shares, or fixed amounts and shares of the rest. */
 export function Plan({
 	plan,
 	mainDate,
+	dates,
+	wrong,
 	onChange,
 }: {
-	plan: PlanPartDto[];
+	plan: readonly PlanPartDto[];
 	mainDate: string;
+	/** The project's other dates. */
+	dates: readonly string[];
+	wrong: (at: number, field: string) => string | undefined;
 	onChange: (plan: PlanPartDto[]) => void;
 }) {
 	const set = (at: number, part: Partial<PlanPartDto>) =>
 		onChange(plan.map((one, i) => (i === at ? { ...one, ...part } : one)));
+	const rest = plan.some((part) => part.amount !== null);
 	return (
-		<section>
-			<div className="rule flex items-end pb-2">
-				<h2>Payments</h2>
-				<Button
-					className="ml-auto"
-					onClick={() =>
-						onChange([
-							...plan,
-							{
-								share: "0",
-								sort: "AroundMainDate",
-								days: 0,
-								date: null,
-								invoiceDaysBefore: 14,
-							},
-						])
-					}
-				>
-					Add a payment
-				</Button>
-			</div>
+		<section id="offer-plan">
+			<h2 className="pb-1">Payments</h2>
 			{plan.map((part, i) => (
 				<fieldset
 					key={i}
 					aria-label={`Payment ${i + 1}`}
-					className="grid grid-cols-2 items-end gap-2 border-b border-hair py-3 md:grid-cols-[90px_220px_1fr_1fr_auto]"
+					className="grid grid-cols-2 items-start gap-2 border-b border-hair py-2 md:grid-cols-[84px_120px_170px_1fr_1fr_auto]"
 				>
 					<TextField
-						label="Share %"
+						label={part.amount === null ? "Share %" : "Amount"}
 						inputMode="decimal"
 						className="num text-right"
-						value={part.share}
-						onChange={(e) => set(i, { share: e.target.value })}
+						value={part.amount ?? part.share}
+						wrong={wrong(i, part.amount === null ? "share" : "amount")}
+						onChange={(e) =>
+							set(
+								i,
+								part.amount === null
+									? { share: e.target.value }
+									: { amount: e.target.value },
+							)
+						}
 					/>
 					<Select
+						label="Of what"
+						value={part.amount === null ? "Share" : "Amount"}
+						onChange={(e) =>
+							set(
+								i,
+								(e.target.value as SizeSort) === "Amount"
+									? { amount: "0", share: "0" }
+									: { amount: null },
+							)
+						}
+					>
+						<option value="Share">
+							{rest ? "of the rest" : "of the price"}
+						</option>
+						<option value="Amount">an amount</option>
+					</Select>
+					<Select
 						label="Due"
-						value={part.sort}
-						onChange={(e) => set(i, { sort: e.target.value as DueSort })}
+						value={part.sort === "AroundDate" ? `date:${part.name}` : part.sort}
+						onChange={(e) =>
+							set(
+								i,
+								e.target.value.startsWith("date:")
+									? { sort: "AroundDate", name: e.target.value.slice(5) }
+									: { sort: e.target.value as DueSort, name: null },
+							)
+						}
 					>
 						<option value="OnBooking">on booking</option>
-						<option value="AroundMainDate">around the {mainDate}</option>
+						{mainDate && (
+							<option value="AroundMainDate">around the {mainDate}</option>
+						)}
+						{namesOf(part, dates).map((name) => (
+							<option key={name} value={`date:${name}`}>
+								around: {name}
+							</option>
+						))}
 						<option value="OnDate">on a date</option>
+						<option value="OnHandover">on handover</option>
 					</Select>
-					{part.sort === "OnDate" ? (
-						<DateField
-							label="Date"
-							value={part.date ?? ""}
-							onChange={(day) => set(i, { date: day || null })}
-						/>
-					) : (
-						<CountField
-							label={
-								part.sort === "OnBooking"
-									? "Days after signing"
-									: `Days after the ${mainDate} (minus: before)`
-							}
-							value={part.days}
-							onChange={(count) => set(i, { days: count ?? 0 })}
-						/>
-					)}
-					{part.sort === "OnBooking" ? (
-						<p className="under pb-2">invoiced with the signature</p>
-					) : (
-						<CountField
-							label="Invoiced, days before it is due"
-							min={0}
-							value={part.invoiceDaysBefore}
-							onChange={(count) => set(i, { invoiceDaysBefore: count ?? 0 })}
-						/>
-					)}
+					<When
+						part={part}
+						mainDate={mainDate}
+						wrong={(field) => wrong(i, field)}
+						onChange={(one) => set(i, one)}
+					/>
 					<Button
-						aria-label={`Leave out payment ${i + 1}`}
+						className="md:mt-[19px]"
 						onClick={() => onChange(plan.filter((_, at) => at !== i))}
 					>
-						Leave out
+						leave out<span className="sr-only"> payment {i + 1}</span>
 					</Button>
 				</fieldset>
 			))}
+			<Button className="mt-2" onClick={() => onChange([...plan, newPayment])}>
+				Add a payment
+			</Button>
 		</section>
+	);
+}
+
+/** With the one it hangs on, also where the project has no such date yet. */
+const namesOf = (part: PlanPartDto, dates: readonly string[]) => [
+	...new Set([...dates, ...(part.name ? [part.name] : [])]),
+];
+
+function When({
+	part,
+	mainDate,
+	wrong,
+	onChange,
+}: {
+	part: PlanPartDto;
+	mainDate: string;
+	wrong: (field: string) => string | undefined;
+	onChange: (part: Partial<PlanPartDto>) => void;
+}) {
+	const name = part.name ?? mainDate;
+	const label = {
+		OnBooking: "Days after signing",
+		OnHandover: "Days after the handover",
+		AroundMainDate: `Days after the ${name} (minus: before)`,
+		AroundDate: `Days after the ${name} (minus: before)`,
+		OnDate: "",
+	}[part.sort];
+	return (
+		<>
+			{part.sort === "OnDate" ? (
+				<DateField
+					label="Date"
+					value={part.date ?? ""}
+					wrong={wrong("date")}
+					onChange={(day) => onChange({ date: day || null })}
+				/>
+			) : (
+				<CountField
+					label={label}
+					value={part.days}
+					wrong={wrong("days")}
+					onChange={(count) => onChange({ days: count ?? 0 })}
+				/>
+			)}
+			{part.sort === "OnBooking" || part.sort === "OnHandover" ? (
+				<p className="under md:pt-6">
+					invoiced with the{" "}
+					{part.sort === "OnBooking" ? "signature" : "handover"}
+				</p>
+			) : (
+				<CountField
+					label="Invoiced, days before it is due"
+					min={0}
+					value={part.invoiceDaysBefore}
+					onChange={(count) => onChange({ invoiceDaysBefore: count ?? 0 })}
+				/>
+			)}
+		</>
 	);
 }

@@ -2,21 +2,20 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api } from "../../api/client";
-import type { DraftDto, OfferDto } from "../../api/schema";
+import type { DraftDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { DateField } from "../../ui/DateField";
-import { Fold } from "../../ui/Fold";
 import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
-import { TextArea } from "../../ui/TextArea";
-import { TextField } from "../../ui/TextField";
-import { Lines } from "./Lines";
-import { Plan } from "./Plan";
+import { useUndo } from "../../ui/Undo";
+import { Before } from "./Before";
+import { Begin } from "./Begin";
+import { OnPhone } from "./OnPhone";
+import { Page } from "./Page";
 import { SendProposal } from "./SendProposal";
 import { Sums } from "./Sums";
 import { useAutosave } from "./useAutosave";
 
-/** Writing a proposal: services, choices, extras, payments, contract; kept as it is typed. */
+/** Writing a proposal on the page its reader will have; kept as it is typed. */
 export default function ProposalPage() {
 	const id = Number(useParams().id);
 	const draft = useQuery({
@@ -37,85 +36,64 @@ export default function ProposalPage() {
 
 function Editor({ id, first }: { id: number; first: DraftDto }) {
 	const navigate = useNavigate();
-	const { draft, offer, contract, change, setContract, state, refusal } =
-		useAutosave(id, first);
+	const undo = useUndo();
+	const saved = useAutosave(id, first);
+	const { draft, offer, state, refusal } = saved;
 	useEffect(() => {
 		document.title = `Proposal, ${first.project}, Gesamt`;
 	}, [first.project]);
-	const set = (part: Partial<OfferDto>) => change({ ...offer, ...part });
 	return (
 		<main className="px-5 pb-10">
-			<div className="flex flex-wrap items-end gap-x-4 gap-y-1 pt-4 pb-3">
+			<div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-4 pb-3">
 				<h1>Proposal</h1>
 				<p className="text-soft">
 					for {first.client},{" "}
 					<Button asChild kind="word">
 						<Link to={`/projects/${id}`}>{first.project}</Link>
 					</Button>
+					{draft.sent && `, version ${draft.sent.number + 1}`}
 				</p>
-				<p role="status" className="ml-auto text-soft">
+				<p role="status" className="text-soft">
 					{state}
 				</p>
-			</div>
-			<div className="grid gap-x-[26px] gap-y-6 lg:grid-cols-[1fr_386px]">
-				<div className="grid content-start gap-5">
-					<div className="grid gap-3 md:grid-cols-[1fr_190px]">
-						<TextField
-							label="Title"
-							value={offer.title}
-							wrong={refusal?.of("title")}
-							onChange={(e) => set({ title: e.target.value })}
-						/>
-						<DateField
-							label="Valid until"
-							value={offer.validUntil}
-							wrong={refusal?.of("validUntil")}
-							onChange={(day) => day && set({ validUntil: day })}
-						/>
-					</div>
-					<TextArea
-						label="What it is about"
-						rows={2}
-						value={offer.intro}
-						onChange={(e) => set({ intro: e.target.value })}
-					/>
-					<Lines
+				<div className="ml-auto flex gap-2">
+					<OnPhone
 						project={id}
-						lines={offer.lines}
-						onChange={(lines) => set({ lines })}
+						client={first.client}
+						edition={draft.edition}
+						brand={first.brand}
 					/>
-					<Plan
-						plan={offer.plan}
-						mainDate={first.mainDate}
-						onChange={(plan) => set({ plan })}
+					<Begin
+						project={id}
+						name={offer.title}
+						onBegun={(begun) => {
+							const before = offer;
+							saved.take(begun);
+							undo({
+								words: "Begun anew.",
+								undo: async () => saved.change(before),
+							});
+						}}
 					/>
-					<Fold
-						line={
-							<b className="font-head font-[650]">Contract that goes with it</b>
-						}
-					>
-						<div className="pt-2">
-							<TextArea
-								label="Contract text"
-								rows={14}
-								value={contract}
-								wrong={refusal?.of("text")}
-								hint="Blanks in square brackets are filled from the record and the choice when it is accepted."
-								onChange={(e) => setContract(e.target.value)}
-							/>
-						</div>
-					</Fold>
 				</div>
+			</div>
+			<div className="grid gap-x-[22px] gap-y-6 lg:grid-cols-[1fr_386px]">
+				<Page project={id} saved={saved} />
 				<aside
 					className="grid content-start gap-4"
 					aria-label="What it comes to"
 				>
 					<Refused of={refusal} />
 					<Sums draft={draft} />
+					<Before draft={draft} project={id} />
 					<SendProposal
 						project={id}
-						ready={!draft.missing && state === "kept"}
-						missing={draft.missing}
+						ready={
+							!draft.closed &&
+							!draft.points.some((point) => point.blocks && !point.done) &&
+							state === "kept"
+						}
+						kept={state === "kept"}
 						edition={draft.edition}
 						onSent={() => navigate(`/projects/${id}`)}
 					/>

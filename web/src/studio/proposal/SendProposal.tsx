@@ -11,14 +11,15 @@ import { useAct } from "../useAct";
 export function SendProposal({
 	project,
 	ready,
-	missing,
+	kept,
 	edition,
 	onSent,
 }: {
 	project: number;
 	edition: number;
 	ready: boolean;
-	missing: string | null;
+	/** Whether all that was typed is kept. */
+	kept: boolean;
 	onSent: () => void;
 }) {
 	// filled anew with every kept draft, so that it says the date and price that go out
@@ -76,7 +77,7 @@ export function SendProposal({
 			>
 				Send the proposal
 			</Button>
-			{!ready && !missing && <p className="under">once it is kept</p>}
+			{!kept && <p className="under">once it is kept</p>}
 		</section>
 	);
 }

@@ -1,17 +1,34 @@
 import type { DraftDto } from "../../api/schema";
 import { AmountRow } from "../../ui/AmountRow";
 
+/** What the proposal comes to as it is suggested. */
 export function Sums({ draft }: { draft: DraftDto }) {
 	const priced = draft.priced;
 	return (
-		<section className="panel p-4">
-			<h2 className="pb-1.5">As suggested</h2>
-			{draft.missing && <p className="font-[650]">{draft.missing}</p>}
+		<section className="panel p-4" aria-label="As suggested">
+			<div className="flex items-baseline pb-1.5">
+				<h2>As suggested</h2>
+				<span className="under ml-auto">
+					{draft.offer.gross ? "prices with tax" : "prices before tax"}
+				</span>
+			</div>
+			{!priced && (
+				<p className="text-soft">
+					It has a price once what is missing below is there.
+				</p>
+			)}
 			{priced && (
 				<dl className="text-[14.3px]">
 					{priced.lines.map((line) => (
-						<AmountRow key={line.words} label={line.words} amount={line.net} />
+						<AmountRow key={line.key} label={line.words} amount={line.net} />
 					))}
+					{priced.less && (
+						<AmountRow
+							label={priced.less.label}
+							amount={priced.less.amount}
+							quiet
+						/>
+					)}
 					<AmountRow label="Net" amount={priced.net} quiet />
 					{priced.taxes.map((tax) => (
 						<AmountRow
@@ -21,6 +38,9 @@ export function Sums({ draft }: { draft: DraftDto }) {
 							quiet
 						/>
 					))}
+					{priced.rounding && (
+						<AmountRow label="Rounding" amount={priced.rounding} quiet />
+					)}
 					<div className="mt-1 flex border-t-[1.5px] border-ink pt-1.5 font-head text-[17px] font-[680]">
 						<dt>Total</dt>
 						<dd className="num ml-auto">{priced.total}</dd>
@@ -30,8 +50,16 @@ export function Sums({ draft }: { draft: DraftDto }) {
 							key={part.label}
 							label={part.label}
 							amount={part.amount}
+							quiet
 						/>
 					))}
+					{draft.withEveryExtra && (
+						<AmountRow
+							label="with every extra"
+							amount={draft.withEveryExtra}
+							quiet
+						/>
+					)}
 				</dl>
 			)}
 		</section>

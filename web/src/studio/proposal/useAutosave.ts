@@ -45,7 +45,19 @@ export function useAutosave(id: number, first: DraftDto) {
 		return () => clearTimeout(timer);
 	}, [id, offer, contract]);
 
+	/** What the server wrote anew. */
+	function take(begun: DraftDto) {
+		edition.current = begun.edition;
+		saved.current = { offer: begun.offer, contract: begun.contract };
+		setDraft(begun);
+		setOffer(begun.offer);
+		setContract(begun.contract);
+		setState("kept");
+		setRefusal(undefined);
+	}
+
 	return {
+		take,
 		draft,
 		offer,
 		contract,

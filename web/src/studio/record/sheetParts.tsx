@@ -195,7 +195,7 @@ function papers(record: RecordDto, open: boolean): Part[] {
 			line: papers.map((paper) => paper.name).join(", "),
 			empty: false,
 			open,
-			show: () => <AtHand papers={papers} />,
+			show: () => <AtHand project={record.id} papers={papers} />,
 		},
 	];
 }

@@ -1,113 +1,195 @@
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { answer, api } from "../../api/client";
-import type { KindPageDto, ServiceDto } from "../../api/schema";
+import { answer, api, upload } from "../../api/client";
+import type {
+	KindPageDto,
+	PricesReadDto,
+	ServiceDto,
+	SharedServicesDto,
+} from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { FilePick } from "../../ui/FilePick";
 import { Refused } from "../../ui/Refused";
-import { TextField } from "../../ui/TextField";
+import { moved, Sortable, SortableItem } from "../../ui/Sortable";
+import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { Section } from "./Section";
+import { emptyService, Service } from "./Service";
 
-const empty: ServiceDto = {
-	id: 0,
-	title: "",
-	detail: "",
-	unit: "",
-	unitPrice: "0",
-	tax: "",
-};
+type Rows = readonly (ServiceDto & { key: string })[];
 
 /** The price list of a kind. */
 export function Services({ kind }: { kind: KindPageDto }) {
-	const [services, setServices] = useState(kind.services);
-	const act = useAct();
-	const change = (at: number, part: Partial<ServiceDto>) =>
-		setServices(
-			services.map((one, i) => (i === at ? { ...one, ...part } : one)),
-		);
-	const wrong = (at: number, field: string) =>
-		act.refusal?.of(`services[${at}].${field}`);
 	return (
 		<Section
 			id="services"
 			title="Services"
-			under={`${kind.services.length}, prices before tax`}
+			under={`${offered(kind.services)}, offered for this kind`}
 			open
 		>
-			<ul className="grid gap-2">
-				{services.map((service, i) => (
-					<li
-						key={i}
-						aria-label={service.title || "New service"}
-						className="grid gap-2 border-b border-hair pb-2 md:grid-cols-[1.3fr_1.7fr_80px_100px_70px_auto]"
+			<List
+				key={kind.edition}
+				services={kind.services}
+				kind={kind.id}
+				save={(services) =>
+					api.PUT("/api/kinds/{id}/services", {
+						params: { path: { id: kind.id } },
+						body: { edition: kind.edition, services },
+					})
+				}
+			/>
+		</Section>
+	);
+}
+
+/** The services that are offered whatever the kind. */
+export function SharedServices() {
+	const shared = useQuery({
+		queryKey: ["services"],
+		queryFn: () => answer(api.GET("/api/services")),
+	});
+	if (!shared.data) return null;
+	return <Shared data={shared.data} />;
+}
+
+function Shared({ data }: { data: SharedServicesDto }) {
+	return (
+		<Section
+			id="shared-services"
+			title="Services for every kind"
+			under={data.services.length === 0 ? "none yet" : offered(data.services)}
+			open
+		>
+			<List
+				key={data.edition}
+				services={data.services}
+				save={(services) =>
+					api.PUT("/api/services", {
+						body: { edition: data.edition, services },
+					})
+				}
+			/>
+		</Section>
+	);
+}
+
+const offered = (services: readonly ServiceDto[]) => {
+	const away = services.filter((one) => one.more?.putAway).length;
+	return `${services.length - away}${away > 0 ? `, ${away} put away` : ""}`;
+};
+
+function List({
+	services,
+	kind,
+	save,
+}: {
+	services: readonly ServiceDto[];
+	/** None for those of every kind. */
+	kind?: number;
+	save: (services: ServiceDto[]) => Promise<{ data?: unknown }>;
+}) {
+	const first: Rows = services.map((one) => ({ ...one, key: `s${one.id}` }));
+	const [rows, setRows] = useState(first);
+	const [changed, setChanged] = useState(false);
+	const [open, setOpen] = useState<string>();
+	const [told, setTold] = useState("");
+	const act = useAct();
+	const undo = useUndo();
+	const put = (next: Rows) => {
+		setRows(next);
+		setChanged(true);
+	};
+	const query = kind === undefined ? "" : `?kind=${kind}`;
+	function add(like: ServiceDto) {
+		const key = `n${rows.length}-${Date.now()}`;
+		put([...rows, { ...like, id: 0, key }]);
+		setOpen(key);
+	}
+	return (
+		<div data-sends>
+			<Sortable
+				label="Services"
+				keys={rows.map((one) => one.key)}
+				onMove={(from, to) => put(moved(rows, from, to))}
+			>
+				{rows.map((row, i) => (
+					<SortableItem
+						key={row.key}
+						id={row.key}
+						name={row.title || "the new service"}
+						className="group border-b border-hair bg-sheet"
 					>
-						<TextField
-							label="Service"
-							value={service.title}
-							wrong={wrong(i, "title")}
-							onChange={(e) => change(i, { title: e.target.value })}
-						/>
-						<TextField
-							label="Detail"
-							value={service.detail}
-							onChange={(e) => change(i, { detail: e.target.value })}
-						/>
-						<TextField
-							label="Unit"
-							value={service.unit}
-							onChange={(e) => change(i, { unit: e.target.value })}
-						/>
-						<TextField
-							label="Price"
-							inputMode="decimal"
-							className="text-right"
-							value={service.unitPrice}
-							wrong={wrong(i, "unitPrice")}
-							onChange={(e) => change(i, { unitPrice: e.target.value })}
-						/>
-						<TextField
-							label="Tax %"
-							inputMode="decimal"
-							className="text-right"
-							value={service.tax}
-							wrong={wrong(i, "tax")}
-							onChange={(e) => change(i, { tax: e.target.value })}
-						/>
-						<Button
-							kind="word"
-							size="small"
-							className="self-end pb-2"
-							onClick={() => setServices(services.filter((_, at) => at !== i))}
-						>
-							take out<span className="sr-only">: {service.title}</span>
-						</Button>
-					</li>
+						{(handle) => (
+							<Service
+								service={row}
+								handle={handle}
+								open={open === row.key}
+								wrong={(field) => act.refusal?.of(`services[${i}].${field}`)}
+								onOpen={(now) => setOpen(now ? row.key : undefined)}
+								onChange={(part) =>
+									put(
+										rows.map((one) =>
+											one.key === row.key ? { ...one, ...part } : one,
+										),
+									)
+								}
+								onCopy={() => add({ ...row, title: `${row.title}, copy` })}
+								onTakeOut={() => {
+									const before = rows;
+									put(rows.filter((one) => one.key !== row.key));
+									undo({
+										words: `${row.title || "The service"} is taken out.`,
+										undo: async () => put(before),
+									});
+								}}
+							/>
+						)}
+					</SortableItem>
 				))}
-			</ul>
+			</Sortable>
+			{rows.length === 0 && <p className="pb-2 text-soft">No service yet.</p>}
 			<Refused of={act.refusal} />
-			<div className="flex gap-2 pt-3">
-				<Button onClick={() => setServices([...services, empty])}>
-					Add a service
-				</Button>
+			{told && (
+				<p role="status" className="pt-2">
+					{told}
+				</p>
+			)}
+			<div className="flex flex-wrap gap-2 pt-3">
+				<Button onClick={() => add(emptyService)}>Add a service</Button>
 				<Button
 					kind="go"
-					disabled={act.busy || services === kind.services}
+					disabled={act.busy || !changed}
 					onClick={() =>
-						act.run(() =>
-							answer(
-								api.PUT("/api/kinds/{id}/services", {
-									params: { path: { id: kind.id } },
-									body: {
-										edition: kind.edition,
-										services,
-									},
-								}),
-							),
-						)
+						act.run(() => answer(save(rows.map(({ key: _, ...one }) => one))))
 					}
 				>
 					Keep the services
 				</Button>
+				<span className="ml-auto flex gap-2">
+					<Button asChild>
+						<a href={`/api/services.csv${query}`} download>
+							As a table (CSV)
+						</a>
+					</Button>
+					<FilePick
+						accept=".csv,text/csv,text/plain"
+						disabled={changed || act.busy}
+						onFiles={([file]) =>
+							act.run(async () => {
+								const read = await upload<PricesReadDto>(
+									`/api/services/table${query}`,
+									file!,
+								);
+								setTold(
+									`${read.added} added, ${read.changed} changed from the table.`,
+								);
+							})
+						}
+					>
+						From a table
+					</FilePick>
+				</span>
 			</div>
-		</Section>
+		</div>
 	);
 }

@@ -17,7 +17,7 @@ import { NewKind } from "./NewKind";
 import { Rehearsals } from "./Rehearsals";
 import { RoutinePage } from "./RoutinePage";
 import { KindRoutines, RoutineList } from "./Routines";
-import { Services } from "./Services";
+import { Services, SharedServices } from "./Services";
 import { TaskLists } from "./TaskLists";
 import { Contract } from "./Texts";
 
@@ -48,6 +48,7 @@ export default function Templates() {
 								<ul className="border-t-[1.5px] border-ink">
 									<Place to="/templates/routines">All routines</Place>
 									<Place to="/templates/letters">Letters</Place>
+									<Place to="/templates/services">Services</Place>
 									<Place to="/templates/task-lists">Task lists</Place>
 									<Place to="/templates/rehearsals">Rehearsals</Place>
 									<Place to="/studio">The studio</Place>
@@ -58,6 +59,7 @@ export default function Templates() {
 							<Route path="routines" element={<RoutineList />} />
 							<Route path="routines/:id" element={<RoutinePage />} />
 							<Route path="letters" element={<Letters kinds={data} />} />
+							<Route path="services" element={<SharedServices />} />
 							<Route path="task-lists" element={<TaskLists />} />
 							<Route path="rehearsals" element={<Rehearsals kinds={data} />} />
 							<Route path=":kind?" element={<Kind kinds={data} />} />
