@@ -66,6 +66,7 @@ services.AddSingleton<TimeProvider>(
 services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database, settings.Flushes));
 services.AddScoped<Desk>();
 services.AddSingleton<Doorplate>();
+services.AddSingleton<SealKey>();
 
 // its addresses are served before there is a studio, and described here with all others
 if (describing)

@@ -139,7 +139,7 @@ public sealed class FewActsTests(Demo demo, ITestOutputHelper output) : IClassFi
         client.Tick("I have read this contract");
         client.Type("Your full name, as your signature", "Mona Delarue");
         client.Press("Sign the contract");
-        client.See("Book Mural for Lantern House");
+        client.See("The first payment");
         client.Press("Pay by card");
         client.Type("Card number", "1000 2000 3000 4000");
         client.PressWith("Pay €");

@@ -116,7 +116,8 @@ public sealed class FirstHourTests : IDisposable
     private void ThePricesAreHers()
     {
         owner.Press("Your prices");
-        owner.See("prices before tax");
+        owner.See("offered for this kind");
+        owner.PressWith("Invitation with envelope");
         owner.Within("Invitation with envelope", () => owner.Type("Price", "7.20"));
         owner.Press("Keep the services");
         owner.Wait(

@@ -111,9 +111,9 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         owner.Press("Proposal");
         owner.See("No service yet");
         Line("Gable mural", "Included", "31");
-        Line("Scaffold", "A choice of one", "6");
-        Line("Scissor lift", "A choice of one", "4");
-        Line("Hand-lettered name", "To add", "14");
+        Line("Scaffold", "One of several", "6");
+        Line("Scissor lift", "One of several", "4");
+        Line("Hand-lettered name", "May be added", "14");
         owner.Type("Valid until", "5 feb");
         owner.Within("Payment 1", () => Assert.Equal("40", owner.ValueOf("Share %")));
         owner.Within("Payment 2", () => Assert.Equal("60", owner.ValueOf("Share %")));
@@ -133,7 +133,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
             service,
             () =>
             {
-                owner.Choose("How", role);
+                owner.Tick(role);
                 owner.Type("Quantity", quantity);
             }
         );
@@ -172,10 +172,10 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
     private void TheClientChooses()
     {
         client.See("€ 6 297.60");
-        client.Tick("Hand-lettered name, 14 letters");
+        client.Tick("Hand-lettered name");
         client.See("€ 6 642.00");
         client.See("2 656.80");
-        client.Tick("Scissor lift, 4 days");
+        client.Tick("Scissor lift");
         client.See("€ 6 371.40"); // (4 340 + 560 + 280) × 1.23
         client.See("60 %, due 14 May 2027");
         client.Press("Choose this and go on to sign");
@@ -192,7 +192,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
         client.See("Type your full name");
         client.Type("Your full name, as your signature", "Mona Delarue");
         client.Press("Sign the contract");
-        client.See("Book Mural for Lantern House");
+        client.See("The first payment");
     }
 
     private void TheClientPays()

@@ -239,6 +239,7 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         Assert.Equal("", owner.Violations());
         owner.Driver.Navigate().Refresh();
         owner.See("€ 2 152.50");
+        owner.PressWith("Gable mural");
         owner.Within("Gable mural", () => owner.Type("Quantity", "many"));
         owner.See("The quantity of “Gable mural” must be a number");
     }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Formats.Pdf;
+using Gesamt.Formats.Texts;
 using NodaTime;
 using UglyToad.PdfPig;
 using Xunit;
@@ -82,7 +83,7 @@ public sealed class PdfTests
         Assert.True(pdf.NumberOfPages >= 3);
         var text = string.Concat(pdf.GetPages().Select(page => page.Text));
         Assert.All(Enumerable.Range(1, 60), i => Assert.Contains($"Service {i}", text));
-        Assert.Contains($"Page {pdf.NumberOfPages}", text);
+        Assert.Contains($"page {pdf.NumberOfPages} of {pdf.NumberOfPages}", text);
     }
 
     [Fact]
@@ -97,7 +98,7 @@ public sealed class PdfTests
             "Contract for a mural",
             "Harbour wall",
             ["Marrin Murals", "Zoë Gröhl"],
-            $"Between us.\n\nFair words for {MoneyText.Of(Eur(5338.20m))}.",
+            MarkdownText.Numbered($"Between us.\n\nFair words for {MoneyText.Of(Eur(5338.20m))}."),
             [new("Gable", "", Eur(4340))],
             new(Eur(4340), [new("23 %", Eur(998.20m))], Eur(0), Eur(5338.20m)),
             [new("40 % to book", Eur(2135.28m))],
@@ -164,7 +165,7 @@ public sealed class PdfTests
             "Contract",
             name,
             [name],
-            name,
+            MarkdownText.Numbered(MarkdownText.Escaped(name)),
             [],
             null,
             [],
@@ -195,7 +196,7 @@ public sealed class PdfTests
         );
         var words = pdf.GetPage(1).GetWords().ToList();
         var letters = pdf.GetPage(1).Letters;
-        Assert.All(letters, letter => Assert.InRange(letter.BoundingBox.Right, 60, 533));
+        Assert.All(letters, letter => Assert.InRange(letter.BoundingBox.Right, 47, 546));
         // the studio's words on the left half, its address on the right, each on lines of its own
         Assert.All(
             words.Where(word => word.Text is "Worshipful" or "Company" or "Writers"),
@@ -215,7 +216,7 @@ public sealed class PdfTests
         var text = Read(
             Papers.Draw(Invoice(0) with { Lines = [new("Gable mural", "", Eur(4340), "31 m²", "140.00")] }, At)
         );
-        foreach (var said in new[] { "Quantity", "Unitprice", "31m²", "140.00", "4340.00" })
+        foreach (var said in new[] { "quantity", "each", "31m²", "140.00", "4340.00" })
             Assert.Contains(said, text);
     }
 

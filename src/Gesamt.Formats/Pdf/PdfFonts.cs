@@ -9,6 +9,7 @@ namespace Gesamt.Formats.Pdf;
 internal static class PdfFonts
 {
     public static readonly PdfFont Title = new("Archivo_700Bold", 22, true);
+    public static readonly PdfFont Studio = new("Archivo_700Bold", 14, true);
     public static readonly PdfFont Heading = new("Archivo_600SemiBold", 11, true);
     public static readonly PdfFont Figures = new("Archivo_500Medium", 10, false);
     public static readonly PdfFont StrongFigures = new("Archivo_700Bold", 12, true);

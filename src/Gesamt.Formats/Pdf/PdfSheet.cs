@@ -3,52 +3,57 @@ using SkiaSharp;
 
 namespace Gesamt.Formats.Pdf;
 
-/// <summary>Who a paper is from, on its head and foot, as it was when the paper was made.</summary>
-/// <param name="Address">Lines of the postal address.</param>
-/// <param name="Logo">SHA-256 of the picture at its head; null for none.</param>
-public sealed record Letterhead(
-    string Studio,
-    string Address,
-    string Mail,
-    string TaxNumber,
-    string Brand,
-    string? Logo = null,
-    string Phone = "",
-    string Site = "",
-    string Bank = "",
-    string Bic = ""
-);
+/// <summary>A column of a table.</summary>
+/// <param name="Width">In points, without the gap before it; 0 for the one that takes what is left.</param>
+internal sealed record PdfColumn(string Head, float Width);
 
 /// <summary>An A4 sheet that text and rows flow down, page after page. Positions in points of 1/72 inch.</summary>
-internal sealed class PdfSheet : IDisposable
+internal sealed partial class PdfSheet : IDisposable
 {
-    public const float Left = 64,
-        Right = 531,
+    public const float Left = 51,
+        Right = 544,
         Width = Right - Left;
     private const float PageWidth = 595,
         PageHeight = 842,
-        Top = 64,
-        Bottom = 770;
-    private const float Gutter = 14,
-        AmountWidth = 82,
-        PriceWidth = 74,
-        QuantityWidth = 84,
+        Top = 58,
+        Bottom = 770,
+        Foot = 800;
+    private const float Gutter = 12,
         LogoHeight = 36,
-        LogoWidth = 150;
+        LogoWidth = 150,
+        BarWidth = 90,
+        BarHeight = 7;
 
     private readonly MemoryStream stream = new();
     private readonly SKDocument document;
     private readonly Letterhead head;
-    private readonly SKPaint ink = new() { Color = SKColor.Parse("#17211d"), IsAntialias = true };
-    private readonly SKPaint soft = new() { Color = SKColor.Parse("#56625b"), IsAntialias = true };
+    private readonly int pages;
+    private readonly SKPaint ink = Paint("#17211d");
+    private readonly SKPaint soft = Paint("#56625b");
+    private readonly SKPaint hair = Paint("#cdd4c8");
     private readonly SKPaint brand;
     private SKCanvas canvas;
     private int page = 1;
 
+    /// <summary>Draws a paper: once to count its pages, and once more with their number on each.</summary>
     /// <param name="logo">The picture at the head, PNG or JPEG; one that cannot be read is left out.</param>
-    public PdfSheet(Letterhead head, string title, Instant at, byte[]? logo)
+    public static byte[] Draw(Letterhead head, string title, Instant at, byte[]? logo, Action<PdfSheet> draw)
     {
-        this.head = head;
+        (byte[] File, int Pages) Drawn(int pages)
+        {
+            using var sheet = new PdfSheet(head, title, at, logo, pages);
+            draw(sheet);
+            return (sheet.Save(), sheet.page);
+        }
+        var counted = Drawn(0);
+        var update = new PdfUpdate(Drawn(counted.Pages).File);
+        update.Add(update.Root, "/Lang(en)/ViewerPreferences<</DisplayDocTitle true>>");
+        return update.Write().File;
+    }
+
+    private PdfSheet(Letterhead head, string title, Instant at, byte[]? logo, int pages)
+    {
+        (this.head, this.pages) = (head, pages);
         brand = new()
         {
             Color = SKColor.TryParse(head.Brand, out var color) ? color : SKColor.Parse("#17211d"),
@@ -79,7 +84,7 @@ internal sealed class PdfSheet : IDisposable
     public void Title(string text)
     {
         foreach (var line in PdfFonts.Title.Wrap(text, Width))
-            Line(line, PdfFonts.Title, 28);
+            Line(line, PdfFonts.Title, 27);
     }
 
     public void Heading(string text)
@@ -98,69 +103,80 @@ internal sealed class PdfSheet : IDisposable
         Y += 5;
     }
 
-    /// <summary>What the columns of <see cref="Priced"/> rows are called.</summary>
-    public void Columns(string quantity, string price, string amount)
+    /// <summary>Facts beside each other, each under its name.</summary>
+    public void Facts(params IReadOnlyList<(string Name, string Value)> facts)
     {
-        Room(48);
-        PdfFonts.Small.DrawEnding(canvas, quantity, Right - AmountWidth - PriceWidth - 2 * Gutter, Y, soft);
-        PdfFonts.Small.DrawEnding(canvas, price, Right - AmountWidth - Gutter, Y, soft);
-        PdfFonts.Small.DrawEnding(canvas, amount, Right, Y, soft);
-        Y += 15;
+        Room(44);
+        Rule(heavy: true);
+        var each = Width / Math.Max(facts.Count, 4);
+        var top = Y + 4;
+        var deepest = top;
+        foreach (var ((name, value), i) in facts.Select((fact, i) => (fact, i)))
+        {
+            PdfFonts.Small.Draw(canvas, name, Left + i * each, top, soft);
+            var y = top + 15;
+            foreach (var line in PdfFonts.Strong.Wrap(value, each - Gutter))
+            {
+                PdfFonts.Strong.Draw(canvas, line, Left + i * each, y, ink);
+                y += 13;
+            }
+            deepest = Math.Max(deepest, y);
+        }
+        Y = deepest + 12;
     }
 
     /// <summary>A label on the left and figures ending at the right edge.</summary>
-    public void Row(string label, string figures, bool strong = false, string? detail = null)
+    public void Row(string label, string figures, bool strong = false, bool quiet = false, float from = Left)
     {
-        Room(34);
+        Room(20);
         var font = strong ? PdfFonts.StrongFigures : PdfFonts.Figures;
-        font.DrawFigures(canvas, figures, Right, Y, ink);
-        Label(label, detail, Width - Math.Max(AmountWidth, font.Measure(figures)) - Gutter, strong);
+        var paint = quiet ? soft : ink;
+        font.DrawFigures(canvas, figures, Right, Y, paint);
+        var words = strong ? PdfFonts.Strong : PdfFonts.Text;
+        foreach (var line in words.Wrap(label, Right - from - font.Measure(figures) - 2 * Gutter))
+        {
+            words.Draw(canvas, line, from, Y, paint);
+            Y += 14;
+        }
+        Y += 2.5f;
     }
 
-    /// <summary>A row of a table with how much at which price.</summary>
-    public void Priced(string label, string detail, string quantity, string price, string figures)
+    /// <summary>A line across the page, or its right half.</summary>
+    public void Rule(bool heavy = false, float from = Left)
     {
-        Room(34);
-        var top = Y;
-        PdfFonts.Figures.DrawFigures(canvas, figures, Right, Y, ink);
-        PdfFonts.Figures.DrawFigures(canvas, price, Right - AmountWidth - Gutter, Y, ink);
-        var end = Right - AmountWidth - PriceWidth - 2 * Gutter;
-        var lines = PdfFonts.Text.Wrap(quantity, QuantityWidth).ToList();
-        foreach (var (line, at) in lines.Select((line, at) => (line, at)))
-            PdfFonts.Text.DrawEnding(canvas, line, end, top + 14 * at, ink);
-        var onPage = page;
-        Label(label, detail, end - QuantityWidth - Gutter - Left, strong: false);
-        if (page == onPage)
-            Y = Math.Max(Y, top + 14 * lines.Count + 4);
-    }
-
-    public void Rule(bool heavy = false)
-    {
-        canvas.DrawRect(Left, Y - 8, Width, heavy ? 1.2f : 0.5f, heavy ? ink : soft);
+        canvas.DrawRect(from, Y - 8, Right - from, heavy ? 1.2f : 0.6f, heavy ? ink : hair);
         Y += heavy ? 10 : 8;
     }
 
-    /// <summary>The finished file.</summary>
-    public byte[] Save()
+    /// <summary>What follows begins on a page of its own, unless this one is still empty.</summary>
+    public void NewPage()
     {
-        End();
-        document.Close();
-        return stream.ToArray();
+        if (Y > Top)
+            Turn();
     }
 
     public void Dispose()
     {
         document.Dispose();
         stream.Dispose();
-        ink.Dispose();
-        soft.Dispose();
-        brand.Dispose();
+        foreach (var paint in new[] { ink, soft, hair, brand })
+            paint.Dispose();
+    }
+
+    private static SKPaint Paint(string color) => new() { Color = SKColor.Parse(color), IsAntialias = true };
+
+    private byte[] Save()
+    {
+        End();
+        document.Close();
+        return stream.ToArray();
     }
 
     /// <summary>The studio on the left, where it is reached on the right, neither over the other however long they are.</summary>
     private void Head(byte[]? logo)
     {
         const float half = Width / 2 - Gutter;
+        canvas.DrawRect(Left, 0, BarWidth, BarHeight, brand);
         var top = Y;
         using var picture = logo is null ? null : SKImage.FromEncodedData(logo);
         if (picture is { Width: > 0, Height: > 0 })
@@ -171,15 +187,12 @@ internal sealed class PdfSheet : IDisposable
                 SKRect.Create(Left, Y - 12, picture.Width * scale, picture.Height * scale),
                 new SKSamplingOptions(SKCubicResampler.Mitchell)
             );
-            Y += picture.Height * scale + 6;
+            Y += picture.Height * scale + 8;
         }
-        else
-            canvas.DrawRect(Left, Y - 10, 10, 10, brand);
-        var indent = picture is null ? 17 : 0;
-        foreach (var line in PdfFonts.Heading.Wrap(head.Studio, half - indent))
+        foreach (var line in PdfFonts.Studio.Wrap(head.Studio, half))
         {
-            PdfFonts.Heading.Draw(canvas, line, Left + indent, Y, ink);
-            Y += 15;
+            PdfFonts.Studio.Draw(canvas, line, Left, Y, ink);
+            Y += 18;
         }
         var left = Y;
         Y = top;
@@ -193,23 +206,9 @@ internal sealed class PdfSheet : IDisposable
         )
         {
             PdfFonts.Small.DrawEnding(canvas, line, Right, Y, soft);
-            Y += 11.5f;
+            Y += 12.5f;
         }
-        Y = Math.Max(left, Y) + 31;
-    }
-
-    private void Label(string label, string? detail, float width, bool strong)
-    {
-        var font = strong ? PdfFonts.Strong : PdfFonts.Text;
-        foreach (var line in font.Wrap(label, width))
-            Line(line, font, 14);
-        foreach (
-            var line in detail is { Length: > 0 }
-                ? detail.ReplaceLineEndings("\n").Split('\n').SelectMany(hard => PdfFonts.Small.Wrap(hard, width))
-                : []
-        )
-            Line(line, PdfFonts.Small, 12, quiet: true);
-        Y += 4;
+        Y = Math.Max(left, Y) + 32;
     }
 
     private SKCanvas Begin()
@@ -230,18 +229,24 @@ internal sealed class PdfSheet : IDisposable
                 head.Bic.Length > 0 ? $"BIC {head.Bic}" : "",
             }.Where(part => part.Length > 0)
         );
-        PdfFonts.Small.Draw(canvas, PdfFonts.Small.Wrap(foot, Width - 60).First(), Left, 806, soft);
-        PdfFonts.Small.DrawEnding(canvas, $"Page {page}", Right, 806, soft);
+        PdfFonts.Small.Draw(canvas, PdfFonts.Small.Wrap(foot, Width - 90).First(), Left, Foot, soft);
+        PdfFonts.Small.DrawEnding(canvas, $"page {page} of {pages}", Right, Foot, soft);
         document.EndPage();
     }
 
-    private void Room(float height)
+    private void Turn()
     {
-        if (Y + height <= Bottom)
-            return;
         End();
         page++;
         canvas = Begin();
+    }
+
+    private bool Room(float height)
+    {
+        if (Y + height <= Bottom)
+            return false;
+        Turn();
+        return true;
     }
 
     private void Line(string text, PdfFont font, float height, bool quiet = false)

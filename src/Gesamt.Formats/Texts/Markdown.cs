@@ -63,6 +63,16 @@ public static class MarkdownText
         ];
     }
 
+    /// <summary>Words that stand in a text as they are, whatever signs they have: a name or a title that somebody else wrote.</summary>
+    public static string Escaped(string words) =>
+        string.Concat(
+            words.Select(c =>
+                char.IsAsciiLetterOrDigit(c) || c > 127 || char.IsWhiteSpace(c) || char.IsControl(c) || c is ',' or '\''
+                    ? $"{c}"
+                    : $"\\{c}"
+            )
+        );
+
     private static IEnumerable<TextBlock> Of(Block block, int depth) =>
         block switch
         {

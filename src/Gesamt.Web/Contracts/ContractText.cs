@@ -1,6 +1,7 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
+using Gesamt.Formats.Texts;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
@@ -32,6 +33,10 @@ public static class ContractText
             ),
             Payments = string.Join('\n', priced.Instalments.Select(i => $"{i.Words}: {MoneyText.Of(i.Part.Payable)}")),
         };
-        return LetterText.Parse(template).Fill(Blanks.Of(words));
+        // what others wrote is no Markdown
+        var values = Blanks
+            .Of(words)
+            .ToDictionary(blank => blank.Key, blank => blank.Value is { } value ? MarkdownText.Escaped(value) : null);
+        return LetterText.Parse(template).Fill(values);
     }
 }

@@ -18,6 +18,7 @@ public sealed class Desk(
     Live live,
     Settings settings,
     FileVault vault,
+    SealKey seal,
     IEars ears,
     ILogger<Desk> log
 )
@@ -28,6 +29,9 @@ public sealed class Desk(
 
     /// <summary>To read. What happens to a project is written by an act alone.</summary>
     public GesamtDb Db { get; } = Opened(db);
+
+    /// <summary>The key that signed papers are sealed with.</summary>
+    public SealKey Seal { get; } = seal;
 
     /// <summary>Kept files, by their SHA-256.</summary>
     public FileVault Vault { get; } = vault;

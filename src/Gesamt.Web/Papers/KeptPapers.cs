@@ -41,6 +41,7 @@ public static class KeptPapers
                     Hash = "",
                     At = desk.Now,
                     DrawnLater = Versions.Read<ContractSnapshot>(contract).Printed is null,
+                    Sealed = signatures.Count > 0,
                 }
             );
     }
@@ -77,10 +78,10 @@ public static class KeptPapers
         (row.Hash, _) = await desk.Vault.KeepAsync(content, MostBytes, CancellationToken.None);
         await desk.Db.Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO Papers (ProjectId, VersionId, Signatures, InvoiceId, Hash, At, DrawnLater)
+            INSERT INTO Papers (ProjectId, VersionId, Signatures, InvoiceId, Hash, At, DrawnLater, Sealed)
             VALUES ({row.ProjectId.Value}, {Id(row.VersionId)}, {row.Signatures}, {Id(
                 row.InvoiceId
-            )}, {row.Hash}, {row.At.ToUnixTimeTicks()}, {row.DrawnLater}) ON CONFLICT DO NOTHING
+            )}, {row.Hash}, {row.At.ToUnixTimeTicks()}, {row.DrawnLater}, {row.Sealed}) ON CONFLICT DO NOTHING
             """
         );
         return await desk
@@ -130,7 +131,7 @@ public static class KeptPapers
             snapshot.Title,
             snapshot.Project,
             snapshot.Parties,
-            snapshot.Text,
+            snapshot.Blocks,
             terms.Lines,
             terms.Sums,
             terms.Payments,
@@ -142,11 +143,20 @@ public static class KeptPapers
                     s.Consent,
                     desk.Precisely(s.At),
                     s.Address,
-                    s.Hash
+                    s.Hash,
+                    s.Proof
                 )),
             ]
         );
-        return Formats.Pdf.Papers.Draw(paper, contract.At, Logo(desk, terms.Head));
+        var drawn = Formats.Pdf.Papers.Draw(paper, contract.At, Logo(desk, terms.Head));
+        return signatures.Count == 0
+            ? drawn
+            : PdfSeal.Seal(
+                drawn,
+                desk.Seal.At(desk.Now, desk.Studio.Name),
+                $"Signed by {string.Join(" and ", signatures.Select(s => s.Name))}",
+                desk.Now
+            );
     }
 
     private static byte[]? Logo(Desk desk, Letterhead head) =>

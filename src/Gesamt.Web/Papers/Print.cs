@@ -73,7 +73,8 @@ public static class Print
                 : line.Detail,
             line.Priced(currency).Net,
             line.Unit.Length > 0 ? $"{NumberText.Number(line.Quantity)} {line.Unit}" : NumberText.Number(line.Quantity),
-            UnitPrice(line.PriceEach, currency)
+            UnitPrice(line.PriceEach, currency),
+            line.Tax.ToString()
         );
 
     /// <summary>With the decimals of its currency, or as many more as it has.</summary>

@@ -245,7 +245,7 @@ public static class Reader
         return new(
             contract.Title,
             $"version {version.Number}, {desk.Precisely(version.At)}. SHA-256 {version.Hash}{Later(desk, await KeptPapers.OfAsync(desk, version))}",
-            contract.Text,
+            string.Join("\n\n", contract.Blocks.Select(block => $"{block.Number} {block.Plain}".Trim())),
             "",
             [],
             [],

@@ -47,7 +47,7 @@ export function Line({
 						<div className="col-span-3 md:col-span-1">
 							<TextField
 								label="Service"
-								autoFocus
+								autoFocus={!line.title}
 								value={line.title}
 								wrong={wrong("title")}
 								onChange={(e) => onChange({ title: e.target.value })}
@@ -55,6 +55,7 @@ export function Line({
 						</div>
 						<TextField
 							label="Quantity"
+							autoFocus={Boolean(line.title)}
 							inputMode="decimal"
 							className="num text-right"
 							value={line.quantity}
@@ -93,7 +94,6 @@ export function Line({
 					<Button
 						kind="line"
 						className="grid min-w-0 flex-1 grid-cols-[1fr_auto] gap-x-3 text-left md:grid-cols-[1fr_auto_92px]"
-						aria-label={`Change ${name}`}
 						onClick={() => onOpen(true)}
 					>
 						<span className="min-w-0 break-words">

@@ -89,7 +89,7 @@ export function Lines({
 				lines={lines}
 				onAdd={(line) => {
 					onChange([...lines, line]);
-					if (!line.title) onOpen(line.key);
+					onOpen(line.key);
 				}}
 			/>
 		</div>
