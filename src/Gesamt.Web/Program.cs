@@ -177,6 +177,7 @@ api.MapTurns();
 api.MapProjects();
 api.MapLetters();
 api.MapPaperFiles();
+api.MapSignedPapers();
 api.MapPrices();
 api.MapProposals();
 api.MapFiles();
@@ -220,6 +221,7 @@ app.MapGroup("/typed").NameUnread().RequireRateLimiting(ClientLink.RateLimit).Ma
 app.MapOpen();
 app.MapEmbedding();
 app.MapFeed();
+app.MapCheck();
 app.MapEntering();
 app.MapGroup("/p/{link}/api")
     .NameUnread()

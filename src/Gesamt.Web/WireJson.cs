@@ -193,6 +193,8 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(PlaceDto))]
 [JsonSerializable(typeof(SaveRoutineDto))]
 [JsonSerializable(typeof(SaveServicesDto))]
+[JsonSerializable(typeof(CheckedDto))]
+[JsonSerializable(typeof(SignedPapersDto))]
 [JsonSerializable(typeof(BeginWithDto))]
 [JsonSerializable(typeof(IReadOnlyList<OfferedServiceDto>))]
 [JsonSerializable(typeof(IReadOnlyList<BeginningDto>))]

@@ -104,10 +104,13 @@ public static class Papers
                 sheet.Title(title);
                 sheet.Paragraph($"{paper.Project}. {paper.Share}", quiet: true);
                 sheet.Gap(18);
-                sheet.Facts([
-                    ("date", DateWords.Long(paper.IssuedOn)),
-                    .. paper.IsCredit ? [] : new[] { ("due", DateWords.Long(paper.Due)) },
-                ]);
+                sheet.Facts(
+                    4,
+                    [
+                        ("date", DateWords.Long(paper.IssuedOn)),
+                        .. paper.IsCredit ? [] : new[] { ("due", DateWords.Long(paper.Due)) },
+                    ]
+                );
                 Lines(sheet, paper.Lines, paper.Sums);
                 Sums(sheet, paper.Sums, paper.IsCredit ? "Credited" : "To pay");
                 sheet.Gap(16);
@@ -129,7 +132,7 @@ public static class Papers
                 sheet.Title(paper.Title);
                 sheet.Paragraph(paper.Project, quiet: true);
                 sheet.Gap(14);
-                sheet.Facts([.. paper.Parties.Select((party, i) => (i == 0 ? "between" : "and", party))]);
+                sheet.Facts(2, [.. paper.Parties.Select((party, i) => (i == 0 ? "between" : "and", party))]);
                 sheet.Blocks(paper.Text);
                 if (paper.Sums is { } sums)
                     Choice(sheet, paper, sums);

@@ -47,7 +47,7 @@ internal sealed partial class PdfSheet : IDisposable
         }
         var counted = Drawn(0);
         var update = new PdfUpdate(Drawn(counted.Pages).File);
-        update.Add(update.Root, "/Lang(en)/ViewerPreferences<</DisplayDocTitle true>>");
+        update.Add(update.Root, "/Lang(en)");
         return update.Write().File;
     }
 
@@ -104,11 +104,12 @@ internal sealed partial class PdfSheet : IDisposable
     }
 
     /// <summary>Facts beside each other, each under its name.</summary>
-    public void Facts(params IReadOnlyList<(string Name, string Value)> facts)
+    /// <param name="across">How many have room across the page.</param>
+    public void Facts(int across, params IReadOnlyList<(string Name, string Value)> facts)
     {
         Room(44);
         Rule(heavy: true);
-        var each = Width / Math.Max(facts.Count, 4);
+        var each = Width / across;
         var top = Y + 4;
         var deepest = top;
         foreach (var ((name, value), i) in facts.Select((fact, i) => (fact, i)))

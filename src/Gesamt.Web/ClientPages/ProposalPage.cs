@@ -183,7 +183,7 @@ public static class ProposalPage
                 ? ""
                 : $"{NumberText.Number(line.Quantity)}{(line.Unit.Length > 0 ? $" {line.Unit}" : "")} at {Print.UnitPrice(line.PriceEach, currency)}",
             line.Unit,
-            MoneyText.Of(line.Priced(currency).Net),
+            MoneyText.Figures(line.Priced(currency).Net),
             line.Limits is { } limits ? new(NumberText.Number(limits.Least), NumberText.Number(limits.Most)) : null
         );
 

@@ -1,6 +1,7 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
+using Gesamt.Core.Texts;
 using Gesamt.Formats.Texts;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -11,6 +12,10 @@ namespace Gesamt.Web.Contracts;
 /// <summary>A contract's template filled from the record and the choice.</summary>
 public static class ContractText
 {
+    /// <summary>Looks at a template's blanks and conditions.</summary>
+    /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
+    public static void Check(string template) => LetterText.Parse(ConditionalText.Whole(template));
+
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
     public static async Task<FilledText> FillAsync(
         Desk desk,
@@ -37,6 +42,10 @@ public static class ContractText
         var values = Blanks
             .Of(words)
             .ToDictionary(blank => blank.Key, blank => blank.Value is { } value ? MarkdownText.Escaped(value) : null);
-        return LetterText.Parse(template).Fill(values);
+        bool IsThere(string name) =>
+            values.GetValueOrDefault(name) is { Length: > 0 }
+            || BareText.Of(name) is { Length: > 0 } word
+                && priced.Lines.Any(line => BareText.Of(line.Title).Contains(word, StringComparison.Ordinal));
+        return LetterText.Parse(ConditionalText.Of(template, IsThere)).Fill(values);
     }
 }

@@ -77,7 +77,7 @@ public static class Pages
                     WriteAsync(context, app.Environment, "client.html", form: (string)context.GetRouteValue("slug")!)
             )
             .ExcludeFromDescription();
-        foreach (var path in new[] { "/p/{link}", "/p/{link}/{**rest}", "/cards/{session}", "/rooms/{code}" })
+        foreach (var path in new[] { "/p/{link}", "/p/{link}/{**rest}", "/check", "/cards/{session}", "/rooms/{code}" })
             app.MapGet(path, context => WriteAsync(context, app.Environment, "client.html")).ExcludeFromDescription();
     }
 

@@ -63,8 +63,9 @@ public sealed class SealKey(Settings settings, ILogger<SealKey> log)
         request.CertificateExtensions.Add(
             new X509KeyUsageExtension(X509KeyUsageFlags.DigitalSignature | X509KeyUsageFlags.NonRepudiation, true)
         );
-        // clocks differ: who looks at once must not find it from the future
-        var from = now.ToDateTimeOffset().AddDays(-1);
+        // clocks differ, and the studio's may have been set ahead: who looks at once must not find it from the future
+        var machine = SystemClock.Instance.GetCurrentInstant();
+        var from = (machine < now ? machine : now).ToDateTimeOffset().AddDays(-1);
         using var made = request.CreateSelfSigned(from, from.AddYears(Years));
         Directory.CreateDirectory(settings.Keys);
         var bytes = made.Export(X509ContentType.Pkcs12);

@@ -3,7 +3,6 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
-using Gesamt.Core.Letters;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -64,7 +63,7 @@ public static class Drafts
         var draft = await OfAsync(desk, file);
         if (draft.Edition != edition)
             throw new StaleException(await DraftDto.OfAsync(desk, file, draft));
-        LetterText.Parse(contract);
+        ContractText.Check(contract);
         (draft.Offer, draft.Contract, draft.ChangedAt) = (StoreJson.Write(offer), contract, desk.Now);
         draft.Edition++;
         await desk.Db.SaveChangesAsync();

@@ -4,6 +4,7 @@ using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Prices;
 using Microsoft.EntityFrameworkCore;
@@ -94,7 +95,7 @@ public static class Kinds
             if ((row?.Edition ?? 0) != save.Edition)
                 throw new StaleException(new TextDto(row!.Title, row.Body, row.Edition));
             Check(("title", save.Title, 120), ("body", save.Body, 50_000));
-            LetterText.Parse(save.Body);
+            ContractText.Check(save.Body);
             if (row is null)
                 desk.Db.ContractTemplates.Add(
                     new()

@@ -2377,6 +2377,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/papers/signed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    words?: string;
+                    kind?: number;
+                    year?: number;
+                    person?: number;
+                    voided?: boolean;
+                    most?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SignedPapersDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/services": {
         parameters: {
             query?: never;
@@ -13383,6 +13452,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/check/api/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CheckedDto"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/forms/{slug}": {
         parameters: {
             query?: never;
@@ -16097,6 +16203,13 @@ export interface components {
              */
             project: null | number;
         };
+        /** @description What a file turns out to be, compared by the SHA-256 of its bytes. */
+        CheckedDto: {
+            /** @description Whether it is, byte for byte, a paper that this studio kept. */
+            known: boolean;
+            /** @description What it is; or that no such file was kept. */
+            words: string;
+        };
         /** @description A routine that was read, or what is wrong with it. */
         CheckedRoutineDto: {
             steps: components["schemas"]["CheckedStepDto"][];
@@ -16888,6 +17001,12 @@ export interface components {
              * @description Business days within which an answer is promised.
              */
             replyWithin: number;
+        };
+        /** @description A kind by its name. */
+        KindNameDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         /** @description All kinds in their new order. */
         KindOrderDto: {
@@ -18751,6 +18870,35 @@ export interface components {
             side: string;
             at: string;
         };
+        /** @description A signed contract in the list of all. */
+        SignedPaperDto: {
+            title: string;
+            /** Format: int64 */
+            project: number;
+            projectTitle: string;
+            /** Format: int64 */
+            person: number;
+            client: string;
+            kind: string;
+            on: string;
+            /** @description Who signed it, as typed; “on paper” for one signed on a print. */
+            by: string;
+            voided: boolean;
+            sealed: boolean;
+            /** @description Its file. */
+            file: string;
+        };
+        /** @description The newest first. */
+        SignedPapersDto: {
+            rows: components["schemas"]["SignedPaperDto"][];
+            /**
+             * Format: int32
+             * @description How many more there are.
+             */
+            more: number;
+            kinds: components["schemas"]["KindNameDto"][];
+            years: number[];
+        };
         /**
          * @description Whether a discount, or a payment, is a share or an amount.
          * @enum {unknown}
@@ -19372,6 +19520,7 @@ export type CardsDto = components['schemas']['CardsDto'];
 export type CarriesLabelDto = components['schemas']['CarriesLabelDto'];
 export type Cause = components['schemas']['Cause'];
 export type CheckRoutineDto = components['schemas']['CheckRoutineDto'];
+export type CheckedDto = components['schemas']['CheckedDto'];
 export type CheckedRoutineDto = components['schemas']['CheckedRoutineDto'];
 export type CheckedStepDto = components['schemas']['CheckedStepDto'];
 export type ChoiceDto = components['schemas']['ChoiceDto'];
@@ -19466,6 +19615,7 @@ export type KeptFileDto = components['schemas']['KeptFileDto'];
 export type KindDto = components['schemas']['KindDto'];
 export type KindIdDto = components['schemas']['KindIdDto'];
 export type KindInquiryDto = components['schemas']['KindInquiryDto'];
+export type KindNameDto = components['schemas']['KindNameDto'];
 export type KindOrderDto = components['schemas']['KindOrderDto'];
 export type KindPageDto = components['schemas']['KindPageDto'];
 export type KindPart = components['schemas']['KindPart'];
@@ -19678,6 +19828,8 @@ export type Side = components['schemas']['Side'];
 export type SignDto = components['schemas']['SignDto'];
 export type SignInDto = components['schemas']['SignInDto'];
 export type SignedDto = components['schemas']['SignedDto'];
+export type SignedPaperDto = components['schemas']['SignedPaperDto'];
+export type SignedPapersDto = components['schemas']['SignedPapersDto'];
 export type SizeSort = components['schemas']['SizeSort'];
 export type SkippedDto = components['schemas']['SkippedDto'];
 export type SlipDto = components['schemas']['SlipDto'];

@@ -46,6 +46,7 @@ export function Booking({
 			{contract?.priced && (
 				<Said
 					title="Your choice"
+					open={wide()}
 					aside={contract.priced.total}
 					act={
 						step === "Sign" &&
@@ -89,21 +90,28 @@ export function Booking({
 	);
 }
 
+/** A phone shows one thing at a time. */
+const wide = () => window.matchMedia("(min-width: 768px)").matches;
+
 /** What is done, in a line that opens. */
 function Said({
 	title,
 	aside,
 	act,
+	open,
 	children,
 }: {
 	title: string;
 	aside: string;
 	act: ReactNode;
+	/** Whether it begins open. */
+	open?: boolean;
 	children: ReactNode;
 }) {
 	return (
 		<section aria-label={title} className="max-w-3xl bg-plaster p-4">
 			<Fold
+				begin={open}
 				line={
 					<span className="flex flex-1 flex-wrap items-baseline gap-x-3">
 						<b className="font-head font-[650]">{title}</b>

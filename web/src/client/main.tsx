@@ -8,6 +8,7 @@ const InquiryPage = lazy(() => import("./InquiryPage"));
 const ProjectPage = lazy(() => import("./ProjectPage"));
 const RoomPage = lazy(() => import("./RoomPage"));
 const CardPage = lazy(() => import("./CardPage"));
+const CheckPage = lazy(() => import("./CheckPage"));
 
 const [, door, name = ""] = location.pathname.split("/");
 
@@ -17,6 +18,7 @@ createRoot(document.getElementById("root")!).render(
 			{door === "i" && <InquiryPage slug={name} />}
 			{door === "p" && <ProjectPage link={name} />}
 			{door === "rooms" && <RoomPage code={name} />}
+			{door === "check" && <CheckPage />}
 			{door === "cards" && <CardPage session={name} />}
 		</Suspense>
 	</StrictMode>,

@@ -24,6 +24,7 @@ const Templates = lazy(() => import("./templates/Templates"));
 const StudioPage = lazy(() => import("./settings/StudioPage"));
 const People = lazy(() => import("./people/People"));
 const Person = lazy(() => import("./people/Person"));
+const Signed = lazy(() => import("./people/Signed"));
 const LabelPage = lazy(() => import("./LabelPage"));
 const Tray = lazy(() => import("./Tray"));
 const Kit = lazy(() => import("./kit/Kit"));
@@ -78,6 +79,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 						<Route path="/templates/*" element={<Templates />} />
 						<Route path="/studio" element={<StudioPage />} />
 						<Route path="/people" element={<People />} />
+						<Route path="/people/papers" element={<Signed />} />
 						<Route path="/people/:id" element={<Person />} />
 						<Route path="/labels/:label" element={<LabelPage />} />
 						<Route path="/tray" element={<Tray />} />

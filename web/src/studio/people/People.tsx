@@ -83,6 +83,9 @@ export default function People() {
 					onChange={(checked) => set("longestFirst", checked ? "true" : "")}
 				/>
 				<div className="ml-auto flex flex-wrap gap-2">
+					<Button asChild>
+						<Link to="/people/papers">Signed papers</Link>
+					</Button>
 					<Button kind="go" onClick={() => setAdding(true)}>
 						Add somebody
 					</Button>

@@ -13,6 +13,7 @@ import { EditPerson } from "./EditPerson";
 import { Events } from "./Events";
 import { Matches } from "./Matches";
 import { ago, sorts } from "./PeopleTable";
+import { SignedOf } from "./SignedOf";
 
 import { Split } from "./Split";
 
@@ -115,6 +116,7 @@ function Page({ person }: { person: PersonPageDto }) {
 							<p className="py-3 text-soft">No project yet.</p>
 						)}
 					</section>
+					<SignedOf person={person.id} />
 					<Events title="Letters" events={person.letters} />
 					<Events title="Meetings" events={person.meetings} />
 				</div>

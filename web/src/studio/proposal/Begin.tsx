@@ -50,6 +50,26 @@ function Choices({
 	name: string;
 	onBegun: (draft: DraftDto) => void;
 }) {
+	return (
+		<>
+			<p className="pb-3 text-soft">
+				At today’s prices, in the quantities this project is known to need. What
+				is written now is replaced, and can be taken back.
+			</p>
+			<BeginList project={project} onBegun={onBegun} />
+			<Keep project={project} name={name} />
+		</>
+	);
+}
+
+/** What there is to begin with: templates of the kind, and what was sent for other projects. */
+export function BeginList({
+	project,
+	onBegun,
+}: {
+	project: number;
+	onBegun: (draft: DraftDto) => void;
+}) {
 	const act = useAct();
 	const all = useQuery({
 		queryKey: ["project", project, "beginnings"],
@@ -111,10 +131,6 @@ function Choices({
 		);
 	return (
 		<>
-			<p className="pb-3 text-soft">
-				At today’s prices, in the quantities this project is known to need. What
-				is written now is replaced, and can be taken back.
-			</p>
 			{list(
 				"Templates of the kind",
 				all.data?.filter((one) => one.template !== null) ?? [],
@@ -129,7 +145,6 @@ function Choices({
 					here, and the templates you keep.
 				</p>
 			)}
-			<Keep project={project} name={name} />
 			<Refused of={act.refusal} />
 		</>
 	);

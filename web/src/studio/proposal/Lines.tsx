@@ -1,6 +1,7 @@
 import type { DraftDto, LineRole, OfferLineDto } from "../../api/schema";
 import { moved, Sortable, SortableItem } from "../../ui/Sortable";
 import { AddLine } from "./AddLine";
+import { BeginList } from "./Begin";
 import { Line } from "./Line";
 
 /** The services of a proposal in their three ways, each line pressed to be changed. */
@@ -14,6 +15,7 @@ export function Lines({
 	onOpen,
 	onChange,
 	onLeaveOut,
+	onBegun,
 }: {
 	project: number;
 	draft: DraftDto;
@@ -25,6 +27,7 @@ export function Lines({
 	onOpen: (key?: string) => void;
 	onChange: (lines: OfferLineDto[]) => void;
 	onLeaveOut: (key: string) => void;
+	onBegun: (draft: DraftDto) => void;
 }) {
 	const set = (key: string, part: Partial<OfferLineDto>) =>
 		onChange(
@@ -34,10 +37,13 @@ export function Lines({
 	return (
 		<div id="offer-lines" className="pb-2">
 			{lines.length === 0 && (
-				<p className="py-2 text-soft">
-					No service yet. Add what is included, what {draft.client} chooses
-					between, and what can be added.
-				</p>
+				<>
+					<p className="py-2 text-soft">
+						No service yet. Add what is included, what {draft.client} chooses
+						between, and what can be added; or begin from one of these.
+					</p>
+					<BeginList project={project} onBegun={onBegun} />
+				</>
 			)}
 			{groups.map((group) => (
 				<section key={group.title} aria-label={group.title}>

@@ -120,6 +120,7 @@ export function Page({
 						wrong={(at, field) => wrong(`lines[${at}].${field}`)}
 						onOpen={setOpen}
 						onChange={(lines) => set({ lines })}
+						onBegun={saved.take}
 						onLeaveOut={(key) =>
 							without(
 								{ lines: offer.lines.filter((line) => line.key !== key) },

@@ -24,7 +24,8 @@ export function Contract({ kind }: { kind: KindPageDto }) {
 				/>
 				<TextArea
 					label="Text"
-					rows={14}
+					rows={18}
+					hint="Markdown: “## Scope” heads a numbered paragraph. A paragraph that begins with [if there is scaffold] stands only where it was chosen. What ships with Gesamt is a start, and no legal advice: have your contract read by somebody who knows the law where you work."
 					value={text.body}
 					wrong={act.refusal?.of("body") ?? act.refusal?.of("text")}
 					onChange={(e) => setText({ ...text, body: e.target.value })}

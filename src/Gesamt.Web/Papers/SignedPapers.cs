@@ -1,0 +1,209 @@
+using System.Text.Json.Nodes;
+using Gesamt.Core;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Store;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Papers;
+
+/// <summary>A signed contract in the list of all.</summary>
+/// <param name="By">Who signed it, as typed; “on paper” for one signed on a print.</param>
+/// <param name="File">Its file.</param>
+public sealed record SignedPaperDto(
+    string Title,
+    long Project,
+    string ProjectTitle,
+    long Person,
+    string Client,
+    string Kind,
+    string On,
+    string By,
+    bool Voided,
+    bool Sealed,
+    string File
+);
+
+/// <summary>The newest first.</summary>
+/// <param name="More">How many more there are.</param>
+public sealed record SignedPapersDto(
+    IReadOnlyList<SignedPaperDto> Rows,
+    int More,
+    IReadOnlyList<KindNameDto> Kinds,
+    IReadOnlyList<int> Years
+);
+
+/// <summary>A kind by its name.</summary>
+public sealed record KindNameDto(long Id, string Name);
+
+/// <summary>What is asked of the list.</summary>
+internal sealed record SignedQuery(string? Words, long? Kind, int? Year, long? Person, bool? Voided, int? Most);
+
+/// <summary>What a file turns out to be, compared by the SHA-256 of its bytes.</summary>
+/// <param name="Known">Whether it is, byte for byte, a paper that this studio kept.</param>
+/// <param name="Words">What it is; or that no such file was kept.</param>
+public sealed record CheckedDto(bool Known, string Words);
+
+/// <summary>All signed papers of all clients, and whether a file is one of them.</summary>
+public static class SignedPapers
+{
+    private const int Page = 100,
+        MostRows = 2_000;
+
+    public static void MapSignedPapers(this RouteGroupBuilder api) =>
+        api.MapGet(
+            "/papers/signed",
+            (string? words, long? kind, int? year, long? person, bool? voided, int? most, Desk desk) =>
+                OfAsync(desk, new(words, kind, year, person, voided, most))
+        );
+
+    /// <summary>Open to everybody: whoever holds a file may ask whether it is the sealed one. Only the file's hash is asked after.</summary>
+    public static void MapCheck(this WebApplication app) =>
+        app.MapGet("/check/api/{hash}", (string hash, Desk desk) => CheckAsync(desk, hash))
+            .RequireRateLimiting(Access.ClientLink.RateLimit);
+
+    private static async Task<SignedPapersDto> OfAsync(Desk desk, SignedQuery query)
+    {
+        var all = desk
+            .Db.Papers.AsNoTracking()
+            .Where(p =>
+                p.VersionId != null
+                && !desk.Db.Papers.Any(q => q.VersionId == p.VersionId && q.Signatures > p.Signatures)
+            )
+            .Join(
+                desk.Db.Projects,
+                paper => paper.ProjectId,
+                project => project.Id,
+                (paper, project) => new { Paper = paper, Project = project }
+            );
+        var most = Math.Clamp(query.Most ?? Page, 1, MostRows);
+        var asked = all;
+        if (query.Kind is { } kind)
+            asked = asked.Where(one => one.Project.KindId == new KindId(kind));
+        if (query.Person is { } person)
+            asked = asked.Where(one =>
+                one.Project.ClientId == new PersonId(person)
+                || desk.Db.ProjectPeople.Any(part =>
+                    part.ProjectId == one.Project.Id && part.PersonId == new PersonId(person)
+                )
+            );
+        if (query.Words?.Trim() is { Length: > 0 } words)
+            asked = asked.Where(one =>
+                GesamtDb.Holds(one.Project.Title, words) || GesamtDb.Holds(one.Project.Client!.Name, words)
+            );
+        if (query.Year is { } year)
+        {
+            var (from, to) = (YearBegins(desk, year), YearBegins(desk, year + 1));
+            asked = asked.Where(one => one.Paper.At >= from && one.Paper.At < to);
+        }
+        if (query.Voided is { } voided)
+        {
+            var gone = await VoidedAsync(desk);
+            asked = asked.Where(one => gone.Contains(one.Paper.VersionId!.Value) == voided);
+        }
+        var count = await asked.CountAsync();
+        var rows = await asked
+            .OrderByDescending(one => one.Paper.VersionId)
+            .Take(most)
+            .Select(one => new
+            {
+                one.Paper,
+                one.Project.Title,
+                one.Project.ClientId,
+                Client = one.Project.Client!.Name,
+                Kind = one.Project.Kind!.Name,
+            })
+            .ToListAsync();
+        var ids = rows.Select(row => row.Paper.VersionId!.Value).ToList();
+        var versions = await desk
+            .Db.Versions.AsNoTracking()
+            .Where(v => ids.Contains(v.Id))
+            .ToDictionaryAsync(v => v.Id);
+        var signatures = (await desk.Db.Signatures.AsNoTracking().Where(s => ids.Contains(s.VersionId)).ToListAsync())
+            .OrderBy(s => s.At)
+            .ToLookup(s => s.VersionId);
+        var voids = await VoidedAsync(desk);
+        var kinds = await desk
+            .Db.Kinds.AsNoTracking()
+            .OrderBy(k => k.Position)
+            .Select(k => new { k.Id, k.Name })
+            .ToListAsync();
+        return new(
+            [
+                .. rows.Select(row =>
+                {
+                    var (id, signed) = (row.Paper.VersionId!.Value, signatures[row.Paper.VersionId!.Value].ToList());
+                    return new SignedPaperDto(
+                        Versions.Read<ContractSnapshot>(versions[id]).Title,
+                        row.Paper.ProjectId.Value,
+                        row.Title,
+                        row.ClientId.Value,
+                        row.Client,
+                        row.Kind,
+                        DateWords.Long(desk.Calendar.DateOf(signed.Count > 0 ? signed[^1].At : versions[id].At)),
+                        signed.Count > 0 ? string.Join(", ", signed.Select(s => s.Name)) : "on paper",
+                        voids.Contains(id),
+                        row.Paper.Sealed,
+                        $"/api/contracts/{id.Value}.pdf"
+                    );
+                }),
+            ],
+            count - rows.Count,
+            [.. kinds.Select(k => new KindNameDto(k.Id.Value, k.Name))],
+            await YearsAsync(desk)
+        );
+    }
+
+    private static NodaTime.Instant YearBegins(Desk desk, int year) =>
+        desk.Calendar.StartOf(new NodaTime.LocalDate(Math.Clamp(year, 1970, 9000), 1, 1));
+
+    private static async Task<IReadOnlyList<int>> YearsAsync(Desk desk)
+    {
+        var signed = desk.Db.Papers.Where(p => p.VersionId != null);
+        if (!await signed.AnyAsync())
+            return [];
+        var (first, last) = (await signed.MinAsync(p => p.At), await signed.MaxAsync(p => p.At));
+        var (from, to) = (desk.Calendar.DateOf(first).Year, desk.Calendar.DateOf(last).Year);
+        return [.. Enumerable.Range(from, to - from + 1).Reverse()];
+    }
+
+    private static async Task<HashSet<VersionId>> VoidedAsync(Desk desk) =>
+        [
+            .. (
+                await desk
+                    .Db.Facts.AsNoTracking()
+                    .Where(f => f.Kind == nameof(Happening.ContractVoided))
+                    .Select(f => f.Payload)
+                    .ToListAsync()
+            ).Select(payload => new VersionId(JsonNode.Parse(payload)!["contract"]!.GetValue<long>())),
+        ];
+
+    private static async Task<CheckedDto> CheckAsync(Desk desk, string hash)
+    {
+        var paper =
+            hash.Length == 64
+                ? await desk.Db.Papers.AsNoTracking().FirstOrDefaultAsync(p => p.Hash == hash)
+                : throw new InvalidException(("hash", "A SHA-256 has 64 hexadecimal digits."));
+        if (paper is null)
+            return new(
+                false,
+                $"This is no file that {desk.Studio.Name} kept: it was changed, if only by a byte, or it never came from here."
+            );
+        if (paper.VersionId is not { } id)
+            return new(true, $"This is an invoice of {desk.Studio.Name}, exactly as it was issued.");
+        var version = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == id);
+        var snapshot = Versions.Read<ContractSnapshot>(version);
+        var names = await desk
+            .Db.Signatures.AsNoTracking()
+            .Where(s => s.VersionId == id)
+            .OrderBy(s => s.Id)
+            .Take(paper.Signatures)
+            .Select(s => s.Name)
+            .ToListAsync();
+        return new(
+            true,
+            $"This is “{snapshot.Title}: {snapshot.Project}” of {desk.Studio.Name}, exactly as it was {(paper.Sealed ? "sealed" : "kept")} {desk.Precisely(paper.At)}{(names.Count > 0 ? $", signed by {string.Join(" and ", names)}" : "")}."
+        );
+    }
+}
