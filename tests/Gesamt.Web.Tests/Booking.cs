@@ -135,6 +135,13 @@ public static class Booking
         Assert.True(
             (await client.PostAsync($"{page}/api/accept", new { chosen = new[] { "s", "n" } })).IsSuccessStatusCode
         );
+        return await SignAsync(client, page);
+    }
+
+    /// <summary>Signs what was chosen.</summary>
+    /// <returns>The hash of the contract.</returns>
+    public static async Task<string> SignAsync(this Visitor client, string page)
+    {
         var hash = (await client.GetAsync($"{page}/api"))
             .GetProperty("booking")
             .GetProperty("contract")

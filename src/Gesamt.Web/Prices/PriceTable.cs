@@ -60,7 +60,7 @@ public static class PriceTable
                     list.Add(service);
                     added++;
                 }
-                else if (service != before)
+                else if (!Cells(service).SequenceEqual(Cells(before)))
                 {
                     list[known] = service;
                     changed++;
