@@ -351,4 +351,62 @@ public sealed class SellingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         Assert.False((await CheckAsync(file)).GetProperty("known").GetBoolean());
         Assert.Equal(HttpStatusCode.BadRequest, (await stranger.AskAsync("/check/api/abc")).StatusCode);
     }
+
+    [Fact]
+    public async Task A_proposal_in_another_currency_is_booked_and_paid_in_it_and_never_added_to_the_studios_own()
+    {
+        await using var own = new EmptyStudio();
+        var (owner, client) = (await own.OwnerAsync(), new Visitor(own));
+        var (home, homePage) = await own.ProposeAsync(owner, client, "home@lanternhouse.example");
+        await own.SignedAsync(client, homePage);
+        var abroad = new Visitor(own);
+        var (project, page) = await own.ProposeAsync(owner, abroad, "abroad@lanternhouse.example");
+        await ChangeAsync(owner, project, offer => offer["currency"] = "USD");
+        var sent = await owner.PostAsync(
+            $"/api/projects/{project}/proposal/send",
+            new { subject = "In dollars", body = "[proposal link]" }
+        );
+        Assert.True(sent.IsSuccessStatusCode);
+        await own.TickAsync();
+        await own.SignedAsync(abroad, page);
+        var paid = await owner.PostAsync(
+            $"/api/projects/{project}/happened",
+            new
+            {
+                sort = "Paid",
+                on = (string?)null,
+                words = (string?)null,
+                until = (string?)null,
+                amount = "1 000",
+                means = "Transfer",
+                invoice = await own.LookAsync(db =>
+                    db.Invoices.Where(i => i.ProjectId == new ProjectId(project)).Select(i => i.Id.Value).SingleAsync()
+                ),
+            }
+        );
+        Assert.True(paid.IsSuccessStatusCode, await paid.Content.ReadAsStringAsync());
+        static string Plain(JsonElement json) =>
+            json.GetRawText()
+                .Replace("\\u202F", " ")
+                .Replace("\\u00A0", " ")
+                .Replace('\u202f', ' ')
+                .Replace('\u00a0', ' ');
+        foreach (
+            var place in new[]
+            {
+                $"/api/projects/{project}",
+                "/api/today",
+                "/api/turns",
+                "/api/register",
+                "/api/people",
+                $"/api/projects/{project}/proposal",
+            }
+        )
+            Assert.True((await owner.AskAsync(place)).IsSuccessStatusCode, place);
+        var register = Plain(await owner.GetAsync("/api/register"));
+        Assert.DoesNotContain("10 800.00", register); // the one in euro and the one in dollars, added up
+        Assert.Contains("€ 5 400.00", register);
+        Assert.Contains("1 000.00", Plain(await owner.GetAsync($"/api/projects/{project}")));
+        Assert.NotEqual(home, project);
+    }
 }

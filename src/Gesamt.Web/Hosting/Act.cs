@@ -1,5 +1,4 @@
 using Gesamt.Core;
-using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Store;
@@ -43,9 +42,6 @@ public sealed class Act
 
     /// <inheritdoc cref="Desk.Calendar"/>
     public StudioCalendar Calendar => Desk.Calendar;
-
-    /// <inheritdoc cref="Desk.Currency"/>
-    public Currency Currency => Desk.Currency;
 
     /// <summary>Projects whose open screens learn of it after the commit.</summary>
     public IReadOnlySet<ProjectId> Changed => changed;

@@ -96,7 +96,7 @@ public static class Checkout
                 act,
                 file,
                 checkout.InvoiceId,
-                new(checkout.AmountMinor, desk.Currency),
+                new(checkout.AmountMinor, desk.CurrencyOf(file)),
                 PaymentMeans.Card,
                 checkout.Session,
                 Actor.Client,

@@ -133,7 +133,7 @@ public static class ApiKeys
                     p.Standing.AgreedMinor,
                     p.Standing.PaidMinor,
                     p.Standing.OwedMinor,
-                    desk.Currency.Code
+                    p.Standing.Currency ?? desk.Currency.Code
                 )),
             ],
             rows.Count == PageSize ? rows[^1].Id.Value : null

@@ -242,6 +242,7 @@ public static class PeopleList
                     p.ClientId,
                     IsOpen = p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished,
                     p.Standing.NetMinor,
+                    p.Standing.Currency,
                 })
                 .ToListAsync()
         ).ToLookup(p => p.ClientId);
@@ -262,8 +263,8 @@ public static class PeopleList
                 Reach(p),
                 projects[p.Id].Count(),
                 projects[p.Id].Count(x => x.IsOpen),
-                projects[p.Id].Sum(x => x.NetMinor ?? 0) is > 0 and var agreed
-                    ? MoneyText.Of(new(agreed, desk.Currency))
+                projects[p.Id].Any(x => x.NetMinor > 0)
+                    ? desk.Sum(projects[p.Id].Select(x => (x.NetMinor ?? 0, x.Currency)))
                     : "",
                 last.TryGetValue(p.Id, out var at) ? desk.Short(desk.Calendar.DateOf(at)) : null,
                 last.TryGetValue(p.Id, out var since)
@@ -272,7 +273,9 @@ public static class PeopleList
                 [.. labels[p.Id].Order()]
             )
             {
-                AgreedMinor = projects[p.Id].Sum(x => x.NetMinor ?? 0),
+                AgreedMinor = projects[p.Id]
+                    .Where(x => x.Currency is null || x.Currency == desk.Currency.Code)
+                    .Sum(x => x.NetMinor ?? 0),
                 LastDay = last.TryGetValue(p.Id, out var on) ? desk.Calendar.DateOf(on) : null,
             }),
         ];

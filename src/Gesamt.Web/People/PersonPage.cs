@@ -133,8 +133,8 @@ public static class PersonPage
             own.OrderBy(p => p.Id.Value).FirstOrDefault()?.Source,
             last is { } at ? desk.Short(desk.Calendar.DateOf(at)) : null,
             last is { } since ? DateWords.DaysBetween(desk.Calendar.DateOf(since), desk.Today) : null,
-            Words(desk, own.Sum(p => p.Standing.NetMinor ?? 0)),
-            Words(desk, own.Sum(p => p.Standing.PaidMinor)),
+            desk.Sum(own.Select(p => (p.Standing.NetMinor ?? 0, p.Standing.Currency))),
+            desk.Sum(own.Select(p => (p.Standing.PaidMinor, p.Standing.Currency))),
             [
                 .. own.Select(p => Project(desk, p, null))
                     .Concat(parts.Select(p => Project(desk, p.Project, PartWords(p.Part))))
@@ -264,7 +264,7 @@ public static class PersonPage
                 : row.Standing.PutAway ? "Put away"
                 : row.Standing.Words,
             desk.Short(row.Standing.MainDate),
-            row.Standing.NetMinor is { } net ? Words(desk, net) : null,
+            row.Standing.NetMinor is { } net ? MoneyText.Of(desk.Amount(net, row.Standing.Currency)) : null,
             part
         );
 
@@ -276,6 +276,4 @@ public static class PersonPage
             (_, true) => $"taken apart from {names[join.FromId]}",
             _ => $"{names[join.ToId]} was taken apart from here",
         };
-
-    private static string Words(Desk desk, long minor) => MoneyText.Of(new(minor, desk.Currency));
 }

@@ -70,7 +70,7 @@ public static class Gates
                     : ""
             ),
             Gate.Payment => (
-                $"{MoneyText.Of(Payments.InForce(history).Where(payment => payment.Happened <= gate.ClosedAt).Select(payment => payment.What.Amount).Sum(desk.Currency))} in, {day}",
+                $"{MoneyText.Of(Payments.InForce(history).Where(payment => payment.Happened <= gate.ClosedAt).Select(payment => payment.What.Amount).Sum(price?.Agreed.Currency ?? desk.Currency))} in, {day}",
                 price is { Agreed.Minor: > 0 }
                     ? $"{100m * price.DueOnBooking.Minor / price.Agreed.Minor:0} % of the price"
                     : ""

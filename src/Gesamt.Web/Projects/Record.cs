@@ -314,8 +314,8 @@ public static class Record
         var ahead =
             open.Count == 0 && AgreedPrice.Of(file.History) is { } price
                 ? price.Agreed
-                    - Owed.Credited(file.History, desk.Currency)
-                    - Payments.Total(file.History, desk.Currency)
+                    - Owed.Credited(file.History, price.Agreed.Currency)
+                    - Payments.Total(file.History, price.Agreed.Currency)
                 : (Core.Amounts.Money?)null;
         return new(
             [

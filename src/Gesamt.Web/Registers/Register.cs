@@ -51,6 +51,7 @@ public static class Register
         public Instant? Until { get; init; }
         public EndReason? Ended { get; init; }
         public LocalDate? MainDate { get; init; }
+        public string? Currency { get; init; }
         public long? AgreedMinor { get; init; }
         public long? NetMinor { get; init; }
         public long PaidMinor { get; init; }
@@ -73,7 +74,7 @@ public static class Register
             .ToList();
         var booked = rows.Count(row => row.Standing.BookedAt is not null);
         return new(
-            $"{rows.Count} project{(rows.Count == 1 ? "" : "s")}, {booked} booked, worth {MoneyText.Of(new(rows.Sum(NetBooked), desk.Currency))} net",
+            $"{rows.Count} project{(rows.Count == 1 ? "" : "s")}, {booked} booked, worth {desk.Sum(rows.Select(row => (NetBooked(row), row.Standing.Currency)))} net",
             [
                 .. columns.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column))),
                 .. (query.Details ?? []).Select(detail => new RegisterColumnDto(
@@ -161,6 +162,7 @@ public static class Register
                     Until = p.Standing.Until,
                     Ended = p.Standing.Ended,
                     MainDate = p.Standing.MainDate,
+                    Currency = p.Standing.Currency,
                     AgreedMinor = p.Standing.AgreedMinor,
                     NetMinor = p.Standing.NetMinor,
                     PaidMinor = p.Standing.PaidMinor,
@@ -300,7 +302,9 @@ public static class Register
             $"{rows.Count}{(booked > 0 ? $", {booked} booked" : "")}",
             [
                 .. columns.Select(column =>
-                    IsAmount(column) ? MoneyText.Of(new(rows.Sum(row => Minor(row, column) ?? 0), desk.Currency)) : ""
+                    IsAmount(column)
+                        ? desk.Sum(rows.Select(row => (Minor(row, column) ?? 0, row.Standing.Currency)))
+                        : ""
                 ),
                 .. details.Select(_ => ""),
             ],
@@ -362,7 +366,9 @@ public static class Register
             RegisterColumn.Inquiry => Day(desk, row.Standing.BeganAt),
             RegisterColumn.Booked => Day(desk, row.Standing.BookedAt),
             RegisterColumn.Over => Day(desk, row.Standing.FinishedAt),
-            _ => Minor(row, column) is { } minor and not 0 ? MoneyText.Of(new(minor, desk.Currency)) : "",
+            _ => Minor(row, column) is { } minor and not 0
+                ? MoneyText.Of(desk.Amount(minor, row.Standing.Currency))
+                : "",
         };
 
     private static string Plain(Desk desk, Row row, RegisterColumn column) =>
@@ -373,7 +379,9 @@ public static class Register
             RegisterColumn.Booked => Iso(desk, row.Standing.BookedAt),
             RegisterColumn.Over => Iso(desk, row.Standing.FinishedAt),
             _ when IsAmount(column) => Minor(row, column) is { } minor
-                ? new Money(minor, desk.Currency).Major.ToString(CultureInfo.InvariantCulture)
+                ? desk.Amount(minor, row.Standing.Currency) is var amount && amount.Currency == desk.Currency
+                    ? amount.Major.ToString(CultureInfo.InvariantCulture)
+                    : $"{amount.Major.ToString(CultureInfo.InvariantCulture)} {amount.Currency}"
                 : "",
             _ => Cell(desk, row, column),
         };

@@ -259,30 +259,35 @@ public static class TodayView
     /// <summary>The month so far: what was booked (net) and received, and what is open on invoices.</summary>
     private static async Task<MoneyDto> MoneyAsync(Desk desk)
     {
-        var (currency, today) = (desk.Currency, desk.Today);
+        var today = desk.Today;
         var start = desk.Calendar.StartOf(new LocalDate(today.Year, today.Month, 1));
         var booked = await desk
             .Db.Projects.AsNoTracking()
             .Where(p => p.Standing.BookedAt >= start)
-            .Select(p => p.Standing.NetMinor ?? 0)
+            .Select(p => new { Net = p.Standing.NetMinor ?? 0, p.Standing.Currency })
             .ToListAsync();
         var received = await desk
             .Db.Payments.AsNoTracking()
             .Where(p => p.At >= start && p.GoneAt == null && !desk.Db.Rehearsals.Any(r => r.Id == p.ProjectId))
-            .SumAsync(p => p.AmountMinor);
+            .Select(p => new { p.AmountMinor, p.Currency })
+            .ToListAsync();
         var open = await desk
             .Db.Invoices.AsNoTracking()
             .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0)
-            .Select(i => new { i.OwedMinor, i.Due })
+            .Select(i => new
+            {
+                i.OwedMinor,
+                i.Due,
+                i.Currency,
+            })
             .ToListAsync();
-        string Words(long minor) => MoneyText.Of(new(minor, currency));
         return new(
             today.ToString("MMMM", CultureInfo.InvariantCulture),
             booked.Count,
-            Words(booked.Sum()),
-            Words(received),
-            Words(open.Where(i => i.Due >= today).Sum(i => i.OwedMinor)),
-            Words(open.Where(i => i.Due < today).Sum(i => i.OwedMinor))
+            desk.Sum(booked.Select(p => (p.Net, p.Currency))),
+            desk.Sum(received.Select(p => (p.AmountMinor, (string?)p.Currency))),
+            desk.Sum(open.Where(i => i.Due >= today).Select(i => (i.OwedMinor, (string?)i.Currency))),
+            desk.Sum(open.Where(i => i.Due < today).Select(i => (i.OwedMinor, (string?)i.Currency)))
         );
     }
 

@@ -68,10 +68,14 @@ public static class TurnsView
 
     private static LaneDto Lane(Desk desk, Stage stage, IReadOnlyList<(Cards.Row Row, CardDto Card)> cards)
     {
-        var value = cards.Select(c => new Money(c.Row.Standing.AgreedMinor ?? 0, desk.Currency)).Sum(desk.Currency);
+        var agreed = cards.Where(c => c.Row.Standing.AgreedMinor > 0).ToList();
+        var value =
+            agreed.Count == 0
+                ? ""
+                : desk.Sum(agreed.Select(c => (c.Row.Standing.AgreedMinor!.Value, c.Row.Standing.Currency)));
         var booked = cards.Count(c => c.Card.Booked);
         var under =
-            $"{cards.Count} open{(booked > 0 ? $", {booked} booked" : "")}{(value.Minor > 0 ? $", {MoneyText.Of(value)}" : "")}";
+            $"{cards.Count} open{(booked > 0 ? $", {booked} booked" : "")}{(value.Length > 0 ? $", {value}" : "")}";
         return new(
             stage,
             under,

@@ -210,7 +210,7 @@ public static class Happened
 
     private static async Task PaidAsync(Act act, ProjectFile file, HappenedDto what, Instant happened)
     {
-        var amount = AmountOf(act.Desk, what.Amount, "amount");
+        var amount = AmountOf(act.Desk.CurrencyOf(file), what.Amount, "amount");
         var open = Owed.Open(file.History).ToList();
         var (most, invoice) =
             what.Invoice is { } id
@@ -219,8 +219,8 @@ public static class Happened
             : what.Invoice is null && open.Count == 0 && AgreedPrice.Of(file.History) is { } price
                 ? (
                     price.Agreed
-                        - Owed.Credited(file.History, act.Currency)
-                        - Payments.Total(file.History, act.Currency),
+                        - Owed.Credited(file.History, price.Agreed.Currency)
+                        - Payments.Total(file.History, price.Agreed.Currency),
                     null
                 )
             : throw new InvalidException(("invoice", "Choose the invoice that was paid."));
@@ -235,7 +235,7 @@ public static class Happened
 
     private static Task<Happening> PriceAsync(Desk desk, ProjectFile file, HappenedDto what)
     {
-        var net = AmountOf(desk, what.Amount, "amount");
+        var net = AmountOf(desk.Currency, what.Amount, "amount");
         return Agreements.PriceAsync(
             desk,
             file,
@@ -245,18 +245,16 @@ public static class Happened
         );
     }
 
-    private static Money AmountOf(Desk desk, string? text, string field)
+    private static Money AmountOf(Currency currency, string? text, string field)
     {
         if (NumberReading.Amount(text ?? "") is not { } major || major <= 0 || major > 100_000_000)
             throw new InvalidException(
                 (field, $"Give an amount above 0, such as {NumberText.Number(1200.5m)}0.{NumberText.Doubt(text ?? "")}")
             );
-        var money = Money.Of(major, desk.Currency);
+        var money = Money.Of(major, currency);
         return money.Major == major
             ? money
-            : throw new InvalidException(
-                (field, $"{desk.Currency.Code} has {desk.Currency.Exponent} decimals at most.")
-            );
+            : throw new InvalidException((field, $"{currency.Code} has {currency.Exponent} decimals at most."));
     }
 
     private static Rate PercentOf(string? text, string field) =>

@@ -1,0 +1,32 @@
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Invoicing;
+using Gesamt.Store.Projects;
+
+namespace Gesamt.Web.Hosting;
+
+/// <summary>Amounts of several currencies: they stand beside each other and are never added up.</summary>
+public static class PerCurrency
+{
+    /// <summary>The currency a project's price is agreed in; the studio's own while none is.</summary>
+    public static Currency CurrencyOf(this Desk desk, ProjectFile file) =>
+        AgreedPrice.Of(file.History)?.Agreed.Currency ?? desk.Currency;
+
+    /// <summary>One amount of a stored row.</summary>
+    /// <param name="code">Its currency by ISO 4217; null for the studio's own.</param>
+    public static Money Amount(this Desk desk, long minor, string? code) =>
+        new(minor, code is null ? desk.Currency : Currency.Of(code));
+
+    /// <summary>“€ 5 400.00”, or “€ 5 400.00, $ 1 200.00” where there are several: the studio's own first, and by itself also when it is nothing.</summary>
+    public static string Sum(this Desk desk, IEnumerable<(long Minor, string? Code)> amounts)
+    {
+        var sums = amounts
+            .GroupBy(amount => amount.Code ?? desk.Currency.Code)
+            .ToDictionary(same => same.Key, same => same.Sum(amount => amount.Minor));
+        var own = new Money(sums.GetValueOrDefault(desk.Currency.Code), desk.Currency);
+        var others = sums.Where(sum => sum.Key != desk.Currency.Code && sum.Value != 0)
+            .OrderBy(sum => sum.Key, StringComparer.Ordinal)
+            .Select(sum => MoneyText.Of(new(sum.Value, Currency.Of(sum.Key))))
+            .ToList();
+        return string.Join(", ", others.Count > 0 && own.Minor == 0 ? others : [MoneyText.Of(own), .. others]);
+    }
+}
