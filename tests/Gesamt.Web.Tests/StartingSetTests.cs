@@ -128,7 +128,7 @@ public sealed class StartingSetTests
             page.GetProperty("services").EnumerateArray(),
             service => Assert.Equal("19", service.GetProperty("tax").GetString())
         );
-        LetterText.Parse(page.GetProperty("contract").GetProperty("body").GetString()!);
+        LetterText.Parse(ConditionalText.Whole(page.GetProperty("contract").GetProperty("body").GetString()!));
         var mail = $"{slug}@lanternhouse.example";
         var visitor = new Visitor(studio);
         var form = await visitor.TokenAsync($"/forms/{slug}");

@@ -11,7 +11,7 @@ public sealed record OfferFault(string Field, string Words);
 public static class OfferCheck
 {
     /// <summary>Everything that is missing or wrong, in the order of the page; nothing when it can go.</summary>
-    /// <remarks>Every choice that a client can make must have a price and a plan: the least that can be chosen is priced as well as what is suggested.</remarks>
+    /// <remarks>Every choice that a client can make must have a price and a plan: the least and the most that can be chosen are priced as well as what is suggested.</remarks>
     public static IEnumerable<OfferFault> Faults(Offer offer, PlanDates dates)
     {
         var plain = Plain(offer, dates.SignedOn).ToList();
@@ -21,6 +21,7 @@ public static class OfferCheck
         {
             Pricing.Of(offer, Pricing.Suggested(offer), dates);
             Pricing.Of(offer, Pricing.Least(offer), dates);
+            Pricing.Of(offer, Pricing.Most(offer), dates);
             return [];
         }
         catch (OfferException refused)

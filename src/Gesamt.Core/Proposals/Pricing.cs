@@ -58,6 +58,21 @@ public static class Pricing
                 .ToImmutableSortedDictionary(line => line.Key, line => line.Limits!.Least)
         );
 
+    /// <summary>The most that can be chosen: every extra, the dearest of each group, and of everything as much as may be.</summary>
+    public static Choice Most(Offer offer) =>
+        new(
+            [
+                .. OneOfEach(
+                    offer,
+                    group => group.MaxBy(line => line.PriceEach * (line.Limits?.Most ?? line.Quantity))!
+                ),
+                .. offer.Lines.Where(line => line.Role == LineRole.Extra).Select(line => line.Key),
+            ],
+            offer
+                .Lines.Where(line => line.Limits is not null)
+                .ToImmutableSortedDictionary(line => line.Key, line => line.Limits!.Most)
+        );
+
     private static Choice Smallest(OfferLine line) =>
         line.Limits is { Least: var least }
             ? new([line.Key], ImmutableSortedDictionary<string, decimal>.Empty.Add(line.Key, least))

@@ -16,16 +16,36 @@ public static class ContractText
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
     public static void Check(string template) => LetterText.Parse(ConditionalText.Whole(template));
 
-    /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
+    /// <summary>Filled for one choice.</summary>
     public static async Task<FilledText> FillAsync(
         Desk desk,
         ProjectFile file,
         string template,
         Offer offer,
         PricedChoice priced
+    ) => Fill(await Writing.WordsAsync(desk, file), template, offer, priced);
+
+    /// <summary>What it would lack for the choices that differ most: what is suggested, the least, and everything.</summary>
+    public static async Task<IReadOnlyList<string>> GapsAsync(
+        Desk desk,
+        ProjectFile file,
+        string template,
+        Offer offer,
+        PlanDates dates
     )
     {
-        var words = await Writing.WordsAsync(desk, file) with
+        var record = await Writing.WordsAsync(desk, file);
+        return
+        [
+            .. new[] { Pricing.Suggested(offer), Pricing.Least(offer), Pricing.WithEveryExtra(offer) }
+                .SelectMany(choice => Fill(record, template, offer, Pricing.Of(offer, choice, dates)).Gaps)
+                .Distinct(),
+        ];
+    }
+
+    private static FilledText Fill(RecordWords record, string template, Offer offer, PricedChoice priced)
+    {
+        var words = record with
         {
             Price = priced.Totals.Payable,
             Deposit = priced.DueOnBooking(offer),

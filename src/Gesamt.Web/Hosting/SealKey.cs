@@ -64,7 +64,7 @@ public sealed class SealKey(Settings settings, ILogger<SealKey> log)
             new X509KeyUsageExtension(X509KeyUsageFlags.DigitalSignature | X509KeyUsageFlags.NonRepudiation, true)
         );
         // clocks differ, and the studio's may have been set ahead: who looks at once must not find it from the future
-        var machine = SystemClock.Instance.GetCurrentInstant();
+        var machine = Instant.FromDateTimeOffset(TimeProvider.System.GetUtcNow());
         var from = (machine < now ? machine : now).ToDateTimeOffset().AddDays(-1);
         using var made = request.CreateSelfSigned(from, from.AddYears(Years));
         Directory.CreateDirectory(settings.Keys);

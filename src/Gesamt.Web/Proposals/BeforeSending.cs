@@ -26,7 +26,7 @@ public static class BeforeSending
                 ? []
                 : new[]
                 {
-                    await ContractAsync(desk, file, offer, contract, priced),
+                    await ContractAsync(desk, file, offer, contract),
                     new PointDto("Payments add up to the total", true, false, "plan"),
                 },
             .. WithoutDate(file, offer),
@@ -43,21 +43,15 @@ public static class BeforeSending
                 : [],
         ];
 
-    private static async Task<PointDto> ContractAsync(
-        Desk desk,
-        ProjectFile file,
-        Offer offer,
-        string contract,
-        PricedChoice priced
-    )
+    private static async Task<PointDto> ContractAsync(Desk desk, ProjectFile file, Offer offer, string contract)
     {
         if (contract.Trim().Length == 0)
             return file.Case.Kind.Gates.Contains(Gate.Contract)
                 ? new("No contract goes with it: its text is empty", false, true, "contract")
                 : new("No contract goes with it, and none is asked for", true, false, "contract");
-        var filled = await ContractText.FillAsync(desk, file, contract, offer, priced);
-        return filled.HasGaps
-            ? new($"The contract lacks: {string.Join(", ", filled.Gaps)}", false, true, "contract")
+        var gaps = await ContractText.GapsAsync(desk, file, contract, offer, PlanDates.Of(file.Case, desk.Today));
+        return gaps.Count > 0
+            ? new($"The contract lacks: {string.Join(", ", gaps)}", false, true, "contract")
             : new("The contract is filled, no gap", true, false, "contract");
     }
 

@@ -90,18 +90,11 @@ public sealed record DraftDto(
         }
     }
 
-    private static string? WithEveryExtraOf(Offer offer, PricedChoice suggested, PlanDates dates)
-    {
-        try
-        {
-            var all = Pricing.Of(offer, Pricing.WithEveryExtra(offer), dates).Totals.Payable;
-            return all == suggested.Totals.Payable ? null : MoneyText.Of(all);
-        }
-        catch (Exception e) when (e is OfferException or InstalmentException or OverflowException)
-        {
-            return null;
-        }
-    }
+    private static string? WithEveryExtraOf(Offer offer, PricedChoice suggested, PlanDates dates) =>
+        Pricing.Of(offer, Pricing.WithEveryExtra(offer), dates).Totals.Payable is var all
+        && all != suggested.Totals.Payable
+            ? MoneyText.Of(all)
+            : null;
 }
 
 /// <summary>A choice priced by the server, ready to show.</summary>

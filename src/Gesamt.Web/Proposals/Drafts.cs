@@ -170,15 +170,9 @@ public static class Drafts
                 throw new OfferException("contract", "Write the contract that goes with it first: its text is empty.");
             return;
         }
-        var filled = await ContractText.FillAsync(
-            desk,
-            file,
-            contract,
-            offer,
-            Pricing.Of(offer, Pricing.Suggested(offer), dates)
-        );
-        if (filled.HasGaps)
-            throw new OfferException("contract", $"The contract still lacks: {string.Join(", ", filled.Gaps)}.");
+        var gaps = await ContractText.GapsAsync(desk, file, contract, offer, dates);
+        if (gaps.Count > 0)
+            throw new OfferException("contract", $"The contract still lacks: {string.Join(", ", gaps)}.");
     }
 
     /// <summary>Why no further proposal can go out: what is agreed, and may be signed, invoiced and paid, is not agreed a second time.</summary>

@@ -84,13 +84,18 @@ public static partial class Acts
             return;
         }
         var (status, _) = await life.OwnerAsync("POST", $"/api/projects/{project}/notes", new { text });
-        if (status is HttpStatusCode.OK or HttpStatusCode.NoContent)
-            life.Confirmed.Add(
-                (
-                    $"note {text}",
-                    () => life.Studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Notes.AnyAsync(n => n.Text == text))
-                )
-            );
+        if (status is not (HttpStatusCode.OK or HttpStatusCode.NoContent))
+            return;
+        // by its number: an odd act may write it otherwise, as its owner can
+        var kept = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) => db.Notes.Where(n => n.Text == text).Select(n => n.Id).SingleOrDefaultAsync()
+        );
+        life.Confirmed.Add(
+            (
+                $"note {text}",
+                () => life.Studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Notes.AnyAsync(n => n.Id == kept))
+            )
+        );
     }
 
     private static async Task DateAsync(Life life, Random random)

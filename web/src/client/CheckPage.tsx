@@ -58,7 +58,9 @@ export default function CheckPage() {
 					check(event.dataTransfer.files[0]);
 				}}
 			>
-				<FilePick onFiles={([file]) => check(file)}>Choose a file</FilePick>
+				<FilePick name="Choose a file" onFiles={([file]) => check(file)}>
+					Choose a file
+				</FilePick>
 				<span className="text-soft">or drop it here</span>
 			</div>
 			<div role="status" className="pt-5">
