@@ -78,6 +78,7 @@ public static class SignedPapers
                 (paper, project) => new { Paper = paper, Project = project }
             );
         var most = Math.Clamp(query.Most ?? Page, 1, MostRows);
+        var voids = await VoidedAsync(desk);
         var asked = all;
         if (query.Kind is { } kind)
             asked = asked.Where(one => one.Project.KindId == new KindId(kind));
@@ -99,8 +100,7 @@ public static class SignedPapers
         }
         if (query.Voided is { } voided)
         {
-            var gone = await VoidedAsync(desk);
-            asked = asked.Where(one => gone.Contains(one.Paper.VersionId!.Value) == voided);
+            asked = asked.Where(one => voids.Contains(one.Paper.VersionId!.Value) == voided);
         }
         var count = await asked.CountAsync();
         var rows = await asked
@@ -123,7 +123,6 @@ public static class SignedPapers
         var signatures = (await desk.Db.Signatures.AsNoTracking().Where(s => ids.Contains(s.VersionId)).ToListAsync())
             .OrderBy(s => s.At)
             .ToLookup(s => s.VersionId);
-        var voids = await VoidedAsync(desk);
         var kinds = await desk
             .Db.Kinds.AsNoTracking()
             .OrderBy(k => k.Position)
