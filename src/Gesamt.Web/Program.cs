@@ -6,6 +6,7 @@ using Gesamt.Web.Access;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
+using Gesamt.Web.Contracts;
 using Gesamt.Web.Demo;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hooks;
@@ -75,6 +76,7 @@ services.AddSingleton<Live>();
 services.AddSingleton<SharedAnswers>();
 services.AddSingleton(ring);
 services.AddSingleton<Links>();
+services.AddSingleton<SignCodes>();
 services.AddSingleton<Upkeeping>();
 services.AddSingleton<FormTokens>();
 services.AddSingleton<Uploads>();
@@ -180,6 +182,8 @@ api.MapPaperFiles();
 api.MapSignedPapers();
 api.MapPrices();
 api.MapProposals();
+api.MapContracts();
+api.MapRateSheets();
 api.MapFiles();
 api.MapReviews();
 api.MapWork();
@@ -230,6 +234,8 @@ app.MapGroup("/p/{link}/api")
     .RequireRateLimiting(ClientLink.RateLimit)
     .DeclareRefusals()
     .MapClientPages()
+    .MapClientContracts()
+    .MapClientRateSheets()
     .MapClientWork()
     .MapClientBrief()
     .MapClientMeetings()

@@ -3,6 +3,7 @@ using Gesamt.Web.Access;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
+using Gesamt.Web.Contracts;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
@@ -51,6 +52,12 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(SlipReadDto))]
 [JsonSerializable(typeof(WrittenDto))]
 [JsonSerializable(typeof(List<ImportDoneDto>))]
+[JsonSerializable(typeof(ContractDeskDto))]
+[JsonSerializable(typeof(SendContractDto))]
+[JsonSerializable(typeof(VoidDto))]
+[JsonSerializable(typeof(RateDeskDto))]
+[JsonSerializable(typeof(SendRateSheetDto))]
+[JsonSerializable(typeof(TickedDto))]
 [JsonSerializable(typeof(AsClientDto))]
 [JsonSerializable(typeof(AskDto))]
 [JsonSerializable(typeof(AskFormDto))]
@@ -204,7 +211,7 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(SharedServicesDto))]
 [JsonSerializable(typeof(PaperFileDto))]
 [JsonSerializable(typeof(SaveTaskListDto))]
-[JsonSerializable(typeof(TextDto))]
+[JsonSerializable(typeof(ContractTemplateDto))]
 [JsonSerializable(typeof(IReadOnlyList<FormDto>))]
 [JsonSerializable(typeof(IReadOnlyList<LetterTextRowDto>))]
 [JsonSerializable(typeof(IReadOnlyList<RehearsedDto>))]

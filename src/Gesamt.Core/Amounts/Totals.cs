@@ -78,6 +78,35 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
         return new([.. parts.SelectMany(part => part.Parts)], parts.Select(part => part.RoundingAmount).Sum(Currency));
     }
 
+    /// <summary>Nothing yet.</summary>
+    public static Totals Zero(Currency currency) => new([], Money.Zero(currency));
+
+    /// <summary>Both together, rate by rate.</summary>
+    public Totals Plus(Totals other) =>
+        new(
+            [
+                .. Parts
+                    .Concat(other.Parts)
+                    .GroupBy(part => part.Rate)
+                    .OrderByDescending(rate => rate.Key.PartsPerMillion)
+                    .Select(rate => new TaxPart(
+                        rate.Key,
+                        rate.Select(part => part.Net).Sum(Currency),
+                        rate.Select(part => part.Tax).Sum(Currency)
+                    )),
+            ],
+            RoundingAmount + other.RoundingAmount
+        );
+
+    /// <summary>What is left without the other, rate by rate; a rate with nothing left stands with nothing.</summary>
+    public Totals Minus(Totals other) =>
+        Plus(
+            new([.. other.Parts.Select(part => part with { Net = -part.Net, Tax = -part.Tax })], -other.RoundingAmount)
+        );
+
+    /// <summary>Sums of a net amount of one rate.</summary>
+    public static Totals OfNet(Money net, Rate rate) => new([Part(rate, net)], Money.Zero(net.Currency));
+
     private static TaxPart Part(Rate rate, Money net) => new(rate, net, net.Times(rate));
 
     private static ImmutableArray<(Rate Rate, Money Sum)> ByRate(IEnumerable<PricedLine> lines, Currency currency) =>

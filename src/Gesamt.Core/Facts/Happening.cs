@@ -83,6 +83,13 @@ public abstract record Happening
 
     public sealed record FormReturned(int Form, AnswersId Answers) : Happening;
 
+    // the rate sheet
+    public sealed record RateSheetSent(int Sheet) : Happening;
+
+    public sealed record RateSheetTakenBack(int Sheet) : Happening;
+
+    public sealed record RateSheetTicked(int Sheet) : Happening;
+
     // proposal and contract
     public sealed record ProposalSent(VersionId Version, LocalDate ValidUntil) : Happening;
 
@@ -110,11 +117,24 @@ public abstract record Happening
         ImmutableArray<AgreedPart> Parts
     ) : Happening;
 
-    public sealed record ContractSent(VersionId Contract) : Happening;
+    /// <param name="Amends">The version whose price it changes, once it is signed; null for a contract of its own.</param>
+    public sealed record ContractSent(VersionId Contract, VersionId? Amends = null) : Happening;
 
+    /// <summary>One of several signed for the client, and another is still to.</summary>
+    public sealed record ContractSignedInPart(VersionId Contract, PersonId By) : Happening;
+
+    /// <summary>A side has signed; the client's when the last of those who sign for it did.</summary>
     public sealed record ContractSigned(VersionId Contract, Signer Signer) : Happening;
 
-    public sealed record ContractVoided(VersionId Contract) : Happening;
+    public sealed record ContractAsked(VersionId Contract, NoteId Words, AskSort Sort) : Happening;
+
+    public sealed record ContractDeclined(VersionId Contract, NoteId Words) : Happening;
+
+    public sealed record ContractVoided(VersionId Contract, NoteId? Words = null) : Happening;
+
+    /// <summary>A signed amendment is in force: the whole new price, and its parts. Those that were invoiced keep their places and their amounts.</summary>
+    public sealed record PriceAmended(VersionId Version, Money Agreed, Money Net, ImmutableArray<AgreedPart> Parts)
+        : Happening;
 
     // money
     public sealed record InvoiceIssued(InvoiceId Invoice, Money Amount, LocalDate Due, int? Part = null) : Happening;

@@ -10,6 +10,7 @@ namespace Gesamt.Core.Invoicing;
 /// <param name="Version">The offer it was taken from.</param>
 /// <param name="First">When a price was agreed for the first time, which is when the Proposal gate closed.</param>
 /// <param name="Fact">The agreement in force.</param>
+/// <param name="Amended">Whether it is an amendment: what was due on booking before stays so.</param>
 public sealed record AgreedPrice(
     Money Agreed,
     Money DueOnBooking,
@@ -17,7 +18,8 @@ public sealed record AgreedPrice(
     ImmutableArray<AgreedPart> Parts,
     VersionId Version,
     Instant First,
-    Fact Fact
+    Fact Fact,
+    bool Amended = false
 )
 {
     public static AgreedPrice? Of(History history)
@@ -46,6 +48,7 @@ public sealed record AgreedPrice(
             {
                 Happening.ProposalAccepted a => Agreed(a.Agreed, a.DueOnBooking, a.Net, a.Parts, a.Version),
                 Happening.PriceAgreed p => Agreed(p.Agreed, p.DueOnBooking, p.Net, p.Parts, p.Version),
+                Happening.PriceAmended p when inForce is not null => With(p, inForce, fact),
                 _ => null,
             };
             if (next is null)
@@ -54,4 +57,15 @@ public sealed record AgreedPrice(
         }
         return inForce;
     }
+
+    private static AgreedPrice With(Happening.PriceAmended amended, AgreedPrice before, Fact fact) =>
+        before with
+        {
+            Agreed = amended.Agreed,
+            Net = amended.Net,
+            Parts = amended.Parts,
+            Version = amended.Version,
+            Fact = fact,
+            Amended = true,
+        };
 }

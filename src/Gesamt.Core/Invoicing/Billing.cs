@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Stages;
 using NodaTime;
 
 namespace Gesamt.Core.Invoicing;
@@ -18,6 +19,7 @@ public sealed record PlannedInvoice(
     Money Amount,
     LocalDate? On,
     LocalDate? Due,
+    DueRule Rule,
     InvoiceId? Again = null
 )
 {
@@ -38,13 +40,14 @@ public static class Billing
                 (part, index) => (part.Due, Index: index, Open: StillToBill(project.History, index, part.Amount))
             )
             where part.Open.Amount.Minor > 0
-            let dates = DatesOf(project, part.Due)
+            let dates = DatesOf(project, price, part.Due)
             select new PlannedInvoice(
                 part.Index,
-                price.Parts.Length,
+                price.Parts.Count(one => one.Amount.Minor > 0),
                 part.Open.Amount,
                 dates.On,
                 dates.Due,
+                part.Due,
                 part.Open.Again
             ),
         ];
@@ -58,8 +61,10 @@ public static class Billing
         var credit = history.Last<Happening.InvoiceCredited>(credited =>
             credited.AtEnd && credited.Invoice == last.Invoice
         );
+        // an amendment since has split anew what is left, this among it
         var again =
             credit is { Fact: var fact }
+            && !(history.Last<Happening.PriceAmended>() is { } amended && History.IsAfter(amended.Fact, fact))
             && history.Last<Happening.TakenUp>() is { } taken
             && History.IsAfter(taken.Fact, fact);
         return again ? (credit!.Value.What.Amount, credit.Value.What.Note) : (Money.Zero(agreed.Currency), null);
@@ -67,15 +72,22 @@ public static class Billing
 
     /// <summary>When the next invoice goes out by itself, in sending hours; null when none can yet. Nothing is invoiced before the client has signed, where the kind asks for a contract.</summary>
     public static Instant? NextAt(Case project) =>
-        SignedOn(project) is null
+        SignedOn(project) is null || Waits(project)
             ? null
             : Planned(project).Min(planned => planned.On is { } on ? SendingAt(project, on) : (Instant?)null);
 
     /// <summary>Those whose time has come.</summary>
     public static IEnumerable<PlannedInvoice> DueNow(Case project, Instant now) =>
-        SignedOn(project) is null
+        SignedOn(project) is null || Waits(project)
             ? []
             : Planned(project).Where(planned => planned.On is { } on && SendingAt(project, on) <= now);
+
+    /// <summary>While an amendment is with the client nothing is invoiced: it says what is left to pay.</summary>
+    public static bool Waits(Case project) => ContractRule.Open(project.History) is { What.Amends: not null };
+
+    /// <summary>From when a payment on booking counts: of an amendment from its own signature.</summary>
+    private static LocalDate? BookedOn(Case project, AgreedPrice price) =>
+        price.Amended ? project.Calendar.DateOf(price.Fact.Happened) : SignedOn(project);
 
     private static Instant SendingAt(Case project, LocalDate on) =>
         project.Calendar.WithinSendingHours(
@@ -83,10 +95,10 @@ public static class Billing
             earlier: false
         );
 
-    private static (LocalDate? On, LocalDate? Due) DatesOf(Case project, DueRule rule) =>
+    private static (LocalDate? On, LocalDate? Due) DatesOf(Case project, AgreedPrice price, DueRule rule) =>
         rule switch
         {
-            DueRule.OnBooking booking => SignedOn(project) is { } signed
+            DueRule.OnBooking booking => BookedOn(project, price) is { } signed
                 ? (signed, signed.PlusDays(booking.Days))
                 : (null, null),
             DueRule.OnDate date => (date.Date.PlusDays(-date.InvoiceDaysBefore), date.Date),
@@ -122,10 +134,11 @@ public static class Billing
         var asks =
             project.Kind.Gates.Contains(Gate.Contract)
             && !project.History.Any<Happening.GateWaived>(waived => waived.Gate == Gate.Contract);
+        var amendments = ContractRule.Amendments(project.History);
         var signed = asks
             ? project
                 .History.Of<Happening.ContractSigned>()
-                .Where(s => s.What.Signer == Signer.Client)
+                .Where(s => s.What.Signer == Signer.Client && !amendments.Contains(s.What.Contract))
                 .Select(s => (Instant?)s.Happened)
                 .Min()
             : AgreedPrice.Of(project.History)?.First;

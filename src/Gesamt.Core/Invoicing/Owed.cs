@@ -53,13 +53,17 @@ public static class Owed
             .Select(payment => payment.What.Amount)
             .Sum(currency);
 
-    /// <summary>What was credited for good: that much less is owed of the agreed price. What was credited at an end that was taken back is billed again.</summary>
+    /// <summary>What was credited for good: that much less is owed of the agreed price. What was credited at an end that was taken back is billed again; what was credited before an amendment, or by it, its price leaves out already.</summary>
     public static IEnumerable<Seen<Happening.InvoiceCredited>> Credits(History history)
     {
         var taken = history.Last<Happening.TakenUp>()?.Fact;
+        var amended = history.Last<Happening.PriceAmended>()?.Fact;
         return history
             .Of<Happening.InvoiceCredited>()
-            .Where(credit => taken is null || !credit.What.AtEnd || History.IsAfter(credit.Fact, taken));
+            .Where(credit =>
+                (taken is null || !credit.What.AtEnd || History.IsAfter(credit.Fact, taken))
+                && (amended is null || History.IsAfter(credit.Fact, amended))
+            );
     }
 
     /// <summary>The sum of <see cref="Credits"/>.</summary>

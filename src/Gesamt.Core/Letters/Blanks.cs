@@ -29,7 +29,20 @@ public sealed record RecordWords(
     string? MeetingWhen = null,
     string? MeetingPlace = null,
     string? Rates = null,
-    string? Colleague = null
+    string? Colleague = null,
+    AmendmentWords? Amendment = null
+);
+
+/// <summary>What an amendment tells.</summary>
+/// <param name="AgreedOn">When what it changes was agreed.</param>
+/// <param name="Changes">A line each.</param>
+/// <param name="Credited">What a credit note takes back; null for nothing.</param>
+public sealed record AmendmentWords(
+    LocalDate AgreedOn,
+    string Changes,
+    Money PriceBefore,
+    Money Invoiced,
+    Money? Credited
 );
 
 /// <summary>The fixed set of blanks that a letter or a contract may name.</summary>
@@ -65,6 +78,11 @@ public static class Blanks
         "meeting place",
         "rates",
         "colleague",
+        "agreed on",
+        "changes",
+        "price before",
+        "invoiced",
+        "credited",
     ];
 
     /// <summary>The value of every blank; null where the record does not know it.</summary>
@@ -94,6 +112,11 @@ public static class Blanks
             ["meeting place"] = record.MeetingPlace,
             ["rates"] = record.Rates,
             ["colleague"] = record.Colleague,
+            ["agreed on"] = Long(record.Amendment?.AgreedOn),
+            ["changes"] = record.Amendment?.Changes,
+            ["price before"] = record.Amendment?.PriceBefore.ToString(),
+            ["invoiced"] = record.Amendment?.Invoiced.ToString(),
+            ["credited"] = record.Amendment?.Credited?.ToString(),
             ["page link"] = LinkPlaceholder,
             ["invoice link"] = record.InvoiceNumber is null ? null : LinkPlaceholder,
         }.ToImmutableDictionary();

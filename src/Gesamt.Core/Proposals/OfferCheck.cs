@@ -12,16 +12,34 @@ public static class OfferCheck
 {
     /// <summary>Everything that is missing or wrong, in the order of the page; nothing when it can go.</summary>
     /// <remarks>Every choice that a client can make must have a price and a plan: the least and the most that can be chosen are priced as well as what is suggested.</remarks>
-    public static IEnumerable<OfferFault> Faults(Offer offer, PlanDates dates)
+    public static IEnumerable<OfferFault> Faults(Offer offer, PlanDates dates) =>
+        Faults(
+            offer,
+            dates,
+            () =>
+            {
+                Pricing.Of(offer, Pricing.Suggested(offer), dates);
+                Pricing.Of(offer, Pricing.Least(offer), dates);
+                Pricing.Of(offer, Pricing.Most(offer), dates);
+            }
+        );
+
+    /// <summary>The same for an amendment, which is signed as it stands.</summary>
+    /// <param name="billed">What was invoiced of what it changes.</param>
+    public static IEnumerable<OfferFault> Faults(
+        Offer offer,
+        IReadOnlyCollection<BilledPart> billed,
+        PlanDates dates
+    ) => Faults(offer, dates, () => Amendment.Of(offer, billed, dates));
+
+    private static IReadOnlyList<OfferFault> Faults(Offer offer, PlanDates dates, Action price)
     {
         var plain = Plain(offer, dates.SignedOn).ToList();
         if (plain.Count > 0)
             return plain;
         try
         {
-            Pricing.Of(offer, Pricing.Suggested(offer), dates);
-            Pricing.Of(offer, Pricing.Least(offer), dates);
-            Pricing.Of(offer, Pricing.Most(offer), dates);
+            price();
             return [];
         }
         catch (OfferException refused)

@@ -11,11 +11,12 @@ public static class PaymentPlan
 {
     /// <exception cref="OfferException">The fixed amounts are more than the price, or leave nothing for the shares beside them.</exception>
     /// <exception cref="InstalmentException">The price is too small for its plan.</exception>
-    public static ImmutableArray<PlannedInstalment> Of(Offer offer, Totals totals, PlanDates dates)
+    /// <param name="ofRest">Whether the sums are what an amendment leaves to be invoiced.</param>
+    public static ImmutableArray<PlannedInstalment> Of(Offer offer, Totals totals, PlanDates dates, bool ofRest = false)
     {
         var weights = Weights(offer, totals);
         var parts = offer.Gross ? Instalments.OfGross(totals, weights) : Instalments.Of(totals, weights);
-        return [.. offer.Plan.Zip(parts, (plan, part) => Planned(offer, plan, part, dates))];
+        return [.. offer.Plan.Zip(parts, (plan, part) => Planned(offer, plan, part, dates, ofRest))];
     }
 
     /// <summary>Parts per million where all are shares; else minor units, of the net price or, where prices include the tax, of the gross one.</summary>
@@ -46,7 +47,7 @@ public static class PaymentPlan
     /// <summary>What was proposed, before any date is known: “40 % to book”, “the rest, due on the opening”.</summary>
     public static IEnumerable<string> Words(Offer offer) => offer.Plan.Select(part => Words(offer, part, due: null));
 
-    private static PlannedInstalment Planned(Offer offer, PlanPart plan, Instalment part, PlanDates dates)
+    private static PlannedInstalment Planned(Offer offer, PlanPart plan, Instalment part, PlanDates dates, bool ofRest)
     {
         (LocalDate? on, LocalDate? due) = plan.Due switch
         {
@@ -62,7 +63,7 @@ public static class PaymentPlan
             ),
             _ => throw new ArgumentOutOfRangeException(nameof(plan), plan.Due, "No such due rule."),
         };
-        return new(Words(offer, plan, due), part, due, on);
+        return new(Words(offer, plan, due, ofRest), part, due, on);
     }
 
     private static (LocalDate? On, LocalDate? Due) Around(
@@ -75,13 +76,16 @@ public static class PaymentPlan
             ? (due.PlusDays(-invoiceDaysBefore), due)
             : (null, null);
 
-    private static string Words(Offer offer, PlanPart plan, LocalDate? due)
+    private static string Words(Offer offer, PlanPart plan, LocalDate? due, bool ofRest = false)
     {
         static string From(Span offset, string name) =>
             offset.Count == 0 ? $"on the {name}" : $"{offset.Words} the {name}";
-        return SizeOf(offer, plan)
+        return SizeOf(offer, plan, ofRest)
             + plan.Due switch
             {
+                DueRule.OnBooking booking when ofRest => booking.Days == 0
+                    ? ", due when it is signed"
+                    : $", due {Span.Days(booking.Days).Words} it is signed",
                 DueRule.OnBooking => " to book",
                 DueRule.OnHandover { Days: 0 } => ", due on handover",
                 DueRule.OnHandover handover => $", due {Span.Days(handover.Days).Words} handover",
@@ -93,11 +97,11 @@ public static class PaymentPlan
             };
     }
 
-    private static string SizeOf(Offer offer, PlanPart plan)
+    private static string SizeOf(Offer offer, PlanPart plan, bool ofRest)
     {
         if (plan.Amount is { } amount)
             return $"{MoneyText.Figures(Money.Of(amount, offer.Currency))}{(offer.Gross ? "" : " before tax")}";
-        var ofRest = offer.Plan.Any(part => part.Amount is not null);
+        ofRest |= offer.Plan.Any(part => part.Amount is not null);
         return !ofRest ? plan.Share.ToString()
             : plan.Share.PartsPerMillion == 1_000_000 ? "the rest"
             : $"{plan.Share} of the rest";

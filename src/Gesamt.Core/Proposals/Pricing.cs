@@ -11,6 +11,13 @@ public static class Pricing
     /// <exception cref="InstalmentException">The price is too small for its plan.</exception>
     public static PricedChoice Of(Offer offer, Choice choice, PlanDates dates)
     {
+        var sums = Sums(offer, choice);
+        return sums with { Instalments = PaymentPlan.Of(offer, sums.Totals, dates) };
+    }
+
+    /// <summary>The lines and totals of a choice, not split yet.</summary>
+    internal static PricedChoice Sums(Offer offer, Choice choice)
+    {
         CheckKeys(offer, choice);
         var lines = offer
             .Lines.Where(line => line.Role == LineRole.Included || choice.Keys.Contains(line.Key))
@@ -27,7 +34,7 @@ public static class Pricing
                 $"The discount of {MoneyText.Of(less)} is more than the {MoneyText.Of(sum)} it is taken from."
             );
         var totals = offer.Gross ? Totals.OfGrossLines(priced, less) : Totals.OfLines(priced, less);
-        return new(lines, sum, less, totals, PaymentPlan.Of(offer, totals, dates));
+        return new(lines, sum, less, totals, []);
     }
 
     /// <summary>The choice a client sees first: what is suggested, else the first of each group, in the quantities proposed.</summary>

@@ -43,10 +43,11 @@ public static class Nudges
             owes = fact.What switch
             {
                 Happening.LetterSent { ByItself: false } sent when !nudged.Contains(sent.Letter) => true,
-                Happening.FormAsked or Happening.MeetingOffered => true,
+                Happening.FormAsked or Happening.MeetingOffered or Happening.RateSheetSent => true,
                 Happening.InquiryCame
                 or Happening.LetterReceived { Automatic: false }
                 or Happening.FormReturned
+                or Happening.RateSheetTicked
                 or Happening.CallHeld
                 or Happening.NoAnswerNeeded
                 or Happening.MarkedFit

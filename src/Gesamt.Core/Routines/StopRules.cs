@@ -71,6 +71,9 @@ public static class StopRules
                             or Happening.MeetingBooked
                             or Happening.MeetingHeld
                             or Happening.ContractSigned { Signer: Signer.Client }
+                            or Happening.ContractAsked
+                            or Happening.ContractDeclined
+                            or Happening.RateSheetTicked
                             or Happening.PaymentReceived
                             or Happening.RemarkLeft
                             or Happening.ChangesAsked

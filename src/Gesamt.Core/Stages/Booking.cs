@@ -33,6 +33,7 @@ public static class Booking
         private readonly List<(PaymentId Payment, Instant Happened, Money Amount)> payments = [];
         private readonly Dictionary<VersionId, (Instant? Client, Instant? Owner)> signatures = [];
         private readonly Dictionary<Gate, Instant> waived = [];
+        private readonly HashSet<VersionId> amendments = [];
         private (Money OnBooking, Instant First)? price;
         private HashSet<PaymentId> madeBy = [];
         private Instant notBefore = Instant.MinValue;
@@ -59,7 +60,11 @@ public static class Booking
                 case Happening.PriceAgreed agreed:
                     Agree(agreed.DueOnBooking, fact);
                     break;
-                case Happening.ContractSigned signed:
+                case Happening.ContractSent { Amends: not null } amendment:
+                    amendments.Add(amendment.Contract);
+                    return;
+                // an amendment changes what was booked, and books nothing
+                case Happening.ContractSigned signed when !amendments.Contains(signed.Contract):
                     Sign(signed, fact.Happened);
                     break;
                 case Happening.ContractVoided voided:

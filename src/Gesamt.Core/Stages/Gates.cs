@@ -123,9 +123,10 @@ public static class GateRule
     private static GateReading Contract(Case project)
     {
         var voided = project.History.Of<Happening.ContractVoided>().Select(v => v.What.Contract).ToHashSet();
+        var amendments = ContractRule.Amendments(project.History);
         var complete = project
             .History.Of<Happening.ContractSigned>()
-            .Where(signed => !voided.Contains(signed.What.Contract))
+            .Where(signed => !voided.Contains(signed.What.Contract) && !amendments.Contains(signed.What.Contract))
             .GroupBy(signed => signed.What.Contract)
             .Select(signatures =>
                 (

@@ -79,10 +79,17 @@ public static class NextActs
         waits switch
         {
             WaitKind.AnswerInquiry => NextAct.AnswerInquiry,
-            WaitKind.AnswerLetter or WaitKind.AnswerRemark or WaitKind.BriefRemarked or WaitKind.MeetingCancelled =>
-                NextAct.AnswerLetter,
-            WaitKind.ChangeAsked or WaitKind.Declined or WaitKind.RanOut or WaitKind.WriteProposal =>
-                NextAct.WriteProposal,
+            WaitKind.AnswerLetter
+            or WaitKind.AnswerRemark
+            or WaitKind.BriefRemarked
+            or WaitKind.MeetingCancelled
+            or WaitKind.ContractAsked
+            or WaitKind.ContractDeclined => NextAct.AnswerLetter,
+            WaitKind.ChangeAsked
+            or WaitKind.Declined
+            or WaitKind.RanOut
+            or WaitKind.ReadRateSheet
+            or WaitKind.WriteProposal => NextAct.WriteProposal,
             WaitKind.DecideFit => NextAct.SayFit,
             WaitKind.SendContract => NextAct.SendContract,
             WaitKind.Countersign => NextAct.AddSignature,

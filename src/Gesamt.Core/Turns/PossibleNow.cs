@@ -63,7 +63,11 @@ public static class PossibleNow
     private static HappenedSort? Likeliest(WaitKind waits) =>
         waits switch
         {
-            WaitKind.AnswerLetter or WaitKind.ChangeAsked or WaitKind.AnswerRemark => HappenedSort.Call,
+            WaitKind.AnswerLetter
+            or WaitKind.ChangeAsked
+            or WaitKind.AnswerRemark
+            or WaitKind.ContractAsked
+            or WaitKind.ContractDeclined => HappenedSort.Call,
             WaitKind.Declined => HappenedSort.Lost,
             WaitKind.ChooseProposal => HappenedSort.PriceAgreed,
             WaitKind.SignContract => HappenedSort.SignedOnPaper,
@@ -100,6 +104,9 @@ public static class PossibleNow
                 or WaitKind.ChangeAsked
                 or WaitKind.Declined
                 or WaitKind.AnswerRemark
+                or WaitKind.ContractAsked
+                or WaitKind.ContractDeclined
+                or WaitKind.ReadRateSheet
         )
             yield return HappenedSort.NoAnswerNeeded;
         if (MayBeRead(project))

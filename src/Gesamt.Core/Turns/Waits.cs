@@ -41,7 +41,10 @@ internal static class Waits
         if (ContractRule.CanSend(project) && AgreedPrice.Of(history) is { } agreed)
             yield return new(
                 WaitKind.SendContract,
-                Latest(agreed.Fact.Happened, history.Last<Happening.ContractVoided>()?.Happened),
+                Latest(
+                    Latest(agreed.Fact.Happened, history.Last<Happening.ContractVoided>()?.Happened),
+                    history.Last<Happening.ContractDeclined>()?.Happened
+                ),
                 agreed.Fact.What is Happening.ProposalAccepted
                     ? "Chosen, send the contract"
                     : "Agreed, send the contract"
@@ -130,7 +133,7 @@ internal static class Waits
         if (ProposalState.Open(history) is { } proposal && ProposalState.RunsOutAt(project, proposal.What) > now)
             yield return new(WaitKind.ChooseProposal, proposal.Happened, OpenedWords(history, proposal.What.Version));
         if (ContractRule.Open(history) is { } contract)
-            yield return new(WaitKind.SignContract, contract.Happened, "Contract not signed yet");
+            yield return new(WaitKind.SignContract, contract.Happened, UnsignedWords(history, contract.What));
         foreach (var (invoice, _) in Owed.Open(history))
             yield return new(WaitKind.PayInvoice, invoice.Happened, "Invoice not paid yet");
         if (ReviewRule.Open(history) is { } review)
@@ -139,6 +142,8 @@ internal static class Waits
             yield return new(WaitKind.ChooseTime, offered.Happened, "Time for the meeting not chosen yet");
         if (FormsAsked.Open(history).FirstOrDefault() is { Fact: not null } asked)
             yield return new(WaitKind.FillForm, asked.Happened, "Form not filled in yet");
+        if (RateSheets.Open(history) is { } sheet)
+            yield return new(WaitKind.TickRateSheet, sheet.Happened, "Rate sheet not ticked yet");
         if (BriefRule.Of(history) is { IsOpen: true, Put: { } put })
             yield return new(WaitKind.ApproveBrief, put, "Brief not approved yet");
         if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())
@@ -153,6 +158,14 @@ internal static class Waits
                 $"{char.ToUpperInvariant(phase[0])}{phase[1..]}, round {review.Round}"
             )
             : string.Create(CultureInfo.InvariantCulture, $"Round {review.Round}");
+
+    private static string UnsignedWords(History history, Happening.ContractSent contract) =>
+        (contract.Amends is null ? "Contract" : "Amendment")
+        + (
+            history.Any<Happening.ContractSignedInPart>(signed => signed.Contract == contract.Contract)
+                ? " not signed by all yet"
+                : " not signed yet"
+        );
 
     private static string OpenedWords(History history, VersionId version) =>
         history.Of<Happening.ProposalOpened>().Count(opened => opened.What.Version == version) switch

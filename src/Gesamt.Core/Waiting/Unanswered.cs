@@ -20,6 +20,12 @@ public static class Unanswered
             yield return new(WaitKind.ChangeAsked, change.Happened, AskedWords(change.What.Sort));
         if (First<Happening.ProposalDeclined>(project) is { } declined && !history.Any<Happening.ProposalAccepted>())
             yield return new(WaitKind.Declined, declined.Happened, "They declined the proposal");
+        if (First<Happening.ContractAsked>(project) is { } objected)
+            yield return new(WaitKind.ContractAsked, objected.Happened, AskedOfContract(objected.What.Sort));
+        if (First<Happening.ContractDeclined>(project) is { } unsigned)
+            yield return new(WaitKind.ContractDeclined, unsigned.Happened, "They declined to sign");
+        if (First<Happening.RateSheetTicked>(project) is { } ticked)
+            yield return new(WaitKind.ReadRateSheet, ticked.Happened, "Read what they ticked");
         if (First<Happening.MeetingCancelled>(project, cancelled => cancelled.ByClient) is { } cancelled)
             yield return new(WaitKind.MeetingCancelled, cancelled.Happened, "They cancelled the meeting");
         if (First<Happening.FormReturned>(project) is { } form)
@@ -31,7 +37,6 @@ public static class Unanswered
             yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
     }
 
-    /// <summary>The oldest of a kind of fact since the owner last answered.</summary>
     private static string AskedWords(AskSort sort) =>
         sort switch
         {
@@ -40,6 +45,15 @@ public static class Unanswered
             _ => "They asked for a change",
         };
 
+    private static string AskedOfContract(AskSort sort) =>
+        sort switch
+        {
+            AskSort.Question => "They asked about the contract",
+            AskSort.Objection => "They object to the contract",
+            _ => "They asked for a change of the contract",
+        };
+
+    /// <summary>The oldest of a kind of fact since the owner last answered.</summary>
     private static Seen<T>? First<T>(Case project, Func<T, bool>? where = null)
         where T : Happening
     {
@@ -67,6 +81,7 @@ public static class Unanswered
                 or Happening.PriceAgreed
                 or Happening.NoAnswerNeeded
                 or Happening.ProposalSent
+                or Happening.ContractSent
                 or Happening.ReviewOpened
                 or Happening.TakenUp
                 or Happening.MeetingHeld

@@ -67,8 +67,13 @@ public sealed record ContractPaper(
     PaperSums? Sums,
     ImmutableArray<PaperPayment> Payments,
     string Hash,
-    ImmutableArray<SignaturePaper> Signatures
+    ImmutableArray<SignaturePaper> Signatures,
+    OwnPages? Own = null
 );
+
+/// <summary>The owner's own file as the contract: its pages go before those that are drawn.</summary>
+/// <param name="Hash">SHA-256 of it as it was put to the client.</param>
+public sealed record OwnPages(string Name, string Hash);
 
 /// <summary>A signature as printed on the last page.</summary>
 /// <param name="Proof">How it is known to be them, besides the link; empty for the link alone.</param>
@@ -134,6 +139,11 @@ public static class Papers
                 sheet.Gap(14);
                 sheet.Facts(2, [.. paper.Parties.Select((party, i) => (i == 0 ? "between" : "and", party))]);
                 sheet.Blocks(paper.Text);
+                if (paper.Own is { } own)
+                {
+                    sheet.Paragraph($"The contract is “{own.Name}”: the pages before this one.");
+                    sheet.Paragraph($"SHA-256 of that file: {own.Hash}", quiet: true);
+                }
                 if (paper.Sums is { } sums)
                     Choice(sheet, paper, sums);
                 Signatures(sheet, paper);

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using System.Text.RegularExpressions;
+using NodaTime;
 
 namespace Gesamt.Formats.Pdf;
 
@@ -14,7 +15,7 @@ internal sealed partial class PdfUpdate
     private readonly Dictionary<int, int> offsets = [];
     private readonly SortedDictionary<int, byte[]> objects = [];
     private readonly long crossReference;
-    private readonly string trailer;
+    private string trailer;
     private int size;
 
     /// <exception cref="NotSupportedException">It has a cross-reference stream, or none that is found.</exception>
@@ -54,6 +55,15 @@ internal sealed partial class PdfUpdate
 
     /// <summary>Adds entries to an object's dictionary.</summary>
     public void Add(int number, string entries) => Put(number, With(Dictionary(number), entries));
+
+    /// <summary>Says what the document is, and of when.</summary>
+    public void Inform(string title, Instant at)
+    {
+        var number = New();
+        var date = at.ToDateTimeUtc().ToString("'D:'yyyyMMddHHmmss'Z'", CultureInfo.InvariantCulture);
+        Put(number, $"<</Title{Text(title)}/CreationDate({date})/ModDate({date})>>");
+        trailer = With(InfoOf().Replace(trailer, ""), $"/Info {number} 0 R");
+    }
 
     /// <summary>The whole file, and where in it each new object begins.</summary>
     public (byte[] File, IReadOnlyDictionary<int, int> At) Write()
@@ -155,6 +165,9 @@ internal sealed partial class PdfUpdate
 
     [GeneratedRegex(@"/Prev\s+\d+")]
     private static partial Regex Prev();
+
+    [GeneratedRegex(@"/Info\s+\d+\s+\d+\s+R")]
+    private static partial Regex InfoOf();
 
     [GeneratedRegex(@"/Size\s+\d+")]
     private static partial Regex SizeOf();

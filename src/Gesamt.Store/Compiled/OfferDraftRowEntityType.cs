@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.OfferDraftRow",
                 typeof(OfferDraftRow),
                 baseEntityType,
-                propertyCount: 7,
+                propertyCount: 8,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -35,6 +35,14 @@ namespace Gesamt.Store.Compiled
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0);
+
+            var amends = runtimeEntityType.AddProperty(
+                "Amends",
+                typeof(VersionId?),
+                propertyInfo: typeof(OfferDraftRow).GetProperty("Amends", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(OfferDraftRow).GetField("<Amends>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<VersionId>());
 
             var changedAt = runtimeEntityType.AddProperty(
                 "ChangedAt",

@@ -42,12 +42,6 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.InstantTicks());
             at.SetSentinelFromProviderValue(0L);
 
-            var hash = runtimeEntityType.AddProperty(
-                "Hash",
-                typeof(string),
-                propertyInfo: typeof(SignCodeRow).GetProperty("Hash", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(SignCodeRow).GetField("<Hash>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
-
             var personId = runtimeEntityType.AddProperty(
                 "PersonId",
                 typeof(PersonId),
@@ -55,6 +49,12 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(SignCodeRow).GetField("<PersonId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.IdNumber<PersonId>());
             personId.SetSentinelFromProviderValue(0L);
+
+            var seed = runtimeEntityType.AddProperty(
+                "Seed",
+                typeof(string),
+                propertyInfo: typeof(SignCodeRow).GetProperty("Seed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(SignCodeRow).GetField("<Seed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var sentTo = runtimeEntityType.AddProperty(
                 "SentTo",

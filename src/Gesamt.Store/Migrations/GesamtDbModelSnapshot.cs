@@ -1334,6 +1334,9 @@ namespace Gesamt.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("Amends")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("ChangedAt")
                         .HasColumnType("INTEGER");
 
@@ -2086,12 +2089,12 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("Hash")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<long>("PersonId")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Seed")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("SentTo")
                         .IsRequired()

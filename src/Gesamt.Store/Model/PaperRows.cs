@@ -14,6 +14,9 @@ public sealed class OfferDraftRow
 
     /// <summary>Who signs in which order, how, and what, as JSON; null for the client alone, as the kind says.</summary>
     public string? Signing { get; set; }
+
+    /// <summary>The agreed version it changes; null for a proposal.</summary>
+    public VersionId? Amends { get; set; }
     public int Edition { get; set; }
     public Instant ChangedAt { get; set; }
 }
@@ -80,13 +83,15 @@ public sealed class SignatureRow
     public string Proof { get; set; } = "";
 }
 
-/// <summary>A code that was sent to somebody's mail address for a signature; only its hash is kept.</summary>
+/// <summary>A code that goes to somebody's mail address for a signature. It is not kept: it is worked out from this row with a key that lies outside the database.</summary>
 public sealed class SignCodeRow
 {
     public int Id { get; set; }
     public VersionId VersionId { get; set; }
     public PersonId PersonId { get; set; }
-    public required string Hash { get; set; }
+
+    /// <summary>What makes it another code each time; random.</summary>
+    public required string Seed { get; set; }
     public required string SentTo { get; set; }
     public Instant At { get; set; }
     public int Tries { get; set; }

@@ -38,6 +38,7 @@ public static class AsClient
             desk,
             cards,
             file,
+            null,
             "",
             part => part == with || Sight.IsOpen(file.History, part)
         );

@@ -38,9 +38,10 @@ internal static class BookingWay
                 (false, true) => $"Then you pay {proposed!.DueOnBooking} to book, on this page.",
                 _ => $"With your choice it is agreed; {desk.Studio.Owner} writes to you.",
             },
+            ClientStep.Sign when !contract!.Turn.Yours => "",
             ClientStep.Sign => Reading(contract!)
                 + (
-                    Pays(project, contract!.Priced) && contract.Priced is { } priced
+                    contract!.Amends is null && Pays(project, contract!.Priced) && contract.Priced is { } priced
                         ? $" Then you pay {priced.DueOnBooking} to book."
                         : ""
                 ),
@@ -50,6 +51,8 @@ internal static class BookingWay
 
     private static string Reading(ContractPageDto contract)
     {
+        if (contract.File is not null)
+            return "First read the file, then your name beside it.";
         var words = contract.Text.Sum(block => block.Plain.Split(' ', StringSplitOptions.RemoveEmptyEntries).Length);
         var minutes = Math.Max(1, (int)Math.Ceiling((double)words / WordsAMinute));
         return $"About {(minutes == 1 ? "a minute" : $"{minutes} minutes")} to read, then your name below it.";

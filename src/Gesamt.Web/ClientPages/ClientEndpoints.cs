@@ -5,6 +5,7 @@ using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Access;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
@@ -40,9 +41,6 @@ public sealed record ChosenDto(string[] Chosen, QuantityDto[]? Quantities = null
 
 /// <summary>What a client asks for, or objects to.</summary>
 public sealed record AskDto(string Words, AskSort Sort = AskSort.Change);
-
-/// <summary>A signature. Hash: of what was read.</summary>
-public sealed record SignDto(string Name, bool Agreed, string Hash);
 
 /// <summary>What one person sees of one project through their own link, without an account.</summary>
 public static class ClientEndpoints
@@ -90,6 +88,7 @@ public static class ClientEndpoints
                     desk,
                     cards,
                     file,
+                    ClientLink.Link(http).PersonId,
                     antiforgery.GetAndStoreTokens(http).RequestToken!,
                     part => Sight.IsOpen(file.History, part)
                 );
@@ -130,21 +129,12 @@ public static class ClientEndpoints
                 var project = ClientLink.Link(http).ProjectId;
                 var shown = await desk
                     .Db.Versions.AsNoTracking()
-                    .Where(v => v.ProjectId == project && v.Sort == PaperSort.Proposal)
+                    .Where(v => v.ProjectId == project && v.Sort != PaperSort.Brief)
                     .OrderByDescending(v => v.Id)
                     .ToListAsync();
-                return shown.Any(version => Versions.OfferOf(version).Files.Contains(hash))
+                return shown.Any(version => FilesOf(version).Contains(hash))
                     ? await PaperFiles.ServeAsync(desk, hash, http)
                     : throw new MissingException("file");
-            }
-        );
-
-        page.MapPost(
-            "/accept",
-            async (HttpContext http, Desk desk, ChosenDto chosen) =>
-            {
-                await Contracting.AcceptAsync(desk, ClientLink.Link(http).ProjectId, chosen.Read());
-                return Results.NoContent();
             }
         );
 
@@ -168,21 +158,6 @@ public static class ClientEndpoints
                     words.Words,
                     (version, note) => new Happening.ProposalDeclined(version, note)
                 )
-        );
-
-        page.MapPost(
-            "/sign",
-            async (HttpContext http, Desk desk, SignDto sign) =>
-            {
-                if (!sign.Agreed)
-                    throw new InvalidException(("agreed", "Tick that you have read the contract and agree to it."));
-                await Contracting.SignAsync(
-                    desk,
-                    ClientLink.Link(http).ProjectId,
-                    new(sign.Name, sign.Hash, AddressOf(http), http.Request.Headers.UserAgent.ToString())
-                );
-                return Results.NoContent();
-            }
         );
 
         page.MapPost(
@@ -215,15 +190,6 @@ public static class ClientEndpoints
         );
 
         page.MapGet(
-            "/contract.pdf",
-            async (HttpContext http, Desk desk) =>
-                await Contracting.LatestAsync(desk, await desk.OpenAsync(ClientLink.Link(http).ProjectId))
-                    is { } contract
-                    ? Results.File(await KeptPapers.ReadAsync(desk, contract), "application/pdf", "contract.pdf")
-                    : throw new MissingException("contract")
-        );
-
-        page.MapGet(
             "/invoices/{invoice}.pdf",
             async (string invoice, HttpContext http, Desk desk) =>
             {
@@ -249,14 +215,30 @@ public static class ClientEndpoints
             ? new(pair[..at], pair[(at + 1)..])
             : throw new InvalidException(("quantity", "Give the line and its quantity, such as names=5."));
 
-    private static string AddressOf(HttpContext http) =>
-        http.Connection.RemoteIpAddress?.MapToIPv4().ToString() ?? "unknown";
+    private static IEnumerable<string> FilesOf(VersionRow version) =>
+        version.Sort == PaperSort.Proposal ? Versions.OfferOf(version).Files
+        : Versions.Read<ContractSnapshot>(version).SignedBy.File is { } own ? [own.Hash]
+        : [];
 
-    private static async Task<IResult> ReplyAsync(
+    private static Task<IResult> ReplyAsync(
         Desk desk,
         ProjectId project,
         string words,
         Func<VersionId, NoteId, Happening> what
+    ) =>
+        SayAsync(
+            desk,
+            project,
+            words,
+            async (file, note) => what((await Contracting.OpenVersionAsync(desk, file)).Id, note)
+        );
+
+    /// <summary>Records what a client says of a paper, with their words.</summary>
+    internal static async Task<IResult> SayAsync(
+        Desk desk,
+        ProjectId project,
+        string words,
+        Func<ProjectFile, NoteId, Task<Happening>> what
     )
     {
         var text = words.Trim();
@@ -265,17 +247,8 @@ public static class ClientEndpoints
         return await desk.ActAsync(async act =>
         {
             var file = await desk.OpenAsync(project);
-            var version = (await Contracting.OpenVersionAsync(desk, file)).Id;
-            var note = new NoteRow
-            {
-                ProjectId = project,
-                Sort = NoteSort.Words,
-                Text = text,
-                At = desk.Now,
-            };
-            desk.Db.Notes.Add(note);
-            await desk.Db.SaveChangesAsync();
-            await act.RecordAsync(file, Actor.Client, what(version, note.Id));
+            var note = await Notes.AddAsync(desk, project, NoteSort.Words, text);
+            await act.RecordAsync(file, Actor.Client, await what(file, note));
             return Results.NoContent();
         });
     }

@@ -4,7 +4,6 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Turns;
-using Gesamt.Formats.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
@@ -12,25 +11,10 @@ using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Meetings;
-using Gesamt.Web.Papers;
-using Gesamt.Web.Proposals;
+using Gesamt.Web.Prices;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
-
-/// <summary>Who has signed, and when.</summary>
-public sealed record SignedDto(string Name, string Side, string At);
-
-/// <param name="Priced">What was chosen; none for a contract signed on paper before any price was agreed.</param>
-public sealed record ContractPageDto(
-    string Title,
-    IReadOnlyList<TextBlock> Text,
-    IReadOnlyList<string> Parties,
-    string Hash,
-    string Consent,
-    PricedDto? Priced,
-    IReadOnlyList<SignedDto> Signatures
-);
 
 /// <summary>An invoice on the page.</summary>
 public sealed record InvoicePageDto(
@@ -50,6 +34,7 @@ public sealed record StudioFaceDto(string Name, string Owner, string Brand, stri
 /// <summary>The way to a booking: what there is to choose, to sign and to pay.</summary>
 /// <param name="AskedForChange">What was asked for and waits for an answer.</param>
 /// <param name="Signs">Whether a contract is signed on the way.</param>
+/// <param name="Kept">Every contract and amendment that was signed or can be, the first one first.</param>
 /// <param name="ToCome">What is still to come, and how long it takes; empty when nothing is.</param>
 public sealed record BookingDto(
     ClientStep Step,
@@ -57,6 +42,7 @@ public sealed record BookingDto(
     string ToCome,
     ProposalPageDto? Proposal,
     ContractPageDto? Contract,
+    IReadOnlyList<KeptContractDto> Kept,
     IReadOnlyList<InvoicePageDto> Invoices,
     bool AskedForChange,
     bool PaysByCard
@@ -65,13 +51,15 @@ public sealed record BookingDto(
 /// <summary>The parts that the owner opens; each is null until it is.</summary>
 /// <param name="Whole">The project as a whole.</param>
 /// <param name="Help">Where a question goes.</param>
+/// <param name="Rates">The rate sheet that waits for them.</param>
 public sealed record OpenPartsDto(
     WholeDto? Whole,
     DraftsDto? Drafts,
     FilesPageDto? Files,
     string? Help,
     ShownBriefDto? Brief,
-    IReadOnlyList<ClientFormDto> Forms
+    IReadOnlyList<ClientFormDto> Forms,
+    IReadOnlyList<RateEntry>? Rates
 );
 
 /// <param name="ChooseTime">What there is to choose a time for.</param>
@@ -94,37 +82,35 @@ public sealed record ClientPageDto(
 /// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
 public static class ClientPage
 {
+    /// <param name="person">Whose page it is; null for the owner, who looks at it.</param>
     /// <param name="open">Which parts are open: as the facts say, or, seen beforehand by the owner, one more.</param>
     public static async Task<ClientPageDto> OfAsync(
         Desk desk,
         ICardPayments cards,
         ProjectFile file,
+        PersonId? person,
         string token,
         Func<PagePart, bool> open
     )
     {
         var (history, studio) = (file.History, desk.Studio);
-        // one that was voided before the client signed it is none; a signed one stays readable
-        var contract =
-            await Contracting.LatestAsync(desk, file) is { } latest
-            && (
-                !Contracting.IsVoided(file, latest)
-                || history.Any<Happening.ContractSigned>(s => s.Contract == latest.Id && s.Signer == Signer.Client)
-            )
-                ? latest
-                : null;
+        var contract = await Contracting.ShownAsync(desk, file);
         var waiting = ProposalState.Open(file.History)?.What.Version;
         var invoices = await InvoicesAsync(desk, file);
         var step = ClientWay.StepOf(file.Case, contract?.Id);
         var proposal = await ProposalPage.OfAsync(desk, file, step, contract);
-        var shownContract = contract is null || step == ClientStep.Choose ? null : await ContractAsync(desk, contract);
+        var shownContract =
+            contract is null || step == ClientStep.Choose
+                ? null
+                : await ContractPage.OfAsync(desk, file, contract, person);
         var brief = await ProjectBrief.ShownAsync(desk, file);
         var forms = await ClientForms.OpenAsync(desk, file);
+        var rates = await RateSheet.ShownAsync(desk, file);
         var time = await MeetingViews.OfferedAsync(desk, file);
         return new(
             new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
             file.Row.Title,
-            file.Row.Client!.Name,
+            await NameAsync(desk, file, person),
             token,
             new(
                 step,
@@ -132,6 +118,7 @@ public static class ClientPage
                 BookingWay.ToCome(desk, file.Case, step, proposal?.Priced, shownContract),
                 proposal,
                 shownContract,
+                await ContractPage.KeptAsync(desk, file),
                 [.. invoices.Values],
                 history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
                 cards.Available
@@ -142,38 +129,19 @@ public static class ClientPage
                 open(PagePart.Files) ? await ClientParts.FilesAsync(desk, file) : null,
                 open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
                 brief,
-                forms
+                forms,
+                rates
             ),
             new(await MeetingViews.ForClientAsync(desk, file), time),
-            ClientParts.ToDo(file, time, brief, forms, invoices)
+            ClientParts.ToDo(file, time, brief, forms, rates is not null, invoices)
         );
     }
 
-    private static async Task<ContractPageDto> ContractAsync(Desk desk, VersionRow contract)
-    {
-        var snapshot = Versions.Read<ContractSnapshot>(contract);
-        var terms = await Agreements.TermsAsync(desk, contract);
-        var signatures = await desk
-            .Db.Signatures.AsNoTracking()
-            .Where(s => s.VersionId == contract.Id)
-            .OrderBy(s => s.Id)
-            .ToListAsync();
-        return new(
-            snapshot.Title,
-            snapshot.Blocks,
-            snapshot.Parties,
-            contract.Hash,
-            Signing.Consent,
-            PricedDto.Of(terms),
-            [
-                .. signatures.Select(s => new SignedDto(
-                    s.Name,
-                    s.Signer == Signer.Client ? "client" : "studio",
-                    desk.Precisely(s.At)
-                )),
-            ]
-        );
-    }
+    /// <summary>Who looks at the page: the client, or somebody with a part in the project.</summary>
+    private static async Task<string> NameAsync(Desk desk, ProjectFile file, PersonId? person) =>
+        person is { } who && who != file.Row.ClientId
+            ? await desk.Db.People.Where(p => p.Id == who).Select(p => p.Name).SingleAsync()
+            : file.Row.Client!.Name;
 
     /// <summary>In the order in which they were issued.</summary>
     private static async Task<IReadOnlyDictionary<InvoiceId, InvoicePageDto>> InvoicesAsync(Desk desk, ProjectFile file)

@@ -149,12 +149,15 @@ public static class ClientParts
         string? time,
         ShownBriefDto? brief,
         IReadOnlyList<ClientFormDto> forms,
+        bool rates,
         IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices
     )
     {
         List<ToDoDto> toDo = [];
         if (time is not null)
             toDo.Add(new($"Choose a time: {time}", "time"));
+        if (rates)
+            toDo.Add(new("Tick what interests you on the rate sheet", "rates"));
         if (brief is { Open: true })
             toDo.Add(new("Read the brief, and say whether it is right", "brief"));
         toDo.AddRange(forms.Select(form => new ToDoDto($"Fill in “{form.Title}”", $"form-{form.Slug}")));

@@ -22,8 +22,9 @@ public static class ContractText
         ProjectFile file,
         string template,
         Offer offer,
-        PricedChoice priced
-    ) => Fill(await Writing.WordsAsync(desk, file), template, offer, priced);
+        PricedChoice priced,
+        AmendmentWords? amendment = null
+    ) => Fill(await Writing.WordsAsync(desk, file) with { Amendment = amendment }, template, offer, priced);
 
     /// <summary>What it would lack for the choices that differ most: what is suggested, the least, and everything.</summary>
     public static async Task<IReadOnlyList<string>> GapsAsync(

@@ -9,6 +9,7 @@ using Gesamt.Core.Turns;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Web.Access;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
@@ -62,7 +63,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             "opens" => OpenAsync(desk, id),
             "chooses" => ChooseAsync(desk, id),
             "change" => ChangeAsync(desk, id, e.Rest),
-            "signs" => SignAsync(desk, id, project.Person),
+            "signs" => SignAsync(desk, services.GetRequiredService<SignCodes>(), id, project.Person),
             "countersign" => SayAsync(desk, id, HappenedSort.Countersign, desk.Studio.Owner),
             "pays" => PayAsync(desk, id),
             "task done" => TaskAsync(desk, id, e.Rest),
@@ -202,7 +203,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
                     new OfferPart.Services(),
                 ],
             };
-            await Drafts.SaveAsync(desk, file, offer, draft.Contract, draft.Edition);
+            await Drafts.SaveAsync(desk, file, offer, draft.Contract, null, draft.Edition);
         });
         var template = await desk.Db.LetterTemplates.AsNoTracking().SingleAsync(t => t.Key == "proposal");
         await Drafts.SendAsync(desk, id, template.Subject, template.Body);
@@ -269,13 +270,21 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
         });
     }
 
-    private static async Task SignAsync(Desk desk, ProjectId id, string name)
+    /// <summary>Whoever signs next does; without a code, which nobody could read here.</summary>
+    private static async Task SignAsync(Desk desk, SignCodes codes, ProjectId id, string name)
     {
-        var contract =
-            await Contracting.LatestAsync(desk, await desk.OpenAsync(id))
-            ?? throw new RefusedException("There is no contract.");
+        var file = await desk.OpenAsync(id);
+        var contract = await Contracting.ShownAsync(desk, file) ?? throw new RefusedException("There is no contract.");
+        var next = await Signers.NextAsync(desk, contract);
         desk.Db.ChangeTracker.Clear();
-        await Contracting.SignAsync(desk, id, new(name, contract.Hash, "192.0.2.7", "the demo"));
+        await Contracting.SignAsync(
+            desk,
+            codes,
+            id,
+            next?.Person ?? file.Row.ClientId,
+            new(next?.Name ?? name, contract.Hash, "192.0.2.7", "the demo"),
+            ""
+        );
     }
 
     private static async Task PayAsync(Desk desk, ProjectId id)

@@ -24,11 +24,7 @@ public static class Issuing
     {
         if (await Agreements.OfAsync(act.Desk, file) is not { } agreed)
             return;
-        foreach (
-            var planned in Billing
-                .Planned(file.Case)
-                .Where(planned => agreed.Offer.Plan[planned.Index].Due is DueRule.OnBooking)
-        )
+        foreach (var planned in Billing.Planned(file.Case).Where(planned => planned.Rule is DueRule.OnBooking))
             await IssueAsync(act, file, agreed, planned);
     }
 
@@ -53,22 +49,41 @@ public static class Issuing
     /// <remarks>Where no price is agreed, or nothing of it is left, there is nothing to send.</remarks>
     public static async Task IssueNextAsync(Act act, ProjectFile file)
     {
+        if (Billing.Waits(file.Case))
+            throw new RefusedException(
+                "An amendment waits for the client’s signature, and says what is left to pay. Void it first, or wait for them."
+            );
         if (await Agreements.OfAsync(act.Desk, file) is { } agreed && Billing.Planned(file.Case) is [var next, ..])
             await LetterAsync(act, file, await IssueAsync(act, file, agreed, next));
     }
 
-    /// <summary>A credit note over what is still owed of an invoice.</summary>
+    /// <summary>A credit note over what is still owed of an invoice, of work that is not carried out.</summary>
     public static async Task CreditAsync(Act act, ProjectFile file, Happening.InvoiceIssued issued)
     {
-        var (owed, invoice) = (
-            Owed.On(file.History, issued),
-            await act.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == issued.Invoice)
-        );
+        var owed = Owed.On(file.History, issued);
         if (owed.Minor <= 0)
             return;
-        var old = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot);
+        var old = StoreJson.Read<InvoiceSnapshot>(
+            await act.Db.Invoices.Where(i => i.Id == issued.Invoice).Select(i => i.Snapshot).SingleAsync()
+        );
         // what was paid of it stays billed: only what is open is taken back, to the cent
-        var totals = old.Totals.OfPart(owed);
+        await CreditAsync(act, file, issued.Invoice, old.Totals.OfPart(owed), "not carried out", atEnd: true);
+    }
+
+    /// <summary>A credit note over a part of an invoice.</summary>
+    /// <param name="why">Behind the project's name on its lines.</param>
+    /// <param name="atEnd">Whether it is billed again should an ended project be taken up.</param>
+    public static async Task CreditAsync(
+        Act act,
+        ProjectFile file,
+        InvoiceId credited,
+        Totals totals,
+        string why,
+        bool atEnd
+    )
+    {
+        var invoice = await act.Db.Invoices.AsNoTracking().SingleAsync(i => i.Id == credited);
+        var old = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot);
         var snapshot = old with
         {
             Share = $"Credit note for invoice {invoice.Number}",
@@ -76,7 +91,7 @@ public static class Issuing
             Lines =
             [
                 .. totals.Parts.Select(part =>
-                    Line($"{old.Project}, not carried out", $"takes back invoice {invoice.Number}", part.Net)
+                    Line($"{old.Project}, {why}", $"takes back invoice {invoice.Number}", part.Net)
                 ),
             ],
             Head = Print.Letterhead(act.Desk),
@@ -85,7 +100,11 @@ public static class Issuing
         var row = await NewAsync(act.Desk, file, snapshot, InvoiceSort.CreditNote, act.Today);
         row.Credits = invoice.Id;
         await act.Db.SaveChangesAsync();
-        await act.RecordAsync(file, Actor.Owner, new Happening.InvoiceCredited(invoice.Id, row.Id, owed));
+        await act.RecordAsync(
+            file,
+            Actor.Owner,
+            new Happening.InvoiceCredited(invoice.Id, row.Id, totals.Payable, atEnd)
+        );
     }
 
     private static async Task<Happening.InvoiceIssued> IssueAsync(
@@ -95,24 +114,24 @@ public static class Issuing
         PlannedInvoice planned
     )
     {
-        var instalment = agreed.Priced.Instalments[planned.Index];
         // what was credited at an end and is owed again is billed as it was credited
-        var totals = planned.Again is { } note
-            ? StoreJson
-                .Read<InvoiceSnapshot>(
-                    await act.Db.Invoices.Where(i => i.Id == note).Select(i => i.Snapshot).SingleAsync()
-                )
-                .Totals
-            : instalment.Part.Totals;
+        var again = planned.Again is { } note
+            ? StoreJson.Read<InvoiceSnapshot>(
+                await act.Db.Invoices.Where(i => i.Id == note).Select(i => i.Snapshot).SingleAsync()
+            )
+            : null;
+        var instalment = agreed.InstalmentAt(planned.Index);
+        var totals = again?.Totals ?? instalment!.Part.Totals;
+        var words = instalment?.Words ?? "billed again";
         var since = DateWords.Long(act.Calendar.DateOf(agreed.Contract?.At ?? agreed.Proposal.At));
         var snapshot = new InvoiceSnapshot(
             Print.Addressee(file.Row.Client!),
             file.Row.Title,
-            $"Instalment {planned.Index + 1}: {instalment.Words}",
+            $"Instalment {planned.Index + 1}: {words}",
             [
                 .. totals.Parts.Select(part =>
                     Line(
-                        $"{file.Row.Title}, {instalment.Words}",
+                        $"{file.Row.Title}, {words}",
                         $"as agreed {(agreed.Contract is null ? "on" : "in the contract of")} {since}",
                         part.Net
                     )

@@ -15,7 +15,13 @@ using NodaTime;
 namespace Gesamt.Web.Letters;
 
 /// <summary>The second and third step of sending: hand over, and confirm. One at a time; what was begun before a restart is asked of the carrier first.</summary>
-public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Links links, ILogger<Delivery> log)
+public sealed class Delivery(
+    IServiceScopeFactory scopes,
+    ICarrier carrier,
+    Links links,
+    SignCodes codes,
+    ILogger<Delivery> log
+)
 {
     /// <summary>Hands over everything claimed whose time has come.</summary>
     /// <param name="rehearsal">A rehearsal, whose own clock says what is due; else all real projects.</param>
@@ -127,6 +133,15 @@ public sealed class Delivery(IServiceScopeFactory scopes, ICarrier carrier, Link
                 "A file that goes with it cannot be read any more. Take it out, or choose it again."
             );
         }
+        if (
+            SignCodes.MentionedIn(letter.Body) is { } code
+            // whoever gets a letter into which others wrote gets no code but their own
+            && await desk
+                .Db.SignCodes.AsNoTracking()
+                .SingleOrDefaultAsync(c => c.Id == code && c.PersonId == letter.ToPerson)
+                is { } row
+        )
+            message = OutgoingMail.Replace(message, SignCodes.PlaceholderOf(row), codes.CodeOf(row));
         if (!Sending.MentionsLink(letter.Body))
             return new(message, letter.ToMail, null);
         var link = await Links.OfAsync(desk.Db, project.Id, letter.ToPerson ?? project.ClientId);

@@ -159,7 +159,7 @@ public static class Sending
             return null;
         var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
         return row.Sort == PaperSort.Contract
-            ? new Happening.ContractSent(version)
+            ? new Happening.ContractSent(version, Versions.Read<ContractSnapshot>(row).Amends?.Version)
             : new Happening.ProposalSent(version, Versions.OfferOf(row).ValidUntil);
     }
 
@@ -168,13 +168,21 @@ public static class Sending
     {
         if (letter.SendsVersion is not { } version)
             return null;
-        var sort = await desk.Db.Versions.AsNoTracking().Where(v => v.Id == version).Select(v => v.Sort).SingleAsync();
-        return file.Case.End is not null ? "The project ended before it went out."
-            : sort == PaperSort.Proposal && AgreedPrice.Of(file.History) is not null
-                ? "A price was agreed before it went out, and stays in force."
-            : sort == PaperSort.Contract && !ContractRule.CanSend(file.Case)
-                ? "A contract was sent or signed before it went out."
-            : null;
+        var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
+        if (file.Case.End is not null)
+            return "The project ended before it went out.";
+        if (row.Sort == PaperSort.Proposal)
+            return AgreedPrice.Of(file.History) is null
+                ? null
+                : "A price was agreed before it went out, and stays in force.";
+        var contract = Versions.Read<ContractSnapshot>(row);
+        if (contract.Amends is { } amends)
+            return ContractRule.CanAmend(file.Case) && AgreedPrice.Of(file.History)?.Version == amends.Version
+                ? null
+                : "What it changes was changed before it went out.";
+        return ContractRule.MaySend(file.Case) && ContractRule.Standing(file.History) == contract.Replaces
+            ? null
+            : "A contract was sent or signed before it went out.";
     }
 
     public static bool MentionsLink(string text) => text.Contains(Blanks.LinkPlaceholder, StringComparison.Ordinal);

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
@@ -11,7 +12,20 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Papers;
 
 /// <summary>What was agreed with a client: the offer, the choice out of it, and what it comes to.</summary>
-public sealed record Agreement(VersionRow Proposal, Offer Offer, PricedChoice Priced, VersionRow? Contract);
+/// <param name="Priced">Its instalments are those of the rest alone, for an amendment.</param>
+/// <param name="Places">Of its instalments among the agreed parts, for an amendment; null where they are all of them.</param>
+public sealed record Agreement(
+    VersionRow Proposal,
+    Offer Offer,
+    PricedChoice Priced,
+    VersionRow? Contract,
+    ImmutableArray<int>? Places = null
+)
+{
+    /// <summary>The instalment at a place among the agreed parts; null where it was invoiced before an amendment.</summary>
+    public PlannedInstalment? InstalmentAt(int place) =>
+        (Places is { } places ? places.IndexOf(place) : place) is >= 0 and var at ? Priced.Instalments[at] : null;
+}
 
 /// <summary>A price and a signature, however they came: through the client page, by phone, on paper.</summary>
 public static class Agreements
@@ -21,12 +35,18 @@ public static class Agreements
     {
         if (AgreedPrice.Of(file.History) is not { } price)
             return null;
+        return await OfVersionAsync(desk, file, price.Version);
+    }
+
+    /// <summary>What was agreed with a version, whether it is in force or not any more.</summary>
+    public static async Task<Agreement> OfVersionAsync(Desk desk, ProjectFile file, VersionId version)
+    {
         var contract = await desk
             .Db.Versions.AsNoTracking()
-            .Where(v => v.FromProposal == price.Version)
+            .Where(v => v.FromProposal == version)
             .OrderByDescending(v => v.Number)
             .FirstOrDefaultAsync();
-        var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == price.Version);
+        var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
         return Of(desk, file, proposal, contract);
     }
 
@@ -35,6 +55,14 @@ public static class Agreements
     {
         var offer = Versions.OfferOf(proposal);
         var on = desk.Calendar.DateOf(contract?.At ?? proposal.At);
+        if (contract is not null && Versions.Read<ContractSnapshot>(contract).Amends is { } terms)
+            return new(
+                proposal,
+                offer,
+                Amendment.Of(offer, terms.Billed, PlanDates.Of(file.Case, on)).Priced,
+                contract,
+                terms.Places
+            );
         var priced = Pricing.Of(offer, ChoiceOf(contract), PlanDates.Of(file.Case, on));
         return new(proposal, offer, priced, contract);
     }

@@ -146,9 +146,17 @@ public static class KeptPapers
                     s.Hash,
                     s.Proof
                 )),
-            ]
+            ],
+            snapshot.SignedBy.File is { } file ? new(file.Name, file.Hash) : null
         );
         var drawn = Formats.Pdf.Papers.Draw(paper, contract.At, Logo(desk, terms.Head));
+        if (snapshot.SignedBy.File is { } own)
+            drawn = PdfJoin.Behind(
+                desk.Vault.Read(own.Hash),
+                drawn,
+                $"{snapshot.Title}: {snapshot.Project}",
+                contract.At
+            );
         return signatures.Count == 0
             ? drawn
             : PdfSeal.Seal(

@@ -15,12 +15,22 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Papers;
 
 /// <summary>What a proposal freezes: the offer, the contract's text that goes with it, and for whom.</summary>
-public sealed record ProposalSnapshot(Offer Offer, string ContractTitle, string ContractText, string For);
+/// <param name="Signing">How its contract is signed; null in versions of an older Gesamt.</param>
+public sealed record ProposalSnapshot(
+    Offer Offer,
+    string ContractTitle,
+    string ContractText,
+    string For,
+    SigningTerms? Signing = null
+);
 
 /// <summary>What a contract freezes: its filled text, exactly the choice that was made, and all else that is printed.</summary>
 /// <param name="Printed">Null in versions of an older Gesamt.</param>
 /// <param name="Markdown">Whether the text is Markdown; false in versions of an older Gesamt.</param>
 /// <param name="Quantities">Of what was chosen in another quantity than proposed.</param>
+/// <param name="Signing">How it is signed; null in versions of an older Gesamt.</param>
+/// <param name="Replaces">The contract that stood when it was put, and that it takes the place of once it is signed.</param>
+/// <param name="Amends">What it rests on, for an amendment.</param>
 public sealed record ContractSnapshot(
     string Title,
     string Text,
@@ -30,9 +40,15 @@ public sealed record ContractSnapshot(
     string ProposalHash,
     PrintedTerms? Printed = null,
     ImmutableSortedDictionary<string, decimal>? Quantities = null,
-    bool Markdown = false
+    bool Markdown = false,
+    SigningTerms? Signing = null,
+    VersionId? Replaces = null,
+    AmendmentTerms? Amends = null
 )
 {
+    /// <summary>How it is signed.</summary>
+    public SigningTerms SignedBy => Signing ?? SigningTerms.Plain;
+
     /// <summary>Its text in blocks, the same on the page and on paper. One of an older Gesamt is read as it was written, and its paragraphs bear no numbers.</summary>
     public ImmutableArray<TextBlock> Blocks =>
         Markdown

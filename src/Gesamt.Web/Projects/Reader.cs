@@ -9,6 +9,7 @@ using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Web.Access;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Papers;
@@ -137,10 +138,12 @@ public static class Reader
         new(
             letter.Subject,
             $"{letter.FromName} to {letter.ToName}, {State(desk, letter)}",
-            letter.Body.Replace(
-                Blanks.LinkPlaceholder,
-                "[their own link, put in when it leaves]",
-                StringComparison.Ordinal
+            SignCodes.Hidden(
+                letter.Body.Replace(
+                    Blanks.LinkPlaceholder,
+                    "[their own link, put in when it leaves]",
+                    StringComparison.Ordinal
+                )
             ),
             letter.Quoted,
             [],

@@ -13,7 +13,6 @@ using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
@@ -61,6 +60,7 @@ public static class Record
                     ),
                 ],
                 await PapersAsync(desk, file, rows),
+                ContractRule.CanAmend(file.Case),
                 await WorkAsync(desk, file, rows),
                 new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),
                 new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file))
@@ -253,6 +253,11 @@ public static class Record
             Forms = file.History.Any<Core.Facts.Happening.FormAsked>()
                 ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title)
                 : new Dictionary<int, string>(),
+            Signatures = await SignaturesAsync(db, file),
+            Amendments = ContractRule.Amendments(file.History),
+            RateSheets = file.History.Any<Core.Facts.Happening.RateSheetTicked>()
+                ? await Prices.RateSheet.TickedAsync(desk, id)
+                : new Dictionary<int, string>(),
             StepNames = steps.ToDictionary(pair => pair.Item1, pair => pair.Item2),
             Missed = Missed(desk, file, names),
             Client = file.Row.Client!.Name.Split(' ')[0],
@@ -261,6 +266,24 @@ public static class Record
             When = at =>
                 $"{DateWords.Short(desk.Calendar.DateOf(at), desk.Today)}, {DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay)}",
         };
+    }
+
+    /// <summary>Only where somebody signed.</summary>
+    private static async Task<ILookup<Core.VersionId, SignatureRow>> SignaturesAsync(
+        Store.GesamtDb db,
+        ProjectFile file
+    )
+    {
+        var signed = ContractRule.Papers(file.History).Select(paper => paper.Version).ToList();
+        return (
+            signed.Count == 0
+                ? []
+                : await db
+                    .Signatures.AsNoTracking()
+                    .Where(s => signed.Contains(s.VersionId))
+                    .OrderBy(s => s.Id)
+                    .ToListAsync()
+        ).ToLookup(s => s.VersionId);
     }
 
     private static string Missed(Desk desk, ProjectFile file, IRoutineNames names) =>
@@ -366,9 +389,7 @@ public static class Record
             .. await SentProposals.LastAsync(desk, file) is { } proposal
                 ? new[] { OfProposal(desk, file, proposal) }
                 : [],
-            .. await Contracting.LatestAsync(desk, file) is { } contract
-                ? new[] { new SheetPaperDto("Contract", "", $"/api/contracts/{contract.Id.Value}.pdf", null) }
-                : [],
+            .. await SheetContracts.OfAsync(desk, file),
             .. rows
                 .Invoices.Values.OrderBy(i => i.Id.Value)
                 .Select(i => new SheetPaperDto(

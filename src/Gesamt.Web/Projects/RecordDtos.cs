@@ -94,7 +94,18 @@ public sealed record SheetMoneyDto(int PaidShare, IReadOnlyList<MoneyLineDto> Li
 /// <param name="About">Where it stands: “valid until 12 March, opened twice”.</param>
 /// <param name="File">Its file; null for one that is read on a page.</param>
 /// <param name="Version">The proposal to read; null for what is a file.</param>
-public sealed record SheetPaperDto(string Name, string About, string? File, long? Version);
+/// <param name="Contract">What can be done with it, for a contract that is not void.</param>
+public sealed record SheetPaperDto(
+    string Name,
+    string About,
+    string? File,
+    long? Version,
+    SheetContractDto? Contract = null
+);
+
+/// <summary>A contract that can be voided.</summary>
+/// <param name="CanReplace">Whether another can be put in its place.</param>
+public sealed record SheetContractDto(long Version, bool CanReplace);
 
 /// <param name="Due">Its day in words; empty for one without.</param>
 /// <param name="Counted">What its day is counted from.</param>
@@ -229,12 +240,14 @@ public sealed record RecordMeetingsDto(IReadOnlyList<MeetingDto> All, string? Of
 
 /// <summary>The sheet beside the line.</summary>
 /// <param name="DoneTasks">The last one done first.</param>
+/// <param name="CanAmend">Whether what is agreed can be changed by an amendment now.</param>
 public sealed record SheetDto(
     SheetMoneyDto? Money,
     ToPayDto ToPay,
     IReadOnlyList<SheetTaskDto> Tasks,
     IReadOnlyList<DoneTaskDto> DoneTasks,
     IReadOnlyList<SheetPaperDto> Papers,
+    bool CanAmend,
     WorkDto Work,
     PageDto Page,
     RecordMeetingsDto Meetings

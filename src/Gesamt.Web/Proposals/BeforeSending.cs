@@ -3,6 +3,7 @@ using Gesamt.Core.Proposals;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
 
 namespace Gesamt.Web.Proposals;
 
@@ -17,6 +18,7 @@ public static class BeforeSending
         ProjectFile file,
         Offer offer,
         string contract,
+        SigningTerms signing,
         IReadOnlyList<OfferFault> faults,
         PricedChoice? priced
     ) =>
@@ -26,7 +28,9 @@ public static class BeforeSending
                 ? []
                 : new[]
                 {
-                    await ContractAsync(desk, file, offer, contract),
+                    signing.File is { } own
+                        ? new($"The contract is your own file, {own.Name}", true, false, "contract")
+                        : await ContractAsync(desk, file, offer, contract),
                     new PointDto("Payments add up to the total", true, false, "plan"),
                 },
             .. WithoutDate(file, offer),

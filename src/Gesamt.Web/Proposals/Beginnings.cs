@@ -64,6 +64,41 @@ public static class Beginnings
             ? await WithAsync(desk, file, StoreJson.Read<Offer>(template.Offer))
             : null;
 
+    /// <summary>An offer with what the client ticked on the rate sheet, where no service stands in it yet.</summary>
+    public static async Task<Offer> WithTickedAsync(Desk desk, ProjectFile file, Offer offer)
+    {
+        if (!offer.Lines.IsEmpty || await RateSheet.TickedServicesAsync(desk, file.Id) is not { Count: > 0 } ticked)
+            return offer;
+        var quantities = await KnownQuantities.OfAsync(desk, file);
+        return offer with
+        {
+            Lines =
+            [
+                .. (await PriceList.OfferedAsync(desk, file.Row.KindId))
+                    .Where(service => ticked.Contains(service.Id))
+                    .Select(service =>
+                        OfferedServices.Line(service, quantities.Of(service.Unit), offer.Gross) with
+                        {
+                            Key = $"s{service.Id}",
+                        }
+                    ),
+            ],
+        };
+    }
+
+    /// <summary>Puts what was ticked into a draft that was begun already, and has no service yet.</summary>
+    public static async Task TakeTickedAsync(Desk desk, ProjectFile file)
+    {
+        if (await desk.Db.OfferDrafts.SingleOrDefaultAsync(d => d.ProjectId == file.Id) is not { } draft)
+            return;
+        var offer = StoreJson.Read<Offer>(draft.Offer);
+        var ticked = await WithTickedAsync(desk, file, offer);
+        if (ReferenceEquals(ticked, offer))
+            return;
+        (draft.Offer, draft.ChangedAt) = (StoreJson.Write(ticked), desk.Now);
+        draft.Edition++;
+    }
+
     /// <summary>Keeps a project's draft as a template of its kind; one of the same name is replaced.</summary>
     public static async Task KeepAsync(Desk desk, ProjectFile file, string name)
     {

@@ -1,9 +1,11 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Proposals;
+using Gesamt.Core.Stages;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
 
@@ -27,7 +29,10 @@ public sealed record SentVersionDto(int Number, string At, string ValidUntil, bo
 /// <param name="WithEveryExtra">What it comes to with everything that can be added; null where that is the same.</param>
 /// <param name="Each">What each line comes to by its key, whether it is suggested or not.</param>
 /// <param name="Differences">What is different from the version that was sent last; empty where none was.</param>
+/// <param name="Who">Who can sign for the client.</param>
+/// <param name="Amends">What it changes; null for a proposal.</param>
 /// <param name="Closed">Why nothing can be sent any more: a price is agreed.</param>
+/// <param name="CanAmend">Whether an amendment can be begun.</param>
 public sealed record DraftDto(
     string Project,
     string Client,
@@ -39,23 +44,30 @@ public sealed record DraftDto(
     int Edition,
     OfferDto Offer,
     string Contract,
+    SigningDto Signing,
+    IReadOnlyList<SignerDto> Who,
+    AmendsDto? Amends,
     IReadOnlyList<LabelledDto> Each,
     PricedDto? Priced,
     string? WithEveryExtra,
     IReadOnlyList<PointDto> Points,
     SentVersionDto? Sent,
     IReadOnlyList<DifferenceDto> Differences,
-    string? Closed
+    string? Closed,
+    bool CanAmend
 )
 {
     /// <summary>A draft with its prices computed.</summary>
     public static async Task<DraftDto> OfAsync(Desk desk, ProjectFile file, OfferDraftRow draft)
     {
         var offer = StoreJson.Read<Offer>(draft.Offer);
+        var signing = SigningReading.Stored(draft.Signing);
         var dates = PlanDates.Of(file.Case, desk.Today);
-        var faults = OfferCheck.Faults(offer, dates).ToList();
-        var priced = faults.Count == 0 ? Pricing.Of(offer, Pricing.Suggested(offer), dates) : null;
-        var sent = await SentProposals.LastAsync(desk, file);
+        var amendment = Amending.IsAmendment(file, draft) ? await AmendmentDraft.OfAsync(desk, file, draft) : null;
+        var faults = amendment?.Faults ?? [.. OfferCheck.Faults(offer, dates)];
+        var priced =
+            faults.Count > 0 || amendment is not null ? null : Pricing.Of(offer, Pricing.Suggested(offer), dates);
+        var sent = amendment is null ? await SentProposals.LastAsync(desk, file) : null;
         return new(
             file.Row.Title,
             file.Row.Client!.Name,
@@ -67,13 +79,28 @@ public sealed record DraftDto(
             draft.Edition,
             OfferWire.Of(offer),
             draft.Contract,
+            SigningReading.Of(signing),
+            await SigningReading.WhoCanAsync(desk, file),
+            amendment?.Amends,
             [.. offer.Lines.Select(line => new LabelledDto(line.Key, Net(line, offer.Currency)))],
-            priced is null ? null : PricedDto.Of(offer, priced),
+            amendment is not null ? amendment.Priced
+                : priced is null ? null
+                : PricedDto.Of(offer, priced),
             priced is null ? null : WithEveryExtraOf(offer, priced, dates),
-            await BeforeSending.PointsAsync(desk, file, offer, draft.Contract, faults, priced),
+            [
+                .. amendment?.Points
+                    ?? await BeforeSending.PointsAsync(desk, file, offer, draft.Contract, signing, faults, priced),
+                .. (await SigningReading.FaultsAsync(desk, file, signing)).Select(fault => new PointDto(
+                    fault,
+                    false,
+                    true,
+                    "person"
+                )),
+            ],
             sent is null ? null : SentProposals.Of(desk, file, sent),
-            sent is null ? [] : SentProposals.Differences(Versions.OfferOf(sent), offer),
-            Drafts.Agreed(desk, file)
+            amendment?.Changes ?? (sent is null ? [] : SentProposals.Differences(Versions.OfferOf(sent), offer)),
+            amendment is null ? Drafts.Agreed(desk, file) : Amending.WhyNot(file),
+            ContractRule.CanAmend(file.Case)
         );
     }
 
@@ -96,6 +123,14 @@ public sealed record DraftDto(
             ? MoneyText.Of(all)
             : null;
 }
+
+/// <summary>What an amendment changes.</summary>
+/// <param name="AgreedOn">When it was agreed.</param>
+/// <param name="Before">The price until then.</param>
+/// <param name="Invoiced">What is invoiced of it, and stays.</param>
+/// <param name="Credited">What of it would be taken back; null for nothing.</param>
+/// <param name="Left">What is left to be invoiced; null while it has no price.</param>
+public sealed record AmendsDto(string AgreedOn, string Before, string Invoiced, string? Credited, string? Left);
 
 /// <summary>A choice priced by the server, ready to show.</summary>
 /// <param name="Lines">Before tax, or with it where <paramref name="Gross"/>.</param>

@@ -41,8 +41,9 @@ public static class Drafts
         draft = new()
         {
             ProjectId = file.Id,
-            Offer = StoreJson.Write(offer),
+            Offer = StoreJson.Write(await Beginnings.WithTickedAsync(desk, file, offer)),
             Contract = contract?.Body ?? "",
+            Signing = StoreJson.Write(ContractWriting.UsualSigning(contract)),
             ChangedAt = desk.Now,
         };
         desk.Db.OfferDrafts.Add(draft);
@@ -57,6 +58,7 @@ public static class Drafts
         ProjectFile file,
         Offer offer,
         string contract,
+        SigningTerms? signing,
         int edition
     )
     {
@@ -65,6 +67,8 @@ public static class Drafts
             throw new StaleException(await DraftDto.OfAsync(desk, file, draft));
         ContractText.Check(contract);
         (draft.Offer, draft.Contract, draft.ChangedAt) = (StoreJson.Write(offer), contract, desk.Now);
+        if (signing is not null)
+            draft.Signing = StoreJson.Write(signing);
         draft.Edition++;
         await desk.Db.SaveChangesAsync();
         return draft;
@@ -80,20 +84,25 @@ public static class Drafts
             var file = await desk.OpenAsync(project);
             if (file.Case.End is not null)
                 throw new RefusedException("The project has ended. Take it up again first.");
+            var draft = await OfAsync(desk, file);
+            if (Amending.IsAmendment(file, draft))
+                return await Amending.SendAsync(act, file, draft, subject, body);
             if (Agreed(desk, file) is { } agreed)
                 throw new RefusedException(agreed);
-            var draft = await OfAsync(desk, file);
             var offer = StoreJson.Read<Offer>(draft.Offer);
+            var signing = SigningReading.Stored(draft.Signing);
             var dates = PlanDates.Of(file.Case, desk.Today);
             OfferCheck.Demand(offer, dates);
-            await DemandContractAsync(desk, file, offer, draft.Contract, dates);
+            await SigningReading.DemandAsync(desk, file, signing);
+            if (signing.File is null)
+                await DemandContractAsync(desk, file, offer, draft.Contract, dates);
             var kindsContract = await desk
                 .Db.ContractTemplates.AsNoTracking()
                 .FirstOrDefaultAsync(c => c.KindId == file.Row.KindId);
             return await PutAsync(
                 act,
                 file,
-                new(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name),
+                new(offer, kindsContract?.Title ?? "Contract", draft.Contract, file.Row.Client!.Name, signing),
                 subject,
                 body
             );
@@ -178,6 +187,6 @@ public static class Drafts
     /// <summary>Why no further proposal can go out: what is agreed, and may be signed, invoiced and paid, is not agreed a second time.</summary>
     public static string? Agreed(Desk desk, ProjectFile file) =>
         AgreedPrice.Of(file.History) is { } price
-            ? $"A price is agreed already, {MoneyText.Of(price.Agreed)} since {DateWords.Long(desk.Calendar.DateOf(price.Fact.Happened))}, and stays in force. What comes on top can be a project of its own."
+            ? $"A price is agreed already, {MoneyText.Of(price.Agreed)} since {DateWords.Long(desk.Calendar.DateOf(price.Fact.Happened))}, and stays in force. Write an amendment to change it."
             : null;
 }

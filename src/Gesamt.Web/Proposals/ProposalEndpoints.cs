@@ -1,3 +1,4 @@
+using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
@@ -5,7 +6,8 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.Proposals;
 
 /// <param name="Edition">The edition that was edited; a stale one is refused with both texts.</param>
-public sealed record SaveDraftDto(int Edition, OfferDto Offer, string Contract);
+/// <param name="Signing">How its contract is signed; null leaves it as it is.</param>
+public sealed record SaveDraftDto(int Edition, OfferDto Offer, string Contract, SigningDto? Signing = null);
 
 /// <summary>A service of the price list as a line of this proposal.</summary>
 /// <param name="Name">With its price, to choose it by.</param>
@@ -33,11 +35,15 @@ public static class ProposalEndpoints
                 return await desk.ActAsync(async act =>
                 {
                     var file = await desk.OpenAsync(new(id));
+                    var before = SigningReading.Stored((await Drafts.OfAsync(desk, file)).Signing);
                     var draft = await Drafts.SaveAsync(
                         desk,
                         file,
                         OfferReading.Of(save.Offer, desk.Currency),
                         save.Contract,
+                        save.Signing is { } signing
+                            ? await SigningReading.ReadAsync(desk, file, signing, before)
+                            : null,
                         save.Edition
                     );
                     return await DraftDto.OfAsync(desk, file, draft);
@@ -61,12 +67,13 @@ public static class ProposalEndpoints
         );
 
         api.MapPost(
-            "/projects/{id:long}/contract/send",
-            async (long id, LetterTextDto letter, Desk desk, Settings settings) =>
-                new SentDto(
-                    (await Contracts.Contracting.SendAsync(desk, new(id), letter.Subject, letter.Body)).Id.Value,
-                    settings.HoldSeconds
-                )
+            "/projects/{id:long}/proposal/amend",
+            async (long id, Desk desk) =>
+                await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(new(id));
+                    return await DraftDto.OfAsync(desk, file, await Amending.BeginAsync(desk, file));
+                })
         );
 
         api.MapGet(

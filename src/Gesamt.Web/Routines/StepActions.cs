@@ -118,7 +118,7 @@ public static class StepActions
         if (step.Step.When.Cause is not (Cause.ContractSigned or Cause.Booked) || !step.Step.Confirms)
             return [];
         if (
-            await Contracts.Contracting.LatestAsync(desk, file) is not { } contract
+            await Contracts.Contracting.ShownAsync(desk, file) is not { } contract
             || !file.History.Any<Happening.ContractSigned>(signed =>
                 signed.Contract == contract.Id && signed.Signer == Signer.Client
             )

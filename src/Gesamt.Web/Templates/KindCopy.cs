@@ -93,6 +93,9 @@ public static class KindCopy
                         KindId = kind.Id,
                         Title = contract.Title,
                         Body = contract.Body,
+                        File = contract.File,
+                        FileName = contract.FileName,
+                        AsksCode = contract.AsksCode,
                         Edition = 1,
                     }
                 );

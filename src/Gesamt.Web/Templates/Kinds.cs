@@ -23,7 +23,7 @@ public sealed record KindPageDto(
     int Projects,
     int Edition,
     IReadOnlyList<ServiceDto> Services,
-    TextDto Contract,
+    ContractTemplateDto Contract,
     IReadOnlyList<RoutineRowDto> Routines,
     KindSettingsDto Settings,
     IReadOnlyList<string> Fills
@@ -34,8 +34,22 @@ public sealed record KindPageDto(
 /// <param name="Usual">Whether the usual letters and follow-ups come along.</param>
 public sealed record NewKindDto(string Name, string MainDate, bool Usual);
 
-/// <summary>A text with its title, as this edition.</summary>
-public sealed record TextDto(string Title, string Body, int Edition);
+/// <summary>The contract of a kind, as this edition.</summary>
+/// <param name="File">The owner’s own file in place of the text.</param>
+/// <param name="AsksCode">Whether whoever signs types a code that was sent to their mail address.</param>
+public sealed record ContractTemplateDto(string Title, string Body, ContractFileDto? File, bool AsksCode, int Edition)
+{
+    internal static ContractTemplateDto Of(ContractTemplateRow? row) =>
+        row is null
+            ? new("Contract", "", null, false, 0)
+            : new(
+                row.Title,
+                row.Body,
+                row.File is { } file ? new(file, row.FileName) : null,
+                row.AsksCode,
+                row.Edition
+            );
+}
 
 /// <summary>Reads and changes what kinds bundle. Projects already begun keep what was pinned on them; sent papers never change.</summary>
 public static class Kinds
@@ -53,7 +67,7 @@ public static class Kinds
             await desk.Db.Projects.CountAsync(p => p.KindId == id),
             kind.Edition,
             [.. (await PriceList.RowsAsync(desk, id)).Select(PriceList.Of)],
-            new(contract?.Title ?? "Contract", contract?.Body ?? "", contract?.Edition ?? 0),
+            ContractTemplateDto.Of(contract),
             [.. (await RoutineList.AllAsync(desk)).Where(r => r.Kind == id.Value)],
             KindSettings.Of(kind, rules),
             [.. Forms.Fills, .. rules.AllDetails.Select(detail => detail.Name)]
@@ -86,28 +100,31 @@ public static class Kinds
         });
 
     /// <exception cref="LetterTextException">A blank is misspelt or left open.</exception>
-    public static async Task SaveContractAsync(Desk desk, KindId id, TextDto save)
+    /// <exception cref="InvalidException">It has no title, neither a text nor a file, or the file is no PDF that can be signed.</exception>
+    public static async Task SaveContractAsync(Desk desk, KindId id, ContractTemplateDto save)
     {
         await desk.ActAsync(async act =>
         {
             var kind = await KindAsync(desk, id);
             var row = await desk.Db.ContractTemplates.FirstOrDefaultAsync(c => c.KindId == id);
             if ((row?.Edition ?? 0) != save.Edition)
-                throw new StaleException(new TextDto(row!.Title, row.Body, row.Edition));
-            Check(("title", save.Title, 120), ("body", save.Body, 50_000));
+                throw new StaleException(ContractTemplateDto.Of(row));
+            Check(("title", save.Title, 120));
+            if (save.File is null || save.Body.Trim().Length > 0)
+                Check(("body", save.Body, 50_000));
             ContractText.Check(save.Body);
+            var file = await SigningReading.FileAsync(desk, save.File);
             if (row is null)
                 desk.Db.ContractTemplates.Add(
-                    new()
+                    row = new()
                     {
                         KindId = kind.Id,
-                        Title = save.Title.Trim(),
-                        Body = save.Body.Trim(),
-                        Edition = 1,
+                        Title = "",
+                        Body = "",
                     }
                 );
-            else
-                (row.Title, row.Body, row.Edition) = (save.Title.Trim(), save.Body.Trim(), row.Edition + 1);
+            (row.Title, row.Body, row.AsksCode) = (save.Title.Trim(), save.Body.Trim(), save.AsksCode);
+            (row.File, row.FileName, row.Edition) = (file?.Hash, file?.Name ?? "", row.Edition + 1);
         });
     }
 

@@ -123,7 +123,7 @@ public static class TemplateEndpoints
         );
         kind.MapPut(
             "/contract",
-            async (long id, TextDto save, Desk desk) =>
+            async (long id, ContractTemplateDto save, Desk desk) =>
             {
                 await Kinds.SaveContractAsync(desk, new(id), save);
                 return TypedResults.NoContent();

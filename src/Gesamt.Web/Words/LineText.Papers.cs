@@ -71,16 +71,61 @@ public static partial class LineText
                 EntryFrom.Done,
                 $"Price agreed, {MoneyText.Of(agreed.Agreed)}"
             ),
+            Happening.RateSheetSent => new(EntrySort.Papers, EntryFrom.Done, $"Rate sheet put to {rows.Client}"),
+            Happening.RateSheetTakenBack => new(EntrySort.Papers, EntryFrom.Done, "Rate sheet taken back"),
+            Happening.RateSheetTicked ticked => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} ticked on the rate sheet",
+                rows.RateSheets.GetValueOrDefault(ticked.Sheet, "")
+            ),
+            Happening.ContractSignedInPart part => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.NameOf(part.Contract, part.By)} signed {rows.ContractWords(part.Contract)}",
+                "somebody else is still to sign",
+                new(OpensWhat.Contract, part.Contract.Value)
+            ),
+            Happening.ContractAsked asked => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                asked.Sort switch
+                {
+                    AskSort.Question => $"{rows.Client} asks about {rows.ContractWords(asked.Contract)}",
+                    AskSort.Objection => $"{rows.Client} objects to {rows.ContractWords(asked.Contract)}",
+                    _ => $"{rows.Client} asks for a change of {rows.ContractWords(asked.Contract)}",
+                },
+                $"“{rows.Notes[asked.Words].Text}”",
+                new(OpensWhat.Note, asked.Words.Value)
+            ),
+            Happening.ContractDeclined declined => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} declined to sign {rows.ContractWords(declined.Contract)}",
+                $"“{rows.Notes[declined.Words].Text}”",
+                new(OpensWhat.Note, declined.Words.Value)
+            ),
+            Happening.PriceAmended amended => new(
+                EntrySort.Papers,
+                EntryFrom.Done,
+                $"The price is {MoneyText.Of(amended.Agreed)} from now on",
+                "by an amendment",
+                new(OpensWhat.Proposal, amended.Version.Value)
+            ),
             Happening.ContractSigned signed => new(
                 EntrySort.Papers,
                 signed.Signer == Signer.Client ? EntryFrom.Client : EntryFrom.Done,
-                signed.Signer == Signer.Client
-                    ? $"{rows.Client} signed the contract"
-                    : $"{rows.Owner} signed the contract",
+                $"{(signed.Signer == Signer.Client ? rows.SignedBy(signed.Contract) : rows.Owner)} signed {rows.ContractWords(signed.Contract)}",
                 "",
                 new(OpensWhat.Contract, signed.Contract.Value)
             ),
-            Happening.ContractVoided => new(EntrySort.Papers, EntryFrom.Done, "Contract voided"),
+            Happening.ContractVoided voided => new(
+                EntrySort.Papers,
+                EntryFrom.Done,
+                rows.Amendments.Contains(voided.Contract) ? "Amendment voided" : "Contract voided",
+                voided.Words is { } why ? rows.Notes[why].Text : "",
+                new(OpensWhat.Contract, voided.Contract.Value)
+            ),
             Happening.HandedOver => new(EntrySort.Papers, EntryFrom.Done, "Handed over"),
             Happening.Approved => new(EntrySort.Papers, EntryFrom.Client, $"{rows.Client} approved the work"),
             _ => null,

@@ -47,6 +47,16 @@ public sealed class LineRows
     /// <summary>Letters that were stopped for a reason since undone, and whose time has passed.</summary>
     public required string Missed { get; init; }
 
+    /// <summary>Signatures of the project, by what is signed.</summary>
+    public ILookup<VersionId, SignatureRow> Signatures { get; init; } =
+        Array.Empty<SignatureRow>().ToLookup(signature => signature.VersionId);
+
+    /// <summary>Versions that are amendments.</summary>
+    public IReadOnlySet<VersionId> Amendments { get; init; } = new HashSet<VersionId>();
+
+    /// <summary>Rate sheets, by number.</summary>
+    public IReadOnlyDictionary<int, string> RateSheets { get; init; } = new Dictionary<int, string>();
+
     /// <summary>The client's first name.</summary>
     public required string Client { get; init; }
     public required string Owner { get; init; }
@@ -56,6 +66,22 @@ public sealed class LineRows
 
     /// <summary>An instant in the studio's words.</summary>
     public required Func<NodaTime.Instant, string> When { get; init; }
+
+    /// <summary>“the contract”, or “the amendment”.</summary>
+    public string ContractWords(VersionId version) => Amendments.Contains(version) ? "the amendment" : "the contract";
+
+    /// <summary>The first name of whoever of several signed; of the client where one signs alone.</summary>
+    public string SignedBy(VersionId version) =>
+        Signatures[version].LastOrDefault(signature => signature.PersonId is not null) is { } last
+            ? FirstName(last.Name)
+            : Client;
+
+    public string NameOf(VersionId version, PersonId person) =>
+        Signatures[version].FirstOrDefault(signature => signature.PersonId == person) is { } signed
+            ? FirstName(signed.Name)
+            : Client;
+
+    private static string FirstName(string name) => name.Split(' ')[0];
 }
 
 /// <summary>What a fact reads like on the line.</summary>

@@ -80,7 +80,14 @@ public sealed class UsualOfferTests
     ) =>
         Assert.Equal(
             Date(due),
-            new PlannedInvoice(0, 1, Eur(100), null, planned is null ? null : Date(planned)).DueIfIssued(Date(issued))
+            new PlannedInvoice(
+                0,
+                1,
+                Eur(100),
+                null,
+                planned is null ? null : Date(planned),
+                new DueRule.OnHandover(0)
+            ).DueIfIssued(Date(issued))
         );
 
     [Theory] // two business days: a Friday's inquiry is answered by Tuesday

@@ -2927,7 +2927,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/contract/send": {
+    "/api/projects/{id}/proposal/amend": {
         parameters: {
             query?: never;
             header?: never;
@@ -2945,11 +2945,7 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["LetterTextDto"];
-                };
-            };
+            requestBody?: never;
             responses: {
                 /** @description OK */
                 200: {
@@ -2957,7 +2953,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["SentDto"];
+                        "application/json": components["schemas"]["DraftDto"];
                     };
                 };
                 /** @description Bad Request */
@@ -3316,6 +3312,383 @@ export interface paths {
                 };
             };
         };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/contract": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ContractDeskDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/contract/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SendContractDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/contract/{version}/void": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["VoidDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/rate-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RateDeskDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SendRateSheetDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/rate-sheet/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -11174,7 +11547,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["TextDto"];
+                    "application/json": components["schemas"]["ContractTemplateDto"];
                 };
             };
             responses: {
@@ -14269,65 +14642,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/p/{link}/api/accept": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    link: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["ChosenDto"];
-                };
-            };
-            responses: {
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/p/{link}/api/change": {
         parameters: {
             query?: never;
@@ -14408,65 +14722,6 @@ export interface paths {
             requestBody: {
                 content: {
                     "application/json": components["schemas"]["WordsDto"];
-                };
-            };
-            responses: {
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/p/{link}/api/sign": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    link: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["SignDto"];
                 };
             };
             responses: {
@@ -14624,6 +14879,353 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/invoices/{invoice}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    invoice: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChosenDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SignDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/contract/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/contract/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WordsDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/p/{link}/api/contract.pdf": {
         parameters: {
             query?: never;
@@ -14679,7 +15281,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/p/{link}/api/invoices/{invoice}.pdf": {
+    "/p/{link}/api/contracts/{number}.pdf": {
         parameters: {
             query?: never;
             header?: never;
@@ -14691,7 +15293,7 @@ export interface paths {
                 query?: never;
                 header?: never;
                 path: {
-                    invoice: string;
+                    number: number;
                     link: string;
                 };
                 cookie?: never;
@@ -14729,6 +15331,65 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/rate-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TickedDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -15863,6 +16524,24 @@ export interface components {
             at: null | string;
             fixed: boolean;
         };
+        /** @description What was agreed before, for an amendment. */
+        AmendedDto: {
+            before: string;
+            changes: components["schemas"]["DifferenceDto"][];
+        };
+        /** @description What an amendment changes. */
+        AmendsDto: {
+            /** @description When it was agreed. */
+            agreedOn: string;
+            /** @description The price until then. */
+            before: string;
+            /** @description What is invoiced of it, and stays. */
+            invoiced: string;
+            /** @description What of it would be taken back; null for nothing. */
+            credited: null | string;
+            /** @description What is left to be invoiced; null while it has no price. */
+            left: null | string;
+        };
         /** @description A question and its answer. */
         AnswerDto: {
             question: string;
@@ -16046,6 +16725,8 @@ export interface components {
             toCome: string;
             proposal: null | components["schemas"]["ProposalPageDto"];
             contract: null | components["schemas"]["ContractPageDto"];
+            /** @description Every contract and amendment that was signed or can be, the first one first. */
+            kept: components["schemas"]["KeptContractDto"][];
             invoices: components["schemas"]["InvoicePageDto"][];
             /** @description What was asked for and waits for an answer. */
             askedForChange: boolean;
@@ -16369,14 +17050,44 @@ export interface components {
             detail: string;
             is: string[];
         };
+        /** @description A contract before it goes, for a price that is agreed. */
+        ContractDeskDto: {
+            title: string;
+            text: string;
+            signing: components["schemas"]["SigningDto"];
+            /** @description Who can sign for the client. */
+            who: components["schemas"]["SignerDto"][];
+            /** @description What it takes the place of; null where none stands. */
+            inPlaceOf: null | string;
+        };
+        ContractFileDto: {
+            /** @description SHA-256 of its bytes. */
+            hash: string;
+            name: string;
+        };
         ContractPageDto: {
             title: string;
             text: components["schemas"]["TextBlock"][];
+            file: null | components["schemas"]["ContractFileDto"];
             parties: string[];
             hash: string;
             consent: string;
             priced: null | components["schemas"]["PricedDto"];
+            amends: null | components["schemas"]["AmendedDto"];
+            turn: components["schemas"]["SigningTurnDto"];
+            /** @description Whether the client asked about it, and waits for an answer. */
+            asked: boolean;
             signatures: components["schemas"]["SignedDto"][];
+        };
+        /** @description The contract of a kind, as this edition. */
+        ContractTemplateDto: {
+            title: string;
+            body: string;
+            file: null | components["schemas"]["ContractFileDto"];
+            /** @description Whether whoever signs types a code that was sent to their mail address. */
+            asksCode: boolean;
+            /** Format: int32 */
+            edition: number;
         };
         /** @description A detail of which two things are known. */
         ContradictionDto: {
@@ -16513,6 +17224,10 @@ export interface components {
             edition: number;
             offer: components["schemas"]["OfferDto"];
             contract: string;
+            signing: components["schemas"]["SigningDto"];
+            /** @description Who can sign for the client. */
+            who: components["schemas"]["SignerDto"][];
+            amends: null | components["schemas"]["AmendsDto"];
             /** @description What each line comes to by its key, whether it is suggested or not. */
             each: components["schemas"]["LabelledDto"][];
             priced: null | components["schemas"]["PricedDto"];
@@ -16524,6 +17239,8 @@ export interface components {
             differences: components["schemas"]["DifferenceDto"][];
             /** @description Why nothing can be sent any more: a price is agreed. */
             closed: null | string;
+            /** @description Whether an amendment can be begun. */
+            canAmend: boolean;
         };
         DraftsDto: {
             /** Format: int32 */
@@ -16959,6 +17676,17 @@ export interface components {
             when: string;
             size: string;
         };
+        /** @description A contract or amendment to keep. */
+        KeptContractDto: {
+            title: string;
+            /**
+             * Format: int32
+             * @description Of its version; its file has this name.
+             */
+            number: number;
+            voided: boolean;
+            signatures: components["schemas"]["SignedDto"][];
+        };
         /** @description What was kept, and where it was put. */
         KeptDto: {
             /** Format: int64 */
@@ -17026,7 +17754,7 @@ export interface components {
             /** Format: int32 */
             edition: number;
             services: components["schemas"]["ServiceDto"][];
-            contract: components["schemas"]["TextDto"];
+            contract: components["schemas"]["ContractTemplateDto"];
             routines: components["schemas"]["RoutineRowDto"][];
             settings: components["schemas"]["KindSettingsDto"];
             fills: string[];
@@ -17656,6 +18384,8 @@ export interface components {
             help: null | string;
             brief: null | components["schemas"]["ShownBriefDto"];
             forms: components["schemas"]["ClientFormDto"][];
+            /** @description The rate sheet that waits for them. */
+            rates: null | components["schemas"]["RateEntry"][];
         };
         /** @description A person as programs outside read them. */
         OpenPersonDto: {
@@ -18121,6 +18851,36 @@ export interface components {
             key: string;
             quantity: string;
         };
+        /** @description A service that can stand on a rate sheet. */
+        RateChoiceDto: {
+            /** Format: int32 */
+            service: number;
+            title: string;
+            price: string;
+            /** @description Whether the price list puts it there. */
+            chosen: boolean;
+        };
+        /** @description The rate sheet of a project. */
+        RateDeskDto: {
+            services: components["schemas"]["RateChoiceDto"][];
+            canSend: boolean;
+            /** @description Since when one is with the client; null while none is. */
+            since: null | string;
+            /** @description What they ticked last; null while they have not. */
+            ticked: null | string[];
+        };
+        /** @description A service on a rate sheet, as it was sent. */
+        RateEntry: {
+            /**
+             * Format: int32
+             * @description Of the price list.
+             */
+            service: number;
+            title: string;
+            detail: string;
+            /** @description “140.00 € per m², before tax”. */
+            price: string;
+        };
         /** @enum {unknown} */
         ReachBy: "Mail" | "Phone" | "Profile" | null;
         ReadCardsDto: {
@@ -18559,6 +19319,7 @@ export interface components {
             edition: number;
             offer: components["schemas"]["OfferDto"];
             contract: string;
+            signing?: null | components["schemas"]["SigningDto"];
         };
         /** @description A form as it is saved. */
         SaveFormDto: {
@@ -18653,6 +19414,14 @@ export interface components {
             name: string;
             query: string;
         };
+        /** @description A contract that is put to the client, with its letter. */
+        SendContractDto: {
+            title: string;
+            text: string;
+            signing: components["schemas"]["SigningDto"];
+            subject: string;
+            body: string;
+        };
         SendLetterDto: {
             subject: string;
             body: string;
@@ -18675,6 +19444,12 @@ export interface components {
              * @description Lets the client choose a time for this kind of meeting.
              */
             offers?: null | number;
+        };
+        SendRateSheetDto: {
+            /** @description In the order of the sheet. */
+            services: number[];
+            subject: string;
+            body: string;
         };
         SentDto: {
             /**
@@ -18777,6 +19552,13 @@ export interface components {
             edition: number;
             services: components["schemas"]["ServiceDto"][];
         };
+        /** @description A contract that can be voided. */
+        SheetContractDto: {
+            /** Format: int64 */
+            version: number;
+            /** @description Whether another can be put in its place. */
+            canReplace: boolean;
+        };
         /** @description The sheet beside the line. */
         SheetDto: {
             money: null | components["schemas"]["SheetMoneyDto"];
@@ -18785,6 +19567,8 @@ export interface components {
             /** @description The last one done first. */
             doneTasks: components["schemas"]["DoneTaskDto"][];
             papers: components["schemas"]["SheetPaperDto"][];
+            /** @description Whether what is agreed can be changed by an amendment now. */
+            canAmend: boolean;
             work: components["schemas"]["WorkDto"];
             page: components["schemas"]["PageDto"];
             meetings: components["schemas"]["RecordMeetingsDto"];
@@ -18809,6 +19593,7 @@ export interface components {
              * @description The proposal to read; null for what is a file.
              */
             version: null | number;
+            contract?: null | components["schemas"]["SheetContractDto"];
         };
         SheetTaskDto: {
             /** Format: int64 */
@@ -18853,11 +19638,13 @@ export interface components {
          * @enum {unknown}
          */
         Side: "Yours" | "Clients" | "Nobodys";
-        /** @description A signature. Hash: of what was read. */
+        /** @description A signature. Hash: of what was read. Code: the one that was sent, where one is asked for. */
         SignDto: {
             name: string;
             agreed: boolean;
             hash: string;
+            /** @default  */
+            code: string;
         };
         SignInDto: {
             password: string;
@@ -18898,6 +19685,39 @@ export interface components {
             more: number;
             kinds: components["schemas"]["KindNameDto"][];
             years: number[];
+        };
+        /** @description Somebody who can sign for the client. */
+        SignerDto: {
+            /** Format: int64 */
+            person: number;
+            name: string;
+            /**
+             * @description Where a letter reaches them; empty for none.
+             * @default
+             */
+            mail: string;
+        };
+        SignerTurnDto: {
+            name: string;
+            signed: boolean;
+            next: boolean;
+        };
+        /** @description How a contract is signed. */
+        SigningDto: {
+            /** @description Who signs for the client, in that order; none for whoever decides. */
+            signers: components["schemas"]["SignerDto"][];
+            /** @description Whether each types a code that was sent to their mail address. */
+            asksCode: boolean;
+            file: null | components["schemas"]["ContractFileDto"];
+        };
+        /** @description Whose signature it waits for. */
+        SigningTurnDto: {
+            /** @description Those who sign for the client, in their order; none where whoever decides signs alone. */
+            signers: components["schemas"]["SignerTurnDto"][];
+            /** @description Whether whoever looks at the page signs now. */
+            yours: boolean;
+            /** @description Whether a code that goes to their mail address is typed with it. */
+            asksCode: boolean;
         };
         /**
          * @description Whether a discount, or a payment, is a share or an amount.
@@ -19229,13 +20049,6 @@ export interface components {
             /** @description Its words without their faces. */
             plain?: null | string;
         };
-        /** @description A text with its title, as this edition. */
-        TextDto: {
-            title: string;
-            body: string;
-            /** Format: int32 */
-            edition: number;
-        };
         /** @description A run of words in one face. */
         TextRun: {
             text: string;
@@ -19252,6 +20065,10 @@ export interface components {
             next: string;
             /** @description An address of the studio's own to go on to. */
             goTo?: null | string;
+        };
+        /** @description Services that were ticked, of the price list. */
+        TickedDto: {
+            services: number[];
         };
         /** @description A time that can be chosen. */
         TimeDto: {
@@ -19399,11 +20216,15 @@ export interface components {
             /** Format: int32 */
             monthsAhead: number;
         };
+        /** @description Why a contract is voided; may be empty. */
+        VoidDto: {
+            words: string;
+        };
         /**
          * @description What somebody waits for.
          * @enum {unknown}
          */
-        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "ContractAsked" | "ContractDeclined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "ReadRateSheet" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "TickRateSheet" | "Resting" | "Planned" | "Ended" | "Finished";
         /** @description A routine of the kind that has not begun on the project. */
         WaitingRoutineDto: {
             /** Format: int32 */
@@ -19479,6 +20300,8 @@ export type AgesDto = components['schemas']['AgesDto'];
 export type AheadActsDto = components['schemas']['AheadActsDto'];
 export type AheadDto = components['schemas']['AheadDto'];
 export type AheadStepDto = components['schemas']['AheadStepDto'];
+export type AmendedDto = components['schemas']['AmendedDto'];
+export type AmendsDto = components['schemas']['AmendsDto'];
 export type AnswerDto = components['schemas']['AnswerDto'];
 export type AnsweredDto = components['schemas']['AnsweredDto'];
 export type ApiKeyDto = components['schemas']['ApiKeyDto'];
@@ -19541,7 +20364,10 @@ export type ClockDto = components['schemas']['ClockDto'];
 export type ClockHours = components['schemas']['ClockHours'];
 export type CodesDto = components['schemas']['CodesDto'];
 export type ConditionDto = components['schemas']['ConditionDto'];
+export type ContractDeskDto = components['schemas']['ContractDeskDto'];
+export type ContractFileDto = components['schemas']['ContractFileDto'];
 export type ContractPageDto = components['schemas']['ContractPageDto'];
+export type ContractTemplateDto = components['schemas']['ContractTemplateDto'];
 export type ContradictionDto = components['schemas']['ContradictionDto'];
 export type CopyKindDto = components['schemas']['CopyKindDto'];
 export type CountDto = components['schemas']['CountDto'];
@@ -19610,6 +20436,7 @@ export type InvolvedDto = components['schemas']['InvolvedDto'];
 export type IsoDayOfWeek = components['schemas']['IsoDayOfWeek'];
 export type JoinDto = components['schemas']['JoinDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
+export type KeptContractDto = components['schemas']['KeptContractDto'];
 export type KeptDto = components['schemas']['KeptDto'];
 export type KeptFileDto = components['schemas']['KeptFileDto'];
 export type KindDto = components['schemas']['KindDto'];
@@ -19743,6 +20570,9 @@ export type PublicFormDto = components['schemas']['PublicFormDto'];
 export type PutOffDto = components['schemas']['PutOffDto'];
 export type PutUpDto = components['schemas']['PutUpDto'];
 export type QuantityDto = components['schemas']['QuantityDto'];
+export type RateChoiceDto = components['schemas']['RateChoiceDto'];
+export type RateDeskDto = components['schemas']['RateDeskDto'];
+export type RateEntry = components['schemas']['RateEntry'];
 export type ReachBy = components['schemas']['ReachBy'];
 export type ReadCardsDto = components['schemas']['ReadCardsDto'];
 export type ReadDayDto = components['schemas']['ReadDayDto'];
@@ -19806,7 +20636,9 @@ export type SaveStudioDto = components['schemas']['SaveStudioDto'];
 export type SaveTaskListDto = components['schemas']['SaveTaskListDto'];
 export type SaveViewDto = components['schemas']['SaveViewDto'];
 export type SavedViewDto = components['schemas']['SavedViewDto'];
+export type SendContractDto = components['schemas']['SendContractDto'];
 export type SendLetterDto = components['schemas']['SendLetterDto'];
+export type SendRateSheetDto = components['schemas']['SendRateSheetDto'];
 export type SentDto = components['schemas']['SentDto'];
 export type SentVersionDto = components['schemas']['SentVersionDto'];
 export type ServiceDto = components['schemas']['ServiceDto'];
@@ -19816,6 +20648,7 @@ export type SetClockDto = components['schemas']['SetClockDto'];
 export type SetMeetingDto = components['schemas']['SetMeetingDto'];
 export type SetUpDto = components['schemas']['SetUpDto'];
 export type SharedServicesDto = components['schemas']['SharedServicesDto'];
+export type SheetContractDto = components['schemas']['SheetContractDto'];
 export type SheetDto = components['schemas']['SheetDto'];
 export type SheetMoneyDto = components['schemas']['SheetMoneyDto'];
 export type SheetPaperDto = components['schemas']['SheetPaperDto'];
@@ -19830,6 +20663,10 @@ export type SignInDto = components['schemas']['SignInDto'];
 export type SignedDto = components['schemas']['SignedDto'];
 export type SignedPaperDto = components['schemas']['SignedPaperDto'];
 export type SignedPapersDto = components['schemas']['SignedPapersDto'];
+export type SignerDto = components['schemas']['SignerDto'];
+export type SignerTurnDto = components['schemas']['SignerTurnDto'];
+export type SigningDto = components['schemas']['SigningDto'];
+export type SigningTurnDto = components['schemas']['SigningTurnDto'];
 export type SizeSort = components['schemas']['SizeSort'];
 export type SkippedDto = components['schemas']['SkippedDto'];
 export type SlipDto = components['schemas']['SlipDto'];
@@ -19868,9 +20705,9 @@ export type TaskMadeDto = components['schemas']['TaskMadeDto'];
 export type TemplateDto = components['schemas']['TemplateDto'];
 export type TemplateNameDto = components['schemas']['TemplateNameDto'];
 export type TextBlock = components['schemas']['TextBlock'];
-export type TextDto = components['schemas']['TextDto'];
 export type TextRun = components['schemas']['TextRun'];
 export type ThanksDto = components['schemas']['ThanksDto'];
+export type TickedDto = components['schemas']['TickedDto'];
 export type TimeDto = components['schemas']['TimeDto'];
 export type TimelineDayDto = components['schemas']['TimelineDayDto'];
 export type TimesDto = components['schemas']['TimesDto'];
@@ -19891,6 +20728,7 @@ export type UnfiledDto = components['schemas']['UnfiledDto'];
 export type UploadedDto = components['schemas']['UploadedDto'];
 export type VariantChoiceDto = components['schemas']['VariantChoiceDto'];
 export type VariantDto = components['schemas']['VariantDto'];
+export type VoidDto = components['schemas']['VoidDto'];
 export type WaitKind = components['schemas']['WaitKind'];
 export type WaitingRoutineDto = components['schemas']['WaitingRoutineDto'];
 export type WholeDto = components['schemas']['WholeDto'];

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
 import type { AskSort } from "../api/schema";
@@ -17,6 +17,22 @@ const words: Record<What, { choice: string; label: string }> = {
 	Decline: { choice: "Decline the proposal", label: "May we know why?" },
 };
 
+/** What can be said instead of a yes, and where it goes. */
+type Voice = {
+	/** What the button that opens it says. */
+	open: string;
+	/** “the proposal”. */
+	paper: string;
+	/** Whether words were said already, and wait for an answer. */
+	said: boolean;
+	owner: string;
+	ask: (words: string, sort: AskSort) => Promise<unknown>;
+	decline: (words: string) => Promise<unknown>;
+	onDone: () => void;
+	/** What stands before it, given how to say something at once. */
+	before?: (say: (words: string) => void, said: boolean) => ReactNode;
+};
+
 /** Neither yes nor silence: a question, a change, an objection, or a no with its reason. */
 export function Ask({
 	page,
@@ -24,26 +40,96 @@ export function Ask({
 	ranOut,
 	onDone,
 }: Props & { ranOut: boolean }) {
+	return (
+		<Say
+			open="Ask, object or decline"
+			paper="the proposal"
+			said={page.booking.askedForChange}
+			owner={page.studio.owner}
+			ask={(body, sort) =>
+				answer(
+					api.POST("/p/{link}/api/change", {
+						params: { path: { link } },
+						body: { words: body, sort },
+					}),
+				)
+			}
+			decline={(body) =>
+				answer(
+					api.POST("/p/{link}/api/decline", {
+						params: { path: { link } },
+						body: { words: body },
+					}),
+				)
+			}
+			onDone={onDone}
+			before={(say, said) =>
+				ranOut &&
+				!said && (
+					<Button
+						kind="brand"
+						size="big"
+						className="w-full"
+						onClick={() => say("The proposal has run out. Please renew it.")}
+					>
+						Ask to renew it
+					</Button>
+				)
+			}
+		/>
+	);
+}
+
+/** The same of a contract or an amendment that waits for a signature. */
+export function AskOfContract({ page, link, onDone }: Props) {
+	const contract = page.booking.contract!;
+	return (
+		<Say
+			open="Ask, object or decline to sign"
+			paper={contract.amends ? "the amendment" : "the contract"}
+			said={contract.asked}
+			owner={page.studio.owner}
+			ask={(body, sort) =>
+				answer(
+					api.POST("/p/{link}/api/contract/ask", {
+						params: { path: { link } },
+						body: { words: body, sort },
+					}),
+				)
+			}
+			decline={(body) =>
+				answer(
+					api.POST("/p/{link}/api/contract/decline", {
+						params: { path: { link } },
+						body: { words: body },
+					}),
+				)
+			}
+			onDone={onDone}
+		/>
+	);
+}
+
+function Say({
+	open: opens,
+	paper,
+	said: before,
+	owner,
+	ask,
+	decline,
+	onDone,
+	before: first,
+}: Voice) {
 	const [open, setOpen] = useState(false);
 	const [what, setWhat] = useState<What>("Change");
 	const [text, setText] = useState("");
 	const [refusal, setRefusal] = useState<Refusal>();
-	const [said, setSaid] = useState(page.booking.askedForChange);
+	const [said, setSaid] = useState(before);
 
 	async function say(sort: What, body: string) {
 		setRefusal(undefined);
 		try {
-			await answer(
-				sort === "Decline"
-					? api.POST("/p/{link}/api/decline", {
-							params: { path: { link } },
-							body: { words: body },
-						})
-					: api.POST("/p/{link}/api/change", {
-							params: { path: { link } },
-							body: { words: body, sort },
-						}),
-			);
+			await (sort === "Decline" ? decline(body) : ask(body, sort));
 			setSaid(true);
 			setOpen(false);
 			onDone();
@@ -55,28 +141,17 @@ export function Ask({
 		<div className="pt-3">
 			{said && (
 				<p role="status" className="pb-2 text-center">
-					{page.studio.owner} has your words and will answer.
+					{owner} has your words and will answer.
 				</p>
 			)}
-			{ranOut && !said && (
-				<Button
-					kind="brand"
-					size="big"
-					className="w-full"
-					onClick={() =>
-						say("Change", "The proposal has run out. Please renew it.")
-					}
-				>
-					Ask to renew it
-				</Button>
-			)}
+			{first?.((body) => say("Change", body), said)}
 			<Button
 				kind="word"
 				className="mt-2 w-full text-center font-head text-[14.5px] font-semibold text-brand"
 				aria-expanded={open}
 				onClick={() => setOpen(!open)}
 			>
-				Ask, object or decline
+				{opens}
 			</Button>
 			{open && (
 				<form
@@ -94,7 +169,7 @@ export function Ask({
 					>
 						{Object.entries(words).map(([sort, one]) => (
 							<Choice key={sort} value={sort}>
-								{one.choice}
+								{sort === "Decline" ? `Decline ${paper}` : one.choice}
 							</Choice>
 						))}
 					</Choices>
@@ -107,7 +182,7 @@ export function Ask({
 					/>
 					<Refused of={refusal} />
 					<Button type="submit">
-						{what === "Decline" ? "Decline the proposal" : "Send your words"}
+						{what === "Decline" ? `Decline ${paper}` : "Send your words"}
 					</Button>
 				</form>
 			)}

@@ -45,7 +45,7 @@ export function Booking({
 			</div>
 			{contract?.priced && (
 				<Said
-					title="Your choice"
+					title={contract.amends ? "All of it from then on" : "Your choice"}
 					open={wide()}
 					aside={contract.priced.total}
 					act={

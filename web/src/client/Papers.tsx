@@ -8,17 +8,17 @@ export function Papers({ page, link }: { page: ClientPageDto; link: string }) {
 		<section id="papers">
 			<h2 className="rule pb-1.5">To keep</h2>
 			<ul>
-				{page.booking.contract && (
-					<li className="border-b border-hair py-2.5">
+				{page.booking.kept.map((contract) => (
+					<li key={contract.number} className="border-b border-hair py-2.5">
 						<Button asChild kind="word">
-							<a href={`/p/${link}/api/contract.pdf`}>Contract (PDF)</a>
+							<a href={`/p/${link}/api/contracts/${contract.number}.pdf`}>
+								{contract.title} (PDF)
+							</a>
 						</Button>
-						<Signatures
-							of={page.booking.contract.signatures}
-							className="under"
-						/>
+						{contract.voided && <span className="under block">void</span>}
+						<Signatures of={contract.signatures} className="under" />
 					</li>
-				)}
+				))}
 				{page.booking.invoices.map((invoice) => (
 					<li key={invoice.publicId} className="border-b border-hair py-2.5">
 						<Button asChild kind="word">

@@ -12,6 +12,7 @@ import { Papers } from "./Papers";
 import { Head, Parts, ToDo } from "./Parts";
 import { Pay } from "./Pay";
 import { PickTime } from "./PickTime";
+import { Rates } from "./Rates";
 import { useLoaded } from "./useLoaded";
 
 /** One client's page of one project: one thing to do at a time. */
@@ -95,6 +96,7 @@ function Besides({ page, link, reload }: Props) {
 					<PickTime link={link} onDone={reload} />
 				</Fold>
 			)}
+			<Rates page={page} link={link} reload={reload} />
 			<Meetings page={page} link={link} reload={reload} />
 			<BriefPart page={page} link={link} reload={reload} />
 		</>
@@ -118,6 +120,7 @@ function Standing({ page, link, reload }: Props) {
 					<PickTime link={link} onDone={reload} />
 				</div>
 			)}
+			<Rates page={page} link={link} reload={reload} />
 			{page.parts.brief?.open && brief}
 			<FormsPart page={page} link={link} reload={reload} />
 			{page.toDo.some((one) => one.where === "pay") && (

@@ -9,7 +9,7 @@ export function Signatures({
 	className?: string;
 }) {
 	return of.map((signature) => (
-		<p key={signature.side} className={className}>
+		<p key={signature.side + signature.name} className={className}>
 			Signed by {signature.name}, {signature.at}
 		</p>
 	));

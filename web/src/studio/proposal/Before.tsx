@@ -1,21 +1,60 @@
 import { Link } from "react-router";
+import { answer, api } from "../../api/client";
 import type { DraftDto, PointDto } from "../../api/schema";
 import { Differences } from "../../client/Differences";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
+import { Refused } from "../../ui/Refused";
+import { useAct } from "../useAct";
 
 /** Everything that is looked at before it goes; what is missing leads to where it is mended. */
 export function Before({
 	draft,
 	project,
+	onAmend,
 }: {
 	draft: DraftDto;
 	project: number;
+	/** An amendment was begun in the draft's place. */
+	onAmend: (begun: DraftDto) => void;
 }) {
+	const act = useAct();
 	return (
 		<section className="panel p-4" aria-label="Before it goes">
 			<h2 className="pb-2">Before it goes</h2>
-			{draft.closed && <p className="font-[650]">{draft.closed}</p>}
+			{draft.closed && <p className="pb-2 font-[650]">{draft.closed}</p>}
+			{draft.closed && draft.canAmend && (
+				<div className="pb-3">
+					<Button
+						disabled={act.busy}
+						onClick={() =>
+							act.run(async () =>
+								onAmend(
+									await answer(
+										api.POST("/api/projects/{id}/proposal/amend", {
+											params: { path: { id: project } },
+										}),
+									),
+								),
+							)
+						}
+					>
+						Write an amendment
+					</Button>
+					<Refused of={act.refusal} />
+				</div>
+			)}
+			{draft.amends && draft.differences.length > 0 && (
+				<section aria-label="What changes" className="pb-3">
+					<Differences of={draft.differences} />
+					<p className="pt-2">
+						{draft.amends.before} becomes {draft.priced?.total ?? "…"}
+						{draft.amends.credited &&
+							`; ${draft.amends.credited} is taken back by a credit note`}
+						.
+					</p>
+				</section>
+			)}
 			<ul className="grid gap-2">
 				{draft.points.map((point) => (
 					<li key={point.where + point.words} className="flex gap-2.5">

@@ -3,12 +3,11 @@ import type { OfferDto, PartSort } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
 import { FilePick } from "../../ui/FilePick";
-import { Fold } from "../../ui/Fold";
 import { InPlace } from "../../ui/InPlace";
 import { Menu } from "../../ui/Menu";
 import { Select } from "../../ui/Select";
-import { TextArea } from "../../ui/TextArea";
 import { useUndo } from "../../ui/Undo";
+import { ContractPart } from "./ContractPart";
 import { DiscountFields } from "./DiscountFields";
 import { Lines } from "./Lines";
 import { newPart, partWords } from "./newParts";
@@ -34,7 +33,8 @@ export function Page({
 	project: number;
 	saved: ReturnType<typeof useAutosave>;
 }) {
-	const { draft, offer, contract, refusal, change, setContract } = saved;
+	const { draft, offer, refusal, change } = saved;
+	const { amends } = draft;
 	const [open, setOpen] = useState<string>();
 	const undo = useUndo();
 	const set = (part: Partial<OfferDto>) => change({ ...offer, ...part });
@@ -76,15 +76,24 @@ export function Page({
 				className="flex flex-wrap items-start gap-x-3 gap-y-2 pt-1 pb-4"
 			>
 				<p className="pt-6 text-soft">for {draft.client}</p>
-				<div className="w-52">
-					<DateField
-						label="Valid until"
-						value={offer.validUntil}
-						wrong={wrong("validUntil")}
-						onChange={(day) => day && set({ validUntil: day })}
-					/>
-				</div>
+				{!amends && (
+					<div className="w-52">
+						<DateField
+							label="Valid until"
+							value={offer.validUntil}
+							wrong={wrong("validUntil")}
+							onChange={(day) => day && set({ validUntil: day })}
+						/>
+					</div>
+				)}
 			</div>
+			{amends && (
+				<p className="bg-plaster p-3">
+					Agreed on {amends.agreedOn}: {amends.before}. Of it {amends.invoiced}{" "}
+					is invoiced and stays. Change what is agreed below; your client signs
+					the difference.
+				</p>
+			)}
 			{offer.file && (
 				<p className="flex flex-wrap items-baseline gap-3 pb-3">
 					<Button asChild kind="word">
@@ -130,22 +139,24 @@ export function Page({
 					/>
 				}
 			/>
-			<div className="flex flex-wrap items-center gap-2 py-4">
-				<Menu
-					words="Add a text or dates"
-					items={texts.map((sort) => ({
-						words: partWords[sort].name,
-						act: () => set({ parts: [...parts, newPart(sort)] }),
-					}))}
-				/>
-				<FilePick
-					accept="image/*,application/pdf"
-					name="Add a picture, or a PDF that is read as the proposal"
-					onFiles={addPicture}
-				>
-					Add a picture or your own PDF
-				</FilePick>
-			</div>
+			{!amends && (
+				<div className="flex flex-wrap items-center gap-2 py-4">
+					<Menu
+						words="Add a text or dates"
+						items={texts.map((sort) => ({
+							words: partWords[sort].name,
+							act: () => set({ parts: [...parts, newPart(sort)] }),
+						}))}
+					/>
+					<FilePick
+						accept="image/*,application/pdf"
+						name="Add a picture, or a PDF that is read as the proposal"
+						onFiles={addPicture}
+					>
+						Add a picture or your own PDF
+					</FilePick>
+				</div>
+			)}
 			<div className="grid gap-5 border-t border-hair pt-4">
 				<div id="offer-less">
 					<DiscountFields
@@ -160,50 +171,36 @@ export function Page({
 					plan={offer.plan}
 					mainDate={draft.mainDate}
 					dates={draft.dates}
+					amends={Boolean(amends)}
 					wrong={(at, field) => wrong(`plan[${at}].${field}`)}
 					onChange={(plan) => set({ plan })}
 				/>
-				<div className="flex flex-wrap gap-3">
-					<div className="w-40">
-						<Select
-							label="Prices"
-							value={offer.gross ? "gross" : "net"}
-							onChange={(e) => set({ gross: e.target.value === "gross" })}
-						>
-							<option value="net">before tax</option>
-							<option value="gross">with tax</option>
-						</Select>
-					</div>
-					<div className="w-24">
-						<Select
-							label="Currency"
-							value={offer.currency ?? ""}
-							onChange={(e) => set({ currency: e.target.value })}
-						>
-							{draft.currencies.map((code) => (
-								<option key={code}>{code}</option>
-							))}
-						</Select>
-					</div>
-				</div>
-				<div id="offer-contract">
-					<Fold
-						line={
-							<b className="font-head font-[650]">Contract that goes with it</b>
-						}
-					>
-						<div className="pt-2">
-							<TextArea
-								label="Contract text"
-								rows={16}
-								value={contract}
-								wrong={wrong("text")}
-								hint="Blanks in square brackets are filled from the record and the choice when it is accepted."
-								onChange={(e) => setContract(e.target.value)}
-							/>
+				{!amends && (
+					<div className="flex flex-wrap gap-3">
+						<div className="w-40">
+							<Select
+								label="Prices"
+								value={offer.gross ? "gross" : "net"}
+								onChange={(e) => set({ gross: e.target.value === "gross" })}
+							>
+								<option value="net">before tax</option>
+								<option value="gross">with tax</option>
+							</Select>
 						</div>
-					</Fold>
-				</div>
+						<div className="w-24">
+							<Select
+								label="Currency"
+								value={offer.currency ?? ""}
+								onChange={(e) => set({ currency: e.target.value })}
+							>
+								{draft.currencies.map((code) => (
+									<option key={code}>{code}</option>
+								))}
+							</Select>
+						</div>
+					</div>
+				)}
+				<ContractPart saved={saved} />
 			</div>
 		</section>
 	);

@@ -11,6 +11,7 @@ export function Plan({
 	plan,
 	mainDate,
 	dates,
+	amends,
 	wrong,
 	onChange,
 }: {
@@ -18,6 +19,8 @@ export function Plan({
 	mainDate: string;
 	/** The project's other dates. */
 	dates: readonly string[];
+	/** Whether it is what an amendment leaves to be paid. */
+	amends?: boolean;
 	wrong: (at: number, field: string) => string | undefined;
 	onChange: (plan: PlanPartDto[]) => void;
 }) {
@@ -26,7 +29,9 @@ export function Plan({
 	const rest = plan.some((part) => part.amount !== null);
 	return (
 		<section id="offer-plan">
-			<h2 className="pb-1">Payments</h2>
+			<h2 className="pb-1">
+				{amends ? "How what is left is paid" : "Payments"}
+			</h2>
 			{plan.map((part, i) => (
 				<fieldset
 					key={i}
@@ -77,7 +82,9 @@ export function Plan({
 							)
 						}
 					>
-						<option value="OnBooking">on booking</option>
+						<option value="OnBooking">
+							{amends ? "after signing" : "on booking"}
+						</option>
 						{mainDate && (
 							<option value="AroundMainDate">around the {mainDate}</option>
 						)}

@@ -45,7 +45,7 @@ function Editor({ id, first }: { id: number; first: DraftDto }) {
 	return (
 		<main className="px-5 pb-10">
 			<div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-4 pb-3">
-				<h1>Proposal</h1>
+				<h1>{draft.amends ? "Amendment" : "Proposal"}</h1>
 				<p className="text-soft">
 					for {first.client},{" "}
 					<Button asChild kind="word">
@@ -56,26 +56,28 @@ function Editor({ id, first }: { id: number; first: DraftDto }) {
 				<p role="status" className="text-soft">
 					{state}
 				</p>
-				<div className="ml-auto flex gap-2">
-					<OnPhone
-						project={id}
-						client={first.client}
-						edition={draft.edition}
-						brand={first.brand}
-					/>
-					<Begin
-						project={id}
-						name={offer.title}
-						onBegun={(begun) => {
-							const before = offer;
-							saved.take(begun);
-							undo({
-								words: "Begun anew.",
-								undo: async () => saved.change(before),
-							});
-						}}
-					/>
-				</div>
+				{!draft.amends && (
+					<div className="ml-auto flex gap-2">
+						<OnPhone
+							project={id}
+							client={first.client}
+							edition={draft.edition}
+							brand={first.brand}
+						/>
+						<Begin
+							project={id}
+							name={offer.title}
+							onBegun={(begun) => {
+								const before = offer;
+								saved.take(begun);
+								undo({
+									words: "Begun anew.",
+									undo: async () => saved.change(before),
+								});
+							}}
+						/>
+					</div>
+				)}
 			</div>
 			<div className="grid gap-x-[22px] gap-y-6 lg:grid-cols-[1fr_386px]">
 				<Page project={id} saved={saved} />
@@ -85,7 +87,7 @@ function Editor({ id, first }: { id: number; first: DraftDto }) {
 				>
 					<Refused of={refusal} />
 					<Sums draft={draft} />
-					<Before draft={draft} project={id} />
+					<Before draft={draft} project={id} onAmend={saved.take} />
 					<SendProposal
 						project={id}
 						ready={
@@ -95,6 +97,7 @@ function Editor({ id, first }: { id: number; first: DraftDto }) {
 						}
 						kept={state === "kept"}
 						edition={draft.edition}
+						amends={Boolean(draft.amends)}
 						onSent={() => navigate(`/projects/${id}`)}
 					/>
 				</aside>

@@ -7,12 +7,23 @@ import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 
-/** The letter that carries the proposal. */
+const usualAmendment = {
+	subject: "A change to what we agreed, [project]",
+	body: `Hello [first name, or: there],
+
+here is the amendment to “[project]”: what changes, the price from now on, and how what is left is paid. Please read it and sign it here:
+[page link]
+
+[owner]`,
+};
+
+/** The letter that carries the proposal, or the amendment. */
 export function SendProposal({
 	project,
 	ready,
 	kept,
 	edition,
+	amends,
 	onSent,
 }: {
 	project: number;
@@ -20,6 +31,8 @@ export function SendProposal({
 	ready: boolean;
 	/** Whether all that was typed is kept. */
 	kept: boolean;
+	/** Whether it is an amendment. */
+	amends: boolean;
 	onSent: () => void;
 }) {
 	// filled anew with every kept draft, so that it says the date and price that go out
@@ -35,7 +48,10 @@ export function SendProposal({
 	});
 	const [written, setLetter] = useState<{ subject: string; body: string }>();
 	const act = useAct();
-	const template = desk.data?.templates.find((one) => one.key === "proposal");
+	const found = desk.data?.templates.find(
+		(one) => one.key === (amends ? "amendment" : "proposal"),
+	);
+	const template = found ?? (amends ? usualAmendment : undefined);
 	const text = written ?? {
 		subject: template?.subject ?? "",
 		body: template?.body ?? "",
@@ -75,7 +91,7 @@ export function SendProposal({
 				disabled={!ready || act.busy || desk.isPlaceholderData}
 				onClick={send}
 			>
-				Send the proposal
+				{amends ? "Send the amendment" : "Send the proposal"}
 			</Button>
 			{!kept && <p className="under">once it is kept</p>}
 		</section>

@@ -4,10 +4,11 @@ import { AmountRow } from "../../ui/AmountRow";
 /** What the proposal comes to as it is suggested. */
 export function Sums({ draft }: { draft: DraftDto }) {
 	const priced = draft.priced;
+	const title = draft.amends ? "From then on" : "As suggested";
 	return (
-		<section className="panel p-4" aria-label="As suggested">
+		<section className="panel p-4" aria-label={title}>
 			<div className="flex items-baseline pb-1.5">
-				<h2>As suggested</h2>
+				<h2>{title}</h2>
 				<span className="under ml-auto">
 					{draft.offer.gross ? "prices with tax" : "prices before tax"}
 				</span>

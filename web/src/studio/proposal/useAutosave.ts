@@ -8,19 +8,34 @@ export function useAutosave(id: number, first: DraftDto) {
 	const [draft, setDraft] = useState(first);
 	const [offer, setOffer] = useState(first.offer);
 	const [contract, setContract] = useState(first.contract);
+	const [signing, setSigning] = useState(first.signing);
 	const [state, setState] = useState<"kept" | "keeping" | "not kept yet">(
 		"kept",
 	);
 	const [refusal, setRefusal] = useState<Refusal>();
 	const edition = useRef(first.edition);
-	const saved = useRef({ offer: first.offer, contract: first.contract });
+	const saved = useRef({
+		offer: first.offer,
+		contract: first.contract,
+		signing: first.signing,
+	});
 
 	useEffect(() => {
-		if (saved.current.offer === offer && saved.current.contract === contract)
+		const now = saved.current;
+		if (
+			now.offer === offer &&
+			now.contract === contract &&
+			now.signing === signing
+		)
 			return;
 		setState("keeping");
 		const timer = setTimeout(async () => {
-			const save: SaveDraftDto = { edition: edition.current, offer, contract };
+			const save: SaveDraftDto = {
+				edition: edition.current,
+				offer,
+				contract,
+				signing,
+			};
 			try {
 				const kept = await answer(
 					api.PUT("/api/projects/{id}/proposal", {
@@ -29,7 +44,7 @@ export function useAutosave(id: number, first: DraftDto) {
 					}),
 				);
 				edition.current = kept.edition;
-				saved.current = { offer, contract };
+				saved.current = { offer, contract, signing };
 				setDraft(kept);
 				setRefusal(undefined);
 				setState("kept");
@@ -43,15 +58,20 @@ export function useAutosave(id: number, first: DraftDto) {
 			}
 		}, 400);
 		return () => clearTimeout(timer);
-	}, [id, offer, contract]);
+	}, [id, offer, contract, signing]);
 
 	/** What the server wrote anew. */
 	function take(begun: DraftDto) {
 		edition.current = begun.edition;
-		saved.current = { offer: begun.offer, contract: begun.contract };
+		saved.current = {
+			offer: begun.offer,
+			contract: begun.contract,
+			signing: begun.signing,
+		};
 		setDraft(begun);
 		setOffer(begun.offer);
 		setContract(begun.contract);
+		setSigning(begun.signing);
 		setState("kept");
 		setRefusal(undefined);
 	}
@@ -63,6 +83,8 @@ export function useAutosave(id: number, first: DraftDto) {
 		contract,
 		change: setOffer,
 		setContract,
+		signing,
+		setSigning,
 		state,
 		refusal,
 	};

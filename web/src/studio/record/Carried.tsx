@@ -18,6 +18,7 @@ export function Carried({
 	project,
 	title,
 	template,
+	usual,
 	button,
 	disabled,
 	send,
@@ -26,7 +27,10 @@ export function Carried({
 }: {
 	project: number;
 	title: string;
+	/** The letter it begins with, of the kind's. */
 	template: string;
+	/** What it begins with where the kind has none of that name. */
+	usual?: CarryingLetter;
 	button: string;
 	disabled?: boolean;
 	send: (letter: CarryingLetter) => Promise<SentDto>;
@@ -46,10 +50,12 @@ export function Carried({
 	const [sent, setSent] = useState<SentDto>();
 	const act = useAct();
 	useEffect(() => {
-		const found = desk.data?.templates.find((one) => one.key === template);
+		if (!desk.data) return;
+		const found =
+			desk.data.templates.find((one) => one.key === template) ?? usual;
 		if (found)
 			setLetter((mine) => mine ?? { subject: found.subject, body: found.body });
-	}, [desk.data, template]);
+	}, [desk.data, template, usual]);
 	if (sent)
 		return (
 			<div className="panel p-4">

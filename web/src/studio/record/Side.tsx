@@ -9,6 +9,7 @@ import { OfferMeeting } from "./OfferMeeting";
 import { PutBrief } from "./PutBrief";
 
 import { PutUp } from "./PutUp";
+import { SendRateSheet } from "./RateSheet";
 import { SendContract } from "./SendContract";
 import { Sheet } from "./Sheet";
 import type { useKeepFiles } from "./useKeepFiles";
@@ -24,6 +25,7 @@ const begun = {
 	brief: PutBrief,
 	form: AskForm,
 	contract: SendContract,
+	rates: SendRateSheet,
 	meeting: OfferMeeting,
 };
 

@@ -21,6 +21,7 @@ import {
 	peopleLine,
 	taskLine,
 } from "./partLines";
+import { RateSheet } from "./RateSheet";
 import type { SheetActs } from "./Sheet";
 import { Tasks } from "./Tasks";
 
@@ -68,7 +69,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 			show: () => <Tasks record={record} />,
 		},
 		files(record, acts, at("Delivery")),
-		...papers(record, at("Contract", "Payment")),
+		...papers(record, acts, at("Contract", "Payment")),
 		...phases(record),
 		{
 			title: "Client page",
@@ -85,12 +86,15 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 			show: () => <FollowUps record={record} />,
 		},
 		{
-			title: "Forms",
+			title: "Forms and rates",
 			line: "",
 			empty: true,
 			open: false,
 			show: () => (
-				<AskForms record={record} onAsk={() => acts.onWrite("form")} />
+				<>
+					<AskForms record={record} onAsk={() => acts.onWrite("form")} />
+					<RateSheet record={record} onSend={() => acts.onWrite("rates")} />
+				</>
 			),
 		},
 		{
@@ -186,7 +190,7 @@ function files(record: RecordDto, acts: SheetActs, open: boolean): Part {
 	};
 }
 
-function papers(record: RecordDto, open: boolean): Part[] {
+function papers(record: RecordDto, acts: SheetActs, open: boolean): Part[] {
 	const { papers } = record.sheet;
 	if (papers.length === 0) return [];
 	return [
@@ -195,7 +199,7 @@ function papers(record: RecordDto, open: boolean): Part[] {
 			line: papers.map((paper) => paper.name).join(", "),
 			empty: false,
 			open,
-			show: () => <AtHand project={record.id} papers={papers} />,
+			show: () => <AtHand record={record} onWrite={acts.onWrite} />,
 		},
 	];
 }

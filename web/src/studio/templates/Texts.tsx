@@ -6,6 +6,8 @@ import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
+import { OwnFile } from "../contract/SigningFields";
 import { useAct } from "../useAct";
 import { Section } from "./Section";
 
@@ -31,6 +33,17 @@ export function Contract({ kind }: { kind: KindPageDto }) {
 					onChange={(e) => setText({ ...text, body: e.target.value })}
 				/>
 				<Blanks />
+				<OwnFile
+					file={text.file}
+					wrong={act.refusal?.of("file")}
+					onChange={(file) => setText({ ...text, file })}
+				/>
+				<Tick
+					label="Whoever signs types a code that goes to their mail address"
+					under="can be changed for each proposal"
+					checked={text.asksCode}
+					onChange={(asksCode) => setText({ ...text, asksCode })}
+				/>
 				<Refused of={act.refusal} />
 				<div>
 					<Button
