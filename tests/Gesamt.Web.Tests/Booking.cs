@@ -163,6 +163,23 @@ public static class Booking
         return hash;
     }
 
+    /// <summary>Sends the contract of an agreed price as its page offers it.</summary>
+    public static async Task<HttpResponseMessage> SendContractAsync(this Visitor owner, long project)
+    {
+        var desk = await owner.GetAsync($"/api/projects/{project}/contract");
+        return await owner.PostAsync(
+            $"/api/projects/{project}/contract/send",
+            new
+            {
+                title = desk.GetProperty("title").GetString(),
+                text = desk.GetProperty("text").GetString(),
+                signing = desk.GetProperty("signing"),
+                subject = "The contract",
+                body = "Here: [page link]",
+            }
+        );
+    }
+
     /// <summary>The number of a letter that all kinds share.</summary>
     public static async Task<int> LetterAsync(this Visitor owner, string key) =>
         (await owner.GetAsync("/api/letter-texts"))

@@ -17,6 +17,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Letters",
         "Capture",
         "Facts",
+        "Contracts",
         "Forms",
         "Briefs",
         "Meetings",

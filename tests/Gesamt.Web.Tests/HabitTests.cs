@@ -61,8 +61,7 @@ public sealed class HabitTests : IAsyncDisposable
             onBooking = "40",
         };
         Assert.True((await owner.PostAsync($"/api/projects/{project}/happened", price)).IsSuccessStatusCode);
-        object letter = new { subject = "The contract", body = "Here: [page link]" };
-        Assert.True((await owner.PostAsync($"/api/projects/{project}/contract/send", letter)).IsSuccessStatusCode);
+        Assert.True((await owner.SendContractAsync(project)).IsSuccessStatusCode);
         Assert.Equal(0, await studio.LookAsync(db => db.Signatures.CountAsync()));
         await studio.TickAsync();
         Assert.Equal(

@@ -1,9 +1,9 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
-using Gesamt.Core.Stages;
 using NodaTime;
 
 namespace Gesamt.Core.Invoicing;
@@ -83,7 +83,7 @@ public static class Billing
             : Planned(project).Where(planned => planned.On is { } on && SendingAt(project, on) <= now);
 
     /// <summary>While an amendment is with the client nothing is invoiced: it says what is left to pay.</summary>
-    public static bool Waits(Case project) => ContractRule.Open(project.History) is { What.Amends: not null };
+    public static bool Waits(Case project) => ContractState.Open(project.History) is { What.Amends: not null };
 
     /// <summary>From when a payment on booking counts: of an amendment from its own signature.</summary>
     private static LocalDate? BookedOn(Case project, AgreedPrice price) =>
@@ -134,7 +134,7 @@ public static class Billing
         var asks =
             project.Kind.Gates.Contains(Gate.Contract)
             && !project.History.Any<Happening.GateWaived>(waived => waived.Gate == Gate.Contract);
-        var amendments = ContractRule.Amendments(project.History);
+        var amendments = ContractState.Amendments(project.History);
         var signed = asks
             ? project
                 .History.Of<Happening.ContractSigned>()

@@ -31,21 +31,23 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
     /// <exception cref="InstalmentException">What is left is too small for its plan.</exception>
     public static Amendment Of(Offer offer, IReadOnlyCollection<BilledPart> billed, PlanDates dates)
     {
-        if (offer.Lines.FirstOrDefault(line => line.Role != LineRole.Included) is { } open)
+        if (offer.Lines.FirstOrDefault(line => line.Role != LineRole.Included) is { } chosen)
             throw new OfferException(
-                $"lines.{open.Key}",
-                $"An amendment is signed as it stands: include “{open.Title}”, or take it out."
+                $"lines.{chosen.Key}",
+                $"An amendment is signed as it stands: include “{chosen.Title}”, or take it out."
             );
         var priced = Pricing.Sums(offer, Choice.Nothing);
         var zero = Totals.Zero(offer.Currency);
         var before = billed.Aggregate(zero, (sum, part) => sum.Plus(part.Left));
         var left = ByRate(offer, priced.Totals, before);
-        var rest = left.Where(rate => rate.Amount.Minor > 0)
-            .Aggregate(zero, (sum, rate) => sum.Plus(OfRate(offer, rate.Amount, rate.Rate)));
         ImmutableArray<CreditedPart> credits =
         [
             .. Taken(offer, billed, left.ToDictionary(rate => rate.Rate, rate => -rate.Amount)),
         ];
+        var open = left.Where(rate => rate.Amount.Minor > 0).ToList();
+        if (offer.Gross)
+            (open, credits) = ToTheCent(priced.Totals.Payable - before.Payable, open, credits);
+        var rest = open.Aggregate(zero, (sum, rate) => sum.Plus(OfRate(offer, rate.Amount, rate.Rate)));
         return new(
             priced with
             {
@@ -86,18 +88,39 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
     }
 
     /// <summary>What is left of each rate, net, or gross where the prices are; what was invoiced beyond is negative.</summary>
-    private static List<(Rate Rate, Money Amount)> ByRate(Offer offer, Totals whole, Totals billed)
+    private static List<(Rate Rate, Money Amount)> ByRate(Offer offer, Totals whole, Totals billed) =>
+        [.. whole.Minus(billed).Parts.Select(part => (part.Rate, offer.Gross ? part.Net + part.Tax : part.Net))];
+
+    /// <summary>A price promised gross is asked for to the cent: what the roundings of whole documents leave over goes with the largest part of the rest, else with the last credit note.</summary>
+    /// <param name="difference">Between the new price and what was invoiced.</param>
+    private static (List<(Rate Rate, Money Amount)>, ImmutableArray<CreditedPart>) ToTheCent(
+        Money difference,
+        List<(Rate Rate, Money Amount)> open,
+        ImmutableArray<CreditedPart> credits
+    )
     {
-        var left = whole.Minus(billed);
-        var rates = left
-            .Parts.Select(part => (part.Rate, Amount: offer.Gross ? part.Net + part.Tax : part.Net))
-            .ToList();
-        if (!offer.Gross || rates.Count == 0)
-            return rates;
-        // what was promised gross is asked for to the cent: the roundings go with the largest
-        var at = rates.IndexOf(rates.MaxBy(rate => rate.Amount.Minor));
-        rates[at] = (rates[at].Rate, rates[at].Amount + left.RoundingAmount);
-        return rates;
+        var over = credits.Aggregate(difference, (sum, credit) => sum + credit.Totals.Payable);
+        over -= open.Select(rate => rate.Amount).Sum(difference.Currency);
+        if (over.Minor == 0)
+            return (open, credits);
+        if (open.Count > 0)
+        {
+            var largest = open.MaxBy(rate => rate.Amount.Minor);
+            if ((largest.Amount + over).Minor > 0)
+                return ([.. open.Where(rate => rate != largest), (largest.Rate, largest.Amount + over)], credits);
+        }
+        return credits is [.., var last]
+            ? (
+                open,
+                credits.SetItem(
+                    credits.Length - 1,
+                    last with
+                    {
+                        Totals = last.Totals with { RoundingAmount = last.Totals.RoundingAmount - over },
+                    }
+                )
+            )
+            : (open, credits);
     }
 
     private static Totals OfRate(Offer offer, Money amount, Rate rate) =>

@@ -1,9 +1,9 @@
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Proposals;
-using Gesamt.Core.Stages;
 using Gesamt.Core.Waiting;
 using NodaTime;
 
@@ -19,7 +19,7 @@ public static class Nudges
         {
             Owing.Answer => OwesAnswer(project),
             Owing.Choice => ProposalState.Open(project.History) is not null,
-            Owing.Signature => ContractRule.Open(project.History) is not null,
+            Owing.Signature => ContractState.Open(project.History) is not null,
             Owing.Payment => cause.Fact?.What is not Happening.InvoiceIssued issued
                 || Owed.On(project.History, issued).Minor > 0,
             Owing.Form => FormsAsked.Open(project.History).Any(),

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
@@ -123,7 +124,7 @@ public static class GateRule
     private static GateReading Contract(Case project)
     {
         var voided = project.History.Of<Happening.ContractVoided>().Select(v => v.What.Contract).ToHashSet();
-        var amendments = ContractRule.Amendments(project.History);
+        var amendments = ContractState.Amendments(project.History);
         var complete = project
             .History.Of<Happening.ContractSigned>()
             .Where(signed => !voided.Contains(signed.What.Contract) && !amendments.Contains(signed.What.Contract))

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Gesamt.Core.Briefs;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
@@ -49,7 +50,7 @@ internal static class Waits
                     ? "Chosen, send the contract"
                     : "Agreed, send the contract"
             );
-        if (ContractRule.Countersign(history) is { } client)
+        if (ContractState.Countersign(history) is { } client)
             yield return new(WaitKind.Countersign, client.Happened, "Signed, add your signature");
         if (
             ProposalState.Open(history) is { } open
@@ -132,7 +133,7 @@ internal static class Waits
         var history = project.History;
         if (ProposalState.Open(history) is { } proposal && ProposalState.RunsOutAt(project, proposal.What) > now)
             yield return new(WaitKind.ChooseProposal, proposal.Happened, OpenedWords(history, proposal.What.Version));
-        if (ContractRule.Open(history) is { } contract)
+        if (ContractState.Open(history) is { } contract)
             yield return new(WaitKind.SignContract, contract.Happened, UnsignedWords(history, contract.What));
         foreach (var (invoice, _) in Owed.Open(history))
             yield return new(WaitKind.PayInvoice, invoice.Happened, "Invoice not paid yet");

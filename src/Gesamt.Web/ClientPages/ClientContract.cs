@@ -98,7 +98,7 @@ public static class ClientContract
                 // one that was made and never put to them is not theirs to see
                 return
                     row is not null
-                    && Core.Stages.ContractRule.Papers(file.History).Any(paper => paper.Version == row.Id)
+                    && Core.Contracts.ContractState.Papers(file.History).Any(paper => paper.Version == row.Id)
                     ? await PdfAsync(desk, row)
                     : throw new MissingException("contract");
             }

@@ -1,7 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Stages;
 using Gesamt.Formats.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -81,7 +81,7 @@ public static class ContractPage
     public static async Task<IReadOnlyList<KeptContractDto>> KeptAsync(Desk desk, ProjectFile file)
     {
         List<KeptContractDto> kept = [];
-        foreach (var paper in ContractRule.Papers(file.History).Where(one => !one.Gone || one.Client is not null))
+        foreach (var paper in ContractState.Papers(file.History).Where(one => !one.Gone || one.Client is not null))
         {
             var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == paper.Version);
             kept.Add(

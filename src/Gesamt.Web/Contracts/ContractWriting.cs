@@ -1,5 +1,5 @@
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Stages;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -79,7 +79,7 @@ public static class ContractWriting
 
     private static async Task<string?> InPlaceOfAsync(Desk desk, ProjectFile file)
     {
-        if (ContractRule.Standing(file.History) is not { } standing)
+        if (ContractState.Standing(file.History) is not { } standing)
             return null;
         var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == standing);
         var signed = file.History.Any<Happening.ContractSigned>(one =>

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -57,7 +58,7 @@ public static class Contracting
                 row.Id
             );
             // whoever goes back and chooses otherwise signs the contract of that choice, and no other
-            Happening[] instead = ContractRule.Open(file.History) is { } unsigned
+            Happening[] instead = ContractState.Open(file.History) is { } unsigned
                 ? [new Happening.ContractVoided(unsigned.What.Contract)]
                 : [];
             await act.RecordAsync(
@@ -87,7 +88,7 @@ public static class Contracting
             file.Case.End is not null
             || file.History.Last<Happening.ProposalAccepted>() is not { What.Version: var version }
             || AgreedPrice.Of(file.History)?.Version != version
-            || ContractRule.Open(file.History) is null
+            || ContractState.Open(file.History) is null
             || file.History.Any<Happening.InvoiceIssued>()
         )
             return null;
@@ -146,7 +147,7 @@ public static class Contracting
             await Amendments.TakeEffectAsync(act, file, contract, terms);
         if (
             snapshot.Replaces is { } old
-            && ContractRule.Papers(file.History).Any(paper => paper.Version == old && !paper.Gone)
+            && ContractState.Papers(file.History).Any(paper => paper.Version == old && !paper.Gone)
         )
             await act.RecordAsync(file, Actor.Gesamt, new Happening.ContractVoided(old));
         await Issuing.IssueBookingAsync(act, file);
@@ -171,7 +172,7 @@ public static class Contracting
     }
 
     private static VersionId Open(ProjectFile file) =>
-        file.Case.End is null && ContractRule.Open(file.History) is { } open
+        file.Case.End is null && ContractState.Open(file.History) is { } open
             ? open.What.Contract
             : throw new RefusedException(
                 file.History.Last<Happening.ContractSigned>(signed => signed.Signer == Signer.Client) is not null
@@ -196,7 +197,7 @@ public static class Contracting
         await desk.ActAsync(async act =>
         {
             var file = await desk.OpenAsync(project);
-            if (file.Case.End is not null || ContractRule.Countersign(file.History) is not { } signed)
+            if (file.Case.End is not null || ContractState.Countersign(file.History) is not { } signed)
                 throw new RefusedException("The client has not signed yet; your signature comes after theirs.");
             var contract = await ReadAsync(desk, signed.What.Contract);
             await Signing.AddForOwnerAsync(act, file, contract, new(name, contract.Hash, address, agent));
@@ -214,7 +215,7 @@ public static class Contracting
         {
             var file = await desk.OpenAsync(project);
             var paper =
-                ContractRule.Papers(file.History).FirstOrDefault(one => one.Version == version)
+                ContractState.Papers(file.History).FirstOrDefault(one => one.Version == version)
                 ?? throw new MissingException("contract");
             if (paper.Gone)
                 throw new RefusedException("It is void already.");
@@ -232,7 +233,7 @@ public static class Contracting
 
     /// <summary>What the client's page shows: the latest that can be signed or is; a signed one stays readable, one that was voided or declined before is none.</summary>
     public static async Task<VersionRow?> ShownAsync(Desk desk, ProjectFile file) =>
-        ContractRule.Papers(file.History).LastOrDefault(paper => !paper.Gone || paper.Client is not null) is { } shown
+        ContractState.Papers(file.History).LastOrDefault(paper => !paper.Gone || paper.Client is not null) is { } shown
             ? await ReadAsync(desk, shown.Version)
             : null;
 
@@ -266,7 +267,7 @@ public static class Contracting
                 Choice.Of(agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key))
             ) with
             {
-                Replaces = ContractRule.Standing(file.History),
+                Replaces = ContractState.Standing(file.History),
             };
             var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, snapshot, agreed.Proposal.Id);
             return await Signers.ClaimAsync(act, file, written.Signing, letter with { Sends = contract.Id });

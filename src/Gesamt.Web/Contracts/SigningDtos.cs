@@ -13,7 +13,7 @@ namespace Gesamt.Web.Contracts;
 /// <param name="Signers">Who signs for the client, in that order; none for whoever decides.</param>
 /// <param name="AsksCode">Whether each types a code that was sent to their mail address.</param>
 /// <param name="File">The owner’s own file in place of a text: a PDF.</param>
-public sealed record SigningDto(IReadOnlyList<SignerDto> Signers, bool AsksCode, ContractFileDto? File);
+public sealed record SigningDto(IReadOnlyList<SignerDto> Signers, bool AsksCode, ContractFileDto? File = null);
 
 /// <summary>Somebody who can sign for the client.</summary>
 /// <param name="Mail">Where a letter reaches them; empty for none.</param>

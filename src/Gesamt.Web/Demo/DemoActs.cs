@@ -83,6 +83,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             "meets" => new DemoTalk(services).SetAsync(desk, id, e.Rest),
             "met" => new DemoTalk(services).HeldAsync(desk, id, e.Rest),
             "stray" => DemoTalk.StrayAsync(desk, post, e.Rest),
+            _ when DemoSelling.Knows(e.Act) => DemoSelling.PlayAsync(desk, id, e),
             _ when DemoWork.Knows(e.Act) => DemoWork.PlayAsync(
                 desk,
                 services.GetRequiredService<FileVault>(),

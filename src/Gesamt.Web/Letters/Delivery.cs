@@ -1,8 +1,8 @@
 using Gesamt.Core;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
-using Gesamt.Core.Stages;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -222,7 +222,7 @@ public sealed class Delivery(
                         letter.ByItself ? Actor.Gesamt : Actor.Owner,
                         await Sending.SentAsync(desk, letter, file)
                     );
-                    if (ContractRule.Open(file.History) is { } open && open.What.Contract == letter.SendsVersion)
+                    if (ContractState.Open(file.History) is { } open && open.What.Contract == letter.SendsVersion)
                         await Signing.GiveBeforehandAsync(
                             act,
                             file,

@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
@@ -180,7 +181,7 @@ public static class Sending
             return ContractRule.CanAmend(file.Case) && AgreedPrice.Of(file.History)?.Version == amends.Version
                 ? null
                 : "What it changes was changed before it went out.";
-        return ContractRule.MaySend(file.Case) && ContractRule.Standing(file.History) == contract.Replaces
+        return ContractRule.MaySend(file.Case) && ContractState.Standing(file.History) == contract.Replaces
             ? null
             : "A contract was sent or signed before it went out.";
     }

@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -254,7 +255,7 @@ public static class Record
                 ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title)
                 : new Dictionary<int, string>(),
             Signatures = await SignaturesAsync(db, file),
-            Amendments = ContractRule.Amendments(file.History),
+            Amendments = ContractState.Amendments(file.History),
             RateSheets = file.History.Any<Core.Facts.Happening.RateSheetTicked>()
                 ? await Prices.RateSheet.TickedAsync(desk, id)
                 : new Dictionary<int, string>(),
@@ -274,7 +275,7 @@ public static class Record
         ProjectFile file
     )
     {
-        var signed = ContractRule.Papers(file.History).Select(paper => paper.Version).ToList();
+        var signed = ContractState.Papers(file.History).Select(paper => paper.Version).ToList();
         return (
             signed.Count == 0
                 ? []
@@ -389,7 +390,7 @@ public static class Record
             .. await SentProposals.LastAsync(desk, file) is { } proposal
                 ? new[] { OfProposal(desk, file, proposal) }
                 : [],
-            .. await SheetContracts.OfAsync(desk, file),
+            .. SheetContracts.Of(desk, file, rows),
             .. rows
                 .Invoices.Values.OrderBy(i => i.Id.Value)
                 .Select(i => new SheetPaperDto(

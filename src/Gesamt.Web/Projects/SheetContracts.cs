@@ -1,43 +1,38 @@
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Stages;
-using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
-using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
-using Microsoft.EntityFrameworkCore;
+using Gesamt.Web.Words;
 
 namespace Gesamt.Web.Projects;
 
 /// <summary>Contracts and amendments among the papers at hand, with where each stands.</summary>
 internal static class SheetContracts
 {
-    public static async Task<IReadOnlyList<SheetPaperDto>> OfAsync(Desk desk, ProjectFile file)
+    public static IEnumerable<SheetPaperDto> Of(Desk desk, ProjectFile file, LineRows rows)
     {
-        List<SheetPaperDto> papers = [];
-        var standing = ContractRule.Standing(file.History);
-        foreach (var paper in ContractRule.Papers(file.History))
+        var standing = ContractState.Standing(file.History);
+        foreach (var paper in ContractState.Papers(file.History))
         {
-            var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == paper.Version);
-            papers.Add(
-                new(
-                    Versions.Read<ContractSnapshot>(row).Title,
-                    await AboutAsync(desk, paper, row),
-                    $"/api/contracts/{paper.Version.Value}.pdf",
-                    null,
-                    paper.Gone || paper is { Amends: not null, Client: not null }
-                        ? null
-                        : new(
-                            paper.Version.Value,
-                            paper.Version == standing && ContractRule.MaySend(file.Case) && paper.Amends is null
-                        )
-                )
+            var snapshot = Versions.Read<ContractSnapshot>(rows.Versions[paper.Version]);
+            yield return new(
+                snapshot.Title,
+                About(desk, paper, snapshot.SignedBy, rows),
+                $"/api/contracts/{paper.Version.Value}.pdf",
+                null,
+                paper.Gone || paper is { Amends: not null, Client: not null }
+                    ? null
+                    : new(
+                        paper.Version.Value,
+                        paper.Version == standing && paper.Amends is null && ContractRule.MaySend(file.Case)
+                    )
             );
         }
-        return papers;
     }
 
-    private static async Task<string> AboutAsync(Desk desk, ContractPaper paper, VersionRow row)
+    private static string About(Desk desk, ContractPaper paper, SigningTerms terms, LineRows rows)
     {
         string On(NodaTime.Instant at) => DateWords.Short(desk.Calendar.DateOf(at), desk.Today);
         if (paper.Gone)
@@ -46,9 +41,10 @@ internal static class SheetContracts
             return $"signed by both, {On(client.Happened > owner.Happened ? client.Happened : owner.Happened)}";
         if (paper.Client is { } theirs)
             return $"signed by the client {On(theirs.Happened)}, waits for your signature";
-        var signers = await Signers.OfAsync(desk, row);
-        return signers.FirstOrDefault(one => !one.Signed) is not { } next ? "not signed yet"
-            : signers.LastOrDefault(one => one.Signed) is { } last ? $"signed by {last.Name}, {next.Name} signs next"
+        var signed = rows.Signatures[paper.Version].Select(signature => signature.PersonId).ToHashSet();
+        return terms.Signers.FirstOrDefault(one => !signed.Contains(one.Person)) is not { } next ? "not signed yet"
+            : terms.Signers.LastOrDefault(one => signed.Contains(one.Person)) is { } last
+                ? $"signed by {last.Name}, {next.Name} signs next"
             : $"{next.Name} signs first";
     }
 }

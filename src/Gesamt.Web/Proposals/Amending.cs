@@ -47,18 +47,7 @@ public static class Amending
         {
             // how long it holds does not matter: it is signed, or voided
             ValidUntil = desk.Today.PlusYears(1),
-            Lines =
-            [
-                .. agreed.Priced.Lines.Select(line =>
-                    line with
-                    {
-                        Role = LineRole.Included,
-                        Group = null,
-                        Limits = null,
-                        Suggested = false,
-                    }
-                ),
-            ],
+            Lines = AsAgreed(agreed),
             Parts = [new OfferPart.Services()],
             Plan = PlanOfRest(file),
             File = null,
@@ -74,6 +63,20 @@ public static class Amending
         await desk.Db.SaveChangesAsync();
         return draft;
     }
+
+    /// <summary>What was chosen is included from then on, in the quantity it was chosen in.</summary>
+    private static ImmutableArray<OfferLine> AsAgreed(Agreement agreed) =>
+        [
+            .. agreed.Priced.Lines.Select(line =>
+                line with
+                {
+                    Role = LineRole.Included,
+                    Group = null,
+                    Limits = null,
+                    Suggested = false,
+                }
+            ),
+        ];
 
     /// <summary>What is left as it was planned, in the same proportions; with the handover, or two weeks from the signature, where nothing was left.</summary>
     private static ImmutableArray<PlanPart> PlanOfRest(ProjectFile file)
@@ -159,7 +162,7 @@ public static class Amending
         SentProposals.Differences(
             agreed.Offer with
             {
-                Lines = agreed.Priced.Lines,
+                Lines = AsAgreed(agreed),
                 Parts = offer.Parts,
                 ValidUntil = offer.ValidUntil,
                 Plan = offer.Plan,

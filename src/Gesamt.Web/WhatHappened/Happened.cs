@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -206,7 +207,7 @@ public static class Happened
 
     /// <summary>A contract the client has not signed yet; a signed one stays what it is.</summary>
     private static IEnumerable<Happening> Voided(ProjectFile file) =>
-        ContractRule.Open(file.History) is { } open ? [new Happening.ContractVoided(open.What.Contract)] : [];
+        ContractState.Open(file.History) is { } open ? [new Happening.ContractVoided(open.What.Contract)] : [];
 
     private static async Task PaidAsync(Act act, ProjectFile file, HappenedDto what, Instant happened)
     {
