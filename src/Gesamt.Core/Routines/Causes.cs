@@ -1,3 +1,4 @@
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
@@ -24,8 +25,14 @@ public static class Causes
                 : From<Happening.InquiryCame>(project),
             Cause.ProposalSent => From<Happening.ProposalSent>(project),
             Cause.ProposalOpened => FirstOpened(project),
-            Cause.ContractSent => From<Happening.ContractSent>(project),
-            Cause.ContractSigned => From<Happening.ContractSigned>(project, signed => signed.Signer == Signer.Client),
+            // an amendment has its own letters
+            Cause.ContractSent => From<Happening.ContractSent>(project, sent => sent.Amends is null),
+            Cause.ContractSigned => ContractState.Amendments(project.History) is var amendments
+                ? From<Happening.ContractSigned>(
+                    project,
+                    signed => signed.Signer == Signer.Client && !amendments.Contains(signed.Contract)
+                )
+                : [],
             Cause.PaymentReceived => From<Happening.PaymentReceived>(project),
             Cause.MeetingHeld => From<Happening.MeetingHeld>(project),
             Cause.FormReturned => From<Happening.FormReturned>(project),

@@ -52,7 +52,7 @@ internal static class BookingWay
     private static string Reading(ContractPageDto contract)
     {
         if (contract.File is not null)
-            return "First read the file, then your name beside it.";
+            return "Read the file first; then you sign with your name.";
         var words = contract.Text.Sum(block => block.Plain.Split(' ', StringSplitOptions.RemoveEmptyEntries).Length);
         var minutes = Math.Max(1, (int)Math.Ceiling((double)words / WordsAMinute));
         return $"About {(minutes == 1 ? "a minute" : $"{minutes} minutes")} to read, then your name below it.";

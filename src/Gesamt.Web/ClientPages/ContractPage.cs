@@ -68,7 +68,7 @@ public static class ContractPage
             snapshot.SignedBy.File is { } own ? new(own.Hash, own.Name) : null,
             snapshot.Parties,
             contract.Hash,
-            Signing.Consent,
+            Signing.ConsentTo(contract),
             PricedDto.Of(terms),
             snapshot.Amends is { } amends ? await AmendedAsync(desk, file, contract, amends) : null,
             await TurnAsync(desk, contract, snapshot.SignedBy, person),

@@ -144,7 +144,10 @@ public static class Contracting
     {
         var snapshot = Versions.Read<ContractSnapshot>(contract);
         if (snapshot.Amends is { } terms)
+        {
             await Amendments.TakeEffectAsync(act, file, contract, terms);
+            await Signers.ConfirmAsync(act, file, snapshot);
+        }
         if (
             snapshot.Replaces is { } old
             && ContractState.Papers(file.History).Any(paper => paper.Version == old && !paper.Gone)

@@ -27,6 +27,17 @@ public static class Signers
                 [owner]
                 """;
 
+    private const string SignedSubject = "Signed: [project]",
+        SignedBody =
+            """
+                Hello [first name, or: there],
+
+                thank you. The amendment to “[project]” is signed and in force. You find it on your page, with everything that was signed before:
+                [page link]
+
+                [owner]
+                """;
+
     /// <summary>In their order; none where whoever decides signs alone.</summary>
     public static async Task<IReadOnlyList<SignerState>> OfAsync(Desk desk, VersionRow contract)
     {
@@ -63,6 +74,25 @@ public static class Signers
             return;
         var words = await Writing.WordsAsync(act.Desk, file) with { Greeted = null, Name = next.Name };
         await WriteAsync(act, file, next.Person, Writing.Fill(Subject, Body, words));
+    }
+
+    /// <summary>Tells everybody who signed an amendment that it is in force; a contract's own letters come from its routine.</summary>
+    public static async Task ConfirmAsync(Act act, ProjectFile file, ContractSnapshot snapshot)
+    {
+        var record = await Writing.WordsAsync(act.Desk, file);
+        var contact = file.MailContact;
+        var signers = snapshot.SignedBy.Signers.IsEmpty ? [new(contact.Id, contact.Name)] : snapshot.SignedBy.Signers;
+        foreach (var one in signers)
+            await WriteAsync(
+                act,
+                file,
+                one.Person,
+                Writing.Fill(
+                    SignedSubject,
+                    SignedBody,
+                    one.Person == file.Row.ClientId ? record : record with { Greeted = null, Name = one.Name }
+                )
+            );
     }
 
     /// <summary>Claims the letter that carries a contract, to whoever signs it first.</summary>

@@ -233,7 +233,10 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
                 service.UnitPrice,
                 new Rate(service.TaxPartsPerMillion),
                 j == 0
-            );
+            )
+            {
+                Service = service.Id,
+            };
         }
     }
 

@@ -6,6 +6,7 @@ using Gesamt.Core.Invoicing;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Formats.Mail;
@@ -126,7 +127,12 @@ public static class Sending
                 what.Add(put);
         }
         if (letter.SendsVersion is { } version && await PutAsync(desk, file, version) is { } sent)
+        {
+            // what was out holds until its successor has left the house
+            if (sent is Happening.ProposalSent && ProposalState.Open(file.History) is { } before)
+                what.Add(new Happening.ProposalWithdrawn(before.What.Version));
             what.Add(sent);
+        }
         return [.. what];
     }
 

@@ -22,7 +22,9 @@ public sealed record SignatureInput(
 /// <summary>Puts signatures under contracts.</summary>
 public static class Signing
 {
-    public const string Consent = "I have read this contract and agree to it. I sign it by typing my name.";
+    /// <summary>What whoever signs consents to.</summary>
+    public static string ConsentTo(VersionRow contract) =>
+        $"I have read this {(Versions.Read<ContractSnapshot>(contract).Amends is null ? "contract" : "amendment")} and agree to it. I sign it by typing my name.";
 
     /// <summary>What stands beside a signature that the owner gives once for every contract, and types under none.</summary>
     private const string ConsentBeforehand = "I give my signature with every contract that I send.";
@@ -45,7 +47,7 @@ public static class Signing
             )
         )
             throw new RefusedException("This contract is signed already.");
-        Keep(act, contract, Signer.Client, signed, Consent);
+        Keep(act, contract, Signer.Client, signed, ConsentTo(contract));
         await act.RecordAsync(
             file,
             Actor.Client,
@@ -62,7 +64,7 @@ public static class Signing
         var signed = Check(contract, input);
         if (await OwnerHasSignedAsync(act, contract))
             throw new RefusedException("This contract is signed already.");
-        await KeepForOwnerAsync(act, file, contract, signed, Consent);
+        await KeepForOwnerAsync(act, file, contract, signed, ConsentTo(contract));
     }
 
     /// <summary>The owner's signature, where the studio gives it with every contract and it is not there yet.</summary>

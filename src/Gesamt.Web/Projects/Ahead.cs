@@ -111,7 +111,7 @@ public static class Ahead
                         EntrySort.Money,
                         $"Invoice {p.Index + 1} of {p.Of}, {MoneyText.Of(p.Amount)}",
                         p.Due is { } due ? $"due {DateWords.Short(due, desk.Today)}" : "when what it hangs on is known",
-                        new("by itself")
+                        new(Billing.Waits(file.Case) ? "once the amendment is signed or void" : "by itself")
                     )
                 )
             );

@@ -1,5 +1,6 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Stages;
@@ -65,7 +66,7 @@ public static class Gates
             Gate.Proposal => ($"Agreed {day}, {MoneyText.Of(price!.Agreed)}", "agreed outside"),
             Gate.Contract => (
                 $"Signed {day} by both",
-                rows.Versions.Values.LastOrDefault(v => v.Sort == Store.Model.PaperSort.Contract) is { } contract
+                ContractState.Standing(history) is { } standing && rows.Versions[standing] is var contract
                     ? $"version {contract.Number}, SHA-256 {contract.Hash[..8]}"
                     : ""
             ),

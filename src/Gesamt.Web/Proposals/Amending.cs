@@ -28,11 +28,14 @@ public static class Amending
 
         ## The price
 
-        It was [price before], and becomes [price] with this amendment. [invoiced] of it is invoiced already and stays as it is; what is left is paid as it says below.
+        It was [price before], and becomes [price] with this amendment. [invoiced] of it is invoiced already and stays as it is.
+
+        [if there is payments] What is left is paid so:
+        [payments]
 
         [if there is credited] [credited] of what was invoiced is taken back by a credit note.
 
-        ## Everything else
+        ## What stays
 
         Everything else stays as it was agreed.
         """;

@@ -47,7 +47,9 @@ internal sealed record AmendmentDraft(
                 changes.Count == 0
                     ? new PointDto("Nothing is different from what is agreed", false, true, "lines")
                     : new PointDto($"Different from what is agreed: {changes.Count}", true, false, "lines"),
-                .. amendment is null ? [] : await TextAsync(desk, file, draft, agreed, offer, amendment),
+                .. amendment is null || changes.Count == 0
+                    ? []
+                    : await TextAsync(desk, file, draft, agreed, offer, amendment),
                 .. file.MailTo is null
                     ? new[]
                     {

@@ -27,6 +27,7 @@ public sealed record SentVersionDto(int Number, string At, string ValidUntil, bo
 /// <summary>A draft with what it comes to as suggested, and what is looked at before it goes.</summary>
 /// <param name="Dates">The project's dates that a payment can hang on, besides the one that matters.</param>
 /// <param name="WithEveryExtra">What it comes to with everything that can be added; null where that is the same.</param>
+/// <param name="Expected">Hours and costs as suggested; null where the price list says none.</param>
 /// <param name="Each">What each line comes to by its key, whether it is suggested or not.</param>
 /// <param name="Differences">What is different from the version that was sent last; empty where none was.</param>
 /// <param name="Who">Who can sign for the client.</param>
@@ -50,6 +51,7 @@ public sealed record DraftDto(
     IReadOnlyList<LabelledDto> Each,
     PricedDto? Priced,
     string? WithEveryExtra,
+    ExpectedDto? Expected,
     IReadOnlyList<PointDto> Points,
     SentVersionDto? Sent,
     IReadOnlyList<DifferenceDto> Differences,
@@ -87,6 +89,7 @@ public sealed record DraftDto(
                 : priced is null ? null
                 : PricedDto.Of(offer, priced),
             priced is null ? null : WithEveryExtraOf(offer, priced, dates),
+            priced is null ? null : await ExpectedWork.OfAsync(desk, priced.Lines, offer.Currency, priced.Totals.Net),
             [
                 .. amendment?.Points
                     ?? await BeforeSending.PointsAsync(desk, file, offer, draft.Contract, signing, faults, priced),
@@ -98,10 +101,27 @@ public sealed record DraftDto(
                 )),
             ],
             sent is null ? null : SentProposals.Of(desk, file, sent),
-            amendment?.Changes ?? (sent is null ? [] : SentProposals.Differences(Versions.OfferOf(sent), offer)),
+            amendment?.Changes ?? (sent is null ? [] : [.. DifferentFrom(sent, offer, draft.Contract, signing)]),
             amendment is null ? Drafts.Agreed(desk, file) : Amending.WhyNot(file),
             ContractRule.CanAmend(file.Case)
         );
+    }
+
+    /// <summary>From the version that was sent, its contract among it.</summary>
+    private static IEnumerable<DifferenceDto> DifferentFrom(
+        VersionRow sent,
+        Offer offer,
+        string contract,
+        SigningTerms signing
+    )
+    {
+        var before = Versions.Read<ProposalSnapshot>(sent);
+        foreach (var one in SentProposals.Differences(before.Offer, offer))
+            yield return one;
+        if (before.ContractText.Trim() != contract.Trim())
+            yield return new(DifferenceSort.Changed, "Contract text", null, null);
+        if (StoreJson.Write(before.Signing ?? SigningTerms.Plain) != StoreJson.Write(signing))
+            yield return new(DifferenceSort.Changed, "How the contract is signed", null, null);
     }
 
     /// <summary>Empty for one that is more than can be counted.</summary>
@@ -186,7 +206,9 @@ public sealed record PricedDto(
                 [
                     .. terms.Lines.Select(line => new PricedLineDto(
                         "",
-                        line.Quantity is null or "1" ? line.Title : $"{line.Title}, {line.Quantity}",
+                        line.Quantity is null or "1" || line.Quantity.StartsWith("1 ", StringComparison.Ordinal)
+                            ? line.Title
+                            : $"{line.Title}, {line.Quantity}",
                         MoneyText.Figures(line.Net)
                     )),
                 ],

@@ -149,7 +149,7 @@ public static class Drafts
                 [owner]
                 """;
 
-    /// <summary>The next version; what was out before is withdrawn.</summary>
+    /// <summary>The next version; what was out before is withdrawn as its letter leaves the house.</summary>
     private static async Task<LetterRow> PutAsync(
         Act act,
         ProjectFile file,
@@ -158,8 +158,6 @@ public static class Drafts
         string body
     )
     {
-        if (ProposalState.Open(file.History)?.What.Version is { } open)
-            await act.RecordAsync(file, Actor.Owner, new Happening.ProposalWithdrawn(open));
         var version = await Versions.AddAsync(act.Desk, file.Id, PaperSort.Proposal, snapshot);
         return await LettersOut.ClaimAsync(act, file, subject, body, version.Id);
     }

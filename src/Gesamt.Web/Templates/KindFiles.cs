@@ -40,7 +40,16 @@ public static class KindFiles
 
     private sealed record MeetingsFile(OpenSpan[] OpenHours, MeetingKindFile[] Kinds);
 
-    private sealed record ServiceFile(string Title, string Detail, string Unit, decimal UnitPrice, decimal? Tax = null);
+    private sealed record ServiceFile(
+        string Title,
+        string Detail,
+        string Unit,
+        decimal UnitPrice,
+        decimal? Tax = null,
+        decimal? Hours = null,
+        decimal? Cost = null,
+        bool OnRateSheet = false
+    );
 
     private sealed record TaskFile(string Title, int Days, string? Phase = null, Fulfilment? DoneBy = null);
 
@@ -204,6 +213,9 @@ public static class KindFiles
                         Detail = s.Detail,
                         Unit = s.Unit,
                         UnitPrice = s.UnitPrice,
+                        Hours = s.Hours,
+                        Cost = s.Cost,
+                        OnRateSheet = s.OnRateSheet,
                         TaxPartsPerMillion = s.Tax is { } own ? Rate.Percent(own).PartsPerMillion : tax.PartsPerMillion,
                     }
             )

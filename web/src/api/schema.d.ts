@@ -17233,6 +17233,7 @@ export interface components {
             priced: null | components["schemas"]["PricedDto"];
             /** @description What it comes to with everything that can be added; null where that is the same. */
             withEveryExtra: null | string;
+            expected: null | components["schemas"]["ExpectedDto"];
             points: components["schemas"]["PointDto"][];
             sent: null | components["schemas"]["SentVersionDto"];
             /** @description What is different from the version that was sent last; empty where none was. */
@@ -17296,6 +17297,15 @@ export interface components {
          * @enum {unknown}
          */
         EntrySort: "Letters" | "Papers" | "Work" | "Money" | "Tasks" | "Notes" | "Meetings" | "Steps";
+        /** @description What the services of a draft are expected to take, by the price list; the owner's alone to see. */
+        ExpectedDto: {
+            /** @description “34 h”; null where no service says any. */
+            hours: null | string;
+            /** @description Direct costs; null where no service says any. */
+            cost: null | string;
+            /** @description What an hour would bring: the net price without those costs, by the hours (common practice); null without hours. */
+            hourly: null | string;
+        };
         /**
          * @description What a field of a form asks for. A heading asks for nothing.
          * @enum {unknown}
@@ -19708,7 +19718,7 @@ export interface components {
             signers: components["schemas"]["SignerDto"][];
             /** @description Whether each types a code that was sent to their mail address. */
             asksCode: boolean;
-            file: null | components["schemas"]["ContractFileDto"];
+            file?: null | components["schemas"]["ContractFileDto"];
         };
         /** @description Whose signature it waits for. */
         SigningTurnDto: {
@@ -20394,6 +20404,7 @@ export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
 export type EntryFrom = components['schemas']['EntryFrom'];
 export type EntrySort = components['schemas']['EntrySort'];
+export type ExpectedDto = components['schemas']['ExpectedDto'];
 export type FieldSort = components['schemas']['FieldSort'];
 export type FileDto = components['schemas']['FileDto'];
 export type FileGroup = components['schemas']['FileGroup'];

@@ -46,7 +46,7 @@ export function Booking({
 			{contract?.priced && (
 				<Said
 					title={contract.amends ? "All of it from then on" : "Your choice"}
-					open={wide()}
+					open={wide() && !contract.amends}
 					aside={contract.priced.total}
 					act={
 						step === "Sign" &&

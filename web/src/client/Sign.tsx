@@ -76,7 +76,7 @@ function Read({ contract, link }: { contract: ContractPageDto; link: string }) {
 /** Several people sign one after the other. */
 function Order({ turn }: { turn: SigningTurnDto }) {
 	const next = turn.signers.find((one) => one.next);
-	if (turn.signers.length === 0) return null;
+	if (turn.signers.length < 2 && turn.yours) return null;
 	return (
 		<>
 			<ol className="py-2">
@@ -202,15 +202,6 @@ function Code({
 	}
 	return (
 		<div className="grid gap-2">
-			<TextField
-				label="Code from the letter"
-				hint="six digits"
-				inputMode="numeric"
-				autoComplete="one-time-code"
-				value={code}
-				wrong={wrong}
-				onChange={(e) => onChange(e.target.value)}
-			/>
 			{sent && (
 				<p role="status">
 					A code is on its way to your mail address. It is good for half an
@@ -221,6 +212,15 @@ function Code({
 			<Button onClick={send}>
 				{sent ? "Send another code" : "Send me a code"}
 			</Button>
+			<TextField
+				label="Code from the letter"
+				hint="six digits"
+				inputMode="numeric"
+				autoComplete="one-time-code"
+				value={code}
+				wrong={wrong}
+				onChange={(e) => onChange(e.target.value)}
+			/>
 		</div>
 	);
 }

@@ -1,4 +1,4 @@
-import type { SignerDto, SigningDto } from "../../api/schema";
+import type { ContractFileDto, SignerDto, SigningDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
 import { Menu } from "../../ui/Menu";
@@ -107,9 +107,9 @@ export function OwnFile({
 	wrong,
 	onChange,
 }: {
-	file: SigningDto["file"];
+	file?: ContractFileDto | null;
 	wrong?: string;
-	onChange: (file: SigningDto["file"]) => void;
+	onChange: (file: ContractFileDto | null) => void;
 }) {
 	const pick = usePaperFile((kept) =>
 		onChange({ hash: kept.hash, name: kept.name }),

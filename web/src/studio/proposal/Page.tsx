@@ -75,7 +75,9 @@ export function Page({
 				id="offer-validUntil"
 				className="flex flex-wrap items-start gap-x-3 gap-y-2 pt-1 pb-4"
 			>
-				<p className="pt-6 text-soft">for {draft.client}</p>
+				<p className={amends ? "text-soft" : "pt-6 text-soft"}>
+					for {draft.client}
+				</p>
 				{!amends && (
 					<div className="w-52">
 						<DateField
@@ -88,7 +90,7 @@ export function Page({
 				)}
 			</div>
 			{amends && (
-				<p className="bg-plaster p-3">
+				<p className="mb-4 bg-plaster p-3">
 					Agreed on {amends.agreedOn}: {amends.before}. Of it {amends.invoiced}{" "}
 					is invoiced and stays. Change what is agreed below; your client signs
 					the difference.

@@ -66,7 +66,7 @@ export function Plan({
 						}
 					>
 						<option value="Share">
-							{rest ? "of the rest" : "of the price"}
+							{rest || amends ? "of the rest" : "of the price"}
 						</option>
 						<option value="Amount">an amount</option>
 					</Select>

@@ -63,6 +63,21 @@ export function Sums({ draft }: { draft: DraftDto }) {
 					)}
 				</dl>
 			)}
+			{draft.expected && <Expected of={draft.expected} />}
 		</section>
+	);
+}
+
+/** What the price list expects it to take; only the owner sees it. */
+function Expected({ of }: { of: NonNullable<DraftDto["expected"]> }) {
+	return (
+		<dl className="mt-2 border-t border-hair pt-2 text-[14.3px]">
+			<dt className="sr-only">Only for you</dt>
+			{of.hours && <AmountRow label="Expected hours" amount={of.hours} quiet />}
+			{of.cost && <AmountRow label="Expected costs" amount={of.cost} quiet />}
+			{of.hourly && (
+				<AmountRow label="Brings an hour, net" amount={of.hourly} quiet />
+			)}
+		</dl>
 	);
 }
