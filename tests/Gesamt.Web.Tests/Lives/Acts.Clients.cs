@@ -38,6 +38,14 @@ public static partial class Acts
                     }
                 );
                 break;
+            case "Sign" when random.Next(8) == 0:
+                await life.SendAsync(
+                    client,
+                    "POST",
+                    $"{api}/contract/{Operations.Pick(["ask", "decline"], random)}",
+                    new { words = "Not with these rights.", sort = "Objection" }
+                );
+                break;
             case "Sign" when random.Next(4) > 0:
                 await life.SendAsync(
                     client,
@@ -112,6 +120,16 @@ public static partial class Acts
                 new JsonObject { ["answers"] = answers }
             );
         }
+        else if (
+            seen.GetProperty("parts").GetProperty("rates") is { ValueKind: JsonValueKind.Array } rates
+            && random.Next(2) == 0
+        )
+            await life.SendAsync(
+                client,
+                "POST",
+                $"{api}/rate-sheet",
+                new { services = rates.EnumerateArray().Select(one => one.GetProperty("service").GetInt32()).Take(1) }
+            );
         else if (
             seen.GetProperty("meetings").GetProperty("chooseTime").ValueKind == JsonValueKind.String
             && await life.LookAsync(client, $"{api}/times") is { } times

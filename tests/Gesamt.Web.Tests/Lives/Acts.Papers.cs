@@ -159,6 +159,15 @@ public static partial class Acts
             Line("l", "OneOf", "access", "99.99"),
             Line("n", "Extra", null, "20")
         );
+        // seldom with a discount, prices with tax, or a fixed payment
+        if (random.Next(4) == 0)
+            offer["less"] = new JsonObject
+            {
+                ["share"] = "5",
+                ["amount"] = null,
+                ["why"] = "second project",
+            };
+        offer["gross"] = random.Next(4) == 0;
         await life.OwnerAsync(
             "PUT",
             $"/api/projects/{project}/proposal",
@@ -173,6 +182,107 @@ public static partial class Acts
             "POST",
             $"/api/projects/{project}/proposal/send",
             new { subject = "Your proposal", body = "Here it is: [proposal link]" }
+        );
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    /// <summary>Another contract in the place of one, or one voided.</summary>
+    private static async Task ContractAsync(Life life, Random random)
+    {
+        if (
+            await OneAsync(life, random) is not { } project
+            || await life.LookAsync(life.Owner, $"/api/projects/{project}") is not { } record
+        )
+            return;
+        var papers = record
+            .GetProperty("sheet")
+            .GetProperty("papers")
+            .EnumerateArray()
+            .Select(paper => paper.GetProperty("contract"))
+            .Where(contract => contract.ValueKind == System.Text.Json.JsonValueKind.Object)
+            .ToList();
+        if (papers.Count > 0 && random.Next(3) == 0)
+            await life.OwnerAsync(
+                "POST",
+                $"/api/projects/{project}/contract/{papers[^1].GetProperty("version").GetInt64()}/void",
+                new { words = random.Next(2) == 0 ? "" : $"Changed. {Life.Private}" }
+            );
+        else if (
+            record.GetProperty("sheet").GetProperty("canAmend").GetBoolean()
+            && await life.LookAsync(life.Owner, $"/api/projects/{project}/contract") is { } desk
+        )
+            await life.OwnerAsync(
+                "POST",
+                $"/api/projects/{project}/contract/send",
+                new
+                {
+                    title = "Contract",
+                    text = "## Scope\n\n[choice]\n\n[payments]",
+                    signing = new
+                    {
+                        signers = random.Next(3) == 0 ? desk.GetProperty("who").EnumerateArray().Take(2).ToArray() : [],
+                        asksCode = false,
+                    },
+                    subject = "The contract",
+                    body = "[page link]",
+                }
+            );
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    /// <summary>What is agreed becomes more, or less.</summary>
+    private static async Task AmendAsync(Life life, Random random)
+    {
+        if (await OneAsync(life, random) is not { } project)
+            return;
+        var (status, begun) = await life.OwnerAsync("POST", $"/api/projects/{project}/proposal/amend", new { });
+        if (status != System.Net.HttpStatusCode.OK)
+            return;
+        var draft = JsonNode.Parse(begun)!;
+        var line = draft["offer"]!["lines"]![0]!;
+        line["quantity"] = $"{random.Next(1, 60)}";
+        await life.OwnerAsync(
+            "PUT",
+            $"/api/projects/{project}/proposal",
+            new JsonObject
+            {
+                ["edition"] = (int)draft["edition"]!,
+                ["offer"] = draft["offer"]!.DeepClone(),
+                ["contract"] = (string)draft["contract"]!,
+            }
+        );
+        await life.OwnerAsync(
+            "POST",
+            $"/api/projects/{project}/proposal/send",
+            new { subject = "A change", body = "[page link]" }
+        );
+        await life.Studio.TickAsync();
+        await life.EnterAsync();
+    }
+
+    private static async Task RatesAsync(Life life, Random random)
+    {
+        if (
+            await OneAsync(life, random) is not { } project
+            || await life.LookAsync(life.Owner, $"/api/projects/{project}/rate-sheet") is not { } rates
+        )
+            return;
+        await life.OwnerAsync(
+            "POST",
+            $"/api/projects/{project}/rate-sheet{(random.Next(5) == 0 ? "/back" : "")}",
+            new
+            {
+                services = rates
+                    .GetProperty("services")
+                    .EnumerateArray()
+                    .Select(one => one.GetProperty("service").GetInt32())
+                    .Take(random.Next(1, 4))
+                    .ToArray(),
+                subject = "What things cost",
+                body = "[page link]",
+            }
         );
         await life.Studio.TickAsync();
         await life.EnterAsync();

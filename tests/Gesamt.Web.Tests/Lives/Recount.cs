@@ -171,7 +171,8 @@ public sealed class Recount
     }
 
     public long Paid => Payments().Sum(f => f.Minor("amount"));
-    public long? Agreed => Last("ProposalAccepted", "PriceAgreed") is { } price ? price.Minor("agreed") : null;
+    public long? Agreed =>
+        Last("ProposalAccepted", "PriceAgreed", "PriceAmended") is { } price ? price.Minor("agreed") : null;
     public string? Ended =>
         Last("Ended") is { } end && !(Last("TakenUp") is { } up && After(up, end)) ? (string)end.Of["reason"]! : null;
 
@@ -204,10 +205,11 @@ public sealed class Recount
         }
     }
 
-    /// <summary>Credited for good: what was credited at an end that was taken back is owed again.</summary>
+    /// <summary>Credited for good: what was credited at an end that was taken back is owed again; what was credited before an amendment its price leaves out.</summary>
     private long Forgiven =>
         Of("InvoiceCredited")
             .Where(f => f.Of["atEnd"]?.GetValue<bool>() == false || !(Last("TakenUp") is { } up && After(up, f)))
+            .Where(f => !(Last("PriceAmended") is { } amended && After(amended, f)))
             .Sum(f => f.Minor("amount"));
 
     private bool Closed(string gate, bool before)
@@ -226,7 +228,7 @@ public sealed class Recount
             case "Contract":
                 var voided = Of("ContractVoided").Select(f => f.Number("contract")).ToHashSet();
                 return Of("ContractSigned")
-                    .Where(f => !voided.Contains(f.Number("contract")))
+                    .Where(f => !voided.Contains(f.Number("contract")) && !Amendments.Contains(f.Number("contract")))
                     .GroupBy(f => f.Number("contract"))
                     .Any(c => c.Select(f => (string)f.Of["signer"]!).Distinct().Count() == 2);
             case "Payment":
@@ -240,6 +242,9 @@ public sealed class Recount
                     && ClosingStepsDone();
         }
     }
+
+    private HashSet<long> Amendments =>
+        [.. Of("ContractSent").Where(f => f.Of["amends"] is not null).Select(f => f.Number("contract"))];
 
     private bool ClosingStepsDone()
     {
@@ -344,6 +349,7 @@ public sealed class Recount
                     or "PriceAgreed"
                     or "NoAnswerNeeded"
                     or "ProposalSent"
+                    or "ContractSent"
                     or "ReviewOpened"
                     or "TakenUp"
                     or "MeetingHeld"
@@ -355,7 +361,14 @@ public sealed class Recount
         var said = facts
             .Where(f =>
                 (
-                    f.Kind is "InquiryCame" or "ChangeAsked" or "FormReturned" or "BriefRemarked"
+                    f.Kind
+                        is "InquiryCame"
+                            or "ChangeAsked"
+                            or "ContractAsked"
+                            or "ContractDeclined"
+                            or "RateSheetTicked"
+                            or "FormReturned"
+                            or "BriefRemarked"
                     || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true
                     || f.Kind == "MeetingCancelled" && f.Of["byClient"]?.GetValue<bool>() == true
                 ) && (answered is null || After(f, answered))
@@ -401,10 +414,14 @@ public sealed class Recount
             "still-open" when !Since(proposal, "ProposalOpened") =>
                 "says they have looked at a proposal that was never opened",
             "contract-waiting"
-                when before.LastOrDefault(f => f.Kind == "ContractSent") is { } contract
+                when before.LastOrDefault(f => f.Kind == "ContractSent" && f.Of["amends"] is null) is { } contract
                     && before.Any(f =>
-                        f.Kind == "ContractSigned" && (string)f.Of["signer"]! == "Client" && After(f, contract)
-                    ) => "says the contract waits after it was signed",
+                        f.Kind == "ContractSigned"
+                            && (string)f.Of["signer"]! == "Client"
+                            && f.Number("contract") == contract.Number("contract")
+                        || f.Kind is "ContractDeclined" or "ContractVoided"
+                            && f.Number("contract") == contract.Number("contract")
+                    ) => "says the contract waits after it was signed, declined or voided",
             "payment-before" or "payment-late" when then.Owed == 0 => "asks for money when nothing is owed",
             "payment-before"
                 when before.Where(f => f.Kind == "InvoiceIssued").ElementAtOrDefault(occurrence) is { } invoice
@@ -442,6 +459,8 @@ public sealed class Recount
                     or "PriceAgreed"
                     or "FormReturned"
                     or "FormAsked"
+                    or "RateSheetSent"
+                    or "RateSheetTicked"
                     or "MeetingOffered"
                     or "ProposalAccepted"
             || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true
@@ -449,7 +468,7 @@ public sealed class Recount
                 && f.Of["byItself"]?.GetValue<bool>() == false
                 && !reminders.Contains(f.Number("letter"))
         );
-        return last?.Kind is "LetterSent" or "FormAsked" or "MeetingOffered"
+        return last?.Kind is "LetterSent" or "FormAsked" or "MeetingOffered" or "RateSheetSent"
             ? null
             : $"asks why nobody answered, and the last word was {last?.Kind ?? "nobody's"}";
     }

@@ -71,8 +71,10 @@ export function Sums({ draft }: { draft: DraftDto }) {
 /** What the price list expects it to take; only the owner sees it. */
 function Expected({ of }: { of: NonNullable<DraftDto["expected"]> }) {
 	return (
-		<dl className="mt-2 border-t border-hair pt-2 text-[14.3px]">
-			<dt className="sr-only">Only for you</dt>
+		<dl
+			aria-label="Only for you"
+			className="mt-2 border-t border-hair pt-2 text-[14.3px]"
+		>
 			{of.hours && <AmountRow label="Expected hours" amount={of.hours} quiet />}
 			{of.cost && <AmountRow label="Expected costs" amount={of.cost} quiet />}
 			{of.hourly && (
