@@ -81,10 +81,11 @@ public sealed class SigningJourney(Demo demo) : IClassFixture<Demo>
         Assert.True((bool)client.Driver.ExecuteScript("return document.documentElement.scrollWidth <= innerWidth")!);
 
         using var nan = new Person(demo.House.Address);
-        nan.Screen(390, 844);
+        nan.Screen(390, 1500);
         EnterBy(nan, "Your signature for Quay Street arcade");
         SignWithCode(nan, "Nan Ware");
         nan.See("It is with Oskar Lind.");
+        client.Screen(390, 1500);
         client.Driver.Navigate().Refresh();
         SignWithCode(client, "Oskar Lind");
         client.See("The first payment");
