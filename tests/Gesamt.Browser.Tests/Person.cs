@@ -348,6 +348,23 @@ public sealed class Person : IDisposable
             () => $"It cannot be pressed. Shown is:\n{Text}"
         );
 
+    /// <summary>The bytes of the first file that the page links and whose address ends so.</summary>
+    public byte[] Fetched(string ending) =>
+        Convert.FromBase64String(
+            (string)
+                Driver.ExecuteAsyncScript(
+                    """
+                    const done = arguments[arguments.length - 1];
+                    fetch(document.querySelector(`main a[href$="${arguments[0]}"]`).href).then(r => r.blob()).then(b => {
+                      const reader = new FileReader();
+                      reader.onload = () => done(reader.result.split(",")[1]);
+                      reader.readAsDataURL(b);
+                    });
+                    """,
+                    ending
+                )!
+        );
+
     private IWebElement? Named(string name) =>
         Script(
             "return [...document.querySelectorAll('button,a,summary,[role=button]')].filter(e => !e.disabled && e.getClientRects().length).find(e => [e.innerText, e.getAttribute('aria-label') ?? '', e.textContent].some(t => t.replace(/\\s+/g, ' ').trim() === arguments[0])) ?? null",

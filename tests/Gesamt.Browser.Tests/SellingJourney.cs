@@ -110,18 +110,8 @@ public sealed class SellingJourney(Demo demo) : IClassFixture<Demo>
         var path = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():n}.pdf");
         try
         {
-            var file = (string)
-                owner.Driver.ExecuteAsyncScript(
-                    """
-                    const done = arguments[arguments.length - 1];
-                    fetch(document.querySelector('main a[href$=".pdf"]').href).then(r => r.blob()).then(b => {
-                      const reader = new FileReader();
-                      reader.onload = () => done(reader.result.split(",")[1]);
-                      reader.readAsDataURL(b);
-                    });
-                    """
-                )!;
-            File.WriteAllBytes(path, Convert.FromBase64String(file));
+            var file = owner.Fetched(".pdf");
+            File.WriteAllBytes(path, file);
             client.Go("/check");
             client.See("Is this paper the sealed one?");
             Assert.Equal("", client.Violations());

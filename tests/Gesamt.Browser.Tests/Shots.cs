@@ -48,7 +48,6 @@ public sealed class Shots
         );
         Shot(owner, "forms");
         Page(owner, "/people", "people", "Last contact");
-        Kit(owner);
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");
         owner.Press("Proposal");
@@ -81,6 +80,8 @@ public sealed class Shots
         owner.See("Your choice");
         owner.Press("Choose this and go on to sign");
         Shot(owner, "sign", "Sign the contract");
+        owner.Go("/today");
+        Contract(owner);
     }
 
     /// <summary>What a stranger sees after the first page.</summary>
@@ -144,15 +145,28 @@ public sealed class Shots
         Shot(owner, "times-phone");
     }
 
-    /// <summary>Every part of the pages in every state, the whole page.</summary>
-    private static void Kit(Person owner)
+    /// <summary>The first page of a sealed contract, drawn by poppler.</summary>
+    private static void Contract(Person owner)
     {
-        owner.Go("/kit");
-        owner.See("What every page is made of");
-        var height = (long)owner.Driver.ExecuteScript("return document.documentElement.scrollHeight")!;
-        owner.Screen(1280, (int)height);
-        Shot(owner, "kit");
         owner.Screen(1280, 800);
+        owner.Go("/people/papers?words=harbour");
+        owner.See("Oona Pettigrew");
+        var file = owner.Fetched(".pdf");
+        var path = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():n}.pdf");
+        try
+        {
+            File.WriteAllBytes(path, file);
+            using var drawn = System.Diagnostics.Process.Start(
+                "pdftoppm",
+                ["-png", "-r", "110", "-singlefile", path, Path.Combine(Folder, "contract")]
+            )!;
+            drawn.WaitForExit();
+            Assert.Equal(0, drawn.ExitCode);
+        }
+        finally
+        {
+            File.Delete(path);
+        }
     }
 
     private static void Page(Person person, string path, string name, string shows)

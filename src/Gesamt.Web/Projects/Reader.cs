@@ -248,7 +248,9 @@ public static class Reader
         return new(
             contract.Title,
             $"version {version.Number}, {desk.Precisely(version.At)}. SHA-256 {version.Hash}{Later(desk, await KeptPapers.OfAsync(desk, version))}",
-            string.Join("\n\n", contract.Blocks.Select(block => $"{block.Number} {block.Plain}".Trim())),
+            contract.SignedBy.File is { } own
+                ? $"The contract is your own file, “{own.Name}”, SHA-256 {own.Hash}."
+                : string.Join("\n\n", contract.Blocks.Select(block => $"{block.Number} {block.Plain}".Trim())),
             "",
             [],
             [],
