@@ -13,6 +13,7 @@ public enum Cause
     InquiryCame,
     ProposalSent,
     ProposalOpened,
+    ProposalRunsOut,
     ContractSent,
     ContractSigned,
     Booked,

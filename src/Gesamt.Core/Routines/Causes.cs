@@ -25,6 +25,18 @@ public static class Causes
                 : From<Happening.InquiryCame>(project),
             Cause.ProposalSent => From<Happening.ProposalSent>(project),
             Cause.ProposalOpened => FirstOpened(project),
+            // the last day on which it can be chosen
+            Cause.ProposalRunsOut =>
+            [
+                .. project
+                    .History.Of<Happening.ProposalSent>()
+                    .Select(sent => new CauseAt(
+                        project.Calendar.At(sent.What.ValidUntil + Calendar.StudioCalendar.DefaultTime),
+                        sent.Recorded,
+                        sent.Recorded,
+                        sent.Fact
+                    )),
+            ],
             // an amendment has its own letters
             Cause.ContractSent => From<Happening.ContractSent>(project, sent => sent.Amends is null),
             Cause.ContractSigned => ContractState.Amendments(project.History) is var amendments
@@ -81,7 +93,14 @@ public static class Causes
 
     /// <summary>Whether a cause is something that happened, not a date and not a part of the routine itself.</summary>
     public static bool IsFact(Cause cause) =>
-        cause is not (Cause.RunBegun or Cause.PreviousStep or Cause.NamedDate or Cause.InvoiceDue);
+        cause
+            is not (
+                Cause.RunBegun
+                or Cause.PreviousStep
+                or Cause.NamedDate
+                or Cause.InvoiceDue
+                or Cause.ProposalRunsOut
+            );
 
     private static IReadOnlyList<CauseAt> From<T>(Case project, Func<T, bool>? where = null)
         where T : Happening =>

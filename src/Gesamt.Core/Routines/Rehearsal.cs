@@ -113,7 +113,10 @@ public sealed class Rehearsal
                 new Happening.InquiryCame(null),
                 new Happening.LetterSent(new LetterId(long.MaxValue), false),
             ],
-            Cause.ProposalSent => [new Happening.ProposalSent(new VersionId(long.MaxValue), today.PlusDays(30))],
+            Cause.ProposalSent or Cause.ProposalRunsOut =>
+            [
+                new Happening.ProposalSent(new VersionId(long.MaxValue), today.PlusDays(30)),
+            ],
             Cause.ContractSent => [new Happening.ContractSent(new VersionId(long.MaxValue))],
             Cause.InvoiceDue =>
             [

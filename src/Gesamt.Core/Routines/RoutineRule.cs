@@ -77,11 +77,14 @@ public static class RoutineRule
             yield return new(i, "cause", "There is no step before the first.");
         if (step.When.Offset.Count is > MostCount or < -MostCount)
             yield return new(i, "count", $"From 0 to {MostCount}.");
-        if (step.When.Offset.Count < 0 && step.When.Cause is not (Cause.NamedDate or Cause.InvoiceDue))
+        if (
+            step.When.Offset.Count < 0
+            && step.When.Cause is not (Cause.NamedDate or Cause.InvoiceDue or Cause.ProposalRunsOut)
+        )
             yield return new(
                 i,
                 "count",
-                "Only a date that is known beforehand has a before: a named date, or the day an invoice is due."
+                "Only a date that is known beforehand has a before: a named date, the day an invoice is due, or the last day of a proposal."
             );
         if (step.In.Any(name => routine.Variants.All(variant => variant.Name != name)))
             yield return new(i, "in", "There is no such variant.");

@@ -28,6 +28,7 @@ public static partial class RoutineText
         ("inquiry came", Cause.InquiryCame),
         ("proposal sent", Cause.ProposalSent),
         ("proposal opened", Cause.ProposalOpened),
+        ("proposal runs out", Cause.ProposalRunsOut),
         ("contract sent", Cause.ContractSent),
         ("contract signed", Cause.ContractSigned),
         ("booked", Cause.Booked),

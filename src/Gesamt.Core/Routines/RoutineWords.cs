@@ -115,6 +115,7 @@ public static class RoutineWords
             Cause.InquiryCame => "the inquiry came",
             Cause.ProposalSent => "the proposal was sent",
             Cause.ProposalOpened => "the proposal was opened",
+            Cause.ProposalRunsOut => "the proposal runs out",
             Cause.ContractSent => "the contract was sent",
             Cause.ContractSigned => "the contract was signed",
             Cause.Booked => "it was booked",

@@ -30,7 +30,7 @@ public static class Reminders
         return (step.When.Cause is Cause.RunBegun or Cause.PreviousStep ? routine.Begins : step.When.Cause) switch
         {
             Cause.InquiryCame => Owing.Answer,
-            Cause.ProposalSent or Cause.ProposalOpened => Owing.Choice,
+            Cause.ProposalSent or Cause.ProposalOpened or Cause.ProposalRunsOut => Owing.Choice,
             Cause.ContractSent => Owing.Signature,
             Cause.InvoiceDue => Owing.Payment,
             Cause.HandedOver => Owing.Approval,

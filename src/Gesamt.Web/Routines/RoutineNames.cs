@@ -105,6 +105,7 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
             Cause.InquiryCame => "the inquiry",
             Cause.ProposalSent => "a proposal sent",
             Cause.ProposalOpened => "a proposal opened",
+            Cause.ProposalRunsOut => "the last day of a proposal",
             Cause.ContractSent => "a contract sent",
             Cause.ContractSigned => "the signature",
             Cause.Booked => "booking",

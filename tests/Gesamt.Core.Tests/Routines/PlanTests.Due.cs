@@ -198,4 +198,38 @@ public partial class PlanTests
             plan.Select(step => (step.State, step.Why))
         );
     }
+
+    private static readonly Step RunsOut = new(
+        "runs-out-soon",
+        new Timing(Cause.ProposalRunsOut, Span.Days(-3), new LocalTime(9, 0)),
+        new StepAction.Letter("runs-out-soon"),
+        StepMode.AsksFirst,
+        Stops(StopRule.Chosen, StopRule.Answered)
+    );
+
+    [Fact] // valid until Monday, 1 March
+    public void Before_a_proposal_runs_out_it_is_told_while_it_can_still_be_chosen()
+    {
+        (string, Happening)[] sent = [("2027-01-18 10:30", Sent()), ("2027-01-18 10:30", Began)];
+        Assert.Equal(At("2027-02-26 09:00"), Only(Project([RunsOut], sent)).Due);
+        Assert.Empty(DueSteps.Of(Project([RunsOut], sent), At("2027-02-25 09:00")));
+        Assert.Equal(DueAct.Hold, Assert.Single(DueSteps.Of(Project([RunsOut], sent), At("2027-02-26 09:00"))).Act);
+        Assert.Equal(StepState.Stopped, Only(Project([RunsOut], [.. sent, ("2027-02-01 10:00", Accepted())])).State);
+        Assert.Equal(
+            StepState.Stopped,
+            Only(Project([RunsOut], [.. sent, ("2027-02-01 10:00", new Happening.ProposalWithdrawn(V1))])).State
+        );
+    }
+
+    [Theory]
+    [InlineData("2 days before proposal runs out at 09:00"), InlineData("1 week before proposal runs out")]
+    public void The_last_day_of_a_proposal_has_a_before(string when) =>
+        Assert.Contains(
+            "proposal runs out",
+            RoutineText.Write(
+                RoutineText.Read(
+                    $"routine: R\nkey: r\nbegins with: proposal sent\n\nstep: s\nwhen: {when}\ndo: letter l\nmode: asks first\n"
+                )
+            )
+        );
 }

@@ -329,6 +329,7 @@ public sealed class Recount
         "still-interested-again",
         "did-it-reach-you",
         "still-open",
+        "runs-out-soon",
         "contract-waiting",
         "before",
         "late-1",
@@ -409,6 +410,7 @@ public sealed class Recount
             "did-it-reach-you" when Since(proposal, "ProposalOpened", "ProposalAccepted", "ProposalDeclined") =>
                 "asks whether the proposal arrived after it was opened or answered",
             "still-open"
+            or "runs-out-soon"
                 when Since(proposal, "ProposalAccepted", "ProposalDeclined", "ProposalWithdrawn", "PriceAgreed") =>
                 "says the proposal is open after it was answered or withdrawn",
             "still-open" when !Since(proposal, "ProposalOpened") =>

@@ -16873,7 +16873,7 @@ export interface components {
          * @description What a step, or a whole routine, may hang on: its own beginning, the step before, something that happened, or a named date.
          * @enum {unknown}
          */
-        Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate";
+        Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ProposalRunsOut" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate";
         CheckRoutineDto: {
             /** Format: int64 */
             kind: number;

@@ -7,6 +7,7 @@ export const causes: Record<Cause, string> = {
 	InquiryCame: "the inquiry",
 	ProposalSent: "a proposal sent",
 	ProposalOpened: "a proposal opened",
+	ProposalRunsOut: "the last day of a proposal",
 	ContractSent: "a contract sent",
 	ContractSigned: "the client's signature",
 	Booked: "booking",
