@@ -66,6 +66,8 @@ public static class ContractWriting
                 ("text", $"Write 1 to {MostText} characters, or choose a file of your own as the contract.")
             );
         ContractText.Check(send.Text);
+        // what was read before the act is read anew in it
+        desk.Db.ChangeTracker.Clear();
         return await Contracting.SendAsync(
             desk,
             file.Id,

@@ -112,6 +112,8 @@ public static class Contracting
         var before = await ToSignAsync(desk, await desk.OpenAsync(project), person);
         if (Versions.Read<ContractSnapshot>(before).SignedBy.AsksCode)
             input = input with { Proof = await CodeAsking.ProveAsync(desk, codes, before, person, code) };
+        // what was read before the act is read anew in it
+        desk.Db.ChangeTracker.Clear();
         await desk.ActAsync(async act =>
         {
             var file = await desk.OpenAsync(project);

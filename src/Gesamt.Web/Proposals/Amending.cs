@@ -101,11 +101,6 @@ public static class Amending
     public static bool IsAmendment(ProjectFile file, OfferDraftRow draft) =>
         draft.Amends is { } version && AgreedPrice.Of(file.History)?.Version == version;
 
-    /// <summary>What an amendment would come to as it is written.</summary>
-    /// <inheritdoc cref="Amendment.Of" path="/exception"/>
-    public static async Task<Amendment> PriceAsync(Desk desk, ProjectFile file, Offer offer) =>
-        Amendment.Of(offer, await Amendments.BilledAsync(desk, file), PlanDates.Of(file.Case, desk.Today));
-
     /// <summary>Puts an amendment to the client, with the letter that carries it.</summary>
     /// <exception cref="RefusedException">It changes nothing, or a paper waits for the client's signature.</exception>
     /// <inheritdoc cref="Amendment.Of" path="/exception"/>
@@ -121,14 +116,15 @@ public static class Amending
         var agreed = await DemandAsync(desk, file);
         var offer = StoreJson.Read<Offer>(draft.Offer);
         var dates = PlanDates.Of(file.Case, desk.Today);
-        if (OfferCheck.Faults(offer, await Amendments.BilledAsync(desk, file), dates).FirstOrDefault() is { } fault)
+        var billed = await Amendments.BilledAsync(desk, file);
+        if (OfferCheck.Faults(offer, billed, dates).FirstOrDefault() is { } fault)
             throw new OfferException(fault.Field, fault.Words);
         var changes = Changes(agreed, offer);
         if (changes.Count == 0)
             throw new RefusedException("Nothing is different from what is agreed.");
         var signing = SigningReading.Stored(draft.Signing);
         await SigningReading.DemandAsync(desk, file, signing);
-        var amendment = await PriceAsync(desk, file, offer);
+        var amendment = Amendment.Of(offer, billed, dates);
         var filled = await FillAsync(desk, file, draft.Contract, agreed, offer, amendment);
         if (filled.HasGaps)
             throw new OfferException("contract", $"The amendment still lacks: {string.Join(", ", filled.Gaps)}.");
@@ -153,7 +149,7 @@ public static class Amending
                 Terms(desk, offer, amendment),
                 Markdown: true,
                 Signing: signing,
-                Amends: new(agreed.Proposal.Id, places, await Amendments.BilledAsync(desk, file))
+                Amends: new(agreed.Proposal.Id, places, billed)
             ),
             proposal.Id
         );
