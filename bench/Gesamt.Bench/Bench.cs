@@ -55,6 +55,7 @@ try
         ["search"] = "/api/search?words=harbour%20gulls",
         ["search-misspelt"] = "/api/search?words=harbuor",
         ["people"] = "/api/people",
+        ["papers"] = "/api/papers/signed?year=2026",
         ["routines"] = "/api/routines",
         ["slip"] = "/api/slips/reading?text=order%20paint%20for%20harbour%20fri",
     };

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
 using Gesamt.Web.People;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Registers;
@@ -79,6 +80,14 @@ public static class Twin
             ],
             typeof(PeopleDto)
         ),
+        ["papers"] = (
+            [
+                "SELECT a.VersionId, a.At, a.Sealed, p.Id, p.Title, c.Id, c.Name, k.Name, v.Canonical, (SELECT group_concat(s.Name, ', ') FROM Signatures s WHERE s.VersionId = a.VersionId) FROM Papers a JOIN Projects p ON p.Id = a.ProjectId JOIN People c ON c.Id = p.ClientId JOIN Kinds k ON k.Id = p.KindId JOIN Versions v ON v.Id = a.VersionId WHERE a.At >= @year AND a.At < @next AND NOT EXISTS (SELECT 1 FROM Papers q WHERE q.VersionId = a.VersionId AND q.Signatures > a.Signatures) ORDER BY a.VersionId DESC LIMIT 100",
+                "SELECT Id, Name FROM Kinds ORDER BY Position",
+                "SELECT min(At), max(At) FROM Papers WHERE VersionId IS NOT NULL",
+            ],
+            typeof(SignedPapersDto)
+        ),
         ["routines"] = (
             [
                 "SELECT Id, KindId, Key, Routine, Off, Trouble FROM Routines WHERE Removed = 0",
@@ -157,6 +166,7 @@ public static class Twin
             ("@week", Ticks(2027, 1, 18)),
             ("@month", Ticks(2027, 1, 1)),
             ("@year", Ticks(2026, 1, 1)),
+            ("@next", Ticks(2027, 1, 1)),
         ];
     }
 }

@@ -176,6 +176,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         project.Navigation(p => p.Standing).IsRequired();
         OfProject(Key<FactRow, FactId>(model, f => f.Id)).HasIndex(f => new { f.ProjectId, f.Recorded });
         model.Entity<FactRow>().HasIndex(f => f.Recorded);
+        // the list of all signed papers asks which of them are void
+        model.Entity<FactRow>().HasIndex(f => f.Id, "VoidedContracts").HasFilter("Kind = 'ContractVoided'");
         model.Entity<FactRow>().ToTable(t => t.HasCheckConstraint("NotAhead", "Happened <= Recorded"));
         OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
         OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
@@ -254,6 +256,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         var paper = OfProject(model.Entity<PaperRow>());
         paper.HasIndex(p => new { p.VersionId, p.Signatures }).IsUnique();
         paper.HasIndex(p => p.InvoiceId).IsUnique();
+        paper.HasIndex(p => p.At).HasFilter("VersionId IS NOT NULL");
         OfProject(model.Entity<OfferDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
         OfProject(model.Entity<RateSheetRow>()).HasIndex(r => r.ProjectId);
         model.Entity<OfferTemplateRow>().HasIndex(t => t.KindId);

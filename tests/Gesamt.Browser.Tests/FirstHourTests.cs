@@ -155,7 +155,7 @@ public sealed class FirstHourTests : IDisposable
         owner.Go(record);
         owner.Press("Write the proposal");
         owner.See("No service yet");
-        owner.Choose("Add a service", service);
+        owner.Pick("Add from the price list", service);
         owner.Within(service, () => owner.Type("Quantity", quantity));
         owner.Wait(() => owner.ValueOf("Letter").Contains("[page link]", StringComparison.Ordinal), () => owner.Text);
         owner.Press("Send the proposal");

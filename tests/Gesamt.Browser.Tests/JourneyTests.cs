@@ -128,7 +128,7 @@ public sealed class JourneyTests(Demo demo) : IClassFixture<Demo>
 
     private void Line(string service, string role, string quantity)
     {
-        owner.Choose("Add a service", service);
+        owner.Pick("Add from the price list", service);
         owner.Within(
             service,
             () =>

@@ -203,6 +203,18 @@ public sealed class Person : IDisposable
         );
     }
 
+    /// <summary>Chooses from the menu that hangs from a button.</summary>
+    public void Pick(string button, string item)
+    {
+        Press(button);
+        Acts++;
+        Click(() =>
+            Driver
+                .FindElements(By.CssSelector("[role=menuitem]"))
+                .FirstOrDefault(e => e.Text.StartsWith(item, StringComparison.Ordinal))
+        );
+    }
+
     /// <summary>What a field holds; nothing while it is not there.</summary>
     public string ValueOf(string label) => Labelled(label)?.GetAttribute("value") ?? "";
 

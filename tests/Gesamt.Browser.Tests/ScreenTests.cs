@@ -236,7 +236,7 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         OpenRecord("Causeway hostel");
         owner.Press("Proposal");
         owner.See("Add from the price list");
-        owner.Choose("Add a service", "Gable mural");
+        owner.Pick("Add from the price list", "Gable mural");
         owner.Within("Gable mural", () => owner.Type("Quantity", "12.5"));
         owner.See("€ 2 152.50");
         Assert.Equal("", owner.Violations());

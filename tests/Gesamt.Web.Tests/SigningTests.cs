@@ -142,6 +142,15 @@ public sealed class SigningTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             .Value;
     }
 
+    /// <summary>Who the list of signed papers says is still to sign.</summary>
+    private static async Task<string?> WaitsAsync(Visitor owner, long project) =>
+        (await owner.GetAsync("/api/papers/signed"))
+            .GetProperty("rows")
+            .EnumerateArray()
+            .Single(row => row.GetProperty("project").GetInt64() == project)
+            .GetProperty("waits")
+            .GetString();
+
     [Fact]
     public async Task Two_sign_the_owners_own_file_one_after_the_other_each_with_a_code()
     {
@@ -213,6 +222,7 @@ public sealed class SigningTests(EmptyStudio studio) : IClassFixture<EmptyStudio
                 .GetProperty("text")
                 .GetString()
         );
+        Assert.Equal("Ada Quill, you", await WaitsAsync(owner, project));
         Assert.True((await second.PostAsync($"{other}/api/code", new { })).IsSuccessStatusCode);
         var signed = await SignAsync(second, other, "Ada Quill", version, await CodeAsync(owner, Ada));
         Assert.True(signed.IsSuccessStatusCode, await signed.Content.ReadAsStringAsync());
@@ -221,6 +231,8 @@ public sealed class SigningTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             1,
             await studio.LookAsync(db => db.Invoices.CountAsync(i => i.ProjectId == new ProjectId(project)))
         );
+        await studio.TickAsync();
+        Assert.Equal("you", await WaitsAsync(owner, project));
         // neither code is left, and the record shows none
         Assert.Equal(
             0,

@@ -63,8 +63,7 @@ public sealed record OfferLine(
     public int? Service { get; init; }
 
     /// <summary>“Hand-lettered name, 14 letters”; the title alone for one of it.</summary>
-    public string Words =>
-        Quantity == 1 ? Title : $"{Title}, {NumberText.Number(Quantity)}{(Unit.Length > 0 ? " " + Unit : "")}";
+    public string Words => Quantity == 1 ? Title : $"{Title}, {UnitWords.Counted(Quantity, Unit)}";
 
     /// <summary>The price of one at its quantity.</summary>
     public decimal PriceEach => Steps.LastOrDefault(step => step.From <= Quantity)?.UnitPrice ?? UnitPrice;

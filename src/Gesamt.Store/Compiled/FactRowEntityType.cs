@@ -26,6 +26,7 @@ namespace Gesamt.Store.Compiled
                 propertyCount: 8,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 2,
+                namedIndexCount: 1,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -99,6 +100,11 @@ namespace Gesamt.Store.Compiled
 
             var index0 = runtimeEntityType.AddIndex(
                 new[] { projectId, recorded });
+
+            var voidedContracts = runtimeEntityType.AddIndex(
+                new[] { id },
+                name: "VoidedContracts");
+            voidedContracts.AddAnnotation("Relational:Filter", "Kind = 'ContractVoided'");
 
             return runtimeEntityType;
         }

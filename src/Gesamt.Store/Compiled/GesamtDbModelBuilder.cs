@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("925f9f17-c179-4d8f-baf4-a3e28e5af780"), entityTypeCount: 58)
+            : base(skipDetectChanges: false, modelId: new Guid("8659dfbf-763f-43ff-adbd-18e2ebd81fb3"), entityTypeCount: 58)
         {
         }
 

@@ -327,6 +327,9 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("ProjectId", "Recorded");
 
+                    b.HasIndex(new[] { "Id" }, "VoidedContracts")
+                        .HasFilter("Kind = 'ContractVoided'");
+
                     b.ToTable("Facts", t =>
                         {
                             t.HasCheckConstraint("NotAhead", "Happened <= Recorded");
@@ -1504,6 +1507,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("At")
+                        .HasFilter("VersionId IS NOT NULL");
 
                     b.HasIndex("InvoiceId")
                         .IsUnique();

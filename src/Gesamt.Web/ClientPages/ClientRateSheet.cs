@@ -18,8 +18,12 @@ public static class ClientRateSheet
             async (HttpContext http, Desk desk, TickedDto ticked) =>
             {
                 var project = ClientLink.Link(http).ProjectId;
-                await RateSheet.TickAsync(desk, project, ticked.Services);
-                await desk.ActAsync(async act => await Beginnings.TakeTickedAsync(desk, await desk.OpenAsync(project)));
+                await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(project);
+                    await RateSheet.TickAsync(act, file, ticked.Services);
+                    await Beginnings.TakeTickedAsync(desk, file);
+                });
                 return Results.NoContent();
             }
         );

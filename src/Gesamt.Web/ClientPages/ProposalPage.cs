@@ -20,6 +20,7 @@ namespace Gesamt.Web.ClientPages;
 /// <param name="Text">More about it.</param>
 /// <param name="Picture">SHA-256 of its picture.</param>
 /// <param name="HowMuch">“4 days at 130.00”; empty for one of it.</param>
+/// <param name="Unit">For several of it.</param>
 /// <param name="Price">In the quantity proposed.</param>
 /// <param name="Limits">Between which its quantity may be changed; null where it is fixed.</param>
 public sealed record ChoiceLineDto(
@@ -179,10 +180,8 @@ public static class ProposalPage
             MarkdownText.Blocks(line.Text),
             line.Link,
             line.Picture,
-            line.Quantity == 1 && line.Unit.Length == 0
-                ? ""
-                : $"{NumberText.Number(line.Quantity)}{(line.Unit.Length > 0 ? $" {line.Unit}" : "")} at {Print.UnitPrice(line.PriceEach, currency)}",
-            line.Unit,
+            line.Quantity == 1 && line.Unit.Length == 0 ? "" : Print.HowMuch(line, currency),
+            UnitWords.Several(line.Unit),
             MoneyText.Figures(line.Priced(currency).Net),
             line.Limits is { } limits ? new(NumberText.Number(limits.Least), NumberText.Number(limits.Most)) : null
         );

@@ -5,6 +5,7 @@ using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Letters;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Prices;
 using Gesamt.Web.Proposals;
@@ -36,13 +37,19 @@ internal static class DemoSelling
             id,
             new(
                 [.. (await ServicesAsync(desk, id, titles)).Select(service => service.Id)],
-                "What things cost",
-                "Hello [first name, or: there],\n\nhere is what things cost. Please tick what interests you:\n[page link]\n\n[owner]"
+                UsualLetters.RateSheet.Subject,
+                UsualLetters.RateSheet.Body
             )
         );
 
     private static async Task TickAsync(Desk desk, ProjectId id, string titles) =>
-        await RateSheet.TickAsync(desk, id, [.. (await ServicesAsync(desk, id, titles)).Select(service => service.Id)]);
+        await desk.ActAsync(async act =>
+            await RateSheet.TickAsync(
+                act,
+                await desk.OpenAsync(id),
+                [.. (await ServicesAsync(desk, id, titles)).Select(service => service.Id)]
+            )
+        );
 
     /// <summary>Everybody who can sign for the client does, one after the other.</summary>
     private static Task SignersAsync(Desk desk, ProjectId id) =>
@@ -86,12 +93,7 @@ internal static class DemoSelling
                 }
             );
         });
-        await Drafts.SendAsync(
-            desk,
-            id,
-            "A change to what we agreed",
-            "Hello [first name, or: there],\n\nhere is what changes, as we said. Please read it and sign it here:\n[page link]\n\n[owner]"
-        );
+        await Drafts.SendAsync(desk, id, UsualLetters.Amendment.Subject, UsualLetters.Amendment.Body);
     }
 
     private static async Task<IReadOnlyList<ServiceRow>> ServicesAsync(Desk desk, ProjectId id, string titles)

@@ -31,6 +31,7 @@ public sealed record TemplateDto(
     IReadOnlyList<LetterFileDto> Files
 );
 
+/// <param name="Usual">What a letter that carries a paper says, where <paramref name="Templates"/> have none for it.</param>
 /// <param name="Earlier">The exchange so far, newest first.</param>
 /// <param name="Kept">Files of the project that can go with it.</param>
 /// <param name="Tomorrow">When it would usually leave if it is sent later.</param>
@@ -40,6 +41,7 @@ public sealed record LetterDeskDto(
     string? Mail,
     string Signature,
     IReadOnlyList<TemplateDto> Templates,
+    IReadOnlyList<TemplateDto> Usual,
     IReadOnlyList<EarlierDto> Earlier,
     IReadOnlyList<string> Blanks,
     LetterFileDto[] Kept,
@@ -354,19 +356,19 @@ public static class LetterEndpoints
             file.MailContact.Mail,
             desk.Studio.Signature,
             [
-                .. templates
-                    .Select(t => (t, Filled: Writing.Fill(t.Subject, t.Body, words)))
-                    .Select(x => new TemplateDto(
-                        x.t.Key,
-                        x.t.Name,
-                        x.t.Number,
-                        x.t.Subject,
-                        x.t.Body,
-                        x.Filled.Subject,
-                        Shown(x.Filled.Body),
-                        x.Filled.Gaps,
-                        [.. x.t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))]
-                    )),
+                .. templates.Select(t =>
+                    Of(new(t.Key, t.Subject, t.Body), words) with
+                    {
+                        Name = t.Name,
+                        Number = t.Number,
+                        Files = [.. t.Files.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))],
+                    }
+                ),
+            ],
+            [
+                .. UsualLetters
+                    .All.Where(usual => templates.All(t => t.Key != usual.Key))
+                    .Select(usual => Of(usual, words)),
             ],
             [
                 .. earlier.Select(l => new EarlierDto(
@@ -382,6 +384,22 @@ public static class LetterEndpoints
             [.. kept.Select(f => new LetterFileDto(f.Name, f.Hash, f.Size, f.Type))],
             desk.Today.PlusDays(1).At(new LocalTime(9, 0)),
             await room.WhyItStaysAsync(CancellationToken.None)
+        );
+    }
+
+    private static TemplateDto Of(UsualLetter letter, RecordWords words)
+    {
+        var filled = Writing.Fill(letter.Subject, letter.Body, words);
+        return new(
+            letter.Key,
+            letter.Subject,
+            null,
+            letter.Subject,
+            letter.Body,
+            filled.Subject,
+            Shown(filled.Body),
+            filled.Gaps,
+            []
         );
     }
 

@@ -177,7 +177,7 @@ public static class Writing
             : string.Join(
                 '\n',
                 services.Select(s =>
-                    $"{s.Title}{(s.Unit.Length > 0 ? $", per {s.Unit}" : "")}: {MoneyText.Of(Money.Of(decimal.Round(s.UnitPrice, desk.Currency.Exponent), desk.Currency))} {(s.Gross ? "with tax" : "net")}"
+                    $"{s.Title}{(s.Unit.Length > 0 ? $", per {UnitWords.One(s.Unit)}" : "")}: {MoneyText.Of(Money.Of(decimal.Round(s.UnitPrice, desk.Currency.Exponent), desk.Currency))} {(s.Gross ? "with tax" : "net")}"
                 )
             );
     }

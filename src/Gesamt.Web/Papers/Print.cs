@@ -72,10 +72,14 @@ public static class Print
                 )
                 : line.Detail,
             line.Priced(currency).Net,
-            line.Unit.Length > 0 ? $"{NumberText.Number(line.Quantity)} {line.Unit}" : NumberText.Number(line.Quantity),
+            UnitWords.Counted(line.Quantity, line.Unit),
             UnitPrice(line.PriceEach, currency),
             line.Tax.ToString()
         );
+
+    /// <summary>“4 days at 130.00”.</summary>
+    public static string HowMuch(OfferLine line, Currency currency) =>
+        $"{UnitWords.Counted(line.Quantity, line.Unit)} at {UnitPrice(line.PriceEach, currency)}";
 
     /// <summary>With the decimals of its currency, or as many more as it has.</summary>
     public static string UnitPrice(decimal price, Currency currency) =>

@@ -3,6 +3,7 @@ using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Store;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
@@ -10,6 +11,7 @@ namespace Gesamt.Web.Papers;
 
 /// <summary>A signed contract in the list of all.</summary>
 /// <param name="By">Who signed it, as typed; “on paper” for one signed on a print.</param>
+/// <param name="Waits">Who is still to sign it; empty once everybody has.</param>
 /// <param name="File">Its file.</param>
 public sealed record SignedPaperDto(
     string Title,
@@ -20,6 +22,7 @@ public sealed record SignedPaperDto(
     string Kind,
     string On,
     string By,
+    string Waits,
     bool Voided,
     bool Sealed,
     string File
@@ -36,6 +39,10 @@ public sealed record SignedPapersDto(
 
 /// <summary>A kind by its name.</summary>
 public sealed record KindNameDto(long Id, string Name);
+
+/// <summary>Of a contract, what the list shows: a hundred of them are read at once.</summary>
+/// <inheritdoc cref="ContractSnapshot"/>
+internal sealed record ContractHead(string Title, SigningTerms? Signing = null);
 
 /// <summary>What is asked of the list.</summary>
 internal sealed record SignedQuery(string? Words, long? Kind, int? Year, long? Person, bool? Voided, int? Most);
@@ -65,55 +72,27 @@ public static class SignedPapers
 
     private static async Task<SignedPapersDto> OfAsync(Desk desk, SignedQuery query)
     {
-        var all = desk
-            .Db.Papers.AsNoTracking()
-            .Where(p =>
-                p.VersionId != null
-                && !desk.Db.Papers.Any(q => q.VersionId == p.VersionId && q.Signatures > p.Signatures)
-            )
+        var voids = await VoidedAsync(desk);
+        var asked = Asked(desk, query, voids);
+        var count = await asked.CountAsync();
+        var rows = await asked
+            .OrderByDescending(paper => paper.VersionId)
+            .Take(Math.Clamp(query.Most ?? Page, 1, MostRows))
             .Join(
                 desk.Db.Projects,
                 paper => paper.ProjectId,
                 project => project.Id,
-                (paper, project) => new { Paper = paper, Project = project }
-            );
-        var most = Math.Clamp(query.Most ?? Page, 1, MostRows);
-        var voids = await VoidedAsync(desk);
-        var asked = all;
-        if (query.Kind is { } kind)
-            asked = asked.Where(one => one.Project.KindId == new KindId(kind));
-        if (query.Person is { } person)
-            asked = asked.Where(one =>
-                one.Project.ClientId == new PersonId(person)
-                || desk.Db.ProjectPeople.Any(part =>
-                    part.ProjectId == one.Project.Id && part.PersonId == new PersonId(person)
-                )
-            );
-        if (query.Words?.Trim() is { Length: > 0 } words)
-            asked = asked.Where(one =>
-                GesamtDb.Holds(one.Project.Title, words) || GesamtDb.Holds(one.Project.Client!.Name, words)
-            );
-        if (query.Year is { } year)
-        {
-            var (from, to) = (YearBegins(desk, year), YearBegins(desk, year + 1));
-            asked = asked.Where(one => one.Paper.At >= from && one.Paper.At < to);
-        }
-        if (query.Voided is { } voided)
-        {
-            asked = asked.Where(one => voids.Contains(one.Paper.VersionId!.Value) == voided);
-        }
-        var count = await asked.CountAsync();
-        var rows = await asked
-            .OrderByDescending(one => one.Paper.VersionId)
-            .Take(most)
-            .Select(one => new
-            {
-                one.Paper,
-                one.Project.Title,
-                one.Project.ClientId,
-                Client = one.Project.Client!.Name,
-                Kind = one.Project.Kind!.Name,
-            })
+                (paper, project) =>
+                    new
+                    {
+                        Paper = paper,
+                        project.Title,
+                        project.ClientId,
+                        Client = project.Client!.Name,
+                        Kind = project.Kind!.Name,
+                    }
+            )
+            .OrderByDescending(row => row.Paper.VersionId)
             .ToListAsync();
         var ids = rows.Select(row => row.Paper.VersionId!.Value).ToList();
         var versions = await desk
@@ -133,8 +112,9 @@ public static class SignedPapers
                 .. rows.Select(row =>
                 {
                     var (id, signed) = (row.Paper.VersionId!.Value, signatures[row.Paper.VersionId!.Value].ToList());
+                    var contract = Versions.Read<ContractHead>(versions[id]);
                     return new SignedPaperDto(
-                        Versions.Read<ContractSnapshot>(versions[id]).Title,
+                        contract.Title,
                         row.Paper.ProjectId.Value,
                         row.Title,
                         row.ClientId.Value,
@@ -142,6 +122,7 @@ public static class SignedPapers
                         row.Kind,
                         DateWords.Long(desk.Calendar.DateOf(signed.Count > 0 ? signed[^1].At : versions[id].At)),
                         signed.Count > 0 ? string.Join(", ", signed.Select(s => s.Name)) : "on paper",
+                        string.Join(", ", StillToSign(contract, signed, row.Client)),
                         voids.Contains(id),
                         row.Paper.Sealed,
                         $"/api/contracts/{id.Value}.pdf"
@@ -152,6 +133,58 @@ public static class SignedPapers
             [.. kinds.Select(k => new KindNameDto(k.Id.Value, k.Name))],
             await YearsAsync(desk)
         );
+    }
+
+    /// <summary>The last file of each contract, without what is not asked for. Of projects only what is asked after is looked at, since all are counted.</summary>
+    private static IQueryable<PaperRow> Asked(Desk desk, SignedQuery query, HashSet<VersionId> voids)
+    {
+        var asked = desk
+            .Db.Papers.AsNoTracking()
+            .Where(p =>
+                p.VersionId != null
+                && !desk.Db.Papers.Any(q => q.VersionId == p.VersionId && q.Signatures > p.Signatures)
+            );
+        if (query.Kind is { } kind)
+            asked = asked.Where(p => desk.Db.Projects.Any(q => q.Id == p.ProjectId && q.KindId == new KindId(kind)));
+        if (query.Person is { } person)
+            asked = asked.Where(p =>
+                desk.Db.Projects.Where(q => q.ClientId == new PersonId(person))
+                    .Select(q => q.Id)
+                    .Union(
+                        desk.Db.ProjectPeople.Where(part => part.PersonId == new PersonId(person))
+                            .Select(part => part.ProjectId)
+                    )
+                    .Contains(p.ProjectId)
+            );
+        if (query.Words?.Trim() is { Length: > 0 } words)
+            asked = asked.Where(p =>
+                desk.Db.Projects.Any(q =>
+                    q.Id == p.ProjectId && (GesamtDb.Holds(q.Title, words) || GesamtDb.Holds(q.Client!.Name, words))
+                )
+            );
+        if (query.Year is { } year)
+        {
+            var (from, to) = (YearBegins(desk, year), YearBegins(desk, year + 1));
+            asked = asked.Where(p => p.At >= from && p.At < to);
+        }
+        if (query.Voided is { } voided)
+            asked = asked.Where(p => voids.Contains(p.VersionId!.Value) == voided);
+        return asked;
+    }
+
+    private static IEnumerable<string> StillToSign(
+        ContractHead contract,
+        IReadOnlyCollection<SignatureRow> signed,
+        string client
+    )
+    {
+        if (signed.Count == 0)
+            return [];
+        bool Misses(Signer side) => signed.All(s => s.Signer != side);
+        var theirs = contract.Signing is { Signers: { IsEmpty: false } signers }
+            ? signers.Where(one => signed.All(s => s.PersonId != one.Person)).Select(one => one.Name)
+            : Enumerable.Repeat(client, Misses(Signer.Client) ? 1 : 0);
+        return Misses(Signer.Owner) ? theirs.Append("you") : theirs;
     }
 
     private static NodaTime.Instant YearBegins(Desk desk, int year) =>

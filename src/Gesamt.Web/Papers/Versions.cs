@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using System.Text.Json.Nodes;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Papers;
@@ -107,7 +106,7 @@ public static class Versions
 
     /// <summary>What a version holds.</summary>
     public static T Read<T>(VersionRow version) =>
-        JsonNode.Parse(version.Canonical).Deserialize<T>(StoreJson.Options)
+        JsonSerializer.Deserialize<T>(version.Canonical, StoreJson.Options)
         ?? throw new JsonException($"Version {version.Number} is empty.");
 
     /// <summary>The offer of a sent proposal.</summary>

@@ -73,7 +73,7 @@ public static class PriceList
             row.Id,
             row.Title,
             row.Detail,
-            row.Unit,
+            UnitWords.One(row.Unit),
             NumberText.Number(row.UnitPrice),
             NumberText.Number(row.TaxPartsPerMillion / 10_000m),
             new(
@@ -94,6 +94,9 @@ public static class PriceList
                 row.PutAway
             )
         );
+
+    /// <summary>“ per day”; empty where there is no unit.</summary>
+    public static string PerOne(string unit) => unit.Length > 0 ? $" per {UnitWords.One(unit)}" : "";
 
     public static IReadOnlyList<PriceStep> StepsOf(ServiceRow row) =>
         row.Steps is { } steps ? StoreJson.Read<List<PriceStep>>(steps) : [];

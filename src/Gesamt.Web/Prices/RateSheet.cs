@@ -114,21 +114,19 @@ public static class RateSheet
     /// <summary>What the client ticked comes back as an entry on the line.</summary>
     /// <param name="services">Of the price list.</param>
     /// <exception cref="InvalidException">Nothing is ticked, or something that is not on the sheet.</exception>
-    public static Task TickAsync(Desk desk, ProjectId project, IReadOnlyList<int> services) =>
-        desk.ActAsync(async act =>
-        {
-            var file = await desk.OpenAsync(project);
-            var sheet = Open(file);
-            var row = await act.Db.RateSheets.SingleAsync(r => r.Id == sheet);
-            var ticked = services.Distinct().ToList();
-            if (ticked.Count == 0)
-                throw new InvalidException(("services", "Tick at least one of them."));
-            if (ticked.Except(Entries(row).Select(entry => entry.Service)).Any())
-                throw new InvalidException(("services", "One of them is not on this sheet. Load the page again."));
-            (row.Ticked, row.AnsweredAt) = (StoreJson.Write(ticked), desk.Now);
-            await act.Db.SaveChangesAsync();
-            await act.RecordAsync(file, Actor.Client, new Happening.RateSheetTicked(row.Id));
-        });
+    public static async Task TickAsync(Act act, ProjectFile file, IReadOnlyList<int> services)
+    {
+        var sheet = Open(file);
+        var row = await act.Db.RateSheets.SingleAsync(r => r.Id == sheet);
+        var ticked = services.Distinct().ToList();
+        if (ticked.Count == 0)
+            throw new InvalidException(("services", "Tick at least one of them."));
+        if (ticked.Except(Entries(row).Select(entry => entry.Service)).Any())
+            throw new InvalidException(("services", "One of them is not on this sheet. Load the page again."));
+        (row.Ticked, row.AnsweredAt) = (StoreJson.Write(ticked), act.Now);
+        await act.Db.SaveChangesAsync();
+        await act.RecordAsync(file, Actor.Client, new Happening.RateSheetTicked(row.Id));
+    }
 
     /// <summary>Services the client ticked last, of the price list; none while they have not.</summary>
     public static async Task<IReadOnlyList<int>> TickedServicesAsync(Desk desk, ProjectId project) =>
@@ -173,6 +171,6 @@ public static class RateSheet
         var steps = PriceList
             .StepsOf(service)
             .Select(step => $", {Of(step.UnitPrice)} from {NumberText.Number(step.From)}");
-        return $"{Of(service.UnitPrice)}{(service.Unit.Length > 0 ? $" per {service.Unit}" : "")}{string.Concat(steps)}, {(service.Gross ? "with" : "before")} tax";
+        return $"{Of(service.UnitPrice)}{PriceList.PerOne(service.Unit)}{string.Concat(steps)}, {(service.Gross ? "with" : "before")} tax";
     }
 }

@@ -28,7 +28,7 @@ public sealed record SentVersionDto(int Number, string At, string ValidUntil, bo
 /// <param name="Dates">The project's dates that a payment can hang on, besides the one that matters.</param>
 /// <param name="WithEveryExtra">What it comes to with everything that can be added; null where that is the same.</param>
 /// <param name="Expected">Hours and costs as suggested; null where the price list says none.</param>
-/// <param name="Each">What each line comes to by its key, whether it is suggested or not.</param>
+/// <param name="Each">What each line comes to, whether it is suggested or not; in its words how much of it is had at which price.</param>
 /// <param name="Differences">What is different from the version that was sent last; empty where none was.</param>
 /// <param name="Who">Who can sign for the client.</param>
 /// <param name="Amends">What it changes; null for a proposal.</param>
@@ -48,7 +48,7 @@ public sealed record DraftDto(
     SigningDto Signing,
     IReadOnlyList<SignerDto> Who,
     AmendsDto? Amends,
-    IReadOnlyList<LabelledDto> Each,
+    IReadOnlyList<PricedLineDto> Each,
     PricedDto? Priced,
     string? WithEveryExtra,
     ExpectedDto? Expected,
@@ -84,7 +84,13 @@ public sealed record DraftDto(
             SigningReading.Of(signing),
             await SigningReading.WhoCanAsync(desk, file),
             amendment?.Amends,
-            [.. offer.Lines.Select(line => new LabelledDto(line.Key, Net(line, offer.Currency)))],
+            [
+                .. offer.Lines.Select(line => new PricedLineDto(
+                    line.Key,
+                    Print.HowMuch(line, offer.Currency),
+                    Net(line, offer.Currency)
+                )),
+            ],
             amendment is not null ? amendment.Priced
                 : priced is null ? null
                 : PricedDto.Of(offer, priced),

@@ -28,7 +28,7 @@ internal sealed class KnownQuantities
                     (detail.Unit, Number: Sizes.Number(values[detail.Name], detail.Unit, NumberMarks.Point))
                 )
                 .Where(known => known.Number > 0)
-                .GroupBy(known => known.Unit!)
+                .GroupBy(known => UnitWords.One(known.Unit!))
                 .Where(same => same.Count() == 1)
                 .ToDictionary(same => same.Key, same => same.Single().Number!.Value)
         );
@@ -36,5 +36,5 @@ internal sealed class KnownQuantities
 
     /// <summary>The quantity of what is priced by this unit; one where nothing is known.</summary>
     public decimal Of(string unit, decimal otherwise = 1) =>
-        byUnit.TryGetValue(unit, out var known) ? known : otherwise;
+        byUnit.TryGetValue(UnitWords.One(unit), out var known) ? known : otherwise;
 }

@@ -21,7 +21,7 @@ internal static class OfferedServices
                 var line = Line(service, quantities.Of(service.Unit), gross);
                 return new OfferedServiceDto(
                     service.Id,
-                    $"{service.Title}, {NumberText.Number(line.UnitPrice)}{(service.Unit.Length > 0 ? $" per {service.Unit}" : "")}",
+                    $"{service.Title}, {NumberText.Number(line.UnitPrice)}{PriceList.PerOne(service.Unit)}",
                     service.KindId is null,
                     OfferWire.Of(line)
                 );

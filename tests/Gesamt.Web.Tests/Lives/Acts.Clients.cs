@@ -2,6 +2,7 @@ using System.Net;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Gesamt.Web.Access;
 
 namespace Gesamt.Web.Tests.Lives;
 
@@ -47,6 +48,7 @@ public static partial class Acts
                 );
                 break;
             case "Sign" when random.Next(4) > 0:
+                var contract = seen.GetProperty("booking").GetProperty("contract");
                 await life.SendAsync(
                     client,
                     "POST",
@@ -55,7 +57,10 @@ public static partial class Acts
                     {
                         name = Operations.Pick(["Mona Delarue", "Μόνα", "Мона", "墙"], random),
                         agreed = true,
-                        hash = seen.GetProperty("booking").GetProperty("contract").GetProperty("hash").GetString(),
+                        hash = contract.GetProperty("hash").GetString(),
+                        code = contract.GetProperty("turn").GetProperty("asksCode").GetBoolean()
+                            ? await CodeAsync(life, random, client, api)
+                            : "",
                     }
                 );
                 break;
@@ -84,6 +89,20 @@ public static partial class Acts
         }
         await life.Studio.TickAsync();
         await life.EnterAsync();
+    }
+
+    /// <summary>Asks for a code, and reads it in the mail; seldom types another.</summary>
+    private static async Task<string> CodeAsync(Life life, Random random, Visitor client, string api)
+    {
+        await life.SendAsync(client, "POST", $"{api}/code");
+        await life.Studio.TickAsync();
+        var sent = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db.SignCodes.OrderByDescending(code => code.At).AsNoTracking().FirstOrDefaultAsync()
+        );
+        return random.Next(5) == 0 || sent is null
+            ? "123456"
+            : life.Studio.Services.GetRequiredService<SignCodes>().CodeOf(sent);
     }
 
     private static async Task PartsAsync(Life life, Random random, Visitor client, string api, JsonElement seen)

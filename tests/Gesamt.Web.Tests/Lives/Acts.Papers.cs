@@ -159,15 +159,17 @@ public static partial class Acts
             Line("l", "OneOf", "access", "99.99"),
             Line("n", "Extra", null, "20")
         );
-        // seldom with a discount, prices with tax, or a fixed payment
+        // seldom with a discount, prices with tax, another currency, or a code with the signature
         if (random.Next(4) == 0)
             offer["less"] = new JsonObject
             {
-                ["share"] = "5",
-                ["amount"] = null,
+                ["sort"] = "Share",
+                ["figure"] = "5",
                 ["why"] = "second project",
             };
         offer["gross"] = random.Next(4) == 0;
+        if (random.Next(6) == 0)
+            offer["currency"] = Operations.Pick(["JPY", "KWD", "GBP"], random);
         await life.OwnerAsync(
             "PUT",
             $"/api/projects/{project}/proposal",
@@ -176,6 +178,7 @@ public static partial class Acts
                 ["edition"] = draft.GetProperty("edition").GetInt32(),
                 ["offer"] = offer,
                 ["contract"] = draft.GetProperty("contract").GetString(),
+                ["signing"] = new JsonObject { ["signers"] = new JsonArray(), ["asksCode"] = random.Next(4) == 0 },
             }
         );
         await life.OwnerAsync(
@@ -222,7 +225,7 @@ public static partial class Acts
                     signing = new
                     {
                         signers = random.Next(3) == 0 ? desk.GetProperty("who").EnumerateArray().Take(2).ToArray() : [],
-                        asksCode = false,
+                        asksCode = random.Next(4) == 0,
                     },
                     subject = "The contract",
                     body = "[page link]",

@@ -16922,6 +16922,7 @@ export interface components {
             picture: null | string;
             /** @description “4 days at 130.00”; empty for one of it. */
             howMuch: string;
+            /** @description For several of it. */
             unit: string;
             /** @description In the quantity proposed. */
             price: string;
@@ -17228,8 +17229,8 @@ export interface components {
             /** @description Who can sign for the client. */
             who: components["schemas"]["SignerDto"][];
             amends: null | components["schemas"]["AmendsDto"];
-            /** @description What each line comes to by its key, whether it is suggested or not. */
-            each: components["schemas"]["LabelledDto"][];
+            /** @description What each line comes to, whether it is suggested or not; in its words how much of it is had at which price. */
+            each: components["schemas"]["PricedLineDto"][];
             priced: null | components["schemas"]["PricedDto"];
             /** @description What it comes to with everything that can be added; null where that is the same. */
             withEveryExtra: null | string;
@@ -17852,6 +17853,8 @@ export interface components {
             mail: null | string;
             signature: string;
             templates: components["schemas"]["TemplateDto"][];
+            /** @description What a letter that carries a paper says, where Templates have none for it. */
+            usual: components["schemas"]["TemplateDto"][];
             /** @description The exchange so far, newest first. */
             earlier: components["schemas"]["EarlierDto"][];
             blanks: string[];
@@ -19680,6 +19683,8 @@ export interface components {
             on: string;
             /** @description Who signed it, as typed; “on paper” for one signed on a print. */
             by: string;
+            /** @description Who is still to sign it; empty once everybody has. */
+            waits: string;
             voided: boolean;
             sealed: boolean;
             /** @description Its file. */

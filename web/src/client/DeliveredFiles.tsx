@@ -7,7 +7,12 @@ import { FilePick } from "../ui/FilePick";
 import type { PartProps } from "./Parts";
 
 /** What was handed over, each with a word on its use, and what the client sends. */
-export function DeliveredFiles({ page, link, reload, files }: PartProps) {
+export default function DeliveredFiles({
+	page,
+	link,
+	reload,
+	files,
+}: PartProps) {
 	const part = page.parts.files!;
 	const [error, setError] = useState<Error>();
 	const [busy, setBusy] = useState(false);

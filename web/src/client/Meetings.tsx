@@ -1,10 +1,12 @@
-import { useState } from "react";
+import { lazy, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
 import type { ClientMeetingDto, ClientPageDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Refused } from "../ui/Refused";
-import { PickTime } from "./PickTime";
+import { Later } from "./Later";
+
+const PickTime = lazy(() => import("./PickTime"));
 
 /** Meetings that are still to come; moved and cancelled by the client within the owner's notice. */
 export function Meetings({
@@ -90,7 +92,9 @@ function Meeting({
 			)}
 			{doing === "move" && (
 				<div className="mt-4 bg-sheet p-4">
-					<PickTime link={link} moving={meeting.id} onDone={reload} />
+					<Later>
+						<PickTime link={link} moving={meeting.id} onDone={reload} />
+					</Later>
 				</div>
 			)}
 		</div>

@@ -1,8 +1,11 @@
+import { lazy } from "react";
 import type { ClientPageDto, ClientPhaseDto } from "../api/schema";
 import { Button } from "../ui/Button";
-import { DeliveredFiles } from "./DeliveredFiles";
+import { Later } from "./Later";
 import { Papers } from "./Papers";
-import { Rounds } from "./Rounds";
+
+const Rounds = lazy(() => import("./Rounds"));
+const DeliveredFiles = lazy(() => import("./DeliveredFiles"));
 
 export type PartProps = {
 	page: ClientPageDto;
@@ -21,15 +24,19 @@ export function Parts({ page, link, reload, files }: PartProps) {
 					<Phases phases={page.parts.whole.phases} />
 				)}
 				{page.parts.drafts && (
-					<Rounds page={page} link={link} reload={reload} files={files} />
+					<Later>
+						<Rounds page={page} link={link} reload={reload} files={files} />
+					</Later>
 				)}
 				{page.parts.files && (
-					<DeliveredFiles
-						page={page}
-						link={link}
-						reload={reload}
-						files={files}
-					/>
+					<Later>
+						<DeliveredFiles
+							page={page}
+							link={link}
+							reload={reload}
+							files={files}
+						/>
+					</Later>
 				)}
 			</div>
 			<div className="grid content-start gap-8">

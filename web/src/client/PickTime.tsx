@@ -18,7 +18,7 @@ const zones = () => {
 const daysAtOnce = 5;
 
 /** Times to choose from, in the visitor's own zone. */
-export function PickTime({
+export default function PickTime({
 	link,
 	moving,
 	onDone,

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef } from "react";
+import { lazy, useCallback, useEffect, useRef } from "react";
 import { answer, api } from "../api/client";
 import type { ClientPageDto } from "../api/schema";
 import { Fold } from "../ui/Fold";
@@ -7,13 +7,15 @@ import { BriefPart } from "./BriefPart";
 import { Done } from "./Done";
 import { FormsPart } from "./FormsPart";
 import { Failed, Frame, Notice } from "./Frame";
+import { Later } from "./Later";
 import { Meetings } from "./Meetings";
 import { Papers } from "./Papers";
 import { Head, Parts, ToDo } from "./Parts";
 import { Pay } from "./Pay";
-import { PickTime } from "./PickTime";
 import { Rates } from "./Rates";
 import { useLoaded } from "./useLoaded";
+
+const PickTime = lazy(() => import("./PickTime"));
 
 /** One client's page of one project: one thing to do at a time. */
 export default function ProjectPage({ link }: { link: string }) {
@@ -93,7 +95,9 @@ function Besides({ page, link, reload }: Props) {
 					className="mb-6 bg-plaster p-4"
 					line={<b>Choose a time: {page.meetings.chooseTime}</b>}
 				>
-					<PickTime link={link} onDone={reload} />
+					<Later>
+						<PickTime link={link} onDone={reload} />
+					</Later>
 				</Fold>
 			)}
 			<Rates page={page} link={link} reload={reload} />
@@ -117,7 +121,9 @@ function Standing({ page, link, reload }: Props) {
 			{!alone && <ToDo page={page} />}
 			{page.meetings.chooseTime && (
 				<div id="time" className="pb-8">
-					<PickTime link={link} onDone={reload} />
+					<Later>
+						<PickTime link={link} onDone={reload} />
+					</Later>
 				</div>
 			)}
 			<Rates page={page} link={link} reload={reload} />

@@ -62,9 +62,9 @@ export function Rates({
 					key={one.service}
 					className="border-b border-hair pb-3"
 					label={
-						<span className="flex flex-wrap gap-x-4">
+						<span className="flex flex-col gap-x-4 sm:flex-row sm:justify-between">
 							<b className="font-[650]">{one.title}</b>
-							<span className="num ml-auto text-soft">{one.price}</span>
+							<span className="num text-soft sm:text-right">{one.price}</span>
 						</span>
 					}
 					under={one.detail}

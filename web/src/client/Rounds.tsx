@@ -8,7 +8,7 @@ import { TextArea } from "../ui/TextArea";
 import type { PartProps } from "./Parts";
 
 /** Drafts, round by round, newest first; the open one can be answered. */
-export function Rounds({ page, link, reload, files }: PartProps) {
+export default function Rounds({ page, link, reload, files }: PartProps) {
 	const { rounds, agreed } = page.parts.drafts!;
 	return (
 		<section id="drafts">

@@ -18,6 +18,7 @@ const all: [string, string][] = [
 	["Ctrl K", "find a project, person, letter or file"],
 	["j and k", "walk the projects or entries"],
 	["Enter", "open what is walked to"],
+	["a", "to the act that is next in a project"],
 	["w", "what happened?"],
 	["l", "write a letter"],
 	["n", "write a note"],

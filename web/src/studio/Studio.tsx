@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { answer, api, keepToken } from "../api/client";
 import type { SessionDto } from "../api/schema";
@@ -9,11 +9,13 @@ import { UndoProvider } from "../ui/Undo";
 import { Bar } from "./Bar";
 import { Keys } from "./Keys";
 import { useLive } from "./live";
-import { RecordPage } from "./record/RecordPage";
 import { SignIn } from "./SignIn";
 import { Turns } from "./Turns";
 import { Today } from "./today/Today";
+import { useArrival } from "./useArrival";
 
+const record = () => import("./record/RecordPage");
+const RecordPage = lazy(record);
 const SetUp = lazy(() => import("./first/SetUp"));
 const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
@@ -64,50 +66,57 @@ export function Studio() {
 
 function SignedIn({ session }: { session: SessionDto }) {
 	useLive();
+	const page = useArrival();
+	// every page leads to a record: it is fetched once the first page stands
+	useEffect(() => {
+		void record();
+	}, []);
 	return (
 		<Tips delayDuration={300}>
 			<UndoProvider>
 				<Bar session={session} />
 				<Keys />
-				<Suspense fallback={<main className="p-6">One moment</main>}>
-					<Routes>
-						<Route path="/" element={<Navigate to="/today" replace />} />
-						<Route path="/begin" element={<Begin />} />
-						<Route path="/today" element={<Today />} />
-						<Route path="/turns" element={<Turns />} />
-						<Route path="/register" element={<Register />} />
-						<Route path="/templates/*" element={<Templates />} />
-						<Route path="/studio" element={<StudioPage />} />
-						<Route path="/people" element={<People />} />
-						<Route path="/people/papers" element={<Signed />} />
-						<Route path="/people/:id" element={<Person />} />
-						<Route path="/labels/:label" element={<LabelPage />} />
-						<Route path="/tray" element={<Tray />} />
-						<Route path="/import/:id?" element={<Import />} />
-						<Route path="/projects/:id" element={<RecordPage />} />
-						<Route path="/projects/:id/proposal" element={<ProposalPage />} />
-						<Route
-							path="/projects/:id/proposal/:version"
-							element={<ReadSent />}
-						/>
-						<Route path="/projects/:id/as-client" element={<AsClient />} />
-						{session.hasStandIns && (
+				<div ref={page} tabIndex={-1} className="outline-none">
+					<Suspense fallback={<main className="p-6">One moment</main>}>
+						<Routes>
+							<Route path="/" element={<Navigate to="/today" replace />} />
+							<Route path="/begin" element={<Begin />} />
+							<Route path="/today" element={<Today />} />
+							<Route path="/turns" element={<Turns />} />
+							<Route path="/register" element={<Register />} />
+							<Route path="/templates/*" element={<Templates />} />
+							<Route path="/studio" element={<StudioPage />} />
+							<Route path="/people" element={<People />} />
+							<Route path="/people/papers" element={<Signed />} />
+							<Route path="/people/:id" element={<Person />} />
+							<Route path="/labels/:label" element={<LabelPage />} />
+							<Route path="/tray" element={<Tray />} />
+							<Route path="/import/:id?" element={<Import />} />
+							<Route path="/projects/:id" element={<RecordPage />} />
+							<Route path="/projects/:id/proposal" element={<ProposalPage />} />
 							<Route
-								path="/post-office/:letter?"
-								element={<PostOffice clock={session.clockCanBeSet} />}
+								path="/projects/:id/proposal/:version"
+								element={<ReadSent />}
 							/>
-						)}
-						{session.clockCanBeSet && <Route path="/kit" element={<Kit />} />}
-						<Route
-							path="*"
-							element={
-								<main className="p-6">
-									<h1>There is no such page</h1>
-								</main>
-							}
-						/>
-					</Routes>
-				</Suspense>
+							<Route path="/projects/:id/as-client" element={<AsClient />} />
+							{session.hasStandIns && (
+								<Route
+									path="/post-office/:letter?"
+									element={<PostOffice clock={session.clockCanBeSet} />}
+								/>
+							)}
+							{session.clockCanBeSet && <Route path="/kit" element={<Kit />} />}
+							<Route
+								path="*"
+								element={
+									<main className="p-6">
+										<h1>There is no such page</h1>
+									</main>
+								}
+							/>
+						</Routes>
+					</Suspense>
+				</div>
 			</UndoProvider>
 		</Tips>
 	);

@@ -1,5 +1,5 @@
 import { DropdownMenu } from "radix-ui";
-import type { ReactNode } from "react";
+import { Fragment, type ReactNode } from "react";
 import { Button } from "./Button";
 
 /** Acts that hang from one button, walked by the arrow keys. */
@@ -11,7 +11,13 @@ export function Menu({
 	words: ReactNode;
 	/** Along the bottom edge of a phone it is a place like the others. */
 	look?: "plain" | "edge";
-	items: { words: string; act: () => void }[];
+	/** Those of a group stand together, under its name. */
+	items: {
+		words: string;
+		act: () => void;
+		key?: string | number;
+		group?: string;
+	}[];
 }) {
 	return (
 		<DropdownMenu.Root modal={false}>
@@ -34,14 +40,17 @@ export function Menu({
 					collisionPadding={12}
 					className="hanging"
 				>
-					{items.map((item) => (
-						<DropdownMenu.Item
-							key={item.words}
-							className="hanging-item"
-							onSelect={item.act}
-						>
-							{item.words}
-						</DropdownMenu.Item>
+					{items.map((item, i) => (
+						<Fragment key={item.key ?? item.words}>
+							{item.group && item.group !== items[i - 1]?.group && (
+								<DropdownMenu.Label className="under px-1.5 pt-2">
+									{item.group}
+								</DropdownMenu.Label>
+							)}
+							<DropdownMenu.Item className="hanging-item" onSelect={item.act}>
+								{item.words}
+							</DropdownMenu.Item>
+						</Fragment>
 					))}
 				</DropdownMenu.Content>
 			</DropdownMenu.Portal>

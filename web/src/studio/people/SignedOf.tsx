@@ -21,6 +21,7 @@ export function SignedOf({ person }: { person: number }) {
 					<span className="under block">
 						{row.projectTitle}, {row.on}
 						{row.voided && ", voided"}
+						{row.waits && `, still to be signed by ${row.waits}`}
 					</span>
 				</p>
 			))}

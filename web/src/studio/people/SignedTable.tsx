@@ -32,11 +32,13 @@ export function SignedTable({ rows }: { rows: readonly SignedPaperDto[] }) {
 							<Button asChild kind="word">
 								<a href={row.file}>{row.title}</a>
 							</Button>
-							<span className="under block">
-								{[row.voided && "voided", row.sealed ? "sealed" : "not sealed"]
-									.filter(Boolean)
-									.join(", ")}
-							</span>
+							{(row.voided || !row.sealed) && (
+								<span className="under block">
+									{[row.voided && "voided", !row.sealed && "not sealed"]
+										.filter(Boolean)
+										.join(", ")}
+								</span>
+							)}
 						</Cell>
 						<Cell>
 							<Button asChild kind="word">
@@ -50,7 +52,14 @@ export function SignedTable({ rows }: { rows: readonly SignedPaperDto[] }) {
 						</Cell>
 						<Cell>{row.kind}</Cell>
 						<Cell>{row.on}</Cell>
-						<Cell>{row.by}</Cell>
+						<Cell>
+							{row.by}
+							{row.waits && (
+								<span className="under block">
+									still to be signed by {row.waits}
+								</span>
+							)}
+						</Cell>
 					</tr>
 				))}
 			</tbody>

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
 import type { OfferLineDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { Select } from "../../ui/Select";
+import { Menu } from "../../ui/Menu";
 import { emptyMore, newKey } from "./newParts";
 
 /** A service from the price list, or one that stands nowhere yet. */
@@ -26,39 +26,19 @@ export function AddLine({
 				}),
 			),
 	});
-	const own = services.data?.filter((one) => !one.forAllKinds) ?? [];
-	const shared = services.data?.filter((one) => one.forAllKinds) ?? [];
 	return (
 		<div className="flex flex-wrap items-end gap-2 pt-3">
-			<div className="w-72 max-w-full">
-				<Select
-					label="Add a service"
-					hidden
-					value=""
-					onChange={(e) => {
-						const found = services.data?.find(
-							(one) => String(one.id) === e.target.value,
-						);
-						if (found) onAdd({ ...found.line, key: newKey(lines) });
-					}}
-				>
-					<option value="">Add from the price list</option>
-					{own.map((one) => (
-						<option key={one.id} value={one.id}>
-							{one.name}
-						</option>
-					))}
-					{shared.length > 0 && (
-						<optgroup label="For every kind">
-							{shared.map((one) => (
-								<option key={one.id} value={one.id}>
-									{one.name}
-								</option>
-							))}
-						</optgroup>
-					)}
-				</Select>
-			</div>
+			{services.data && services.data.length > 0 && (
+				<Menu
+					words="Add from the price list"
+					items={services.data.map((one) => ({
+						key: one.id,
+						words: one.name,
+						group: one.forAllKinds ? "For every kind" : undefined,
+						act: () => onAdd({ ...one.line, key: newKey(lines) }),
+					}))}
+				/>
+			)}
 			<Button
 				onClick={() =>
 					onAdd({

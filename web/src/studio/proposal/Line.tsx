@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import type { OfferLineDto } from "../../api/schema";
+import type { OfferLineDto, PricedLineDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { TextField } from "../../ui/TextField";
 import { LineMore } from "./LineMore";
@@ -9,7 +9,7 @@ export function Line({
 	line,
 	handle,
 	open,
-	net,
+	priced,
 	taken,
 	wrong,
 	onOpen,
@@ -20,7 +20,7 @@ export function Line({
 	handle: ReactNode;
 	open: boolean;
 	/** What it comes to, as far as it was kept. */
-	net?: string;
+	priced?: PricedLineDto;
 	/** Whether it is part of what is suggested. */
 	taken?: boolean;
 	wrong: (field: string) => string | undefined;
@@ -77,7 +77,9 @@ export function Line({
 							wrong={wrong("unitPrice")}
 							onChange={(e) => onChange({ unitPrice: e.target.value })}
 						/>
-						<b className="num min-w-20 pb-2 text-right font-[650]">{net}</b>
+						<b className="num min-w-20 pb-2 text-right font-[650]">
+							{priced?.net}
+						</b>
 					</div>
 					<LineMore line={line} wrong={wrong} onChange={onChange} />
 					<div className="flex flex-wrap gap-2 pt-3">
@@ -105,14 +107,13 @@ export function Line({
 							)}
 						</span>
 						<span className="num order-3 col-span-2 text-soft md:order-none md:col-span-1">
-							{line.quantity}
-							{line.unit && ` ${line.unit}`} at {line.unitPrice}
+							{priced?.words}
 							{line.more?.limits &&
 								`, ${line.more.limits.least} to ${line.more.limits.most}`}
 							{line.more?.less &&
 								`, less ${line.more.less.figure}${line.more.less.sort === "Share" ? " %" : ""}`}
 						</span>
-						<b className="num text-right font-[650]">{net ?? "–"}</b>
+						<b className="num text-right font-[650]">{priced?.net ?? "–"}</b>
 					</Button>
 					<div className="quiet-acts">{handle}</div>
 				</div>

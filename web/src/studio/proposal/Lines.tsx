@@ -67,9 +67,7 @@ export function Lines({
 										line={line}
 										handle={handle}
 										open={open === line.key}
-										net={
-											draft.each.find((one) => one.label === line.key)?.amount
-										}
+										priced={draft.each.find((one) => one.key === line.key)}
 										taken={draft.priced?.lines.some(
 											(one) => one.key === line.key,
 										)}

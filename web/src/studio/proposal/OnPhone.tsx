@@ -1,13 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { type CSSProperties, useState } from "react";
+import { useState } from "react";
 import { answer, api } from "../../api/client";
-import { ReadProposal } from "../../client/ReadProposal";
-import { Services } from "../../client/Services";
-import { SumRows } from "../../client/Sum";
 import { Button } from "../../ui/Button";
 import { Shown } from "../../ui/Shown";
 import { Window } from "../../ui/Window";
-import { paperFileAt } from "./usePaperFile";
+import { AsRead } from "./AsRead";
 
 /** The draft as the client will see it on a phone: 390 pixels wide, to look at only. */
 export function OnPhone({
@@ -65,32 +62,7 @@ function Phone({
 	return (
 		<Shown query={seen}>
 			{(proposal) => (
-				<div
-					className="client mx-auto w-[390px] max-w-full border border-hair bg-sheet p-5 text-[16px]"
-					style={{ "--brand": brand } as CSSProperties}
-					inert
-				>
-					<ReadProposal
-						proposal={proposal}
-						client={client}
-						pictureAt={paperFileAt}
-						services={
-							<Services
-								narrow
-								proposal={proposal}
-								chosen={{
-									keys: proposal.priced.chosen,
-									quantities: proposal.priced.quantities,
-								}}
-								pictureAt={paperFileAt}
-								onChange={() => undefined}
-							/>
-						}
-					/>
-					<div className="bg-plaster p-4">
-						<SumRows priced={proposal.priced} />
-					</div>
-				</div>
+				<AsRead proposal={proposal} client={client} brand={brand} narrow />
 			)}
 		</Shown>
 	);

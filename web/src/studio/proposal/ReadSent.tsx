@@ -1,15 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
-import { type CSSProperties, useEffect } from "react";
+import { useEffect } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { answer, api } from "../../api/client";
-import { ReadProposal } from "../../client/ReadProposal";
-import { Services } from "../../client/Services";
-import { SumRows } from "../../client/Sum";
 import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
-import { paperFileAt } from "./usePaperFile";
+import { AsRead } from "./AsRead";
 
 /** A proposal that went out, to read as its client reads it; one that ran out is renewed here by one act. */
 export default function ReadSent() {
@@ -89,31 +86,11 @@ export default function ReadSent() {
 								It ran out {proposal.validUntil}: nobody can choose it any more.
 							</p>
 						)}
-						<div
-							className="client grid gap-8 border border-hair bg-sheet p-5 text-[16px] md:grid-cols-[1fr_340px] md:px-9"
-							style={{ "--brand": draft.data?.brand } as CSSProperties}
-							inert
-						>
-							<ReadProposal
-								proposal={proposal}
-								client={draft.data?.client ?? ""}
-								pictureAt={paperFileAt}
-								services={
-									<Services
-										proposal={proposal}
-										chosen={{
-											keys: proposal.priced.chosen,
-											quantities: proposal.priced.quantities,
-										}}
-										pictureAt={paperFileAt}
-										onChange={() => undefined}
-									/>
-								}
-							/>
-							<div className="self-start bg-plaster p-5">
-								<SumRows priced={proposal.priced} />
-							</div>
-						</div>
+						<AsRead
+							proposal={proposal}
+							client={draft.data?.client ?? ""}
+							brand={draft.data?.brand}
+						/>
 					</>
 				)}
 			</Shown>

@@ -5,17 +5,8 @@ import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
+import { carrying } from "../carrying";
 import { useAct } from "../useAct";
-
-const usualAmendment = {
-	subject: "A change to what we agreed, [project]",
-	body: `Hello [first name, or: there],
-
-here is the amendment to “[project]”: what changes, the price from now on, and how what is left is paid. Please read it and sign it here:
-[page link]
-
-[owner]`,
-};
 
 /** The letter that carries the proposal, or the amendment. */
 export function SendProposal({
@@ -48,10 +39,7 @@ export function SendProposal({
 	});
 	const [written, setLetter] = useState<{ subject: string; body: string }>();
 	const act = useAct();
-	const found = desk.data?.templates.find(
-		(one) => one.key === (amends ? "amendment" : "proposal"),
-	);
-	const template = found ?? (amends ? usualAmendment : undefined);
+	const template = carrying(desk.data, amends ? "amendment" : "proposal");
 	const text = written ?? {
 		subject: template?.subject ?? "",
 		body: template?.body ?? "",

@@ -8,6 +8,7 @@ import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
+import { carrying } from "../carrying";
 import { useAct } from "../useAct";
 import { Sent } from "./Sent";
 
@@ -18,7 +19,6 @@ export function Carried({
 	project,
 	title,
 	template,
-	usual,
 	button,
 	disabled,
 	send,
@@ -27,10 +27,8 @@ export function Carried({
 }: {
 	project: number;
 	title: string;
-	/** The letter it begins with, of the kind's. */
+	/** The letter it begins with, by its key. */
 	template: string;
-	/** What it begins with where the kind has none of that name. */
-	usual?: CarryingLetter;
 	button: string;
 	disabled?: boolean;
 	send: (letter: CarryingLetter) => Promise<SentDto>;
@@ -50,12 +48,10 @@ export function Carried({
 	const [sent, setSent] = useState<SentDto>();
 	const act = useAct();
 	useEffect(() => {
-		if (!desk.data) return;
-		const found =
-			desk.data.templates.find((one) => one.key === template) ?? usual;
+		const found = carrying(desk.data, template);
 		if (found)
 			setLetter((mine) => mine ?? { subject: found.subject, body: found.body });
-	}, [desk.data, template, usual]);
+	}, [desk.data, template]);
 	if (sent)
 		return (
 			<div className="panel p-4">

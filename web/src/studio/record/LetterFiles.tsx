@@ -4,7 +4,7 @@ import type { Refusal } from "../../api/refusal";
 import type { LetterFileDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-import { Select } from "../../ui/Select";
+import { Menu } from "../../ui/Menu";
 
 const size = (bytes: number) =>
 	bytes < 1024 * 1024
@@ -71,24 +71,14 @@ export function LetterFiles({
 					{busy ? "Sending" : "Attach a file"}
 				</FilePick>
 				{left.length > 0 && (
-					<div className="min-w-40 flex-1">
-						<Select
-							label="Attach one of the project's"
-							hidden
-							value=""
-							onChange={(e) => {
-								const one = left.find((f) => f.hash === e.target.value);
-								if (one) onChange([...files, one]);
-							}}
-						>
-							<option value="">or one of the project's files</option>
-							{left.map((one) => (
-								<option key={one.hash} value={one.hash}>
-									{one.name}
-								</option>
-							))}
-						</Select>
-					</div>
+					<Menu
+						words="One of the project's"
+						items={left.map((one) => ({
+							key: one.hash,
+							words: one.name,
+							act: () => onChange([...files, one]),
+						}))}
+					/>
 				)}
 			</div>
 			{(problem ?? wrong) && <p className="wrong">{problem ?? wrong}</p>}

@@ -16,7 +16,7 @@ export function NextActs({
 }) {
 	if (record.path.next.length === 0) return null;
 	return (
-		<span className="mt-1.5 flex flex-wrap gap-1.5">
+		<span id="next-acts" className="mt-1.5 flex flex-wrap gap-1.5">
 			{record.path.next.map((next, i) => (
 				<One
 					key={next}

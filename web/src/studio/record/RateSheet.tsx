@@ -9,18 +9,6 @@ import { useAct } from "../useAct";
 import { Block } from "./Block";
 import { Carried } from "./Carried";
 
-const usual = {
-	subject: "What things cost",
-	body: `Hello [first name, or: there],
-
-here is what things cost. Please tick what interests you, it takes a minute:
-[page link]
-
-A proposal follows once I know more.
-
-[owner]`,
-};
-
 const useRates = (project: number) =>
 	useQuery({
 		queryKey: ["project", project, "rates"],
@@ -105,7 +93,6 @@ export function SendRateSheet({
 			project={record.id}
 			title="Put a rate sheet to the client"
 			template="rate-sheet"
-			usual={usual}
 			button="Put it to the client"
 			disabled={chosen.length === 0}
 			onClose={onClose}

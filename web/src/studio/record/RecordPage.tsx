@@ -20,7 +20,7 @@ import { useKeepFiles } from "./useKeepFiles";
 
 const WhatHappened = lazy(() => import("./WhatHappened"));
 
-export function RecordPage() {
+export default function RecordPage() {
 	const id = Number(useParams().id);
 	const record = useQuery({
 		queryKey: ["project", id, "record"],
@@ -56,6 +56,10 @@ function Page({ record }: { record: RecordDto }) {
 		happened: (sort) => setAsking(sort ?? "anything"),
 	};
 	useKeys({
+		a: () =>
+			document
+				.querySelector<HTMLElement>("#next-acts a, #next-acts button")
+				?.focus(),
 		w: () => setAsking("anything"),
 		l: () => show({ write: "letter" }),
 		n: () => document.getElementById("write-here")?.focus(),

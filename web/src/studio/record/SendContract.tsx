@@ -8,7 +8,7 @@ import { OwnFile, SigningFields } from "../contract/SigningFields";
 import { Carried } from "./Carried";
 
 /** Puts a contract to the client for the price that is agreed, perhaps in the place of one that stands. */
-export function SendContract({
+export default function SendContract({
 	record,
 	onClose,
 }: {

@@ -7,16 +7,15 @@ import { KeptNow } from "./KeptNow";
 import type { Begins } from "./nextAct";
 import { OfferMeeting } from "./OfferMeeting";
 import { PutBrief } from "./PutBrief";
-
 import { PutUp } from "./PutUp";
 import { SendRateSheet } from "./RateSheet";
-import { SendContract } from "./SendContract";
 import { Sheet } from "./Sheet";
 import type { useKeepFiles } from "./useKeepFiles";
 
 // each comes when it is first opened
 const LetterEditor = lazy(() => import("./LetterEditor"));
 const Reader = lazy(() => import("./Reader"));
+const SendContract = lazy(() => import("./SendContract"));
 
 /** What is begun in the sheet's place, by the word its address says. */
 const begun = {

@@ -1,0 +1,38 @@
+namespace Gesamt.Web.Letters;
+
+/// <summary>A letter by the key under which a kind may have its own.</summary>
+public sealed record UsualLetter(string Key, string Subject, string Body);
+
+/// <summary>What a letter says that carries a paper, where the kind has no letter of its own for it.</summary>
+public static class UsualLetters
+{
+    public static readonly UsualLetter RateSheet = new(
+        "rate-sheet",
+        "What things cost",
+        """
+        Hello [first name, or: there],
+
+        here is what things cost. Please tick what interests you, it takes a minute:
+        [page link]
+
+        A proposal follows once I know more.
+
+        [owner]
+        """
+    );
+
+    public static readonly UsualLetter Amendment = new(
+        "amendment",
+        "A change to what we agreed, [project]",
+        """
+        Hello [first name, or: there],
+
+        here is the amendment to “[project]”: what changes, the price from now on, and how what is left is paid. Please read it and sign it here:
+        [page link]
+
+        [owner]
+        """
+    );
+
+    public static readonly UsualLetter[] All = [RateSheet, Amendment];
+}
