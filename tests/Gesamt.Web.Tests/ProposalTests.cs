@@ -306,20 +306,10 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         var house = new Visitor(studio);
         await house.TokenAsync(address);
         await house.PostAsync(address, new { number = StandIns.CardHouse.Good });
-        Assert.True(
-            (
-                await owner.PostAsync(
-                    $"/api/projects/{project}/happened",
-                    new
-                    {
-                        sort = "Countersign",
-                        on = (string?)null,
-                        words = "Isolde Marrin",
-                        until = (string?)null,
-                    }
-                )
-            ).IsSuccessStatusCode
-        );
+        Task<HttpResponseMessage> CountersignAsync() =>
+            owner.PostAsync($"/api/projects/{project}/happened", new { sort = "Countersign", words = "Isolde Marrin" });
+        Assert.True((await CountersignAsync()).IsSuccessStatusCode);
+        Assert.Contains("You have signed it already", await TextAsync(CountersignAsync()));
         await studio.TickAsync();
         await studio.TickAsync();
         var row = await studio.LookAsync(db =>

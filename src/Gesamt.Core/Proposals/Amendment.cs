@@ -63,7 +63,6 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
     /// <param name="invoiced">Places for which an invoice was issued.</param>
     /// <returns>The parts, and the place of each part of the rest among them.</returns>
     public (ImmutableArray<AgreedPart> Parts, ImmutableArray<int> Places) Parts(
-        Offer offer,
         ImmutableArray<AgreedPart> before,
         IReadOnlySet<int> invoiced
     )
@@ -71,11 +70,12 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
         List<AgreedPart> parts =
         [
             .. before.Select(
-                (part, place) => invoiced.Contains(place) ? part : part with { Amount = Money.Zero(offer.Currency) }
+                (part, place) =>
+                    invoiced.Contains(place) ? part : part with { Amount = Money.Zero(part.Amount.Currency) }
             ),
         ];
         List<int> places = [];
-        foreach (var rest in Priced.Parts(offer))
+        foreach (var rest in Priced.Parts)
         {
             var free = Enumerable.Range(0, parts.Count).Except(invoiced).Except(places).Append(parts.Count).First();
             if (free == parts.Count)

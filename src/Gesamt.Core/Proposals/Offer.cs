@@ -137,7 +137,13 @@ public sealed record Offer(
 }
 
 /// <summary>An instalment of a choice, with its dates as far as they are known.</summary>
-public sealed record PlannedInstalment(string Words, Instalment Part, LocalDate? Due, LocalDate? InvoiceOn);
+public sealed record PlannedInstalment(
+    string Words,
+    Instalment Part,
+    DueRule Rule,
+    LocalDate? Due,
+    LocalDate? InvoiceOn
+);
 
 /// <summary>What a choice comes to.</summary>
 /// <param name="Lines">In the quantities chosen.</param>
@@ -152,16 +158,15 @@ public sealed record PricedChoice(
 )
 {
     /// <summary>What is due on booking; zero when nothing is.</summary>
-    public Money DueOnBooking(Offer offer) =>
+    public Money DueOnBooking =>
         Instalments
-            .Zip(offer.Plan)
-            .Where(pair => pair.Second.Due is DueRule.OnBooking)
-            .Select(pair => pair.First.Part.Payable)
-            .Sum(offer.Currency);
+            .Where(instalment => instalment.Rule is DueRule.OnBooking)
+            .Select(instalment => instalment.Part.Payable)
+            .Sum(Totals.Payable.Currency);
 
     /// <summary>The instalments as the fact of the agreement keeps them.</summary>
-    public ImmutableArray<AgreedPart> Parts(Offer offer) =>
-        [.. offer.Plan.Zip(Instalments, (plan, part) => new AgreedPart(part.Part.Payable, plan.Due))];
+    public ImmutableArray<AgreedPart> Parts =>
+        [.. Instalments.Select(instalment => new AgreedPart(instalment.Part.Payable, instalment.Rule))];
 }
 
 /// <summary>A choice, or an offer, that does not hold together; says which field and what is allowed.</summary>

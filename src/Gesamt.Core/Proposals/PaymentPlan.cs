@@ -63,7 +63,7 @@ public static class PaymentPlan
             ),
             _ => throw new ArgumentOutOfRangeException(nameof(plan), plan.Due, "No such due rule."),
         };
-        return new(Words(offer, plan, due, ofRest), part, due, on);
+        return new(Words(offer, plan, due, ofRest), part, plan.Due, due, on);
     }
 
     private static (LocalDate? On, LocalDate? Due) Around(

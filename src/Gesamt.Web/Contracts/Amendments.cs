@@ -71,7 +71,7 @@ public static class Amendments
                 $"changed by the amendment of {DateWords.Long(act.Calendar.DateOf(contract.At))}",
                 atEnd: false
             );
-        var (parts, _) = amendment.Parts(offer, price.Parts, Invoiced(file));
+        var (parts, _) = amendment.Parts(price.Parts, Invoiced(file));
         await act.RecordAsync(
             file,
             Actor.Client,

@@ -49,7 +49,7 @@ public static class ContractText
         var words = record with
         {
             Price = priced.Totals.Payable,
-            Deposit = priced.DueOnBooking(offer),
+            Deposit = priced.DueOnBooking,
             ValidUntil = offer.ValidUntil,
             Choice = string.Join(
                 '\n',

@@ -42,9 +42,7 @@ public static class ContractWriting
         var proposal = Versions.Read<ProposalSnapshot>(agreed.Proposal);
         var template = await TemplateAsync(desk, file);
         // an amendment's text is no contract
-        var own =
-            proposal.ContractText.Length > 0
-            && !(agreed.Contract is { } of && Versions.Read<ContractSnapshot>(of).Amends is not null);
+        var own = proposal.ContractText.Length > 0 && agreed.Places is null;
         return new(
             own ? proposal.ContractTitle : template?.Title ?? "Contract",
             own ? proposal.ContractText : template?.Body ?? "",

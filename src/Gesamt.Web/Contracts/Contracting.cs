@@ -69,9 +69,9 @@ public static class Contracting
                     new Happening.ProposalAccepted(
                         row.Id,
                         priced.Totals.Payable,
-                        priced.DueOnBooking(snapshot.Offer),
+                        priced.DueOnBooking,
                         priced.Totals.Net,
-                        priced.Parts(snapshot.Offer)
+                        priced.Parts
                     ),
                     new Happening.ContractSent(contract.Id),
                 ]
@@ -196,14 +196,20 @@ public static class Contracting
         new Happening.ContractDeclined(Open(file), words);
 
     /// <summary>The owner's own signature.</summary>
-    /// <exception cref="RefusedException">The client has not signed yet.</exception>
+    /// <exception cref="RefusedException">The client has not signed yet, the owner has, or the project has ended.</exception>
     public static async Task CountersignAsync(Desk desk, ProjectId project, string name, string address, string agent)
     {
         await desk.ActAsync(async act =>
         {
             var file = await desk.OpenAsync(project);
-            if (file.Case.End is not null || ContractState.Countersign(file.History) is not { } signed)
-                throw new RefusedException("The client has not signed yet; your signature comes after theirs.");
+            if (file.Case.End is not null)
+                throw new RefusedException("The project has ended. Take it up again first.");
+            if (ContractState.Countersign(file.History) is not { } signed)
+                throw new RefusedException(
+                    ContractState.Papers(file.History).Any(paper => paper is { Gone: false, Client: not null })
+                        ? "You have signed it already. Nothing waits for your signature."
+                        : "The client has not signed yet; your signature comes after theirs."
+                );
             var contract = await ReadAsync(desk, signed.What.Contract);
             await Signing.AddForOwnerAsync(act, file, contract, new(name, contract.Hash, address, agent));
         });
@@ -268,8 +274,8 @@ public static class Contracting
                 file,
                 agreed.Proposal,
                 proposal,
-                agreed.Priced,
-                Choice.Of(agreed.Priced.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key))
+                await WholeAsync(desk, file, agreed),
+                agreed.Choice
             ) with
             {
                 Replaces = ContractState.Standing(file.History),
@@ -277,6 +283,33 @@ public static class Contracting
             var contract = await Versions.AddAsync(desk, project, PaperSort.Contract, snapshot, agreed.Proposal.Id);
             return await Signers.ClaimAsync(act, file, written.Signing, letter with { Sends = contract.Id });
         });
+    }
+
+    /// <summary>An agreement with all its payments: after an amendment, those that were invoiced before it as well.</summary>
+    private static async Task<PricedChoice> WholeAsync(Desk desk, ProjectFile file, Agreement agreed)
+    {
+        if (agreed.Places is not { } places)
+            return agreed.Priced;
+        var parts = AgreedPrice.Of(file.History)!.Parts;
+        var before = (await Amendments.BilledAsync(desk, file))
+            .Where(part => !places.Contains(part.Place) && part.Left.Payable.Minor > 0)
+            .ToList();
+        var ids = before.Select(part => part.Invoice).ToList();
+        var numbers = await desk.Db.Invoices.Where(i => ids.Contains(i.Id)).ToDictionaryAsync(i => i.Id, i => i.Number);
+        return agreed.Priced with
+        {
+            Instalments =
+            [
+                .. before.Select(part => new PlannedInstalment(
+                    $"invoice {numbers[part.Invoice]}, issued already",
+                    new(part.Left),
+                    parts[part.Place].Due,
+                    null,
+                    null
+                )),
+                .. agreed.Priced.Instalments,
+            ],
+        };
     }
 
     private static async Task<ContractSnapshot> FillAsync(

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -13,10 +14,12 @@ namespace Gesamt.Web.Papers;
 
 /// <summary>What was agreed with a client: the offer, the choice out of it, and what it comes to.</summary>
 /// <param name="Priced">Its instalments are those of the rest alone, for an amendment.</param>
+/// <param name="Contract">What the client signed of it last, else what was put to them last; null for a price without a contract.</param>
 /// <param name="Places">Of its instalments among the agreed parts, for an amendment; null where they are all of them.</param>
 public sealed record Agreement(
     VersionRow Proposal,
     Offer Offer,
+    Choice Choice,
     PricedChoice Priced,
     VersionRow? Contract,
     ImmutableArray<int>? Places = null
@@ -39,16 +42,41 @@ public static class Agreements
     }
 
     /// <summary>What was agreed with a version, whether it is in force or not any more.</summary>
+    /// <remarks>Its terms are those of the contract that was filled when it was chosen, or of the amendment itself; another contract in the place of that one binds to the same.</remarks>
     public static async Task<Agreement> OfVersionAsync(Desk desk, ProjectFile file, VersionId version)
     {
-        var contract = await desk
+        var contracts = await desk
             .Db.Versions.AsNoTracking()
             .Where(v => v.FromProposal == version)
-            .OrderByDescending(v => v.Number)
-            .FirstOrDefaultAsync();
+            .OrderBy(v => v.Number)
+            .ToListAsync();
         var proposal = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
-        return Of(desk, file, proposal, contract);
+        var chosen = FilledFromChoice(file.History, version);
+        var signed = ContractState
+            .Papers(file.History)
+            .Where(paper => paper is { Gone: false, Client: not null })
+            .Select(paper => paper.Version)
+            .ToHashSet();
+        return Of(
+            desk,
+            file,
+            proposal,
+            contracts.FirstOrDefault(c => c.Id == chosen) ?? contracts.FirstOrDefault()
+        ) with
+        {
+            Contract = contracts.LastOrDefault(c => signed.Contains(c.Id)) ?? contracts.LastOrDefault(),
+        };
     }
+
+    /// <summary>The contract that the last choice out of a proposal was put in, in the same act.</summary>
+    private static VersionId? FilledFromChoice(History history, VersionId version) =>
+        history.Last<Happening.ProposalAccepted>(accepted => accepted.Version == version) is { } choice
+            ? history
+                .Of<Happening.ContractSent>()
+                .Where(sent => History.IsAfter(sent.Fact, choice.Fact))
+                .Select(sent => (VersionId?)sent.What.Contract)
+                .FirstOrDefault()
+            : null;
 
     /// <summary>What was chosen out of a proposal, priced as of the day the contract was made, or the price agreed.</summary>
     public static Agreement Of(Desk desk, ProjectFile file, VersionRow proposal, VersionRow? contract)
@@ -59,16 +87,14 @@ public static class Agreements
             return new(
                 proposal,
                 offer,
+                Choice.Nothing,
                 Amendment.Of(offer, terms.Billed, PlanDates.Of(file.Case, on)).Priced,
                 contract,
                 terms.Places
             );
-        var priced = Pricing.Of(offer, ChoiceOf(contract), PlanDates.Of(file.Case, on));
-        return new(proposal, offer, priced, contract);
+        var choice = contract is null ? Choice.Nothing : Versions.Read<ContractSnapshot>(contract).Choice;
+        return new(proposal, offer, choice, Pricing.Of(offer, choice, PlanDates.Of(file.Case, on)), contract);
     }
-
-    private static Choice ChoiceOf(VersionRow? contract) =>
-        contract is null ? Choice.Nothing : Versions.Read<ContractSnapshot>(contract).Choice;
 
     /// <summary>A price agreed outside, by phone or by hand: kept as a version of its own with one line, so that everything that follows from a price follows from this one too.</summary>
     /// <param name="net">Without tax.</param>
@@ -103,9 +129,9 @@ public static class Agreements
         return new Happening.PriceAgreed(
             version.Id,
             priced.Totals.Payable,
-            priced.DueOnBooking(offer),
+            priced.DueOnBooking,
             priced.Totals.Net,
-            priced.Parts(offer)
+            priced.Parts
         );
     }
 
@@ -128,10 +154,10 @@ public static class Agreements
             $"Signed on paper by both. The signed paper is kept as “{kept.Name}”, SHA-256 {kept.Hash}.",
             [desk.Studio.Name, string.Join(", ", Print.Addressee(file.Row.Client!))],
             file.Row.Title,
-            [.. ChoiceOf(agreed?.Contract).Keys.Order(StringComparer.Ordinal)],
+            [.. (agreed?.Choice ?? Choice.Nothing).Keys.Order(StringComparer.Ordinal)],
             kept.Hash,
             terms,
-            ChoiceOf(agreed?.Contract).Quantities
+            agreed?.Choice.Quantities
         );
         var version = await Versions.AddAsync(desk, file.Id, PaperSort.Contract, snapshot, price?.Version);
         return

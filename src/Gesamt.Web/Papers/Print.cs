@@ -46,7 +46,7 @@ public static class Print
                 Less = offer.Less is { } less ? new(LessWords(less, offer.Currency), priced.Less) : null,
             },
             [.. priced.Instalments.Select(part => new PaperPayment(part.Words, part.Part.Payable))],
-            priced.DueOnBooking(offer)
+            priced.DueOnBooking
         );
 
     /// <summary>Sums as a paper says them.</summary>

@@ -134,7 +134,7 @@ public static class Amending
             PaperSort.Proposal,
             new ProposalSnapshot(offer, Title, draft.Contract, file.Row.Client!.Name, signing)
         );
-        var (_, places) = amendment.Parts(offer, AgreedPrice.Of(file.History)!.Parts, Amendments.Invoiced(file));
+        var (_, places) = amendment.Parts(AgreedPrice.Of(file.History)!.Parts, Amendments.Invoiced(file));
         var contract = await Versions.AddAsync(
             desk,
             file.Id,

@@ -194,8 +194,8 @@ public sealed record PricedDto(
             choice.Totals.RoundingAmount.Minor == 0 ? null : MoneyText.Figures(choice.Totals.RoundingAmount),
             MoneyText.Of(choice.Totals.Payable),
             [.. choice.Instalments.Select(i => new LabelledDto(i.Words, MoneyText.Figures(i.Part.Payable)))],
-            MoneyText.Of(choice.DueOnBooking(offer)),
-            choice.DueOnBooking(offer).Minor > 0,
+            MoneyText.Of(choice.DueOnBooking),
+            choice.DueOnBooking.Minor > 0,
             [.. choice.Lines.Where(line => line.Role != LineRole.Included).Select(line => line.Key)],
             [
                 .. choice

@@ -99,13 +99,13 @@ public class AmendmentTests
             new(Eur(123), new DueRule.OnHandover(0)),
             new(Eur(246), new DueRule.OnDate(Date("2027-02-01"), 0)),
         ];
-        var (parts, places) = amended.Parts(offer, before, new HashSet<int> { 0, 2 });
+        var (parts, places) = amended.Parts(before, new HashSet<int> { 0, 2 });
         Assert.Equal([1, 3], places);
         Assert.Equal([Eur(369), Eur(246), Eur(246), Eur(369)], parts.Select(part => part.Amount));
         // fewer parts than there is room for: what is left over asks for nothing
         var (fewer, _) = Amendment
             .Of(Of(false, All, Line("mural", 500, Full)), [Billed(1, 0, 500, Full)], Dates)
-            .Parts(offer with { Plan = [] }, before, new HashSet<int> { 0 });
+            .Parts(before, new HashSet<int> { 0 });
         Assert.Equal([Eur(369), Eur(0), Eur(0)], fewer.Select(part => part.Amount));
     }
 

@@ -59,7 +59,7 @@ public class PricingTests
             ],
             priced.Instalments.Select(i => (i.Part.Payable, i.Due!.Value, i.InvoiceOn!.Value))
         );
-        Assert.Equal(Eur(2656.80m), priced.DueOnBooking(Offer));
+        Assert.Equal(Eur(2656.80m), priced.DueOnBooking);
     }
 
     [Theory]
