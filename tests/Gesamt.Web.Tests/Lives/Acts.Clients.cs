@@ -34,7 +34,13 @@ public static partial class Acts
                             client,
                             "POST",
                             $"{api}/accept",
-                            new { chosen = random.Next(5) == 0 ? ["l"] : new[] { "s", "n" } }
+                            new
+                            {
+                                chosen = random.Next(5) == 0 ? ["l"] : new[] { "s", "n" },
+                                quantities = random.Next(2) == 0
+                                    ? new[] { new { key = "s", quantity = $"{random.Next(1, 60)}.5" } }
+                                    : [],
+                            }
                         ),
                     }
                 );

@@ -159,6 +159,17 @@ public static partial class Acts
             Line("l", "OneOf", "access", "99.99"),
             Line("n", "Extra", null, "20")
         );
+        if (random.Next(2) == 0)
+            offer["lines"]![1]!["more"] = new JsonObject
+            {
+                ["text"] = "",
+                ["link"] = "",
+                ["picture"] = null,
+                ["less"] = null,
+                ["service"] = null,
+                ["limits"] = new JsonObject { ["least"] = "0.5", ["most"] = "60" },
+                ["steps"] = new JsonArray(),
+            };
         // seldom with a discount, prices with tax, another currency, or a code with the signature
         if (random.Next(4) == 0)
             offer["less"] = new JsonObject
@@ -170,9 +181,9 @@ public static partial class Acts
         offer["gross"] = random.Next(4) == 0;
         if (random.Next(6) == 0)
             offer["currency"] = Operations.Pick(["JPY", "KWD", "GBP"], random);
-        await life.OwnerAsync(
-            "PUT",
-            $"/api/projects/{project}/proposal",
+        await SaveAsync(
+            life,
+            project,
             new JsonObject
             {
                 ["edition"] = draft.GetProperty("edition").GetInt32(),
@@ -188,6 +199,14 @@ public static partial class Acts
         );
         await life.Studio.TickAsync();
         await life.EnterAsync();
+    }
+
+    /// <summary>Keeps a draft. It was read a moment ago and changed as the page would: that something in it is not allowed is a fault of this act.</summary>
+    private static async Task SaveAsync(Life life, long project, JsonObject draft)
+    {
+        var (status, answer) = await life.OwnerAsync("PUT", $"/api/projects/{project}/proposal", draft);
+        if (status == HttpStatusCode.BadRequest)
+            throw new LifeException($"A draft was not kept: {answer}");
     }
 
     /// <summary>Another contract in the place of one, or one voided.</summary>
@@ -246,9 +265,9 @@ public static partial class Acts
         var draft = JsonNode.Parse(begun)!;
         var line = draft["offer"]!["lines"]![0]!;
         line["quantity"] = $"{random.Next(1, 60)}";
-        await life.OwnerAsync(
-            "PUT",
-            $"/api/projects/{project}/proposal",
+        await SaveAsync(
+            life,
+            project,
             new JsonObject
             {
                 ["edition"] = (int)draft["edition"]!,

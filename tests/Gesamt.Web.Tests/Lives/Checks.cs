@@ -51,6 +51,8 @@ public sealed class Checks(Life life)
         round++;
         var raw = new RawStudio(Path.Combine(life.Studio.Data, "gesamt.db"));
         var touched = raw.Facts.Where(f => !facts.ContainsKey(f.Id)).Select(f => f.Project).Distinct().ToList();
+        if (life.Studio.Mishaps.Take() is [var mishap, ..])
+            Fail($"Written down as gone wrong: {mishap}");
         NothingIsGone(raw);
         foreach (var (what, isThere) in last ? life.Confirmed : life.Confirmed.TakeLast(3).ToList())
             if (!await isThere())

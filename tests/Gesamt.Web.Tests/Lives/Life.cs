@@ -7,6 +7,7 @@ using System.Text.RegularExpressions;
 using Gesamt.Core.Calendar;
 using Gesamt.Web.Hosting;
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.Extensions.Logging;
 
 namespace Gesamt.Web.Tests.Lives;
 
@@ -16,9 +17,15 @@ public sealed class LifeException(string what) : Exception(what);
 /// <summary>A studio of which its life takes place over HTTP alone; the server, the file and the stand-ins are the real ones.</summary>
 public sealed class LivedStudio() : Studio(withProjects: false)
 {
+    /// <summary>What went wrong without anybody having been told.</summary>
+    public Mishaps Mishaps { get; } = new();
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         base.ConfigureWebHost(builder);
+        builder
+            .UseSetting("Logging:LogLevel:Default", "Error")
+            .ConfigureLogging(logs => logs.ClearProviders().AddProvider(Mishaps));
         builder.UseSetting("Gesamt:OpenCallsPerMinute", "100000").UseSetting("Gesamt:UploadMegabytes", "5");
     }
 }
