@@ -127,18 +127,15 @@ public static class ProposalPage
             await desk.Db.Versions.AsNoTracking().SingleOrDefaultAsync(v => v.Id == id && v.Sort == PaperSort.Proposal)
             ?? throw new MissingException("proposal");
         var file = await desk.OpenAsync(version.ProjectId);
-        var contract = await desk
-            .Db.Versions.AsNoTracking()
-            .Where(v => v.FromProposal == id)
-            .OrderByDescending(v => v.Number)
-            .FirstOrDefaultAsync();
         var offer = Versions.OfferOf(version);
-        var choice = contract is null ? Pricing.Suggested(offer) : Versions.Read<ContractSnapshot>(contract).Choice;
+        var priced = await desk.Db.Versions.AnyAsync(v => v.FromProposal == id)
+            ? (await Agreements.OfVersionAsync(desk, file, id)).Priced
+            : Pricing.Of(offer, Pricing.Suggested(offer), PlanDates.Of(file.Case, desk.Calendar.DateOf(version.At)));
         var before = await SentProposals.BeforeAsync(desk, file, version);
         return Of(
             desk,
             offer,
-            Pricing.Of(offer, choice, PlanDates.Of(file.Case, desk.Calendar.DateOf((contract ?? version).At))),
+            priced,
             version.Number,
             before is null ? [] : SentProposals.Differences(Versions.OfferOf(before), offer)
         );

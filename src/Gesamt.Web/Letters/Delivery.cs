@@ -56,7 +56,9 @@ public sealed class Delivery(
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        var outgoing = await desk.Db.Outbox.AsNoTracking().SingleAsync(o => o.Id == id, stop);
+        // taken back a moment ago
+        if (await desk.Db.Outbox.AsNoTracking().SingleOrDefaultAsync(o => o.Id == id, stop) is not { } outgoing)
+            return;
         if (outgoing.HandOverBegan is not null)
         {
             // begun before a restart: only the carrier can tell whether it got there
@@ -155,10 +157,12 @@ public sealed class Delivery(
     private static Task<(bool Goes, string? Refusal)> BeginAsync(Desk desk, int id, Finished written) =>
         desk.ActAsync<(bool, string?)>(async act =>
         {
-            var outgoing = await act.Db.Outbox.SingleAsync(o => o.Id == id);
-            var letter = await act.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
-            if (outgoing.State != OutboxState.Claimed)
+            // taken back while it was written
+            if (
+                await act.Db.Outbox.SingleOrDefaultAsync(o => o.Id == id) is not { State: OutboxState.Claimed } outgoing
+            )
                 return (false, null);
+            var letter = await act.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
             var file = await act.OpenAsync(outgoing.ProjectId);
             if (letter.State != LetterState.Ready || await StoppedAsync(act, letter, file))
             {
@@ -207,8 +211,10 @@ public sealed class Delivery(
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         await desk.ActAsync(async act =>
         {
-            var outgoing = await desk.Db.Outbox.SingleAsync(o => o.Id == id);
-            if (outgoing.State != OutboxState.Claimed)
+            if (
+                await desk.Db.Outbox.SingleOrDefaultAsync(o => o.Id == id)
+                is not { State: OutboxState.Claimed } outgoing
+            )
                 return;
             var letter = await desk.Db.Letters.SingleAsync(l => l.Id == outgoing.LetterId);
             var file = await desk.OpenAsync(outgoing.ProjectId);

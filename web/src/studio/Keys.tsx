@@ -27,12 +27,12 @@ const all: [string, string][] = [
 	["?", "all keys"],
 ];
 
-/** A key that is meant for the page and not for a field. */
+/** Whether a key is meant for a field, or for a menu that is walked by first letters, and not for the page. */
 export function isTyping(target: EventTarget | null): boolean {
 	const element = target as HTMLElement | null;
 	return Boolean(
 		element?.closest(
-			"input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], [role=dialog]",
+			"input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], [role=dialog], [role=menu]",
 		),
 	);
 }

@@ -1,6 +1,7 @@
 import { answer, api } from "../api/client";
 import { useUndo } from "../ui/Undo";
 import type { useAct } from "./useAct";
+import { useOnItsWay } from "./useOnItsWay";
 
 /** Skips a letter that waits for an OK, or sends it, and offers to take that back while it has not left the house. */
 export function useLetterActs(
@@ -9,6 +10,7 @@ export function useLetterActs(
 	subject: string,
 ) {
 	const offer = useUndo();
+	const onItsWay = useOnItsWay();
 	const params = { path: { id: letter } };
 	const skipped = (skipped: boolean) =>
 		act.run(() =>
@@ -16,8 +18,6 @@ export function useLetterActs(
 				api.POST("/api/letters/{id}/skipped", { params, body: { skipped } }),
 			),
 		);
-	const takeBack = () =>
-		act.run(() => answer(api.POST("/api/letters/{id}/take-back", { params })));
 	return {
 		async skip() {
 			const done = await skipped(true);
@@ -30,7 +30,7 @@ export function useLetterActs(
 			const sent = await act.run(() =>
 				answer(api.POST("/api/letters/{id}/release", { params, body: text })),
 			);
-			if (sent) offer({ words: `On its way: ${subject}`, undo: takeBack });
+			if (sent) onItsWay(letter, subject);
 			return sent;
 		},
 	};

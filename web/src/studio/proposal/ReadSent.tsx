@@ -6,6 +6,7 @@ import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
+import { useOnItsWay } from "../useOnItsWay";
 import { AsRead } from "./AsRead";
 
 /** A proposal that went out, to read as its client reads it; one that ran out is renewed here by one act. */
@@ -32,21 +33,20 @@ export default function ReadSent() {
 	});
 	const navigate = useNavigate();
 	const act = useAct();
+	const onItsWay = useOnItsWay();
 	useEffect(() => {
 		if (seen.data) document.title = `${seen.data.title}, proposal, Gesamt`;
 	}, [seen.data]);
-	async function renew() {
-		if (
-			await act.run(() =>
-				answer(
-					api.POST("/api/projects/{id}/proposal/renew", {
-						params: { path: { id: project } },
-					}),
-				),
-			)
-		)
+	const renew = () =>
+		act.run(async () => {
+			const sent = await answer(
+				api.POST("/api/projects/{id}/proposal/renew", {
+					params: { path: { id: project } },
+				}),
+			);
+			onItsWay(sent.letter, "the proposal, renewed");
 			navigate(`/projects/${project}`);
-	}
+		});
 	return (
 		<main className="px-5 py-4">
 			<Shown query={seen}>

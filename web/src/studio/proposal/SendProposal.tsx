@@ -7,6 +7,7 @@ import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { carrying } from "../carrying";
 import { useAct } from "../useAct";
+import { useOnItsWay } from "../useOnItsWay";
 
 /** The letter that carries the proposal, or the amendment. */
 export function SendProposal({
@@ -39,24 +40,23 @@ export function SendProposal({
 	});
 	const [written, setLetter] = useState<{ subject: string; body: string }>();
 	const act = useAct();
+	const onItsWay = useOnItsWay();
 	const template = carrying(desk.data, amends ? "amendment" : "proposal");
 	const text = written ?? {
 		subject: template?.subject ?? "",
 		body: template?.body ?? "",
 	};
-	async function send() {
-		if (
-			await act.run(() =>
-				answer(
-					api.POST("/api/projects/{id}/proposal/send", {
-						params: { path: { id: project } },
-						body: text,
-					}),
-				),
-			)
-		)
+	const send = () =>
+		act.run(async () => {
+			const sent = await answer(
+				api.POST("/api/projects/{id}/proposal/send", {
+					params: { path: { id: project } },
+					body: text,
+				}),
+			);
+			onItsWay(sent.letter, text.subject);
 			onSent();
-	}
+		});
 	return (
 		<section className="panel grid gap-3 p-4">
 			<h2>The letter with it</h2>
