@@ -168,12 +168,7 @@ public static class ProposalPage
             line.Role,
             line.Group,
             line.Title,
-            line.Less is { } less
-                ? string.Join(
-                    ", ",
-                    new[] { line.Detail, $"less {less.Words(currency)}" }.Where(part => part.Length > 0)
-                )
-                : line.Detail,
+            Print.Detail(line, currency),
             MarkdownText.Blocks(line.Text),
             line.Link,
             line.Picture,

@@ -65,17 +65,18 @@ public static class Print
     private static PaperLine Line(OfferLine line, Currency currency) =>
         new(
             line.Title,
-            line.Less is { } less
-                ? string.Join(
-                    ", ",
-                    new[] { line.Detail, $"less {less.Words(currency)}" }.Where(part => part.Length > 0)
-                )
-                : line.Detail,
+            Detail(line, currency),
             line.Priced(currency).Net,
             UnitWords.Counted(line.Quantity, line.Unit),
             UnitPrice(line.PriceEach, currency),
             line.Tax.ToString()
         );
+
+    /// <summary>What stands below its title, with its discount.</summary>
+    public static string Detail(OfferLine line, Currency currency) =>
+        line.Less is not { } less ? line.Detail
+        : line.Detail.Length == 0 ? $"less {less.Words(currency)}"
+        : $"{line.Detail}, less {less.Words(currency)}";
 
     /// <summary>“4 days at 130.00”.</summary>
     public static string HowMuch(OfferLine line, Currency currency) =>

@@ -116,6 +116,8 @@ public sealed class Checks(Life life)
                     )?.Total != fact.Minor("amount")
                 )
                     Fail($"The paper of {fact.Kind} {fact.Id} says another sum than its fact, {fact.Minor("amount")}");
+            if (Recount.BilledOtherwise(byProject[project.Id]) is { } otherwise)
+                Fail($"Project {project.Id}: {otherwise}");
             // a rehearsal's clock is its own
             if (
                 !project.Rehearsal
@@ -264,7 +266,10 @@ public sealed class Checks(Life life)
             .GetProperty("line")
             .GetProperty("past")
             .EnumerateArray()
-            .Select(entry => happened.GetValueOrDefault(entry.GetProperty("id").GetInt64()))
+            .Select(entry => entry.GetProperty("id").GetInt64())
+            // the house may have done something by itself since the file was read
+            .Where(happened.ContainsKey)
+            .Select(id => happened[id])
             .ToList();
         if (!line.SequenceEqual(line.Order()))
             Fail($"The line of project {project} is out of order");

@@ -176,6 +176,24 @@ public sealed class Recount
     public string? Ended =>
         Last("Ended") is { } end && !(Last("TakenUp") is { } up && After(up, end)) ? (string)end.Of["reason"]! : null;
 
+    /// <summary>An agreed part is invoiced as it was agreed, unless it is billed again after a credit note.</summary>
+    /// <returns>Which was not; null where all were.</returns>
+    public static string? BilledOtherwise(IEnumerable<RawFact> facts)
+    {
+        JsonArray agreed = [];
+        HashSet<int> billed = [];
+        foreach (var fact in facts.OrderBy(f => f.Recorded).ThenBy(f => f.Id))
+            if (fact.Kind is "ProposalAccepted" or "PriceAgreed" or "PriceAmended")
+                agreed = fact.Of["parts"]!.AsArray();
+            else if (fact.Kind == "InvoiceIssued" && (int?)fact.Of["part"] is { } part && billed.Add(part))
+                if (
+                    agreed[part]!["amount"]!["minor"]!.GetValue<long>() is var promised
+                    && promised != fact.Minor("amount")
+                )
+                    return $"part {part} was agreed at {promised} and invoiced at {fact.Minor("amount")}";
+        return null;
+    }
+
     /// <summary>Issued less credited less paid; what was paid ahead counts for the earliest due.</summary>
     public long Owed
     {
