@@ -84,7 +84,7 @@ public static class Twin
             [
                 "SELECT a.VersionId, a.At, a.Sealed, p.Id, p.Title, c.Id, c.Name, k.Name, v.Canonical, (SELECT group_concat(s.Name, ', ') FROM Signatures s WHERE s.VersionId = a.VersionId) FROM Papers a JOIN Projects p ON p.Id = a.ProjectId JOIN People c ON c.Id = p.ClientId JOIN Kinds k ON k.Id = p.KindId JOIN Versions v ON v.Id = a.VersionId WHERE a.At >= @year AND a.At < @next AND NOT EXISTS (SELECT 1 FROM Papers q WHERE q.VersionId = a.VersionId AND q.Signatures > a.Signatures) ORDER BY a.VersionId DESC LIMIT 100",
                 "SELECT Id, Name FROM Kinds ORDER BY Position",
-                "SELECT min(At), max(At) FROM Papers WHERE VersionId IS NOT NULL",
+                "SELECT At FROM Papers WHERE VersionId IS NOT NULL ORDER BY VersionId LIMIT 1",
             ],
             typeof(SignedPapersDto)
         ),

@@ -256,7 +256,6 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         var paper = OfProject(model.Entity<PaperRow>());
         paper.HasIndex(p => new { p.VersionId, p.Signatures }).IsUnique();
         paper.HasIndex(p => p.InvoiceId).IsUnique();
-        paper.HasIndex(p => p.At).HasFilter("VersionId IS NOT NULL");
         OfProject(model.Entity<OfferDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
         OfProject(model.Entity<RateSheetRow>()).HasIndex(r => r.ProjectId);
         model.Entity<OfferTemplateRow>().HasIndex(t => t.KindId);

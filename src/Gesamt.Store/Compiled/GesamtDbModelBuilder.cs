@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("8659dfbf-763f-43ff-adbd-18e2ebd81fb3"), entityTypeCount: 58)
+            : base(skipDetectChanges: false, modelId: new Guid("b97b3736-d17c-4755-afe5-83c23a28f5f1"), entityTypeCount: 58)
         {
         }
 

@@ -24,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 9,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 4,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -100,17 +100,13 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
-                new[] { at });
-            index.AddAnnotation("Relational:Filter", "VersionId IS NOT NULL");
-
-            var index0 = runtimeEntityType.AddIndex(
                 new[] { invoiceId },
                 unique: true);
 
-            var index1 = runtimeEntityType.AddIndex(
+            var index0 = runtimeEntityType.AddIndex(
                 new[] { projectId });
 
-            var index2 = runtimeEntityType.AddIndex(
+            var index1 = runtimeEntityType.AddIndex(
                 new[] { versionId, signatures },
                 unique: true);
 

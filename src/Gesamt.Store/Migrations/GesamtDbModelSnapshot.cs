@@ -1508,9 +1508,6 @@ namespace Gesamt.Store.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("At")
-                        .HasFilter("VersionId IS NOT NULL");
-
                     b.HasIndex("InvoiceId")
                         .IsUnique();
 

@@ -190,14 +190,18 @@ public static class SignedPapers
     private static NodaTime.Instant YearBegins(Desk desk, int year) =>
         desk.Calendar.StartOf(new NodaTime.LocalDate(Math.Clamp(year, 1970, 9000), 1, 1));
 
+    /// <summary>From the year of the first contract to this one, the newest first.</summary>
     private static async Task<IReadOnlyList<int>> YearsAsync(Desk desk)
     {
-        var signed = desk.Db.Papers.Where(p => p.VersionId != null);
-        if (!await signed.AnyAsync())
+        var first = await desk
+            .Db.Papers.Where(p => p.VersionId != null)
+            .OrderBy(p => p.VersionId)
+            .Select(p => (NodaTime.Instant?)p.At)
+            .FirstOrDefaultAsync();
+        if (first is not { } began)
             return [];
-        var (first, last) = (await signed.MinAsync(p => p.At), await signed.MaxAsync(p => p.At));
-        var (from, to) = (desk.Calendar.DateOf(first).Year, desk.Calendar.DateOf(last).Year);
-        return [.. Enumerable.Range(from, to - from + 1).Reverse()];
+        var (from, to) = (desk.Calendar.DateOf(began).Year, desk.Today.Year);
+        return [.. Enumerable.Range(from, Math.Max(1, to - from + 1)).Reverse()];
     }
 
     private static async Task<HashSet<VersionId>> VoidedAsync(Desk desk) =>

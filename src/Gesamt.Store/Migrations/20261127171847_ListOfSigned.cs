@@ -11,12 +11,6 @@ namespace Gesamt.Store.Migrations
         protected override void Up(MigrationBuilder migrationBuilder)
         {
             migrationBuilder.CreateIndex(
-                name: "IX_Papers_At",
-                table: "Papers",
-                column: "At",
-                filter: "VersionId IS NOT NULL");
-
-            migrationBuilder.CreateIndex(
                 name: "VoidedContracts",
                 table: "Facts",
                 column: "Id",
@@ -26,10 +20,6 @@ namespace Gesamt.Store.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
-            migrationBuilder.DropIndex(
-                name: "IX_Papers_At",
-                table: "Papers");
-
             migrationBuilder.DropIndex(
                 name: "VoidedContracts",
                 table: "Facts");

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Gesamt.Store.Migrations
 {
     [DbContext(typeof(GesamtDb))]
-    [Migration("20261127154141_ListOfSigned")]
+    [Migration("20261127171847_ListOfSigned")]
     partial class ListOfSigned
     {
         /// <inheritdoc />
@@ -1510,9 +1510,6 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
-
-                    b.HasIndex("At")
-                        .HasFilter("VersionId IS NOT NULL");
 
                     b.HasIndex("InvoiceId")
                         .IsUnique();
