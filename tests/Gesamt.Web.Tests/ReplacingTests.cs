@@ -3,9 +3,13 @@ using System.Text.Json.Nodes;
 
 namespace Gesamt.Web.Tests;
 
-/// <summary>A contract in the place of a signed one binds to what was agreed, and what was agreed is invoiced as before.</summary>
-public sealed class ReplacingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
+/// <summary>A contract in the place of a signed one binds to what was agreed, and what was agreed is invoiced as before. Each has a studio of its own, since a year goes by in it.</summary>
+public sealed class ReplacingTests : IDisposable
 {
+    private readonly EmptyStudio studio = new();
+
+    public void Dispose() => studio.Dispose();
+
     private async Task<(int Hundredths, string Contract)> ReplacedAsync(
         long project,
         string page,

@@ -247,6 +247,21 @@ public sealed class SigningTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             string.Join(' ', await studio.LookAsync(db => db.Letters.Select(l => l.Body).ToListAsync()))
         );
 
+        // an amendment begins with the same signers and the code, and a text of its own
+        var amendment = JsonDocument
+            .Parse(
+                await (
+                    await owner.PostAsync($"/api/projects/{project}/proposal/amend", new { })
+                ).Content.ReadAsStringAsync()
+            )
+            .RootElement.GetProperty("signing");
+        Assert.Equal(
+            ["Mona Delarue", "Ada Quill"],
+            amendment.GetProperty("signers").EnumerateArray().Select(one => one.GetProperty("name").GetString())
+        );
+        Assert.True(amendment.GetProperty("asksCode").GetBoolean());
+        Assert.Equal(JsonValueKind.Null, amendment.GetProperty("file").ValueKind);
+
         // the file: the owner's pages, then what was chosen and who signed how, sealed as a whole
         var file = await (await client.AskAsync($"{page}/api/contract.pdf")).Content.ReadAsByteArrayAsync();
         using var document = PdfDocument.Open(file);

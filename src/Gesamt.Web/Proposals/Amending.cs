@@ -58,7 +58,7 @@ public static class Amending
         (draft.Offer, draft.Contract, draft.Signing, draft.Amends, draft.ChangedAt) = (
             StoreJson.Write(offer),
             Text,
-            null,
+            SignedLike(agreed),
             agreed.Proposal.Id,
             desk.Now
         );
@@ -66,6 +66,14 @@ public static class Amending
         await desk.Db.SaveChangesAsync();
         return draft;
     }
+
+    /// <summary>Whoever signed what it changes signs it, in the same way; null where that is whoever decides alone.</summary>
+    private static string? SignedLike(Agreement agreed) =>
+        agreed.Contract is { } contract
+        && Versions.Read<ContractSnapshot>(contract).SignedBy with { File = null } is var terms
+        && (terms.AsksCode || !terms.Signers.IsEmpty)
+            ? StoreJson.Write(terms)
+            : null;
 
     /// <summary>What was chosen is included from then on, in the quantity it was chosen in.</summary>
     private static ImmutableArray<OfferLine> AsAgreed(Agreement agreed) =>

@@ -115,7 +115,7 @@ export function Line({
 						</span>
 						<b className="num text-right font-[650]">{priced?.net ?? "–"}</b>
 					</Button>
-					<div className="quiet-acts">{handle}</div>
+					<div className="quiet-acts -mt-1">{handle}</div>
 				</div>
 			)}
 		</div>

@@ -36,7 +36,7 @@ export function Plan({
 				<fieldset
 					key={i}
 					aria-label={`Payment ${i + 1}`}
-					className="grid grid-cols-2 items-start gap-2 border-b border-hair py-2 md:grid-cols-[84px_120px_170px_1fr_1fr_auto]"
+					className="grid grid-cols-2 items-start gap-2 border-b border-hair py-2 md:grid-cols-[84px_120px_170px_1fr_1fr_auto] md:[&_.label]:flex md:[&_.label]:min-h-9 md:[&_.label]:items-end"
 				>
 					<TextField
 						label={part.amount === null ? "Share %" : "Amount"}
@@ -103,7 +103,7 @@ export function Plan({
 						onChange={(one) => set(i, one)}
 					/>
 					<Button
-						className="md:mt-[19px]"
+						className="md:mt-9"
 						onClick={() => onChange(plan.filter((_, at) => at !== i))}
 					>
 						leave out<span className="sr-only"> payment {i + 1}</span>

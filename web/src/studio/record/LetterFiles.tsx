@@ -72,7 +72,7 @@ export function LetterFiles({
 				</FilePick>
 				{left.length > 0 && (
 					<Menu
-						words="One of the project's"
+						words="One of the project’s files"
 						items={left.map((one) => ({
 							key: one.hash,
 							words: one.name,

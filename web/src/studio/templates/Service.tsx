@@ -79,7 +79,7 @@ export function Service({
 						</span>
 					</span>
 				</Button>
-				<div className="quiet-acts">{handle}</div>
+				<div className="quiet-acts -mt-1">{handle}</div>
 			</div>
 			{open && (
 				<fieldset aria-label={name} className="grid gap-3 pb-4">
