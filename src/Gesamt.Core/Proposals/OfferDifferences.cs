@@ -40,11 +40,11 @@ public static class OfferDifferences
         var earlier = before.Lines.ToLookup(line => line.Key);
         foreach (var line in after.Lines)
             if (earlier[line.Key].FirstOrDefault() is not { } old)
-                yield return new(DifferenceSort.Added, line.Words, null, Price(line, after));
+                yield return new(DifferenceSort.Added, line.Words, null, PriceAndTax(line, after));
             else if (OfLine(old, before, line, after) is { } difference)
                 yield return difference;
         foreach (var line in before.Lines.Where(line => after.Lines.All(one => one.Key != line.Key)))
-            yield return new(DifferenceSort.Gone, line.Words, Price(line, before), null);
+            yield return new(DifferenceSort.Gone, line.Words, PriceAndTax(line, before), null);
     }
 
     /// <summary>A price tells more than a quantity, and that more than words: the first that changed is said.</summary>
@@ -55,8 +55,8 @@ public static class OfferDifferences
             return new(
                 was < now ? DifferenceSort.Dearer : DifferenceSort.Cheaper,
                 line.Words,
-                Price(old, before),
-                Price(line, after)
+                before.Gross == after.Gross ? Price(old, before) : PriceAndTax(old, before),
+                PriceAndTax(line, after)
             );
         if (old.Role != line.Role || old.Group != line.Group)
             return new(DifferenceSort.Changed, line.Words, Role(old), Role(line));
@@ -125,6 +125,10 @@ public static class OfferDifferences
             ];
 
     private static string Price(OfferLine line, Offer offer) => MoneyText.Of(line.Priced(offer.Currency).Net);
+
+    /// <summary>It stands alone, beside sums with tax: it says which it is.</summary>
+    private static string PriceAndTax(OfferLine line, Offer offer) =>
+        $"{Price(line, offer)} {(offer.Gross ? "with tax" : "before tax")}";
 
     private static string Role(OfferLine line) =>
         line.Role switch

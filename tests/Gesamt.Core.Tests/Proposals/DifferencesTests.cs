@@ -49,6 +49,20 @@ public class DifferencesTests
         );
     }
 
+    [Theory] // they stand beside sums with tax
+    [InlineData(false, "before tax"), InlineData(true, "with tax")]
+    public void A_price_says_whether_the_tax_is_in_it(bool gross, string tax)
+    {
+        var (before, after) = (First() with { Gross = gross }, First() with { Gross = gross });
+        after = after with { Lines = [Line("Wall", 20, 140), .. after.Lines.Skip(1), Line("Names", 14, 20)] };
+        var differences = OfferDifferences.Between(before, after);
+        Assert.Equal($"€ 2 800.00 {tax}", Plain(differences[0].After));
+        Assert.DoesNotContain("tax", differences[0].Before);
+        Assert.Equal($"€ 280.00 {tax}", Plain(differences[1].After));
+    }
+
+    private static string? Plain(string? amount) => amount?.Replace('\u00a0', ' ').Replace('\u202f', ' ');
+
     [Fact]
     public void Payments_the_date_the_discount_and_the_words_are_named()
     {
