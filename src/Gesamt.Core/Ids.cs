@@ -55,6 +55,11 @@ public readonly record struct PaymentId(long Value) : IId<PaymentId>
     public static PaymentId From(long value) => new(value);
 }
 
+public readonly record struct RefundId(long Value) : IId<RefundId>
+{
+    public static RefundId From(long value) => new(value);
+}
+
 public readonly record struct TaskId(long Value) : IId<TaskId>
 {
     public static TaskId From(long value) => new(value);

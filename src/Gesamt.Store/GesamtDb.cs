@@ -67,6 +67,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<LinkRow> Links => Set<LinkRow>();
     public DbSet<InvoiceRow> Invoices => Set<InvoiceRow>();
     public DbSet<PaymentRow> Payments => Set<PaymentRow>();
+    public DbSet<RefundRow> Refunds => Set<RefundRow>();
+    public DbSet<BillDraftRow> BillDrafts => Set<BillDraftRow>();
     public DbSet<FileRow> Files => Set<FileRow>();
     public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
     public DbSet<SavedViewRow> SavedViews => Set<SavedViewRow>();
@@ -94,6 +96,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<VersionId>(conventions);
         Id<InvoiceId>(conventions);
         Id<PaymentId>(conventions);
+        Id<RefundId>(conventions);
         Id<TaskId>(conventions);
         Id<NoteId>(conventions);
         Id<RunId>(conventions);
@@ -358,6 +361,11 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         payment.HasIndex(p => p.At);
         payment.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
         OfProject(model.Entity<CheckoutRow>()).HasIndex(c => c.Session).IsUnique();
+        OfProject(model.Entity<BillDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
+        var refund = OfProject(Key<RefundRow, RefundId>(model, r => r.Id));
+        refund.HasIndex(r => r.Key).IsUnique();
+        refund.HasIndex(r => r.PaymentId);
+        refund.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
     }
 
     private static EntityTypeBuilder<T> Key<T, TId>(

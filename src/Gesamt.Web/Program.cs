@@ -91,11 +91,11 @@ if (!describing)
 
 // its sample cards must never book a real project
 if (settings.Mode == RunMode.Real)
-    services.AddSingleton<ICardPayments, NoCardPayments>();
+    services.AddSingleton<IPaymentProvider, NoPaymentProvider>();
 else
 {
-    services.AddSingleton<CardHouse>();
-    services.AddSingleton<ICardPayments>(provider => provider.GetRequiredService<CardHouse>());
+    services.AddSingleton<PaymentHouse>();
+    services.AddSingleton<IPaymentProvider>(provider => provider.GetRequiredService<PaymentHouse>());
 }
 services.AddScoped<Scheduling>();
 services.AddSingleton<Importing>();
@@ -180,6 +180,7 @@ api.MapProjects();
 api.MapLetters();
 api.MapPaperFiles();
 api.MapSignedPapers();
+api.MapInvoices();
 api.MapPrices();
 api.MapProposals();
 api.MapContracts();
@@ -212,9 +213,11 @@ if (settings.Mode != RunMode.Real)
 {
     api.MapClock();
     api.MapSampleCalendar();
+    api.MapPaymentHouse();
     app.MapGroup("/rooms").GuardWrites().RequireRateLimiting(ClientLink.RateLimit).MapRooms();
     app.MapSampleSite();
 }
+app.MapGroup("/notices").RequireRateLimiting(ClientLink.RateLimit).MapNotices();
 app.MapGroup("/api")
     .Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found"))
     .ExcludeFromDescription();

@@ -8,6 +8,7 @@ using Gesamt.Web.Files;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
+using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Outside;
@@ -160,7 +161,13 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(TurnOnCodesDto))]
 [JsonSerializable(typeof(List<OpenSessionDto>))]
 [JsonSerializable(typeof(CardNumberDto))]
-[JsonSerializable(typeof(CardPageDto))]
+[JsonSerializable(typeof(PayPageDto))]
+[JsonSerializable(typeof(PayDto))]
+[JsonSerializable(typeof(RefundDto))]
+[JsonSerializable(typeof(List<BillFileDto>))]
+[JsonSerializable(typeof(CreditDto))]
+[JsonSerializable(typeof(ChargedBackDto))]
+[JsonSerializable(typeof(IReadOnlyList<HousePaymentDto>))]
 [JsonSerializable(typeof(ClockDto))]
 [JsonSerializable(typeof(DoorDto))]
 [JsonSerializable(typeof(PasscodeDto))]
@@ -202,6 +209,10 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(SaveServicesDto))]
 [JsonSerializable(typeof(CheckedDto))]
 [JsonSerializable(typeof(SignedPapersDto))]
+[JsonSerializable(typeof(BillDraftDto))]
+[JsonSerializable(typeof(SaveBillDto))]
+[JsonSerializable(typeof(IssueBillDto))]
+[JsonSerializable(typeof(IssuedDto))]
 [JsonSerializable(typeof(BeginWithDto))]
 [JsonSerializable(typeof(IReadOnlyList<OfferedServiceDto>))]
 [JsonSerializable(typeof(IReadOnlyList<BeginningDto>))]

@@ -44,7 +44,11 @@ public sealed class DoorTests(RealStudio studio) : IClassFixture<RealStudio>
         var (_, page) = await studio.ProposeAsync(owner, client, "real@lanternhouse.example");
         await studio.SignedAsync(client, page);
         Assert.False(
-            (await client.GetAsync($"{page}/api")).GetProperty("booking").GetProperty("paysByCard").GetBoolean()
+            (await client.GetAsync($"{page}/api"))
+                .GetProperty("booking")
+                .GetProperty("ways")
+                .GetProperty("card")
+                .GetBoolean()
         );
         Assert.Contains("by transfer", await (await client.PostAsync($"{page}/api/pay")).Content.ReadAsStringAsync());
         Assert.NotEqual(

@@ -134,14 +134,14 @@ public sealed class PaperTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await house.TokenAsync(address.Replace("/cards/", "/card-house/", StringComparison.Ordinal));
         var refused = await house.PostAsync(
             address.Replace("/cards/", "/card-house/", StringComparison.Ordinal),
-            new { number = StandIns.CardHouse.NoMoney }
+            new { number = StandIns.PaymentHouse.NoMoney }
         );
         Assert.Contains("not enough money", await refused.Content.ReadAsStringAsync());
         Assert.True(
             (
                 await house.PostAsync(
                     address.Replace("/cards/", "/card-house/", StringComparison.Ordinal),
-                    new { number = StandIns.CardHouse.Good }
+                    new { number = StandIns.PaymentHouse.Good }
                 )
             ).IsSuccessStatusCode
         );

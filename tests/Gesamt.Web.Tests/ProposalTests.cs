@@ -305,7 +305,7 @@ public sealed class ProposalTests(EmptyStudio studio) : IClassFixture<EmptyStudi
             .Replace("/cards/", "/card-house/", StringComparison.Ordinal);
         var house = new Visitor(studio);
         await house.TokenAsync(address);
-        await house.PostAsync(address, new { number = StandIns.CardHouse.Good });
+        await house.PostAsync(address, new { number = StandIns.PaymentHouse.Good });
         Task<HttpResponseMessage> CountersignAsync() =>
             owner.PostAsync($"/api/projects/{project}/happened", new { sort = "Countersign", words = "Isolde Marrin" });
         Assert.True((await CountersignAsync()).IsSuccessStatusCode);

@@ -29,3 +29,6 @@ public abstract record Discount
             _ => throw new ArgumentOutOfRangeException(nameof(currency), this, "No such discount."),
         };
 }
+
+/// <summary>A discount on the whole of a paper, and why.</summary>
+public sealed record Reduction(Discount Of, string Why);

@@ -18,16 +18,14 @@ public static class Iban
             || !plain[2..4].All(char.IsAsciiDigit)
         )
             return false;
-        var rest = 0;
-        foreach (var c in plain[4..] + plain[..4])
-            rest = char.IsAsciiDigit(c) ? (rest * 10 + (c - '0')) % 97 : (rest * 100 + (c - 'A' + 10)) % 97;
-        return rest == 1;
+        return Mod97.Of(plain[4..] + plain[..4]) == 1;
     }
 
     /// <summary>In groups of four, as it is printed (ISO 13616, 5.2).</summary>
     public static string Written(string text) =>
         string.Join(' ', Plain(text).Chunk(4).Select(four => new string(four)));
 
-    private static string Plain(string text) =>
+    /// <summary>Without the blanks it is printed with, in capitals.</summary>
+    public static string Plain(string text) =>
         new([.. text.Where(c => !char.IsWhiteSpace(c)).Select(char.ToUpperInvariant)]);
 }

@@ -66,12 +66,7 @@ public static class Instalments
     {
         var nets = agreed.Net.Split(weights).Select(net => net.Minor).ToArray();
         var moved = Fit(nets, weights, agreed) ?? throw new InstalmentException(agreed.Net, weights.Length);
-        return
-        [
-            .. moved
-                .Select(net => new Money(net, agreed.Net.Currency))
-                .Select(net => new TaxPart(agreed.Rate, net, net.Times(agreed.Rate))),
-        ];
+        return [.. moved.Select(net => new Money(net, agreed.Net.Currency)).Select(agreed.Of)];
     }
 
     /// <summary>Moves as few units of net as possible; null when no move makes the taxes add up.</summary>

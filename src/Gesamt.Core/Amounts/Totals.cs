@@ -7,12 +7,24 @@ namespace Gesamt.Core.Amounts;
 /// <param name="UnitPrice">Exact, in major units of the currency; may be finer than the minor unit.</param>
 public sealed record PricedLine(decimal Quantity, decimal UnitPrice, Money Discount, Rate Tax)
 {
+    /// <summary>Why it carries its tax (BT-151).</summary>
+    public TaxCategory Category { get; init; } = TaxCategories.Of(Tax);
+
     /// <summary>round(quantity × unit price) − discount. EN 16931, line net amount (BT-131).</summary>
     public Money Net => Money.Of(Quantity * UnitPrice, Discount.Currency) - Discount;
 }
 
-/// <summary>Net and tax of one rate. EN 16931, VAT breakdown (BG-23).</summary>
-public sealed record TaxPart(Rate Rate, Money Net, Money Tax);
+/// <summary>Net and tax of one rate and category. EN 16931, VAT breakdown (BG-23).</summary>
+public sealed record TaxPart(Rate Rate, Money Net, Money Tax)
+{
+    /// <summary>BT-118; of a paper of an older Gesamt, which knew no other, taxed at its rate.</summary>
+    public TaxCategory Category { get; init; } = TaxCategories.Of(Rate);
+
+    public Tax Kind => new(Rate, Category);
+
+    /// <summary>The same tax on another net amount: round(net × rate), BR-CO-17.</summary>
+    public TaxPart Of(Money net) => this with { Net = net, Tax = net.Times(Rate) };
+}
 
 /// <summary>A document's sums by EN 16931: taxes by rate, totals by addition, and the rounding amount that a promised gross may need.</summary>
 /// <param name="Parts">By rate, highest first (BG-23).</param>
@@ -36,7 +48,7 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
     {
         var byRate = ByRate(lines, discount.Currency);
         return new(
-            [.. byRate.Zip(Allowances(byRate, discount), (part, allowance) => Part(part.Rate, part.Sum - allowance))],
+            [.. byRate.Zip(Allowances(byRate, discount), (part, allowance) => part.Of(part.Net - allowance))],
             Money.Zero(discount.Currency)
         );
     }
@@ -47,7 +59,7 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
     {
         var byRate = ByRate(lines, discount.Currency);
         var parts = byRate
-            .Zip(Allowances(byRate, discount), (part, allowance) => OfGross(part.Sum - allowance, part.Rate))
+            .Zip(Allowances(byRate, discount), (part, allowance) => OfGross(part.Net - allowance, part.Kind))
             .ToImmutableArray();
         return new(
             [.. parts.SelectMany(part => part.Parts)],
@@ -56,9 +68,12 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
     }
 
     /// <summary>Sums of one amount entered or promised gross: payable is that amount, net = round(gross / (1 + rate)).</summary>
-    public static Totals OfGross(Money gross, Rate rate)
+    public static Totals OfGross(Money gross, Rate rate) => OfGross(gross, Amounts.Tax.At(rate));
+
+    /// <inheritdoc cref="OfGross(Money, Rate)"/>
+    public static Totals OfGross(Money gross, Tax tax)
     {
-        var part = Part(rate, Money.Of(gross.Major / (1 + rate.Fraction), gross.Currency));
+        var part = Nothing(tax, gross.Currency).Of(Money.Of(gross.Major / (1 + tax.Rate.Fraction), gross.Currency));
         return new([part], gross - part.Net - part.Tax);
     }
 
@@ -73,7 +88,7 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
             return this;
         var parts = gross
             .Split([.. Parts.Select(part => part.Net.Minor + part.Tax.Minor)])
-            .Zip(Parts, (share, part) => OfGross(share, part.Rate))
+            .Zip(Parts, (share, part) => OfGross(share, part.Kind))
             .ToImmutableArray();
         return new([.. parts.SelectMany(part => part.Parts)], parts.Select(part => part.RoundingAmount).Sum(Currency));
     }
@@ -87,13 +102,16 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
             [
                 .. Parts
                     .Concat(other.Parts)
-                    .GroupBy(part => part.Rate)
-                    .OrderByDescending(rate => rate.Key.PartsPerMillion)
-                    .Select(rate => new TaxPart(
-                        rate.Key,
-                        rate.Select(part => part.Net).Sum(Currency),
-                        rate.Select(part => part.Tax).Sum(Currency)
-                    )),
+                    .GroupBy(part => part.Kind)
+                    .OrderByDescending(group => group.Key.Rate.PartsPerMillion)
+                    .ThenBy(group => group.Key.Category)
+                    .Select(group =>
+                        group.First() with
+                        {
+                            Net = group.Select(part => part.Net).Sum(Currency),
+                            Tax = group.Select(part => part.Tax).Sum(Currency),
+                        }
+                    ),
             ],
             RoundingAmount + other.RoundingAmount
         );
@@ -105,25 +123,37 @@ public sealed record Totals(ImmutableArray<TaxPart> Parts, Money RoundingAmount)
         );
 
     /// <summary>Sums of a net amount of one rate.</summary>
-    public static Totals OfNet(Money net, Rate rate) => new([Part(rate, net)], Money.Zero(net.Currency));
+    public static Totals OfNet(Money net, Rate rate) => OfNet(net, Amounts.Tax.At(rate));
 
-    private static TaxPart Part(Rate rate, Money net) => new(rate, net, net.Times(rate));
+    /// <inheritdoc cref="OfNet(Money, Rate)"/>
+    public static Totals OfNet(Money net, Tax tax) =>
+        new([Nothing(tax, net.Currency).Of(net)], Money.Zero(net.Currency));
 
-    private static ImmutableArray<(Rate Rate, Money Sum)> ByRate(IEnumerable<PricedLine> lines, Currency currency) =>
+    /// <summary>What the lines come to by rate and category, before a discount on the whole: their sums stand as nets, without tax.</summary>
+    public static ImmutableArray<TaxPart> ByRate(IEnumerable<PricedLine> lines, Currency currency) =>
         [
             .. lines
-                .GroupBy(line => line.Tax)
-                .OrderByDescending(group => group.Key.PartsPerMillion)
-                .Select(group => (group.Key, group.Select(line => line.Net).Sum(currency))),
+                .GroupBy(line => new Tax(line.Tax, line.Category))
+                .OrderByDescending(group => group.Key.Rate.PartsPerMillion)
+                .ThenBy(group => group.Key.Category)
+                .Select(group =>
+                    Nothing(group.Key, currency) with
+                    {
+                        Net = group.Select(line => line.Net).Sum(currency),
+                    }
+                ),
         ];
 
-    private static ImmutableArray<Money> Allowances(ImmutableArray<(Rate Rate, Money Sum)> byRate, Money discount)
+    private static TaxPart Nothing(Tax tax, Currency currency) =>
+        new(tax.Rate, Money.Zero(currency), Money.Zero(currency)) { Category = tax.Category };
+
+    private static ImmutableArray<Money> Allowances(ImmutableArray<TaxPart> byRate, Money discount)
     {
         if (discount.Minor == 0)
             return [.. byRate.Select(_ => discount)];
-        if (byRate.Any(part => part.Sum.Minor < 0) || byRate.Select(part => part.Sum).Sum(discount.Currency) < discount)
+        if (byRate.Any(part => part.Net.Minor < 0) || byRate.Select(part => part.Net).Sum(discount.Currency) < discount)
             throw new ArgumentException("The discount is more than the lines come to.", nameof(discount));
         // rates stand highest first, so "the earlier" of a tie is the higher rate
-        return discount.Split([.. byRate.Select(part => part.Sum.Minor)]);
+        return discount.Split([.. byRate.Select(part => part.Net.Minor)]);
     }
 }

@@ -32,6 +32,10 @@ public static class DateWords
     /// <summary>“12 March 2027”, for papers.</summary>
     public static string Long(LocalDate date) => Order.Long.Format(date);
 
+    /// <summary>“1 February 2027 to 12 March 2027”; the day alone where they are one.</summary>
+    public static string Between(LocalDate from, LocalDate until) =>
+        from == until ? Long(from) : $"{Long(from)} to {Long(until)}";
+
     public static string Time(LocalTime time) =>
         HouseStyle.Current.Clock == ClockHours.Twelve
             ? Twelve.Format(time).ToLowerInvariant()

@@ -137,12 +137,34 @@ public abstract record Happening
         : Happening;
 
     // money
-    public sealed record InvoiceIssued(InvoiceId Invoice, Money Amount, LocalDate Due, int? Part = null) : Happening;
+    /// <param name="Part">Which part of the agreed price it bills.</param>
+    /// <param name="Extra">Whether it asks for something besides the agreed price: written by hand, or recurring.</param>
+    public sealed record InvoiceIssued(
+        InvoiceId Invoice,
+        Money Amount,
+        LocalDate Due,
+        int? Part = null,
+        bool Extra = false
+    ) : Happening;
+
+    /// <summary>A client’s question or objection about an invoice.</summary>
+    public sealed record InvoiceAsked(InvoiceId Invoice, NoteId Words, AskSort Sort) : Happening;
+
+    /// <summary>The client says that it is paid: a mark, and no payment.</summary>
+    public sealed record SaidToBePaid(InvoiceId Invoice) : Happening;
 
     public sealed record InvoiceCredited(InvoiceId Invoice, InvoiceId Note, Money Amount, bool AtEnd = true)
         : Happening;
 
     public sealed record PaymentReceived(PaymentId Payment, InvoiceId? Invoice, Money Amount) : Happening;
+
+    /// <summary>A part of a payment, or all of it, was given back.</summary>
+    /// <param name="Note">The credit note it goes with, by which nothing is owed for it; null for one that is owed again.</param>
+    public sealed record PaymentRefunded(PaymentId Payment, RefundId Refund, Money Amount, InvoiceId? Note = null)
+        : Happening;
+
+    /// <summary>The provider would not give a part of a payment back: the owner has to, by another way.</summary>
+    public sealed record RefundRefused(PaymentId Payment, RefundId Refund, Money Amount) : Happening;
 
     public sealed record PaymentVoided(PaymentId Payment) : Happening;
 

@@ -3,55 +3,71 @@ using Gesamt.Core.Facts;
 
 namespace Gesamt.Core.Invoicing;
 
-/// <summary>What is still owed on an invoice: issued less credited less paid. What was paid ahead of any invoice counts for the earliest due.</summary>
+/// <summary>What is still owed on an invoice: issued less credited less paid, and what was given back of it. What was paid ahead counts for the earliest due, those of the agreed price first.</summary>
 public static class Owed
 {
-    public static Money On(History history, Happening.InvoiceIssued invoice)
-    {
-        var ahead = PaidAhead(history, invoice.Amount.Currency);
-        foreach (
-            var earlier in history
-                .Of<Happening.InvoiceIssued>()
-                .Select(issued => issued.What)
-                .OrderBy(issued => issued.Due)
-                .ThenBy(issued => issued.Invoice.Value)
-        )
-        {
-            var open = Unpaid(history, earlier);
-            var taken =
-                open.Minor <= 0 ? Money.Zero(open.Currency)
-                : open < ahead ? open
-                : ahead;
-            if (earlier.Invoice == invoice.Invoice)
-                return open - taken;
-            ahead -= taken;
-        }
-        return Unpaid(history, invoice);
-    }
+    public static Money On(History history, Happening.InvoiceIssued invoice) =>
+        Of(history, invoice.Amount.Currency).Open.GetValueOrDefault(invoice.Invoice, Unpaid(history, invoice));
 
     /// <summary>Issued invoices with something still owed, earliest due first.</summary>
-    public static IEnumerable<(Seen<Happening.InvoiceIssued> Invoice, Money Owed)> Open(History history) =>
-        from issued in history.Of<Happening.InvoiceIssued>()
-        let owed = On(history, issued.What)
-        where owed.Minor > 0
-        orderby issued.What.Due
-        select (issued, owed);
+    public static IEnumerable<(Seen<Happening.InvoiceIssued> Invoice, Money Owed)> Open(History history)
+    {
+        if (history.Last<Happening.InvoiceIssued>() is not { What.Amount.Currency: var currency })
+            return [];
+        var open = Of(history, currency).Open;
+        return from issued in history.Of<Happening.InvoiceIssued>()
+            let owed = open[issued.What.Invoice]
+            where owed.Minor > 0
+            orderby issued.What.Due
+            select (issued, owed);
+    }
+
+    /// <summary>What the client has paid ahead: more than any invoice asks for, until the next one takes it or it is given back.</summary>
+    public static Money Ahead(History history, Currency currency) => Of(history, currency).Ahead;
+
+    private static (IReadOnlyDictionary<InvoiceId, Money> Open, Money Ahead) Of(History history, Currency currency)
+    {
+        var invoices = history
+            .Of<Happening.InvoiceIssued>()
+            .Select(issued => (issued.What, Unpaid: Unpaid(history, issued.What)))
+            .OrderBy(one => one.What.Extra)
+            .ThenBy(one => one.What.Due)
+            .ThenBy(one => one.What.Invoice.Value)
+            .ToList();
+        var ahead =
+            PaidAhead(history, currency)
+            - invoices.Where(one => one.Unpaid.Minor < 0).Select(one => one.Unpaid).Sum(currency);
+        Dictionary<InvoiceId, Money> open = [];
+        foreach (var (invoice, unpaid) in invoices)
+        {
+            var left = unpaid.Minor > 0 ? unpaid : Money.Zero(currency);
+            var taken =
+                ahead.Minor <= 0 ? Money.Zero(currency)
+                : left < ahead ? left
+                : ahead;
+            open[invoice.Invoice] = left - taken;
+            ahead -= taken;
+        }
+        return (open, ahead);
+    }
 
     private static Money Unpaid(History history, Happening.InvoiceIssued invoice) =>
-        invoice.Amount
-        - CreditedOn(history, invoice)
-        - Payments
-            .InForce(history)
-            .Where(payment => payment.What.Invoice == invoice.Invoice)
-            .Select(payment => payment.What.Amount)
-            .Sum(invoice.Amount.Currency);
+        invoice.Amount - CreditedOn(history, invoice) - PaidOn(history, invoice.Invoice, invoice.Amount.Currency);
 
-    private static Money PaidAhead(History history, Currency currency) =>
-        Payments
-            .InForce(history)
-            .Where(payment => payment.What.Invoice is null)
-            .Select(payment => payment.What.Amount)
-            .Sum(currency);
+    /// <summary>What was paid on an invoice, less what was given back; null for what was paid ahead of any.</summary>
+    private static Money PaidOn(History history, InvoiceId? invoice, Currency currency)
+    {
+        var payments = Payments.InForce(history).Where(payment => payment.What.Invoice == invoice).ToList();
+        var ids = payments.Select(payment => payment.What.Payment).ToHashSet();
+        return payments.Select(payment => payment.What.Amount).Sum(currency)
+            - Payments
+                .Refunds(history)
+                .Where(refund => ids.Contains(refund.What.Payment))
+                .Select(refund => refund.What.Amount)
+                .Sum(currency);
+    }
+
+    private static Money PaidAhead(History history, Currency currency) => PaidOn(history, null, currency);
 
     /// <summary>What was credited for good: that much less is owed of the agreed price. What was credited at an end that was taken back is billed again; what was credited before an amendment, or by it, its price leaves out already.</summary>
     public static IEnumerable<Seen<Happening.InvoiceCredited>> Credits(History history)
@@ -70,7 +86,8 @@ public static class Owed
     public static Money Credited(History history, Currency currency) =>
         Credits(history).Select(credit => credit.What.Amount).Sum(currency);
 
-    private static Money CreditedOn(History history, Happening.InvoiceIssued invoice) =>
+    /// <summary>All that was credited of an invoice.</summary>
+    internal static Money CreditedOn(History history, Happening.InvoiceIssued invoice) =>
         history
             .Of<Happening.InvoiceCredited>()
             .Where(credit => credit.What.Invoice == invoice.Invoice)

@@ -23,18 +23,38 @@ public static class Payments
         return history.Of<Happening.PaymentReceived>().Where(payment => !gone.Contains(payment.What.Payment));
     }
 
-    public static Money Total(History history, Currency currency) =>
-        InForce(history).Select(payment => payment.What.Amount).Sum(currency);
+    /// <summary>What was given back of payments that still count; one that was charged back has nothing left to give.</summary>
+    public static IEnumerable<Seen<Happening.PaymentRefunded>> Refunds(History history)
+    {
+        var standing = InForce(history).Select(payment => payment.What.Payment).ToHashSet();
+        return history.Of<Happening.PaymentRefunded>().Where(refund => standing.Contains(refund.What.Payment));
+    }
 
-    /// <summary>When payments reached an amount; null while they do not.</summary>
+    /// <summary>What is left of a payment to give back.</summary>
+    public static Money Refundable(History history, Happening.PaymentReceived payment) =>
+        payment.Amount
+        - Refunds(history)
+            .Where(refund => refund.What.Payment == payment.Payment)
+            .Select(refund => refund.What.Amount)
+            .Sum(payment.Amount.Currency);
+
+    /// <summary>All that came in, less what was given back.</summary>
+    public static Money Total(History history, Currency currency) =>
+        InForce(history).Select(payment => payment.What.Amount).Sum(currency)
+        - Refunds(history).Select(refund => refund.What.Amount).Sum(currency);
+
+    /// <summary>What came in for the agreed price, less what was given back of it: what invoices besides the price took is not among it.</summary>
+    public static Money TotalOfPrice(History history, Currency currency) =>
+        OfPrice(history, goodwill: true).Select(flow => flow.Amount).Sum(currency);
+
+    /// <summary>When payments for the price reached an amount; null while they do not. What was given back with a credit note is not owed again, and opens nothing.</summary>
     public static Instant? ReachedAt(History history, Money amount) =>
-        ReachedAt(InForce(history).Select(Part), amount, history);
+        ReachedAt(OfPrice(history, goodwill: false), amount, history);
 
     /// <summary>When payments, with what was credited and so is not owed any more, reached the agreed price; never before it was agreed.</summary>
     public static Instant? SettledAt(History history, AgreedPrice price) =>
         ReachedAt(
-            InForce(history)
-                .Select(Part)
+            OfPrice(history, goodwill: true)
                 .Concat(Owed.Credits(history).Select(credit => (credit.Happened, credit.What.Amount))),
             price.Agreed,
             history
@@ -45,18 +65,54 @@ public static class Payments
                 : price.First
             : null;
 
-    private static (Instant At, Money Amount) Part(Seen<Happening.PaymentReceived> payment) =>
-        (payment.Happened, payment.What.Amount);
+    /// <summary>Money for the agreed price as it came and went: of a payment on an invoice besides the price only what was more than that invoice asks for.</summary>
+    /// <param name="goodwill">Whether refunds that go with a credit note are among it.</param>
+    private static IEnumerable<(Instant At, Money Amount)> OfPrice(History history, bool goodwill)
+    {
+        var open = history
+            .Of<Happening.InvoiceIssued>()
+            .Where(issued => issued.What.Extra)
+            .ToDictionary(
+                issued => issued.What.Invoice,
+                issued => issued.What.Amount - Owed.CreditedOn(history, issued.What)
+            );
+        Dictionary<PaymentId, Money> apart = [];
+        foreach (var payment in InForce(history).OrderBy(payment => payment.Happened))
+        {
+            var amount = payment.What.Amount;
+            if (payment.What.Invoice is { } invoice && open.TryGetValue(invoice, out var asked))
+            {
+                var taken = asked < amount ? asked : amount;
+                (open[invoice], apart[payment.What.Payment]) = (asked - taken, taken);
+                amount -= taken;
+            }
+            if (amount.Minor > 0)
+                yield return (payment.Happened, amount);
+        }
+        foreach (var refund in Refunds(history).Where(refund => goodwill || refund.What.Note is null))
+        {
+            // what is given back of such a payment is first what the price had of it
+            var of = history.Last<Happening.PaymentReceived>(paid => paid.Payment == refund.What.Payment)!.Value.What;
+            var most = apart.TryGetValue(of.Payment, out var taken) ? of.Amount - taken : of.Amount;
+            var back = refund.What.Amount < most ? refund.What.Amount : most;
+            if (back.Minor > 0)
+                yield return (refund.Happened, -back);
+        }
+    }
 
-    private static Instant? ReachedAt(IEnumerable<(Instant At, Money Amount)> parts, Money amount, History history)
+    /// <summary>The last time that the sum came up to the amount, if it has not fallen below it since.</summary>
+    private static Instant? ReachedAt(IEnumerable<(Instant At, Money Amount)> flows, Money amount, History history)
     {
         var sum = Money.Zero(amount.Currency);
-        foreach (var (at, part) in parts.OrderBy(part => part.At))
+        Instant? reached = amount.Minor <= 0 ? history.Began : null;
+        foreach (var (at, part) in flows.OrderBy(flow => flow.At))
         {
             sum += part;
-            if (sum >= amount)
-                return at;
+            if (sum < amount)
+                reached = null;
+            else
+                reached ??= at;
         }
-        return amount.Minor <= 0 ? history.Began : null;
+        return reached;
     }
 }

@@ -42,12 +42,12 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
         var left = ByRate(offer, priced.Totals, before);
         ImmutableArray<CreditedPart> credits =
         [
-            .. Taken(offer, billed, left.ToDictionary(rate => rate.Rate, rate => -rate.Amount)),
+            .. Taken(offer, billed, left.ToDictionary(rate => rate.Tax, rate => -rate.Amount)),
         ];
         var open = left.Where(rate => rate.Amount.Minor > 0).ToList();
         if (offer.Gross)
             (open, credits) = ToTheCent(priced.Totals.Payable - before.Payable, open, credits);
-        var rest = open.Aggregate(zero, (sum, rate) => sum.Plus(OfRate(offer, rate.Amount, rate.Rate)));
+        var rest = open.Aggregate(zero, (sum, rate) => sum.Plus(OfRate(offer, rate.Amount, rate.Tax)));
         return new(
             priced with
             {
@@ -88,14 +88,14 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
     }
 
     /// <summary>What is left of each rate, net, or gross where the prices are; what was invoiced beyond is negative.</summary>
-    private static List<(Rate Rate, Money Amount)> ByRate(Offer offer, Totals whole, Totals billed) =>
-        [.. whole.Minus(billed).Parts.Select(part => (part.Rate, offer.Gross ? part.Net + part.Tax : part.Net))];
+    private static List<(Tax Tax, Money Amount)> ByRate(Offer offer, Totals whole, Totals billed) =>
+        [.. whole.Minus(billed).Parts.Select(part => (part.Kind, offer.Gross ? part.Net + part.Tax : part.Net))];
 
     /// <summary>A price promised gross is asked for to the cent: what the roundings of whole documents leave over goes with the largest part of the rest, else with the last credit note.</summary>
     /// <param name="difference">Between the new price and what was invoiced.</param>
-    private static (List<(Rate Rate, Money Amount)>, ImmutableArray<CreditedPart>) ToTheCent(
+    private static (List<(Tax Tax, Money Amount)>, ImmutableArray<CreditedPart>) ToTheCent(
         Money difference,
-        List<(Rate Rate, Money Amount)> open,
+        List<(Tax Tax, Money Amount)> open,
         ImmutableArray<CreditedPart> credits
     )
     {
@@ -107,7 +107,7 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
         {
             var largest = open.MaxBy(rate => rate.Amount.Minor);
             if ((largest.Amount + over).Minor > 0)
-                return ([.. open.Where(rate => rate != largest), (largest.Rate, largest.Amount + over)], credits);
+                return ([.. open.Where(rate => rate != largest), (largest.Tax, largest.Amount + over)], credits);
         }
         return credits is [.., var last]
             ? (
@@ -123,14 +123,14 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
             : (open, credits);
     }
 
-    private static Totals OfRate(Offer offer, Money amount, Rate rate) =>
-        offer.Gross ? Totals.OfGross(amount, rate) : Totals.OfNet(amount, rate);
+    private static Totals OfRate(Offer offer, Money amount, Tax tax) =>
+        offer.Gross ? Totals.OfGross(amount, tax) : Totals.OfNet(amount, tax);
 
     /// <summary>Takes amounts of rates back from invoices, the latest first; one that is taken back wholly is, with its rounding.</summary>
     private static IEnumerable<CreditedPart> Taken(
         Offer offer,
         IReadOnlyCollection<BilledPart> billed,
-        Dictionary<Rate, Money> still
+        Dictionary<Tax, Money> still
     )
     {
         foreach (var invoice in billed.Reverse())
@@ -139,13 +139,13 @@ public sealed record Amendment(PricedChoice Priced, Totals Billed, Totals Rest, 
             foreach (var part in invoice.Left.Parts)
             {
                 var whole = offer.Gross ? part.Net + part.Tax : part.Net;
-                var due = still.GetValueOrDefault(part.Rate, Money.Zero(offer.Currency));
+                var due = still.GetValueOrDefault(part.Kind, Money.Zero(offer.Currency));
                 if (due.Minor <= 0 || whole.Minor <= 0)
                     continue;
                 var amount = due < whole ? due : whole;
-                still[part.Rate] = due - amount;
+                still[part.Kind] = due - amount;
                 taken = taken.Plus(
-                    amount == whole ? new([part], Money.Zero(offer.Currency)) : OfRate(offer, amount, part.Rate)
+                    amount == whole ? new([part], Money.Zero(offer.Currency)) : OfRate(offer, amount, part.Kind)
                 );
             }
             if (taken.Payable.Minor > 0)

@@ -42,6 +42,9 @@ public sealed record OfferLine(
     bool Suggested
 )
 {
+    /// <summary>Why it carries its tax.</summary>
+    public TaxCategory Category { get; init; } = TaxCategories.Of(Tax);
+
     /// <summary>Null where the quantity is fixed.</summary>
     public QuantityLimits? Limits { get; init; }
 
@@ -71,7 +74,7 @@ public sealed record OfferLine(
     /// <summary>With its discount; net, or gross where the offer's prices are.</summary>
     public PricedLine Priced(Currency currency)
     {
-        var whole = new PricedLine(Quantity, PriceEach, Money.Zero(currency), Tax);
+        var whole = new PricedLine(Quantity, PriceEach, Money.Zero(currency), Tax) { Category = Category };
         return Less is null ? whole : whole with { Discount = Less.From(whole.Net) };
     }
 }
@@ -80,9 +83,6 @@ public sealed record OfferLine(
 /// <param name="Share">Of the price, or of what is left of it beside fixed amounts; nothing for a fixed amount.</param>
 /// <param name="Amount">A fixed amount in major units, before tax where the prices are; null for a share.</param>
 public sealed record PlanPart(Rate Share, DueRule Due, decimal? Amount = null);
-
-/// <summary>A discount on the whole, and why.</summary>
-public sealed record Reduction(Discount Of, string Why);
 
 /// <summary>The owner's own file as the proposal, with the prices beside it.</summary>
 /// <param name="Hash">SHA-256 of its bytes.</param>

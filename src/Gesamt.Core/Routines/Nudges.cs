@@ -21,7 +21,7 @@ public static class Nudges
             Owing.Choice => ProposalState.Open(project.History) is not null,
             Owing.Signature => ContractState.Open(project.History) is not null,
             Owing.Payment => cause.Fact?.What is not Happening.InvoiceIssued issued
-                || Owed.On(project.History, issued).Minor > 0,
+                || Owed.On(project.History, issued).Minor > 0 && !Unanswered.Objects(project, issued.Invoice),
             Owing.Form => FormsAsked.Open(project.History).Any(),
             Owing.Approval => project.History.Any<Happening.HandedOver>() && !project.History.Any<Happening.Approved>(),
             _ => true,

@@ -72,6 +72,7 @@ public static class StopRules
                             or Happening.MeetingHeld
                             or Happening.ContractSigned { Signer: Signer.Client }
                             or Happening.ContractAsked
+                            or Happening.InvoiceAsked
                             or Happening.ContractDeclined
                             or Happening.RateSheetTicked
                             or Happening.PaymentReceived

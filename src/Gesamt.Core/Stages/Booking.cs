@@ -34,6 +34,7 @@ public static class Booking
         private readonly Dictionary<VersionId, (Instant? Client, Instant? Owner)> signatures = [];
         private readonly Dictionary<Gate, Instant> waived = [];
         private readonly HashSet<VersionId> amendments = [];
+        private readonly HashSet<InvoiceId> extras = [];
         private (Money OnBooking, Instant First)? price;
         private HashSet<PaymentId> madeBy = [];
         private Instant notBefore = Instant.MinValue;
@@ -73,7 +74,11 @@ public static class Booking
                 case Happening.GateWaived gate:
                     waived[gate.Gate] = fact.Happened;
                     break;
-                case Happening.PaymentReceived paid:
+                case Happening.InvoiceIssued { Extra: true } extra:
+                    extras.Add(extra.Invoice);
+                    return;
+                // what an invoice besides the price brings in books nothing
+                case Happening.PaymentReceived paid when paid.Invoice is not { } on || !extras.Contains(on):
                     payments.Add((paid.Payment, fact.Happened, paid.Amount));
                     break;
                 case Happening.PaymentVoided voided:

@@ -84,6 +84,8 @@ public static class NextActs
             or WaitKind.BriefRemarked
             or WaitKind.MeetingCancelled
             or WaitKind.ContractAsked
+            or WaitKind.InvoiceAsked
+            or WaitKind.RefundRefused
             or WaitKind.ContractDeclined => NextAct.AnswerLetter,
             WaitKind.ChangeAsked
             or WaitKind.Declined

@@ -105,6 +105,8 @@ public static class PossibleNow
                 or WaitKind.Declined
                 or WaitKind.AnswerRemark
                 or WaitKind.ContractAsked
+                or WaitKind.InvoiceAsked
+                or WaitKind.RefundRefused
                 or WaitKind.ContractDeclined
                 or WaitKind.ReadRateSheet
         )
@@ -162,7 +164,7 @@ public static class PossibleNow
 
     /// <summary>Of the price, or of an invoice.</summary>
     private static bool IsOwed(History history, AgreedPrice price) =>
-        price.Agreed > Payments.Total(history, price.Agreed.Currency) || Owed.Open(history).Any();
+        price.Agreed > Payments.TotalOfPrice(history, price.Agreed.Currency) || Owed.Open(history).Any();
 
     /// <summary>An inquiry whose follow-ups wait for the owner to read the answers.</summary>
     public static bool MayBeRead(Case project) =>

@@ -1,3 +1,4 @@
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Work;
@@ -24,6 +25,18 @@ public static class Unanswered
             yield return new(WaitKind.ContractAsked, objected.Happened, AskedOfContract(objected.What.Sort));
         if (First<Happening.ContractDeclined>(project) is { } unsigned)
             yield return new(WaitKind.ContractDeclined, unsigned.Happened, "They declined to sign");
+        if (First<Happening.InvoiceAsked>(project) is { } bill)
+            yield return new(
+                WaitKind.InvoiceAsked,
+                bill.Happened,
+                bill.What.Sort == AskSort.Objection ? "They object to an invoice" : "They asked about an invoice"
+            );
+        if (First<Happening.RefundRefused>(project) is { } refused)
+            yield return new(
+                WaitKind.RefundRefused,
+                refused.Happened,
+                $"Give {MoneyText.Of(refused.What.Amount)} back by another way"
+            );
         if (First<Happening.RateSheetTicked>(project) is { } ticked)
             yield return new(WaitKind.ReadRateSheet, ticked.Happened, "Read what they ticked");
         if (First<Happening.MeetingCancelled>(project, cancelled => cancelled.ByClient) is { } cancelled)
@@ -36,6 +49,15 @@ public static class Unanswered
         if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(project) is { } remark)
             yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
     }
+
+    /// <summary>Whether the client objects to an invoice, and nobody has answered.</summary>
+    public static bool Objects(Case project, InvoiceId invoice) =>
+        First<Happening.InvoiceAsked>(project, asked => asked.Invoice == invoice && asked.Sort == AskSort.Objection)
+            is not null;
+
+    /// <summary>Whether the client asked about an invoice, or objects to it, and nobody has answered.</summary>
+    public static bool Asked(Case project, InvoiceId invoice) =>
+        First<Happening.InvoiceAsked>(project, asked => asked.Invoice == invoice) is not null;
 
     private static string AskedWords(AskSort sort) =>
         sort switch

@@ -10,6 +10,8 @@ public enum WaitKind
     ChangeAsked,
     Declined,
     ContractAsked,
+    InvoiceAsked,
+    RefundRefused,
     ContractDeclined,
     RanOut,
     Countersign,

@@ -37,6 +37,9 @@ public static class FulfilmentRule
             Happening.PaymentVoided voided => history
                 .Last<Happening.PaymentReceived>(paid => paid.Payment == voided.Payment)
                 ?.Fact,
+            Happening.PaymentChargedBack back => history
+                .Last<Happening.PaymentReceived>(paid => paid.Payment == back.Payment)
+                ?.Fact,
             _ => null,
         };
 

@@ -43,9 +43,12 @@ internal sealed partial class PdfSheet
         foreach (var ((column, right), cell) in Ends(cells).Zip(row.Cells))
         {
             var y = top;
-            foreach (var line in PdfFonts.Figures.Wrap(cell, column.Width))
+            foreach (var line in (column.Begins ? PdfFonts.Text : PdfFonts.Figures).Wrap(cell, column.Width))
             {
-                PdfFonts.Figures.DrawFigures(canvas, line, right, y, ink);
+                if (column.Begins)
+                    PdfFonts.Text.Draw(canvas, line, right - column.Width - Gutter / 2, y, soft);
+                else
+                    PdfFonts.Figures.DrawFigures(canvas, line, right, y, ink);
                 y += LabelLine;
             }
         }

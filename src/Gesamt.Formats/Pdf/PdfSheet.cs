@@ -5,7 +5,8 @@ namespace Gesamt.Formats.Pdf;
 
 /// <summary>A column of a table.</summary>
 /// <param name="Width">In points, without the gap before it; 0 for the one that takes what is left.</param>
-internal sealed record PdfColumn(string Head, float Width);
+/// <param name="Begins">Whether its words begin at its left edge; figures end at the right one.</param>
+internal sealed record PdfColumn(string Head, float Width, bool Begins = false);
 
 /// <summary>An A4 sheet that text and rows flow down, page after page. Positions in points of 1/72 inch.</summary>
 internal sealed partial class PdfSheet : IDisposable
@@ -27,6 +28,7 @@ internal sealed partial class PdfSheet : IDisposable
     private readonly MemoryStream stream = new();
     private readonly SKDocument document;
     private readonly Letterhead head;
+    private readonly string foot;
     private readonly int pages;
     private readonly SKPaint ink = Paint("#17211d");
     private readonly SKPaint soft = Paint("#56625b");
@@ -37,11 +39,19 @@ internal sealed partial class PdfSheet : IDisposable
 
     /// <summary>Draws a paper: once to count its pages, and once more with their number on each.</summary>
     /// <param name="logo">The picture at the head, PNG or JPEG; one that cannot be read is left out.</param>
-    public static byte[] Draw(Letterhead head, string title, Instant at, byte[]? logo, Action<PdfSheet> draw)
+    /// <param name="foot">What stands at the foot of each page; empty for the studio's particulars, which then stand at the head.</param>
+    public static byte[] Draw(
+        Letterhead head,
+        string title,
+        Instant at,
+        byte[]? logo,
+        Action<PdfSheet> draw,
+        string foot = ""
+    )
     {
         (byte[] File, int Pages) Drawn(int pages)
         {
-            using var sheet = new PdfSheet(head, title, at, logo, pages);
+            using var sheet = new PdfSheet(head, title, at, logo, foot, pages);
             draw(sheet);
             return (sheet.Save(), sheet.page);
         }
@@ -51,9 +61,9 @@ internal sealed partial class PdfSheet : IDisposable
         return update.Write().File;
     }
 
-    private PdfSheet(Letterhead head, string title, Instant at, byte[]? logo, int pages)
+    private PdfSheet(Letterhead head, string title, Instant at, byte[]? logo, string foot, int pages)
     {
-        (this.head, this.pages) = (head, pages);
+        (this.head, this.foot, this.pages) = (head, foot, pages);
         brand = new()
         {
             Color = SKColor.TryParse(head.Brand, out var color) ? color : SKColor.Parse("#17211d"),
@@ -201,7 +211,7 @@ internal sealed partial class PdfSheet : IDisposable
             var line in head
                 .Address.ReplaceLineEndings("\n")
                 .Split('\n')
-                .Concat([head.Phone, head.Mail, head.Site])
+                .Concat([head.Phone, head.Mail, head.Site, foot.Length > 0 ? TaxNumber : ""])
                 .Where(line => line.Length > 0)
                 .SelectMany(line => PdfFonts.Small.Wrap(line, half))
         )
@@ -220,20 +230,21 @@ internal sealed partial class PdfSheet : IDisposable
 
     private void End()
     {
-        var foot = string.Join(
-            ", ",
-            new[]
-            {
-                head.Studio,
-                head.TaxNumber.Length > 0 ? $"tax number {head.TaxNumber}" : "",
-                head.Bank,
-                head.Bic.Length > 0 ? $"BIC {head.Bic}" : "",
-            }.Where(part => part.Length > 0)
-        );
-        PdfFonts.Small.Draw(canvas, PdfFonts.Small.Wrap(foot, Width - 90).First(), Left, Foot, soft);
+        var words =
+            foot.Length > 0
+                ? foot
+                : string.Join(
+                    ", ",
+                    new[] { head.Studio, TaxNumber, head.Bank, head.Bic.Length > 0 ? $"BIC {head.Bic}" : "" }.Where(
+                        part => part.Length > 0
+                    )
+                );
+        PdfFonts.Small.Draw(canvas, PdfFonts.Small.Wrap(words, Width - 90).First(), Left, Foot, soft);
         PdfFonts.Small.DrawEnding(canvas, $"page {page} of {pages}", Right, Foot, soft);
         document.EndPage();
     }
+
+    private string TaxNumber => head.TaxNumber.Length > 0 ? $"tax number {head.TaxNumber}" : "";
 
     private void Turn()
     {

@@ -44,6 +44,10 @@ internal sealed partial class PdfUpdate
 
     public void Put(int number, string dictionary) => objects[number] = Bytes.GetBytes(dictionary);
 
+    /// <summary>An object with a stream of bytes.</summary>
+    public void Put(int number, string before, byte[] content, string after) =>
+        objects[number] = [.. Bytes.GetBytes(before), .. content, .. Bytes.GetBytes(after)];
+
     /// <summary>An object's dictionary as it is by now.</summary>
     public string Dictionary(int number)
     {

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.CheckoutRow",
                 typeof(CheckoutRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 9,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 2,
                 keyCount: 1);
@@ -59,6 +59,14 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.IdNumber<InvoiceId>());
             invoiceId.SetSentinelFromProviderValue(0L);
 
+            var means = runtimeEntityType.AddProperty(
+                "Means",
+                typeof(PaymentMeans),
+                propertyInfo: typeof(CheckoutRow).GetProperty("Means", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CheckoutRow).GetField("<Means>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            means.SetSentinelFromProviderValue("Card");
+
             var projectId = runtimeEntityType.AddProperty(
                 "ProjectId",
                 typeof(ProjectId),
@@ -72,6 +80,20 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(CheckoutRow).GetProperty("Session", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(CheckoutRow).GetField("<Session>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var state = runtimeEntityType.AddProperty(
+                "State",
+                typeof(CheckoutState),
+                propertyInfo: typeof(CheckoutRow).GetProperty("State", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CheckoutRow).GetField("<State>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            state.SetSentinelFromProviderValue("Open");
+
+            var words = runtimeEntityType.AddProperty(
+                "Words",
+                typeof(string),
+                propertyInfo: typeof(CheckoutRow).GetProperty("Words", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CheckoutRow).GetField("<Words>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("b97b3736-d17c-4755-afe5-83c23a28f5f1"), entityTypeCount: 58)
+            : base(skipDetectChanges: false, modelId: new Guid("797627de-b900-4e7f-86b2-76c72841773e"), entityTypeCount: 60)
         {
         }
 
@@ -21,6 +21,7 @@ namespace Gesamt.Store.Compiled
         {
             var answersRow = AnswersRowEntityType.Create(this);
             var apiKeyRow = ApiKeyRowEntityType.Create(this);
+            var billDraftRow = BillDraftRowEntityType.Create(this);
             var briefRow = BriefRowEntityType.Create(this);
             var busyRow = BusyRowEntityType.Create(this);
             var calendarRow = CalendarRowEntityType.Create(this);
@@ -59,6 +60,7 @@ namespace Gesamt.Store.Compiled
             var projectPersonRow = ProjectPersonRowEntityType.Create(this);
             var projectRow = ProjectRowEntityType.Create(this);
             var rateSheetRow = RateSheetRowEntityType.Create(this);
+            var refundRow = RefundRowEntityType.Create(this);
             var requestRow = RequestRowEntityType.Create(this);
             var reviewRow = ReviewRowEntityType.Create(this);
             var routineRow = RoutineRowEntityType.Create(this);
@@ -79,6 +81,7 @@ namespace Gesamt.Store.Compiled
             var versionRow = VersionRowEntityType.Create(this);
 
             AnswersRowEntityType.CreateForeignKey1(answersRow, projectRow);
+            BillDraftRowEntityType.CreateForeignKey1(billDraftRow, projectRow);
             BriefRowEntityType.CreateForeignKey1(briefRow, projectRow);
             CheckoutRowEntityType.CreateForeignKey1(checkoutRow, projectRow);
             DetailDoubtRowEntityType.CreateForeignKey1(detailDoubtRow, projectRow);
@@ -104,6 +107,7 @@ namespace Gesamt.Store.Compiled
             ProjectRowEntityType.CreateForeignKey1(projectRow, personRow);
             ProjectRowEntityType.CreateForeignKey2(projectRow, kindRow);
             RateSheetRowEntityType.CreateForeignKey1(rateSheetRow, projectRow);
+            RefundRowEntityType.CreateForeignKey1(refundRow, projectRow);
             ReviewRowEntityType.CreateForeignKey1(reviewRow, projectRow);
             RunRowEntityType.CreateForeignKey1(runRow, projectRow);
             StandingColumnsEntityType.CreateForeignKey1(standingColumns, projectRow);
@@ -113,6 +117,7 @@ namespace Gesamt.Store.Compiled
 
             AnswersRowEntityType.CreateAnnotations(answersRow);
             ApiKeyRowEntityType.CreateAnnotations(apiKeyRow);
+            BillDraftRowEntityType.CreateAnnotations(billDraftRow);
             BriefRowEntityType.CreateAnnotations(briefRow);
             BusyRowEntityType.CreateAnnotations(busyRow);
             CalendarRowEntityType.CreateAnnotations(calendarRow);
@@ -151,6 +156,7 @@ namespace Gesamt.Store.Compiled
             ProjectPersonRowEntityType.CreateAnnotations(projectPersonRow);
             ProjectRowEntityType.CreateAnnotations(projectRow);
             RateSheetRowEntityType.CreateAnnotations(rateSheetRow);
+            RefundRowEntityType.CreateAnnotations(refundRow);
             RequestRowEntityType.CreateAnnotations(requestRow);
             ReviewRowEntityType.CreateAnnotations(reviewRow);
             RoutineRowEntityType.CreateAnnotations(routineRow);

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.InvoiceRow",
                 typeof(InvoiceRow),
                 baseEntityType,
-                propertyCount: 18,
+                propertyCount: 19,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 5,
                 keyCount: 1);
@@ -73,6 +73,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(InvoiceRow).GetProperty("Instalment", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(InvoiceRow).GetField("<Instalment>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
+
+            var interestOf = runtimeEntityType.AddProperty(
+                "InterestOf",
+                typeof(InvoiceId?),
+                propertyInfo: typeof(InvoiceRow).GetProperty("InterestOf", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(InvoiceRow).GetField("<InterestOf>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<InvoiceId>());
 
             var issuedOn = runtimeEntityType.AddProperty(
                 "IssuedOn",

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.LetterRow",
                 typeof(LetterRow),
                 baseEntityType,
-                propertyCount: 28,
+                propertyCount: 29,
                 navigationCount: 1,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 5,
@@ -66,6 +66,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(LetterRow).GetProperty("ByItself", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(LetterRow).GetField("<ByItself>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
+
+            var carriesInvoice = runtimeEntityType.AddProperty(
+                "CarriesInvoice",
+                typeof(InvoiceId?),
+                propertyInfo: typeof(LetterRow).GetProperty("CarriesInvoice", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(LetterRow).GetField("<CarriesInvoice>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<InvoiceId>());
 
             var edition = runtimeEntityType.AddProperty(
                 "Edition",

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.PaperRow",
                 typeof(PaperRow),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 10,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -43,6 +43,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(PaperRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.InstantTicks());
             at.SetSentinelFromProviderValue(0L);
+
+            var data = runtimeEntityType.AddProperty(
+                "Data",
+                typeof(string),
+                propertyInfo: typeof(PaperRow).GetProperty("Data", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PaperRow).GetField("<Data>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var drawnLater = runtimeEntityType.AddProperty(
                 "DrawnLater",

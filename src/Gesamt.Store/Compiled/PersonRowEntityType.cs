@@ -2,6 +2,7 @@
 using System;
 using System.Reflection;
 using Gesamt.Core;
+using Gesamt.Core.Invoicing;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
@@ -21,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.PersonRow",
                 typeof(PersonRow),
                 baseEntityType,
-                propertyCount: 19,
+                propertyCount: 21,
                 unnamedIndexCount: 5,
                 keyCount: 1);
 
@@ -49,11 +50,26 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(PersonRow).GetProperty("Also", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(PersonRow).GetField("<Also>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var buyer = runtimeEntityType.AddProperty(
+                "Buyer",
+                typeof(BuyerSort),
+                propertyInfo: typeof(PersonRow).GetProperty("Buyer", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PersonRow).GetField("<Buyer>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            buyer.SetSentinelFromProviderValue("Private");
+
             var cardUid = runtimeEntityType.AddProperty(
                 "CardUid",
                 typeof(string),
                 propertyInfo: typeof(PersonRow).GetProperty("CardUid", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(PersonRow).GetField("<CardUid>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var country = runtimeEntityType.AddProperty(
+                "Country",
+                typeof(string),
+                propertyInfo: typeof(PersonRow).GetProperty("Country", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PersonRow).GetField("<Country>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var edition = runtimeEntityType.AddProperty(

@@ -21,7 +21,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StudioRow",
                 typeof(StudioRow),
                 baseEntityType,
-                propertyCount: 42,
+                propertyCount: 48,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -84,6 +84,12 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StudioRow).GetField("<CodeStep>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
 
+            var country = runtimeEntityType.AddProperty(
+                "Country",
+                typeof(string),
+                propertyInfo: typeof(StudioRow).GetProperty("Country", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<Country>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var currency = runtimeEntityType.AddProperty(
                 "Currency",
                 typeof(string),
@@ -117,6 +123,12 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(StudioRow).GetProperty("Edition", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<Edition>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
+
+            var exemptReason = runtimeEntityType.AddProperty(
+                "ExemptReason",
+                typeof(string),
+                propertyInfo: typeof(StudioRow).GetProperty("ExemptReason", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<ExemptReason>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var feedKey = runtimeEntityType.AddProperty(
                 "FeedKey",
@@ -152,11 +164,24 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StudioRow).GetField("<InvoiceFirstYear>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
 
+            var invoiceNote = runtimeEntityType.AddProperty(
+                "InvoiceNote",
+                typeof(string),
+                propertyInfo: typeof(StudioRow).GetProperty("InvoiceNote", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<InvoiceNote>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var invoiceSeries = runtimeEntityType.AddProperty(
                 "InvoiceSeries",
                 typeof(string),
                 propertyInfo: typeof(StudioRow).GetProperty("InvoiceSeries", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<InvoiceSeries>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var lateTerms = runtimeEntityType.AddProperty(
+                "LateTerms",
+                typeof(string),
+                propertyInfo: typeof(StudioRow).GetProperty("LateTerms", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<LateTerms>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var logo = runtimeEntityType.AddProperty(
                 "Logo",
@@ -219,6 +244,12 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StudioRow).GetField("<PasswordHash>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
+            var payAt = runtimeEntityType.AddProperty(
+                "PayAt",
+                typeof(string),
+                propertyInfo: typeof(StudioRow).GetProperty("PayAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<PayAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var phone = runtimeEntityType.AddProperty(
                 "Phone",
                 typeof(string),
@@ -237,6 +268,12 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(StudioRow).GetProperty("RecoveryCodes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<RecoveryCodes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var referenceRates = runtimeEntityType.AddProperty(
+                "ReferenceRates",
+                typeof(string),
+                propertyInfo: typeof(StudioRow).GetProperty("ReferenceRates", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<ReferenceRates>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var securityStamp = runtimeEntityType.AddProperty(
                 "SecurityStamp",

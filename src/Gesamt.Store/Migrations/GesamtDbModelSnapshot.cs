@@ -87,6 +87,36 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("ApiKeys");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.BillDraftRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Bill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ChangedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("InterestOf")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId")
+                        .IsUnique();
+
+                    b.ToTable("BillDrafts");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.BriefRow", b =>
                 {
                     b.Property<int>("Id")
@@ -180,10 +210,22 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("InvoiceId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Means")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Session")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -672,6 +714,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<int>("Instalment")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("InterestOf")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("IssuedOn")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -885,6 +930,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<bool>("ByItself")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("CarriesInvoice")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Edition")
@@ -1484,6 +1532,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Data")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("DrawnLater")
                         .HasColumnType("INTEGER");
 
@@ -1583,7 +1634,14 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Buyer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("CardUid")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Country")
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Edition")
@@ -1806,6 +1864,63 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("ProjectId");
 
                     b.ToTable("RateSheets");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.RefundRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long>("AmountMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Key")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Means")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("NoteId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("PaymentId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.HasIndex("PaymentId");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("Refunds", t =>
+                        {
+                            t.HasCheckConstraint("Positive", "AmountMinor > 0");
+                        });
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.RequestRow", b =>
@@ -2239,6 +2354,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("CodeStep")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Country")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -2257,6 +2376,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("ExemptReason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("FeedKey")
                         .HasColumnType("TEXT");
 
@@ -2273,8 +2396,15 @@ namespace Gesamt.Store.Migrations
                     b.Property<int>("InvoiceFirstYear")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("InvoiceNote")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("InvoiceSeries")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LateTerms")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Logo")
@@ -2309,6 +2439,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("PasswordHash")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("PayAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("Phone")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -2317,6 +2451,10 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("RecoveryCodes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReferenceRates")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -2613,6 +2751,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.AnswersRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.BillDraftRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()
@@ -2945,6 +3092,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.RateSheetRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.RefundRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()

@@ -60,6 +60,9 @@ public sealed class LetterRow
     /// <summary>A proposal that becomes sent when this letter is handed over.</summary>
     public VersionId? SendsVersion { get; set; }
 
+    /// <summary>An invoice or credit note that goes with it, as PDF and as data.</summary>
+    public InvoiceId? CarriesInvoice { get; set; }
+
     /// <summary>Why the mail server refused it, until it is sent again.</summary>
     public string? Problem { get; set; }
 

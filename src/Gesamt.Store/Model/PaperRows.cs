@@ -125,6 +125,9 @@ public sealed class PaperRow
     /// <summary>The invoice or credit note it is.</summary>
     public InvoiceId? InvoiceId { get; set; }
     public required string Hash { get; set; }
+
+    /// <summary>SHA-256 of the same invoice in UBL; null where there is none.</summary>
+    public string? Data { get; set; }
     public Instant At { get; set; }
 
     /// <summary>Whether it carries the studio's own seal: an X.509 signature over all of it.</summary>
@@ -182,6 +185,9 @@ public sealed class InvoiceRow
     /// <summary>The invoice a credit note takes back.</summary>
     public InvoiceId? Credits { get; set; }
 
+    /// <summary>The late invoice whose interest this one asks for.</summary>
+    public InvoiceId? InterestOf { get; set; }
+
     /// <summary>Derived from the facts, so that sums need not read them.</summary>
     public long OwedMinor { get; set; }
 }
@@ -192,6 +198,22 @@ public enum PaymentMeans
     Transfer,
     Cash,
     Cheque,
+
+    /// <summary>From the payer's account, through a provider.</summary>
+    Account,
+}
+
+/// <summary>An invoice that is being written; one of a project at a time.</summary>
+public sealed class BillDraftRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Bill { get; set; }
+
+    /// <summary>The late invoice whose interest it asks for.</summary>
+    public InvoiceId? InterestOf { get; set; }
+    public int Edition { get; set; }
+    public Instant ChangedAt { get; set; }
 }
 
 public sealed class PaymentRow
@@ -211,7 +233,49 @@ public sealed class PaymentRow
     public Instant? GoneAt { get; set; }
 }
 
-/// <summary>A card payment that was begun with the provider.</summary>
+public enum RefundState
+{
+    /// <summary>The provider is asked for it, and has not said yet.</summary>
+    Asked,
+    Done,
+    Refused,
+}
+
+/// <summary>Money given back of a payment.</summary>
+public sealed class RefundRow
+{
+    public RefundId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public PaymentId PaymentId { get; set; }
+    public long AmountMinor { get; set; }
+    public required string Currency { get; set; }
+    public RefundState State { get; set; }
+    public PaymentMeans Means { get; set; }
+
+    /// <summary>The credit note it goes with; null for money that is owed again.</summary>
+    public InvoiceId? NoteId { get; set; }
+
+    /// <summary>Our key with the provider, under which it is done once; null for one done by hand.</summary>
+    public string? Key { get; set; }
+
+    /// <summary>Why the provider refused it.</summary>
+    public string Words { get; set; } = "";
+    public Instant At { get; set; }
+}
+
+/// <summary>How far a payment with a provider has come.</summary>
+public enum CheckoutState
+{
+    /// <summary>It was begun, and nothing was paid yet.</summary>
+    Open,
+
+    /// <summary>The payer has done their part, and the money is on its way.</summary>
+    Pending,
+    Paid,
+    Refused,
+}
+
+/// <summary>A payment that was begun with the provider.</summary>
 public sealed class CheckoutRow
 {
     public int Id { get; set; }
@@ -222,4 +286,11 @@ public sealed class CheckoutRow
     public ProjectId ProjectId { get; set; }
     public long AmountMinor { get; set; }
     public Instant At { get; set; }
+    public CheckoutState State { get; set; }
+
+    /// <summary>By card, or from an account.</summary>
+    public PaymentMeans Means { get; set; }
+
+    /// <summary>Why it was refused, as the provider says it.</summary>
+    public string Words { get; set; } = "";
 }

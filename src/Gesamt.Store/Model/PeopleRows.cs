@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.People;
 using NodaTime;
 
@@ -56,6 +57,12 @@ public sealed class PersonRow
     public ReachBy? Prefers { get; set; }
     public string? Address { get; set; }
     public string? TaxNumber { get; set; }
+
+    /// <summary>By its two letters (ISO 3166-1); null for the studio's own.</summary>
+    public string? Country { get; set; }
+
+    /// <summary>What they are as the law of late payment asks.</summary>
+    public BuyerSort Buyer { get; set; }
 
     /// <summary>The owner's own notes.</summary>
     public string Notes { get; set; } = "";

@@ -20,6 +20,24 @@ public sealed class StudioRow
     public string TaxNumber { get; set; } = "";
     public string Iban { get; set; } = "";
 
+    /// <summary>By its two letters (ISO 3166-1); empty while it was not said.</summary>
+    public string Country { get; set; } = "";
+
+    /// <summary>Printed below the sums of every invoice.</summary>
+    public string InvoiceNote { get; set; } = "";
+
+    /// <summary>A way to pay of the studio's own choosing, a link or a few words; printed beside the transfer.</summary>
+    public string PayAt { get; set; } = "";
+
+    /// <summary>Why its work is exempt of tax, where some is.</summary>
+    public string ExemptReason { get; set; } = "";
+
+    /// <summary>What is asked for late payment, as JSON; null for nothing.</summary>
+    public string? LateTerms { get; set; }
+
+    /// <summary>Reference rates of half-years, as JSON.</summary>
+    public string ReferenceRates { get; set; } = "[]";
+
     /// <summary>The bank as it stands on papers, and its BIC (ISO 9362).</summary>
     public string Bank { get; set; } = "";
     public string Bic { get; set; } = "";

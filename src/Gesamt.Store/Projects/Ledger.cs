@@ -259,6 +259,7 @@ public sealed class Ledger(GesamtDb db)
             is Happening.InvoiceIssued
                 or Happening.InvoiceCredited
                 or Happening.PaymentReceived
+                or Happening.PaymentRefunded
                 or Happening.PaymentVoided
                 or Happening.PaymentChargedBack;
 
@@ -307,7 +308,9 @@ public sealed class Ledger(GesamtDb db)
             price?.Net.Minor
         );
         columns.Currency = price?.Agreed.Currency.Code;
-        columns.PaidMinor = Payments.InForce(project.History).Sum(payment => payment.What.Amount.Minor);
+        columns.PaidMinor =
+            Payments.InForce(project.History).Sum(payment => payment.What.Amount.Minor)
+            - Payments.Refunds(project.History).Sum(refund => refund.What.Amount.Minor);
         columns.OwedMinor = Owed.Open(project.History).Sum(open => open.Owed.Minor);
         columns.FinishedAt =
             standing.Stage == Stage.Finished ? GateRule.Read(project).Max(gate => gate.ClosedAt) : null;

@@ -17,7 +17,8 @@ public static class AsClient
     {
         api.MapGet(
             "/projects/{id:long}/as-client",
-            async (long id, PagePart? with, Desk desk, ICardPayments cards) => await OfAsync(desk, cards, new(id), with)
+            async (long id, PagePart? with, Desk desk, IPaymentProvider provider) =>
+                await OfAsync(desk, provider, new(id), with)
         );
         api.MapGet(
             "/projects/{id:long}/proposal/as-client",
@@ -30,13 +31,18 @@ public static class AsClient
     }
 
     /// <summary>A project’s page as its client sees it, with a part that is not open yet where one is named.</summary>
-    public static async Task<AsClientDto> OfAsync(Desk desk, ICardPayments cards, ProjectId project, PagePart? with)
+    public static async Task<AsClientDto> OfAsync(
+        Desk desk,
+        IPaymentProvider provider,
+        ProjectId project,
+        PagePart? with
+    )
     {
         var file = await desk.OpenAsync(project);
         // it is only looked at, so it carries no token with which it could act
         var page = await ClientPage.OfAsync(
             desk,
-            cards,
+            provider,
             file,
             null,
             "",

@@ -79,14 +79,14 @@ public static class ClientEndpoints
             async (
                 HttpContext http,
                 Desk desk,
-                ICardPayments cards,
+                IPaymentProvider provider,
                 Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery
             ) =>
             {
                 var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
                 return await ClientPage.OfAsync(
                     desk,
-                    cards,
+                    provider,
                     file,
                     ClientLink.Link(http).PersonId,
                     antiforgery.GetAndStoreTokens(http).RequestToken!,
@@ -160,52 +160,7 @@ public static class ClientEndpoints
                 )
         );
 
-        page.MapPost(
-            "/pay",
-            async (HttpContext http, Desk desk, ICardPayments cards) =>
-                new AddressDto(
-                    await Checkout.BeginAsync(
-                        desk,
-                        cards,
-                        ClientLink.Link(http).ProjectId,
-                        $"/p/{ClientLink.Link(http).PublicId}"
-                    )
-                )
-        );
-
-        page.MapPost(
-            "/settle",
-            async (HttpContext http, Desk desk, ICardPayments cards) =>
-            {
-                var project = ClientLink.Link(http).ProjectId;
-                foreach (
-                    var checkout in await desk
-                        .Db.Checkouts.AsNoTracking()
-                        .Where(c => c.ProjectId == project)
-                        .ToListAsync()
-                )
-                    await Checkout.SettleAsync(desk, cards, checkout);
-                return Results.NoContent();
-            }
-        );
-
-        page.MapGet(
-            "/invoices/{invoice}.pdf",
-            async (string invoice, HttpContext http, Desk desk) =>
-            {
-                var project = ClientLink.Link(http).ProjectId;
-                var row =
-                    await desk
-                        .Db.Invoices.AsNoTracking()
-                        .SingleOrDefaultAsync(i => i.PublicId == invoice && i.ProjectId == project)
-                    ?? throw new MissingException("invoice");
-                return Results.File(
-                    await KeptPapers.ReadAsync(desk, row),
-                    "application/pdf",
-                    $"invoice-{row.Number}.pdf"
-                );
-            }
-        );
+        page.MapClientInvoices();
         return page;
     }
 

@@ -4,6 +4,8 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Turns;
+using Gesamt.Formats.Invoices;
+using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
@@ -11,6 +13,7 @@ using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Meetings;
+using Gesamt.Web.Papers;
 using Gesamt.Web.Prices;
 using Microsoft.EntityFrameworkCore;
 
@@ -24,8 +27,25 @@ public sealed record InvoicePageDto(
     string Owed,
     string Due,
     bool Paid,
-    bool IsCredit
+    bool IsCredit,
+    InvoicePayDto? Pay
 );
+
+/// <summary>How an open invoice is paid.</summary>
+/// <param name="Transfer">Null where the studio has no account.</param>
+/// <param name="OnItsWay">A payment through the provider that is not there yet, or was refused, in words; empty for none.</param>
+/// <param name="SaidPaid">Whether they said that it is paid.</param>
+/// <param name="Asked">Whether they asked about it, and nobody has answered yet.</param>
+public sealed record InvoicePayDto(TransferDto? Transfer, string OnItsWay, bool SaidPaid, bool Asked);
+
+/// <summary>What a transfer needs.</summary>
+/// <param name="Code">The QR code for a bank's app as the path of a picture, its dark modules one unit wide; null where there is none.</param>
+/// <param name="CodeSize">How many modules it has a side, with its quiet zone.</param>
+public sealed record TransferDto(string Iban, string Bic, string Reference, string? Code, int CodeSize);
+
+/// <summary>The ways in which the studio can be paid on this page.</summary>
+/// <param name="At">A way of the studio's own choosing, a link or words; empty for none.</param>
+public sealed record PayWaysDto(bool Card, bool Account, string At);
 
 /// <summary>Whose page it is: the studio as the client knows it.</summary>
 /// <param name="Logo">Its address; null where there is none.</param>
@@ -45,7 +65,7 @@ public sealed record BookingDto(
     IReadOnlyList<KeptContractDto> Kept,
     IReadOnlyList<InvoicePageDto> Invoices,
     bool AskedForChange,
-    bool PaysByCard
+    PayWaysDto Ways
 );
 
 /// <summary>The parts that the owner opens; each is null until it is.</summary>
@@ -86,7 +106,7 @@ public static class ClientPage
     /// <param name="open">Which parts are open: as the facts say, or, seen beforehand by the owner, one more.</param>
     public static async Task<ClientPageDto> OfAsync(
         Desk desk,
-        ICardPayments cards,
+        IPaymentProvider provider,
         ProjectFile file,
         PersonId? person,
         string token,
@@ -121,7 +141,11 @@ public static class ClientPage
                 await ContractPage.KeptAsync(desk, file),
                 [.. invoices.Values],
                 history.Last<Happening.ChangeAsked>() is { } asked && asked.What.Version == waiting,
-                cards.Available
+                new(
+                    provider.Ways.Contains(PaymentMeans.Card),
+                    provider.Ways.Contains(PaymentMeans.Account),
+                    desk.Studio.PayAt
+                )
             ),
             new(
                 open(PagePart.Whole) ? ClientParts.Whole(desk, file) : null,
@@ -151,6 +175,9 @@ public static class ClientPage
             .Where(i => i.ProjectId == file.Id)
             .OrderBy(i => i.Id)
             .ToListAsync();
+        var checkouts = rows.Exists(row => row.OwedMinor > 0)
+            ? await desk.Db.Checkouts.AsNoTracking().Where(c => c.ProjectId == file.Id).OrderBy(c => c.Id).ToListAsync()
+            : [];
         return new OrderedDictionary<InvoiceId, InvoicePageDto>(
             rows.Select(row =>
             {
@@ -164,10 +191,55 @@ public static class ClientPage
                         MoneyText.Of(new(row.OwedMinor, currency)),
                         DateWords.Long(row.Due),
                         row.OwedMinor <= 0,
-                        row.Sort == InvoiceSort.CreditNote
+                        row.Sort == InvoiceSort.CreditNote,
+                        row.OwedMinor > 0 ? Pay(desk, file, row, checkouts) : null
                     )
                 );
             })
+        );
+    }
+
+    private static InvoicePayDto Pay(Desk desk, ProjectFile file, InvoiceRow row, List<CheckoutRow> checkouts)
+    {
+        var last = checkouts.FindLast(c => c.InvoiceId == row.Id && c.State is not CheckoutState.Open);
+        var amount = last is null ? "" : MoneyText.Of(new(last.AmountMinor, Currency.Of(row.Currency)));
+        return new(
+            Transfer(desk, row),
+            last?.State switch
+            {
+                CheckoutState.Pending => $"Your payment of {amount} is on its way.",
+                CheckoutState.Refused => $"Your payment of {amount} was refused: {last.Words}. Nothing was taken.",
+                _ => "",
+            },
+            file.History.Any<Happening.SaidToBePaid>(said => said.Invoice == row.Id),
+            Core.Waiting.Unanswered.Asked(file.Case, row.Id)
+        );
+    }
+
+    private static TransferDto? Transfer(Desk desk, InvoiceRow row)
+    {
+        var snapshot = StoreJson.Read<InvoiceSnapshot>(row.Snapshot);
+        var iban = snapshot.Iban ?? desk.Studio.Iban;
+        if (iban.Length == 0)
+            return null;
+        var (head, reference) = (snapshot.Head, snapshot.More?.Reference ?? "");
+        var code =
+            reference.Length > 0
+                ? EpcCode.Text(
+                    head?.Studio ?? desk.Studio.Name,
+                    iban,
+                    head?.Bic ?? "",
+                    new(row.OwedMinor, Currency.Of(row.Currency)),
+                    reference
+                )
+                : null;
+        var modules = code is null ? null : EpcCode.Modules(code);
+        return new(
+            Iban.Written(iban),
+            head?.Bic ?? "",
+            reference.Length > 0 ? CreditorReference.Written(reference) : row.Number,
+            modules is null ? null : EpcCode.Path(modules),
+            modules is null ? 0 : modules.Length + 2 * EpcCode.Quiet
         );
     }
 }

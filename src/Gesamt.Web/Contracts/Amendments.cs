@@ -63,7 +63,7 @@ public static class Amendments
         var offer = Versions.OfferOf(proposal);
         var amendment = Amendment.Of(offer, billed, PlanDates.Of(file.Case, act.Calendar.DateOf(contract.At)));
         foreach (var credit in amendment.Credits)
-            await Issuing.CreditAsync(
+            await Crediting.OfAsync(
                 act,
                 file,
                 credit.Invoice,

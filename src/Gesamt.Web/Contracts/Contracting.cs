@@ -89,7 +89,7 @@ public static class Contracting
             || file.History.Last<Happening.ProposalAccepted>() is not { What.Version: var version }
             || AgreedPrice.Of(file.History)?.Version != version
             || ContractState.Open(file.History) is null
-            || file.History.Any<Happening.InvoiceIssued>()
+            || file.History.Any<Happening.InvoiceIssued>(issued => !issued.Extra)
         )
             return null;
         var row = await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version);
@@ -155,7 +155,7 @@ public static class Contracting
             && ContractState.Papers(file.History).Any(paper => paper.Version == old && !paper.Gone)
         )
             await act.RecordAsync(file, Actor.Gesamt, new Happening.ContractVoided(old));
-        await Issuing.IssueBookingAsync(act, file);
+        await InstalmentInvoices.IssueBookingAsync(act, file);
     }
 
     /// <summary>What somebody is to sign now.</summary>

@@ -10,60 +10,52 @@ using NodaTime;
 
 namespace Gesamt.Web.Invoicing;
 
-/// <summary>What a card provider says of a payment.</summary>
-public enum CheckoutState
-{
-    Open,
-    Paid,
-}
-
-/// <summary>A provider of card payments. The card is typed on the provider's own page and never seen here.</summary>
-public interface ICardPayments
-{
-    /// <summary>Whether a client can pay by card at all.</summary>
-    bool Available { get; }
-
-    /// <summary>Begins a payment; the same key gives the same one again.</summary>
-    /// <param name="returnTo">Where the provider sends the payer back.</param>
-    /// <returns>The provider's session and the address of its page.</returns>
-    Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo);
-
-    Task<CheckoutState> AskAsync(string session);
-}
-
-/// <summary>For a studio without a card provider: clients pay by transfer.</summary>
-public sealed class NoCardPayments : ICardPayments
-{
-    public bool Available => false;
-
-    /// <inheritdoc/>
-    public Task<(string Session, string Page)> BeginAsync(string key, Money amount, string what, string returnTo) =>
-        throw new RefusedException(
-            "Card payment is not set up here. Please pay by transfer, with the details on the invoice."
-        );
-
-    /// <inheritdoc/>
-    public Task<CheckoutState> AskAsync(string session) => Task.FromResult(CheckoutState.Open);
-}
-
-/// <summary>Pays an invoice by card.</summary>
+/// <summary>Pays an invoice through the provider.</summary>
 public static class Checkout
 {
-    /// <summary>The provider's page for what is still owed of the earliest open invoice.</summary>
+    /// <summary>The provider's page for what is still owed of an invoice; of the earliest open one where none is named.</summary>
     /// <exception cref="RefusedException">Nothing is owed.</exception>
-    public static async Task<string> BeginAsync(Desk desk, ICardPayments cards, ProjectId project, string returnTo)
+    public static async Task<string> BeginAsync(
+        Desk desk,
+        IPaymentProvider provider,
+        ProjectId project,
+        PaymentMeans means,
+        string? invoice,
+        string returnTo
+    )
     {
+        if (!provider.Ways.Contains(means))
+            throw new RefusedException(
+                "This way of paying is not set up here. Please pay by transfer, with the details on the invoice."
+            );
         var file = await desk.OpenAsync(project);
         var open = Owed.Open(file.History).ToList();
-        if (open.Count == 0)
-            throw new RefusedException("Nothing is to be paid at the moment.");
-        var (issued, owed) = open[0];
-        var number = await desk.Db.Invoices.Where(i => i.Id == issued.What.Invoice).Select(i => i.Number).SingleAsync();
-        var (session, page) = await cards.BeginAsync(
-            $"{number}:{owed.Minor}",
-            owed,
-            $"{desk.Studio.Name}, invoice {number}",
-            returnTo
+        var rows = await desk
+            .Db.Invoices.AsNoTracking()
+            .Where(i => i.ProjectId == project)
+            .Select(i => new
+            {
+                i.Id,
+                i.Number,
+                i.PublicId,
+            })
+            .ToDictionaryAsync(i => i.Id);
+        var (issued, owed) = open.FirstOrDefault(one =>
+            invoice is null || rows[one.Invoice.What.Invoice].PublicId == invoice
+        );
+        if (issued.Fact is null)
+            throw new RefusedException(
+                invoice is null ? "Nothing is to be paid at the moment." : "This invoice is paid."
+            );
+        var number = rows[issued.What.Invoice].Number;
+        var (session, page) = await provider.BeginAsync(
+            new(
+                await KeyAsync(desk, issued.What.Invoice, number, owed, means),
+                owed,
+                $"{desk.Studio.Name}, invoice {number}",
+                means,
+                returnTo
+            )
         );
         if (!await desk.Db.Checkouts.AnyAsync(c => c.Session == session))
         {
@@ -74,6 +66,7 @@ public static class Checkout
                     InvoiceId = issued.What.Invoice,
                     ProjectId = project,
                     AmountMinor = owed.Minor,
+                    Means = means,
                     At = desk.Now,
                 }
             );
@@ -82,31 +75,60 @@ public static class Checkout
         return page;
     }
 
-    /// <summary>Books a payment that the provider confirms; once, however often it is asked.</summary>
-    public static async Task SettleAsync(Desk desk, ICardPayments cards, CheckoutRow checkout)
+    /// <summary>Pressed twice, it is the same payment; one that was refused, or taken back, is followed by another.</summary>
+    private static async Task<string> KeyAsync(
+        Desk desk,
+        InvoiceId invoice,
+        string number,
+        Money owed,
+        PaymentMeans means
+    )
     {
-        if (await cards.AskAsync(checkout.Session) != CheckoutState.Paid)
-            return;
+        var over = await desk.Db.Checkouts.CountAsync(c =>
+            c.InvoiceId == invoice && (c.State == CheckoutState.Refused || c.State == CheckoutState.Paid)
+        );
+        return FormattableString.Invariant($"{number}:{owed.Minor}:{means}:{over}");
+    }
+
+    /// <summary>Asks how a payment stands, and books what it says: each thing once, however often it is asked.</summary>
+    public static async Task SettleAsync(Desk desk, IPaymentProvider provider, string session)
+    {
+        var said = await provider.AskAsync(session);
         await desk.ActAsync(async act =>
         {
-            if (await desk.Db.Payments.AnyAsync(p => p.Reference == checkout.Session))
+            if (await act.Db.Checkouts.SingleOrDefaultAsync(c => c.Session == session) is not { } checkout)
+                return;
+            if (checkout.State != said.State)
+            {
+                (checkout.State, checkout.Words) = (said.State, said.Words);
+                await act.Db.SaveChangesAsync();
+                act.Touch(checkout.ProjectId);
+            }
+            if (said.State != CheckoutState.Paid)
                 return;
             var file = await desk.OpenAsync(checkout.ProjectId);
-            await BookAsync(
-                act,
-                file,
-                checkout.InvoiceId,
-                new(checkout.AmountMinor, desk.CurrencyOf(file)),
-                PaymentMeans.Card,
-                checkout.Session,
-                Actor.Client,
-                desk.Now
-            );
+            var amount = new Money(checkout.AmountMinor, desk.CurrencyOf(file));
+            var payment =
+                await act.Db.Payments.SingleOrDefaultAsync(p => p.Reference == session)
+                ?? await BookAsync(
+                    act,
+                    file,
+                    checkout.InvoiceId,
+                    amount,
+                    checkout.Means,
+                    session,
+                    Actor.Client,
+                    desk.Now
+                );
+            foreach (var refund in said.Refunds)
+                await Refunding.SettleAsync(act, file, payment, refund);
+            if (said.ChargedBack && payment.GoneAt is null)
+                await Refunding.ChargeBackAsync(act, file, payment, Actor.Client, desk.Now);
         });
     }
 
     /// <summary>Writes a payment down.</summary>
-    public static async Task BookAsync(
+    public static async Task<PaymentRow> BookAsync(
         Act act,
         ProjectFile file,
         InvoiceId? invoice,
@@ -130,33 +152,6 @@ public static class Checkout
         act.Db.Payments.Add(payment);
         await act.Db.SaveChangesAsync();
         await act.RecordAtAsync(file, by, happened, new Happening.PaymentReceived(payment.Id, invoice, amount));
-    }
-}
-
-/// <summary>Asks the provider after payments that were begun, also when nobody came back from its page.</summary>
-public sealed class Settlement(IServiceScopeFactory scopes, ICardPayments cards, ILogger<Settlement> log)
-{
-    private static readonly Duration AskFor = Duration.FromDays(2);
-
-    /// <summary>Asks after every payment that was begun, and books those that were made.</summary>
-    public async Task SettleAsync(CancellationToken stop)
-    {
-        await using var scope = scopes.CreateAsyncScope();
-        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        var since = desk.Now - AskFor;
-        var open = await desk
-            .Db.Checkouts.Where(c => c.At >= since && !desk.Db.Payments.Any(p => p.Reference == c.Session))
-            .ToListAsync(stop);
-        await Independent.EachAsync(
-            log,
-            "card payment",
-            open,
-            checkout =>
-            {
-                desk.Db.ChangeTracker.Clear();
-                return Checkout.SettleAsync(desk, cards, checkout);
-            },
-            stop
-        );
+        return payment;
     }
 }

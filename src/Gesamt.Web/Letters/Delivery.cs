@@ -124,6 +124,7 @@ public sealed class Delivery(
         byte[] message;
         try
         {
+            await InvoiceFiles.AddAsync(desk, letter);
             message = Sending.Compose(desk, project, letter);
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)

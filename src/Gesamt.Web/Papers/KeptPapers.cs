@@ -54,18 +54,25 @@ public static class KeptPapers
     /// <summary>The invoice or credit note.</summary>
     public static async Task<PaperRow> OfAsync(Desk desk, InvoiceRow invoice) =>
         await desk.Db.Papers.AsNoTracking().SingleOrDefaultAsync(p => p.InvoiceId == invoice.Id)
-        ?? await KeepAsync(
+        ?? await KeepAsync(desk, invoice);
+
+    private static async Task<PaperRow> KeepAsync(Desk desk, InvoiceRow invoice)
+    {
+        var (pdf, data) = InvoicePapers.Draw(desk, invoice);
+        return await KeepAsync(
             desk,
-            Draw(desk, invoice),
+            pdf,
             new()
             {
                 ProjectId = invoice.ProjectId,
                 InvoiceId = invoice.Id,
                 Hash = "",
+                Data = data is null ? null : await KeepAsync(desk, data),
                 At = desk.Now,
                 DrawnLater = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot).Head is null,
             }
         );
+    }
 
     /// <summary>The invoice’s file.</summary>
     public static async Task<byte[]> ReadAsync(Desk desk, InvoiceRow invoice) =>
@@ -74,14 +81,13 @@ public static class KeptPapers
     /// <summary>Keeps the bytes, then their row; another that was quicker wins, and its bytes count.</summary>
     private static async Task<PaperRow> KeepAsync(Desk desk, byte[] bytes, PaperRow row)
     {
-        using var content = new MemoryStream(bytes);
-        (row.Hash, _) = await desk.Vault.KeepAsync(content, MostBytes, CancellationToken.None);
+        row.Hash = await KeepAsync(desk, bytes);
         await desk.Db.Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO Papers (ProjectId, VersionId, Signatures, InvoiceId, Hash, At, DrawnLater, Sealed)
+            INSERT INTO Papers (ProjectId, VersionId, Signatures, InvoiceId, Hash, Data, At, DrawnLater, Sealed)
             VALUES ({row.ProjectId.Value}, {Id(row.VersionId)}, {row.Signatures}, {Id(
                 row.InvoiceId
-            )}, {row.Hash}, {row.At.ToUnixTimeTicks()}, {row.DrawnLater}, {row.Sealed}) ON CONFLICT DO NOTHING
+            )}, {row.Hash}, {row.Data}, {row.At.ToUnixTimeTicks()}, {row.DrawnLater}, {row.Sealed}) ON CONFLICT DO NOTHING
             """
         );
         return await desk
@@ -91,36 +97,15 @@ public static class KeptPapers
             );
     }
 
+    private static async Task<string> KeepAsync(Desk desk, byte[] bytes)
+    {
+        using var content = new MemoryStream(bytes);
+        var (hash, _) = await desk.Vault.KeepAsync(content, MostBytes, CancellationToken.None);
+        return hash;
+    }
+
     private static long? Id<T>(T? id)
         where T : struct, IId<T> => id?.Value;
-
-    private static byte[] Draw(Desk desk, InvoiceRow row)
-    {
-        var snapshot = StoreJson.Read<InvoiceSnapshot>(row.Snapshot);
-        var head = snapshot.Head ?? Print.Letterhead(desk);
-        var paper = new InvoicePaper(
-            head,
-            row.Number,
-            row.IssuedOn,
-            row.Due,
-            snapshot.Addressee,
-            snapshot.Project,
-            snapshot.Share,
-            [
-                .. snapshot.Lines.Select(line => new PaperLine(
-                    line.Title,
-                    line.Detail,
-                    line.Net,
-                    line.Quantity,
-                    line.UnitPrice
-                )),
-            ],
-            Print.Sums(snapshot.Totals),
-            snapshot.Iban ?? desk.Studio.Iban,
-            row.Sort == InvoiceSort.CreditNote
-        );
-        return Formats.Pdf.Papers.Draw(paper, desk.Calendar.StartOf(row.IssuedOn), Logo(desk, head));
-    }
 
     private static async Task<byte[]> DrawAsync(Desk desk, VersionRow contract, IReadOnlyList<SignatureRow> signatures)
     {

@@ -1,9 +1,11 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Proposals;
+using Gesamt.Formats.Invoices;
 using Gesamt.Formats.Pdf;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
+using NodaTime.TimeZones;
 
 namespace Gesamt.Web.Papers;
 
@@ -35,6 +37,44 @@ public static class Print
             .. client.TaxNumber is { Length: > 0 } number ? new[] { $"Tax number {number}" } : [],
         ];
 
+    /// <summary>The studio as the seller of an invoice.</summary>
+    public static EParty Seller(Desk desk) =>
+        new(
+            desk.Studio.Name,
+            Lines(desk.Studio.Address),
+            Country(desk),
+            desk.Studio.TaxNumber,
+            desk.Studio.Mail,
+            desk.Studio.Owner,
+            desk.Studio.Phone
+        );
+
+    /// <summary>A client as the buyer: the organisation, where there is one.</summary>
+    public static EParty Buyer(Desk desk, PersonRow client) =>
+        new(
+            client.Organisation is { Length: > 0 } organisation ? organisation : client.Name,
+            Lines(client.Address ?? ""),
+            client.Country is { Length: > 0 } country ? country : Country(desk),
+            client.TaxNumber ?? "",
+            client.Mail ?? "",
+            client.Organisation is { Length: > 0 } ? client.Name : ""
+        );
+
+    /// <summary>Where the studio is: as it says, else the country its zone is named after.</summary>
+    public static string Country(Desk desk) =>
+        desk.Studio.Country.Length > 0
+            ? desk.Studio.Country
+            : TzdbDateTimeZoneSource
+                .Default.ZoneLocations?.FirstOrDefault(location => location.ZoneId == desk.Studio.Zone)
+                ?.CountryCode
+                ?? "";
+
+    private static ImmutableArray<string> Lines(string text) =>
+        [
+            .. text.ReplaceLineEndings("\n")
+                .Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries),
+        ];
+
     /// <summary>What was chosen, what it comes to and when it is paid.</summary>
     public static PrintedTerms Terms(Desk desk, Offer offer, PricedChoice priced) =>
         new(
@@ -53,7 +93,7 @@ public static class Print
     public static PaperSums Sums(Totals totals) =>
         new(
             totals.Net,
-            [.. totals.Parts.Select(part => new PaperTax(part.Rate.ToString(), part.Tax))],
+            [.. totals.Parts.Select(part => new PaperTax(part.Category.Words(part.Rate), part.Tax))],
             totals.RoundingAmount,
             totals.Payable
         );
@@ -69,7 +109,7 @@ public static class Print
             line.Priced(currency).Net,
             UnitWords.Counted(line.Quantity, line.Unit),
             UnitPrice(line.PriceEach, currency),
-            line.Tax.ToString()
+            line.Category.Words(line.Tax)
         );
 
     /// <summary>What stands below its title, with its discount.</summary>

@@ -247,6 +247,7 @@ public static class Matches
         to.Profile = Of(to.Profile, before.Profile, a => a.Profile);
         to.Address = Of(to.Address, before.Address, a => a.Address);
         to.TaxNumber = Of(to.TaxNumber, before.TaxNumber, a => a.TaxNumber);
+        to.Country = Of(to.Country, before.Country, a => a.Country);
         to.Notes = Of(to.Notes, before.Notes, a => a.Notes);
     }
 
@@ -286,6 +287,7 @@ public static class Matches
             ("profile", row.Profile),
             ("address", row.Address),
             ("taxNumber", row.TaxNumber),
+            ("country", row.Country),
         }
             .Where(pair => !string.IsNullOrEmpty(pair.Item2))
             .ToDictionary(pair => pair.Item1, pair => pair.Item2!);
@@ -308,6 +310,9 @@ public static class Matches
                 break;
             case "address":
                 row.Address = value;
+                break;
+            case "country":
+                row.Country = value;
                 break;
             default:
                 row.TaxNumber = value;

@@ -1,8 +1,10 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.People;
 using Gesamt.Core.Texts;
+using Gesamt.Formats.Invoices;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Words;
@@ -24,7 +26,9 @@ public sealed record PersonDetailsDto(
     string? Address,
     string? TaxNumber,
     string Notes,
-    int Edition
+    int Edition,
+    string? Country = null,
+    BuyerSort Buyer = BuyerSort.Private
 );
 
 /// <param name="Part">What they are in it, where they are not its client.</param>
@@ -176,7 +180,9 @@ public static class PersonPage
             row.Address,
             row.TaxNumber,
             row.Notes,
-            row.Edition
+            row.Edition,
+            row.Country,
+            row.Buyer
         );
 
     /// <exception cref="InvalidException">Something is not as it must be; every field is named.</exception>
@@ -245,6 +251,9 @@ public static class PersonPage
             Text("taxNumber", save.TaxNumber, 60),
             Text("notes", save.Notes, 10_000) ?? ""
         );
+        (row.Country, row.Buyer) = (Text("country", save.Country, 2)?.ToUpperInvariant(), save.Buyer);
+        if (row.Country is { } country && !Countries.IsCode(country))
+            errors.Add(("country", "A country by its two letters, such as IE or AT; or nothing for your own."));
         if (row.Mail is { } mail && !MailAddress.IsValid(mail))
             errors.Add(("mail", MailAddress.Allowed));
         if (row is { Mail: null, Phone: null, Profile: null })

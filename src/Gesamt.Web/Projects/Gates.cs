@@ -108,7 +108,7 @@ public static class Gates
                 ? MoneyText.Of(
                     agreed.Agreed
                         - Core.Invoicing.Owed.Credited(file.History, agreed.Agreed.Currency)
-                        - Payments.Total(file.History, agreed.Agreed.Currency)
+                        - Payments.TotalOfPrice(file.History, agreed.Agreed.Currency)
                 )
                 : "payment",
             _ => "",

@@ -120,21 +120,5 @@ public static class ProjectEndpoints
                 return TypedResults.File(await KeptPapers.ReadAsync(desk, row), "application/pdf", "contract.pdf");
             }
         );
-
-        api.MapGet(
-            "/invoices/{id:long}.pdf",
-            async (long id, Desk desk) =>
-            {
-                var number = new InvoiceId(id);
-                var row =
-                    await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == number)
-                    ?? throw new MissingException("invoice");
-                return TypedResults.File(
-                    await KeptPapers.ReadAsync(desk, row),
-                    "application/pdf",
-                    $"invoice-{row.Number}.pdf"
-                );
-            }
-        );
     }
 }

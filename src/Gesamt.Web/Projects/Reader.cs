@@ -33,7 +33,8 @@ public sealed record ReaderDto(
     long? HeldLetter,
     string? Gaps,
     ReviewReadDto? Review = null,
-    long? VoidsPayment = null,
+    PaymentReadDto? Payment = null,
+    InvoiceReadDto? Invoice = null,
     MeetingDto? Meeting = null,
     LetterReadDto? Letter = null,
     long? Note = null
@@ -91,11 +92,11 @@ public static class Reader
                 desk,
                 await OneAsync(VersionsOf(desk, project, PaperSort.Contract, id))
             ),
-            OpensWhat.Invoice => await InvoiceAsync(
+            OpensWhat.Invoice => await MoneyRead.InvoiceAsync(
                 desk,
                 await OneAsync(desk.Db.Invoices.Where(i => i.Id == new InvoiceId(id) && i.ProjectId == project))
             ),
-            OpensWhat.Payment => Payment(
+            OpensWhat.Payment => await MoneyRead.PaymentAsync(
                 desk,
                 await OneAsync(desk.Db.Payments.Where(p => p.Id == new PaymentId(id) && p.ProjectId == project))
             ),
@@ -261,43 +262,8 @@ public static class Reader
     }
 
     /// <summary>A paper of an older Gesamt was not kept when it was made, and may have looked otherwise.</summary>
-    private static string Later(Desk desk, PaperRow? paper) =>
+    internal static string Later(Desk desk, PaperRow? paper) =>
         paper is { DrawnLater: true } ? $". Its file was drawn later, {desk.Precisely(paper.At)}" : "";
-
-    private static async Task<ReaderDto> InvoiceAsync(Desk desk, InvoiceRow invoice)
-    {
-        var snapshot = StoreJson.Read<InvoiceSnapshot>(invoice.Snapshot);
-        var sums = Print.Sums(snapshot.Totals);
-        return new(
-            $"{(invoice.Sort == InvoiceSort.CreditNote ? "Credit note" : "Invoice")} {invoice.Number}",
-            $"issued {DateWords.Short(invoice.IssuedOn, desk.Today)}, due {DateWords.Short(invoice.Due, desk.Today)}{Later(desk, await KeptPapers.OfAsync(desk, invoice))}",
-            snapshot.Share,
-            "",
-            [],
-            [
-                new("Net", MoneyText.Of(sums.Net)),
-                .. sums.Taxes.Select(t => new MoneyLineDto($"VAT {t.Rate}", MoneyText.Of(t.Tax))),
-                new("Total", MoneyText.Of(sums.Total)),
-            ],
-            $"/api/invoices/{invoice.Id.Value}.pdf",
-            null,
-            null
-        );
-    }
-
-    private static ReaderDto Payment(Desk desk, PaymentRow payment) =>
-        new(
-            $"{MoneyText.Of(new(payment.AmountMinor, Currency.Of(payment.Currency)))} received",
-            $"{payment.Means}, {desk.Precisely(payment.At)}",
-            payment.GoneAt is { } gone ? $"Taken back {desk.Precisely(gone)}: it counts nowhere any more." : "",
-            "",
-            [],
-            [],
-            null,
-            null,
-            null,
-            VoidsPayment: payment is { GoneAt: null, Reference: null } ? payment.Id.Value : null
-        );
 
     private static async Task<ReaderDto> ReviewAsync(Desk desk, ReviewRow row)
     {

@@ -339,7 +339,7 @@ public static class Record
             open.Count == 0 && AgreedPrice.Of(file.History) is { } price
                 ? price.Agreed
                     - Owed.Credited(file.History, price.Agreed.Currency)
-                    - Payments.Total(file.History, price.Agreed.Currency)
+                    - Payments.TotalOfPrice(file.History, price.Agreed.Currency)
                 : (Core.Amounts.Money?)null;
         return new(
             [
@@ -356,21 +356,31 @@ public static class Record
     private static string Plain(Core.Amounts.Money money) =>
         money.Major.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
+    /// <summary>What was agreed and how far it is paid, then what was billed besides; null where there is neither.</summary>
     private static SheetMoneyDto? Money(Desk desk, ProjectFile file)
     {
-        if (AgreedPrice.Of(file.History) is not { } price)
+        var (history, price) = (file.History, AgreedPrice.Of(file.History));
+        var currency = desk.CurrencyOf(file);
+        var extras = history.Of<Core.Facts.Happening.InvoiceIssued>().Where(one => one.What.Extra).ToList();
+        if (price is null && extras.Count == 0)
             return null;
-        var paid = Payments.Total(file.History, price.Agreed.Currency);
-        List<MoneyLineDto> lines = [new("Agreed", MoneyText.Of(price.Agreed)), new("Paid", MoneyText.Of(paid))];
+        List<MoneyLineDto> lines = [];
+        var paid = Payments.TotalOfPrice(history, currency);
+        if (price is not null)
+            lines.AddRange([new("Agreed", MoneyText.Of(price.Agreed)), new("Paid", MoneyText.Of(paid))]);
+        if (extras.Count > 0)
+            lines.Add(new("Billed besides", MoneyText.Of(extras.Select(one => one.What.Amount).Sum(currency))));
         lines.AddRange(
-            Owed.Open(file.History)
+            Owed.Open(history)
                 .Select(open => new MoneyLineDto(
                     $"Open, {DateWords.Due(open.Invoice.What.Due, desk.Today, false)}",
                     MoneyText.Of(open.Owed)
                 ))
         );
-        if (Owed.Credited(file.History, price.Agreed.Currency) is { Minor: > 0 } credited)
+        if (Owed.Credited(history, currency) is { Minor: > 0 } credited)
             lines.Add(new("Credited", MoneyText.Of(credited)));
+        if (Owed.Ahead(history, currency) is { Minor: > 0 } ahead)
+            lines.Add(new("Paid ahead", MoneyText.Of(ahead)));
         lines.AddRange(
             Billing
                 .Planned(file.Case)
@@ -379,10 +389,11 @@ public static class Record
                     MoneyText.Of(p.Amount)
                 ))
         );
-        return new(
-            price.Agreed.Minor == 0 ? 100 : (int)Math.Clamp(100 * paid.Minor / price.Agreed.Minor, 0, 100),
-            lines
-        );
+        int? share =
+            price is null ? null
+            : price.Agreed.Minor == 0 ? 100
+            : (int)Math.Clamp(100 * paid.Minor / price.Agreed.Minor, 0, 100);
+        return new(share, lines);
     }
 
     private static async Task<IReadOnlyList<SheetPaperDto>> PapersAsync(Desk desk, ProjectFile file, LineRows rows) =>

@@ -87,8 +87,8 @@ public sealed record TurnDto(
 /// <summary>A figure with its name.</summary>
 public sealed record MoneyLineDto(string Label, string Amount);
 
-/// <param name="PaidShare">Paid part of the agreed price, per cent, for the bar alone.</param>
-public sealed record SheetMoneyDto(int PaidShare, IReadOnlyList<MoneyLineDto> Lines);
+/// <param name="PaidShare">Paid part of the agreed price, per cent, for the bar alone; null where none is agreed.</param>
+public sealed record SheetMoneyDto(int? PaidShare, IReadOnlyList<MoneyLineDto> Lines);
 
 /// <summary>A paper of the project.</summary>
 /// <param name="About">Where it stands: “valid until 12 March, opened twice”.</param>

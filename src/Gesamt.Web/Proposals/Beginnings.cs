@@ -192,6 +192,7 @@ public static class Beginnings
                             {
                                 UnitPrice = now.UnitPrice,
                                 Tax = now.Tax,
+                                Category = now.Category,
                                 Steps = now.Steps,
                             },
                             quantities

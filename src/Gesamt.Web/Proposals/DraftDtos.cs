@@ -190,7 +190,12 @@ public sealed record PricedDto(
             offer.Gross,
             offer.Less is { } less ? new(Print.LessWords(less, offer.Currency), MoneyText.Figures(-choice.Less)) : null,
             MoneyText.Figures(choice.Totals.Net),
-            [.. choice.Totals.Parts.Select(part => new LabelledDto($"VAT {part.Rate}", MoneyText.Figures(part.Tax)))],
+            [
+                .. choice.Totals.Parts.Select(part => new LabelledDto(
+                    $"VAT {part.Category.Words(part.Rate)}",
+                    MoneyText.Figures(part.Tax)
+                )),
+            ],
             choice.Totals.RoundingAmount.Minor == 0 ? null : MoneyText.Figures(choice.Totals.RoundingAmount),
             MoneyText.Of(choice.Totals.Payable),
             [.. choice.Instalments.Select(i => new LabelledDto(i.Words, MoneyText.Figures(i.Part.Payable)))],

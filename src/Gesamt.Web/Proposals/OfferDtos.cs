@@ -1,4 +1,5 @@
 using Gesamt.Core.Proposals;
+using Gesamt.Web.Hosting;
 using Gesamt.Web.Prices;
 using NodaTime;
 
@@ -6,17 +7,6 @@ namespace Gesamt.Web.Proposals;
 
 /// <summary>Between which quantities the client may choose.</summary>
 public sealed record LimitsDto(string Least, string Most);
-
-/// <summary>Whether a discount, or a payment, is a share or an amount.</summary>
-public enum SizeSort
-{
-    Share,
-    Amount,
-}
-
-/// <param name="Figure">Per cent, or an amount in major units.</param>
-/// <param name="Why">Said with a discount on the whole; empty on a line.</param>
-public sealed record DiscountDto(SizeSort Sort, string Figure, string Why);
 
 /// <summary>What a line may have besides its price.</summary>
 /// <param name="Text">Markdown.</param>

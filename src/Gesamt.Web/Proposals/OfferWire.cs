@@ -20,7 +20,7 @@ public static class OfferWire
             [.. offer.Parts.Select(Of)],
             offer.Currency.Code,
             offer.Gross,
-            offer.Less is { } less ? Of(less.Of, less.Why) : null,
+            offer.Less is { } less ? TypedDiscount.Of(less.Of, less.Why) : null,
             offer.File is { } file ? new(file.Hash, file.Name) : null
         );
 
@@ -34,7 +34,7 @@ public static class OfferWire
             NumberText.Number(line.Quantity),
             line.Unit,
             NumberText.Number(line.UnitPrice),
-            NumberText.Number(line.Tax.InPercent),
+            TaxText.Of(line.Tax, line.Category),
             line.Suggested,
             new(
                 line.Text,
@@ -47,18 +47,10 @@ public static class OfferWire
                         NumberText.Number(step.UnitPrice)
                     )),
                 ],
-                line.Less is { } less ? Of(less, "") : null,
+                line.Less is { } less ? TypedDiscount.Of(less) : null,
                 line.Service
             )
         );
-
-    private static DiscountDto Of(Discount discount, string why) =>
-        discount switch
-        {
-            Discount.Share share => new(SizeSort.Share, NumberText.Number(share.Of.InPercent), why),
-            Discount.Amount amount => new(SizeSort.Amount, NumberText.Number(amount.Major), why),
-            _ => throw new ArgumentOutOfRangeException(nameof(discount), discount, "No such discount."),
-        };
 
     private static OfferPartDto Of(OfferPart part) =>
         part switch
@@ -105,21 +97,20 @@ public static class OfferWire
 }
 
 /// <summary>Reads an offer as it was typed; every number is checked and named by its field.</summary>
-internal sealed class OfferReading
+internal sealed class OfferReading : TypedFields
 {
     private const int MostLines = 200,
         MostParts = 60,
         MostPayments = 36,
         LongestText = 20_000;
 
-    private readonly List<(string, string)> errors = [];
-
     /// <exception cref="InvalidException">A number, a rate or a link is not one, or something is longer than can be kept.</exception>
     public static Offer Of(OfferDto dto, Currency otherwise)
     {
         var reading = new OfferReading();
         var offer = reading.Read(dto, otherwise);
-        return reading.errors.Count == 0 ? offer : throw new InvalidException([.. reading.errors]);
+        reading.Demand();
+        return offer;
     }
 
     private Offer Read(OfferDto dto, Currency otherwise)
@@ -144,20 +135,11 @@ internal sealed class OfferReading
         };
     }
 
-    private Currency CurrencyOf(string? code, Currency otherwise)
-    {
-        if (code is null)
-            return otherwise;
-        if (Currency.All.ContainsKey(code))
-            return Currency.Of(code);
-        errors.Add(("currency", $"“{code}” is no currency code of ISO 4217, such as EUR, GBP or JPY."));
-        return otherwise;
-    }
-
     private OfferLine Line(OfferLineDto line, int i)
     {
         var at = $"lines[{i}]";
         var more = line.More;
+        var tax = Tax($"{at}.tax", line.Tax, line.Title);
         return new(
             line.Key,
             line.Role,
@@ -167,10 +149,11 @@ internal sealed class OfferReading
             Number($"{at}.quantity", line.Quantity, $"The quantity of “{line.Title}”"),
             Text($"{at}.unit", line.Unit, 40),
             Number($"{at}.unitPrice", line.UnitPrice, $"The price of “{line.Title}”"),
-            Percent($"{at}.tax", line.Tax, $"The tax of “{line.Title}”"),
+            tax.Rate,
             line.Suggested
         )
         {
+            Category = tax.Category,
             Text = Text($"{at}.text", more?.Text ?? "", LongestText),
             Link = Link($"{at}.link", more?.Link ?? ""),
             Picture = more?.Picture is { } picture ? Hash($"{at}.picture", picture) : null,
@@ -196,11 +179,6 @@ internal sealed class OfferReading
             Service = more?.Service,
         };
     }
-
-    private Discount DiscountOf(string field, DiscountDto less) =>
-        less.Sort == SizeSort.Share
-            ? new Discount.Share(Percent(field, less.Figure, "A discount"))
-            : new Discount.Amount(Number(field, less.Figure, "A discount"));
 
     /// <summary>The services stand once: a page without them, or with them twice, is mended.</summary>
     private ImmutableArray<OfferPart> Parts(IReadOnlyList<OfferPartDto> parts)
@@ -242,7 +220,7 @@ internal sealed class OfferReading
     private TimelineDay Day(string field, TimelineDayDto day)
     {
         if (day.Until < day.On)
-            errors.Add((field, "The last day lies before the first."));
+            Wrong(field, "The last day lies before the first.");
         return new(day.On, day.Until, Text(field, day.Words, 300));
     }
 
@@ -257,11 +235,11 @@ internal sealed class OfferReading
     private DueRule DueOf(PlanPartDto part, string at)
     {
         if (part.Days is < -3650 or > 3650 || part.InvoiceDaysBefore is < 0 or > 365)
-            errors.Add(($"{at}.days", "Days must lie within ten years, the invoice at most 365 days before."));
+            Wrong($"{at}.days", "Days must lie within ten years, the invoice at most 365 days before.");
         if (part is { Sort: DueSort.OnDate, Date: null })
-            errors.Add(($"{at}.date", "Give the date on which it is due."));
+            Wrong($"{at}.date", "Give the date on which it is due.");
         if (part.Sort == DueSort.AroundDate && string.IsNullOrWhiteSpace(part.Name))
-            errors.Add(($"{at}.name", "Say which date of the project it hangs on."));
+            Wrong($"{at}.name", "Say which date of the project it hangs on.");
         return part.Sort switch
         {
             DueSort.OnBooking => new DueRule.OnBooking(part.Days),
@@ -276,58 +254,17 @@ internal sealed class OfferReading
         };
     }
 
-    private decimal Number(string field, string text, string what)
-    {
-        if (
-            NumberText.Exact(text) is { } number
-            && decimal.Round(number, 6) == number
-            && Math.Abs(number) <= 1_000_000_000
-        )
-            return number;
-        errors.Add(
-            (
-                field,
-                $"{what} must be a number such as {NumberText.Number(12.5m)}, with at most six decimals; “{text}” is not.{NumberText.Doubt(text)}"
-            )
-        );
-        return 0;
-    }
-
-    private Rate Percent(string field, string text, string what)
-    {
-        var number = Number(field, text, what);
-        if (number is >= 0 and <= 100 && decimal.Round(number, 4) == number)
-            return Rate.Percent(number);
-        errors.Add((field, $"{what} must lie between 0 and 100 with at most four decimals."));
-        return new(0);
-    }
-
-    private string Text(string field, string text, int most)
-    {
-        var trimmed = text.Trim();
-        if (trimmed.Length > most)
-            errors.Add((field, $"Write at most {most} characters; these are {trimmed.Length}."));
-        return trimmed;
-    }
-
     private string Link(string field, string text)
     {
         var address = WebAddress.Meant(text);
         if (address.Length > 0 && !WebAddress.Is(address))
-            errors.Add((field, WebAddress.Allowed));
+            Wrong(field, WebAddress.Allowed);
         return address;
-    }
-
-    private string Hash(string field, string hash)
-    {
-        if (hash.Length != 64 || !hash.All(char.IsAsciiHexDigitLower))
-            errors.Add((field, "Choose the file once more: it was not kept."));
-        return hash;
     }
 
     private void Most(string field, int count, int most, string what)
     {
         if (count > most)
-            errors.Add((field, $"A proposal has at most {most} {what}; these are {count}."));
+            Wrong(field, $"A proposal has at most {most} {what}; these are {count}.");
     }
 }

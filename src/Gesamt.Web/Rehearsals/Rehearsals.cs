@@ -189,7 +189,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
             }
         );
         await InScopeAsync(at, desk => Steps.ActAsync(desk, id));
-        await InScopeAsync(at, desk => Issuing.IssueDueAsync(desk, id));
+        await InScopeAsync(at, desk => InstalmentInvoices.IssueDueAsync(desk, id));
         await delivery.DeliverDueAsync(stop, id);
         await InScopeAsync(at, desk => Steps.ActAsync(desk, id));
         await InScopeAsync(

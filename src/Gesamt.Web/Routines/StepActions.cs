@@ -38,7 +38,7 @@ public static class StepActions
                 await LabelAsync(act.Desk, file, label);
                 return [];
             case StepAction.Invoice:
-                await Issuing.IssueNextAsync(act, file);
+                await InstalmentInvoices.IssueNextAsync(act, file);
                 return [];
             case StepAction.Hook hook:
                 await HookCalls.QueueAsync(act, file, hook.Name, Sending.KeyOf(step.Ref));

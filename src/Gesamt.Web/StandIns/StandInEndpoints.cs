@@ -50,14 +50,28 @@ public static class StandInEndpoints
     {
         cards.MapGet(
             "/{session}",
-            (string session, CardHouse house, HttpContext http, IAntiforgery antiforgery) =>
+            (string session, PaymentHouse house, HttpContext http, IAntiforgery antiforgery) =>
                 house.Page(session, antiforgery.GetAndStoreTokens(http).RequestToken!)
         );
         cards.MapPost(
             "/{session}",
-            (string session, CardNumberDto card, CardHouse house, Live live) =>
+            (string session, CardNumberDto card, PaymentHouse house, Live live) =>
             {
                 house.Pay(session, card.Number);
+                live.ChangedAll();
+            }
+        );
+    }
+
+    /// <summary>The house as its own people see it: what was paid, and buttons for what goes wrong in the world.</summary>
+    public static void MapPaymentHouse(this RouteGroupBuilder api)
+    {
+        api.MapGet("/payment-house", (PaymentHouse house) => house.All());
+        api.MapPost(
+            "/payment-house/{session}/take-back",
+            (string session, PaymentHouse house, Live live) =>
+            {
+                house.TakeBack(session);
                 live.ChangedAll();
             }
         );

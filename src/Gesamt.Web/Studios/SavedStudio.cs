@@ -38,6 +38,7 @@ internal static class SavedStudio
             if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(save.Style.Zone) is null)
                 errors.Add(("style.zone", "A time zone by its name, such as Europe/Dublin."));
             var daysOff = Hours(save.Hours, errors, desk);
+            SavedBilling.Put(row, save.Billing, errors);
             if (errors.Count > 0)
                 throw new InvalidException([.. errors]);
             var opens = StoreJson.Write(save.Hours.OpenHours);

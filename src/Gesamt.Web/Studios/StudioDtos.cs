@@ -36,6 +36,38 @@ public sealed record StudioMoneyDto(
     string NextNumber
 );
 
+/// <summary>What its invoices say, and what is asked for late payment.</summary>
+/// <param name="Country">By its two letters (ISO 3166-1).</param>
+/// <param name="InvoiceNote">Below the sums of every invoice.</param>
+/// <param name="PayAt">A way to pay of its own choosing: a link, or a few words.</param>
+/// <param name="ExemptReason">Why its work is exempt of tax, where some is.</param>
+/// <param name="Late">What is asked.</param>
+/// <param name="LateFigure">An amount, or per cent a month; empty otherwise.</param>
+/// <param name="Rates">The reference rates that are known.</param>
+public sealed record StudioBillingDto(
+    string Country,
+    string InvoiceNote,
+    string PayAt,
+    string ExemptReason,
+    LateSort Late,
+    string LateFigure,
+    HalfYearRateDto[] Rates
+);
+
+/// <summary>What is asked for late payment.</summary>
+public enum LateSort
+{
+    Nothing,
+    Fixed,
+    PerMonth,
+    Statutory,
+}
+
+/// <summary>The reference rate of a half-year.</summary>
+/// <param name="Half">1 or 2.</param>
+/// <param name="Percent">May be negative.</param>
+public sealed record HalfYearRateDto(int Year, int Half, string Percent);
+
 /// <summary>What it usually does.</summary>
 /// <param name="OnBooking">The share due on booking, in per cent.</param>
 /// <param name="DueDays">Days a payment has.</param>
@@ -57,6 +89,7 @@ public sealed record StyleChoiceDto(string Value, string Looks);
 /// <summary>What can be chosen.</summary>
 public sealed record StudioChoicesDto(
     IReadOnlyList<string> Currencies,
+    IReadOnlyList<string> Countries,
     IReadOnlyList<string> Zones,
     IReadOnlyList<StyleChoiceDto> Numbers,
     IReadOnlyList<StyleChoiceDto> Days,
@@ -71,7 +104,8 @@ public sealed record SaveStudioDto(
     StudioMoneyDto Money,
     StudioHabitsDto Habits,
     StudioStyleDto Style,
-    StudioHoursDto Hours
+    StudioHoursDto Hours,
+    StudioBillingDto? Billing = null
 );
 
 /// <summary>The studio's settings.</summary>

@@ -2,6 +2,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Texts;
+using Gesamt.Formats.Invoices;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Projects;
@@ -114,7 +115,8 @@ public static class StudioEndpoints
                     row.SendUntil,
                     [.. StoreJson.Read<List<LocalDate>>(row.DaysOff).Order().Select(LocalDatePattern.Iso.Format)],
                     StoreJson.Read<OpenSpan[]>(row.OpenHours)
-                )
+                ),
+                SavedBilling.Of(row)
             ),
             row.FeedKey is null ? "" : $"{origin}/feed/{row.FeedKey}.ics",
             settings.Address.Length > 0 ? settings.Address : null,
@@ -128,6 +130,7 @@ public static class StudioEndpoints
         var (day, time) = (desk.Today, new LocalTime(14, 30));
         return new(
             [.. Currency.All.Keys.Order(StringComparer.Ordinal)],
+            Countries.All,
             StartingSets.Zones(),
             Looks<NumberLook>(numbers => MoneyText.Of(sample), (style, numbers) => style with { Numbers = numbers }),
             Looks<DayOrder>(

@@ -202,7 +202,7 @@ public sealed class Ticker(
                 var now = desk.Now;
                 return desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop);
             }),
-            Issuing.IssueDueAsync,
+            InstalmentInvoices.IssueDueAsync,
             stop
         );
 

@@ -112,6 +112,7 @@ public sealed class Upkeeping(
                     desk.Db.Uploads.Select(u => u.Hash),
                     desk.Db.Imports.Select(i => i.Hash),
                     desk.Db.Papers.Select(p => p.Hash),
+                    desk.Db.Papers.Where(p => p.Data != null).Select(p => p.Data!),
                     desk.Db.PaperFiles.Select(f => f.Hash),
                     desk.Db.Letters.Where(l => l.Original != null).Select(l => l.Original!),
                     desk.Db.Studio.Where(s => s.Logo != null).Select(s => s.Logo!),

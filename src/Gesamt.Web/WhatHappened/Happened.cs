@@ -70,7 +70,7 @@ public static class Happened
                 throw new RefusedException("This cannot be said of the project as it stands now. Load the page again.");
             if (what.Sort == HappenedSort.Milestone && !PossibleNow.MilestonesToSay(file.Case).Contains(what.Words))
                 throw new InvalidException(("words", "One of the kind’s own steps that is not reached yet."));
-            var happened = InstantOf(desk, what.On);
+            var happened = Moments.Of(desk, what.On);
             switch (what.Sort)
             {
                 case HappenedSort.Paid:
@@ -83,7 +83,7 @@ public static class Happened
                         happened,
                         await Agreements.PaperAsync(desk, file, what.File is { } scan ? new FileId(scan) : null)
                     );
-                    await Issuing.IssueBookingAsync(act, file);
+                    await InstalmentInvoices.IssueBookingAsync(act, file);
                     break;
                 case HappenedSort.PriceAgreed:
                     await act.RecordAtAsync(
@@ -111,7 +111,7 @@ public static class Happened
                         happened,
                         new Happening.GateWaived((Gate)file.Row.Standing.Stage, await ReasonAsync(desk, id, what))
                     );
-                    await Issuing.IssueBookingAsync(act, file);
+                    await InstalmentInvoices.IssueBookingAsync(act, file);
                     break;
                 case HappenedSort.NotAFit
                 or HappenedSort.Referred
@@ -165,7 +165,7 @@ public static class Happened
             );
         if (what.Credit)
             foreach (var (invoice, _) in Owed.Open(file.History).ToList())
-                await Issuing.CreditAsync(act, file, invoice.What);
+                await Crediting.OpenAsync(act, file, invoice.What);
         await act.RecordAtAsync(
             file,
             Actor.Owner,
@@ -188,7 +188,7 @@ public static class Happened
             happened,
             [new Happening.MarkedFit(), .. Withdrawn(file), price, .. waived]
         );
-        await Issuing.IssueBookingAsync(act, file);
+        await InstalmentInvoices.IssueBookingAsync(act, file);
     }
 
     private static EndReason ReasonOf(HappenedSort sort) =>
@@ -211,7 +211,7 @@ public static class Happened
 
     private static async Task PaidAsync(Act act, ProjectFile file, HappenedDto what, Instant happened)
     {
-        var amount = AmountOf(act.Desk.CurrencyOf(file), what.Amount, "amount");
+        var amount = TypedMoney.Of(act.Desk.CurrencyOf(file), what.Amount, "amount");
         var open = Owed.Open(file.History).ToList();
         var (most, invoice) =
             what.Invoice is { } id
@@ -221,7 +221,7 @@ public static class Happened
                 ? (
                     price.Agreed
                         - Owed.Credited(file.History, price.Agreed.Currency)
-                        - Payments.Total(file.History, price.Agreed.Currency),
+                        - Payments.TotalOfPrice(file.History, price.Agreed.Currency),
                     null
                 )
             : throw new InvalidException(("invoice", "Choose the invoice that was paid."));
@@ -236,7 +236,7 @@ public static class Happened
 
     private static Task<Happening> PriceAsync(Desk desk, ProjectFile file, HappenedDto what)
     {
-        var net = AmountOf(desk.Currency, what.Amount, "amount");
+        var net = TypedMoney.Of(desk.Currency, what.Amount, "amount");
         return Agreements.PriceAsync(
             desk,
             file,
@@ -244,18 +244,6 @@ public static class Happened
             PercentOf(what.Tax, "tax"),
             PercentOf(what.OnBooking, "onBooking")
         );
-    }
-
-    private static Money AmountOf(Currency currency, string? text, string field)
-    {
-        if (NumberReading.Amount(text ?? "") is not { } major || major <= 0 || major > 100_000_000)
-            throw new InvalidException(
-                (field, $"Give an amount above 0, such as {NumberText.Number(1200.5m)}0.{NumberText.Doubt(text ?? "")}")
-            );
-        var money = Money.Of(major, currency);
-        return money.Major == major
-            ? money
-            : throw new InvalidException((field, $"{currency.Code} has {currency.Exponent} decimals at most."));
     }
 
     private static Rate PercentOf(string? text, string field) =>
@@ -300,15 +288,4 @@ public static class Happened
             : throw new InvalidException(
                 ("until", "Rest until a day after today, or leave it empty to be asked again in 14 days.")
             );
-
-    private static Instant InstantOf(Desk desk, LocalDate? on)
-    {
-        if (on is not { } day || day == desk.Today)
-            return desk.Now;
-        if (day > desk.Today)
-            throw new InvalidException(("on", "Nothing can have happened later than today."));
-        if (day < desk.Today.PlusYears(-20))
-            throw new InvalidException(("on", "Choose a day within the last twenty years."));
-        return desk.Calendar.At(day + new LocalTime(12, 0));
-    }
 }

@@ -162,7 +162,43 @@ public static partial class LineText
                 "A payment was recorded by mistake and taken back",
                 rows.Missed.Length > 0 ? $"missed meanwhile and not sent: {rows.Missed}" : ""
             ),
-            Happening.PaymentChargedBack => new(EntrySort.Money, EntryFrom.Client, "A payment was charged back"),
+            Happening.PaymentChargedBack back => new(
+                EntrySort.Money,
+                EntryFrom.Client,
+                $"{MoneyText.Of(rows.AmountOf(back.Payment))} charged back",
+                "the bank took the payment back",
+                new(OpensWhat.Payment, back.Payment.Value)
+            ),
+            Happening.PaymentRefunded refunded => new(
+                EntrySort.Money,
+                EntryFrom.Done,
+                $"{MoneyText.Of(refunded.Amount)} given back",
+                refunded.Note is { } note ? $"with credit note {rows.Invoices[note].Number}" : "",
+                new(OpensWhat.Payment, refunded.Payment.Value)
+            ),
+            Happening.RefundRefused refused => new(
+                EntrySort.Money,
+                EntryFrom.Client,
+                $"The provider did not give {MoneyText.Of(refused.Amount)} back",
+                "give it back by another way",
+                new(OpensWhat.Payment, refused.Payment.Value)
+            ),
+            Happening.InvoiceAsked asked => new(
+                EntrySort.Money,
+                EntryFrom.Client,
+                asked.Sort == AskSort.Objection
+                    ? $"{rows.Client} objects to invoice {rows.Invoices[asked.Invoice].Number}"
+                    : $"{rows.Client} asks about invoice {rows.Invoices[asked.Invoice].Number}",
+                $"“{rows.Notes[asked.Words].Text}”",
+                new(OpensWhat.Note, asked.Words.Value)
+            ),
+            Happening.SaidToBePaid said => new(
+                EntrySort.Money,
+                EntryFrom.Client,
+                $"{rows.Client} says that invoice {rows.Invoices[said.Invoice].Number} is paid",
+                "the money has not been seen yet",
+                new(OpensWhat.Invoice, said.Invoice.Value)
+            ),
             _ => null,
         };
 }

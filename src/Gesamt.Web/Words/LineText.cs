@@ -1,7 +1,9 @@
 using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
 
 namespace Gesamt.Web.Words;
 
@@ -22,6 +24,12 @@ public sealed class LineRows
 
     /// <summary>Payments, also those taken back.</summary>
     public required IReadOnlyDictionary<PaymentId, PaymentRow> Payments { get; init; }
+
+    /// <summary>What a payment was over.</summary>
+    public Money AmountOf(PaymentId payment) =>
+        Payments.TryGetValue(payment, out var row)
+            ? new(row.AmountMinor, Currency.Of(row.Currency))
+            : throw new MissingException("payment");
 
     /// <summary>Versions of proposals and contracts.</summary>
     public required IReadOnlyDictionary<VersionId, VersionRow> Versions { get; init; }
@@ -259,12 +267,14 @@ public static partial class LineText
     private static string MeansOf(PaymentRow payment, LineRows rows) =>
         $"{MeansOf(payment)}{(payment.InvoiceId is { } invoice ? $", invoice {rows.Invoices[invoice].Number}" : ", ahead of any invoice")}";
 
-    private static string MeansOf(PaymentRow payment) =>
+    /// <summary>“by card”.</summary>
+    internal static string MeansOf(PaymentRow payment) =>
         payment.Means switch
         {
             PaymentMeans.Card => "by card",
             PaymentMeans.Transfer => "by transfer",
             PaymentMeans.Cash => "in cash",
+            PaymentMeans.Account => "from their account",
             _ => "by cheque",
         };
 

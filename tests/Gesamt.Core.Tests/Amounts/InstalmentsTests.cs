@@ -64,6 +64,30 @@ public class InstalmentsTests
                 iter: 3_000
             );
 
+    [Fact] // EN 16931, BR-CO-17, over a million prices and plans
+    public void A_million_prices_split_to_the_cent()
+    {
+        var random = new Random(16931);
+        for (var i = 0; i < 1_000_000; i++)
+        {
+            var (net, rate) = (random.NextInt64(500, 2_000_000), new Rate(random.Next(0, 271) * 1_000));
+            long[] weights = [.. Enumerable.Range(0, random.Next(2, 5)).Select(_ => random.NextInt64(1, 100))];
+            var price = Totals.OfNet(new(net, Currency.Eur), rate);
+            long nets = 0,
+                taxes = 0;
+            foreach (var part in Instalments.Of(price, weights))
+            {
+                var only = part.Totals.Parts[0];
+                if (only.Tax != only.Net.Times(rate) || only.Net.Minor < 0)
+                    Assert.Fail($"{only} of {net} at {rate} in {string.Join('/', weights)}");
+                nets += only.Net.Minor;
+                taxes += only.Tax.Minor;
+            }
+            if (nets != net || taxes != price.Tax.Minor)
+                Assert.Fail($"{nets} + {taxes} of {net} at {rate} in {string.Join('/', weights)}");
+        }
+    }
+
     [Fact] // a gift beside what is paid for: 0.00 at 13.5 % is no reason to refuse 3,000.00 at 23 %
     public void A_free_line_with_a_rate_of_its_own_can_be_split()
     {

@@ -316,7 +316,8 @@ public class AmendmentTests
         var price = AgreedPrice.Of(signed.History)!;
         Assert.Equal(Eur(0), Owed.Credited(signed.History, Currency.Eur));
         Assert.Equal(At("2027-01-12 09:00"), Payments.SettledAt(signed.History, price));
-        Assert.Equal(Eur(-200), Owed.On(signed.History, signed.History.Last<Happening.InvoiceIssued>()!.Value.What));
+        Assert.Equal(Eur(0), Owed.On(signed.History, signed.History.Last<Happening.InvoiceIssued>()!.Value.What));
+        Assert.Equal(Eur(200), Owed.Ahead(signed.History, Currency.Eur));
         Assert.Empty(Billing.Planned(signed));
     }
 }

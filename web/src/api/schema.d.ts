@@ -1549,61 +1549,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/invoices/{id}.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/projects/{id}/letter": {
         parameters: {
             query?: never;
@@ -2409,6 +2354,727 @@ export interface paths {
                         "application/json": components["schemas"]["SignedPapersDto"];
                     };
                 };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/bill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BillDraftDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveBillDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BillDraftDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/bill/preview.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/bill/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BillFileDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/bill/issue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["IssueBillDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["IssuedDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/credit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CreditDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}/interest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/payments/{payment}/refund": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    payment: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RefundDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/payments/{payment}/charged-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    payment: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChargedBackDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices/{id}.xml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
                 /** @description Bad Request */
                 400: {
                     headers: {
@@ -10529,6 +11195,123 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payment-house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HousePaymentDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/payment-house/{session}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    session: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/tasks": {
         parameters: {
             query?: never;
@@ -13862,6 +14645,39 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/notices/payments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/forms/{slug}": {
         parameters: {
             query?: never;
@@ -14778,7 +15594,11 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody?: {
+                content: {
+                    "application/json": null | components["schemas"]["PayDto"];
+                };
+            };
             responses: {
                 /** @description OK */
                 200: {
@@ -14843,6 +15663,122 @@ export interface paths {
                 cookie?: never;
             };
             requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/invoices/{invoice}/paid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    invoice: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/invoices/{invoice}/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    invoice: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskDto"];
+                };
+            };
             responses: {
                 /** @description Bad Request */
                 400: {
@@ -16415,7 +17351,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["CardPageDto"];
+                        "application/json": components["schemas"]["PayPageDto"];
                     };
                 };
             };
@@ -16704,6 +17640,105 @@ export interface components {
             /** Format: int32 */
             services: number;
         };
+        /** @description An invoice that is being written. */
+        BillDraftDto: {
+            /** Format: int32 */
+            edition: number;
+            bill: components["schemas"]["BillDto"];
+            for: components["schemas"]["BillForDto"];
+            sums: null | components["schemas"]["BilledDto"];
+            points: components["schemas"]["BillPointDto"][];
+            letter: components["schemas"]["BillLetterDto"];
+            /** @description Why it will have no data beside it; null where it has. */
+            noData: null | string;
+        };
+        /** @description An invoice as the page edits it. */
+        BillDto: {
+            currency: string;
+            gross: boolean;
+            lines: components["schemas"]["BillLineDto"][];
+            less: null | components["schemas"]["DiscountDto"];
+            says: components["schemas"]["BillSaysDto"];
+        };
+        /** @description A file that goes with its letter. */
+        BillFileDto: {
+            /** @description SHA-256. */
+            hash: string;
+            name: string;
+        };
+        /** @description Whom it is for, and how it will be called. */
+        BillForDto: {
+            project: string;
+            client: string;
+            /** Format: int64 */
+            person: number;
+            /** @description What it will be called if it is issued now. */
+            number: string;
+            /** @description When it is due then. */
+            due: string;
+            /** @description The number of the late invoice whose interest it asks for; null for none. */
+            interest: null | string;
+            addressee: string[];
+        };
+        /** @description The letter that carries it, its blanks not filled yet. */
+        BillLetterDto: {
+            subject: string;
+            body: string;
+            to: null | string;
+        };
+        BillLineDto: {
+            key: string;
+            title: string;
+            detail: string;
+            quantity: string;
+            unit: string;
+            /** @description In major units, exact. */
+            unitPrice: string;
+            /** @description Per cent, “exempt” or “reverse charge”. */
+            tax: string;
+            less?: null | components["schemas"]["DiscountDto"];
+        };
+        /** @description What is missing, or worth a look. */
+        BillPointDto: {
+            field: string;
+            words: string;
+            /** @description Whether it cannot be issued so. */
+            blocks: boolean;
+        };
+        /** @description What an invoice says besides its lines. */
+        BillSaysDto: {
+            /** @description Below its title. */
+            about: string;
+            /** @description The client's own order number. */
+            purchaseReference: string;
+            /** Format: date */
+            performedFrom: null | string;
+            /** Format: date */
+            performedUntil: null | string;
+            /** @description Why a part of it is exempt. */
+            exemptReason: string;
+            /** @description Below its sums. */
+            note: string;
+            /**
+             * Format: int32
+             * @description Days from its issue.
+             */
+            dueDays: number;
+            files: components["schemas"]["BillFileDto"][];
+        };
+        /** @description What it comes to. */
+        BilledDto: {
+            /** @description What each line comes to, in their order. */
+            lines: string[];
+            /** @description From the discount to the rounding. */
+            rows: components["schemas"]["BilledSumDto"][];
+            total: string;
+        };
+        /** @description A sum of an invoice by its name. */
+        BilledSumDto: {
+            label: string;
+            amount: string;
+        };
         /**
          * @description What a block of a text is.
          * @enum {unknown}
@@ -16730,7 +17765,7 @@ export interface components {
             invoices: components["schemas"]["InvoicePageDto"][];
             /** @description What was asked for and waits for an answer. */
             askedForChange: boolean;
-            paysByCard: boolean;
+            ways: components["schemas"]["PayWaysDto"];
         };
         BriefDto: {
             parts: components["schemas"]["BriefPartOfDto"][];
@@ -16777,6 +17812,12 @@ export interface components {
          * @enum {unknown}
          */
         BriefUse: "None" | "Guide" | "Obstacle";
+        /**
+         * @description What a client is, as far as the law of late payment asks.
+         * @default Private
+         * @enum {unknown}
+         */
+        BuyerSort: "Private" | "Business" | "PublicBody";
         /** @description What will leave the house today without asking. */
         ByItselfDto: {
             /** Format: int64 */
@@ -16846,15 +17887,6 @@ export interface components {
         CardNumberDto: {
             number: string;
         };
-        /** @description A payment as the payer sees it on the stand-in's page. */
-        CardPageDto: {
-            what: string;
-            amount: string;
-            paid: boolean;
-            returnTo: string;
-            cards: components["schemas"]["SampleCardDto"][];
-            token: string;
-        };
         /** @description Contacts as vCard text. */
         CardsDto: {
             text: string;
@@ -16874,6 +17906,11 @@ export interface components {
          * @enum {unknown}
          */
         Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ProposalRunsOut" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate";
+        /** @description The day on which a bank took a payment back. */
+        ChargedBackDto: {
+            /** Format: date */
+            on?: null | string;
+        };
         CheckRoutineDto: {
             /** Format: int64 */
             kind: number;
@@ -17112,6 +18149,13 @@ export interface components {
         CreatedDto: {
             /** Format: int64 */
             id: number;
+        };
+        /** @description A credit note as the owner writes it. */
+        CreditDto: {
+            /** @description With tax, in major units. */
+            amount: string;
+            /** @description Stands on it. */
+            why: string;
         };
         /**
          * @description How a table writes its dates.
@@ -17472,6 +18516,18 @@ export interface components {
             /** @description What was missed meanwhile and stays where it is. */
             missed: string[];
         };
+        /** @description The reference rate of a half-year. */
+        HalfYearRateDto: {
+            /** Format: int32 */
+            year: number;
+            /**
+             * Format: int32
+             * @description 1 or 2.
+             */
+            half: number;
+            /** @description May be negative. */
+            percent: string;
+        };
         HandOverDto: {
             /** @description What is handed over; none for work that is not a file. */
             files: components["schemas"]["FinalDto"][];
@@ -17588,6 +18644,18 @@ export interface components {
             taken: boolean;
             words: string;
         };
+        /** @description A payment as the house itself lists it. */
+        HousePaymentDto: {
+            session: string;
+            what: string;
+            amount: string;
+            means: string;
+            state: string;
+            canComeBack: boolean;
+            /** @description What its last notice said, and its signature: it can be sent again, as often as one likes. */
+            notice: string;
+            signature: string;
+        };
         /**
          * @description What a column of a table is.
          * @enum {unknown}
@@ -17662,6 +18730,28 @@ export interface components {
             due: string;
             paid: boolean;
             isCredit: boolean;
+            pay: null | components["schemas"]["InvoicePayDto"];
+        };
+        /** @description How an open invoice is paid. */
+        InvoicePayDto: {
+            transfer: null | components["schemas"]["TransferDto"];
+            /** @description A payment through the provider that is not there yet, or was refused, in words; empty for none. */
+            onItsWay: string;
+            /** @description Whether they said that it is paid. */
+            saidPaid: boolean;
+            /** @description Whether they asked about it, and nobody has answered yet. */
+            asked: boolean;
+        };
+        /** @description An invoice opened whole. */
+        InvoiceReadDto: {
+            /** Format: int64 */
+            id: number;
+            /** @description Its address as data; null where it has none, and NoData says why. */
+            data: null | string;
+            noData: null | string;
+            /** @description What is not credited yet, in major units; null for nothing, and for credit notes. */
+            creditable: null | string;
+            late: null | components["schemas"]["LateReadDto"];
         };
         /** @description Who has a part in it, and how letters reach them. */
         InvolvedDto: {
@@ -17673,6 +18763,23 @@ export interface components {
         };
         /** @enum {unknown} */
         IsoDayOfWeek: "None" | "Monday" | "Tuesday" | "Wednesday" | "Thursday" | "Friday" | "Saturday" | "Sunday";
+        IssueBillDto: {
+            /** Format: int32 */
+            edition: number;
+            /** @description Of the letter that carries it; null for none. */
+            subject?: null | string;
+            body?: null | string;
+        };
+        IssuedDto: {
+            /** Format: int64 */
+            invoice: number;
+            number: string;
+            /**
+             * Format: int64
+             * @description Null where it goes without one.
+             */
+            letter: null | number;
+        };
         JoinDto: {
             /**
              * Format: int32
@@ -17841,6 +18948,19 @@ export interface components {
             under: string;
             cards: components["schemas"]["CardDto"][];
         };
+        LateReadDto: {
+            /** @description What can be asked. */
+            total: string;
+            /** @description How it was worked out, a line each. */
+            working: string[];
+            /** @description Whether an invoice for it was issued. */
+            asked: boolean;
+        };
+        /**
+         * @description What is asked for late payment.
+         * @enum {unknown}
+         */
+        LateSort: "Nothing" | "Fixed" | "PerMonth" | "Statutory";
         /**
          * @description What a step does whose time had passed before its run began.
          * @enum {unknown}
@@ -18533,8 +19653,49 @@ export interface components {
         PastedDto: {
             text: string;
         };
+        /** @description How a client pays. */
+        PayDto: {
+            means?: components["schemas"]["PaymentMeans"];
+            /** @description Which, by its public name; the earliest open one where none is named. */
+            invoice?: null | string;
+        };
+        /** @description A payment as the payer sees it on the stand-in's page. */
+        PayPageDto: {
+            what: string;
+            amount: string;
+            byCard: boolean;
+            state: string;
+            returnTo: string;
+            /** @description What there is to try: sample cards, or sample accounts. */
+            choices: components["schemas"]["SampleCardDto"][];
+            token: string;
+        };
+        /** @description The ways in which the studio can be paid on this page. */
+        PayWaysDto: {
+            card: boolean;
+            account: boolean;
+            /** @description A way of the studio's own choosing, a link or words; empty for none. */
+            at: string;
+        };
         /** @enum {unknown} */
-        PaymentMeans: "Card" | "Transfer" | "Cash" | "Cheque" | null;
+        PaymentMeans: "Card" | "Transfer" | "Cash" | "Cheque" | "Account" | null;
+        /** @description A payment opened whole, with what can be said of it. */
+        PaymentReadDto: {
+            /** Format: int64 */
+            id: number;
+            /** @description Whether it can be taken back as recorded by mistake. */
+            canVoid: boolean;
+            /** @description Whether a bank can have taken it back. */
+            chargesBack: boolean;
+            /** @description What of it can be given back, in major units; null for nothing. */
+            left: null | string;
+            /** @description How much of that is paid ahead, and needs no credit note. */
+            ahead: null | string;
+            /** @description Whether it is on an invoice that can be credited. */
+            onInvoice: boolean;
+            /** @description Whether it came through the provider, and can go back so. */
+            through: boolean;
+        };
         PeopleDto: {
             /** Format: int32 */
             total: number;
@@ -18561,6 +19722,8 @@ export interface components {
             notes: string;
             /** Format: int32 */
             edition: number;
+            country?: null | string;
+            buyer?: components["schemas"]["BuyerSort"];
         };
         /** @description Somebody who has a part in the project. */
         PersonDto: {
@@ -18944,8 +20107,8 @@ export interface components {
             heldLetter: null | number;
             gaps: null | string;
             review?: null | components["schemas"]["ReviewReadDto"];
-            /** Format: int64 */
-            voidsPayment?: null | number;
+            payment?: null | components["schemas"]["PaymentReadDto"];
+            invoice?: null | components["schemas"]["InvoiceReadDto"];
             meeting?: null | components["schemas"]["MeetingDto"];
             letter?: null | components["schemas"]["LetterReadDto"];
             /**
@@ -19036,6 +20199,18 @@ export interface components {
             moved: components["schemas"]["MovedDto"][];
             /** Format: int32 */
             staying: number;
+        };
+        /** @description Money that goes back. */
+        RefundDto: {
+            amount: string;
+            /** @description Whether a credit note goes with it, so that nothing is owed for it. */
+            credit: boolean;
+            means?: null | components["schemas"]["PaymentMeans"];
+            /**
+             * Format: date
+             * @description The day, today or earlier; now when left out.
+             */
+            on?: null | string;
         };
         /** @enum {unknown} */
         RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | null;
@@ -19295,7 +20470,7 @@ export interface components {
             key: string;
             name: string;
         };
-        /** @description A made-up card to try with. */
+        /** @description A made-up card or account to try with. */
         SampleCardDto: {
             number: string;
             does: string;
@@ -19311,6 +20486,12 @@ export interface components {
             start: string;
             /** Format: int32 */
             minutes: number;
+        };
+        /** @description An invoice that is kept as it is, also while it is not yet complete. */
+        SaveBillDto: {
+            /** Format: int32 */
+            edition: number;
+            bill: components["schemas"]["BillDto"];
         };
         /** @description The text of a part, written upon what was read as this edition. */
         SaveBriefDto: {
@@ -19407,6 +20588,7 @@ export interface components {
             habits: components["schemas"]["StudioHabitsDto"];
             style: components["schemas"]["StudioStyleDto"];
             hours: components["schemas"]["StudioHoursDto"];
+            billing?: null | components["schemas"]["StudioBillingDto"];
         };
         /** @description A list of tasks as it is saved. */
         SaveTaskListDto: {
@@ -19589,9 +20771,9 @@ export interface components {
         SheetMoneyDto: {
             /**
              * Format: int32
-             * @description Paid part of the agreed price, per cent, for the bar alone.
+             * @description Paid part of the agreed price, per cent, for the bar alone; null where none is agreed.
              */
-            paidShare: number;
+            paidShare: null | number;
             lines: components["schemas"]["MoneyLineDto"][];
         };
         /** @description A paper of the project. */
@@ -19882,9 +21064,27 @@ export interface components {
          * @enum {unknown}
          */
         StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone" | "PutAway" | "Past" | "NotTheirs" | "Finished" | "HandedOver";
+        /** @description What its invoices say, and what is asked for late payment. */
+        StudioBillingDto: {
+            /** @description By its two letters (ISO 3166-1). */
+            country: string;
+            /** @description Below the sums of every invoice. */
+            invoiceNote: string;
+            /** @description A way to pay of its own choosing: a link, or a few words. */
+            payAt: string;
+            /** @description Why its work is exempt of tax, where some is. */
+            exemptReason: string;
+            /** @description What is asked. */
+            late: components["schemas"]["LateSort"];
+            /** @description An amount, or per cent a month; empty otherwise. */
+            lateFigure: string;
+            /** @description The reference rates that are known. */
+            rates: components["schemas"]["HalfYearRateDto"][];
+        };
         /** @description What can be chosen. */
         StudioChoicesDto: {
             currencies: string[];
+            countries: string[];
             zones: string[];
             numbers: components["schemas"]["StyleChoiceDto"][];
             days: components["schemas"]["StyleChoiceDto"][];
@@ -20144,6 +21344,19 @@ export interface components {
             ready: components["schemas"]["ReadyToGoDto"];
             day: components["schemas"]["DayDto"];
         };
+        /** @description What a transfer needs. */
+        TransferDto: {
+            iban: string;
+            bic: string;
+            reference: string;
+            /** @description The QR code for a bank's app as the path of a picture, its dark modules one unit wide; null where there is none. */
+            code: null | string;
+            /**
+             * Format: int32
+             * @description How many modules it has a side, with its quiet zone.
+             */
+            codeSize: number;
+        };
         /** @description What has no project yet: slips and letters. */
         TrayDto: {
             slips: components["schemas"]["SlipDto"][];
@@ -20239,7 +21452,7 @@ export interface components {
          * @description What somebody waits for.
          * @enum {unknown}
          */
-        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "ContractAsked" | "ContractDeclined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "ReadRateSheet" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "TickRateSheet" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "ContractAsked" | "InvoiceAsked" | "RefundRefused" | "ContractDeclined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "ReadRateSheet" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "TickRateSheet" | "Resting" | "Planned" | "Ended" | "Finished";
         /** @description A routine of the kind that has not begun on the project. */
         WaitingRoutineDto: {
             /** Format: int32 */
@@ -20337,6 +21550,16 @@ export type BeginDto = components['schemas']['BeginDto'];
 export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
 export type BeginWithDto = components['schemas']['BeginWithDto'];
 export type BeginningDto = components['schemas']['BeginningDto'];
+export type BillDraftDto = components['schemas']['BillDraftDto'];
+export type BillDto = components['schemas']['BillDto'];
+export type BillFileDto = components['schemas']['BillFileDto'];
+export type BillForDto = components['schemas']['BillForDto'];
+export type BillLetterDto = components['schemas']['BillLetterDto'];
+export type BillLineDto = components['schemas']['BillLineDto'];
+export type BillPointDto = components['schemas']['BillPointDto'];
+export type BillSaysDto = components['schemas']['BillSaysDto'];
+export type BilledDto = components['schemas']['BilledDto'];
+export type BilledSumDto = components['schemas']['BilledSumDto'];
 export type BlockSort = components['schemas']['BlockSort'];
 export type BookTimeDto = components['schemas']['BookTimeDto'];
 export type BookingDto = components['schemas']['BookingDto'];
@@ -20345,6 +21568,7 @@ export type BriefGroup = components['schemas']['BriefGroup'];
 export type BriefPartDto = components['schemas']['BriefPartDto'];
 export type BriefPartOfDto = components['schemas']['BriefPartOfDto'];
 export type BriefUse = components['schemas']['BriefUse'];
+export type BuyerSort = components['schemas']['BuyerSort'];
 export type ByItselfDto = components['schemas']['ByItselfDto'];
 export type CalendarDto = components['schemas']['CalendarDto'];
 export type CameInDto = components['schemas']['CameInDto'];
@@ -20353,10 +21577,10 @@ export type CanHappenDto = components['schemas']['CanHappenDto'];
 export type CandidateDto = components['schemas']['CandidateDto'];
 export type CardDto = components['schemas']['CardDto'];
 export type CardNumberDto = components['schemas']['CardNumberDto'];
-export type CardPageDto = components['schemas']['CardPageDto'];
 export type CardsDto = components['schemas']['CardsDto'];
 export type CarriesLabelDto = components['schemas']['CarriesLabelDto'];
 export type Cause = components['schemas']['Cause'];
+export type ChargedBackDto = components['schemas']['ChargedBackDto'];
 export type CheckRoutineDto = components['schemas']['CheckRoutineDto'];
 export type CheckedDto = components['schemas']['CheckedDto'];
 export type CheckedRoutineDto = components['schemas']['CheckedRoutineDto'];
@@ -20387,6 +21611,7 @@ export type ContradictionDto = components['schemas']['ContradictionDto'];
 export type CopyKindDto = components['schemas']['CopyKindDto'];
 export type CountDto = components['schemas']['CountDto'];
 export type CreatedDto = components['schemas']['CreatedDto'];
+export type CreditDto = components['schemas']['CreditDto'];
 export type DateStyle = components['schemas']['DateStyle'];
 export type DayDto = components['schemas']['DayDto'];
 export type DayMeetingDto = components['schemas']['DayMeetingDto'];
@@ -20431,6 +21656,7 @@ export type GateDto = components['schemas']['GateDto'];
 export type GateRuleDto = components['schemas']['GateRuleDto'];
 export type GivenDto = components['schemas']['GivenDto'];
 export type GoOnDto = components['schemas']['GoOnDto'];
+export type HalfYearRateDto = components['schemas']['HalfYearRateDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
 export type HappenDto = components['schemas']['HappenDto'];
 export type HappenedDto = components['schemas']['HappenedDto'];
@@ -20440,6 +21666,7 @@ export type HeldTextDto = components['schemas']['HeldTextDto'];
 export type HookDto = components['schemas']['HookDto'];
 export type HookEvent = components['schemas']['HookEvent'];
 export type HookTestDto = components['schemas']['HookTestDto'];
+export type HousePaymentDto = components['schemas']['HousePaymentDto'];
 export type ImportColumn = components['schemas']['ImportColumn'];
 export type ImportDoneDto = components['schemas']['ImportDoneDto'];
 export type ImportDto = components['schemas']['ImportDto'];
@@ -20448,8 +21675,12 @@ export type ImportState = components['schemas']['ImportState'];
 export type ImportUndoneDto = components['schemas']['ImportUndoneDto'];
 export type InquiryDto = components['schemas']['InquiryDto'];
 export type InvoicePageDto = components['schemas']['InvoicePageDto'];
+export type InvoicePayDto = components['schemas']['InvoicePayDto'];
+export type InvoiceReadDto = components['schemas']['InvoiceReadDto'];
 export type InvolvedDto = components['schemas']['InvolvedDto'];
 export type IsoDayOfWeek = components['schemas']['IsoDayOfWeek'];
+export type IssueBillDto = components['schemas']['IssueBillDto'];
+export type IssuedDto = components['schemas']['IssuedDto'];
 export type JoinDto = components['schemas']['JoinDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
 export type KeptContractDto = components['schemas']['KeptContractDto'];
@@ -20468,6 +21699,8 @@ export type KindWorkDto = components['schemas']['KindWorkDto'];
 export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
 export type LaneDto = components['schemas']['LaneDto'];
+export type LateReadDto = components['schemas']['LateReadDto'];
+export type LateSort = components['schemas']['LateSort'];
 export type LateStart = components['schemas']['LateStart'];
 export type Lean = components['schemas']['Lean'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
@@ -20549,7 +21782,11 @@ export type PartSort = components['schemas']['PartSort'];
 export type PasscodeDto = components['schemas']['PasscodeDto'];
 export type PasswordDto = components['schemas']['PasswordDto'];
 export type PastedDto = components['schemas']['PastedDto'];
+export type PayDto = components['schemas']['PayDto'];
+export type PayPageDto = components['schemas']['PayPageDto'];
+export type PayWaysDto = components['schemas']['PayWaysDto'];
 export type PaymentMeans = components['schemas']['PaymentMeans'];
+export type PaymentReadDto = components['schemas']['PaymentReadDto'];
 export type PeopleDto = components['schemas']['PeopleDto'];
 export type PersonDetailsDto = components['schemas']['PersonDetailsDto'];
 export type PersonDto = components['schemas']['PersonDto'];
@@ -20604,6 +21841,7 @@ export type RecordMeetingsDto = components['schemas']['RecordMeetingsDto'];
 export type RecordPathDto = components['schemas']['RecordPathDto'];
 export type RecoveryDto = components['schemas']['RecoveryDto'];
 export type RedatingDto = components['schemas']['RedatingDto'];
+export type RefundDto = components['schemas']['RefundDto'];
 export type RegisterColumn = components['schemas']['RegisterColumn'];
 export type RegisterColumnDto = components['schemas']['RegisterColumnDto'];
 export type RegisterDto = components['schemas']['RegisterDto'];
@@ -20638,6 +21876,7 @@ export type SaidDto = components['schemas']['SaidDto'];
 export type SameSortDto = components['schemas']['SameSortDto'];
 export type SampleCardDto = components['schemas']['SampleCardDto'];
 export type SampleEventDto = components['schemas']['SampleEventDto'];
+export type SaveBillDto = components['schemas']['SaveBillDto'];
 export type SaveBriefDto = components['schemas']['SaveBriefDto'];
 export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
 export type SaveDraftDto = components['schemas']['SaveDraftDto'];
@@ -20703,6 +21942,7 @@ export type StepListsDto = components['schemas']['StepListsDto'];
 export type StepMode = components['schemas']['StepMode'];
 export type StepMoveDto = components['schemas']['StepMoveDto'];
 export type StopRule = components['schemas']['StopRule'];
+export type StudioBillingDto = components['schemas']['StudioBillingDto'];
 export type StudioChoicesDto = components['schemas']['StudioChoicesDto'];
 export type StudioDto = components['schemas']['StudioDto'];
 export type StudioFaceDto = components['schemas']['StudioFaceDto'];
@@ -20732,6 +21972,7 @@ export type ToDoDto = components['schemas']['ToDoDto'];
 export type ToPayDto = components['schemas']['ToPayDto'];
 export type TodayCardDto = components['schemas']['TodayCardDto'];
 export type TodayDto = components['schemas']['TodayDto'];
+export type TransferDto = components['schemas']['TransferDto'];
 export type TrayDto = components['schemas']['TrayDto'];
 export type TurnDto = components['schemas']['TurnDto'];
 export type TurnOffCodesDto = components['schemas']['TurnOffCodesDto'];

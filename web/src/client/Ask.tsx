@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
-import type { AskSort } from "../api/schema";
+import type { AskSort, InvoicePageDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Choice, Choices } from "../ui/Choice";
 import { Refused } from "../ui/Refused";
@@ -27,7 +27,8 @@ type Voice = {
 	said: boolean;
 	owner: string;
 	ask: (words: string, sort: AskSort) => Promise<unknown>;
-	decline: (words: string) => Promise<unknown>;
+	/** Where a no can be said. */
+	decline?: (words: string) => Promise<unknown>;
 	onDone: () => void;
 	/** What stands before it, given how to say something at once. */
 	before?: (say: (words: string) => void, said: boolean) => ReactNode;
@@ -110,6 +111,37 @@ export function AskOfContract({ page, link, onDone }: Props) {
 	);
 }
 
+/** A question or an objection about an invoice. */
+export function AskOfInvoice({
+	link,
+	owner,
+	invoice,
+	onDone,
+}: {
+	link: string;
+	owner: string;
+	invoice: InvoicePageDto;
+	onDone: () => void;
+}) {
+	return (
+		<Say
+			open="Ask about it, or object"
+			paper="the invoice"
+			said={invoice.pay?.asked ?? false}
+			owner={owner}
+			ask={(body, sort) =>
+				answer(
+					api.POST("/p/{link}/api/invoices/{invoice}/ask", {
+						params: { path: { link, invoice: invoice.publicId } },
+						body: { words: body, sort },
+					}),
+				)
+			}
+			onDone={onDone}
+		/>
+	);
+}
+
 function Say({
 	open: opens,
 	paper,
@@ -121,7 +153,7 @@ function Say({
 	before: first,
 }: Voice) {
 	const [open, setOpen] = useState(false);
-	const [what, setWhat] = useState<What>("Change");
+	const [what, setWhat] = useState<What>(decline ? "Change" : "Question");
 	const [text, setText] = useState("");
 	const [refusal, setRefusal] = useState<Refusal>();
 	const [said, setSaid] = useState(before);
@@ -129,7 +161,7 @@ function Say({
 	async function say(sort: What, body: string) {
 		setRefusal(undefined);
 		try {
-			await (sort === "Decline" ? decline(body) : ask(body, sort));
+			await (sort === "Decline" ? decline?.(body) : ask(body, sort));
 			setSaid(true);
 			setOpen(false);
 			onDone();
@@ -167,11 +199,15 @@ function Say({
 						value={what}
 						onChange={(one) => setWhat(one as What)}
 					>
-						{Object.entries(words).map(([sort, one]) => (
-							<Choice key={sort} value={sort}>
-								{sort === "Decline" ? `Decline ${paper}` : one.choice}
-							</Choice>
-						))}
+						{Object.entries(words)
+							.filter(
+								([sort]) => decline || !["Decline", "Change"].includes(sort),
+							)
+							.map(([sort, one]) => (
+								<Choice key={sort} value={sort}>
+									{sort === "Decline" ? `Decline ${paper}` : one.choice}
+								</Choice>
+							))}
 					</Choices>
 					<TextArea
 						label={words[what].label}

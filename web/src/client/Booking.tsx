@@ -1,13 +1,15 @@
-import { type ReactNode, useEffect, useState } from "react";
+import { lazy, type ReactNode, useEffect, useState } from "react";
 import type { ClientPageDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Fold } from "../ui/Fold";
 import { Choose } from "./Choose";
+import { Later } from "./Later";
 import { Papers } from "./Papers";
-import { Pay } from "./Pay";
 import { Sign } from "./Sign";
 import { Signatures } from "./Signatures";
 import { SumRows } from "./Sum";
+
+const Pay = lazy(() => import("./Pay"));
 
 /** The way to a booking on one page that unfolds: the choice stays in sight, the contract opens under it, then the signature, then the payment. */
 export function Booking({
@@ -81,7 +83,9 @@ export function Booking({
 					<section className="max-w-xl">
 						<h2 className="pb-2">The first payment</h2>
 						<p className="pb-4">Your date is booked as soon as it is here.</p>
-						<Pay page={page} link={link} />
+						<Later>
+							<Pay page={page} link={link} onDone={onDone} />
+						</Later>
 						<Papers page={page} link={link} />
 					</section>
 				</>

@@ -40,10 +40,14 @@ export default function CardPage({ session }: { session: string }) {
 		}
 	}
 	return (
-		<Notice title="Card payment, a stand-in">
+		<Notice
+			title={
+				page.byCard ? "Card payment, a stand-in" : "Bank payment, a stand-in"
+			}
+		>
 			<p className="pb-4 text-soft">
-				This page stands in for a card provider while you try Gesamt. No money
-				moves.
+				This page stands in for a provider of payments while you try Gesamt. No
+				money moves.
 			</p>
 			<div className="flex items-baseline gap-3 border-y-[1.5px] border-ink py-3">
 				<span>{page.what}</span>
@@ -51,9 +55,9 @@ export default function CardPage({ session }: { session: string }) {
 					{page.amount}
 				</b>
 			</div>
-			{page.paid ? (
+			{page.state === "Paid" || page.state === "Pending" ? (
 				<p className="pt-4">
-					This is paid.{" "}
+					{page.state === "Paid" ? "This is paid." : "The money is on its way."}{" "}
 					<Button asChild kind="word">
 						<a href={page.returnTo}>Go back</a>
 					</Button>
@@ -61,7 +65,7 @@ export default function CardPage({ session }: { session: string }) {
 			) : (
 				<form noValidate onSubmit={pay} className="grid gap-3 pt-4">
 					<TextField
-						label="Card number"
+						label={page.byCard ? "Card number" : "Account number"}
 						inputMode="numeric"
 						value={number}
 						wrong={wrong}
@@ -71,7 +75,7 @@ export default function CardPage({ session }: { session: string }) {
 						Pay {page.amount}
 					</Button>
 					<ul className="under">
-						{page.cards.map((card) => (
+						{page.choices.map((card) => (
 							<li key={card.number} className="pt-1">
 								<Button
 									kind="word"

@@ -11,10 +11,10 @@ import { Later } from "./Later";
 import { Meetings } from "./Meetings";
 import { Papers } from "./Papers";
 import { Head, Parts, ToDo } from "./Parts";
-import { Pay } from "./Pay";
 import { Rates } from "./Rates";
 import { useLoaded } from "./useLoaded";
 
+const Pay = lazy(() => import("./Pay"));
 const PickTime = lazy(() => import("./PickTime"));
 
 /** One client's page of one project: one thing to do at a time. */
@@ -130,7 +130,9 @@ function Standing({ page, link, reload }: Props) {
 			{page.parts.brief?.open && brief}
 			<FormsPart page={page} link={link} reload={reload} />
 			{page.toDo.some((one) => one.where === "pay") && (
-				<Pay page={page} link={link} />
+				<Later>
+					<Pay page={page} link={link} onDone={reload} />
+				</Later>
 			)}
 			<Meetings page={page} link={link} reload={reload} />
 			{hasParts(page) ? (

@@ -1,15 +1,19 @@
 import { useState } from "react";
 import { answer, api } from "../api/client";
+import type { PaymentMeans } from "../api/schema";
 
-/** Begins a card payment of what is open and goes to the provider's page. */
+/** Begins a payment of an invoice, the earliest open one if none is named, and goes to the provider's page. */
 export function usePay(link: string) {
 	const [error, setError] = useState<Error>();
 	const [busy, setBusy] = useState(false);
-	async function pay() {
+	async function pay(means: PaymentMeans, invoice?: string) {
 		setBusy(true);
 		try {
 			const { address } = await answer(
-				api.POST("/p/{link}/api/pay", { params: { path: { link } } }),
+				api.POST("/p/{link}/api/pay", {
+					params: { path: { link } },
+					body: { means, invoice },
+				}),
 			);
 			location.assign(address);
 		} catch (refusal) {

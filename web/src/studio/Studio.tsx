@@ -19,6 +19,7 @@ const RecordPage = lazy(record);
 const SetUp = lazy(() => import("./first/SetUp"));
 const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
+const BillPage = lazy(() => import("./bill/BillPage"));
 const ReadSent = lazy(() => import("./proposal/ReadSent"));
 const AsClient = lazy(() => import("./record/AsClient"));
 const Register = lazy(() => import("./register/Register"));
@@ -98,6 +99,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 								path="/projects/:id/proposal/:version"
 								element={<ReadSent />}
 							/>
+							<Route path="/projects/:id/bill" element={<BillPage />} />
 							<Route path="/projects/:id/as-client" element={<AsClient />} />
 							{session.hasStandIns && (
 								<Route

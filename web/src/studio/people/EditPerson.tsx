@@ -1,7 +1,12 @@
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
-import type { PersonDetailsDto, PersonSort, ReachBy } from "../../api/schema";
+import type {
+	BuyerSort,
+	PersonDetailsDto,
+	PersonSort,
+	ReachBy,
+} from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
@@ -23,9 +28,14 @@ export const nobody: PersonDetailsDto = {
 	taxNumber: null,
 	notes: "",
 	edition: 0,
+	country: null,
+	buyer: "Private",
 };
 
-type Text = Exclude<keyof PersonDetailsDto, "sort" | "prefers" | "edition">;
+type Text = Exclude<
+	keyof PersonDetailsDto,
+	"sort" | "prefers" | "edition" | "buyer"
+>;
 
 const fields: { key: Text; label: string; hint?: string }[] = [
 	{ key: "name", label: "Name" },
@@ -39,6 +49,11 @@ const fields: { key: Text; label: string; hint?: string }[] = [
 	{ key: "phone", label: "Phone" },
 	{ key: "profile", label: "Link to a profile" },
 	{ key: "address", label: "Postal address" },
+	{
+		key: "country",
+		label: "Country",
+		hint: "two letters, such as AT; left empty, your own",
+	},
 	{ key: "taxNumber", label: "Tax number" },
 ];
 
@@ -82,6 +97,17 @@ export function PersonFields({
 					}
 				/>
 			))}
+			<Select
+				label="Buys as"
+				value={person.buyer}
+				onChange={(e) =>
+					onChange({ ...person, buyer: e.target.value as BuyerSort })
+				}
+			>
+				<option value="Private">a private person</option>
+				<option value="Business">a business</option>
+				<option value="PublicBody">a public body</option>
+			</Select>
 			<Select
 				label="Prefers"
 				value={person.prefers ?? ""}

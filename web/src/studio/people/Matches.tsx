@@ -13,6 +13,7 @@ const words: Record<string, string> = {
 	profile: "profile",
 	address: "postal address",
 	taxNumber: "tax number",
+	country: "country",
 };
 
 /** People who may be the same, with what is known of them: the owner says yes or no. */

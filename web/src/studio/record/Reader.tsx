@@ -6,6 +6,7 @@ import { Fold } from "../../ui/Fold";
 import { Shown } from "../../ui/Shown";
 import { ChangeNote } from "./ChangeNote";
 import { Held } from "./HeldLetter";
+import { InvoiceActs } from "./InvoiceActs";
 import { MeetingPane } from "./MeetingPane";
 import { NextActs } from "./NextActs";
 import type { Begins } from "./nextAct";
@@ -143,8 +144,15 @@ function Whole({
 				<Letter letter={data.letter} onWrite={onWrite} onClose={onClose} />
 			)}
 			{data.review && <Round review={data.review} onDone={onClose} />}
-			{data.voidsPayment && (
-				<Taken project={project} payment={data.voidsPayment} onDone={onClose} />
+			{data.payment && (
+				<Taken project={project} payment={data.payment} onDone={onClose} />
+			)}
+			{data.invoice && (
+				<InvoiceActs
+					project={project}
+					invoice={data.invoice}
+					onDone={onClose}
+				/>
 			)}
 			{data.file && (
 				<p className="pt-3">

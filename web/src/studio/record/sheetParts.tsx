@@ -155,17 +155,16 @@ function details(record: RecordDto, open: boolean): Part[] {
 
 function money(record: RecordDto, open: boolean): Part[] {
 	const { money } = record.sheet;
-	if (!money) return [];
 	return [
 		{
 			title: "Money",
-			line: money.lines
+			line: (money?.lines ?? [])
 				.slice(0, 2)
 				.map((line) => `${line.label} ${line.amount}`)
 				.join(", "),
-			empty: false,
-			open,
-			show: () => <Money money={money} />,
+			empty: !money,
+			open: open && Boolean(money),
+			show: () => <Money record={record} />,
 		},
 	];
 }

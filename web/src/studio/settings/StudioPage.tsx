@@ -6,6 +6,7 @@ import { Shown } from "../../ui/Shown";
 import { KeepAll, useKeepAll } from "../KeepAll";
 import { ApiKeys } from "./ApiKeys";
 import { Backups } from "./Backups";
+import { Billing } from "./Billing";
 import { Calendars } from "./Calendars";
 import { Feed } from "./Feed";
 import { Habits } from "./Habits";
@@ -82,6 +83,7 @@ function Page({ studio }: { studio: StudioDto }) {
 			<Names {...part} />
 			<Look {...part} />
 			<MoneySection {...part} />
+			<Billing {...part} />
 			<Habits {...part} />
 			<Style {...part} />
 			<HoursSection {...part} />

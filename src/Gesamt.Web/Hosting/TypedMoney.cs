@@ -1,0 +1,41 @@
+using Gesamt.Core.Amounts;
+using NodaTime;
+
+namespace Gesamt.Web.Hosting;
+
+/// <summary>An amount as it is typed.</summary>
+public static class TypedMoney
+{
+    private const decimal Most = 100_000_000;
+
+    /// <summary>An amount above nothing, as fine as its currency.</summary>
+    /// <exception cref="InvalidException">It is none.</exception>
+    public static Money Of(Currency currency, string? text, string field)
+    {
+        if (NumberReading.Amount(text ?? "") is not { } major || major is <= 0 or > Most)
+            throw new InvalidException(
+                (field, $"Give an amount above 0, such as {NumberText.Number(1200.5m)}0.{NumberText.Doubt(text ?? "")}")
+            );
+        var money = Money.Of(major, currency);
+        return money.Major == major
+            ? money
+            : throw new InvalidException((field, $"{currency.Code} has {currency.Exponent} decimals at most."));
+    }
+}
+
+/// <summary>The day of something that happened outside.</summary>
+public static class Moments
+{
+    /// <summary>Now for today and where no day is said; noon of an earlier day.</summary>
+    /// <exception cref="InvalidException">It lies ahead, or very far back.</exception>
+    public static Instant Of(Desk desk, LocalDate? on)
+    {
+        if (on is not { } day || day == desk.Today)
+            return desk.Now;
+        if (day > desk.Today)
+            throw new InvalidException(("on", "Nothing can have happened later than today."));
+        if (day < desk.Today.PlusYears(-20))
+            throw new InvalidException(("on", "Choose a day within the last twenty years."));
+        return desk.Calendar.At(day + new LocalTime(12, 0));
+    }
+}

@@ -1,0 +1,68 @@
+using Gesamt.Core.Amounts;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Invoicing;
+
+/// <summary>Asks the provider after payments that were begun, also when nobody came back from its page and no notice came, and after refunds it was asked for.</summary>
+public sealed class Settlement(IServiceScopeFactory scopes, IPaymentProvider provider, ILogger<Settlement> log)
+{
+    // notices can be lost for as long as a house is shut down over a holiday
+    private static readonly Duration AskFor = Duration.FromDays(30),
+        Overlap = Duration.FromMinutes(5);
+    private Instant? askedUntil;
+
+    /// <summary>Books all that happened with the provider since it was asked last.</summary>
+    public async Task SettleAsync(CancellationToken stop)
+    {
+        if (provider.Ways.Count == 0)
+            return;
+        await using var scope = scopes.CreateAsyncScope();
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        var now = desk.Now;
+        await RefundsAsync(desk, stop);
+        var since = askedUntil ?? now - AskFor;
+        var changed = await provider.ChangedAsync(since);
+        await Independent.EachAsync(log, "payment", changed, session => OneAsync(desk, session), stop);
+        // the provider's clock may be a little behind ours
+        askedUntil = now - Overlap;
+    }
+
+    private async Task OneAsync(Desk desk, string session)
+    {
+        desk.Db.ChangeTracker.Clear();
+        await Checkout.SettleAsync(desk, provider, session);
+    }
+
+    /// <summary>A kill between our word and the provider's leaves a refund asked for; asked again under its key it is done once.</summary>
+    private async Task RefundsAsync(Desk desk, CancellationToken stop)
+    {
+        var asked = await desk
+            .Db.Refunds.AsNoTracking()
+            .Where(r => r.State == RefundState.Asked)
+            .Join(
+                desk.Db.Payments,
+                refund => refund.PaymentId,
+                payment => payment.Id,
+                (refund, payment) => new { refund, payment.Reference }
+            )
+            .ToListAsync(stop);
+        await Independent.EachAsync(
+            log,
+            "refund",
+            asked,
+            async one =>
+            {
+                await provider.RefundAsync(
+                    one.Reference!,
+                    one.refund.Key!,
+                    new(one.refund.AmountMinor, Currency.Of(one.refund.Currency))
+                );
+                await OneAsync(desk, one.Reference!);
+            },
+            stop
+        );
+    }
+}
