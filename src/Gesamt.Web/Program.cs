@@ -90,7 +90,7 @@ if (!describing)
     services.AddHostedService(provider => provider.GetRequiredService<Ticker>());
 
 // its sample cards must never book a real project
-if (settings.Mode == RunMode.Real)
+if (!settings.PaysOnPage)
     services.AddSingleton<IPaymentProvider, NoPaymentProvider>();
 else
 {

@@ -164,6 +164,7 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(PayPageDto))]
 [JsonSerializable(typeof(PayDto))]
 [JsonSerializable(typeof(RefundDto))]
+[JsonSerializable(typeof(InvoicesDto))]
 [JsonSerializable(typeof(List<BillFileDto>))]
 [JsonSerializable(typeof(CreditDto))]
 [JsonSerializable(typeof(ChargedBackDto))]

@@ -9,7 +9,6 @@ public sealed class Shots
     [Fact(Explicit = true)]
     public void All()
     {
-        FirstHour();
         using var house = new House();
         using var owner = new Person(house.Address);
         owner.SignIn();
@@ -48,6 +47,7 @@ public sealed class Shots
         );
         Shot(owner, "forms");
         Page(owner, "/people", "people", "Last contact");
+        Page(owner, "/money?by=Age", "money", "of it late");
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");
         owner.Press("Proposal");
@@ -82,22 +82,6 @@ public sealed class Shots
         Shot(owner, "sign", "Sign the contract");
         owner.Go("/today");
         Contract(owner);
-    }
-
-    /// <summary>What a stranger sees after the first page.</summary>
-    private static void FirstHour()
-    {
-        using var started = new Started();
-        using var stranger = new Person(started.Address);
-        stranger.Go("/");
-        stranger.Type("Name of the studio", "Inkwell & Daughter");
-        stranger.Type("Your name, as it stands under letters", "Mara Quince");
-        stranger.Type("Your mail address", "mara@inkwell.example");
-        stranger.Type("Choose your password", "paper boats at noon");
-        stranger.Press("Set up the studio");
-        stranger.See("What kind of work do you do?");
-        stranger.Tick("Stationery");
-        Shot(stranger, "first-hour", "Begin with nothing");
     }
 
     /// <summary>A routine with the dates it would give, and played through.</summary>

@@ -27,7 +27,8 @@ public readonly record struct Tax(Rate Rate, TaxCategory Category)
 /// <summary>The tax of a line as it is typed and shown.</summary>
 public static class TaxText
 {
-    public const string Allowed = "Per cent from 0 to 100, such as 23; or exempt, or reverse charge.";
+    public const string Allowed =
+        "per cent, such as 23, between 0 and 100 with at most four decimals; or “exempt”, or “reverse charge”.";
 
     private static readonly string[] Exempts = ["exempt", "e"],
         Reverses = ["reverse charge", "reverse", "ae"];

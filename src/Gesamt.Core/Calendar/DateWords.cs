@@ -19,6 +19,7 @@ public static class DateWords
     private static readonly Patterns DayFirst =
             new(Date("ddd d MMM"), Date("ddd d MMM uuuu"), Date("d MMMM uuuu"), Date("dddd d MMMM")),
         MonthFirst = new(Date("ddd MMM d"), Date("ddd MMM d, uuuu"), Date("MMMM d, uuuu"), Date("dddd, MMMM d"));
+    private static readonly LocalDatePattern MonthOfYear = Date("MMMM uuuu");
     private static readonly LocalTimePattern TwentyFour = Clock("HH:mm"),
         Twelve = Clock("h:mm tt");
 
@@ -31,6 +32,9 @@ public static class DateWords
 
     /// <summary>“12 March 2027”, for papers.</summary>
     public static string Long(LocalDate date) => Order.Long.Format(date);
+
+    /// <summary>“March 2027”.</summary>
+    public static string Month(LocalDate day) => MonthOfYear.Format(day);
 
     /// <summary>“1 February 2027 to 12 March 2027”; the day alone where they are one.</summary>
     public static string Between(LocalDate from, LocalDate until) =>

@@ -307,7 +307,8 @@ public sealed class Ledger(GesamtDb db)
             price?.Agreed.Minor,
             price?.Net.Minor
         );
-        columns.Currency = price?.Agreed.Currency.Code;
+        columns.Currency =
+            price?.Agreed.Currency.Code ?? project.History.Last<Happening.InvoiceIssued>()?.What.Amount.Currency.Code;
         columns.PaidMinor =
             Payments.InForce(project.History).Sum(payment => payment.What.Amount.Minor)
             - Payments.Refunds(project.History).Sum(refund => refund.What.Amount.Minor);

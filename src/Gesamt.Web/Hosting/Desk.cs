@@ -51,6 +51,9 @@ public sealed class Desk(
     /// <summary>How long a letter can be taken back before it is handed over.</summary>
     public Duration Hold => Duration.FromSeconds(settings.HoldSeconds);
 
+    /// <inheritdoc cref="Settings.PaysOnPage"/>
+    public bool PaysOnPage => settings.PaysOnPage;
+
     /// <summary>The day it is in the studio.</summary>
     public LocalDate Today => Calendar.DateOf(Now);
 

@@ -1,4 +1,5 @@
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Store.Projects;
 
@@ -7,9 +8,11 @@ namespace Gesamt.Web.Hosting;
 /// <summary>Amounts of several currencies: they stand beside each other and are never added up.</summary>
 public static class PerCurrency
 {
-    /// <summary>The currency a project's price is agreed in; the studio's own while none is.</summary>
+    /// <summary>The currency a project's price is agreed in, or what it was billed in; the studio's own while there is neither.</summary>
     public static Currency CurrencyOf(this Desk desk, ProjectFile file) =>
-        AgreedPrice.Of(file.History)?.Agreed.Currency ?? desk.Currency;
+        AgreedPrice.Of(file.History)?.Agreed.Currency
+        ?? file.History.Last<Happening.InvoiceIssued>()?.What.Amount.Currency
+        ?? desk.Currency;
 
     /// <summary>One amount of a stored row.</summary>
     /// <param name="code">Its currency by ISO 4217; null for the studio's own.</param>

@@ -86,6 +86,9 @@ public sealed class Settings
 
     /// <summary>Whether the small simulated outside world answers instead of real services.</summary>
     public bool HasStandIns => Mode != RunMode.Real || Smtp is null;
+
+    /// <summary>Whether clients can pay on their page: through the stand-in, as long as no provider is plugged in.</summary>
+    public bool PaysOnPage => Mode != RunMode.Real;
 }
 
 /// <summary>A real mail server to hand letters over to (RFC 5321).</summary>

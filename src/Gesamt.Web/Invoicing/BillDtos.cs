@@ -88,4 +88,5 @@ public sealed record BillForDto(
 public sealed record IssueBillDto(int Edition, string? Subject = null, string? Body = null);
 
 /// <param name="Letter">Null where it goes without one.</param>
-public sealed record IssuedDto(long Invoice, string Number, long? Letter);
+/// <param name="Subject">Of that letter, as it was filled.</param>
+public sealed record IssuedDto(long Invoice, string Number, long? Letter, string Subject = "");

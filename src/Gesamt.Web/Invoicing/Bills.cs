@@ -111,7 +111,7 @@ public static class Bills
             );
             letter.CarriesInvoice = row.Id;
             await desk.Db.SaveChangesAsync();
-            return new IssuedDto(row.Id.Value, row.Number, letter.Id.Value);
+            return new IssuedDto(row.Id.Value, row.Number, letter.Id.Value, letter.Subject);
         });
 
     /// <summary>How it will look.</summary>

@@ -100,6 +100,7 @@ public static class Crediting
                 Notes = [],
                 Late = "",
                 PayAt = "",
+                ByCard = false,
                 Credits = Issuing.Preceding(invoice),
             },
         };

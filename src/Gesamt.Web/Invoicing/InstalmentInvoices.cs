@@ -76,7 +76,7 @@ public static class InstalmentInvoices
         var snapshot = new InvoiceSnapshot(
             Print.Addressee(file.Row.Client!),
             file.Row.Title,
-            planned.Of == 1 ? words : $"payment {planned.Index + 1} of {planned.Of}: {words}",
+            planned.Of == 1 ? "" : PartWords(planned),
             [
                 .. totals.Parts.Select(part =>
                     OfPart(
@@ -110,6 +110,16 @@ public static class InstalmentInvoices
         return issued;
     }
 
+    private static readonly string[] Ordinals =
+        ["first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth"],
+        Numbers = ["no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
+
+    /// <summary>“second of two payments”.</summary>
+    private static string PartWords(PlannedInvoice planned) =>
+        planned.Of <= Ordinals.Length && planned.Index < planned.Of
+            ? $"{Ordinals[planned.Index]} of {Numbers[planned.Of]} payments"
+            : $"payment {planned.Index + 1}";
+
     /// <summary>A line that stands for a part of a price, all of one tax.</summary>
     internal static InvoiceLine OfPart(string title, string detail, TaxPart part) =>
         new(title, detail, part.Net, "1", MoneyText.Figures(part.Net))
@@ -128,7 +138,7 @@ public static class InstalmentInvoices
         var before = await BilledAsync(desk, file);
         var later = whole.Net - part.Net - before.Select(one => one.Amount).Sum(whole.Net.Currency);
         return new(
-            [.. Print.Terms(desk, offer, priced).Lines],
+            [.. priced.Lines.Select(line => Print.Line(line, offer.Currency))],
             new(
                 "Agreed, net",
                 whole.Net,

@@ -59,6 +59,26 @@ public static class InvoiceEndpoints
             "/projects/{id:long}/bill/issue",
             (long id, IssueBillDto issue, Desk desk) => Bills.IssueAsync(desk, new(id), issue)
         );
+        api.MapGet(
+            "/invoices",
+            (InvoiceShow? show, InvoiceBy? by, string? words, long? client, string? month, int? most, Desk desk) =>
+                InvoiceList.OfAsync(
+                    desk,
+                    new(show ?? InvoiceShow.Open, by ?? InvoiceBy.Number, words, client, month, most)
+                )
+        );
+        api.MapGet(
+            "/invoices.csv",
+            async (InvoiceShow? show, InvoiceBy? by, string? words, long? client, string? month, Desk desk) =>
+                TypedResults.File(
+                    await InvoiceList.CsvAsync(
+                        desk,
+                        new(show ?? InvoiceShow.Open, by ?? InvoiceBy.Number, words, client, month, null)
+                    ),
+                    "text/csv; charset=utf-8",
+                    $"invoices-{desk.Today:uuuu-MM-dd}.csv"
+                )
+        );
         api.MapPost(
             "/invoices/{id:long}/credit",
             async (long id, CreditDto credit, Desk desk) =>

@@ -84,6 +84,7 @@ public static class Issuing
             ExemptReason = desk.Studio.ExemptReason,
             Late = LateTermsOf(desk).Words(client.Buyer, desk.CurrencyOf(file)),
             PayAt = desk.Studio.PayAt,
+            ByCard = desk.PaysOnPage && file.MailTo is not null,
         };
     }
 

@@ -255,7 +255,7 @@ public static class InvoicePapers
             );
         var others = new[]
         {
-            more is { ByCard: true } ? "by card on your page: the link is in the letter" : "",
+            more is { ByCard: true } ? "by card or from your account, on your page: the link is in the letter" : "",
             more?.PayAt ?? "",
         }
             .Where(words => words.Length > 0)

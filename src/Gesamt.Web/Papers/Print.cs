@@ -79,7 +79,7 @@ public static class Print
     public static PrintedTerms Terms(Desk desk, Offer offer, PricedChoice priced) =>
         new(
             Letterhead(desk),
-            [.. priced.Lines.Select(line => Line(line, offer.Currency))],
+            [.. priced.Lines.Select(line => Combined(line, offer.Currency))],
             Sums(priced.Totals) with
             {
                 Gross = offer.Gross,
@@ -102,7 +102,15 @@ public static class Print
     public static string LessWords(Reduction less, Currency currency) =>
         $"Less {less.Of.Words(currency)}{(less.Why.Length > 0 ? $", {less.Why}" : "")}";
 
-    private static PaperLine Line(OfferLine line, Currency currency) =>
+    /// <summary>A service as an invoice prints it, its number and its unit apart.</summary>
+    public static PaperLine Line(OfferLine line, Currency currency) =>
+        Combined(line, currency) with
+        {
+            Quantity = NumberText.Number(line.Quantity),
+            Unit = line.Quantity == 1 ? UnitWords.One(line.Unit) : UnitWords.Several(line.Unit),
+        };
+
+    private static PaperLine Combined(OfferLine line, Currency currency) =>
         new(
             line.Title,
             Detail(line, currency),

@@ -3,7 +3,6 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
-using Gesamt.Web.Hosting;
 
 namespace Gesamt.Web.Words;
 
@@ -27,9 +26,7 @@ public sealed class LineRows
 
     /// <summary>What a payment was over.</summary>
     public Money AmountOf(PaymentId payment) =>
-        Payments.TryGetValue(payment, out var row)
-            ? new(row.AmountMinor, Currency.Of(row.Currency))
-            : throw new MissingException("payment");
+        new(Payments[payment].AmountMinor, Currency.Of(Payments[payment].Currency));
 
     /// <summary>Versions of proposals and contracts.</summary>
     public required IReadOnlyDictionary<VersionId, VersionRow> Versions { get; init; }

@@ -2740,6 +2740,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/invoices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    show?: components["schemas"]["InvoiceShow"];
+                    by?: components["schemas"]["InvoiceBy"];
+                    words?: string;
+                    client?: number;
+                    month?: string;
+                    most?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InvoicesDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invoices.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    show?: components["schemas"]["InvoiceShow"];
+                    by?: components["schemas"]["InvoiceBy"];
+                    words?: string;
+                    client?: number;
+                    month?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices/{id}/credit": {
         parameters: {
             query?: never;
@@ -18721,6 +18849,18 @@ export interface components {
             /** @description Left empty by people; what fills it in is no person. */
             website?: null | string;
         };
+        /** @enum {unknown} */
+        InvoiceBy: "Number" | "Age" | "Client" | "Month" | null;
+        /** @description Those that belong together, with their sums; amounts of different currencies stand beside each other. */
+        InvoiceGroupDto: {
+            /** @description Empty where they are not put together by anything. */
+            name: string;
+            /** Format: int32 */
+            count: number;
+            total: string;
+            owed: string;
+            rows: components["schemas"]["ListedInvoiceDto"][];
+        };
         /** @description An invoice on the page. */
         InvoicePageDto: {
             publicId: string;
@@ -18742,6 +18882,15 @@ export interface components {
             /** @description Whether they asked about it, and nobody has answered yet. */
             asked: boolean;
         };
+        /** @description Where an invoice belongs. */
+        InvoicePlaceDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            /** Format: int64 */
+            person: number;
+            client: string;
+        };
         /** @description An invoice opened whole. */
         InvoiceReadDto: {
             /** Format: int64 */
@@ -18752,6 +18901,40 @@ export interface components {
             /** @description What is not credited yet, in major units; null for nothing, and for credit notes. */
             creditable: null | string;
             late: null | components["schemas"]["LateReadDto"];
+        };
+        /** @enum {unknown} */
+        InvoiceShow: "Open" | "Late" | "Paid" | "All" | "CreditNotes" | null;
+        /** @description How an invoice stands: settlement and lateness are two readings. */
+        InvoiceStandingDto: {
+            /** @description “open”, “part paid”, “paid”, “credited”. */
+            words: string;
+            /** @description “8 days late”; empty while it is not. */
+            late: string;
+            /** @description Whether the client says that it is paid, and the money has not been seen. */
+            said: boolean;
+        };
+        InvoiceSumsDto: {
+            /** Format: int32 */
+            count: number;
+            total: string;
+            owed: string;
+            /** @description What of it is late. */
+            late: string;
+        };
+        /** @description All invoices of all clients. */
+        InvoicesDto: {
+            /** @description Of all that are shown, also of those the page leaves out. */
+            sums: components["schemas"]["InvoiceSumsDto"];
+            groups: components["schemas"]["InvoiceGroupDto"][];
+            /**
+             * Format: int32
+             * @description How many it leaves out.
+             */
+            more: number;
+            /** @description In which some were issued, such as 2027-01, the newest first. */
+            months: string[];
+            /** @description Whose alone they are; null for everybody's. */
+            client: null | string;
         };
         /** @description Who has a part in it, and how letters reach them. */
         InvolvedDto: {
@@ -18779,6 +18962,11 @@ export interface components {
              * @description Null where it goes without one.
              */
             letter: null | number;
+            /**
+             * @description Of that letter, as it was filled.
+             * @default
+             */
+            subject: string;
         };
         JoinDto: {
             /**
@@ -19090,6 +19278,19 @@ export interface components {
             unit: components["schemas"]["SpanUnit"];
             phase: null | string;
             doneBy?: null | components["schemas"]["Fulfilment"];
+        };
+        /** @description An invoice in the list of all. */
+        ListedInvoiceDto: {
+            /** Format: int64 */
+            id: number;
+            number: string;
+            of: components["schemas"]["InvoicePlaceDto"];
+            issued: string;
+            due: string;
+            total: string;
+            /** @description Empty where nothing is open. */
+            owed: string;
+            standing: components["schemas"]["InvoiceStandingDto"];
         };
         MadeApiKeyDto: {
             /** Format: int32 */
@@ -21674,9 +21875,16 @@ export type ImportIdDto = components['schemas']['ImportIdDto'];
 export type ImportState = components['schemas']['ImportState'];
 export type ImportUndoneDto = components['schemas']['ImportUndoneDto'];
 export type InquiryDto = components['schemas']['InquiryDto'];
+export type InvoiceBy = components['schemas']['InvoiceBy'];
+export type InvoiceGroupDto = components['schemas']['InvoiceGroupDto'];
 export type InvoicePageDto = components['schemas']['InvoicePageDto'];
 export type InvoicePayDto = components['schemas']['InvoicePayDto'];
+export type InvoicePlaceDto = components['schemas']['InvoicePlaceDto'];
 export type InvoiceReadDto = components['schemas']['InvoiceReadDto'];
+export type InvoiceShow = components['schemas']['InvoiceShow'];
+export type InvoiceStandingDto = components['schemas']['InvoiceStandingDto'];
+export type InvoiceSumsDto = components['schemas']['InvoiceSumsDto'];
+export type InvoicesDto = components['schemas']['InvoicesDto'];
 export type InvolvedDto = components['schemas']['InvolvedDto'];
 export type IsoDayOfWeek = components['schemas']['IsoDayOfWeek'];
 export type IssueBillDto = components['schemas']['IssueBillDto'];
@@ -21715,6 +21923,7 @@ export type LineMoreDto = components['schemas']['LineMoreDto'];
 export type LineRole = components['schemas']['LineRole'];
 export type LinkDto = components['schemas']['LinkDto'];
 export type ListItemDto = components['schemas']['ListItemDto'];
+export type ListedInvoiceDto = components['schemas']['ListedInvoiceDto'];
 export type MadeApiKeyDto = components['schemas']['MadeApiKeyDto'];
 export type MailAccountDto = components['schemas']['MailAccountDto'];
 export type MailSecurity = components['schemas']['MailSecurity'];

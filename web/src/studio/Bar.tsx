@@ -31,6 +31,7 @@ export function Bar({ session }: { session: SessionDto }) {
 					<Place to="/today" words="Today" count={turns.data?.yours} />
 					<Place to="/turns" words="Turns" />
 					<Place to="/register" words="Register" />
+					<Place to="/money" words="Money" />
 					<Place to="/people" words="People" />
 					<Place to="/templates" words="Templates" />
 				</nav>
@@ -91,6 +92,7 @@ function BottomEdge({
 				look="edge"
 				words="More"
 				items={[
+					to("Money", "/money"),
 					to("Templates", "/templates"),
 					to("The studio", "/studio"),
 					to("Tray", "/tray"),

@@ -18,6 +18,14 @@ const guides: [RegExp, string][] = [
 		"What is included, what the client chooses between, and what they may add. It is kept as you type; what is missing before it can go is said beside it.",
 	],
 	[
+		/^\/projects\/\d+\/bill/,
+		"What is asked for besides the agreed price, or without one. It is kept as you type, and gets its number when it is issued; from then on it never changes.",
+	],
+	[
+		/^\/money/,
+		"All invoices of all clients: what is open, what is late, by age, client or month, with the sums of each currency.",
+	],
+	[
 		/^\/projects/,
 		"The gates say where the project stands and why; the present one carries the next acts. Below them the line: what happened above today’s rule, what is planned below it. The sheet beside it opens what the gate needs; the rest is one line each. Drop a file anywhere to keep it.",
 	],

@@ -19,6 +19,7 @@ const RecordPage = lazy(record);
 const SetUp = lazy(() => import("./first/SetUp"));
 const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
+const Money = lazy(() => import("./money/Money"));
 const BillPage = lazy(() => import("./bill/BillPage"));
 const ReadSent = lazy(() => import("./proposal/ReadSent"));
 const AsClient = lazy(() => import("./record/AsClient"));
@@ -87,6 +88,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/register" element={<Register />} />
 							<Route path="/templates/*" element={<Templates />} />
 							<Route path="/studio" element={<StudioPage />} />
+							<Route path="/money" element={<Money />} />
 							<Route path="/people" element={<People />} />
 							<Route path="/people/papers" element={<Signed />} />
 							<Route path="/people/:id" element={<Person />} />

@@ -66,6 +66,15 @@ export function BillSays({
 					wrong={wrong("dueDays")}
 					onChange={(count) => set({ dueDays: count ?? 0 })}
 				/>
+				<TextField
+					label="Currency"
+					hint="one for all of a project"
+					value={bill.currency}
+					wrong={wrong("currency")}
+					onChange={(e) =>
+						onChange({ ...bill, currency: e.target.value.toUpperCase() })
+					}
+				/>
 				{exempt && (
 					<div className="md:col-span-3">
 						<TextField

@@ -38,7 +38,7 @@ export function Issue({
 					},
 				}),
 			);
-			if (issued.letter !== null) onItsWay(issued.letter, letter.subject);
+			if (issued.letter !== null) onItsWay(issued.letter, issued.subject);
 			onIssued();
 		});
 	return (
