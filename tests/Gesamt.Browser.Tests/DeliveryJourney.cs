@@ -148,6 +148,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         var before = Reminders();
         owner.Go(record);
         owner.PressWith("€ 3 822.84 received");
+        owner.PressWith("It was recorded by mistake");
         owner.Press("Take this payment back");
         owner.See("A payment was recorded by mistake and taken back");
         owner.See("missed meanwhile and not sent: the letter “Payment reminder, late” (2)");

@@ -24,6 +24,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "ClientPages",
         "Projects",
         "Invoicing",
+        "Banking",
         "Proposals",
         "Stages",
         "Work",

@@ -7,42 +7,63 @@ namespace Gesamt.Core.Invoicing;
 public static class Owed
 {
     public static Money On(History history, Happening.InvoiceIssued invoice) =>
-        Of(history, invoice.Amount.Currency).Open.GetValueOrDefault(invoice.Invoice, Unpaid(history, invoice));
+        Of(history, invoice.Amount.Currency).Open.GetValueOrDefault(invoice.Invoice, invoice.Amount);
+
+    /// <summary>What is owed on every issued invoice.</summary>
+    public static IReadOnlyDictionary<InvoiceId, Money> OnEach(History history) =>
+        history.Last<Happening.InvoiceIssued>() is { What.Amount.Currency: var currency }
+            ? Of(history, currency).Open
+            : new Dictionary<InvoiceId, Money>();
 
     /// <summary>Issued invoices with something still owed, earliest due first.</summary>
     public static IEnumerable<(Seen<Happening.InvoiceIssued> Invoice, Money Owed)> Open(History history)
     {
-        if (history.Last<Happening.InvoiceIssued>() is not { What.Amount.Currency: var currency })
-            return [];
-        var open = Of(history, currency).Open;
-        return from issued in history.Of<Happening.InvoiceIssued>()
-            let owed = open[issued.What.Invoice]
-            where owed.Minor > 0
+        var owed = OnEach(history);
+        return owed.Count == 0
+            ? []
+            : from issued in history.Of<Happening.InvoiceIssued>()
+            let open = owed[issued.What.Invoice]
+            where open.Minor > 0
             orderby issued.What.Due
-            select (issued, owed);
+            select (issued, open);
     }
 
     /// <summary>What the client has paid ahead: more than any invoice asks for, until the next one takes it or it is given back.</summary>
     public static Money Ahead(History history, Currency currency) => Of(history, currency).Ahead;
 
+    /// <remarks>All is gathered in one pass over the facts: a client of many years has hundreds of invoices.</remarks>
     private static (IReadOnlyDictionary<InvoiceId, Money> Open, Money Ahead) Of(History history, Currency currency)
     {
-        var invoices = history
-            .Of<Happening.InvoiceIssued>()
-            .Select(issued => (issued.What, Unpaid: Unpaid(history, issued.What)))
-            .OrderBy(one => one.What.Extra)
-            .ThenBy(one => one.What.Due)
-            .ThenBy(one => one.What.Invoice.Value)
-            .ToList();
-        var ahead =
-            PaidAhead(history, currency)
-            - invoices.Where(one => one.Unpaid.Minor < 0).Select(one => one.Unpaid).Sum(currency);
+        var nothing = Money.Zero(currency);
+        var (paid, ahead) = Paid(history, nothing);
+        var credited = history
+            .Of<Happening.InvoiceCredited>()
+            .GroupBy(credit => credit.What.Invoice)
+            .ToDictionary(of => of.Key, of => of.Select(credit => credit.What.Amount).Sum(currency));
+        List<(Happening.InvoiceIssued What, Money Unpaid)> invoices =
+        [
+            .. history
+                .Of<Happening.InvoiceIssued>()
+                .Select(issued => issued.What)
+                .OrderBy(issued => issued.Extra)
+                .ThenBy(issued => issued.Due)
+                .ThenBy(issued => issued.Invoice.Value)
+                .Select(issued =>
+                    (
+                        issued,
+                        issued.Amount
+                            - credited.GetValueOrDefault(issued.Invoice, nothing)
+                            - paid.GetValueOrDefault(issued.Invoice, nothing)
+                    )
+                ),
+        ];
+        ahead -= invoices.Where(one => one.Unpaid.Minor < 0).Select(one => one.Unpaid).Sum(currency);
         Dictionary<InvoiceId, Money> open = [];
         foreach (var (invoice, unpaid) in invoices)
         {
-            var left = unpaid.Minor > 0 ? unpaid : Money.Zero(currency);
+            var left = unpaid.Minor > 0 ? unpaid : nothing;
             var taken =
-                ahead.Minor <= 0 ? Money.Zero(currency)
+                ahead.Minor <= 0 ? nothing
                 : left < ahead ? left
                 : ahead;
             open[invoice.Invoice] = left - taken;
@@ -51,23 +72,29 @@ public static class Owed
         return (open, ahead);
     }
 
-    private static Money Unpaid(History history, Happening.InvoiceIssued invoice) =>
-        invoice.Amount - CreditedOn(history, invoice) - PaidOn(history, invoice.Invoice, invoice.Amount.Currency);
-
-    /// <summary>What was paid on an invoice, less what was given back; null for what was paid ahead of any.</summary>
-    private static Money PaidOn(History history, InvoiceId? invoice, Currency currency)
+    /// <summary>What was paid on each invoice, less what was given back; and what was paid ahead of any.</summary>
+    private static (Dictionary<InvoiceId, Money> On, Money Ahead) Paid(History history, Money nothing)
     {
-        var payments = Payments.InForce(history).Where(payment => payment.What.Invoice == invoice).ToList();
-        var ids = payments.Select(payment => payment.What.Payment).ToHashSet();
-        return payments.Select(payment => payment.What.Amount).Sum(currency)
-            - Payments
-                .Refunds(history)
-                .Where(refund => ids.Contains(refund.What.Payment))
-                .Select(refund => refund.What.Amount)
-                .Sum(currency);
+        Dictionary<PaymentId, InvoiceId?> payments = [];
+        Dictionary<InvoiceId, Money> on = [];
+        var ahead = nothing;
+        void Add(InvoiceId? invoice, Money amount)
+        {
+            if (invoice is { } known)
+                on[known] = on.GetValueOrDefault(known, nothing) + amount;
+            else
+                ahead += amount;
+        }
+        foreach (var payment in Payments.InForce(history))
+        {
+            payments[payment.What.Payment] = payment.What.Invoice;
+            Add(payment.What.Invoice, payment.What.Amount);
+        }
+        foreach (var refund in history.Of<Happening.PaymentRefunded>())
+            if (payments.TryGetValue(refund.What.Payment, out var invoice))
+                Add(invoice, -refund.What.Amount);
+        return (on, ahead);
     }
-
-    private static Money PaidAhead(History history, Currency currency) => PaidOn(history, null, currency);
 
     /// <summary>What was credited for good: that much less is owed of the agreed price. What was credited at an end that was taken back is billed again; what was credited before an amendment, or by it, its price leaves out already.</summary>
     public static IEnumerable<Seen<Happening.InvoiceCredited>> Credits(History history)

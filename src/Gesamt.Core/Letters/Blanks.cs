@@ -30,8 +30,14 @@ public sealed record RecordWords(
     string? MeetingPlace = null,
     string? Rates = null,
     string? Colleague = null,
-    AmendmentWords? Amendment = null
+    AmendmentWords? Amendment = null,
+    PayingWords? Paying = null
 );
+
+/// <summary>How an invoice is paid.</summary>
+/// <param name="Reference">As it is printed (ISO 11649).</param>
+/// <param name="Ways">A line each, with the client's own link where they pay on their page.</param>
+public sealed record PayingWords(string Reference, string Ways);
 
 /// <summary>What an amendment tells.</summary>
 /// <param name="AgreedOn">When what it changes was agreed.</param>
@@ -71,6 +77,8 @@ public static class Blanks
         "invoice number",
         "invoice due",
         "invoice owed",
+        "payment reference",
+        "ways to pay",
         "invoice link",
         "page link",
         "meeting",
@@ -107,6 +115,8 @@ public static class Blanks
             ["invoice number"] = record.InvoiceNumber,
             ["invoice due"] = Long(record.InvoiceDue),
             ["invoice owed"] = record.InvoiceOwed?.ToString(),
+            ["payment reference"] = record.Paying?.Reference,
+            ["ways to pay"] = record.Paying?.Ways,
             ["meeting"] = record.Meeting,
             ["meeting when"] = record.MeetingWhen,
             ["meeting place"] = record.MeetingPlace,

@@ -95,6 +95,9 @@ public sealed record KindRules(
     /// <summary>Its own steps inside gates, in their order.</summary>
     public ImmutableArray<Milestone> Milestones { get; init; } = [];
 
+    /// <summary>Whether final files can be opened by the client only once everything is paid.</summary>
+    public bool FinalsWait { get; init; }
+
     /// <summary>What the kind calls a gate.</summary>
     public string NameOf(Gate gate) => GateWords.FirstOrDefault(word => word.Gate == gate)?.Name ?? gate.ToString();
 

@@ -70,6 +70,7 @@ public static class DueSteps
                 : DueAct.Skip
         : step.Step.Mode == StepMode.AsksFirst
         || step.Step.Action.AlwaysAsks
+        || step.SaidToBeDone
         || step.Step.LateStart == LateStart.Ask && step.LateStart
             ? DueAct.Hold
         : DueAct.Act;

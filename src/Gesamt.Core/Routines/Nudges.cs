@@ -27,6 +27,12 @@ public static class Nudges
             _ => true,
         };
 
+    /// <summary>Whether the client says that it is done: that the invoice it reminds of is paid.</summary>
+    public static bool SaidToBeDone(Case project, Owing owing, CauseAt cause) =>
+        owing == Owing.Payment
+        && cause.Fact?.What is Happening.InvoiceIssued issued
+        && project.History.Any<Happening.SaidToBePaid>(said => said.Invoice == issued.Invoice);
+
     /// <summary>Until when what a step says is true: what comes before a date until that day is over, what asks for a choice while the proposal is valid. Null for ever.</summary>
     public static Instant? Until(Case project, Owing owing, Step step, CauseAt cause) =>
         step.When.Offset.Count < 0 ? project.Calendar.StartOf(project.Calendar.DateOf(cause.At).PlusDays(1))

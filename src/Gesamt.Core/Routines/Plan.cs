@@ -50,6 +50,9 @@ public sealed record PlannedStep(
     public Owing About { get; init; }
     public bool IsTrue { get; init; } = true;
 
+    /// <summary>The client says that what it reminds of is done, and it has not been seen yet: it asks first.</summary>
+    public bool SaidToBeDone { get; init; }
+
     /// <summary>Until when what it says is true; null for ever.</summary>
     public Instant? Until { get; init; }
 
@@ -192,6 +195,7 @@ public static class Plan
             Cause = cause,
             About = about,
             IsTrue = Nudges.Holds(project, about, cause),
+            SaidToBeDone = Nudges.SaidToBeDone(project, about, cause),
             Until = Nudges.Until(project, about, step, cause),
         };
         // what waits for an OK and is not true any more waits no longer

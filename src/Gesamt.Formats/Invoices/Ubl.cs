@@ -35,8 +35,14 @@ public static class Ubl
             return "EN 16931 asks for the studio’s country: write it on the studio’s page.";
         if (!Countries.IsCode(invoice.Buyer.Country))
             return "EN 16931 asks for the client’s country: write it on the client’s page.";
-        return string.IsNullOrWhiteSpace(invoice.Seller.TaxNumber)
-            ? "EN 16931 asks for the studio’s tax number: write it on the studio’s page."
+        if (string.IsNullOrWhiteSpace(invoice.Seller.TaxNumber))
+            return "EN 16931 asks for the studio’s tax number: write it on the studio’s page.";
+        bool Has(TaxCategory category) => invoice.Totals.Parts.Any(part => part.Category == category);
+        // BR-E-10, BR-AE-2
+        if (Has(TaxCategory.Exempt) && string.IsNullOrWhiteSpace(invoice.ExemptReason))
+            return "EN 16931 asks why it is exempt of tax: write it on the studio’s page.";
+        return Has(TaxCategory.ReverseCharge) && TaxNumbers.Vat(invoice.Buyer.TaxNumber) is null
+            ? "EN 16931 asks for the client’s VAT number with its country before it, such as ATU12345678: write it on the client’s page."
             : null;
     }
 

@@ -265,16 +265,14 @@ public sealed class Ledger(GesamtDb db)
 
     private async Task RefreshOwedAsync(ProjectFile file)
     {
-        var issued = file
-            .History.Of<Happening.InvoiceIssued>()
-            .ToDictionary(seen => seen.What.Invoice, seen => seen.What);
+        var owed = Owed.OnEach(file.History);
         foreach (
             var row in await db
                 .Invoices.Where(i => i.ProjectId == file.Id && i.Sort == InvoiceSort.Invoice)
                 .ToListAsync()
         )
-            if (issued.TryGetValue(row.Id, out var invoice))
-                row.OwedMinor = Owed.On(file.History, invoice).Minor;
+            if (owed.TryGetValue(row.Id, out var open))
+                row.OwedMinor = open.Minor;
     }
 
     private static bool Is(PlannedStepRow row, PlannedStep step) =>

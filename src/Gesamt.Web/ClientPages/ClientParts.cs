@@ -54,12 +54,14 @@ public sealed record RoundDto(
 public sealed record DraftsDto(int Agreed, IReadOnlyList<RoundDto> Rounds);
 
 /// <param name="HandedOver">When the work was handed over.</param>
+/// <param name="FinalsWait">What the final files wait for; empty where they can be opened.</param>
 public sealed record FilesPageDto(
     string? HandedOver,
     bool WaitsForYes,
     string? Approved,
     IReadOnlyList<ClientFileDto> Final,
-    IReadOnlyList<ClientFileDto> Supplied
+    IReadOnlyList<ClientFileDto> Supplied,
+    string FinalsWait
 );
 
 /// <summary>The parts of a client page that the owner opens one by one.</summary>
@@ -139,7 +141,10 @@ public static class ClientParts
             handed is not null && approved is null,
             approved is { } yes ? DateWords.Long(desk.Calendar.DateOf(yes)) : null,
             [.. final.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))],
-            [.. supplied.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))]
+            [.. supplied.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))],
+            FinalFiles.WaitFor(file.Case) is { } open
+                ? $"These open as soon as everything is paid: {MoneyText.Of(open)} is still to come."
+                : ""
         );
     }
 

@@ -184,14 +184,17 @@ public static class KeptFiles
 
     /// <summary>A file of a client page, if it may be seen through it now.</summary>
     /// <exception cref="MissingException">There is none, or it is not shown; both read the same.</exception>
+    /// <exception cref="RefusedException">It waits for the last payment.</exception>
     public static async Task<FileRow> SeenAsync(Desk desk, ProjectFile file, string publicId)
     {
         var row = await desk
             .Db.Files.AsNoTracking()
             .SingleOrDefaultAsync(f => f.PublicId == publicId && f.ProjectId == file.Id && !f.Removed);
-        return row is not null && Sight.MaySee(file.History, row.Id, row.Group)
+        if (row is null || !Sight.MaySee(file.History, row.Id, row.Group))
+            throw new MissingException("file");
+        return FinalFiles.IsOpen(file.Case, row.Group)
             ? row
-            : throw new MissingException("file");
+            : throw new RefusedException("This file opens as soon as everything is paid.");
     }
 
     private static string NameOf(string name)

@@ -94,6 +94,8 @@ public static class Checkout
     public static async Task SettleAsync(Desk desk, IPaymentProvider provider, string session)
     {
         var said = await provider.AskAsync(session);
+        // a notice, the tick and the payer's own way back may ask at once: what was read before this act may be booked by now
+        desk.Db.ChangeTracker.Clear();
         await desk.ActAsync(async act =>
         {
             if (await act.Db.Checkouts.SingleOrDefaultAsync(c => c.Session == session) is not { } checkout)

@@ -62,14 +62,13 @@ public static class Writing
         Happening.InvoiceIssued invoice
     )
     {
-        var number = await desk
-            .Db.Invoices.Where(i => i.Id == invoice.Invoice)
-            .Select(i => i.Number)
-            .SingleOrDefaultAsync();
+        var row = await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == invoice.Invoice);
+        var paying = row is null ? null : PayingWays.Of(desk, row);
         return words =>
             words with
             {
-                InvoiceNumber = number,
+                InvoiceNumber = row?.Number,
+                Paying = paying,
                 InvoiceDue = invoice.Due,
                 InvoiceOwed = Owed.On(file.History, invoice),
             };
@@ -130,9 +129,9 @@ public static class Writing
         var price = AgreedPrice.Of(history);
         var proposal = history.Last<Happening.ProposalSent>();
         var invoice = Owed.Open(history).Select(open => open.Invoice.What).FirstOrDefault();
-        var number = invoice is null
+        var billed = invoice is null
             ? null
-            : await desk.Db.Invoices.Where(i => i.Id == invoice.Invoice).Select(i => i.Number).SingleOrDefaultAsync();
+            : await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == invoice.Invoice);
         var client = file.Row.Client!;
         // the draft is what goes out next; what was sent before may be valid until another day
         var draft = await desk
@@ -155,7 +154,8 @@ public static class Writing
             price?.DueOnBooking,
             validUntil,
             Promise.ReplyBy(desk.Calendar, desk.Calendar.DateOf(asked), file.Case.Kind),
-            InvoiceNumber: number,
+            InvoiceNumber: billed?.Number,
+            Paying: billed is null ? null : PayingWays.Of(desk, billed),
             InvoiceDue: invoice?.Due,
             InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
             HasProposal: proposal is not null || draft is not null,

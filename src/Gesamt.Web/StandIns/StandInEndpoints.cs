@@ -68,6 +68,14 @@ public static class StandInEndpoints
     {
         api.MapGet("/payment-house", (PaymentHouse house) => house.All());
         api.MapPost(
+            "/payment-house/{session}/notice",
+            async (string session, PaymentHouse house, Desk desk) =>
+            {
+                await AgainAsync(session, house, desk);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
             "/payment-house/{session}/take-back",
             (string session, PaymentHouse house, Live live) =>
             {
@@ -75,6 +83,15 @@ public static class StandInEndpoints
                 live.ChangedAll();
             }
         );
+    }
+
+    /// <summary>Sends the last notice of a payment once more, through the door that notices come in by.</summary>
+    private static async Task AgainAsync(string session, PaymentHouse house, Desk desk)
+    {
+        var one =
+            house.All().FirstOrDefault(payment => payment.Session == session) ?? throw new MissingException("payment");
+        if (house.SessionOf(one.Notice, one.Signature) is { } known)
+            await Invoicing.Checkout.SettleAsync(desk, house, known);
     }
 
     public static void MapSampleCalendar(this RouteGroupBuilder api)

@@ -83,7 +83,8 @@ public static class KindFiles
         string? Source = null,
         int Position = 0,
         QuestionnaireFile[]? Questionnaires = null,
-        WinRule Win = WinRule.Both
+        WinRule Win = WinRule.Both,
+        bool FinalsWait = false
     );
 
     /// <summary>Loads every kind of a folder. Keys and addresses that the studio has already are left to it: the new ones get others.</summary>
@@ -252,6 +253,7 @@ public static class KindFiles
             ReplyWithin = file.ReplyWithin,
             Phases = [.. file.Phases.Select(name => new KindPhase(name))],
             Rounds = file.Rounds,
+            FinalsWait = file.FinalsWait,
             ClosingSteps = [.. file.ClosingSteps],
             Details = [.. file.Details ?? []],
             Brief = [.. file.Brief ?? []],

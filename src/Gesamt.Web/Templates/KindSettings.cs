@@ -61,7 +61,8 @@ public sealed record KindPathDto(
 /// <summary>The work of a kind.</summary>
 /// <param name="Rounds">Rounds of review that are included in the price.</param>
 /// <param name="ClosingSteps">What is done after the handover before the project is finished.</param>
-public sealed record KindWorkDto(PhaseRuleDto[] Phases, int Rounds, string[] ClosingSteps);
+/// <param name="FinalsWait">Whether final files wait for the last payment.</param>
+public sealed record KindWorkDto(PhaseRuleDto[] Phases, int Rounds, string[] ClosingSteps, bool FinalsWait = false);
 
 /// <summary>How its inquiries are received.</summary>
 /// <param name="ReplyWithin">Business days within which an answer is promised.</param>
@@ -120,7 +121,8 @@ public static class KindSettings
             new(
                 [.. rules.Phases.Select(phase => new PhaseRuleDto(phase.Name, phase.Days))],
                 rules.Rounds,
-                [.. rules.ClosingSteps]
+                [.. rules.ClosingSteps],
+                rules.FinalsWait
             ),
             new(rules.FollowUps, rules.ReplyWithin),
             [
@@ -190,6 +192,7 @@ public static class KindSettings
             AgeLimits = new(save.Path.Waiting, save.Path.Old),
             Phases = [.. save.Work.Phases.Select(phase => new KindPhase(phase.Name.Trim(), phase.Days))],
             Rounds = save.Work.Rounds,
+            FinalsWait = save.Work.FinalsWait,
             ClosingSteps = [.. save.Work.ClosingSteps.Select(step => step.Trim()).Where(step => step.Length > 0)],
             FollowUps = save.Inquiry.FollowUps,
             ReplyWithin = save.Inquiry.ReplyWithin,

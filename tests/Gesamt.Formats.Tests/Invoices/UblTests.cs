@@ -185,6 +185,11 @@ public class UblTests
         Assert.Contains("client’s country", Ubl.WhyNot(Of(0) with { Buyer = Buyer with { Country = "" } }));
         Assert.Contains("studio’s country", Ubl.WhyNot(Of(0) with { Seller = Seller with { Country = "XX" } }));
         Assert.Contains("tax number", Ubl.WhyNot(Of(0) with { Seller = Seller with { TaxNumber = " " } }));
+        Assert.Contains("why it is exempt", Ubl.WhyNot(Of(0, Line(1, 5, "exempt")) with { ExemptReason = "" }));
+        Assert.Contains(
+            "client’s VAT number",
+            Ubl.WhyNot(Of(0, Line(1, 5, "reverse charge")) with { Buyer = Buyer with { TaxNumber = "12/345" } })
+        );
         Assert.Throws<NotSupportedException>(() => Ubl.Write(Of(0) with { Seller = Seller with { TaxNumber = "" } }));
     }
 

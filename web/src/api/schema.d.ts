@@ -11385,6 +11385,68 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/payment-house/{session}/notice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    session: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/payment-house/{session}/take-back": {
         parameters: {
             query?: never;
@@ -18506,6 +18568,8 @@ export interface components {
             approved: null | string;
             final: components["schemas"]["ClientFileDto"][];
             supplied: components["schemas"]["ClientFileDto"][];
+            /** @description What the final files wait for; empty where they can be opened. */
+            finalsWait: string;
         };
         FinalDto: {
             /** Format: int64 */
@@ -19114,6 +19178,11 @@ export interface components {
             rounds: number;
             /** @description What is done after the handover before the project is finished. */
             closingSteps: string[];
+            /**
+             * @description Whether final files wait for the last payment.
+             * @default false
+             */
+            finalsWait: boolean;
         };
         /** @description A label and what carries it: one of the three. */
         LabelDto: {

@@ -36,11 +36,17 @@ export default function DeliveredFiles({
 					{part.approved && `, and approved by you on ${part.approved}`}.
 				</p>
 			)}
+			{part.finalsWait && part.final.length > 0 && (
+				<p role="status" className="pt-2">
+					{part.finalsWait}
+				</p>
+			)}
 			<ul>
 				{part.final.map((file) => (
 					<Row
 						key={file.id}
 						file={file}
+						waits={part.finalsWait !== ""}
 						address={`${files ?? `/p/${link}/api`}/files/${file.id}`}
 						onFetch={() =>
 							answer(
@@ -114,16 +120,19 @@ export default function DeliveredFiles({
 
 function Row({
 	file,
+	waits,
 	address,
 	onFetch,
 }: {
 	file: ClientFileDto;
+	/** Whether it cannot be opened yet. */
+	waits?: boolean;
 	address: string;
 	onFetch?: () => Promise<unknown>;
 }) {
 	return (
 		<li className="flex gap-3 border-b border-hair py-2.5">
-			{file.hasPreview && (
+			{file.hasPreview && !waits && (
 				<img
 					src={`${address}/preview`}
 					alt=""
@@ -132,11 +141,18 @@ function Row({
 				/>
 			)}
 			<span className="min-w-0">
-				<Button asChild kind="word" className="break-words">
-					<a href={address} onClick={() => onFetch?.().catch(() => undefined)}>
-						{file.name}
-					</a>
-				</Button>
+				{waits ? (
+					<span className="break-words">{file.name}</span>
+				) : (
+					<Button asChild kind="word" className="break-words">
+						<a
+							href={address}
+							onClick={() => onFetch?.().catch(() => undefined)}
+						>
+							{file.name}
+						</a>
+					</Button>
+				)}
 				{file.use && <span className="block">{file.use}</span>}
 				<span className="under block">{file.about}</span>
 			</span>

@@ -7,6 +7,7 @@ import { Refused } from "../ui/Refused";
 import { Shown } from "../ui/Shown";
 import { TextArea } from "../ui/TextArea";
 import { TextField } from "../ui/TextField";
+import { PaymentHouse } from "./PaymentHouse";
 import { useAct } from "./useAct";
 
 /** The stand-in post office: letters as their recipients find them, with an answer under each. */
@@ -67,6 +68,7 @@ export default function PostOffice({ clock }: { clock: boolean }) {
 							</ul>
 						)}
 					</Shown>
+					{clock && <PaymentHouse />}
 				</section>
 				{letter && <Letter key={letter} id={Number(letter)} />}
 			</div>

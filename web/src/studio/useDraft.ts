@@ -16,20 +16,23 @@ export function useDraft<Draft extends { edition: number }, Written>(
 	const [refusal, setRefusal] = useState<Refusal>();
 	const edition = useRef(first.edition);
 	const saved = useRef(value);
-	const latest = useRef(save);
-	latest.current = save;
+	const latest = useRef({ save, value });
+	latest.current = { save, value };
+	const queue = useRef(Promise.resolve());
 
 	useEffect(() => {
 		if (saved.current === value) return;
 		setState("keeping");
-		const timer = setTimeout(async () => {
+		async function keep() {
+			// what was typed since is kept by the save behind this one
+			if (latest.current.value !== value) return;
 			try {
-				const kept = await latest.current(edition.current, value);
+				const kept = await latest.current.save(edition.current, value);
 				edition.current = kept.edition;
 				saved.current = value;
 				setDraft(kept);
 				setRefusal(undefined);
-				setState("kept");
+				if (latest.current.value === value) setState("kept");
 			} catch (error) {
 				const refused = error as Refusal;
 				// written in another window: the next save is meant to replace it
@@ -38,6 +41,10 @@ export function useDraft<Draft extends { edition: number }, Written>(
 				setRefusal(refused);
 				setState("not kept yet");
 			}
+		}
+		const timer = setTimeout(() => {
+			// one after the other: a save that is still on its way would make the next one stale
+			queue.current = queue.current.then(keep);
 		}, 400);
 		return () => clearTimeout(timer);
 	}, [value]);

@@ -84,6 +84,9 @@ export default function People() {
 				/>
 				<div className="ml-auto flex flex-wrap gap-2">
 					<Button asChild>
+						<Link to="/money">Invoices</Link>
+					</Button>
+					<Button asChild>
 						<Link to="/people/papers">Signed papers</Link>
 					</Button>
 					<Button kind="go" onClick={() => setAdding(true)}>

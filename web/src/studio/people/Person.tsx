@@ -116,6 +116,13 @@ function Page({ person }: { person: PersonPageDto }) {
 							<p className="py-3 text-soft">No project yet.</p>
 						)}
 					</section>
+					<p className="pt-3">
+						<Button asChild kind="word">
+							<Link to={`/money?client=${person.id}&show=All`}>
+								Their invoices
+							</Link>
+						</Button>
+					</p>
 					<SignedOf person={person.id} />
 					<Events title="Letters" events={person.letters} />
 					<Events title="Meetings" events={person.meetings} />

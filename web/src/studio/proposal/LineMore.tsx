@@ -73,7 +73,7 @@ export function LineMore({
 				/>
 				<TextField
 					label="Tax %"
-					inputMode="decimal"
+					hint="or exempt, or reverse charge"
 					className="num text-right"
 					value={line.tax}
 					wrong={wrong("tax")}

@@ -3,6 +3,7 @@ import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
 import type { KindPart } from "./KindSettings";
 
 /** Phases with their usual lengths, rounds of review, and what closes a project. */
@@ -90,6 +91,11 @@ export function KindWork({ said, wrong, set }: KindPart) {
 					value={work.closingSteps.join("\n")}
 					wrong={wrong("work.closingSteps")}
 					onChange={(e) => change({ closingSteps: e.target.value.split("\n") })}
+				/>
+				<Tick
+					label="Final files wait for the last payment"
+					checked={work.finalsWait}
+					onChange={(finalsWait) => change({ finalsWait })}
 				/>
 			</div>
 		</div>
