@@ -259,7 +259,7 @@ internal static class InvoiceList
         var invoices = await asked.ToListAsync();
         var projects = invoices.Select(i => i.ProjectId).Distinct().ToList();
         var of = await desk
-            .Db.AllProjects.AsNoTracking()
+            .Db.Projects.AsNoTracking()
             .Where(p => projects.Contains(p.Id))
             .Select(p => new
             {
