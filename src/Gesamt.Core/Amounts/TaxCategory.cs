@@ -80,10 +80,6 @@ public static class TaxCategories
             _ => throw new ArgumentOutOfRangeException(nameof(category), category, "No such category."),
         };
 
-    /// <summary>Whether a rate can stand with a category: only the standard one has a rate above nothing (BR-S-5, BR-Z-5, BR-E-5, BR-AE-5).</summary>
-    public static bool Fits(this TaxCategory category, Rate rate) =>
-        category == TaxCategory.Standard == rate.PartsPerMillion > 0;
-
     /// <summary>As a paper says it in its column of tax: “23 %”, “exempt”.</summary>
     public static string Words(this TaxCategory category, Rate rate) =>
         category switch

@@ -20,6 +20,7 @@ public sealed record TaxPart(Rate Rate, Money Net, Money Tax)
     /// <summary>BT-118; of a paper of an older Gesamt, which knew no other, taxed at its rate.</summary>
     public TaxCategory Category { get; init; } = TaxCategories.Of(Rate);
 
+    /// <summary>By what it is kept apart from other parts.</summary>
     public Tax Kind => new(Rate, Category);
 
     /// <summary>The same tax on another net amount: round(net × rate), BR-CO-17.</summary>

@@ -226,7 +226,7 @@ public static class Bills
             [
                 .. bill.Lines.Select(line => new InvoiceLine(
                     line.Title,
-                    Detail(line, bill.Currency),
+                    Print.Detail(line.Detail, line.Less, bill.Currency),
                     line.Priced(bill.Currency).Net,
                     NumberText.Number(line.Quantity),
                     Print.UnitPrice(line.UnitPrice, bill.Currency)
@@ -250,11 +250,6 @@ public static class Bills
             },
         };
     }
-
-    private static string Detail(BillLine line, Currency currency) =>
-        line.Less is not { } less ? line.Detail
-        : line.Detail.Length == 0 ? $"less {less.Words(currency)}"
-        : $"{line.Detail}, less {less.Words(currency)}";
 
     private static async Task<IReadOnlyList<LetterFileRow>> FilesAsync(Desk desk, ProjectFile file, Bill bill)
     {

@@ -37,9 +37,12 @@ public static class Lateness
                     .Select(credit => (On: Day(credit.Happened), credit.What.Amount))
             )
             .ToList();
+        var total = new Money(invoice.TotalMinor, currency);
+        // what money paid ahead covers of it was never late
+        var unpaid = total - flows.Select(flow => flow.Amount).Sum(currency);
+        var ahead = new Money(Math.Max(0, unpaid.Minor - Math.Max(0, invoice.OwedMinor)), currency);
         var open =
-            new Money(invoice.TotalMinor, currency)
-            - flows.Where(flow => flow.On <= invoice.Due).Select(flow => flow.Amount).Sum(currency);
+            total - ahead - flows.Where(flow => flow.On <= invoice.Due).Select(flow => flow.Amount).Sum(currency);
         var later = flows.Where(flow => flow.On > invoice.Due).ToList();
         var until =
             invoice.OwedMinor > 0 ? desk.Today : later.Select(flow => flow.On).DefaultIfEmpty(invoice.Due).Max();

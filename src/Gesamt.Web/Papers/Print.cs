@@ -121,10 +121,13 @@ public static class Print
         );
 
     /// <summary>What stands below its title, with its discount.</summary>
-    public static string Detail(OfferLine line, Currency currency) =>
-        line.Less is not { } less ? line.Detail
-        : line.Detail.Length == 0 ? $"less {less.Words(currency)}"
-        : $"{line.Detail}, less {less.Words(currency)}";
+    public static string Detail(OfferLine line, Currency currency) => Detail(line.Detail, line.Less, currency);
+
+    /// <inheritdoc cref="Detail(OfferLine, Currency)"/>
+    public static string Detail(string detail, Discount? less, Currency currency) =>
+        less is null ? detail
+        : detail.Length == 0 ? $"less {less.Words(currency)}"
+        : $"{detail}, less {less.Words(currency)}";
 
     /// <summary>“4 days at 130.00”.</summary>
     public static string HowMuch(OfferLine line, Currency currency) =>

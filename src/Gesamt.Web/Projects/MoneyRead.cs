@@ -75,7 +75,7 @@ internal static class MoneyRead
                 invoice.Id.Value,
                 paper.Data is null ? null : $"/api/invoices/{invoice.Id.Value}.xml",
                 paper.Data is null ? InvoicePapers.WhyNoData(invoice) : null,
-                left is { Payable: { Minor: > 0 } payable } ? Plain(payable) : null,
+                left is { Payable: { Minor: > 0 } payable } ? TypedMoney.Plain(payable) : null,
                 await LateAsync(desk, invoice)
             )
         );
@@ -126,8 +126,8 @@ internal static class MoneyRead
                 payment.Id.Value,
                 payment is { GoneAt: null, Reference: null } && refunds.Count == 0,
                 payment.GoneAt is null,
-                left.Minor > 0 && refunds.TrueForAll(r => r.State != RefundState.Asked) ? Plain(left) : null,
-                ahead.Minor > 0 ? Plain(ahead < left ? ahead : left) : null,
+                left.Minor > 0 && refunds.TrueForAll(r => r.State != RefundState.Asked) ? TypedMoney.Plain(left) : null,
+                ahead.Minor > 0 ? TypedMoney.Plain(ahead < left ? ahead : left) : null,
                 payment.InvoiceId is not null,
                 payment.Reference is not null
             )
@@ -144,6 +144,4 @@ internal static class MoneyRead
             },
             MoneyText.Of(new(refund.AmountMinor, Currency.Of(refund.Currency)))
         );
-
-    private static string Plain(Money money) => money.Major.ToString(System.Globalization.CultureInfo.InvariantCulture);
 }

@@ -346,15 +346,12 @@ public static class Record
                 .. open.Select(o => new OpenInvoiceDto(
                     o.Invoice.What.Invoice.Value,
                     $"{rows.Invoices[o.Invoice.What.Invoice].Number}, {DateWords.Due(o.Invoice.What.Due, desk.Today, false)}",
-                    Plain(o.Owed)
+                    TypedMoney.Plain(o.Owed)
                 )),
             ],
-            ahead is { Minor: > 0 } rest ? Plain(rest) : null
+            ahead is { Minor: > 0 } rest ? TypedMoney.Plain(rest) : null
         );
     }
-
-    private static string Plain(Core.Amounts.Money money) =>
-        money.Major.ToString(System.Globalization.CultureInfo.InvariantCulture);
 
     /// <summary>What was agreed and how far it is paid, then what was billed besides; null where there is neither.</summary>
     private static SheetMoneyDto? Money(Desk desk, ProjectFile file)
