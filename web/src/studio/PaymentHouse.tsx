@@ -13,7 +13,7 @@ export function PaymentHouse() {
 	});
 	const act = useAct();
 	return (
-		<section aria-label="Payments" className="pt-6">
+		<section aria-label="Payments" className="panel self-start p-5">
 			<h2>Payments</h2>
 			<p className="text-soft">
 				The stand-in provider: what clients paid by card or from an account.

@@ -68,9 +68,12 @@ export default function PostOffice({ clock }: { clock: boolean }) {
 							</ul>
 						)}
 					</Shown>
-					{clock && <PaymentHouse />}
 				</section>
-				{letter && <Letter key={letter} id={Number(letter)} />}
+				{letter ? (
+					<Letter key={letter} id={Number(letter)} />
+				) : (
+					clock && <PaymentHouse />
+				)}
 			</div>
 		</main>
 	);

@@ -29,11 +29,13 @@ export function InvoiceTable({
 			head={
 				<tr>
 					<Head>Number</Head>
-					<Head>Project</Head>
+					<Head className="max-md:hidden">Project</Head>
 					<Head>Client</Head>
-					<Head>Issued</Head>
+					<Head className="max-md:hidden">Issued</Head>
 					<Head>Due</Head>
-					<Head end>Total</Head>
+					<Head end className="max-md:hidden">
+						Total
+					</Head>
 					<Head end>Open</Head>
 				</tr>
 			}
@@ -42,11 +44,9 @@ export function InvoiceTable({
 				<tbody key={group.name}>
 					{group.name && (
 						<tr className="border-b border-ink">
-							<th scope="rowgroup" colSpan={5} className="pt-4 pb-1 text-left">
-								{group.name}{" "}
-								<span className="under font-normal">{group.count}</span>
-							</th>
-							<Cell end sum>
+							<GroupName group={group} columns={5} className="max-md:hidden" />
+							<GroupName group={group} columns={3} className="md:hidden" />
+							<Cell end sum className="max-md:hidden">
 								{group.total}
 							</Cell>
 							<Cell end sum>
@@ -63,6 +63,27 @@ export function InvoiceTable({
 	);
 }
 
+/** What the rows below have in common; a phone has fewer columns. */
+function GroupName({
+	group,
+	columns,
+	className,
+}: {
+	group: InvoiceGroupDto;
+	columns: number;
+	className: string;
+}) {
+	return (
+		<th
+			scope="rowgroup"
+			colSpan={columns}
+			className={`pt-4 pb-1 text-left ${className}`}
+		>
+			{group.name} <span className="under font-normal">{group.count}</span>
+		</th>
+	);
+}
+
 function Row({ row }: { row: ListedInvoiceDto }) {
 	return (
 		<tr className="border-b border-hair align-top">
@@ -75,6 +96,7 @@ function Row({ row }: { row: ListedInvoiceDto }) {
 						{row.number}
 					</Link>
 				</Button>
+				<span className="block md:hidden">{row.of.title}</span>
 				<span className="under block">
 					{[
 						row.standing.words !== "open" && row.standing.words,
@@ -84,7 +106,7 @@ function Row({ row }: { row: ListedInvoiceDto }) {
 						.join(", ")}
 				</span>
 			</Cell>
-			<Cell>
+			<Cell className="max-md:hidden">
 				<Button asChild kind="word">
 					<Link to={`/projects/${row.of.project}`}>{row.of.title}</Link>
 				</Button>
@@ -94,14 +116,14 @@ function Row({ row }: { row: ListedInvoiceDto }) {
 					<Link to={`/people/${row.of.person}`}>{row.of.client}</Link>
 				</Button>
 			</Cell>
-			<Cell>{row.issued}</Cell>
+			<Cell className="max-md:hidden">{row.issued}</Cell>
 			<Cell>
 				{row.due}
 				{row.standing.late && (
 					<b className="block text-[13px]">{row.standing.late}</b>
 				)}
 			</Cell>
-			<Cell end>
+			<Cell end className="max-md:hidden">
 				<span className="num whitespace-nowrap">{row.total}</span>
 			</Cell>
 			<Cell end>

@@ -26,7 +26,6 @@ export function Billing({ said, wrong, set, keep, studio }: Part) {
 			<div className="grid gap-3 md:grid-cols-3">
 				<Select
 					label="Country"
-					hint="left empty, that of your time zone"
 					value={billing.country}
 					wrong={wrong("billing.country")}
 					onChange={(e) => change({ country: e.target.value })}
