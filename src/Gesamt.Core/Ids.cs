@@ -60,6 +60,21 @@ public readonly record struct RefundId(long Value) : IId<RefundId>
     public static RefundId From(long value) => new(value);
 }
 
+public readonly record struct BankLineId(long Value) : IId<BankLineId>
+{
+    public static BankLineId From(long value) => new(value);
+}
+
+public readonly record struct RecurringId(long Value) : IId<RecurringId>
+{
+    public static RecurringId From(long value) => new(value);
+}
+
+public readonly record struct KeptMeansId(long Value) : IId<KeptMeansId>
+{
+    public static KeptMeansId From(long value) => new(value);
+}
+
 public readonly record struct TaskId(long Value) : IId<TaskId>
 {
     public static TaskId From(long value) => new(value);

@@ -69,6 +69,12 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<PaymentRow> Payments => Set<PaymentRow>();
     public DbSet<RefundRow> Refunds => Set<RefundRow>();
     public DbSet<BillDraftRow> BillDrafts => Set<BillDraftRow>();
+    public DbSet<RecurringRow> Recurring => Set<RecurringRow>();
+    public DbSet<KeptMeansRow> KeptMeans => Set<KeptMeansRow>();
+    public DbSet<BankFileRow> BankFiles => Set<BankFileRow>();
+    public DbSet<BankColumnsRow> BankColumns => Set<BankColumnsRow>();
+    public DbSet<BankLineRow> BankLines => Set<BankLineRow>();
+    public DbSet<BankBookingRow> BankBookings => Set<BankBookingRow>();
     public DbSet<FileRow> Files => Set<FileRow>();
     public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
     public DbSet<SavedViewRow> SavedViews => Set<SavedViewRow>();
@@ -97,6 +103,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<InvoiceId>(conventions);
         Id<PaymentId>(conventions);
         Id<RefundId>(conventions);
+        Id<BankLineId>(conventions);
+        Id<RecurringId>(conventions);
+        Id<KeptMeansId>(conventions);
         Id<TaskId>(conventions);
         Id<NoteId>(conventions);
         Id<RunId>(conventions);
@@ -116,6 +125,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         People_(model);
         Meetings_(model);
         Money(model);
+        Bank(model);
         House(model);
     }
 
@@ -360,12 +370,34 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         payment.HasIndex(p => p.Reference).IsUnique();
         payment.HasIndex(p => p.At);
         payment.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
-        OfProject(model.Entity<CheckoutRow>()).HasIndex(c => c.Session).IsUnique();
+        invoice.HasIndex(i => new { i.Recurring, i.Occurrence }).IsUnique();
+        var checkout = OfProject(model.Entity<CheckoutRow>());
+        checkout.HasIndex(c => c.Session).IsUnique();
+        checkout.HasIndex(c => new { c.InvoiceId, c.Attempt }).IsUnique().HasFilter("Attempt IS NOT NULL");
+        var recurring = OfProject(Key<RecurringRow, RecurringId>(model, r => r.Id));
+        recurring.HasIndex(r => r.Next);
+        recurring.Ignore(r => r.Recurrence);
+        OfProject(Key<KeptMeansRow, KeptMeansId>(model, k => k.Id));
         OfProject(model.Entity<BillDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
         var refund = OfProject(Key<RefundRow, RefundId>(model, r => r.Id));
         refund.HasIndex(r => r.Key).IsUnique();
         refund.HasIndex(r => r.PaymentId);
         refund.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
+    }
+
+    private static void Bank(ModelBuilder model)
+    {
+        model.Entity<BankColumnsRow>().HasIndex(c => c.Headings).IsUnique();
+        var line = Key<BankLineRow, BankLineId>(model, l => l.Id);
+        // the same line twice is no second line, whatever file it comes in
+        line.HasIndex(l => l.Key).IsUnique();
+        line.HasIndex(l => new { l.State, l.On });
+        line.HasOne<BankFileRow>().WithMany().HasForeignKey(l => l.FileId).OnDelete(DeleteBehavior.Restrict);
+        line.ToTable(t => t.HasCheckConstraint("NotNothing", "AmountMinor <> 0"));
+        var booking = model.Entity<BankBookingRow>();
+        booking.HasIndex(b => b.PaymentId).IsUnique();
+        booking.HasOne<BankLineRow>().WithMany().HasForeignKey(b => b.LineId).OnDelete(DeleteBehavior.Restrict);
+        booking.HasOne<PaymentRow>().WithMany().HasForeignKey(b => b.PaymentId).OnDelete(DeleteBehavior.Restrict);
     }
 
     private static EntityTypeBuilder<T> Key<T, TId>(

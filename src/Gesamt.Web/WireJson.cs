@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Gesamt.Web.Access;
+using Gesamt.Web.Banking;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
 using Gesamt.Web.ClientPages;
@@ -17,6 +18,7 @@ using Gesamt.Web.People;
 using Gesamt.Web.Prices;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
+using Gesamt.Web.Recurring;
 using Gesamt.Web.Registers;
 using Gesamt.Web.Rehearsals;
 using Gesamt.Web.Reviews;
@@ -169,6 +171,14 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(CreditDto))]
 [JsonSerializable(typeof(ChargedBackDto))]
 [JsonSerializable(typeof(IReadOnlyList<HousePaymentDto>))]
+[JsonSerializable(typeof(BeginRecurringDto))]
+[JsonSerializable(typeof(ChangeRecurringDto))]
+[JsonSerializable(typeof(CancelDto))]
+[JsonSerializable(typeof(BankDto))]
+[JsonSerializable(typeof(StatementTakenDto))]
+[JsonSerializable(typeof(MatchStatementDto))]
+[JsonSerializable(typeof(BookLineDto))]
+[JsonSerializable(typeof(BankSharesDto))]
 [JsonSerializable(typeof(ClockDto))]
 [JsonSerializable(typeof(DoorDto))]
 [JsonSerializable(typeof(PasscodeDto))]

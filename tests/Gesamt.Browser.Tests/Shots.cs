@@ -48,6 +48,7 @@ public sealed class Shots
         Shot(owner, "forms");
         Page(owner, "/people", "people", "Last contact");
         Page(owner, "/money?by=Age", "money", "of it late");
+        Page(owner, "/money/bank", "bank", "To be matched");
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");
         owner.Press("Proposal");
@@ -65,7 +66,6 @@ public sealed class Shots
         owner.Driver.Navigate().GoToUrl(link);
         owner.Screen(390, 844);
         Shot(owner, "choose-phone", "Your choice");
-        Times(owner);
         owner.Screen(1280, 800);
         owner.Go("/post-office");
         owner.Type("Only letters from or to", "oona");
@@ -105,28 +105,6 @@ public sealed class Shots
         owner.Press("To the end");
         owner.PressWith("the letter “The proposal is still open”");
         Shot(owner, "rehearsal", "Hello Hollis");
-    }
-
-    /// <summary>A client chooses a time from a phone in another zone.</summary>
-    private static void Times(Person owner)
-    {
-        owner.Screen(1280, 800);
-        owner.Go("/today");
-        owner.PressWith("Ropeworks stairwell");
-        owner.Unfold("Meetings");
-        owner.Press("let them choose");
-        owner.See("First call, 30 minutes");
-        owner.Press("Send the choice of times");
-        owner.SeeItLeave();
-        owner.Go("/post-office");
-        owner.PressWith("Ropeworks stairwell: shall we speak?");
-        owner.See("/p/");
-        var link = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
-        owner.Screen(390, 844);
-        owner.Driver.ExecuteCdpCommand("Emulation.setTimezoneOverride", new() { ["timezoneId"] = "America/New_York" });
-        owner.Driver.Navigate().GoToUrl(link);
-        owner.See("Your time zone");
-        Shot(owner, "times-phone");
     }
 
     /// <summary>The first page of a sealed contract, drawn by poppler.</summary>

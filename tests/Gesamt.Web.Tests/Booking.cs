@@ -111,6 +111,24 @@ public static class Booking
         return (project, await studio.EnterAsync(owner, client, mail));
     }
 
+    /// <summary>A signed project whose booking payment of 2 656.80 is open.</summary>
+    public static async Task<(Visitor Owner, Visitor Client, long Project, string Page)> SignedByAllAsync(
+        this Studio studio,
+        string mail
+    )
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var (project, page) = await studio.ProposeAsync(owner, client, mail);
+        await studio.SignedAsync(client, page);
+        var countersigned = await owner.PostAsync(
+            $"/api/projects/{project}/happened",
+            new { sort = "Countersign", words = "Isolde Marrin" }
+        );
+        Assert.True(countersigned.IsSuccessStatusCode, await countersigned.Content.ReadAsStringAsync());
+        await studio.TickAsync();
+        return (owner, client, project, page);
+    }
+
     /// <summary>Follows the link of the newest letter to an address.</summary>
     public static async Task<string> EnterAsync(this Studio studio, Visitor owner, Visitor client, string mail)
     {

@@ -9,21 +9,6 @@ namespace Gesamt.Web.Tests;
 /// <summary>Money as it comes, and as it goes back: through the provider, by hand, and by a bank that takes it back.</summary>
 public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 {
-    /// <summary>A signed project whose booking payment of 2 656.80 is open.</summary>
-    private async Task<(Visitor Owner, Visitor Client, long Project, string Page)> SignedAsync(string mail)
-    {
-        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
-        var (project, page) = await studio.ProposeAsync(owner, client, mail);
-        await studio.SignedAsync(client, page);
-        var countersigned = await owner.PostAsync(
-            $"/api/projects/{project}/happened",
-            new { sort = "Countersign", words = "Isolde Marrin" }
-        );
-        Assert.True(countersigned.IsSuccessStatusCode, await countersigned.Content.ReadAsStringAsync());
-        await studio.TickAsync();
-        return (owner, client, project, page);
-    }
-
     private async Task<string> PayAsync(Visitor client, string page, string number, string means = "Card")
     {
         var begun = await client.PostAsync($"{page}/api/pay", new { means });
@@ -63,7 +48,7 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact]
     public async Task The_same_notice_ten_times_books_once_and_a_forged_one_nothing()
     {
-        var (owner, client, project, page) = await SignedAsync("ten@lanternhouse.example");
+        var (owner, client, project, page) = await studio.SignedByAllAsync("ten@lanternhouse.example");
         var session = await PayAsync(client, page, StandIns.PaymentHouse.Good);
         var listed = await HouseAsync(owner, session);
         var (body, signature) = (
@@ -85,7 +70,7 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact] // the notice of a chargeback before that of the payment, and the old one after it
     public async Task Notices_in_any_order_leave_things_as_they_are_with_the_provider()
     {
-        var (owner, client, project, page) = await SignedAsync("order@lanternhouse.example");
+        var (owner, client, project, page) = await studio.SignedByAllAsync("order@lanternhouse.example");
         var session = await PayAsync(client, page, StandIns.PaymentHouse.Good);
         var paid = await HouseAsync(owner, session);
         Assert.True((await owner.PostAsync($"/api/payment-house/{session}/take-back")).IsSuccessStatusCode);
@@ -109,7 +94,7 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact]
     public async Task Money_that_comes_later_is_booked_when_it_comes_and_refused_money_is_said()
     {
-        var (owner, client, project, page) = await SignedAsync("slow@lanternhouse.example");
+        var (owner, client, project, page) = await studio.SignedByAllAsync("slow@lanternhouse.example");
         await PayAsync(client, page, StandIns.PaymentHouse.EmptyAccount, "Account");
         await studio.TickAsync();
         var booking = (await client.GetAsync($"{page}/api")).GetProperty("booking");
@@ -145,7 +130,7 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact]
     public async Task A_refund_goes_back_the_way_it_came_once_and_with_a_credit_note_nothing_is_owed()
     {
-        var (owner, client, project, page) = await SignedAsync("refund@lanternhouse.example");
+        var (owner, client, project, page) = await studio.SignedByAllAsync("refund@lanternhouse.example");
         await PayAsync(client, page, StandIns.PaymentHouse.Good);
         await studio.TickAsync();
         var payment = (await PaymentAsync(project)).Id.Value;
@@ -178,10 +163,42 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
     }
 
+    [Fact] // a cheque in two parts, the second of them too much
+    public async Task Money_from_outside_comes_in_parts_and_what_is_more_is_kept_ahead()
+    {
+        var (owner, _, project, _) = await studio.SignedByAllAsync("cheque@lanternhouse.example");
+        var invoice = await InvoiceAsync(project);
+        Task<HttpResponseMessage> PaidAsync(string amount, bool? ahead = null) =>
+            owner.PostAsync(
+                $"/api/projects/{project}/happened",
+                new
+                {
+                    sort = "Paid",
+                    amount,
+                    means = "Cheque",
+                    invoice,
+                    ahead,
+                }
+            );
+        Assert.True((await PaidAsync("1000")).IsSuccessStatusCode);
+        Assert.Equal(165_680L, (await StandingAsync(project)).OwedMinor);
+        var refused = await PaidAsync("2000");
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.True(
+            (await refused.Content.ReadFromJsonAsync<JsonElement>())
+                .GetProperty("errors")
+                .TryGetProperty("ahead", out _)
+        );
+        Assert.True((await PaidAsync("2000", ahead: true)).IsSuccessStatusCode);
+        var standing = await StandingAsync(project);
+        Assert.Equal((0L, 300_000L), (standing.OwedMinor, standing.PaidMinor));
+        Assert.NotNull(standing.BookedAt);
+    }
+
     [Fact] // R2: a refund without a credit note reopens its gate, and takes no win back
     public async Task Without_a_credit_note_it_is_owed_again()
     {
-        var (owner, _, project, _) = await SignedAsync("again@lanternhouse.example");
+        var (owner, _, project, _) = await studio.SignedByAllAsync("again@lanternhouse.example");
         await owner.PostAsync(
             $"/api/projects/{project}/happened",
             new
@@ -241,7 +258,7 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact]
     public async Task A_refund_that_the_provider_refuses_becomes_the_owners()
     {
-        var (owner, client, project, page) = await SignedAsync("norefund@lanternhouse.example");
+        var (owner, client, project, page) = await studio.SignedByAllAsync("norefund@lanternhouse.example");
         await PayAsync(client, page, StandIns.PaymentHouse.NoRefunds);
         await studio.TickAsync();
         var payment = (await PaymentAsync(project)).Id.Value;
@@ -276,7 +293,7 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact] // 7-checks 23, common practice: the gate reopens and the win is taken back
     public async Task A_cheque_that_bounces_takes_the_win_back()
     {
-        var (owner, _, project, _) = await SignedAsync("cheque@lanternhouse.example");
+        var (owner, _, project, _) = await studio.SignedByAllAsync("cheque@lanternhouse.example");
         var invoice = await InvoiceAsync(project);
         foreach (var amount in new[] { "1000", "1656.80" })
             Assert.True(
@@ -314,7 +331,7 @@ public sealed class PayingTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     [Fact]
     public async Task A_client_says_that_it_is_paid_and_asks_about_it()
     {
-        var (owner, client, project, page) = await SignedAsync("said@lanternhouse.example");
+        var (owner, client, project, page) = await studio.SignedByAllAsync("said@lanternhouse.example");
         var name = (await client.GetAsync($"{page}/api"))
             .GetProperty("booking")
             .GetProperty("invoices")[0]

@@ -56,10 +56,6 @@ public sealed record StudioCalendar(
         return At((span.Count == 0 ? local.Date : Add(local.Date, span)) + (timeOfDay ?? local.TimeOfDay));
     }
 
-    /// <summary>Occurrence k is start + k units, always counted from the start, so that 31 Jan gives 28 Feb and then 31 Mar.</summary>
-    public LocalDate Occurrence(LocalDate start, Span every, int k) =>
-        Add(start, every with { Count = checked(every.Count * k) });
-
     /// <summary>Within sending hours: a moment outside them moves to the next opening, or back to the last for what must be out before something.</summary>
     public Instant WithinSendingHours(Instant instant, bool earlier)
     {

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
 using NodaTime;
 
 namespace Gesamt.Core.Facts;
@@ -146,6 +147,25 @@ public abstract record Happening
         int? Part = null,
         bool Extra = false
     ) : Happening;
+
+    /// <summary>An invoice that comes again was begun.</summary>
+    public sealed record RecurringBegun(RecurringId Recurring, Money Amount, Every Every) : Happening;
+
+    /// <summary>It was changed for what lies ahead.</summary>
+    public sealed record RecurringChanged(RecurringId Recurring, Money Amount) : Happening;
+
+    /// <summary>It comes no more: stopped, or run out.</summary>
+    public sealed record RecurringStopped(RecurringId Recurring) : Happening;
+
+    /// <summary>The client keeps a means of payment, and agrees that recurring invoices are charged to it.</summary>
+    public sealed record MeansKept(KeptMeansId Means) : Happening;
+
+    /// <summary>That consent holds no longer.</summary>
+    public sealed record ConsentTakenBack(KeptMeansId Means) : Happening;
+
+    /// <summary>An invoice could not be charged.</summary>
+    /// <param name="Again">The day of the next attempt; null when there is none, and it is the owner's.</param>
+    public sealed record ChargeRefused(InvoiceId Invoice, Money Amount, LocalDate? Again) : Happening;
 
     /// <summary>A client’s question or objection about an invoice.</summary>
     public sealed record InvoiceAsked(InvoiceId Invoice, NoteId Words, AskSort Sort) : Happening;

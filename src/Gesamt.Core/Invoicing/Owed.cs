@@ -96,15 +96,21 @@ public static class Owed
         return (on, ahead);
     }
 
-    /// <summary>What was credited for good: that much less is owed of the agreed price. What was credited at an end that was taken back is billed again; what was credited before an amendment, or by it, its price leaves out already.</summary>
+    /// <summary>What was credited for good of the agreed price: that much less is owed of it. What an invoice besides the price was credited is its own matter. What was credited at an end that was taken back is billed again; what was credited before an amendment, or by it, its price leaves out already.</summary>
     public static IEnumerable<Seen<Happening.InvoiceCredited>> Credits(History history)
     {
         var taken = history.Last<Happening.TakenUp>()?.Fact;
         var amended = history.Last<Happening.PriceAmended>()?.Fact;
+        var besides = history
+            .Of<Happening.InvoiceIssued>()
+            .Where(issued => issued.What.Extra)
+            .Select(issued => issued.What.Invoice)
+            .ToHashSet();
         return history
             .Of<Happening.InvoiceCredited>()
             .Where(credit =>
-                (taken is null || !credit.What.AtEnd || History.IsAfter(credit.Fact, taken))
+                !besides.Contains(credit.What.Invoice)
+                && (taken is null || !credit.What.AtEnd || History.IsAfter(credit.Fact, taken))
                 && (amended is null || History.IsAfter(credit.Fact, amended))
             );
     }
@@ -114,7 +120,7 @@ public static class Owed
         Credits(history).Select(credit => credit.What.Amount).Sum(currency);
 
     /// <summary>All that was credited of an invoice.</summary>
-    internal static Money CreditedOn(History history, Happening.InvoiceIssued invoice) =>
+    public static Money CreditedOn(History history, Happening.InvoiceIssued invoice) =>
         history
             .Of<Happening.InvoiceCredited>()
             .Where(credit => credit.What.Invoice == invoice.Invoice)

@@ -76,25 +76,26 @@ public static class Payments
                 issued => issued.What.Invoice,
                 issued => issued.What.Amount - Owed.CreditedOn(history, issued.What)
             );
-        Dictionary<PaymentId, Money> apart = [];
+        Dictionary<PaymentId, Money> had = [];
         foreach (var payment in InForce(history).OrderBy(payment => payment.Happened))
         {
             var amount = payment.What.Amount;
             if (payment.What.Invoice is { } invoice && open.TryGetValue(invoice, out var asked))
             {
                 var taken = asked < amount ? asked : amount;
-                (open[invoice], apart[payment.What.Payment]) = (asked - taken, taken);
+                open[invoice] = asked - taken;
                 amount -= taken;
             }
+            had[payment.What.Payment] = amount;
             if (amount.Minor > 0)
                 yield return (payment.Happened, amount);
         }
         foreach (var refund in Refunds(history).Where(refund => goodwill || refund.What.Note is null))
         {
-            // what is given back of such a payment is first what the price had of it
-            var of = history.Last<Happening.PaymentReceived>(paid => paid.Payment == refund.What.Payment)!.Value.What;
-            var most = apart.TryGetValue(of.Payment, out var taken) ? of.Amount - taken : of.Amount;
+            // what is given back of a payment is first what the price had of it
+            var most = had[refund.What.Payment];
             var back = refund.What.Amount < most ? refund.What.Amount : most;
+            had[refund.What.Payment] = most - back;
             if (back.Minor > 0)
                 yield return (refund.Happened, -back);
         }

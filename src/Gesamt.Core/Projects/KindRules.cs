@@ -1,10 +1,14 @@
 using System.Collections.Immutable;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 
 namespace Gesamt.Core.Projects;
+
+/// <summary>What is kept of the agreed price when a project is cancelled so many days before its date, or later.</summary>
+public sealed record CancelStep(int DaysBefore, Rate Keeps);
 
 /// <summary>What makes a project won (booked): the contract signed by all who must, the booking payment, or both in any order.</summary>
 public enum WinRule
@@ -94,6 +98,9 @@ public sealed record KindRules(
 
     /// <summary>Its own steps inside gates, in their order.</summary>
     public ImmutableArray<Milestone> Milestones { get; init; } = [];
+
+    /// <summary>What its terms keep of the price when a project is cancelled; nothing where there are none.</summary>
+    public ImmutableArray<CancelStep> CancelTerms { get; init; } = [];
 
     /// <summary>Whether final files can be opened by the client only once everything is paid.</summary>
     public bool FinalsWait { get; init; }

@@ -34,7 +34,7 @@ public static class Booking
         private readonly Dictionary<VersionId, (Instant? Client, Instant? Owner)> signatures = [];
         private readonly Dictionary<Gate, Instant> waived = [];
         private readonly HashSet<VersionId> amendments = [];
-        private readonly HashSet<InvoiceId> extras = [];
+        private readonly Dictionary<InvoiceId, Money> extras = [];
         private (Money OnBooking, Instant First)? price;
         private HashSet<PaymentId> madeBy = [];
         private Instant notBefore = Instant.MinValue;
@@ -75,11 +75,20 @@ public static class Booking
                     waived[gate.Gate] = fact.Happened;
                     break;
                 case Happening.InvoiceIssued { Extra: true } extra:
-                    extras.Add(extra.Invoice);
+                    extras[extra.Invoice] = extra.Amount;
                     return;
-                // what an invoice besides the price brings in books nothing
-                case Happening.PaymentReceived paid when paid.Invoice is not { } on || !extras.Contains(on):
-                    payments.Add((paid.Payment, fact.Happened, paid.Amount));
+                case Happening.InvoiceCredited credited when extras.TryGetValue(credited.Invoice, out var asked):
+                    extras[credited.Invoice] = asked - credited.Amount;
+                    return;
+                case Happening.PaymentReceived paid:
+                    Pay(paid, fact.Happened);
+                    break;
+                // one that goes with a credit note is not owed again, and opens nothing
+                case Happening.PaymentRefunded { Note: null } back:
+                    foreach (
+                        var i in Enumerable.Range(0, payments.Count).Where(i => payments[i].Payment == back.Payment)
+                    )
+                        payments[i] = payments[i] with { Amount = payments[i].Amount - back.Amount };
                     break;
                 case Happening.PaymentVoided voided:
                     payments.RemoveAll(payment => payment.Payment == voided.Payment);
@@ -121,6 +130,20 @@ public static class Booking
             if (Won <= at)
                 return;
             (Won, madeBy) = (at, kind.Win == WinRule.Signature ? [] : by);
+        }
+
+        /// <summary>What an invoice besides the price asks for books nothing; what is more than that is for the price.</summary>
+        private void Pay(Happening.PaymentReceived paid, Instant at)
+        {
+            var amount = paid.Amount;
+            if (paid.Invoice is { } on && extras.TryGetValue(on, out var asked))
+            {
+                var taken = asked < amount ? asked : amount;
+                extras[on] = asked - taken;
+                amount -= taken;
+            }
+            if (amount.Minor > 0)
+                payments.Add((paid.Payment, at, amount));
         }
 
         private void Agree(Money onBooking, Fact fact) =>

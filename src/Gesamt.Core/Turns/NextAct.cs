@@ -86,6 +86,7 @@ public static class NextActs
             or WaitKind.ContractAsked
             or WaitKind.InvoiceAsked
             or WaitKind.RefundRefused
+            or WaitKind.ChargeRefused
             or WaitKind.ContractDeclined => NextAct.AnswerLetter,
             WaitKind.ChangeAsked
             or WaitKind.Declined

@@ -107,6 +107,7 @@ public static class PossibleNow
                 or WaitKind.ContractAsked
                 or WaitKind.InvoiceAsked
                 or WaitKind.RefundRefused
+                or WaitKind.ChargeRefused
                 or WaitKind.ContractDeclined
                 or WaitKind.ReadRateSheet
         )

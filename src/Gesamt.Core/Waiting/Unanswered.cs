@@ -1,5 +1,6 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Work;
 using NodaTime;
@@ -36,6 +37,15 @@ public static class Unanswered
                 WaitKind.RefundRefused,
                 refused.Happened,
                 $"Give {MoneyText.Of(refused.What.Amount)} back by another way"
+            );
+        if (
+            First<Happening.ChargeRefused>(project, one => one.Again is null) is { } charge
+            && Owed.Open(history).Any(open => open.Invoice.What.Invoice == charge.What.Invoice)
+        )
+            yield return new(
+                WaitKind.ChargeRefused,
+                charge.Happened,
+                $"{MoneyText.Of(charge.What.Amount)} could not be charged"
             );
         if (First<Happening.RateSheetTicked>(project) is { } ticked)
             yield return new(WaitKind.ReadRateSheet, ticked.Happened, "Read what they ticked");

@@ -12,6 +12,7 @@ public enum WaitKind
     ContractAsked,
     InvoiceAsked,
     RefundRefused,
+    ChargeRefused,
     ContractDeclined,
     RanOut,
     Countersign,

@@ -9,6 +9,13 @@ using NodaTime.Text;
 
 namespace Gesamt.Formats.Bank;
 
+/// <summary>The versions of camt.053.001 that banks give out.</summary>
+public enum Camt053Version
+{
+    V02 = 2,
+    V08 = 8,
+}
+
 /// <summary>Bank statements by ISO 20022, camt.053.001.02 and camt.053.001.08: read leniently, written strictly.</summary>
 /// <remarks>What is not booked yet (pending, for information) is left out: it comes again when it is. An entry over several payments is one line for each where their amounts add up to it.</remarks>
 public static class Camt053
@@ -45,9 +52,13 @@ public static class Camt053
         return [.. Path(root, "BkToCstmrStmt").SelectMany(message => Path(message, "Stmt")).Select(Statement)];
     }
 
-    /// <summary>A statement as camt.053.001.08, as a bank would give it out.</summary>
-    public static byte[] Write(BankStatement statement, string id, Instant at) =>
-        Camt053Writing.Write(statement, id, at, Namespace + "08");
+    /// <summary>A statement as a bank would give it out.</summary>
+    public static byte[] Write(
+        BankStatement statement,
+        string id,
+        Instant at,
+        Camt053Version version = Camt053Version.V08
+    ) => Camt053Writing.Write(statement, id, at, version, $"{Namespace}{(int)version:00}");
 
     private static BankStatement Statement(XElement statement) =>
         new(

@@ -12,7 +12,7 @@ namespace Gesamt.Formats.Bank;
 /// <summary>Writes statements by ISO 20022; elements stand in the order of the message's sequences.</summary>
 internal static class Camt053Writing
 {
-    public static byte[] Write(BankStatement statement, string id, Instant at, string name)
+    public static byte[] Write(BankStatement statement, string id, Instant at, Camt053Version version, string name)
     {
         XNamespace space = name;
         XElement E(string element, params object?[] content) => new(space + element, content);
@@ -28,7 +28,8 @@ internal static class Camt053Writing
                     E("ElctrncSeqNb", "1"),
                     E("CreDtTm", time),
                     E("Acct", E("Id", E("IBAN", statement.Account))),
-                    statement.Lines.Select(line => Entry(E, line))
+                    Balances(E, statement, LocalDatePattern.Iso.Format(at.InUtc().Date)),
+                    statement.Lines.Select(line => Entry(E, line, version))
                 )
             )
         );
@@ -48,17 +49,45 @@ internal static class Camt053Writing
         return bytes.ToArray();
     }
 
-    private static XElement Entry(Func<string, object?[], XElement> element, BankLine line)
+    /// <summary>What the account held before and after; its first statement begins with nothing.</summary>
+    private static IEnumerable<XElement> Balances(
+        Func<string, object?[], XElement> element,
+        BankStatement statement,
+        string day
+    )
     {
         XElement E(string name, params object?[] content) => element(name, content);
-        var (incoming, amount) = (line.Amount.Minor > 0, line.Amount.Minor < 0 ? -line.Amount : line.Amount);
-        var written = E(
+        XElement Balance(string code, Money amount) =>
+            E(
+                "Bal",
+                E("Tp", E("CdOrPrtry", E("Cd", code))),
+                Written(E, amount),
+                E("CdtDbtInd", amount.Minor < 0 ? "DBIT" : "CRDT"),
+                E("Dt", E("Dt", day))
+            );
+        if (statement.Lines is not [var first, ..])
+            return [];
+        var sum = statement.Lines.Select(line => line.Amount).Sum(first.Amount.Currency);
+        return [Balance("OPBD", Money.Zero(sum.Currency)), Balance("CLBD", sum)];
+    }
+
+    private static XElement Written(Func<string, object?[], XElement> element, Money amount) =>
+        element(
             "Amt",
-            new XAttribute("Ccy", amount.Currency.Code),
-            amount.Major.ToString($"F{amount.Currency.Exponent}", CultureInfo.InvariantCulture)
+            [
+                new XAttribute("Ccy", amount.Currency.Code),
+                Math.Abs(amount.Major).ToString($"F{amount.Currency.Exponent}", CultureInfo.InvariantCulture),
+            ]
         );
+
+    private static XElement Entry(Func<string, object?[], XElement> element, BankLine line, Camt053Version version)
+    {
+        XElement E(string name, params object?[] content) => element(name, content);
+        var incoming = line.Amount.Minor > 0;
+        var old = version == Camt053Version.V02;
         var sign = E("CdtDbtInd", incoming ? "CRDT" : "DBIT");
         var day = LocalDatePattern.Iso.Format(line.On);
+        var name = E("Nm", Clean(line.Party));
         var remittance =
             line.Reference.Length > 0
                 ? E(
@@ -73,9 +102,10 @@ internal static class Camt053Writing
             : null;
         return E(
             "Ntry",
-            written,
+            Written(element, line.Amount),
             sign,
-            E("Sts", E("Cd", "BOOK")),
+            // version 02 has the state and the name as plain text, and the amount of a part among its details
+            old ? E("Sts", "BOOK") : E("Sts", E("Cd", "BOOK")),
             E("BookgDt", E("Dt", day)),
             E("ValDt", E("Dt", day)),
             line.BankReference.Length > 0 ? E("AcctSvcrRef", line.BankReference) : null,
@@ -84,10 +114,10 @@ internal static class Camt053Writing
                 "NtryDtls",
                 E(
                     "TxDtls",
-                    E("Amt", written.Attribute("Ccy") is { } code ? new XAttribute(code) : null, written.Value),
-                    new XElement(sign),
+                    old ? E("AmtDtls", E("TxAmt", Written(element, line.Amount))) : Written(element, line.Amount),
+                    old ? null : new XElement(sign),
                     line.Party.Length > 0
-                        ? E("RltdPties", E(incoming ? "Dbtr" : "Cdtr", E("Pty", E("Nm", Clean(line.Party)))))
+                        ? E("RltdPties", E(incoming ? "Dbtr" : "Cdtr", old ? name : E("Pty", name)))
                         : null,
                     remittance is null ? null : E("RmtInf", remittance)
                 )

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.BillDraftRow",
                 typeof(BillDraftRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 7,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -49,6 +49,14 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(BillDraftRow).GetField("<ChangedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.InstantTicks());
             changedAt.SetSentinelFromProviderValue(0L);
+
+            var changes = runtimeEntityType.AddProperty(
+                "Changes",
+                typeof(RecurringId?),
+                propertyInfo: typeof(BillDraftRow).GetProperty("Changes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BillDraftRow).GetField("<Changes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<RecurringId>());
 
             var edition = runtimeEntityType.AddProperty(
                 "Edition",

@@ -22,9 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.CheckoutRow",
                 typeof(CheckoutRow),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 12,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 2,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -50,6 +50,28 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(CheckoutRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.InstantTicks());
             at.SetSentinelFromProviderValue(0L);
+
+            var attempt = runtimeEntityType.AddProperty(
+                "Attempt",
+                typeof(int?),
+                propertyInfo: typeof(CheckoutRow).GetProperty("Attempt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CheckoutRow).GetField("<Attempt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var consent = runtimeEntityType.AddProperty(
+                "Consent",
+                typeof(string),
+                propertyInfo: typeof(CheckoutRow).GetProperty("Consent", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CheckoutRow).GetField("<Consent>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var consentBy = runtimeEntityType.AddProperty(
+                "ConsentBy",
+                typeof(PersonId?),
+                propertyInfo: typeof(CheckoutRow).GetProperty("ConsentBy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CheckoutRow).GetField("<ConsentBy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<PersonId>());
 
             var invoiceId = runtimeEntityType.AddProperty(
                 "InvoiceId",
@@ -105,6 +127,11 @@ namespace Gesamt.Store.Compiled
             var index0 = runtimeEntityType.AddIndex(
                 new[] { session },
                 unique: true);
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { invoiceId, attempt },
+                unique: true);
+            index1.AddAnnotation("Relational:Filter", "Attempt IS NOT NULL");
 
             return runtimeEntityType;
         }

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("797627de-b900-4e7f-86b2-76c72841773e"), entityTypeCount: 60)
+            : base(skipDetectChanges: false, modelId: new Guid("9d6d796a-c6f9-4892-850d-e27176a64adf"), entityTypeCount: 66)
         {
         }
 
@@ -21,6 +21,10 @@ namespace Gesamt.Store.Compiled
         {
             var answersRow = AnswersRowEntityType.Create(this);
             var apiKeyRow = ApiKeyRowEntityType.Create(this);
+            var bankBookingRow = BankBookingRowEntityType.Create(this);
+            var bankColumnsRow = BankColumnsRowEntityType.Create(this);
+            var bankFileRow = BankFileRowEntityType.Create(this);
+            var bankLineRow = BankLineRowEntityType.Create(this);
             var billDraftRow = BillDraftRowEntityType.Create(this);
             var briefRow = BriefRowEntityType.Create(this);
             var busyRow = BusyRowEntityType.Create(this);
@@ -39,6 +43,7 @@ namespace Gesamt.Store.Compiled
             var importedRow = ImportedRowEntityType.Create(this);
             var invoiceRow = InvoiceRowEntityType.Create(this);
             var joinRow = JoinRowEntityType.Create(this);
+            var keptMeansRow = KeptMeansRowEntityType.Create(this);
             var kindRow = KindRowEntityType.Create(this);
             var labelRow = LabelRowEntityType.Create(this);
             var letterFileRow = LetterFileRowEntityType.Create(this);
@@ -60,6 +65,7 @@ namespace Gesamt.Store.Compiled
             var projectPersonRow = ProjectPersonRowEntityType.Create(this);
             var projectRow = ProjectRowEntityType.Create(this);
             var rateSheetRow = RateSheetRowEntityType.Create(this);
+            var recurringRow = RecurringRowEntityType.Create(this);
             var refundRow = RefundRowEntityType.Create(this);
             var requestRow = RequestRowEntityType.Create(this);
             var reviewRow = ReviewRowEntityType.Create(this);
@@ -81,6 +87,9 @@ namespace Gesamt.Store.Compiled
             var versionRow = VersionRowEntityType.Create(this);
 
             AnswersRowEntityType.CreateForeignKey1(answersRow, projectRow);
+            BankBookingRowEntityType.CreateForeignKey1(bankBookingRow, bankLineRow);
+            BankBookingRowEntityType.CreateForeignKey2(bankBookingRow, paymentRow);
+            BankLineRowEntityType.CreateForeignKey1(bankLineRow, bankFileRow);
             BillDraftRowEntityType.CreateForeignKey1(billDraftRow, projectRow);
             BriefRowEntityType.CreateForeignKey1(briefRow, projectRow);
             CheckoutRowEntityType.CreateForeignKey1(checkoutRow, projectRow);
@@ -92,6 +101,7 @@ namespace Gesamt.Store.Compiled
             HookCallRowEntityType.CreateForeignKey1(hookCallRow, hookRow);
             HookCallRowEntityType.CreateForeignKey2(hookCallRow, projectRow);
             InvoiceRowEntityType.CreateForeignKey1(invoiceRow, projectRow);
+            KeptMeansRowEntityType.CreateForeignKey1(keptMeansRow, projectRow);
             LetterFileRowEntityType.CreateForeignKey1(letterFileRow, letterRow);
             LetterRowEntityType.CreateForeignKey1(letterRow, projectRow);
             LinkRowEntityType.CreateForeignKey1(linkRow, projectRow);
@@ -107,6 +117,7 @@ namespace Gesamt.Store.Compiled
             ProjectRowEntityType.CreateForeignKey1(projectRow, personRow);
             ProjectRowEntityType.CreateForeignKey2(projectRow, kindRow);
             RateSheetRowEntityType.CreateForeignKey1(rateSheetRow, projectRow);
+            RecurringRowEntityType.CreateForeignKey1(recurringRow, projectRow);
             RefundRowEntityType.CreateForeignKey1(refundRow, projectRow);
             ReviewRowEntityType.CreateForeignKey1(reviewRow, projectRow);
             RunRowEntityType.CreateForeignKey1(runRow, projectRow);
@@ -117,6 +128,10 @@ namespace Gesamt.Store.Compiled
 
             AnswersRowEntityType.CreateAnnotations(answersRow);
             ApiKeyRowEntityType.CreateAnnotations(apiKeyRow);
+            BankBookingRowEntityType.CreateAnnotations(bankBookingRow);
+            BankColumnsRowEntityType.CreateAnnotations(bankColumnsRow);
+            BankFileRowEntityType.CreateAnnotations(bankFileRow);
+            BankLineRowEntityType.CreateAnnotations(bankLineRow);
             BillDraftRowEntityType.CreateAnnotations(billDraftRow);
             BriefRowEntityType.CreateAnnotations(briefRow);
             BusyRowEntityType.CreateAnnotations(busyRow);
@@ -135,6 +150,7 @@ namespace Gesamt.Store.Compiled
             ImportedRowEntityType.CreateAnnotations(importedRow);
             InvoiceRowEntityType.CreateAnnotations(invoiceRow);
             JoinRowEntityType.CreateAnnotations(joinRow);
+            KeptMeansRowEntityType.CreateAnnotations(keptMeansRow);
             KindRowEntityType.CreateAnnotations(kindRow);
             LabelRowEntityType.CreateAnnotations(labelRow);
             LetterFileRowEntityType.CreateAnnotations(letterFileRow);
@@ -156,6 +172,7 @@ namespace Gesamt.Store.Compiled
             ProjectPersonRowEntityType.CreateAnnotations(projectPersonRow);
             ProjectRowEntityType.CreateAnnotations(projectRow);
             RateSheetRowEntityType.CreateAnnotations(rateSheetRow);
+            RecurringRowEntityType.CreateAnnotations(recurringRow);
             RefundRowEntityType.CreateAnnotations(refundRow);
             RequestRowEntityType.CreateAnnotations(requestRow);
             ReviewRowEntityType.CreateAnnotations(reviewRow);

@@ -22,9 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.InvoiceRow",
                 typeof(InvoiceRow),
                 baseEntityType,
-                propertyCount: 19,
+                propertyCount: 21,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 5,
+                unnamedIndexCount: 6,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -96,6 +96,13 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(InvoiceRow).GetProperty("Number", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(InvoiceRow).GetField("<Number>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var occurrence = runtimeEntityType.AddProperty(
+                "Occurrence",
+                typeof(int?),
+                propertyInfo: typeof(InvoiceRow).GetProperty("Occurrence", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(InvoiceRow).GetField("<Occurrence>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var owedMinor = runtimeEntityType.AddProperty(
                 "OwedMinor",
                 typeof(long),
@@ -124,6 +131,14 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(InvoiceRow).GetProperty("PublicId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(InvoiceRow).GetField("<PublicId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var recurring = runtimeEntityType.AddProperty(
+                "Recurring",
+                typeof(RecurringId?),
+                propertyInfo: typeof(InvoiceRow).GetProperty("Recurring", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(InvoiceRow).GetField("<Recurring>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<RecurringId>());
 
             var sequence = runtimeEntityType.AddProperty(
                 "Sequence",
@@ -181,10 +196,14 @@ namespace Gesamt.Store.Compiled
                 new[] { owedMinor, due });
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { proposalId, instalment, again },
+                new[] { recurring, occurrence },
                 unique: true);
 
             var index3 = runtimeEntityType.AddIndex(
+                new[] { proposalId, instalment, again },
+                unique: true);
+
+            var index4 = runtimeEntityType.AddIndex(
                 new[] { sort, series, year, sequence },
                 unique: true);
 

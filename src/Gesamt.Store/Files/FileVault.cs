@@ -9,7 +9,7 @@ public sealed class FileVault(string folder)
     /// <summary>Where a file of that hash lies.</summary>
     public string PathOf(string hash) => Path.Combine(folder, hash[..2], hash);
 
-    public bool Has(string hash) => File.Exists(PathOf(hash));
+    public bool Has(string hash) => IsHash(hash) && File.Exists(PathOf(hash));
 
     /// <summary>Where the small picture of a file lies; it can be made again.</summary>
     public string SmallOf(string hash) => $"{PathOf(hash)}{Small}";

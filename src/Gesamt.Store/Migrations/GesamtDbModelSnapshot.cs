@@ -87,6 +87,149 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("ApiKeys");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.BankBookingRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LineId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("PaymentId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("LineId");
+
+                    b.HasIndex("PaymentId")
+                        .IsUnique();
+
+                    b.ToTable("BankBookings");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.BankColumnsRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Columns")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Headings")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Headings")
+                        .IsUnique();
+
+                    b.ToTable("BankColumns");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.BankFileRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Lines")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("New")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("BankFiles");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.BankLineRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("Account")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("AmountMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("ByItself")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("DoneAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("FileId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Key")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Party")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reference")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("State")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FileId");
+
+                    b.HasIndex("Key")
+                        .IsUnique();
+
+                    b.HasIndex("State", "On");
+
+                    b.ToTable("BankLines", t =>
+                        {
+                            t.HasCheckConstraint("NotNothing", "AmountMinor <> 0");
+                        });
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.BillDraftRow", b =>
                 {
                     b.Property<int>("Id")
@@ -98,6 +241,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<long>("ChangedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Changes")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Edition")
@@ -207,6 +353,15 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("Attempt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Consent")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("ConsentBy")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("InvoiceId")
                         .HasColumnType("INTEGER");
 
@@ -235,6 +390,10 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("Session")
                         .IsUnique();
+
+                    b.HasIndex("InvoiceId", "Attempt")
+                        .IsUnique()
+                        .HasFilter("Attempt IS NOT NULL");
 
                     b.ToTable("Checkouts");
                 });
@@ -725,6 +884,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("Occurrence")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("OwedMinor")
                         .HasColumnType("INTEGER");
 
@@ -737,6 +899,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("PublicId")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("Recurring")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Sequence")
                         .HasColumnType("INTEGER");
@@ -767,6 +932,9 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.HasIndex("OwedMinor", "Due");
+
+                    b.HasIndex("Recurring", "Occurrence")
+                        .IsUnique();
 
                     b.HasIndex("ProposalId", "Instalment", "Again")
                         .IsUnique();
@@ -811,6 +979,49 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("FromId", "ToId");
 
                     b.ToTable("Joins");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.KeptMeansRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Consent")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Means")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("PersonId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TakenBackAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Token")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("KeptMeans");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.KindRow", b =>
@@ -1866,6 +2077,50 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("RateSheets");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.RecurringRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("Bill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int?>("Count")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Every")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("First")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Issued")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Next")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Until")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Next");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("Recurring");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.RefundRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2759,6 +3014,30 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.BankBookingRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.BankLineRow", null)
+                        .WithMany()
+                        .HasForeignKey("LineId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Gesamt.Store.Model.PaymentRow", null)
+                        .WithMany()
+                        .HasForeignKey("PaymentId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.BankLineRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.BankFileRow", null)
+                        .WithMany()
+                        .HasForeignKey("FileId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.BillDraftRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
@@ -2847,6 +3126,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.InvoiceRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.KeptMeansRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()
@@ -3092,6 +3380,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.RateSheetRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.RecurringRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()

@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using NodaTime;
 
@@ -188,6 +189,10 @@ public sealed class InvoiceRow
     /// <summary>The late invoice whose interest this one asks for.</summary>
     public InvoiceId? InterestOf { get; set; }
 
+    /// <summary>The recurring invoice whose occurrence this is, and which, from 0; once each.</summary>
+    public RecurringId? Recurring { get; set; }
+    public int? Occurrence { get; set; }
+
     /// <summary>Derived from the facts, so that sums need not read them.</summary>
     public long OwedMinor { get; set; }
 }
@@ -212,6 +217,9 @@ public sealed class BillDraftRow
 
     /// <summary>The late invoice whose interest it asks for.</summary>
     public InvoiceId? InterestOf { get; set; }
+
+    /// <summary>The recurring invoice that it changes for what lies ahead.</summary>
+    public RecurringId? Changes { get; set; }
     public int Edition { get; set; }
     public Instant ChangedAt { get; set; }
 }
@@ -293,4 +301,53 @@ public sealed class CheckoutRow
 
     /// <summary>Why it was refused, as the provider says it.</summary>
     public string Words { get; set; } = "";
+
+    /// <summary>Which attempt to charge a kept means it is, from 0; null for one the client began.</summary>
+    public int? Attempt { get; set; }
+
+    /// <summary>Who agreed that the means is kept once it has paid, and to which words; null for nobody.</summary>
+    public PersonId? ConsentBy { get; set; }
+    public string? Consent { get; set; }
+}
+
+/// <summary>An invoice that comes again.</summary>
+public sealed class RecurringRow
+{
+    public RecurringId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+
+    /// <summary>As it is written each time.</summary>
+    public required string Bill { get; set; }
+    public Every Every { get; set; }
+    public LocalDate First { get; set; }
+    public LocalDate? Until { get; set; }
+    public int? Count { get; set; }
+
+    /// <summary>How many were issued.</summary>
+    public int Issued { get; set; }
+
+    /// <summary>The day of the next; null when it was stopped or has run out.</summary>
+    public LocalDate? Next { get; set; }
+
+    public Recurrence Recurrence => new(Every, First, Until, Count);
+}
+
+/// <summary>A means of payment that a client keeps with the provider, with their consent that recurring invoices are charged to it.</summary>
+public sealed class KeptMeansRow
+{
+    public KeptMeansId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public PersonId PersonId { get; set; }
+
+    /// <summary>What the provider knows it by.</summary>
+    public required string Token { get; set; }
+
+    /// <summary>As the provider says it: “card ending in 4000”.</summary>
+    public required string Words { get; set; }
+
+    /// <summary>The words that were agreed to.</summary>
+    public required string Consent { get; set; }
+    public PaymentMeans Means { get; set; }
+    public Instant At { get; set; }
+    public Instant? TakenBackAt { get; set; }
 }

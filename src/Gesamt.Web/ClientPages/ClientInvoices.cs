@@ -10,8 +10,9 @@ using Microsoft.EntityFrameworkCore;
 namespace Gesamt.Web.ClientPages;
 
 /// <summary>How a client pays.</summary>
+/// <param name="Keeps">Whether they agree that what they pay with is kept and charged.</param>
 /// <param name="Invoice">Which, by its public name; the earliest open one where none is named.</param>
-public sealed record PayDto(PaymentMeans Means = PaymentMeans.Card, string? Invoice = null);
+public sealed record PayDto(PaymentMeans Means = PaymentMeans.Card, string? Invoice = null, bool Keeps = false);
 
 /// <summary>What a client does with an invoice: read it, pay it, say that it is paid, ask about it.</summary>
 internal static class ClientInvoices
@@ -28,9 +29,19 @@ internal static class ClientInvoices
                         ClientLink.Link(http).ProjectId,
                         pay?.Means ?? PaymentMeans.Card,
                         pay?.Invoice,
-                        $"/p/{ClientLink.Link(http).PublicId}"
+                        $"/p/{ClientLink.Link(http).PublicId}",
+                        pay?.Keeps == true ? ClientLink.Link(http).PersonId : null
                     )
                 )
+        );
+
+        page.MapPost(
+            "/kept-means/take-back",
+            async (HttpContext http, Desk desk) =>
+            {
+                await KeptMeans.TakeBackAsync(desk, ClientLink.Link(http).ProjectId, Actor.Client);
+                return Results.NoContent();
+            }
         );
 
         page.MapPost(

@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Turns;
 using Gesamt.Formats.Invoices;
@@ -15,6 +16,7 @@ using Gesamt.Web.Invoicing;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Prices;
+using Gesamt.Web.Recurring;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
@@ -45,7 +47,9 @@ public sealed record TransferDto(string Iban, string Bic, string Reference, stri
 
 /// <summary>The ways in which the studio can be paid on this page.</summary>
 /// <param name="At">A way of the studio's own choosing, a link or words; empty for none.</param>
-public sealed record PayWaysDto(bool Card, bool Account, string At);
+/// <param name="Consent">The words to be agreed to where what is paid with can be kept and charged; null where it cannot, or is.</param>
+/// <param name="Kept">What is kept to be charged; null for nothing.</param>
+public sealed record PayWaysDto(bool Card, bool Account, string At, string? Consent, ChargedMeansDto? Kept);
 
 /// <summary>Whose page it is: the studio as the client knows it.</summary>
 /// <param name="Logo">Its address; null where there is none.</param>
@@ -144,7 +148,13 @@ public static class ClientPage
                 new(
                     provider.Ways.Contains(PaymentMeans.Card),
                     provider.Ways.Contains(PaymentMeans.Account),
-                    desk.Studio.PayAt
+                    desk.Studio.PayAt,
+                    provider.Keeps.Count > 0
+                    && Charging.Kept(history) is null
+                    && RecurringInvoices.Running(history).Any()
+                        ? KeptMeans.Consent(desk)
+                        : null,
+                    await Recurrences.KeptAsync(desk, file)
                 )
             ),
             new(

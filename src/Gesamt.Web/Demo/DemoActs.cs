@@ -66,6 +66,10 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             "signs" => SignAsync(desk, services.GetRequiredService<SignCodes>(), id, project.Person),
             "countersign" => SayAsync(desk, id, HappenedSort.Countersign, desk.Studio.Owner),
             "pays" => PayAsync(desk, id),
+            "pays part" => DemoMoney.PaysPartAsync(desk, id, e.Rest),
+            "recurs" => DemoMoney.RecursAsync(desk, id, e.Rest),
+            "agrees" => DemoMoney.AgreesAsync(desk, services.GetRequiredService<PaymentHouse>(), id, e.Rest),
+            "statement" => DemoMoney.StatementAsync(desk, e.Rest),
             "task done" => TaskAsync(desk, id, e.Rest),
             "note" => NoteAsync(desk, id, e.Rest),
             "rest" => Happened.RecordAsync(

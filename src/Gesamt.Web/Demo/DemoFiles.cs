@@ -1,3 +1,5 @@
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -57,6 +59,7 @@ public static class DemoFiles
             SendFrom = file.SendFrom,
             SendUntil = file.SendUntil,
             SecurityStamp = SignInEndpoints.NewStamp(),
+            LateTerms = StoreJson.Write<LateTerms>(new LateTerms.PerMonth(Rate.Percent(1))),
         };
         studio.PasswordHash = hasher.HashPassword(studio, file.Password);
         studio.OpenHours = StoreJson.Write(await KindFiles.OpenHoursAsync(folder, usual));

@@ -110,7 +110,17 @@ public static class DemoPlay
             .Select(o => (Instant?)o.NotBefore)
             .MinAsync();
         var reminder = await db.Meetings.Where(m => m.RemindAt > now).MinAsync(m => m.RemindAt);
-        return new[] { step, letter, reminder }.Min();
+        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        var today = desk.Calendar.DateOf(now);
+        // invoices that come again, and what is charged to a card, have a day and no hour
+        var recurring = await db.Recurring.Where(r => r.Next > today).MinAsync(r => r.Next);
+        var charge =
+            await db.KeptMeans.AnyAsync(k => k.TakenBackAt == null)
+            && await db.Invoices.AnyAsync(i => i.Recurring != null && i.OwedMinor > 0)
+                ? today.PlusDays(1)
+                : (LocalDate?)null;
+        Instant? Morning(LocalDate? day) => day is { } known ? desk.Calendar.At(known + new LocalTime(9, 0)) : null;
+        return new[] { step, letter, reminder, Morning(recurring), Morning(charge) }.Min();
     }
 
     /// <summary>Projects as paragraphs: the first lines say who and what, then one line for each event, “-12d 09:30 letter: …”.</summary>

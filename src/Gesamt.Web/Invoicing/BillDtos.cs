@@ -73,6 +73,7 @@ public sealed record BillDraftDto(
 /// <summary>Whom it is for, and how it will be called.</summary>
 /// <param name="Number">What it will be called if it is issued now.</param>
 /// <param name="Due">When it is due then.</param>
+/// <param name="Changes">The recurring invoice that it changes for what lies ahead; null for none.</param>
 /// <param name="Interest">The number of the late invoice whose interest it asks for; null for none.</param>
 public sealed record BillForDto(
     string Project,
@@ -81,6 +82,7 @@ public sealed record BillForDto(
     string Number,
     string Due,
     string? Interest,
+    long? Changes,
     string[] Addressee
 );
 

@@ -56,7 +56,13 @@ public static class Bills
 
     /// <summary>Begins one, in the place of what was being written.</summary>
     /// <exception cref="RefusedException">Another is being written.</exception>
-    internal static async Task BeginAsync(Desk desk, ProjectFile file, Bill bill, InvoiceId? interestOf)
+    internal static async Task BeginAsync(
+        Desk desk,
+        ProjectFile file,
+        Bill bill,
+        InvoiceId? interestOf = null,
+        RecurringId? changes = null
+    )
     {
         if (await DraftAsync(desk, file.Id) is { } other && !StoreJson.Read<Bill>(other.Bill).Lines.IsEmpty)
             throw new RefusedException(
@@ -65,7 +71,12 @@ public static class Bills
         var draft = await OfAsync(desk, file);
         if (draft.Id == 0)
             desk.Db.BillDrafts.Add(draft);
-        (draft.Bill, draft.InterestOf, draft.ChangedAt) = (StoreJson.Write(bill), interestOf, desk.Now);
+        (draft.Bill, draft.InterestOf, draft.Changes, draft.ChangedAt) = (
+            StoreJson.Write(bill),
+            interestOf,
+            changes,
+            desk.Now
+        );
         draft.Edition++;
         await desk.Db.SaveChangesAsync();
     }
@@ -90,9 +101,10 @@ public static class Bills
                 ?? throw new RefusedException("It was issued already, or thrown away. Load the page again.");
             if (draft.Edition != issue.Edition)
                 throw new StaleException(await DtoAsync(desk, file, draft));
+            if (draft.Changes is not null)
+                throw new RefusedException("This changes a recurring invoice. Keep it, or throw it away.");
             var bill = StoreJson.Read<Bill>(draft.Bill);
-            if (Faults(desk, file, bill) is [_, ..] faults)
-                throw new InvalidException([.. faults.Select(fault => (fault.Field, fault.Words))]);
+            Check(desk, file, bill);
             var due = desk.Today.PlusDays(bill.DueDays);
             var snapshot = Snapshot(desk, file, bill);
             var row = await Issuing.NewAsync(act, file, snapshot, InvoiceSort.Invoice, due);
@@ -114,14 +126,20 @@ public static class Bills
             return new IssuedDto(row.Id.Value, row.Number, letter.Id.Value, letter.Subject);
         });
 
+    /// <exception cref="InvalidException">Something is missing or wrong; the field is named.</exception>
+    internal static void Check(Desk desk, ProjectFile file, Bill bill)
+    {
+        if (Faults(desk, file, bill) is [_, ..] faults)
+            throw new InvalidException([.. faults.Select(fault => (fault.Field, fault.Words))]);
+    }
+
     /// <summary>How it will look.</summary>
     /// <exception cref="InvalidException">Something is missing or wrong, so that it has no sums yet.</exception>
     public static async Task<byte[]> PreviewAsync(Desk desk, ProjectId project)
     {
         var file = await desk.OpenAsync(project);
         var bill = StoreJson.Read<Bill>((await OfAsync(desk, file)).Bill);
-        if (Faults(desk, file, bill) is [_, ..] faults)
-            throw new InvalidException([.. faults.Select(fault => (fault.Field, fault.Words))]);
+        Check(desk, file, bill);
         return InvoicePapers.Preview(desk, Snapshot(desk, file, bill), desk.Today.PlusDays(bill.DueDays));
     }
 
@@ -150,6 +168,7 @@ public static class Bills
                 await Issuing.NextNumberAsync(desk),
                 DateWords.Long(due),
                 interest,
+                draft.Changes?.Value,
                 [.. Print.Addressee(client)]
             ),
             faults.Count == 0 ? Billed(bill) : null,
@@ -162,7 +181,8 @@ public static class Bills
         );
     }
 
-    private static IReadOnlyList<BillFault> Faults(Desk desk, ProjectFile file, Bill bill)
+    /// <summary>What keeps it from being issued; nothing when it can be.</summary>
+    internal static IReadOnlyList<BillFault> Faults(Desk desk, ProjectFile file, Bill bill)
     {
         var faults = BillCheck.Faults(bill, desk.Studio.TaxNumber, file.Row.Client!.TaxNumber ?? "");
         // what a project asks for is never in two currencies, since they would have to be added up
@@ -215,7 +235,7 @@ public static class Bills
         );
     }
 
-    private static InvoiceSnapshot Snapshot(Desk desk, ProjectFile file, Bill bill)
+    internal static InvoiceSnapshot Snapshot(Desk desk, ProjectFile file, Bill bill)
     {
         var sums = bill.Sums();
         var more = Issuing.MoreOf(desk, file, bill.Note);

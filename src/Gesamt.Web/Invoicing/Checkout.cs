@@ -21,7 +21,8 @@ public static class Checkout
         ProjectId project,
         PaymentMeans means,
         string? invoice,
-        string returnTo
+        string returnTo,
+        PersonId? keeps = null
     )
     {
         if (!provider.Ways.Contains(means))
@@ -50,17 +51,20 @@ public static class Checkout
         var number = rows[issued.What.Invoice].Number;
         var (session, page) = await provider.BeginAsync(
             new(
-                await KeyAsync(desk, issued.What.Invoice, number, owed, means),
+                await KeyAsync(desk, issued.What.Invoice, number, owed, means)
+                    // with consent it is another payment than the one begun without
+                    + (keeps is null ? "" : ":kept"),
                 owed,
                 $"{desk.Studio.Name}, invoice {number}",
                 means,
-                returnTo
+                returnTo,
+                keeps is not null
             )
         );
         if (!await desk.Db.Checkouts.AnyAsync(c => c.Session == session))
         {
             desk.Db.Checkouts.Add(
-                new()
+                new CheckoutRow
                 {
                     Session = session,
                     InvoiceId = issued.What.Invoice,
@@ -68,6 +72,8 @@ public static class Checkout
                     AmountMinor = owed.Minor,
                     Means = means,
                     At = desk.Now,
+                    ConsentBy = keeps,
+                    Consent = keeps is null ? null : KeptMeans.Consent(desk),
                 }
             );
             await desk.Db.SaveChangesAsync();
@@ -100,15 +106,17 @@ public static class Checkout
         {
             if (await act.Db.Checkouts.SingleOrDefaultAsync(c => c.Session == session) is not { } checkout)
                 return;
+            var file = await desk.OpenAsync(checkout.ProjectId);
             if (checkout.State != said.State)
             {
                 (checkout.State, checkout.Words) = (said.State, said.Words);
                 await act.Db.SaveChangesAsync();
                 act.Touch(checkout.ProjectId);
+                if (said.State == CheckoutState.Refused && checkout.Attempt is { } attempt)
+                    await KeptMeans.RefusedAsync(act, file, checkout, attempt);
             }
             if (said.State != CheckoutState.Paid)
                 return;
-            var file = await desk.OpenAsync(checkout.ProjectId);
             var amount = new Money(checkout.AmountMinor, desk.CurrencyOf(file));
             var payment =
                 await act.Db.Payments.SingleOrDefaultAsync(p => p.Reference == session)
@@ -122,6 +130,8 @@ public static class Checkout
                     Actor.Client,
                     desk.Now
                 );
+            if (said.Kept is { } kept && checkout.ConsentBy is { } person)
+                await KeptMeans.KeepAsync(act, file, checkout, person, kept);
             foreach (var refund in said.Refunds)
                 await Refunding.SettleAsync(act, file, payment, refund);
             if (said.ChargedBack && payment.GoneAt is null)

@@ -3,6 +3,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
+using NodaTime.Text;
 
 namespace Gesamt.Web.Invoicing;
 
@@ -58,6 +59,15 @@ public static class InvoiceEndpoints
         api.MapPost(
             "/projects/{id:long}/bill/issue",
             (long id, IssueBillDto issue, Desk desk) => Bills.IssueAsync(desk, new(id), issue)
+        );
+        api.MapGet(
+            "/projects/{id:long}/cancelling",
+            (long id, string? on, Desk desk) =>
+                Cancelling.PreviewAsync(
+                    desk,
+                    new(id),
+                    LocalDatePattern.Iso.Parse(on ?? "") is { Success: true, Value: var day } ? day : desk.Today
+                )
         );
         api.MapGet(
             "/invoices",

@@ -96,7 +96,15 @@ public static class Issuing
     internal static EPreceding Preceding(InvoiceRow invoice) => new(invoice.Number, invoice.IssuedOn);
 
     /// <summary>The letter that carries an invoice; a client without a mail address gets it by hand, and the record says so.</summary>
-    internal static async Task LetterAsync(Act act, ProjectFile file, Happening.InvoiceIssued issued)
+    /// <param name="notBefore">When it may leave; at once when left out.</param>
+    /// <param name="asks">Whether it waits for the owner, because it is late.</param>
+    internal static async Task LetterAsync(
+        Act act,
+        ProjectFile file,
+        Happening.InvoiceIssued issued,
+        Instant? notBefore = null,
+        bool asks = false
+    )
     {
         if (file.MailTo is null)
             return;
@@ -110,10 +118,10 @@ public static class Issuing
         letter.Gaps = string.Join(", ", filled.Gaps);
         letter.CarriesInvoice = issued.Invoice;
         // one with a gap waits for the owner instead of going out so
-        letter.State = filled.Gaps.Count > 0 ? LetterState.Held : LetterState.Draft;
+        letter.State = filled.Gaps.Count > 0 || asks ? LetterState.Held : LetterState.Draft;
         act.Db.Letters.Add(letter);
         await act.Db.SaveChangesAsync();
-        if (filled.Gaps.Count == 0)
-            Sending.Claim(act, letter, $"invoice:{issued.Invoice.Value}", act.Now);
+        if (letter.State == LetterState.Draft)
+            Sending.Claim(act, letter, $"invoice:{issued.Invoice.Value}", notBefore ?? act.Now);
     }
 }

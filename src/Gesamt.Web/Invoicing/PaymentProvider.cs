@@ -11,16 +11,31 @@ namespace Gesamt.Web.Invoicing;
 /// <param name="What">As the payer reads it.</param>
 /// <param name="Means">By card, or from the payer's account.</param>
 /// <param name="ReturnTo">Where the provider sends the payer back.</param>
-public sealed record PaymentAsk(string Key, Money Amount, string What, PaymentMeans Means, string ReturnTo);
+/// <param name="Keeps">Whether the payer has agreed that the provider keeps what they pay with, to be charged later.</param>
+public sealed record PaymentAsk(
+    string Key,
+    Money Amount,
+    string What,
+    PaymentMeans Means,
+    string ReturnTo,
+    bool Keeps = false
+);
+
+/// <summary>A means of payment that a provider keeps.</summary>
+/// <param name="Token">What the provider knows it by; nobody else can do anything with it.</param>
+/// <param name="Words">As its owner knows it: “card ending in 4000”.</param>
+public sealed record ProviderMeans(string Token, string Words);
 
 /// <summary>What a provider says of a payment that was begun with it, as things stand now.</summary>
 /// <param name="Words">Why it was refused; empty otherwise.</param>
 /// <param name="ChargedBack">Whether the payer's bank took it back after it was paid.</param>
+/// <param name="Kept">What it was paid with, where that was asked to be kept and is.</param>
 public sealed record ProviderPayment(
     CheckoutState State,
     string Words,
     bool ChargedBack,
-    ImmutableArray<ProviderRefund> Refunds
+    ImmutableArray<ProviderRefund> Refunds,
+    ProviderMeans? Kept = null
 )
 {
     /// <summary>One the provider knows nothing of, or on which nothing happened yet.</summary>
@@ -44,6 +59,13 @@ public interface IPaymentProvider
     /// <returns>The provider's session and the address of its page.</returns>
     Task<(string Session, string Page)> BeginAsync(PaymentAsk ask);
 
+    /// <summary>The ways whose means can be kept and charged later; none where the provider cannot.</summary>
+    IReadOnlyList<PaymentMeans> Keeps { get; }
+
+    /// <summary>Charges a means that is kept, without its owner; the same key does it once. What became of it is said by <see cref="AskAsync"/>.</summary>
+    /// <returns>The provider's session.</returns>
+    Task<string> ChargeAsync(string token, PaymentAsk ask);
+
     /// <summary>How a payment stands.</summary>
     Task<ProviderPayment> AskAsync(string session);
 
@@ -61,6 +83,13 @@ public interface IPaymentProvider
 public sealed class NoPaymentProvider : IPaymentProvider
 {
     public IReadOnlyList<PaymentMeans> Ways => [];
+
+    /// <inheritdoc/>
+    public IReadOnlyList<PaymentMeans> Keeps => [];
+
+    /// <inheritdoc/>
+    public Task<string> ChargeAsync(string token, PaymentAsk ask) =>
+        throw new RefusedException("No provider of payments is set up, so nothing can be charged.");
 
     /// <inheritdoc/>
     public Task<(string Session, string Page)> BeginAsync(PaymentAsk ask) =>

@@ -44,7 +44,8 @@ public static class Refunding
         await Checkout.SettleAsync(desk, provider, payment.Reference!);
     }
 
-    private static async Task<(PaymentRow, RefundRow)> WriteAsync(
+    /// <summary>Writes it down; what goes through the provider is asked of it afterwards, by whoever wrote it or by the next tick.</summary>
+    internal static async Task<(PaymentRow, RefundRow)> WriteAsync(
         Act act,
         ProjectId project,
         PaymentId id,
@@ -166,6 +167,22 @@ public static class Refunding
         payment.GoneAt = on;
         await act.Db.SaveChangesAsync();
         await act.RecordAtAsync(file, by, on, new Happening.PaymentChargedBack(payment.Id));
+    }
+
+    /// <summary>A payment that was written down by mistake is taken back; reminders that are still ahead go on, missed ones stay where they are.</summary>
+    /// <exception cref="RefusedException">It was taken back already, came through a provider, or something of it went back.</exception>
+    internal static async Task VoidAsync(Act act, ProjectFile file, PaymentRow payment)
+    {
+        if (payment.GoneAt is not null)
+            throw new RefusedException("This payment was taken back already.");
+        if (payment.Reference is not null)
+            throw new RefusedException(
+                "This payment came through the card provider; it is given back there, not taken back here."
+            );
+        if (await act.Db.Refunds.AnyAsync(r => r.PaymentId == payment.Id && r.State != RefundState.Refused))
+            throw new RefusedException("Something of this payment was given back, so it was real: it stays.");
+        payment.GoneAt = act.Now;
+        await act.RecordAsync(file, Actor.Owner, new Happening.PaymentVoided(payment.Id));
     }
 
     private static async Task<PaymentRow> PaymentAsync(Act act, ProjectId project, PaymentId id)

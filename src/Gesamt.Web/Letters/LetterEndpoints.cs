@@ -409,7 +409,7 @@ public static class LetterEndpoints
         List<LetterFileRow> rows = [];
         foreach (var file in files)
         {
-            if (file.Hash.Length != 64 || !file.Hash.All(char.IsAsciiHexDigitLower) || !desk.Vault.Has(file.Hash))
+            if (!desk.Vault.Has(file.Hash))
                 throw new InvalidException(("files", $"“{file.Name}” has not arrived. Choose it again."));
             var type =
                 await KeptFiles.TypeAsync(desk.Vault, file.Hash, file.Name, CancellationToken.None)

@@ -104,6 +104,7 @@ internal static class MoneyRead
             .Where(r => r.PaymentId == payment.Id)
             .OrderBy(r => r.Id)
             .ToListAsync();
+        var bank = await desk.Db.BankBookings.AnyAsync(b => b.PaymentId == payment.Id);
         var currency = Currency.Of(payment.Currency);
         var left =
             received is null || payment.GoneAt is not null
@@ -112,7 +113,7 @@ internal static class MoneyRead
         var ahead = Owed.Ahead(file.History, currency);
         return new(
             $"{MoneyText.Of(new(payment.AmountMinor, currency))} received",
-            $"{LineText.MeansOf(payment)}, {desk.Precisely(payment.At)}",
+            $"{LineText.MeansOf(payment)}, {desk.Precisely(payment.At)}{(bank ? ", from a bank statement" : "")}",
             payment.GoneAt is { } gone
                 ? $"{(back ? "Charged back" : "Taken back")} {desk.Precisely(gone)}: it counts nowhere any more."
                 : "",
@@ -124,7 +125,7 @@ internal static class MoneyRead
             null,
             Payment: new(
                 payment.Id.Value,
-                payment is { GoneAt: null, Reference: null } && refunds.Count == 0,
+                payment is { GoneAt: null, Reference: null } && refunds.Count == 0 && !bank,
                 payment.GoneAt is null,
                 left.Minor > 0 && refunds.TrueForAll(r => r.State != RefundState.Asked) ? TypedMoney.Plain(left) : null,
                 ahead.Minor > 0 ? TypedMoney.Plain(ahead < left ? ahead : left) : null,

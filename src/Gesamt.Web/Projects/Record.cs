@@ -19,6 +19,7 @@ using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
 using Gesamt.Web.Proposals;
+using Gesamt.Web.Recurring;
 using Gesamt.Web.WhatHappened;
 using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
@@ -43,7 +44,7 @@ public static class Record
             await PathAsync(desk, file, rows),
             new(Line(desk, file, rows), await Ahead.OfAsync(desk, file, rows, names)),
             new(
-                Money(desk, file),
+                await MoneyAsync(desk, file),
                 ToPay(desk, file, rows),
                 [
                     .. file
@@ -256,6 +257,9 @@ public static class Record
                 : new Dictionary<int, string>(),
             Signatures = await SignaturesAsync(db, file),
             Amendments = ContractState.Amendments(file.History),
+            Means = file.History.Any<Core.Facts.Happening.MeansKept>()
+                ? await db.KeptMeans.Where(k => k.ProjectId == id).ToDictionaryAsync(k => k.Id, k => k.Words)
+                : new Dictionary<Core.KeptMeansId, string>(),
             RateSheets = file.History.Any<Core.Facts.Happening.RateSheetTicked>()
                 ? await Prices.RateSheet.TickedAsync(desk, id)
                 : new Dictionary<int, string>(),
@@ -354,19 +358,27 @@ public static class Record
     }
 
     /// <summary>What was agreed and how far it is paid, then what was billed besides; null where there is neither.</summary>
-    private static SheetMoneyDto? Money(Desk desk, ProjectFile file)
+    private static async Task<SheetMoneyDto?> MoneyAsync(Desk desk, ProjectFile file)
     {
         var (history, price) = (file.History, AgreedPrice.Of(file.History));
         var currency = desk.CurrencyOf(file);
         var extras = history.Of<Core.Facts.Happening.InvoiceIssued>().Where(one => one.What.Extra).ToList();
-        if (price is null && extras.Count == 0)
+        var recurring = await Recurrences.OfAsync(desk, file);
+        if (price is null && extras.Count == 0 && recurring.Count == 0)
             return null;
         List<MoneyLineDto> lines = [];
         var paid = Payments.TotalOfPrice(history, currency);
         if (price is not null)
             lines.AddRange([new("Agreed", MoneyText.Of(price.Agreed)), new("Paid", MoneyText.Of(paid))]);
         if (extras.Count > 0)
-            lines.Add(new("Billed besides", MoneyText.Of(extras.Select(one => one.What.Amount).Sum(currency))));
+            lines.Add(
+                new(
+                    "Billed besides",
+                    MoneyText.Of(
+                        extras.Select(one => one.What.Amount - Owed.CreditedOn(history, one.What)).Sum(currency)
+                    )
+                )
+            );
         lines.AddRange(
             Owed.Open(history)
                 .Select(open => new MoneyLineDto(
@@ -390,7 +402,7 @@ public static class Record
             price is null ? null
             : price.Agreed.Minor == 0 ? 100
             : (int)Math.Clamp(100 * paid.Minor / price.Agreed.Minor, 0, 100);
-        return new(share, lines);
+        return new(share, lines, recurring, await Recurrences.KeptAsync(desk, file));
     }
 
     private static async Task<IReadOnlyList<SheetPaperDto>> PapersAsync(Desk desk, ProjectFile file, LineRows rows) =>

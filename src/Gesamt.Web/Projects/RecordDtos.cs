@@ -7,6 +7,7 @@ using Gesamt.Core.Waiting;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
+using Gesamt.Web.Recurring;
 using Gesamt.Web.Words;
 using NodaTime;
 
@@ -88,7 +89,14 @@ public sealed record TurnDto(
 public sealed record MoneyLineDto(string Label, string Amount);
 
 /// <param name="PaidShare">Paid part of the agreed price, per cent, for the bar alone; null where none is agreed.</param>
-public sealed record SheetMoneyDto(int? PaidShare, IReadOnlyList<MoneyLineDto> Lines);
+/// <param name="Recurring">Invoices that come again.</param>
+/// <param name="Kept">What the client keeps to be charged for them; null for nothing.</param>
+public sealed record SheetMoneyDto(
+    int? PaidShare,
+    IReadOnlyList<MoneyLineDto> Lines,
+    IReadOnlyList<RecurringDto> Recurring,
+    ChargedMeansDto? Kept
+);
 
 /// <summary>A paper of the project.</summary>
 /// <param name="About">Where it stands: “valid until 12 March, opened twice”.</param>

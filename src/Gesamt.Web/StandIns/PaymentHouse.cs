@@ -41,13 +41,15 @@ public sealed record HousePaymentDto(
 );
 
 /// <summary>The stand-in for a provider of payments: no money moves. Some cards and accounts pay, some later, some are refused, some come back.</summary>
-public sealed class PaymentHouse : StandInFile, IPaymentProvider
+public sealed partial class PaymentHouse : StandInFile, IPaymentProvider
 {
     public const string Good = "1000 2000 3000 4000";
     public const string NoMoney = "1000 2000 3000 4018";
     public const string Expired = "1000 2000 3000 4026";
     public const string Slow = "1000 2000 3000 4034";
     public const string NoRefunds = "1000 2000 3000 4042";
+    public const string NoMoneyOnce = "1000 2000 3000 4059";
+    public const string NoMoneyLater = "1000 2000 3000 4067";
     public const string GoodAccount = "2000 0000 0000 0001";
     public const string EmptyAccount = "2000 0000 0000 0019";
 
@@ -63,6 +65,8 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
             new(Expired, "is refused: expired"),
             new(Slow, "pays, and it is known an hour later"),
             new(NoRefunds, "pays, and takes no refund"),
+            new(NoMoneyOnce, "pays; charged later it is refused the first time"),
+            new(NoMoneyLater, "pays; charged later it is always refused"),
         ],
         Accounts =
 
@@ -85,6 +89,9 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
                 SettlesAt INTEGER, BackAt INTEGER, ChangedAt INTEGER NOT NULL) STRICT;
             CREATE TABLE IF NOT EXISTS Refunds(
                 Key TEXT PRIMARY KEY, Session TEXT NOT NULL, Minor INTEGER NOT NULL, Refused INTEGER NOT NULL) STRICT;
+            CREATE TABLE IF NOT EXISTS Kept(Token TEXT PRIMARY KEY, Session TEXT NOT NULL UNIQUE) STRICT;
+            CREATE TABLE IF NOT EXISTS Charges(
+                Session TEXT PRIMARY KEY, Token TEXT NOT NULL, Refused INTEGER NOT NULL) STRICT;
             CREATE TABLE IF NOT EXISTS Secret(Bytes BLOB NOT NULL) STRICT;
             """
         )
@@ -109,7 +116,8 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
         PaymentMeans Means,
         string Number,
         Instant? SettlesAt,
-        bool Back
+        bool Back,
+        bool ChargeRefused
     )
     {
         public Money Amount => new(Minor, Core.Amounts.Currency.Of(Currency));
@@ -117,7 +125,7 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
         public CheckoutState StateAt(Instant now) =>
             Number.Length == 0 ? CheckoutState.Open
             : SettlesAt > now ? CheckoutState.Pending
-            : Number == EmptyAccount ? CheckoutState.Refused
+            : Number == EmptyAccount || ChargeRefused ? CheckoutState.Refused
             : CheckoutState.Paid;
     }
 
@@ -151,6 +159,8 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
             row => row.GetString(0),
             ("$k", ask.Key)
         )[0];
+        if (ask.Keeps)
+            Keep(open, session);
         return Task.FromResult((session, $"/cards/{session}"));
     }
 
@@ -164,7 +174,9 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
         return Task.FromResult(
             new ProviderPayment(
                 state,
-                state == CheckoutState.Refused ? "there was nothing on the account" : "",
+                state != CheckoutState.Refused ? ""
+                    : row.Means == PaymentMeans.Card ? "not enough money"
+                    : "there was nothing on the account",
                 row.Back,
                 [
                     .. Read(
@@ -181,7 +193,8 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
                         ),
                         ("$s", session)
                     ),
-                ]
+                ],
+                state == CheckoutState.Paid ? KeptOf(open, row) : null
             )
         );
     }
@@ -345,7 +358,11 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
             open,
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"SELECT Session, Minor, Currency, What, ReturnTo, Means, Number, SettlesAt, BackAt FROM Sessions {where}"
+                $"""
+                SELECT Session, Minor, Currency, What, ReturnTo, Means, Number, SettlesAt, BackAt,
+                    EXISTS(SELECT 1 FROM Charges c WHERE c.Session = Sessions.Session AND c.Refused = 1)
+                FROM Sessions {where}
+                """
             ),
             row => new Row(
                 row.GetString(0),
@@ -356,7 +373,8 @@ public sealed class PaymentHouse : StandInFile, IPaymentProvider
                 Enum.Parse<PaymentMeans>(row.GetString(5)),
                 row.GetString(6),
                 row.IsDBNull(7) ? null : Instant.FromUnixTimeTicks(row.GetInt64(7)),
-                !row.IsDBNull(8)
+                !row.IsDBNull(8),
+                row.GetInt64(9) == 1
             ),
             values
         );

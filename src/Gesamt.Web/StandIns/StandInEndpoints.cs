@@ -85,6 +85,17 @@ public static class StandInEndpoints
         );
     }
 
+    /// <summary>The studio's bank: today's statement, as it would be fetched there.</summary>
+    public static void MapStandInBank(this RouteGroupBuilder api) =>
+        api.MapGet(
+            "/stand-in-bank/statement",
+            async (StatementForm? form, Desk desk) =>
+            {
+                var (file, name) = await StandInBank.TodayAsync(desk, form ?? StatementForm.Camt08);
+                return TypedResults.File(file, "application/octet-stream", name);
+            }
+        );
+
     /// <summary>Sends the last notice of a payment once more, through the door that notices come in by.</summary>
     private static async Task AgainAsync(string session, PaymentHouse house, Desk desk)
     {

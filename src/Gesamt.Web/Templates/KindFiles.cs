@@ -84,8 +84,12 @@ public static class KindFiles
         int Position = 0,
         QuestionnaireFile[]? Questionnaires = null,
         WinRule Win = WinRule.Both,
-        bool FinalsWait = false
+        bool FinalsWait = false,
+        CancelFile[]? CancelTerms = null
     );
+
+    /// <summary>What is kept, per cent, when it is cancelled so many days before its date, or later.</summary>
+    private sealed record CancelFile(int DaysBefore, decimal Keeps);
 
     /// <summary>Loads every kind of a folder. Keys and addresses that the studio has already are left to it: the new ones get others.</summary>
     /// <param name="tax">Of services that name no rate.</param>
@@ -254,6 +258,10 @@ public static class KindFiles
             Phases = [.. file.Phases.Select(name => new KindPhase(name))],
             Rounds = file.Rounds,
             FinalsWait = file.FinalsWait,
+            CancelTerms =
+            [
+                .. (file.CancelTerms ?? []).Select(step => new CancelStep(step.DaysBefore, Rate.Percent(step.Keeps))),
+            ],
             ClosingSteps = [.. file.ClosingSteps],
             Details = [.. file.Details ?? []],
             Brief = [.. file.Brief ?? []],

@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
@@ -62,7 +63,18 @@ public sealed record KindPathDto(
 /// <param name="Rounds">Rounds of review that are included in the price.</param>
 /// <param name="ClosingSteps">What is done after the handover before the project is finished.</param>
 /// <param name="FinalsWait">Whether final files wait for the last payment.</param>
-public sealed record KindWorkDto(PhaseRuleDto[] Phases, int Rounds, string[] ClosingSteps, bool FinalsWait = false);
+/// <param name="CancelTerms">What is kept of the price when a project is cancelled.</param>
+public sealed record KindWorkDto(
+    PhaseRuleDto[] Phases,
+    int Rounds,
+    string[] ClosingSteps,
+    bool FinalsWait = false,
+    CancelStepDto[]? CancelTerms = null
+);
+
+/// <summary>What is kept when it is cancelled so many days before its date, or later.</summary>
+/// <param name="Keeps">Per cent of the agreed price.</param>
+public sealed record CancelStepDto(int DaysBefore, string Keeps);
 
 /// <summary>How its inquiries are received.</summary>
 /// <param name="ReplyWithin">Business days within which an answer is promised.</param>
@@ -122,7 +134,13 @@ public static class KindSettings
                 [.. rules.Phases.Select(phase => new PhaseRuleDto(phase.Name, phase.Days))],
                 rules.Rounds,
                 [.. rules.ClosingSteps],
-                rules.FinalsWait
+                rules.FinalsWait,
+                [
+                    .. rules.CancelTerms.Select(step => new CancelStepDto(
+                        step.DaysBefore,
+                        NumberText.Number(step.Keeps.InPercent)
+                    )),
+                ]
             ),
             new(rules.FollowUps, rules.ReplyWithin),
             [
@@ -193,6 +211,12 @@ public static class KindSettings
             Phases = [.. save.Work.Phases.Select(phase => new KindPhase(phase.Name.Trim(), phase.Days))],
             Rounds = save.Work.Rounds,
             FinalsWait = save.Work.FinalsWait,
+            CancelTerms =
+            [
+                .. (save.Work.CancelTerms ?? [])
+                    .Select(step => new CancelStep(step.DaysBefore, PercentOf(step.Keeps)!.Value))
+                    .OrderByDescending(step => step.DaysBefore),
+            ],
             ClosingSteps = [.. save.Work.ClosingSteps.Select(step => step.Trim()).Where(step => step.Length > 0)],
             FollowUps = save.Inquiry.FollowUps,
             ReplyWithin = save.Inquiry.ReplyWithin,
@@ -266,11 +290,30 @@ public static class KindSettings
         for (var i = 0; i < work.Phases.Length; i++)
             if (work.Phases[i].Days is < 1 or > MostDays)
                 errors.Add(($"work.phases[{i}].days", $"From 1 to {MostDays} days, or nothing."));
+        var terms = work.CancelTerms ?? [];
+        for (var i = 0; i < terms.Length; i++)
+        {
+            if (terms[i].DaysBefore is < 0 or > MostDays)
+                errors.Add(($"work.cancelTerms[{i}].daysBefore", $"From 0 to {MostDays} days."));
+            else if (terms.Take(i).Any(one => one.DaysBefore == terms[i].DaysBefore))
+                errors.Add(($"work.cancelTerms[{i}].daysBefore", "These days stand there already."));
+            if (PercentOf(terms[i].Keeps) is null)
+                errors.Add(($"work.cancelTerms[{i}].keeps", "Per cent, from 0 to 100."));
+        }
+        if (terms.Length > MostOfAList)
+            errors.Add(("work.cancelTerms", $"At most {MostOfAList}."));
         if (work.Rounds is < 0 or > 20)
             errors.Add(("work.rounds", "From 0 to 20 rounds."));
         if (work.ClosingSteps.Length > MostOfAList || work.ClosingSteps.Any(step => step.Trim().Length > 160))
             errors.Add(("work.closingSteps", $"At most {MostOfAList} steps of up to 160 characters."));
     }
+
+    private static Rate? PercentOf(string text) =>
+        NumberReading.Amount(text.Trim().TrimEnd('%').Trim()) is { } percent
+        && percent is >= 0 and <= 100
+        && decimal.Round(percent, 4) == percent
+            ? Rate.Percent(percent)
+            : null;
 
     /// <summary>Names in a list, each there once.</summary>
     private static void Names(

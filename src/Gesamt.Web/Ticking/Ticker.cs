@@ -9,6 +9,7 @@ using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Papers;
+using Gesamt.Web.Recurring;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Upkeep;
 using Gesamt.Web.Work;
@@ -24,6 +25,7 @@ public sealed class Ticker(
     Incoming incoming,
     Delivery delivery,
     Settlement settlement,
+    IPaymentProvider provider,
     HookCalls hooks,
     Upkeeping upkeeping,
     PaperRound papers,
@@ -127,6 +129,8 @@ public sealed class Ticker(
             await TryAsync("card payments", settlement.SettleAsync, stop);
             await TryAsync("steps", StepsAsync, stop);
             await TryAsync("invoices", InvoicesAsync, stop);
+            await TryAsync("recurring invoices", RecurringAsync, stop);
+            await TryAsync("charges", ChargesAsync, stop);
             await TryAsync("reminders of meetings", RemindersAsync, stop);
             await TryAsync("standings", StandingsAsync, stop);
             await TryAsync("putting away", PutAwayAsync, stop);
@@ -206,6 +210,20 @@ public sealed class Ticker(
             stop
         );
 
+    private async Task RecurringAsync(CancellationToken stop) =>
+        await EachAsync("recurring invoice", await InScopeAsync(Recurrences.DueAsync), Recurrences.IssueDueAsync, stop);
+
+    private async Task ChargesAsync(CancellationToken stop)
+    {
+        if (provider.Keeps.Count > 0)
+            await EachAsync(
+                "charge",
+                await InScopeAsync(KeptMeans.DueAsync),
+                (desk, project) => KeptMeans.ChargeDueAsync(desk, provider, project),
+                stop
+            );
+    }
+
     private Task CalendarsAsync(CancellationToken stop) =>
         InScopeAsync(
             async (desk, services) =>
@@ -253,7 +271,10 @@ public sealed class Ticker(
                 var before = desk.Now - Duration.FromDays(days);
                 return await desk
                     .Db.Projects.Where(p =>
-                        p.Standing.FinishedAt <= before && !p.Standing.PutAway && p.Standing.Turn != Side.Yours
+                        p.Standing.FinishedAt <= before
+                        && !p.Standing.PutAway
+                        && p.Standing.Turn != Side.Yours
+                        && !desk.Db.Recurring.Any(r => r.ProjectId == p.Id && r.Next != null)
                     )
                     .Select(p => p.Id)
                     .ToListAsync(stop);

@@ -111,6 +111,7 @@ public sealed class Upkeeping(
                     desk.Db.TemplateFiles.Select(f => f.Hash),
                     desk.Db.Uploads.Select(u => u.Hash),
                     desk.Db.Imports.Select(i => i.Hash),
+                    desk.Db.BankFiles.Select(f => f.Hash),
                     desk.Db.Papers.Select(p => p.Hash),
                     desk.Db.Papers.Where(p => p.Data != null).Select(p => p.Data!),
                     desk.Db.PaperFiles.Select(f => f.Hash),

@@ -12,6 +12,7 @@ using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Papers;
+using Gesamt.Web.Recurring;
 using Gesamt.Web.Words;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
@@ -30,6 +31,9 @@ namespace Gesamt.Web.WhatHappened;
 /// <param name="Colleague">To whom it was referred, when that is somebody known.</param>
 /// <param name="Subject">A letter that goes with an end; none when left out.</param>
 /// <param name="Credit">Whether unpaid invoices of a project that ends are credited.</param>
+/// <param name="Terms">Whether the money of a cancelled project is settled by the terms of its kind.</param>
+/// <param name="Ahead">Whether more than is open was paid, and the rest is kept as paid ahead.</param>
+/// <param name="Recurring">What becomes of recurring invoices, where it ends or rests and has some.</param>
 public sealed record HappenedDto(
     HappenedSort Sort,
     LocalDate? On = null,
@@ -44,8 +48,18 @@ public sealed record HappenedDto(
     bool Credit = false,
     long? Colleague = null,
     string? Subject = null,
-    string? Body = null
+    string? Body = null,
+    RecurringThen? Recurring = null,
+    bool? Terms = null,
+    bool? Ahead = null
 );
+
+/// <summary>What becomes of the recurring invoices of a project that ends or rests.</summary>
+public enum RecurringThen
+{
+    Stop,
+    GoOn,
+}
 
 /// <summary>“What happened?”: how the owner records what came outside Gesamt, and decides.</summary>
 public static class Happened
@@ -71,6 +85,8 @@ public static class Happened
             if (what.Sort == HappenedSort.Milestone && !PossibleNow.MilestonesToSay(file.Case).Contains(what.Words))
                 throw new InvalidException(("words", "One of the kind’s own steps that is not reached yet."));
             var happened = Moments.Of(desk, what.On);
+            if (StopsWork(what.Sort))
+                await RecurringThenAsync(act, file, what.Recurring);
             switch (what.Sort)
             {
                 case HappenedSort.Paid:
@@ -113,12 +129,7 @@ public static class Happened
                     );
                     await InstalmentInvoices.IssueBookingAsync(act, file);
                     break;
-                case HappenedSort.NotAFit
-                or HappenedSort.Referred
-                or HappenedSort.Lost
-                or HappenedSort.GoneQuiet
-                or HappenedSort.Cancelled
-                or HappenedSort.NotAnInquiry:
+                case var end when Ends(end):
                     await EndAsync(act, file, what, happened);
                     break;
                 default:
@@ -126,6 +137,28 @@ public static class Happened
                     break;
             }
         });
+    }
+
+    private static bool Ends(HappenedSort sort) =>
+        sort
+            is HappenedSort.NotAFit
+                or HappenedSort.Referred
+                or HappenedSort.Lost
+                or HappenedSort.GoneQuiet
+                or HappenedSort.Cancelled
+                or HappenedSort.NotAnInquiry;
+
+    private static bool StopsWork(HappenedSort sort) => sort == HappenedSort.Rest || Ends(sort);
+
+    /// <summary>A client is not billed, or charged, on and on for what has ended: whoever ends it says which.</summary>
+    private static async Task RecurringThenAsync(Act act, ProjectFile file, RecurringThen? then)
+    {
+        if (!RecurringInvoices.Running(file.History).Any())
+            return;
+        if (then is null)
+            throw new InvalidException(("recurring", "Say whether the recurring invoices stop or go on."));
+        if (then == RecurringThen.Stop)
+            await Recurrences.StopAllAsync(act, file);
     }
 
     private static async Task<Happening> FactAsync(Desk desk, ProjectId id, HappenedDto what) =>
@@ -163,7 +196,9 @@ public static class Happened
                 new Letters.Written(what.Subject ?? "", what.Body),
                 with: Letters.Writing.About(person)
             );
-        if (what.Credit)
+        if (what is { Terms: true, Sort: HappenedSort.Cancelled })
+            await Cancelling.SettleAsync(act, file, act.Calendar.DateOf(happened));
+        else if (what.Credit)
             foreach (var (invoice, _) in Owed.Open(file.History).ToList())
                 await Crediting.OpenAsync(act, file, invoice.What);
         await act.RecordAtAsync(
@@ -225,9 +260,13 @@ public static class Happened
                     null
                 )
             : throw new InvalidException(("invoice", "Choose the invoice that was paid."));
-        if (amount > most)
+        // more than is open is a slip of the hand more often than money
+        if (amount > most && what.Ahead != true)
             throw new InvalidException(
-                ("amount", $"At most {MoneyText.Of(most)} is open{(invoice is null ? "" : " on this invoice")}.")
+                (
+                    "ahead",
+                    $"{MoneyText.Of(most)} is open{(invoice is null ? "" : " on this invoice")}. If more came, tick this: the rest is kept for what is billed next."
+                )
             );
         if (what.Means is not { } means)
             throw new InvalidException(("means", "Say how it was paid: by transfer, by cheque or in cash."));
@@ -258,26 +297,19 @@ public static class Happened
             ? throw new InvalidException(("words", "Give the reason in a few words."))
             : await Notes.AddAsync(desk, id, NoteSort.Note, what.Words);
 
-    /// <summary>A payment that was recorded by mistake is taken back; reminders that are still ahead go on, missed ones stay where they are.</summary>
-    /// <exception cref="RefusedException">It was taken back already, or came through a provider.</exception>
-    public static async Task VoidAsync(Desk desk, ProjectId id, PaymentId payment)
-    {
-        await desk.ActAsync(async act =>
+    /// <summary>A payment that was recorded by mistake is taken back.</summary>
+    /// <exception cref="RefusedException">It cannot be; the words say why, or where.</exception>
+    public static Task VoidAsync(Desk desk, ProjectId id, PaymentId payment) =>
+        desk.ActAsync(async act =>
         {
-            var file = await desk.OpenAsync(id);
+            var file = await act.OpenAsync(id);
             var row =
-                await desk.Db.Payments.SingleOrDefaultAsync(p => p.Id == payment && p.ProjectId == id)
+                await act.Db.Payments.SingleOrDefaultAsync(p => p.Id == payment && p.ProjectId == id)
                 ?? throw new MissingException("payment");
-            if (row.GoneAt is not null)
-                throw new RefusedException("This payment was taken back already.");
-            if (row.Reference is not null)
-                throw new RefusedException(
-                    "This payment came through the card provider; it is given back there, not taken back here."
-                );
-            row.GoneAt = desk.Now;
-            await act.RecordAsync(file, Actor.Owner, new Happening.PaymentVoided(payment));
+            if (await act.Db.BankBookings.AnyAsync(b => b.PaymentId == payment))
+                throw new RefusedException("A bank statement brought this payment: undo its line under Money, Bank.");
+            await Refunding.VoidAsync(act, file, row);
         });
-    }
 
     private static bool IsOpen(ProjectFile file, Gate gate) =>
         GateRule.Read(file.Case).Any(reading => reading.Gate == gate && !reading.IsClosed);

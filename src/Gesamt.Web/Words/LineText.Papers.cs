@@ -149,6 +149,40 @@ public static partial class LineText
                 MeansOf(rows.Payments[paid.Payment], rows),
                 new(OpensWhat.Payment, paid.Payment.Value)
             ),
+            Happening.RecurringBegun begun => new(
+                EntrySort.Money,
+                EntryFrom.Done,
+                $"A recurring invoice was begun, {MoneyText.Of(begun.Amount)} {EveryWords.Of(begun.Every)}"
+            ),
+            Happening.RecurringChanged changed => new(
+                EntrySort.Money,
+                EntryFrom.Done,
+                $"The recurring invoice is {MoneyText.Of(changed.Amount)} from now on"
+            ),
+            Happening.RecurringStopped => new(EntrySort.Money, EntryFrom.Done, "The recurring invoice comes no more"),
+            Happening.MeansKept kept => new(
+                EntrySort.Money,
+                EntryFrom.Client,
+                $"{rows.Client} agreed to be charged",
+                $"recurring invoices, by {rows.Means[kept.Means]}"
+            ),
+            Happening.ConsentTakenBack back => new(
+                EntrySort.Money,
+                fact.By == Actor.Client ? EntryFrom.Client : EntryFrom.Done,
+                fact.By == Actor.Client
+                    ? $"{rows.Client} took back the consent to be charged"
+                    : "Nothing is charged any more",
+                rows.Means[back.Means]
+            ),
+            Happening.ChargeRefused refused => new(
+                EntrySort.Money,
+                EntryFrom.Client,
+                $"{MoneyText.Of(refused.Amount)} could not be charged, invoice {rows.Invoices[refused.Invoice].Number}",
+                refused.Again is { } again
+                    ? $"tried again on {DateWords.Long(again)}"
+                    : "it is not tried again: write to them",
+                new(OpensWhat.Invoice, refused.Invoice.Value)
+            ),
             Happening.InvoiceCredited credited => new(
                 EntrySort.Money,
                 EntryFrom.Done,

@@ -62,6 +62,9 @@ public sealed class LineRows
     /// <summary>Rate sheets, by number.</summary>
     public IReadOnlyDictionary<int, string> RateSheets { get; init; } = new Dictionary<int, string>();
 
+    /// <summary>What clients keep to be charged, as the provider says it.</summary>
+    public IReadOnlyDictionary<KeptMeansId, string> Means { get; init; } = new Dictionary<KeptMeansId, string>();
+
     /// <summary>The client's first name.</summary>
     public required string Client { get; init; }
     public required string Owner { get; init; }

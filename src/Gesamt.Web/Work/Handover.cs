@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
@@ -95,7 +96,7 @@ public static class Handover
     }
 
     /// <summary>Out of the daily lists, or back; the record stays as it is and is found again by search.</summary>
-    /// <exception cref="RefusedException">It is still going on.</exception>
+    /// <exception cref="RefusedException">It, or a recurring invoice of it, is still going on.</exception>
     public static async Task PutAwayAsync(Desk desk, ProjectId project, bool away, Actor? by = null)
     {
         await desk.ActAsync(async act =>
@@ -103,6 +104,10 @@ public static class Handover
             var file = await desk.OpenAsync(project);
             if (away && file.Case.End is null && file.Row.Standing.Stage != Stage.Finished)
                 throw new RefusedException("Only a project that is finished or has ended is put away.");
+            if (away && RecurringInvoices.Running(file.History).Any())
+                throw new RefusedException(
+                    "A recurring invoice goes on in this project. Stop it first, on the sheet under Money."
+                );
             if (file.Case.IsPutAway != away)
                 await act.RecordAsync(
                     file,

@@ -1,4 +1,3 @@
-using Ical.Net.DataTypes;
 using static Gesamt.Core.Tests.World;
 
 namespace Gesamt.Core.Tests.Calendar;
@@ -18,35 +17,6 @@ public class StudioCalendarTests
     [InlineData("2027-01-24", -1, SpanUnit.BusinessDays, "2027-01-22")]
     public void A_step_counts_from_its_date(string date, int count, SpanUnit unit, string expected) =>
         Assert.Equal(Date(expected), World.Calendar.Add(Date(date), new Span(count, unit)));
-
-    [Fact] // common practice
-    public void Monthly_from_the_31st_clamps_and_comes_back() =>
-        Assert.Equal(
-            ["2027-02-28", "2027-03-31", "2027-04-30"],
-            Enumerable
-                .Range(1, 3)
-                .Select(k =>
-                    World.Calendar.Occurrence(Date("2027-01-31"), Span.Months(1), k).ToString("uuuu-MM-dd", null)
-                )
-        );
-
-    [Fact] // RFC 5545 by Ical.Net: the last of BYMONTHDAY=28..31 in each month is what clamping gives
-    public void Monthly_occurrences_agree_with_an_independent_expansion()
-    {
-        var rule = new Ical.Net.CalendarComponents.CalendarEvent
-        {
-            Start = new CalDateTime(2024, 1, 31),
-            RecurrenceRule = new RecurrenceRule("FREQ=MONTHLY;BYMONTHDAY=28,29,30,31;BYSETPOS=-1"),
-        };
-        var theirs = rule.GetOccurrences(new CalDateTime(2024, 1, 31))
-            .Take(60)
-            .Select(o => LocalDate.FromDateTime(o.Period.StartTime.Value))
-            .ToList();
-        Assert.Equal(
-            theirs,
-            Enumerable.Range(0, 60).Select(k => World.Calendar.Occurrence(Date("2024-01-31"), Span.Months(1), k))
-        );
-    }
 
     [Fact] // NodaTime's lenient resolver: skipped times move forward by the gap, doubled ones take the earlier
     public void Local_times_that_do_not_exist_or_exist_twice_are_resolved()

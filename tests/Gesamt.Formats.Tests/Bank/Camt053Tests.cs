@@ -164,16 +164,22 @@ public class Camt053Tests
             .Sample(lines =>
             {
                 var statement = new BankStatement("IE29AIBK93115212345678", [.. lines]);
-                var written = Camt053.Write(statement, "1", Instant.FromUtc(2027, 1, 25, 18, 0));
-                Assert.True(Camt053.Is(written));
-                Assert.Equal(statement.Lines.AsEnumerable(), Assert.Single(Camt053.Read(written)).Lines);
+                foreach (var version in Enum.GetValues<Camt053Version>())
+                {
+                    var written = Camt053.Write(statement, "1", Instant.FromUtc(2027, 1, 25, 18, 0), version);
+                    Assert.True(Camt053.Is(written));
+                    Assert.Equal(statement.Lines.AsEnumerable(), Assert.Single(Camt053.Read(written)).Lines);
+                }
             });
     }
 
     private static string Trimmed(string text) => text.Trim();
 
-    [Fact] // the sequences of ISO 20022, camt.053.001.08
-    public void Elements_are_written_in_the_order_of_the_message()
+    // the sequences of ISO 20022, camt.053.001.02 and .08, from memory of the message definition reports
+    [Theory]
+    [InlineData(Camt053Version.V02, "AmtDtls RltdPties RmtInf")]
+    [InlineData(Camt053Version.V08, "Amt CdtDbtInd RltdPties RmtInf")]
+    public void Elements_are_written_in_the_order_of_the_message(Camt053Version version, string details)
     {
         var statement = new BankStatement(
             "IE29AIBK93115212345678",
@@ -183,13 +189,14 @@ public class Camt053Tests
             ]
         );
         var root = XDocument
-            .Parse(Encoding.UTF8.GetString(Camt053.Write(statement, "1", Instant.FromUtc(2027, 1, 25, 18, 0))))
+            .Parse(Encoding.UTF8.GetString(Camt053.Write(statement, "1", Instant.FromUtc(2027, 1, 25, 18, 0), version)))
             .Root!;
         var sequences = new Dictionary<string, string>
         {
-            ["Stmt"] = "Id ElctrncSeqNb CreDtTm Acct Ntry",
+            ["Stmt"] = "Id ElctrncSeqNb CreDtTm Acct Bal Ntry",
             ["Ntry"] = "Amt CdtDbtInd Sts BookgDt ValDt AcctSvcrRef BkTxCd NtryDtls",
-            ["TxDtls"] = "Amt CdtDbtInd RltdPties RmtInf",
+            ["Bal"] = "Tp Amt CdtDbtInd Dt",
+            ["TxDtls"] = details,
             ["RltdPties"] = "Dbtr Cdtr",
             ["CdtrRefInf"] = "Tp Ref",
             ["Tp"] = "CdOrPrtry Issr",

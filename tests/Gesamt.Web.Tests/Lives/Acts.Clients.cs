@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Gesamt.Web.Access;
+using Gesamt.Web.StandIns;
 
 namespace Gesamt.Web.Tests.Lives;
 
@@ -71,7 +72,7 @@ public static partial class Acts
                 );
                 break;
             case "Book" when random.Next(3) > 0:
-                var (status, address) = await life.SendAsync(client, "POST", $"{api}/pay");
+                var (status, address) = await life.SendAsync(client, "POST", $"{api}/pay", new { means = "Card" });
                 if (status == HttpStatusCode.OK)
                 {
                     var session = (string)JsonNode.Parse(address)!["address"]!;
@@ -84,7 +85,13 @@ public static partial class Acts
                         payer,
                         "POST",
                         card,
-                        new { number = Operations.Pick(["4242 4242 4242 4242", "4000 0000 0000 0002"], random) }
+                        new
+                        {
+                            number = Operations.Pick(
+                                [PaymentHouse.Good, PaymentHouse.Slow, PaymentHouse.NoMoney, PaymentHouse.NoRefunds],
+                                random
+                            ),
+                        }
                     );
                     await life.SendAsync(client, "POST", $"{api}/settle");
                 }

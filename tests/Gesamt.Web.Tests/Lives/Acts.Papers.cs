@@ -387,6 +387,8 @@ public static partial class Acts
                 invoice = sort == "Paid" ? owed?.GetProperty("id").GetInt64() : null,
                 file,
                 credit = random.Next(2) == 0,
+                terms = random.Next(2) == 0,
+                recurring = Operations.Pick(["Stop", "GoOn"], random),
             }
         );
         await life.Studio.TickAsync();

@@ -170,7 +170,44 @@ public sealed class Recount
         return [.. Of("PaymentReceived").Where(f => !gone.Contains(f.Number("payment")))];
     }
 
-    public long Paid => Payments().Sum(f => f.Minor("amount"));
+    /// <summary>What was given back of payments that still count.</summary>
+    private List<RawFact> Refunds()
+    {
+        var standing = Payments().Select(f => f.Number("payment")).ToHashSet();
+        return [.. Of("PaymentRefunded").Where(f => standing.Contains(f.Number("payment")))];
+    }
+
+    public long Paid => Payments().Sum(f => f.Minor("amount")) - Refunds().Sum(f => f.Minor("amount"));
+
+    private IEnumerable<RawFact> Besides => Of("InvoiceIssued").Where(f => f.Of["extra"]?.GetValue<bool>() == true);
+
+    private long CreditedOn(long invoice) =>
+        Of("InvoiceCredited").Where(f => f.Number("invoice") == invoice).Sum(f => f.Minor("amount"));
+
+    /// <summary>Of all that was paid what is for the price: an invoice besides it takes what it asks for first, and what goes back is first what the price had.</summary>
+    private long PaidOfPrice(bool goodwill)
+    {
+        var asks = Besides.ToDictionary(
+            f => f.Number("invoice"),
+            f => f.Minor("amount") - CreditedOn(f.Number("invoice"))
+        );
+        var had = new Dictionary<long, long>();
+        foreach (var payment in Payments().OrderBy(f => f.Happened))
+        {
+            var amount = payment.Minor("amount");
+            if (payment.Of["invoice"] is not null && asks.TryGetValue(payment.Number("invoice"), out var asked))
+            {
+                var taken = Math.Min(asked, amount);
+                asks[payment.Number("invoice")] = asked - taken;
+                amount -= taken;
+            }
+            had[payment.Number("payment")] = amount;
+        }
+        foreach (var refund in Refunds().Where(f => goodwill || f.Of["note"] is null))
+            had[refund.Number("payment")] = Math.Max(0, had[refund.Number("payment")] - refund.Minor("amount"));
+        return had.Values.Sum();
+    }
+
     public long? Agreed =>
         Last("ProposalAccepted", "PriceAgreed", "PriceAmended") is { } price ? price.Minor("agreed") : null;
     public string? Ended =>
@@ -194,32 +231,30 @@ public sealed class Recount
         return null;
     }
 
-    /// <summary>Issued less credited less paid; what was paid ahead counts for the earliest due.</summary>
+    /// <summary>Issued less credited less paid, and what was given back of it; all that is more than an invoice asks for is taken by those that are open.</summary>
     public long Owed
     {
         get
         {
-            var ahead = Payments().Where(f => f.Of["invoice"] is null).Sum(f => f.Minor("amount"));
-            long owed = 0;
-            foreach (
-                var invoice in Of("InvoiceIssued")
-                    .OrderBy(f => (string)f.Of["due"]!, StringComparer.Ordinal)
-                    .ThenBy(f => f.Number("invoice"))
-            )
-            {
-                var open =
-                    invoice.Minor("amount")
-                    - Of("InvoiceCredited")
-                        .Where(f => f.Number("invoice") == invoice.Number("invoice"))
-                        .Sum(f => f.Minor("amount"))
-                    - Payments()
-                        .Where(f => f.Of["invoice"] is not null && f.Number("invoice") == invoice.Number("invoice"))
-                        .Sum(f => f.Minor("amount"));
-                var taken = Math.Clamp(ahead, 0, Math.Max(0, open));
-                ahead -= taken;
-                owed += Math.Max(0, open - taken);
-            }
-            return owed;
+            long On(RawFact? invoice) =>
+                Payments()
+                    .Where(f =>
+                        invoice is null
+                            ? f.Of["invoice"] is null
+                            : f.Of["invoice"] is not null && f.Number("invoice") == invoice.Number("invoice")
+                    )
+                    .Sum(f =>
+                        f.Minor("amount")
+                        - Refunds()
+                            .Where(refund => refund.Number("payment") == f.Number("payment"))
+                            .Sum(refund => refund.Minor("amount"))
+                    );
+            var open = Of("InvoiceIssued")
+                .Select(f => f.Minor("amount") - CreditedOn(f.Number("invoice")) - On(f))
+                .ToList();
+            var ahead = On(null) - open.Where(one => one < 0).Sum();
+            var asked = open.Where(one => one > 0).Sum();
+            return asked - Math.Clamp(ahead, 0, asked);
         }
     }
 
@@ -228,6 +263,7 @@ public sealed class Recount
         Of("InvoiceCredited")
             .Where(f => f.Of["atEnd"]?.GetValue<bool>() == false || !(Last("TakenUp") is { } up && After(up, f)))
             .Where(f => !(Last("PriceAmended") is { } amended && After(amended, f)))
+            .Where(f => Besides.All(besides => besides.Number("invoice") != f.Number("invoice")))
             .Sum(f => f.Minor("amount"));
 
     private bool Closed(string gate, bool before)
@@ -251,12 +287,16 @@ public sealed class Recount
                     .Any(c => c.Select(f => (string)f.Of["signer"]!).Distinct().Count() == 2);
             case "Payment":
                 return Last("ProposalAccepted", "PriceAgreed") is { } price
-                    && (price.Minor("dueOnBooking") == 0 ? before : Paid >= price.Minor("dueOnBooking"));
+                    && (
+                        price.Minor("dueOnBooking") == 0
+                            ? before
+                            : PaidOfPrice(goodwill: false) >= price.Minor("dueOnBooking")
+                    );
             default:
                 return Any("HandedOver")
                     && Any("Approved")
                     && Agreed is { } agreed
-                    && Paid >= agreed - Forgiven
+                    && PaidOfPrice(goodwill: true) >= agreed - Forgiven
                     && ClosingStepsDone();
         }
     }
@@ -384,6 +424,8 @@ public sealed class Recount
                         is "InquiryCame"
                             or "ChangeAsked"
                             or "ContractAsked"
+                            or "InvoiceAsked"
+                            or "RefundRefused"
                             or "ContractDeclined"
                             or "RateSheetTicked"
                             or "FormReturned"

@@ -2740,6 +2740,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/cancelling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    on?: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CancelDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/invoices": {
         parameters: {
             query?: never;
@@ -3234,6 +3300,843 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BankDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/statements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementTakenDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/statements/{hash}/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    hash: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MatchStatementDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementTakenDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/statements/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/lines/{id}/shares": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    invoices?: number[];
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BankSharesDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/lines/{id}/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BookLineDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/lines/{id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/lines/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/bill/recurring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BeginRecurringDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/recurring/{recurring}/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    recurring: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/recurring/{recurring}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    recurring: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChangeRecurringDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/recurring/{recurring}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    recurring: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/kept-means/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -11502,6 +12405,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stand-in-bank/statement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    form?: components["schemas"]["StatementForm"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/tasks": {
         parameters: {
             query?: never;
@@ -15834,6 +16792,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/kept-means/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/p/{link}/api/settle": {
         parameters: {
             query?: never;
@@ -17790,6 +18803,79 @@ export interface components {
             failed: boolean;
             kept: components["schemas"]["KeptBackupDto"][];
         };
+        /** @description A line that was booked or set aside. */
+        BankDoneDto: {
+            /** Format: int64 */
+            id: number;
+            on: string;
+            amount: string;
+            party: string;
+            /** @description None where it was set aside. */
+            paid: components["schemas"]["BankPaidDto"][];
+            /** @description Booked without being asked: reference and amount left no doubt. */
+            byItself: boolean;
+        };
+        /** @description The desk of the bank. */
+        BankDto: {
+            /** @description The oldest first. */
+            open: components["schemas"]["BankLineDto"][];
+            /**
+             * Format: int32
+             * @description How many open ones the page leaves out.
+             */
+            more: number;
+            /**
+             * Format: int32
+             * @description How many lines are of money that went out.
+             */
+            out: number;
+            /** @description The newest. */
+            done: components["schemas"]["BankDoneDto"][];
+            files: components["schemas"]["BankFileDto"][];
+        };
+        /** @description A file that was taken in. */
+        BankFileDto: {
+            /** Format: int32 */
+            id: number;
+            name: string;
+            at: string;
+            /** Format: int32 */
+            lines: number;
+            /** Format: int32 */
+            new: number;
+        };
+        /** @description Money that came in, of which nobody has said yet what it pays. */
+        BankLineDto: {
+            /** Format: int64 */
+            id: number;
+            on: string;
+            amount: string;
+            party: string;
+            text: string;
+            offers: components["schemas"]["BankOfferDto"][];
+        };
+        /** @description An invoice that a line may pay. */
+        BankOfferDto: {
+            /** Format: int64 */
+            invoice: number;
+            number: string;
+            client: string;
+            owed: string;
+            /** @description What of the line speaks for it. */
+            why: string;
+        };
+        /** @description An invoice that a line paid. */
+        BankPaidDto: {
+            /** Format: int64 */
+            project: number;
+            number: string;
+        };
+        /** @description How a line would be shared out. */
+        BankSharesDto: {
+            parts: string[];
+            /** @description What stays open, or is paid ahead; empty where it comes out even. */
+            left: string;
+        };
         /** @description What there is to choose from when a studio begins. */
         BeginDto: {
             sets: components["schemas"]["StartingSetDto"][];
@@ -17799,6 +18885,27 @@ export interface components {
             currency: string;
             /** @description Where the studio's days begin now. */
             zone: string;
+        };
+        /** @description The invoice that is being written comes again and again. */
+        BeginRecurringDto: {
+            /** Format: int32 */
+            edition: number;
+            every: components["schemas"]["Every"];
+            /**
+             * Format: date
+             * @description The day of the first, today or later.
+             */
+            first: string;
+            /**
+             * Format: date
+             * @description The last day on which one can be; null for no such day.
+             */
+            until: null | string;
+            /**
+             * Format: int32
+             * @description How many there are; null for no such number.
+             */
+            count: null | number;
         };
         BeginRoutineDto: {
             /** Format: int32 */
@@ -17868,6 +18975,11 @@ export interface components {
             due: string;
             /** @description The number of the late invoice whose interest it asks for; null for none. */
             interest: null | string;
+            /**
+             * Format: int64
+             * @description The recurring invoice that it changes for what lies ahead; null for none.
+             */
+            changes: null | number;
             addressee: string[];
         };
         /** @description The letter that carries it, its blanks not filled yet. */
@@ -17934,6 +19046,9 @@ export interface components {
          * @enum {unknown}
          */
         BlockSort: "Heading" | "Paragraph" | "Item" | "Quote" | "Rule";
+        BookLineDto: {
+            invoices: number[];
+        };
         BookTimeDto: {
             /** Format: date-time */
             start: string;
@@ -18047,6 +19162,18 @@ export interface components {
             /** @description Whether the project is over with it. */
             ends: boolean;
         };
+        /** @description What cancelling would come to, before anything is done. */
+        CancelDto: {
+            /** @description A sentence each; none where the kind has no terms, or no price is agreed. */
+            lines: string[];
+        };
+        /** @description What is kept when it is cancelled so many days before its date, or later. */
+        CancelStepDto: {
+            /** Format: int32 */
+            daysBefore: number;
+            /** @description Per cent of the agreed price. */
+            keeps: string;
+        };
         /** @description A project an unfiled letter may belong to. */
         CandidateDto: {
             /** Format: int64 */
@@ -18096,10 +19223,23 @@ export interface components {
          * @enum {unknown}
          */
         Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ProposalRunsOut" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate";
+        /** @description What is kept of the invoice that is being written for those ahead. */
+        ChangeRecurringDto: {
+            /** Format: int32 */
+            edition: number;
+        };
         /** @description The day on which a bank took a payment back. */
         ChargedBackDto: {
             /** Format: date */
             on?: null | string;
+        };
+        /** @description What a client keeps to be charged. */
+        ChargedMeansDto: {
+            /** @description “card ending in 4000”. */
+            words: string;
+            consent: string;
+            /** @description The day of the consent. */
+            since: string;
         };
         CheckRoutineDto: {
             /** Format: int64 */
@@ -18532,6 +19672,11 @@ export interface components {
          * @enum {unknown}
          */
         EntrySort: "Letters" | "Papers" | "Work" | "Money" | "Tasks" | "Notes" | "Meetings" | "Steps";
+        /**
+         * @description How often something comes again.
+         * @enum {unknown}
+         */
+        Every: "Week" | "TwoWeeks" | "Month" | "Year";
         /** @description What the services of a draft are expected to take, by the price list; the owner's alone to see. */
         ExpectedDto: {
             /** @description “34 h”; null where no service says any. */
@@ -18784,6 +19929,11 @@ export interface components {
             /** @description A letter that goes with an end; none when left out. */
             subject?: null | string;
             body?: null | string;
+            recurring?: null | components["schemas"]["RecurringThen"];
+            /** @description Whether the money of a cancelled project is settled by the terms of its kind. */
+            terms?: null | boolean;
+            /** @description Whether more than is open was paid, and the rest is kept as paid ahead. */
+            ahead?: null | boolean;
         };
         /**
          * @description What the owner can say happened.
@@ -19183,6 +20333,8 @@ export interface components {
              * @default false
              */
             finalsWait: boolean;
+            /** @description What is kept of the price when a project is cancelled. */
+            cancelTerms?: null | components["schemas"]["CancelStepDto"][];
         };
         /** @description A label and what carries it: one of the three. */
         LabelDto: {
@@ -19420,6 +20572,12 @@ export interface components {
             projects: string[];
             lastContact: null | string;
             differs: components["schemas"]["ContradictionDto"][];
+        };
+        MatchStatementDto: {
+            name: string;
+            /** @description Whose they are: IBAN, or any name. */
+            account: string;
+            columns: components["schemas"]["StatementColumn"][];
         };
         /** @description Which column is what, and how the table writes. */
         MatchingDto: {
@@ -19928,6 +21086,11 @@ export interface components {
             means?: components["schemas"]["PaymentMeans"];
             /** @description Which, by its public name; the earliest open one where none is named. */
             invoice?: null | string;
+            /**
+             * @description Whether they agree that what they pay with is kept and charged.
+             * @default false
+             */
+            keeps: boolean;
         };
         /** @description A payment as the payer sees it on the stand-in's page. */
         PayPageDto: {
@@ -19946,6 +21109,9 @@ export interface components {
             account: boolean;
             /** @description A way of the studio's own choosing, a link or words; empty for none. */
             at: string;
+            /** @description The words to be agreed to where what is paid with can be kept and charged; null where it cannot, or is. */
+            consent: null | string;
+            kept: null | components["schemas"]["ChargedMeansDto"];
         };
         /** @enum {unknown} */
         PaymentMeans: "Card" | "Transfer" | "Cash" | "Cheque" | "Account" | null;
@@ -20462,6 +21628,17 @@ export interface components {
             /** @description Shown once, never again. */
             recovery: string[];
         };
+        /** @description An invoice that comes again. */
+        RecurringDto: {
+            /** Format: int64 */
+            id: number;
+            /** @description “€ 120.00 every month, until 12 March”. */
+            words: string;
+            /** @description Its next day in words. */
+            next: string;
+        };
+        /** @enum {unknown} */
+        RecurringThen: "Stop" | "GoOn" | null;
         RedatingDto: {
             /** @description The date as it is, in words; null while it is not known. */
             old: null | string;
@@ -21045,6 +22222,9 @@ export interface components {
              */
             paidShare: null | number;
             lines: components["schemas"]["MoneyLineDto"][];
+            /** @description Invoices that come again. */
+            recurring: components["schemas"]["RecurringDto"][];
+            kept: null | components["schemas"]["ChargedMeansDto"];
         };
         /** @description A paper of the project. */
         SheetPaperDto: {
@@ -21255,6 +22435,36 @@ export interface components {
             words: string;
             /** @description Its kinds of work by name. */
             kinds: string[];
+        };
+        /**
+         * @description What a column of a bank's table is.
+         * @enum {unknown}
+         */
+        StatementColumn: "LeaveOut" | "Day" | "Amount" | "In" | "Out" | "Party" | "Text" | "Reference" | "BankReference" | "Currency";
+        /** @description A bank's table whose columns are to be matched. */
+        StatementColumnsDto: {
+            /** @description Of the file, which is kept. */
+            hash: string;
+            name: string;
+            headings: string[];
+            columns: components["schemas"]["StatementColumn"][];
+            /** @description The first few. */
+            rows: string[][];
+        };
+        /** @enum {unknown} */
+        StatementForm: "Camt08" | "Camt02" | "Table" | null;
+        /** @description What became of a file of statements. */
+        StatementTakenDto: {
+            /**
+             * Format: int32
+             * @description In it; New of them were not known before, and Booked of those were booked by themselves.
+             */
+            lines: number;
+            /** Format: int32 */
+            new: number;
+            /** Format: int32 */
+            booked: number;
+            columns: null | components["schemas"]["StatementColumnsDto"];
         };
         StepActDto: {
             does: components["schemas"]["StepDoes"];
@@ -21722,7 +22932,7 @@ export interface components {
          * @description What somebody waits for.
          * @enum {unknown}
          */
-        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "ContractAsked" | "InvoiceAsked" | "RefundRefused" | "ContractDeclined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "ReadRateSheet" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "TickRateSheet" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "ContractAsked" | "InvoiceAsked" | "RefundRefused" | "ChargeRefused" | "ContractDeclined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "ReadRateSheet" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "TickRateSheet" | "Resting" | "Planned" | "Ended" | "Finished";
         /** @description A routine of the kind that has not begun on the project. */
         WaitingRoutineDto: {
             /** Format: int32 */
@@ -21816,7 +23026,15 @@ export type AskedFormDto = components['schemas']['AskedFormDto'];
 export type AskedResultDto = components['schemas']['AskedResultDto'];
 export type AwayDto = components['schemas']['AwayDto'];
 export type BackupsDto = components['schemas']['BackupsDto'];
+export type BankDoneDto = components['schemas']['BankDoneDto'];
+export type BankDto = components['schemas']['BankDto'];
+export type BankFileDto = components['schemas']['BankFileDto'];
+export type BankLineDto = components['schemas']['BankLineDto'];
+export type BankOfferDto = components['schemas']['BankOfferDto'];
+export type BankPaidDto = components['schemas']['BankPaidDto'];
+export type BankSharesDto = components['schemas']['BankSharesDto'];
 export type BeginDto = components['schemas']['BeginDto'];
+export type BeginRecurringDto = components['schemas']['BeginRecurringDto'];
 export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
 export type BeginWithDto = components['schemas']['BeginWithDto'];
 export type BeginningDto = components['schemas']['BeginningDto'];
@@ -21831,6 +23049,7 @@ export type BillSaysDto = components['schemas']['BillSaysDto'];
 export type BilledDto = components['schemas']['BilledDto'];
 export type BilledSumDto = components['schemas']['BilledSumDto'];
 export type BlockSort = components['schemas']['BlockSort'];
+export type BookLineDto = components['schemas']['BookLineDto'];
 export type BookTimeDto = components['schemas']['BookTimeDto'];
 export type BookingDto = components['schemas']['BookingDto'];
 export type BriefDto = components['schemas']['BriefDto'];
@@ -21844,13 +23063,17 @@ export type CalendarDto = components['schemas']['CalendarDto'];
 export type CameInDto = components['schemas']['CameInDto'];
 export type CameInListDto = components['schemas']['CameInListDto'];
 export type CanHappenDto = components['schemas']['CanHappenDto'];
+export type CancelDto = components['schemas']['CancelDto'];
+export type CancelStepDto = components['schemas']['CancelStepDto'];
 export type CandidateDto = components['schemas']['CandidateDto'];
 export type CardDto = components['schemas']['CardDto'];
 export type CardNumberDto = components['schemas']['CardNumberDto'];
 export type CardsDto = components['schemas']['CardsDto'];
 export type CarriesLabelDto = components['schemas']['CarriesLabelDto'];
 export type Cause = components['schemas']['Cause'];
+export type ChangeRecurringDto = components['schemas']['ChangeRecurringDto'];
 export type ChargedBackDto = components['schemas']['ChargedBackDto'];
+export type ChargedMeansDto = components['schemas']['ChargedMeansDto'];
 export type CheckRoutineDto = components['schemas']['CheckRoutineDto'];
 export type CheckedDto = components['schemas']['CheckedDto'];
 export type CheckedRoutineDto = components['schemas']['CheckedRoutineDto'];
@@ -21904,6 +23127,7 @@ export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
 export type EntryFrom = components['schemas']['EntryFrom'];
 export type EntrySort = components['schemas']['EntrySort'];
+export type Every = components['schemas']['Every'];
 export type ExpectedDto = components['schemas']['ExpectedDto'];
 export type FieldSort = components['schemas']['FieldSort'];
 export type FileDto = components['schemas']['FileDto'];
@@ -22000,6 +23224,7 @@ export type MailServerDto = components['schemas']['MailServerDto'];
 export type MailTestDto = components['schemas']['MailTestDto'];
 export type MainDateDto = components['schemas']['MainDateDto'];
 export type MatchDto = components['schemas']['MatchDto'];
+export type MatchStatementDto = components['schemas']['MatchStatementDto'];
 export type MatchingDto = components['schemas']['MatchingDto'];
 export type MeetingDto = components['schemas']['MeetingDto'];
 export type MeetingKindDto = components['schemas']['MeetingKindDto'];
@@ -22118,6 +23343,8 @@ export type RecordLineDto = components['schemas']['RecordLineDto'];
 export type RecordMeetingsDto = components['schemas']['RecordMeetingsDto'];
 export type RecordPathDto = components['schemas']['RecordPathDto'];
 export type RecoveryDto = components['schemas']['RecoveryDto'];
+export type RecurringDto = components['schemas']['RecurringDto'];
+export type RecurringThen = components['schemas']['RecurringThen'];
 export type RedatingDto = components['schemas']['RedatingDto'];
 export type RefundDto = components['schemas']['RefundDto'];
 export type RegisterColumn = components['schemas']['RegisterColumn'];
@@ -22212,6 +23439,10 @@ export type SpanUnit = components['schemas']['SpanUnit'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
 export type StartingSetDto = components['schemas']['StartingSetDto'];
+export type StatementColumn = components['schemas']['StatementColumn'];
+export type StatementColumnsDto = components['schemas']['StatementColumnsDto'];
+export type StatementForm = components['schemas']['StatementForm'];
+export type StatementTakenDto = components['schemas']['StatementTakenDto'];
 export type StepActDto = components['schemas']['StepActDto'];
 export type StepChoiceDto = components['schemas']['StepChoiceDto'];
 export type StepDoes = components['schemas']['StepDoes'];

@@ -5,6 +5,7 @@ import type { ClientPageDto, InvoicePageDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { Refused } from "../ui/Refused";
+import { Tick } from "../ui/Tick";
 import { AskOfInvoice } from "./Ask";
 import { usePay } from "./usePay";
 
@@ -37,7 +38,8 @@ function OpenInvoice({
 	invoice,
 }: Props & { invoice: InvoicePageDto }) {
 	const { pay, error, busy } = usePay(link);
-	const { card, account, at } = page.booking.ways;
+	const { card, account, at, consent } = page.booking.ways;
+	const [keeps, setKeeps] = useState(false);
 	const { transfer, onItsWay } = invoice.pay!;
 	return (
 		<section
@@ -63,13 +65,21 @@ function OpenInvoice({
 				</p>
 			)}
 			{error && <Alert>{error.message}</Alert>}
+			{card && consent && (
+				<Tick
+					className="pt-2 text-[14.5px]"
+					label={consent}
+					checked={keeps}
+					onChange={setKeeps}
+				/>
+			)}
 			{card && (
 				<Button
 					kind="brand"
 					size="big"
 					className="mt-3 w-full"
 					disabled={busy}
-					onClick={() => pay("Card", invoice.publicId)}
+					onClick={() => pay("Card", invoice.publicId, keeps)}
 				>
 					Pay by card
 				</Button>

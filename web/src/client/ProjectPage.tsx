@@ -7,6 +7,7 @@ import { BriefPart } from "./BriefPart";
 import { Done } from "./Done";
 import { FormsPart } from "./FormsPart";
 import { Failed, Frame, Notice } from "./Frame";
+import { KeptMeans } from "./KeptMeans";
 import { Later } from "./Later";
 import { Meetings } from "./Meetings";
 import { Papers } from "./Papers";
@@ -102,6 +103,7 @@ function Besides({ page, link, reload }: Props) {
 			)}
 			<Rates page={page} link={link} reload={reload} />
 			<Meetings page={page} link={link} reload={reload} />
+			<KeptMeans page={page} link={link} onDone={reload} />
 			<BriefPart page={page} link={link} reload={reload} />
 		</>
 	);
@@ -142,6 +144,7 @@ function Standing({ page, link, reload }: Props) {
 			) : (
 				page.booking.invoices.length > 0 && <Papers page={page} link={link} />
 			)}
+			<KeptMeans page={page} link={link} onDone={reload} />
 			{!page.parts.brief?.open && brief}
 			{step === "Nothing" && !hasParts(page) && page.toDo.length === 0 && (
 				<p className="max-w-xl">

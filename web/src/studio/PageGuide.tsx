@@ -22,6 +22,10 @@ const guides: [RegExp, string][] = [
 		"What is asked for besides the agreed price, or without one. It is kept as you type, and gets its number when it is issued; from then on it never changes.",
 	],
 	[
+		/^\/money\/bank/,
+		"What came into the account, line by line. j and k walk them; 1 books a line on what is offered first, o on others or several, x sets it aside. What left no doubt is booked already, and can be undone.",
+	],
+	[
 		/^\/money/,
 		"All invoices of all clients: what is open, what is late, by age, client or month, with the sums of each currency.",
 	],

@@ -7,6 +7,7 @@ import { Refused } from "../ui/Refused";
 import { Shown } from "../ui/Shown";
 import { TextArea } from "../ui/TextArea";
 import { TextField } from "../ui/TextField";
+import { BankCounter } from "./BankCounter";
 import { PaymentHouse } from "./PaymentHouse";
 import { useAct } from "./useAct";
 
@@ -72,7 +73,12 @@ export default function PostOffice({ clock }: { clock: boolean }) {
 				{letter ? (
 					<Letter key={letter} id={Number(letter)} />
 				) : (
-					clock && <PaymentHouse />
+					clock && (
+						<div className="grid content-start gap-5">
+							<PaymentHouse />
+							<BankCounter />
+						</div>
+					)
 				)}
 			</div>
 		</main>

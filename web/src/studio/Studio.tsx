@@ -19,6 +19,7 @@ const RecordPage = lazy(record);
 const SetUp = lazy(() => import("./first/SetUp"));
 const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
+const Bank = lazy(() => import("./money/Bank"));
 const Money = lazy(() => import("./money/Money"));
 const BillPage = lazy(() => import("./bill/BillPage"));
 const ReadSent = lazy(() => import("./proposal/ReadSent"));
@@ -89,6 +90,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/templates/*" element={<Templates />} />
 							<Route path="/studio" element={<StudioPage />} />
 							<Route path="/money" element={<Money />} />
+							<Route path="/money/bank" element={<Bank />} />
 							<Route path="/people" element={<People />} />
 							<Route path="/people/papers" element={<Signed />} />
 							<Route path="/people/:id" element={<Person />} />

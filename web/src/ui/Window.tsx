@@ -16,6 +16,7 @@ export function Window({
 	children: ReactNode;
 }) {
 	const body = useRef<HTMLDivElement>(null);
+	const before = useRef<Element>(null);
 	return (
 		<Dialog.Root open={open} onOpenChange={(still) => !still && onClose()}>
 			<Dialog.Portal>
@@ -23,11 +24,17 @@ export function Window({
 				<Dialog.Content
 					aria-describedby={undefined}
 					onOpenAutoFocus={(event) => {
+						before.current = document.activeElement;
 						// into what it asks for, not on its way out
 						const first = firstOf(body.current);
 						if (!first) return;
 						event.preventDefault();
 						first.focus();
+					}}
+					onCloseAutoFocus={(event) => {
+						// to where it was opened from, by whatever key or act
+						event.preventDefault();
+						if (before.current instanceof HTMLElement) before.current.focus();
 					}}
 					className={`fixed top-[8vh] left-1/2 z-20 max-h-[84vh] -translate-x-1/2 overflow-auto border-[1.5px] border-ink bg-sheet p-5 ${wide ? "w-[min(680px,calc(100vw-24px))]" : "w-[min(460px,calc(100vw-24px))]"}`}
 				>

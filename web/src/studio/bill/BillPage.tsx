@@ -12,6 +12,7 @@ import { useDraft } from "../useDraft";
 import { BillLines } from "./BillLines";
 import { BillSays } from "./BillSays";
 import { BillSums } from "./BillSums";
+import { ComeAgain, KeepAhead } from "./ComeAgain";
 import { Issue } from "./Issue";
 
 /** Writing an invoice by hand; kept as it is typed, numbered when it is issued. */
@@ -50,6 +51,15 @@ function Editor({ id, first }: { id: number; first: BillDraftDto }) {
 	useEffect(() => {
 		document.title = `Invoice, ${first.for.project}, Gesamt`;
 	}, [first.for.project]);
+	const ready = {
+		project: id,
+		draft,
+		ready:
+			state === "kept" &&
+			draft.edition > 0 &&
+			!draft.points.some((point) => point.blocks),
+		onDone: () => navigate(`/projects/${id}`),
+	};
 	/** What is wrong at a field: as it was typed, else as it cannot be issued. */
 	const wrong = (field: string) => refusal?.of(field);
 	const discard = () =>
@@ -74,7 +84,7 @@ function Editor({ id, first }: { id: number; first: BillDraftDto }) {
 	return (
 		<main className="px-5 pb-10">
 			<div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-4 pb-3">
-				<h1>Invoice</h1>
+				<h1>{first.for.changes === null ? "Invoice" : "Recurring invoice"}</h1>
 				<p className="text-soft">
 					for{" "}
 					<Button asChild kind="word">
@@ -125,12 +135,14 @@ function Editor({ id, first }: { id: number; first: BillDraftDto }) {
 				>
 					<Refused of={refusal ?? act.refusal} />
 					<BillSums draft={draft} />
-					<Issue
-						project={id}
-						draft={draft}
-						kept={state === "kept"}
-						onIssued={() => navigate(`/projects/${id}`)}
-					/>
+					{draft.for.changes === null ? (
+						<>
+							<Issue {...ready} />
+							{first.for.interest === null && <ComeAgain {...ready} />}
+						</>
+					) : (
+						<KeepAhead {...ready} />
+					)}
 				</aside>
 			</div>
 		</main>

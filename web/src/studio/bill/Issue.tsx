@@ -12,21 +12,19 @@ import { useOnItsWay } from "../useOnItsWay";
 export function Issue({
 	project,
 	draft,
-	kept,
-	onIssued,
+	ready,
+	onDone,
 }: {
 	project: number;
 	draft: BillDraftDto;
-	/** Whether all that was typed is kept. */
-	kept: boolean;
-	onIssued: () => void;
+	/** Whether all that was typed is kept, and nothing is missing. */
+	ready: boolean;
+	onDone: () => void;
 }) {
 	const { to, ...first } = draft.letter;
 	const [letter, setLetter] = useState(first);
 	const act = useAct();
 	const onItsWay = useOnItsWay();
-	const ready =
-		kept && draft.edition > 0 && !draft.points.some((point) => point.blocks);
 	const issue = (withLetter: boolean) =>
 		act.run(async () => {
 			const issued = await answer(
@@ -39,7 +37,7 @@ export function Issue({
 				}),
 			);
 			if (issued.letter !== null) onItsWay(issued.letter, issued.subject);
-			onIssued();
+			onDone();
 		});
 	return (
 		<section className="panel grid gap-3 p-4" aria-label="Issue it">

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { InvoiceBy, InvoiceShow } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
-import { TextField } from "../../ui/TextField";
+import { useNarrowing, WordsField } from "../narrowing";
 import { InvoiceTable } from "./InvoiceTable";
 
 const shows: Record<NonNullable<InvoiceShow>, string> = {
@@ -26,7 +26,7 @@ const bys: Record<NonNullable<InvoiceBy>, string> = {
 
 /** All invoices of all clients. */
 export default function Money() {
-	const [search, setSearch] = useSearchParams();
+	const { search, set } = useNarrowing();
 	const query = {
 		show: (search.get("show") ?? "Open") as NonNullable<InvoiceShow>,
 		by: (search.get("by") ?? "Number") as NonNullable<InvoiceBy>,
@@ -50,12 +50,6 @@ export default function Money() {
 	useEffect(() => {
 		document.title = "Money, Gesamt";
 	}, []);
-	const set = (name: string, value: string) => {
-		const next = new URLSearchParams(search);
-		if (value) next.set(name, value);
-		else next.delete(name);
-		setSearch(next, { replace: true });
-	};
 	const table = new URLSearchParams(search);
 	table.delete("most");
 	return (
@@ -94,10 +88,10 @@ export default function Money() {
 						<option key={month}>{month}</option>
 					))}
 				</Select>
-				<TextField
+				<WordsField
 					label="Number, client or project"
 					value={query.words ?? ""}
-					onChange={(e) => set("words", e.target.value)}
+					onChange={(words) => set("words", words)}
 				/>
 				{invoices.data?.client && (
 					<p className="pb-2">
@@ -110,6 +104,9 @@ export default function Money() {
 				<div className="ml-auto flex gap-2">
 					<Button asChild>
 						<a href={`/api/invoices.csv?${table}`}>As a table (CSV)</a>
+					</Button>
+					<Button asChild>
+						<Link to="/money/bank">Bank</Link>
 					</Button>
 					<Button asChild>
 						<Link to="/people">People</Link>

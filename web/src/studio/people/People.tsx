@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { PersonSort } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
-import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
+import { useNarrowing, WordsField } from "../narrowing";
 import { EditPerson, nobody } from "./EditPerson";
 import { PeopleTable, sorts } from "./PeopleTable";
 import { TakeCards } from "./TakeCards";
@@ -22,7 +22,7 @@ const asked = (search: URLSearchParams) => ({
 
 /** Everybody the studio knows, with what was last heard of them. */
 export default function People() {
-	const [search, setSearch] = useSearchParams();
+	const { search, set } = useNarrowing();
 	const [adding, setAdding] = useState(false);
 	const people = useQuery({
 		queryKey: ["over", "people", search.toString()],
@@ -37,20 +37,14 @@ export default function People() {
 	useEffect(() => {
 		document.title = "People, Gesamt";
 	}, []);
-	const set = (name: string, value: string) => {
-		const next = new URLSearchParams(search);
-		if (value) next.set(name, value);
-		else next.delete(name);
-		setSearch(next, { replace: true });
-	};
 	return (
 		<main className="px-5 pb-8">
 			<div className="flex flex-wrap items-end gap-3 pt-4 pb-3">
 				<h1 className="mr-3">People</h1>
-				<TextField
+				<WordsField
 					label="Name or address"
 					value={search.get("words") ?? ""}
-					onChange={(e) => set("words", e.target.value)}
+					onChange={(words) => set("words", words)}
 				/>
 				<Select
 					label="Who"

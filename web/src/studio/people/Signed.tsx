@@ -1,16 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
-import { TextField } from "../../ui/TextField";
+import { useNarrowing, WordsField } from "../narrowing";
 import { SignedTable } from "./SignedTable";
 
 /** All signed papers of all clients. */
 export default function Signed() {
-	const [search, setSearch] = useSearchParams();
+	const { search, set } = useNarrowing();
 	const number = (name: string) =>
 		search.get(name) ? Number(search.get(name)) : undefined;
 	const voided = search.get("voided");
@@ -35,20 +35,14 @@ export default function Signed() {
 	useEffect(() => {
 		document.title = "Signed papers, Gesamt";
 	}, []);
-	const set = (name: string, value: string) => {
-		const next = new URLSearchParams(search);
-		if (value) next.set(name, value);
-		else next.delete(name);
-		setSearch(next, { replace: true });
-	};
 	return (
 		<main className="px-5 pb-8">
 			<div className="flex flex-wrap items-end gap-3 pt-4 pb-3">
 				<h1 className="mr-3">Signed papers</h1>
-				<TextField
+				<WordsField
 					label="Client or project"
 					value={search.get("words") ?? ""}
-					onChange={(e) => set("words", e.target.value)}
+					onChange={(words) => set("words", words)}
 				/>
 				<Select
 					label="Kind"

@@ -1,13 +1,15 @@
 import type { HappenedSort, RecordDto } from "../../api/schema";
+import { Choice, Choices } from "../../ui/Choice";
 import { DateField } from "../../ui/DateField";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
+import { Cancelling } from "./Cancelling";
 import { EndLetter } from "./EndLetter";
 import { Paid } from "./HappenedPaid";
 import { Price } from "./HappenedPrice";
 import { SignedPaper } from "./SignedPaper";
-import type { Said } from "./said";
+import type { Part, Said } from "./said";
 
 export type Fields = {
 	sort: HappenedSort;
@@ -82,7 +84,15 @@ export function Details({ sort, record, said, wrong, onChange }: Fields) {
 					onChange={(day) => onChange({ until: day })}
 				/>
 			)}
-			{ends && record.sheet.toPay.invoices.length > 0 && (
+			{sort === "Cancelled" && (
+				<Cancelling
+					record={record}
+					said={said}
+					wrong={wrong}
+					onChange={onChange}
+				/>
+			)}
+			{ends && !said.terms && record.sheet.toPay.invoices.length > 0 && (
 				<Tick
 					label={
 						<>
@@ -94,6 +104,20 @@ export function Details({ sort, record, said, wrong, onChange }: Fields) {
 					onChange={(checked) => onChange({ credit: checked })}
 				/>
 			)}
+			{(ends || sort === "Rest") &&
+				(record.sheet.money?.recurring.length ?? 0) > 0 && (
+					<Choices
+						label={`The recurring invoice, ${record.sheet.money?.recurring.map((one) => one.words).join("; ")}`}
+						value={said.recurring}
+						wrong={wrong("recurring")}
+						onChange={(then) =>
+							onChange({ recurring: then as Part["said"]["recurring"] })
+						}
+					>
+						<Choice value="Stop">comes no more</Choice>
+						<Choice value="GoOn">goes on</Choice>
+					</Choices>
+				)}
 			{sort !== "Rest" && sort !== "Countersign" && (
 				<DateField
 					label="On"

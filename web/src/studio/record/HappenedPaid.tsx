@@ -1,6 +1,7 @@
 import type { PaymentMeans, RecordDto } from "../../api/schema";
 import { AmountField } from "../../ui/AmountField";
 import { Select } from "../../ui/Select";
+import { Tick } from "../../ui/Tick";
 import type { Part, Said } from "./said";
 
 export const means: { means: NonNullable<PaymentMeans>; words: string }[] = [
@@ -64,6 +65,14 @@ export function Paid({
 					))}
 				</Select>
 			</div>
+			{(said.ahead || wrong("ahead")) && (
+				<Tick
+					label="More came: keep the rest as paid ahead"
+					wrong={said.ahead ? undefined : wrong("ahead")}
+					checked={said.ahead}
+					onChange={(ahead) => onChange({ ahead })}
+				/>
+			)}
 		</>
 	);
 }

@@ -3,6 +3,7 @@ import type { RecordDto } from "../../api/schema";
 import { AmountRow } from "../../ui/AmountRow";
 import { Button } from "../../ui/Button";
 import { Block } from "./Block";
+import { Recurring } from "./Recurring";
 
 /** What is agreed, paid and to come, and the way to an invoice by hand. */
 export function Money({ record }: { record: RecordDto }) {
@@ -30,6 +31,7 @@ export function Money({ record }: { record: RecordDto }) {
 					))}
 				</dl>
 			)}
+			{money && <Recurring record={record} money={money} />}
 			<div className="pt-2">
 				<Button asChild size="small">
 					<Link to={`/projects/${record.id}/bill`}>Write an invoice</Link>

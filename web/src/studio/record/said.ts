@@ -1,4 +1,4 @@
-import type { PaymentMeans } from "../../api/schema";
+import type { PaymentMeans, RecurringThen } from "../../api/schema";
 import type { Fields } from "./HappenedDetails";
 
 /** What the form holds; each sort of event shows and sends what it needs. */
@@ -12,7 +12,13 @@ export type Said = {
 	means: NonNullable<PaymentMeans>;
 	invoice: string;
 	file: string;
+	/** Whether more came than is open. */
+	ahead: boolean;
 	credit: boolean;
+	/** Whether a cancelled project is settled by the terms of its kind. */
+	terms: boolean;
+	/** What becomes of recurring invoices; empty until it is said. */
+	recurring: NonNullable<RecurringThen> | "";
 	colleague: string;
 	letter: boolean;
 	subject: string;

@@ -4,6 +4,7 @@ import { CountField } from "../../ui/CountField";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
+import { CancelTerms } from "./CancelTerms";
 import type { KindPart } from "./KindSettings";
 
 /** Phases with their usual lengths, rounds of review, and what closes a project. */
@@ -77,6 +78,7 @@ export function KindWork({ said, wrong, set }: KindPart) {
 					Add a phase
 				</Button>
 			</fieldset>
+			<CancelTerms said={work} wrong={wrong} change={change} />
 			<div className="grid gap-3 md:grid-cols-2">
 				<CountField
 					label="Rounds of review included in the price"
