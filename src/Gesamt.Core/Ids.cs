@@ -104,3 +104,13 @@ public readonly record struct MeetingId(long Value) : IId<MeetingId>
 {
     public static MeetingId From(long value) => new(value);
 }
+
+public readonly record struct HoursId(long Value) : IId<HoursId>
+{
+    public static HoursId From(long value) => new(value);
+}
+
+public readonly record struct CostId(long Value) : IId<CostId>
+{
+    public static CostId From(long value) => new(value);
+}

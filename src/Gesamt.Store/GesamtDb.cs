@@ -71,6 +71,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<BillDraftRow> BillDrafts => Set<BillDraftRow>();
     public DbSet<RecurringRow> Recurring => Set<RecurringRow>();
     public DbSet<KeptMeansRow> KeptMeans => Set<KeptMeansRow>();
+    public DbSet<HoursRow> Hours => Set<HoursRow>();
+    public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<BankFileRow> BankFiles => Set<BankFileRow>();
     public DbSet<BankColumnsRow> BankColumns => Set<BankColumnsRow>();
     public DbSet<BankLineRow> BankLines => Set<BankLineRow>();
@@ -103,6 +105,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<InvoiceId>(conventions);
         Id<PaymentId>(conventions);
         Id<RefundId>(conventions);
+        Id<HoursId>(conventions);
+        Id<CostId>(conventions);
         Id<BankLineId>(conventions);
         Id<RecurringId>(conventions);
         Id<KeptMeansId>(conventions);
@@ -125,6 +129,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         People_(model);
         Meetings_(model);
         Money(model);
+        Spent(model);
         Bank(model);
         House(model);
     }
@@ -383,6 +388,16 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         refund.HasIndex(r => r.Key).IsUnique();
         refund.HasIndex(r => r.PaymentId);
         refund.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
+    }
+
+    private static void Spent(ModelBuilder model)
+    {
+        var hours = OfProject(Key<HoursRow, HoursId>(model, h => h.Id));
+        hours.ToTable(t => t.HasCheckConstraint("WithinADay", "Minutes BETWEEN 1 AND 1440"));
+        hours.HasOne<InvoiceRow>().WithMany().HasForeignKey(h => h.InvoiceId).OnDelete(DeleteBehavior.Restrict);
+        var cost = OfProject(Key<CostRow, CostId>(model, c => c.Id));
+        cost.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
+        cost.HasOne<InvoiceRow>().WithMany().HasForeignKey(c => c.InvoiceId).OnDelete(DeleteBehavior.Restrict);
     }
 
     private static void Bank(ModelBuilder model)

@@ -25,6 +25,7 @@ using Gesamt.Web.Reviews;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Search;
 using Gesamt.Web.SignIn;
+using Gesamt.Web.Spent;
 using Gesamt.Web.StandIns;
 using Gesamt.Web.Studios;
 using Gesamt.Web.Templates;
@@ -40,6 +41,11 @@ namespace Gesamt.Web;
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(string[]))]
 [JsonSerializable(typeof(AddressDto))]
+[JsonSerializable(typeof(KeepHoursDto))]
+[JsonSerializable(typeof(KeepCostDto))]
+[JsonSerializable(typeof(SpentIdDto))]
+[JsonSerializable(typeof(SpentDto))]
+[JsonSerializable(typeof(SpentLinesDto))]
 [JsonSerializable(typeof(ApproveBriefDto))]
 [JsonSerializable(typeof(DecideDetailDto))]
 [JsonSerializable(typeof(SaveBriefDto))]

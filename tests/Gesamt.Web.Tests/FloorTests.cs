@@ -54,6 +54,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "People",
         "Inquiries",
         "Work",
+        "Spent",
         "Recurring",
         "WhatHappened",
         "Routines",

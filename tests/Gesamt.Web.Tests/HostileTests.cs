@@ -44,6 +44,7 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             || pattern.EndsWith("/paper-files")
             || pattern.EndsWith("/imports")
             || pattern.EndsWith("/bank/statements")
+            || pattern.EndsWith("/receipt")
             || pattern.EndsWith("/letter-files")
                 ? "?name=a.txt"
             : pattern.EndsWith("/reading") ? "?text=a"

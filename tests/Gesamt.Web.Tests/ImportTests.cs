@@ -10,7 +10,7 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     private static readonly TimeSpan Poll = TimeSpan.FromMilliseconds(50),
         Longest = TimeSpan.FromMinutes(4);
 
-    private static async Task<int> BeginAsync(Visitor owner, string table)
+    internal static async Task<int> BeginAsync(Visitor owner, string table)
     {
         var content = new ByteArrayContent(Encoding.UTF8.GetBytes(table))
         {
@@ -21,7 +21,7 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         return JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement.GetProperty("id").GetInt32();
     }
 
-    private static async Task<JsonElement> RunAsync(Visitor owner, int id)
+    internal static async Task<JsonElement> RunAsync(Visitor owner, int id)
     {
         var matching = (await owner.GetAsync($"/api/imports/{id}")).GetProperty("matching");
         Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/imports/{id}/run", matching)).StatusCode);

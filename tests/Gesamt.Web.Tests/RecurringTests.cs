@@ -143,7 +143,7 @@ public sealed class RecurringTests(EmptyStudio studio) : IClassFixture<EmptyStud
         var id = (await MoneyAsync(owner, project)).GetProperty("recurring")[0].GetProperty("id").GetInt64();
         await Done(owner.PostAsync($"/api/projects/{project}/recurring/{id}/open"));
         var draft = await owner.GetAsync($"/api/projects/{project}/bill");
-        Assert.Equal(id, draft.GetProperty("for").GetProperty("changes").GetInt64());
+        Assert.Equal(id, draft.GetProperty("for").GetProperty("of").GetProperty("changes").GetInt64());
         // it cannot go out as an invoice of its own by mistake
         Assert.Equal(
             HttpStatusCode.Conflict,

@@ -17,6 +17,14 @@ public static class NumberText
             ? number
             : null;
 
+    /// <summary>A share as it was typed, “23” or “23 %”: 0 to 100 with at most four decimals. Null for anything else.</summary>
+    public static Rate? Percent(string text) =>
+        Exact(text.Trim().TrimEnd('%').Trim()) is { } percent
+        && percent is >= 0 and <= 100
+        && decimal.Round(percent, 4) == percent
+            ? Rate.Percent(percent)
+            : null;
+
     /// <summary>What a doubtful number could be, as a sentence to add; empty for any other.</summary>
     public static string Doubt(string text) =>
         NumberReading.IsDoubtful(text) ? $" It can be read as {NumberReading.Readings(text)}: write which." : "";

@@ -41,13 +41,7 @@ public static class TaxText
             return (default, TaxCategory.Exempt);
         if (Reverses.Contains(plain, StringComparer.OrdinalIgnoreCase))
             return (default, TaxCategory.ReverseCharge);
-        return
-            NumberText.Exact(plain) is { } percent
-            && percent is >= 0 and <= 100
-            && decimal.Round(percent, 4) == percent
-            && Rate.Percent(percent) is var rate
-            ? (rate, TaxCategories.Of(rate))
-            : null;
+        return NumberText.Percent(plain) is { } rate ? (rate, TaxCategories.Of(rate)) : null;
     }
 
     /// <summary>As it is typed: “23”, “exempt”, “reverse charge”.</summary>

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Globalization;
 using System.Text.RegularExpressions;
 using Gesamt.Core.Calendar;
 using NodaTime;
@@ -53,7 +52,9 @@ public static partial class SlipReader
         var (project, names) = ProjectIn(rest, projects);
         var of = project ?? projects.FirstOrDefault(p => p.Id == here);
         var due = DueIn(rest, today, calendar, of);
-        var minutes = rest.Take(Takes(), match => $"takes {match.Value}") is { } takes ? MinutesOf(takes) : (int?)null;
+        var minutes = rest.Take(Takes(), match => $"takes {match.Value}") is { } takes
+            ? WorkTime.MinutesOf(takes)
+            : (int?)null;
         var important = rest.Take(Important(), _ => "important") is not null;
         List<string> labels = [];
         while (rest.Take(Label(), match => $"label {match.Groups[1].Value.ToLowerInvariant()}") is { } label)
@@ -180,15 +181,6 @@ public static partial class SlipReader
             || text[(match.Index + match.Length)..].Trim(' ', ',', '.').Length == 0;
     }
 
-    private static int MinutesOf(Match match)
-    {
-        decimal Of(string name) =>
-            match.Groups[name] is { Success: true } group
-                ? decimal.Parse(group.Value.Replace(',', '.'), CultureInfo.InvariantCulture)
-                : 0;
-        return (int)decimal.Round(Of("hours") * 60 + Of("minutes"), MidpointRounding.AwayFromZero);
-    }
-
     private static string Words(LocalDate date, LocalDate today) => $"due {DateWords.Short(date, today)}";
 
     /// <summary>The text that is not understood yet, and what was.</summary>
@@ -217,23 +209,7 @@ public static partial class SlipReader
     [GeneratedRegex(@"\b(?:for|about)\s+((?:[\p{L}\p{N}&'’.-]+\s*){1,4})", RegexOptions.IgnoreCase)]
     private static partial Regex Named();
 
-    // “2.25 hours”, “1 h 15 min”, “1:30 h”, “1h30”, “90 min”
-    private const string Hours = "(?:h|hrs?|hours?)",
-        Minutes = "(?:mins?|minutes?)";
-
-    [GeneratedRegex(
-        DatePhrases.WholeNumber
-            + @"(?:(?<hours>\d{1,3}(?:[.,]\d{1,2})?)\s*"
-            + Hours
-            + @"(?:\s*(?:and\s+)?(?<minutes>\d{1,2})\s*"
-            + Minutes
-            + @")?|(?<hours>\d{1,2}):(?<minutes>[0-5]\d)\s*"
-            + Hours
-            + @"|(?<hours>\d{1,2})h(?<minutes>[0-5]\d)|(?<minutes>\d{1,3}(?:[.,]\d{1,2})?)\s*"
-            + Minutes
-            + @")(?![\w-])",
-        RegexOptions.IgnoreCase
-    )]
+    [GeneratedRegex(DatePhrases.WholeNumber + WorkTime.Pattern + @"(?![\w-])", RegexOptions.IgnoreCase)]
     private static partial Regex Takes();
 
     [GeneratedRegex(@"\bimportant\b", RegexOptions.IgnoreCase)]

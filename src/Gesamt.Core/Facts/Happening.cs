@@ -197,6 +197,10 @@ public abstract record Happening
 
     public sealed record TaskRemoved(TaskId Task) : Happening;
 
+    public sealed record HoursKept(HoursId Hours) : Happening;
+
+    public sealed record CostKept(CostId Cost) : Happening;
+
     public sealed record TaskDone(TaskId Task) : Happening;
 
     public sealed record TaskReopened(TaskId Task) : Happening;

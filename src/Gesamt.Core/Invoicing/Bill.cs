@@ -19,6 +19,15 @@ public sealed record BillLine(
     Discount? Less = null
 )
 {
+    /// <summary>The kept hours that it charges.</summary>
+    public ImmutableArray<HoursId> Hours { get; init; } = [];
+
+    /// <summary>The costs that it charges on.</summary>
+    public ImmutableArray<CostId> Costs { get; init; } = [];
+
+    /// <summary>Whether it charges what was kept, which can be charged once.</summary>
+    public bool ChargesKept => !Hours.IsEmpty || !Costs.IsEmpty;
+
     /// <summary>With its discount.</summary>
     public PricedLine Priced(Currency currency)
     {

@@ -21,4 +21,9 @@ public static class Charging
         && !history.Any<Happening.ConsentTakenBack>(back => back.Means == means)
             ? means
             : null;
+
+    /// <summary>Whether an invoice that could not be charged is tried again by itself: nobody needs to be reminded of it meanwhile.</summary>
+    public static bool IsTriedAgain(History history, InvoiceId invoice) =>
+        Kept(history) is not null
+        && history.Last<Happening.ChargeRefused>(one => one.Invoice == invoice) is { What.Again: not null };
 }

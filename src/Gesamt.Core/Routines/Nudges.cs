@@ -21,7 +21,9 @@ public static class Nudges
             Owing.Choice => ProposalState.Open(project.History) is not null,
             Owing.Signature => ContractState.Open(project.History) is not null,
             Owing.Payment => cause.Fact?.What is not Happening.InvoiceIssued issued
-                || Owed.On(project.History, issued).Minor > 0 && !Unanswered.Objects(project, issued.Invoice),
+                || Owed.On(project.History, issued).Minor > 0
+                    && !Unanswered.Objects(project, issued.Invoice)
+                    && !Charging.IsTriedAgain(project.History, issued.Invoice),
             Owing.Form => FormsAsked.Open(project.History).Any(),
             Owing.Approval => project.History.Any<Happening.HandedOver>() && !project.History.Any<Happening.Approved>(),
             _ => true,

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("9d6d796a-c6f9-4892-850d-e27176a64adf"), entityTypeCount: 66)
+            : base(skipDetectChanges: false, modelId: new Guid("96aeca3b-a2e8-4d75-b648-8a1c88c6eec0"), entityTypeCount: 68)
         {
         }
 
@@ -31,6 +31,7 @@ namespace Gesamt.Store.Compiled
             var calendarRow = CalendarRowEntityType.Create(this);
             var checkoutRow = CheckoutRowEntityType.Create(this);
             var contractTemplateRow = ContractTemplateRowEntityType.Create(this);
+            var costRow = CostRowEntityType.Create(this);
             var detailDoubtRow = DetailDoubtRowEntityType.Create(this);
             var detailRow = DetailRowEntityType.Create(this);
             var factRow = FactRowEntityType.Create(this);
@@ -39,6 +40,7 @@ namespace Gesamt.Store.Compiled
             var formRow = FormRowEntityType.Create(this);
             var hookCallRow = HookCallRowEntityType.Create(this);
             var hookRow = HookRowEntityType.Create(this);
+            var hoursRow = HoursRowEntityType.Create(this);
             var importRow = ImportRowEntityType.Create(this);
             var importedRow = ImportedRowEntityType.Create(this);
             var invoiceRow = InvoiceRowEntityType.Create(this);
@@ -93,6 +95,8 @@ namespace Gesamt.Store.Compiled
             BillDraftRowEntityType.CreateForeignKey1(billDraftRow, projectRow);
             BriefRowEntityType.CreateForeignKey1(briefRow, projectRow);
             CheckoutRowEntityType.CreateForeignKey1(checkoutRow, projectRow);
+            CostRowEntityType.CreateForeignKey1(costRow, invoiceRow);
+            CostRowEntityType.CreateForeignKey2(costRow, projectRow);
             DetailDoubtRowEntityType.CreateForeignKey1(detailDoubtRow, projectRow);
             DetailRowEntityType.CreateForeignKey1(detailRow, projectRow);
             FactRowEntityType.CreateForeignKey1(factRow, projectRow);
@@ -100,6 +104,8 @@ namespace Gesamt.Store.Compiled
             FormDraftRowEntityType.CreateForeignKey1(formDraftRow, projectRow);
             HookCallRowEntityType.CreateForeignKey1(hookCallRow, hookRow);
             HookCallRowEntityType.CreateForeignKey2(hookCallRow, projectRow);
+            HoursRowEntityType.CreateForeignKey1(hoursRow, invoiceRow);
+            HoursRowEntityType.CreateForeignKey2(hoursRow, projectRow);
             InvoiceRowEntityType.CreateForeignKey1(invoiceRow, projectRow);
             KeptMeansRowEntityType.CreateForeignKey1(keptMeansRow, projectRow);
             LetterFileRowEntityType.CreateForeignKey1(letterFileRow, letterRow);
@@ -138,6 +144,7 @@ namespace Gesamt.Store.Compiled
             CalendarRowEntityType.CreateAnnotations(calendarRow);
             CheckoutRowEntityType.CreateAnnotations(checkoutRow);
             ContractTemplateRowEntityType.CreateAnnotations(contractTemplateRow);
+            CostRowEntityType.CreateAnnotations(costRow);
             DetailDoubtRowEntityType.CreateAnnotations(detailDoubtRow);
             DetailRowEntityType.CreateAnnotations(detailRow);
             FactRowEntityType.CreateAnnotations(factRow);
@@ -146,6 +153,7 @@ namespace Gesamt.Store.Compiled
             FormRowEntityType.CreateAnnotations(formRow);
             HookCallRowEntityType.CreateAnnotations(hookCallRow);
             HookRowEntityType.CreateAnnotations(hookRow);
+            HoursRowEntityType.CreateAnnotations(hoursRow);
             ImportRowEntityType.CreateAnnotations(importRow);
             ImportedRowEntityType.CreateAnnotations(importedRow);
             InvoiceRowEntityType.CreateAnnotations(invoiceRow);

@@ -435,6 +435,73 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("ContractTemplates");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.CostRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("Category")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("ChargeOn")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GrossMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Payee")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ReceiptHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReceiptName")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("ReceiptType")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TaxPartsPerMillion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("Costs", t =>
+                        {
+                            t.HasCheckConstraint("Positive", "GrossMinor > 0");
+                        });
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.DetailDoubtRow", b =>
                 {
                     b.Property<int>("Id")
@@ -775,6 +842,46 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("Hooks");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.HoursRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long?>("InvoiceId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Minutes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("InvoiceId");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("Hours", t =>
+                        {
+                            t.HasCheckConstraint("WithinADay", "Minutes BETWEEN 1 AND 1440");
+                        });
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.ImportRow", b =>
@@ -3065,6 +3172,20 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.CostRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.InvoiceRow", null)
+                        .WithMany()
+                        .HasForeignKey("InvoiceId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.DetailDoubtRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
@@ -3117,6 +3238,20 @@ namespace Gesamt.Store.Migrations
                         .HasForeignKey("HookId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.HoursRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.InvoiceRow", null)
+                        .WithMany()
+                        .HasForeignKey("InvoiceId")
+                        .OnDelete(DeleteBehavior.Restrict);
 
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()

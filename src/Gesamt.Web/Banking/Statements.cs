@@ -106,6 +106,7 @@ internal static class Statements
                         ? "One line of this file is booked. Undo it first."
                         : $"{booked} lines of this file are booked. Undo them first."
                 );
+            await LeaveToOthersAsync(act, file);
             await lines.ExecuteDeleteAsync();
             act.Db.BankFiles.Remove(file);
             var bytes = desk.Vault.Read(file.Hash);
@@ -114,6 +115,39 @@ internal static class Statements
             var headings = HeadingsOf(TableText.Read(bytes));
             await act.Db.BankColumns.Where(c => c.Headings == headings).ExecuteDeleteAsync();
         });
+
+    /// <summary>A line that stands in another file, too, stays as that one's: only what this file alone said goes.</summary>
+    private static async Task LeaveToOthersAsync(Act act, BankFileRow file)
+    {
+        var left = await act.Db.BankLines.Where(l => l.FileId == file.Id).Select(l => l.Key).ToHashSetAsync();
+        foreach (
+            var other in await act.Db.BankFiles.Where(f => f.Id != file.Id).OrderByDescending(f => f.Id).ToListAsync()
+        )
+        {
+            if (left.Count == 0)
+                break;
+            var its = KeyedOf(await ReadAgainAsync(act.Desk, other)).ConvertAll(one => one.Key);
+            its.RemoveAll(key => !left.Remove(key));
+            foreach (var some in its.Chunk(500))
+                await act
+                    .Db.BankLines.Where(l => some.Contains(l.Key))
+                    .ExecuteUpdateAsync(set => set.SetProperty(l => l.FileId, other.Id));
+            other.New += its.Count;
+        }
+    }
+
+    /// <summary>What a file said that was taken in; nothing where its columns are matched no more.</summary>
+    private static async Task<IReadOnlyList<BankStatement>> ReadAgainAsync(Desk desk, BankFileRow file)
+    {
+        var bytes = desk.Vault.Read(file.Hash);
+        if (Camt053.Is(bytes))
+            return Camt053.Read(bytes);
+        var table = TableText.Read(bytes);
+        var headings = HeadingsOf(table);
+        return await desk.Db.BankColumns.AsNoTracking().SingleOrDefaultAsync(c => c.Headings == headings) is { } known
+            ? [LinesOf(desk, table, known.Account, StoreJson.Read<ImmutableArray<StatementColumn>>(known.Columns))]
+            : [];
+    }
 
     private static string HeadingsOf(TableText table) => string.Join('\n', table.Headings);
 
@@ -154,14 +188,7 @@ internal static class Statements
         IReadOnlyList<BankStatement> statements
     )
     {
-        // a line of nothing, such as a note of the bank's, pays nothing
-        var lines = statements
-            .SelectMany(statement =>
-                statement.Lines.Zip(BankLineKey.Of(statement), (line, key) => (statement.Account, line, key))
-            )
-            .Where(one => one.line.Amount.Minor != 0)
-            .DistinctBy(one => one.key)
-            .ToList();
+        var lines = KeyedOf(statements);
         if (lines.Count == 0)
             throw new InvalidException(("file", "There is no line in this file that the bank has booked."));
         var added = await desk.ActAsync(async act =>
@@ -176,13 +203,13 @@ internal static class Statements
             act.Db.BankFiles.Add(file);
             await act.Db.SaveChangesAsync();
             HashSet<string> known = [];
-            foreach (var some in lines.Select(one => one.key).Chunk(500))
+            foreach (var some in lines.Select(one => one.Key).Chunk(500))
                 known.UnionWith(
                     await act.Db.BankLines.Where(l => some.Contains(l.Key)).Select(l => l.Key).ToListAsync()
                 );
             var rows = lines
-                .Where(one => !known.Contains(one.key))
-                .Select(one => RowOf(file.Id, one.Account, one.line, one.key))
+                .Where(one => !known.Contains(one.Key))
+                .Select(one => RowOf(file.Id, one.Account, one.Line, one.Key))
                 .ToList();
             act.Db.BankLines.AddRange(rows);
             file.New = rows.Count;
@@ -191,6 +218,17 @@ internal static class Statements
         });
         return new(lines.Count, added.Count, await BankBooking.BookCertainAsync(desk, added), null);
     }
+
+    /// <summary>The lines of statements with what each is known again by. A line of nothing, such as a note of the bank's, pays nothing.</summary>
+    private static List<(string Account, BankLine Line, string Key)> KeyedOf(IReadOnlyList<BankStatement> statements) =>
+        [
+            .. statements
+                .SelectMany(statement =>
+                    statement.Lines.Zip(BankLineKey.Of(statement), (line, key) => (statement.Account, line, key))
+                )
+                .Where(one => one.line.Amount.Minor != 0)
+                .DistinctBy(one => one.key),
+        ];
 
     private static BankLineRow RowOf(int file, string account, BankLine line, string key) =>
         new()

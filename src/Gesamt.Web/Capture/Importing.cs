@@ -250,6 +250,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
                     .Select(g => g.Key)
                     .ToListAsync()
             ).ToHashSet();
+            touched.UnionWith(await WrittenAtAsync(desk, ids));
             var gone = ids.Where(project => !touched.Contains(project)).ToList();
             await RemoveAsync(
                 desk,
@@ -262,6 +263,20 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         live.ChangedAll();
         return undone;
     }
+
+    /// <summary>Of these the projects in which something was written that is no fact yet.</summary>
+    private static async Task<List<ProjectId>> WrittenAtAsync(Desk desk, List<ProjectId> ids) =>
+        await desk
+            .Db.BillDrafts.Select(d => d.ProjectId)
+            .Union(desk.Db.OfferDrafts.Select(d => d.ProjectId))
+            .Union(desk.Db.FormDrafts.Select(d => d.ProjectId))
+            .Union(desk.Db.Details.Select(d => d.ProjectId))
+            .Union(desk.Db.Briefs.Select(b => b.ProjectId))
+            .Union(desk.Db.ProjectPeople.Select(p => p.ProjectId))
+            .Union(desk.Db.Labels.Where(l => l.ProjectId != null).Select(l => l.ProjectId!.Value))
+            .Union(desk.Db.Links.Select(l => l.ProjectId))
+            .Where(project => ids.Contains(project))
+            .ToListAsync();
 
     private static async Task RemoveAsync(Desk desk, List<ProjectId> projects, List<PersonId> people)
     {

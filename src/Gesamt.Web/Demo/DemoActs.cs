@@ -66,6 +66,8 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             "signs" => SignAsync(desk, services.GetRequiredService<SignCodes>(), id, project.Person),
             "countersign" => SayAsync(desk, id, HappenedSort.Countersign, desk.Studio.Owner),
             "pays" => PayAsync(desk, id),
+            "worked" => DemoMoney.WorkedAsync(desk, id, e.Rest),
+            "cost" => DemoMoney.CostAsync(desk, id, e.Rest),
             "pays part" => DemoMoney.PaysPartAsync(desk, id, e.Rest),
             "recurs" => DemoMoney.RecursAsync(desk, id, e.Rest),
             "agrees" => DemoMoney.AgreesAsync(desk, services.GetRequiredService<PaymentHouse>(), id, e.Rest),

@@ -10,6 +10,7 @@ using Gesamt.Web.Banking;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Recurring;
+using Gesamt.Web.Spent;
 using Gesamt.Web.StandIns;
 using Microsoft.EntityFrameworkCore;
 
@@ -83,6 +84,24 @@ internal static class DemoMoney
         var session = page[(page.LastIndexOf('/') + 1)..];
         house.Pay(session, card);
         await Checkout.SettleAsync(desk, house, session);
+    }
+
+    /// <summary>“2.5; Gulls, first sketch”: hours of that day.</summary>
+    public static Task WorkedAsync(Desk desk, ProjectId id, string words)
+    {
+        var parts = words.Split("; ");
+        return Keeping.AddAsync(desk, id, new KeepHoursDto(null, parts[0], parts[1]));
+    }
+
+    /// <summary>“184.50; Scaffold, two days; Northgate Hire; hire; charge on”: a cost of that day with 23 % of tax in it.</summary>
+    public static Task CostAsync(Desk desk, ProjectId id, string words)
+    {
+        var parts = words.Split("; ");
+        return Keeping.AddAsync(
+            desk,
+            id,
+            new KeepCostDto(null, parts[2], parts[1], parts[3], parts[0], "23", parts.Length > 4)
+        );
     }
 
     /// <summary>A part of what is open longest comes by transfer.</summary>

@@ -110,15 +110,14 @@ public static class FileEndpoints
     }
 
     /// <summary>The whole file as a download: it is never opened in the page's own place.</summary>
-    public static IResult Whole(HttpContext http, FileVault vault, FileRow row)
+    public static IResult Whole(HttpContext http, FileVault vault, FileRow row) =>
+        Whole(http, vault, row.Hash, row.Name, row.Type);
+
+    /// <summary>The same of any bytes in the vault.</summary>
+    public static IResult Whole(HttpContext http, FileVault vault, string hash, string name, string type)
     {
         http.Response.Headers.ContentSecurityPolicy = "default-src 'none'; sandbox";
-        return Results.File(
-            vault.Open(row.Hash),
-            row.Type,
-            FileTypes.HandedOut(row.Name, row.Type),
-            enableRangeProcessing: true
-        );
+        return Results.File(vault.Open(hash), type, FileTypes.HandedOut(name, type), enableRangeProcessing: true);
     }
 
     /// <summary>A small picture of a picture, made once and kept beside it.</summary>

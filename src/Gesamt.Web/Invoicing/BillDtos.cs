@@ -5,6 +5,8 @@ namespace Gesamt.Web.Invoicing;
 
 /// <param name="UnitPrice">In major units, exact.</param>
 /// <param name="Tax">Per cent, “exempt” or “reverse charge”.</param>
+/// <param name="Hours">The kept hours that it charges.</param>
+/// <param name="Costs">The costs that it charges on.</param>
 public sealed record BillLineDto(
     string Key,
     string Title,
@@ -13,7 +15,9 @@ public sealed record BillLineDto(
     string Unit,
     string UnitPrice,
     string Tax,
-    DiscountDto? Less = null
+    DiscountDto? Less = null,
+    long[]? Hours = null,
+    long[]? Costs = null
 );
 
 /// <summary>A file that goes with its letter.</summary>
@@ -41,7 +45,13 @@ public sealed record BillSaysDto(
 public sealed record BillDto(string Currency, bool Gross, BillLineDto[] Lines, DiscountDto? Less, BillSaysDto Says);
 
 /// <summary>An invoice that is kept as it is, also while it is not yet complete.</summary>
-public sealed record SaveBillDto(int Edition, BillDto Bill);
+/// <param name="Of">What one is for that was thrown away and is brought back; null for every other.</param>
+public sealed record SaveBillDto(int Edition, BillDto Bill, BillPurposeDto? Of = null);
+
+/// <summary>What an invoice is written for besides being one.</summary>
+/// <param name="Changes">The recurring invoice that it changes for what lies ahead; null for none.</param>
+/// <param name="InterestOf">The late invoice whose interest it asks for; null for none.</param>
+public sealed record BillPurposeDto(long? Changes, long? InterestOf);
 
 /// <summary>A sum of an invoice by its name.</summary>
 public sealed record BilledSumDto(string Label, string Amount);
@@ -73,7 +83,6 @@ public sealed record BillDraftDto(
 /// <summary>Whom it is for, and how it will be called.</summary>
 /// <param name="Number">What it will be called if it is issued now.</param>
 /// <param name="Due">When it is due then.</param>
-/// <param name="Changes">The recurring invoice that it changes for what lies ahead; null for none.</param>
 /// <param name="Interest">The number of the late invoice whose interest it asks for; null for none.</param>
 public sealed record BillForDto(
     string Project,
@@ -82,7 +91,7 @@ public sealed record BillForDto(
     string Number,
     string Due,
     string? Interest,
-    long? Changes,
+    BillPurposeDto Of,
     string[] Addressee
 );
 

@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Web.Hosting;
@@ -34,7 +35,9 @@ public static class BillWire
             line.Unit,
             NumberText.Number(line.UnitPrice),
             TaxText.Of(line.Tax.Rate, line.Tax.Category),
-            line.Less is { } less ? TypedDiscount.Of(less) : null
+            line.Less is { } less ? TypedDiscount.Of(less) : null,
+            line.Hours.IsEmpty ? null : [.. line.Hours.Select(id => id.Value)],
+            line.Costs.IsEmpty ? null : [.. line.Costs.Select(id => id.Value)]
         );
 }
 
@@ -42,7 +45,8 @@ public static class BillWire
 internal sealed class BillReading : TypedFields
 {
     private const int MostLines = 200,
-        MostFiles = 10;
+        MostFiles = 10,
+        MostKept = 1_000;
 
     /// <exception cref="InvalidException">A number or a rate is not one, or something is longer than can be kept.</exception>
     public static Bill Of(BillDto dto, Currency otherwise)
@@ -91,6 +95,17 @@ internal sealed class BillReading : TypedFields
             Number($"{at}.unitPrice", line.UnitPrice, $"The price of “{line.Title}”"),
             new(rate, category),
             line.Less is { } less ? DiscountOf($"{at}.less", less) : null
-        );
+        )
+        {
+            Hours = [.. Ids(at, line.Hours).Select(id => new HoursId(id))],
+            Costs = [.. Ids(at, line.Costs).Select(id => new CostId(id))],
+        };
+    }
+
+    private IEnumerable<long> Ids(string at, long[]? ids)
+    {
+        if (ids?.Length > MostKept)
+            Wrong($"{at}.title", $"A line charges at most {MostKept} entries of hours or costs.");
+        return (ids ?? []).Distinct();
     }
 }

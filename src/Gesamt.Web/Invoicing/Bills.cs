@@ -41,17 +41,41 @@ public static class Bills
 
     /// <summary>Keeps it as it is, also while it is not yet complete.</summary>
     /// <exception cref="StaleException">It was saved in another window since.</exception>
-    public static async Task<BillDraftRow> SaveAsync(Desk desk, ProjectFile file, Bill bill, int edition)
+    /// <param name="of">What it is for, should it be begun by this.</param>
+    public static async Task<BillDraftRow> SaveAsync(
+        Desk desk,
+        ProjectFile file,
+        Bill bill,
+        int edition,
+        BillPurposeDto? of = null
+    )
     {
         var draft = await OfAsync(desk, file);
         if (draft.Edition != edition)
             throw new StaleException(await DtoAsync(desk, file, draft));
         if (draft.Id == 0)
+        {
             desk.Db.BillDrafts.Add(draft);
+            (draft.Changes, draft.InterestOf) = PurposeOf(file, of);
+        }
         (draft.Bill, draft.ChangedAt) = (StoreJson.Write(bill), desk.Now);
         draft.Edition++;
         await desk.Db.SaveChangesAsync();
         return draft;
+    }
+
+    /// <exception cref="RefusedException">What it was for is over.</exception>
+    private static (RecurringId? Changes, InvoiceId? InterestOf) PurposeOf(ProjectFile file, BillPurposeDto? of)
+    {
+        var (changes, interest) = (of?.Changes, of?.InterestOf);
+        if (changes is { } id && !RecurringInvoices.Running(file.History).Contains(new(id)))
+            throw new RefusedException("The recurring invoice that this changed was stopped since.");
+        if (interest is { } late && !file.History.Of<Happening.InvoiceIssued>().Any(i => i.What.Invoice.Value == late))
+            throw new MissingException("invoice");
+        return (
+            changes is { } known ? new RecurringId(known) : null,
+            interest is { } invoice ? new InvoiceId(invoice) : null
+        );
     }
 
     /// <summary>Begins one, in the place of what was being written.</summary>
@@ -109,6 +133,7 @@ public static class Bills
             var snapshot = Snapshot(desk, file, bill);
             var row = await Issuing.NewAsync(act, file, snapshot, InvoiceSort.Invoice, due);
             row.InterestOf = draft.InterestOf;
+            await Taken.TakeAsync(act, file, bill, row.Id);
             desk.Db.BillDrafts.Remove(draft);
             await desk.Db.SaveChangesAsync();
             var issued = new Happening.InvoiceIssued(row.Id, snapshot.Totals.Payable, due, Extra: true);
@@ -168,7 +193,7 @@ public static class Bills
                 await Issuing.NextNumberAsync(desk),
                 DateWords.Long(due),
                 interest,
-                draft.Changes?.Value,
+                new(draft.Changes?.Value, draft.InterestOf?.Value),
                 [.. Print.Addressee(client)]
             ),
             faults.Count == 0 ? Billed(bill) : null,

@@ -26,7 +26,7 @@ public static class InvoiceEndpoints
             {
                 var file = await desk.OpenAsync(new(id));
                 var bill = BillReading.Of(save.Bill, desk.CurrencyOf(file));
-                return await Bills.DtoAsync(desk, file, await Bills.SaveAsync(desk, file, bill, save.Edition));
+                return await Bills.DtoAsync(desk, file, await Bills.SaveAsync(desk, file, bill, save.Edition, save.Of));
             }
         );
         api.MapDelete(

@@ -248,9 +248,11 @@ public static class InvoicePapers
                     $"By transfer, until {DateWords.Long(due)}",
                     [
                         $"IBAN {Iban.Written(iban)}",
-                        $"Reference {(more is null || more.Reference.Length == 0 ? number : CreditorReference.Written(more.Reference))}",
+                        number.Length == 0 ? "Reference: given as it is issued"
+                        : more is null || more.Reference.Length == 0 ? $"Reference {number}"
+                        : $"Reference {CreditorReference.Written(more.Reference)}",
                     ],
-                    coded ? "The code holds both for your bank’s app." : ""
+                    coded && number.Length > 0 ? "The code holds both for your bank’s app." : ""
                 )
             );
         var others = new[]

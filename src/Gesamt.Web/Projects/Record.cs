@@ -20,6 +20,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Recurring;
+using Gesamt.Web.Spent;
 using Gesamt.Web.WhatHappened;
 using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
@@ -65,7 +66,8 @@ public static class Record
                 ContractRule.CanAmend(file.Case),
                 await WorkAsync(desk, file, rows),
                 new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),
-                new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file))
+                new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file)),
+                await SpentView.LineAsync(desk, file)
             ),
             await AboutAsync(desk, file),
             Involved(desk, file)

@@ -249,6 +249,7 @@ public sealed record RecordMeetingsDto(IReadOnlyList<MeetingDto> All, string? Of
 /// <summary>The sheet beside the line.</summary>
 /// <param name="DoneTasks">The last one done first.</param>
 /// <param name="CanAmend">Whether what is agreed can be changed by an amendment now.</param>
+/// <param name="Spent">Hours and costs in one line; null without any.</param>
 public sealed record SheetDto(
     SheetMoneyDto? Money,
     ToPayDto ToPay,
@@ -258,7 +259,8 @@ public sealed record SheetDto(
     bool CanAmend,
     WorkDto Work,
     PageDto Page,
-    RecordMeetingsDto Meetings
+    RecordMeetingsDto Meetings,
+    string? Spent
 );
 
 /// <summary>What is known of the project: answers, details, the brief.</summary>

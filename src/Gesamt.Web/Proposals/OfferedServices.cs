@@ -60,7 +60,7 @@ internal static class OfferedServices
     }
 
     /// <summary>A price with or without its tax, to six decimals.</summary>
-    private static decimal PriceIn(decimal price, Rate tax, bool isGross, bool gross) =>
+    public static decimal PriceIn(decimal price, Rate tax, bool isGross, bool gross) =>
         isGross == gross ? price
         : gross ? decimal.Round(price * (1 + tax.Fraction), 6)
         : decimal.Round(price / (1 + tax.Fraction), 6);

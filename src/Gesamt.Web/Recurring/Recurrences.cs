@@ -31,6 +31,7 @@ public static class Recurrences
             Check(desk, begin);
             var recurrence = new Recurrence(begin.Every, begin.First, begin.Until, begin.Count);
             Bills.Check(desk, file, bill);
+            Taken.DemandNone(bill);
             var row = new RecurringRow
             {
                 ProjectId = project,
@@ -85,6 +86,7 @@ public static class Recurrences
                 throw new RefusedException("What is being written is another invoice.");
             var bill = StoreJson.Read<Bill>(draft.Bill);
             Bills.Check(desk, file, bill);
+            Taken.DemandNone(bill);
             var row = await OneAsync(desk, project, id);
             row.Bill = draft.Bill;
             act.Db.BillDrafts.Remove(draft);

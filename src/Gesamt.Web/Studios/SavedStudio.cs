@@ -131,12 +131,8 @@ internal static class SavedStudio
             errors.Add(("habits.validDays", $"From 1 to {MostDays} days."));
         if (habits.PutAwayDays is < 1 or > 3 * MostDays)
             errors.Add(("habits.putAwayDays", $"From 1 to {3 * MostDays} days, or nothing."));
-        if (
-            NumberText.Exact(habits.OnBooking) is { } percent
-            && percent is >= 0 and <= 100
-            && decimal.Round(percent, 4) == percent
-        )
-            return Rate.Percent(percent);
+        if (NumberText.Percent(habits.OnBooking) is { } share)
+            return share;
         errors.Add(("habits.onBooking", $"Per cent from 0 to 100, such as 40.{NumberText.Doubt(habits.OnBooking)}"));
         return default;
     }

@@ -214,7 +214,7 @@ public static class KindSettings
             CancelTerms =
             [
                 .. (save.Work.CancelTerms ?? [])
-                    .Select(step => new CancelStep(step.DaysBefore, PercentOf(step.Keeps)!.Value))
+                    .Select(step => new CancelStep(step.DaysBefore, NumberText.Percent(step.Keeps)!.Value))
                     .OrderByDescending(step => step.DaysBefore),
             ],
             ClosingSteps = [.. save.Work.ClosingSteps.Select(step => step.Trim()).Where(step => step.Length > 0)],
@@ -297,8 +297,10 @@ public static class KindSettings
                 errors.Add(($"work.cancelTerms[{i}].daysBefore", $"From 0 to {MostDays} days."));
             else if (terms.Take(i).Any(one => one.DaysBefore == terms[i].DaysBefore))
                 errors.Add(($"work.cancelTerms[{i}].daysBefore", "These days stand there already."));
-            if (PercentOf(terms[i].Keeps) is null)
-                errors.Add(($"work.cancelTerms[{i}].keeps", "Per cent, from 0 to 100."));
+            if (NumberText.Percent(terms[i].Keeps) is null)
+                errors.Add(
+                    ($"work.cancelTerms[{i}].keeps", $"Per cent, from 0 to 100.{NumberText.Doubt(terms[i].Keeps)}")
+                );
         }
         if (terms.Length > MostOfAList)
             errors.Add(("work.cancelTerms", $"At most {MostOfAList}."));
@@ -307,13 +309,6 @@ public static class KindSettings
         if (work.ClosingSteps.Length > MostOfAList || work.ClosingSteps.Any(step => step.Trim().Length > 160))
             errors.Add(("work.closingSteps", $"At most {MostOfAList} steps of up to 160 characters."));
     }
-
-    private static Rate? PercentOf(string text) =>
-        NumberReading.Amount(text.Trim().TrimEnd('%').Trim()) is { } percent
-        && percent is >= 0 and <= 100
-        && decimal.Round(percent, 4) == percent
-            ? Rate.Percent(percent)
-            : null;
 
     /// <summary>Names in a list, each there once.</summary>
     private static void Names(

@@ -138,8 +138,8 @@ public static class StartingSets
     {
         if (string.IsNullOrWhiteSpace(text))
             return default;
-        if (NumberText.Exact(text) is { } percent && percent is >= 0 and <= 100 && decimal.Round(percent, 4) == percent)
-            return Rate.Percent(percent);
+        if (NumberText.Percent(text) is { } rate)
+            return rate;
         errors.Add(("tax", $"Per cent from 0 to 100, such as 23 or 13.5.{NumberText.Doubt(text)}"));
         return default;
     }

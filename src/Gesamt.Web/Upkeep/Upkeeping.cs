@@ -112,6 +112,7 @@ public sealed class Upkeeping(
                     desk.Db.Uploads.Select(u => u.Hash),
                     desk.Db.Imports.Select(i => i.Hash),
                     desk.Db.BankFiles.Select(f => f.Hash),
+                    desk.Db.Costs.Where(c => c.ReceiptHash != null).Select(c => c.ReceiptHash!),
                     desk.Db.Papers.Select(p => p.Hash),
                     desk.Db.Papers.Where(p => p.Data != null).Select(p => p.Data!),
                     desk.Db.PaperFiles.Select(f => f.Hash),

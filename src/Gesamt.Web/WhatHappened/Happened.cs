@@ -286,11 +286,8 @@ public static class Happened
     }
 
     private static Rate PercentOf(string? text, string field) =>
-        NumberReading.Of(text ?? "") is { } percent
-        && percent is >= 0 and <= 100
-        && decimal.Round(percent, 4) == percent
-            ? Rate.Percent(percent)
-            : throw new InvalidException((field, "Give a number from 0 to 100."));
+        NumberText.Percent(text ?? "")
+        ?? throw new InvalidException((field, $"Give a number from 0 to 100.{NumberText.Doubt(text ?? "")}"));
 
     private static async Task<NoteId> ReasonAsync(Desk desk, ProjectId id, HappenedDto what) =>
         string.IsNullOrWhiteSpace(what.Words)

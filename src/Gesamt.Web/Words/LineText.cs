@@ -133,6 +133,8 @@ public static partial class LineText
             typeof(Happening.FileShown), // the file
             typeof(Happening.FileHidden),
             typeof(Happening.TaskMade), // the sheet, until it is done
+            typeof(Happening.HoursKept), // the sheet
+            typeof(Happening.CostKept),
             typeof(Happening.TaskMoved),
             typeof(Happening.TaskRemoved),
             typeof(Happening.TaskReopened),

@@ -33,6 +33,29 @@ public class ChargingTests
     }
 
     [Fact]
+    public void While_it_is_tried_again_nobody_needs_a_reminder()
+    {
+        var (means, invoice) = (new KeptMeansId(1), new InvoiceId(7));
+        bool Tried(params (string, Happening)[] facts) => Charging.IsTriedAgain(World.Case(facts).History, invoice);
+        Happening Refused(LocalDate? again, long of = 7) => new Happening.ChargeRefused(new(of), World.Eur(120), again);
+        (string, Happening) kept = ("2027-01-20 10:00", new Happening.MeansKept(means));
+        LocalDate again = new(2027, 1, 28);
+        Assert.False(Tried(kept));
+        Assert.True(Tried(kept, ("2027-01-25 10:00", Refused(again))));
+        Assert.False(Tried(kept, ("2027-01-25 10:00", Refused(again, of: 8))));
+        // the last has failed, or there is no consent any more
+        Assert.False(Tried(kept, ("2027-01-25 10:00", Refused(again)), ("2027-02-01 10:00", Refused(null))));
+        Assert.False(
+            Tried(
+                kept,
+                ("2027-01-25 10:00", Refused(again)),
+                ("2027-01-26 10:00", new Happening.ConsentTakenBack(means))
+            )
+        );
+        Assert.False(Tried(("2027-01-25 10:00", Refused(again))));
+    }
+
+    [Fact]
     public void What_was_stopped_runs_no_more()
     {
         var (one, other) = (new RecurringId(1), new RecurringId(2));

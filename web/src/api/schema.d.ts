@@ -13195,6 +13195,613 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/spent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpentDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/spent/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    hours?: number[];
+                    costs?: number[];
+                    rate?: string;
+                    each?: boolean;
+                    gross?: boolean;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpentLinesDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepHoursDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpentIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/hours/{hours}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    hours: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepHoursDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/hours/{hours}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    hours: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepCostDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpentIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/costs/{cost}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    cost: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepCostDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/costs/{cost}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    cost: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/costs/{cost}/receipt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                    cost: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds/{id}": {
         parameters: {
             query?: never;
@@ -18975,11 +19582,7 @@ export interface components {
             due: string;
             /** @description The number of the late invoice whose interest it asks for; null for none. */
             interest: null | string;
-            /**
-             * Format: int64
-             * @description The recurring invoice that it changes for what lies ahead; null for none.
-             */
-            changes: null | number;
+            of: components["schemas"]["BillPurposeDto"];
             addressee: string[];
         };
         /** @description The letter that carries it, its blanks not filled yet. */
@@ -18999,6 +19602,10 @@ export interface components {
             /** @description Per cent, “exempt” or “reverse charge”. */
             tax: string;
             less?: null | components["schemas"]["DiscountDto"];
+            /** @description The kept hours that it charges. */
+            hours?: null | number[];
+            /** @description The costs that it charges on. */
+            costs?: null | number[];
         };
         /** @description What is missing, or worth a look. */
         BillPointDto: {
@@ -19006,6 +19613,19 @@ export interface components {
             words: string;
             /** @description Whether it cannot be issued so. */
             blocks: boolean;
+        };
+        /** @description What an invoice is written for besides being one. */
+        BillPurposeDto: {
+            /**
+             * Format: int64
+             * @description The recurring invoice that it changes for what lies ahead; null for none.
+             */
+            changes: null | number;
+            /**
+             * Format: int64
+             * @description The late invoice whose interest it asks for; null for none.
+             */
+            interestOf: null | number;
         };
         /** @description What an invoice says besides its lines. */
         BillSaysDto: {
@@ -19469,6 +20089,27 @@ export interface components {
             without: components["schemas"]["KindPart"][];
             withoutRoutines: number[];
             withoutForms: number[];
+        };
+        /** @description A cost of the project. */
+        CostDto: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            on: string;
+            day: string;
+            payee: string;
+            what: string;
+            category: string;
+            /** @description As a field takes it. */
+            amount: string;
+            /** @description With its currency. */
+            said: string;
+            tax: string;
+            chargeOn: boolean;
+            /** @description The name of its receipt; null without one. */
+            receipt: null | string;
+            /** @description Where it is charged on; null while it is not. What is charged does not change any more. */
+            charged: null | string;
         };
         /** @description How many it were. */
         CountDto: {
@@ -19986,6 +20627,19 @@ export interface components {
             taken: boolean;
             words: string;
         };
+        /** @description Work of a day. */
+        HoursDto: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            on: string;
+            day: string;
+            /** @description “2 h 15 min”. */
+            time: string;
+            words: string;
+            /** @description Where it is charged, “on 2027-004”; null while it is not. What is charged does not change any more. */
+            charged: null | string;
+        };
         /** @description A payment as the house itself lists it. */
         HousePaymentDto: {
             session: string;
@@ -20188,6 +20842,34 @@ export interface components {
              * @description A merge or split that can be undone.
              */
             undo: number;
+            words: string;
+        };
+        /** @description A cost to be kept. */
+        KeepCostDto: {
+            /**
+             * Format: date
+             * @description Its day; null for today.
+             */
+            on: null | string;
+            payee: string;
+            what: string;
+            category: string;
+            /** @description With its tax, in major units of the project’s currency. */
+            amount: string;
+            /** @description The rate in it, per cent. */
+            tax: string;
+            /** @description Whether the client pays it besides. */
+            chargeOn: boolean;
+        };
+        /** @description Work to be kept. */
+        KeepHoursDto: {
+            /**
+             * Format: date
+             * @description Its day; null for today.
+             */
+            on: null | string;
+            /** @description As people write it: “2.25”, “1:30”, “90 min”; a number alone counts hours. */
+            time: string;
             words: string;
         };
         /** @description A backup that is kept. */
@@ -21939,6 +22621,7 @@ export interface components {
             /** Format: int32 */
             edition: number;
             bill: components["schemas"]["BillDto"];
+            of?: null | components["schemas"]["BillPurposeDto"];
         };
         /** @description The text of a part, written upon what was read as this edition. */
         SaveBriefDto: {
@@ -22214,6 +22897,8 @@ export interface components {
             work: components["schemas"]["WorkDto"];
             page: components["schemas"]["PageDto"];
             meetings: components["schemas"]["RecordMeetingsDto"];
+            /** @description Hours and costs in one line; null without any. */
+            spent: null | string;
         };
         SheetMoneyDto: {
             /**
@@ -22418,6 +23103,41 @@ export interface components {
          * @enum {unknown}
          */
         SpanUnit: "Minutes" | "Hours" | "Days" | "BusinessDays" | "Weeks" | "Months" | "Years";
+        /** @description What a project took, the last first. */
+        SpentDto: {
+            hours: components["schemas"]["HoursDto"][];
+            costs: components["schemas"]["CostDto"][];
+            sums: components["schemas"]["SpentSumsDto"];
+            /** @description Of costs, those that were said before. */
+            categories: string[];
+            /** @description An hour’s price in the price list; empty where it has none. */
+            rate: string;
+            /** @description The rate of tax that costs mostly have here. */
+            tax: string;
+        };
+        /** @description The number of what was just kept. */
+        SpentIdDto: {
+            /** Format: int64 */
+            id: number;
+        };
+        /** @description Lines of an invoice that charge what was kept, and the days it is of. */
+        SpentLinesDto: {
+            lines: components["schemas"]["BillLineDto"][];
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            until: string;
+        };
+        SpentSumsDto: {
+            /** @description “14 h 30 min”; null without any. */
+            hours: null | string;
+            /** @description Of them what no invoice charges; null where that is nothing. */
+            hoursFree: null | string;
+            /** @description With tax; null without any. */
+            costs: null | string;
+            /** @description Of them what is to be charged on and is not; null where that is nothing. */
+            costsFree: null | string;
+        };
         /** @description The projects that belong to somebody else, and who that is. */
         SplitDto: {
             projects: number[];
@@ -23045,6 +23765,7 @@ export type BillForDto = components['schemas']['BillForDto'];
 export type BillLetterDto = components['schemas']['BillLetterDto'];
 export type BillLineDto = components['schemas']['BillLineDto'];
 export type BillPointDto = components['schemas']['BillPointDto'];
+export type BillPurposeDto = components['schemas']['BillPurposeDto'];
 export type BillSaysDto = components['schemas']['BillSaysDto'];
 export type BilledDto = components['schemas']['BilledDto'];
 export type BilledSumDto = components['schemas']['BilledSumDto'];
@@ -23102,6 +23823,7 @@ export type ContractPageDto = components['schemas']['ContractPageDto'];
 export type ContractTemplateDto = components['schemas']['ContractTemplateDto'];
 export type ContradictionDto = components['schemas']['ContradictionDto'];
 export type CopyKindDto = components['schemas']['CopyKindDto'];
+export type CostDto = components['schemas']['CostDto'];
 export type CountDto = components['schemas']['CountDto'];
 export type CreatedDto = components['schemas']['CreatedDto'];
 export type CreditDto = components['schemas']['CreditDto'];
@@ -23160,6 +23882,7 @@ export type HeldTextDto = components['schemas']['HeldTextDto'];
 export type HookDto = components['schemas']['HookDto'];
 export type HookEvent = components['schemas']['HookEvent'];
 export type HookTestDto = components['schemas']['HookTestDto'];
+export type HoursDto = components['schemas']['HoursDto'];
 export type HousePaymentDto = components['schemas']['HousePaymentDto'];
 export type ImportColumn = components['schemas']['ImportColumn'];
 export type ImportDoneDto = components['schemas']['ImportDoneDto'];
@@ -23183,6 +23906,8 @@ export type IsoDayOfWeek = components['schemas']['IsoDayOfWeek'];
 export type IssueBillDto = components['schemas']['IssueBillDto'];
 export type IssuedDto = components['schemas']['IssuedDto'];
 export type JoinDto = components['schemas']['JoinDto'];
+export type KeepCostDto = components['schemas']['KeepCostDto'];
+export type KeepHoursDto = components['schemas']['KeepHoursDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
 export type KeptContractDto = components['schemas']['KeptContractDto'];
 export type KeptDto = components['schemas']['KeptDto'];
@@ -23436,6 +24161,10 @@ export type SlipKeptDto = components['schemas']['SlipKeptDto'];
 export type SlipReadDto = components['schemas']['SlipReadDto'];
 export type SlipSort = components['schemas']['SlipSort'];
 export type SpanUnit = components['schemas']['SpanUnit'];
+export type SpentDto = components['schemas']['SpentDto'];
+export type SpentIdDto = components['schemas']['SpentIdDto'];
+export type SpentLinesDto = components['schemas']['SpentLinesDto'];
+export type SpentSumsDto = components['schemas']['SpentSumsDto'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
 export type StartingSetDto = components['schemas']['StartingSetDto'];

@@ -1,8 +1,8 @@
 import { Popover } from "radix-ui";
 import { useEffect, useRef, useState } from "react";
-import { answer, api } from "../api/client";
 import { Button } from "./Button";
 import { Month } from "./Month";
+import { studioDay } from "./today";
 
 /** A small month that hangs from a date field. */
 export default function MonthPicker({
@@ -16,16 +16,10 @@ export default function MonthPicker({
 	onPick: (day: string) => void;
 	onClose: () => void;
 }) {
-	// the studio's day, not that of the device
 	const [today, setToday] = useState<string>();
 	const trigger = useRef<HTMLButtonElement>(null);
 	useEffect(() => {
-		answer(
-			api.GET("/typed/day", { params: { query: { text: "today" } } }),
-		).then(
-			(read) => setToday(read.value ?? undefined),
-			() => setToday(new Date().toISOString().slice(0, 10)),
-		);
+		studioDay().then(setToday);
 	}, []);
 	function close() {
 		// the button goes with the month; the field takes the focus back

@@ -1,4 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { useSearchParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { BillDto, BillLineDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
@@ -7,6 +9,7 @@ import { moved, Sortable, SortableItem } from "../../ui/Sortable";
 import { Tick } from "../../ui/Tick";
 import { DiscountFields } from "../proposal/DiscountFields";
 import { Line } from "./BillLine";
+import { ChargeKept } from "./ChargeKept";
 
 /** The lines of an invoice with their prices, and the discount on the whole. */
 export function BillLines({
@@ -82,7 +85,9 @@ export function BillLines({
 				project={project}
 				bill={bill}
 				onAdd={(line) => set([...bill.lines, line])}
-			/>
+			>
+				<FromKept project={project} bill={bill} onChange={onChange} />
+			</Add>
 			<div className="pt-4">
 				<DiscountFields
 					label="A discount on all of it"
@@ -100,10 +105,12 @@ function Add({
 	project,
 	bill,
 	onAdd,
+	children,
 }: {
 	project: number;
 	bill: BillDto;
 	onAdd: (line: BillLineDto) => void;
+	children: ReactNode;
 }) {
 	const services = useQuery({
 		queryKey: ["project", project, "services", bill.gross],
@@ -152,6 +159,50 @@ function Add({
 			>
 				Another line
 			</Button>
+			{children}
 		</div>
+	);
+}
+
+/** Kept hours and costs become lines; with the days they are of where none are said. */
+function FromKept({
+	project,
+	bill,
+	onChange,
+}: {
+	project: number;
+	bill: BillDto;
+	onChange: (bill: BillDto) => void;
+}) {
+	const [search, setSearch] = useSearchParams();
+	const [open, setOpen] = useState(search.has("kept"));
+	return (
+		<>
+			<Button onClick={() => setOpen(true)}>Hours and costs</Button>
+			{open && (
+				<ChargeKept
+					project={project}
+					bill={bill}
+					onPut={({ lines, from, until }) =>
+						onChange({
+							...bill,
+							lines: [...bill.lines, ...lines],
+							says:
+								bill.says.performedFrom || bill.says.performedUntil
+									? bill.says
+									: {
+											...bill.says,
+											performedFrom: from,
+											performedUntil: until,
+										},
+						})
+					}
+					onClose={() => {
+						setOpen(false);
+						setSearch({}, { replace: true });
+					}}
+				/>
+			)}
+		</>
 	);
 }

@@ -74,7 +74,7 @@ function Editor({ id, first }: { id: number; first: BillDraftDto }) {
 					await answer(
 						api.PUT("/api/projects/{id}/bill", {
 							params: { path: { id } },
-							body: { edition: 0, bill },
+							body: { edition: 0, bill, of: first.for.of },
 						}),
 					);
 					navigate(`/projects/${id}/bill`);
@@ -84,7 +84,9 @@ function Editor({ id, first }: { id: number; first: BillDraftDto }) {
 	return (
 		<main className="px-5 pb-10">
 			<div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-4 pb-3">
-				<h1>{first.for.changes === null ? "Invoice" : "Recurring invoice"}</h1>
+				<h1>
+					{first.for.of.changes === null ? "Invoice" : "Recurring invoice"}
+				</h1>
 				<p className="text-soft">
 					for{" "}
 					<Button asChild kind="word">
@@ -135,7 +137,7 @@ function Editor({ id, first }: { id: number; first: BillDraftDto }) {
 				>
 					<Refused of={refusal ?? act.refusal} />
 					<BillSums draft={draft} />
-					{draft.for.changes === null ? (
+					{draft.for.of.changes === null ? (
 						<>
 							<Issue {...ready} />
 							{first.for.interest === null && <ComeAgain {...ready} />}

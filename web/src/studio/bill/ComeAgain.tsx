@@ -135,7 +135,7 @@ export function KeepAhead({
 						answer(
 							api.PUT("/api/projects/{id}/recurring/{recurring}", {
 								params: {
-									path: { id: project, recurring: draft.for.changes! },
+									path: { id: project, recurring: draft.for.of.changes! },
 								},
 								body: { edition: draft.edition },
 							}),

@@ -143,6 +143,12 @@ function Page({ person }: { person: PersonPageDto }) {
 								<dd className="whitespace-pre-line">{details.address}</dd>
 							</div>
 						)}
+						{details.taxNumber && (
+							<div>
+								<dt className="under">Tax number</dt>
+								<dd>{details.taxNumber}</dd>
+							</div>
+						)}
 						<div>
 							<dt className="under">What they brought</dt>
 							<dd>

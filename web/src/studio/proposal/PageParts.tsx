@@ -5,6 +5,7 @@ import { DateField } from "../../ui/DateField";
 import { InPlace } from "../../ui/InPlace";
 import { moved, Sortable, SortableItem } from "../../ui/Sortable";
 import { TextField } from "../../ui/TextField";
+import { studioDay } from "../../ui/today";
 import { partWords } from "./newParts";
 import { paperFileAt } from "./usePaperFile";
 
@@ -182,11 +183,11 @@ function Days({
 				</fieldset>
 			))}
 			<Button
-				onClick={() =>
+				onClick={async () =>
 					onChange([
 						...days,
 						{
-							on: days.at(-1)?.on ?? new Date().toISOString().slice(0, 10),
+							on: days.at(-1)?.on ?? (await studioDay()),
 							until: null,
 							words: "",
 						},

@@ -23,6 +23,7 @@ import {
 } from "./partLines";
 import { RateSheet } from "./RateSheet";
 import type { SheetActs } from "./Sheet";
+import { Spent } from "./Spent";
 import { Tasks } from "./Tasks";
 
 /** A part of the sheet: what matters of it in one line, and whether the present gate needs it. */
@@ -68,6 +69,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 			open: at("Delivery") || record.sheet.tasks.length > 0,
 			show: () => <Tasks record={record} />,
 		},
+		spent(record),
 		files(record, acts, at("Delivery")),
 		...papers(record, acts, at("Contract", "Payment")),
 		...phases(record),
@@ -167,6 +169,16 @@ function money(record: RecordDto, open: boolean): Part[] {
 			show: () => <Money record={record} />,
 		},
 	];
+}
+
+function spent(record: RecordDto): Part {
+	return {
+		title: "Hours and costs",
+		line: record.sheet.spent,
+		empty: !record.sheet.spent,
+		open: false,
+		show: () => <Spent record={record} />,
+	};
 }
 
 function files(record: RecordDto, acts: SheetActs, open: boolean): Part {

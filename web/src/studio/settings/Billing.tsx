@@ -4,6 +4,7 @@ import { CountField } from "../../ui/CountField";
 import { Select } from "../../ui/Select";
 import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
+import { studioDay } from "../../ui/today";
 import { Section } from "../templates/Section";
 import type { Part } from "./StudioPage";
 
@@ -158,7 +159,7 @@ function Rates({
 			</ul>
 			<Button
 				className="mt-3"
-				onClick={() => onChange([next(rates), ...rates])}
+				onClick={async () => onChange([await next(rates), ...rates])}
 			>
 				Add a half-year
 			</Button>
@@ -166,10 +167,17 @@ function Rates({
 	);
 }
 
-/** The half-year after the newest. */
-function next(rates: readonly HalfYearRateDto[]): HalfYearRateDto {
+/** The half-year after the newest; the first of this year where there is none. */
+async function next(
+	rates: readonly HalfYearRateDto[],
+): Promise<HalfYearRateDto> {
 	const newest = rates[0];
-	if (!newest) return { year: new Date().getFullYear(), half: 1, percent: "" };
+	if (!newest)
+		return {
+			year: Number((await studioDay()).slice(0, 4)),
+			half: 1,
+			percent: "",
+		};
 	return newest.half === 1
 		? { year: newest.year, half: 2, percent: "" }
 		: { year: newest.year + 1, half: 1, percent: "" };

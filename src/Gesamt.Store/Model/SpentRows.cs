@@ -1,0 +1,46 @@
+using Gesamt.Core;
+using NodaTime;
+
+namespace Gesamt.Store.Model;
+
+/// <summary>Work on a project: how long, on which day.</summary>
+public sealed class HoursRow
+{
+    public HoursId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public LocalDate On { get; set; }
+    public int Minutes { get; set; }
+    public string Words { get; set; } = "";
+
+    /// <summary>The invoice that charged them; they are free again once all of it is credited.</summary>
+    public InvoiceId? InvoiceId { get; set; }
+    public bool Removed { get; set; }
+}
+
+/// <summary>What a project cost the studio.</summary>
+public sealed class CostRow
+{
+    public CostId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public LocalDate On { get; set; }
+    public required string Payee { get; set; }
+    public required string What { get; set; }
+    public string Category { get; set; } = "";
+
+    /// <summary>With its tax.</summary>
+    public long GrossMinor { get; set; }
+    public required string Currency { get; set; }
+    public int TaxPartsPerMillion { get; set; }
+
+    /// <summary>Whether the client pays it besides.</summary>
+    public bool ChargeOn { get; set; }
+
+    /// <summary>The invoice that charged it; it is free again once all of it is credited.</summary>
+    public InvoiceId? InvoiceId { get; set; }
+
+    /// <summary>SHA-256 of its receipt.</summary>
+    public string? ReceiptHash { get; set; }
+    public string? ReceiptName { get; set; }
+    public string? ReceiptType { get; set; }
+    public bool Removed { get; set; }
+}

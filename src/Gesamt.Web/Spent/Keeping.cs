@@ -1,0 +1,184 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Facts;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Files;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Invoicing;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Spent;
+
+/// <summary>Keeps what a project takes: hours and costs. What is charged to the client stays as it was charged.</summary>
+public static class Keeping
+{
+    private const int LongestWords = 200,
+        LongestName = 120,
+        LongestCategory = 60;
+
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    public static Task<HoursId> AddAsync(Desk desk, ProjectId project, KeepHoursDto hours) =>
+        desk.ActAsync(async act =>
+        {
+            var file = await act.OpenAsync(project);
+            var row = new HoursRow { ProjectId = project };
+            Write(desk, row, hours);
+            act.Db.Hours.Add(row);
+            await act.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, new Happening.HoursKept(row.Id));
+            return row.Id;
+        });
+
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    /// <exception cref="RefusedException">They are charged.</exception>
+    public static Task ChangeAsync(Desk desk, ProjectId project, HoursId id, KeepHoursDto hours) =>
+        WhileFreeAsync(desk, project, id, row => Write(desk, row, hours));
+
+    /// <summary>Takes hours out, or puts them back.</summary>
+    /// <exception cref="RefusedException">They are charged.</exception>
+    public static Task RemoveAsync(Desk desk, ProjectId project, HoursId id, bool removed) =>
+        WhileFreeAsync(desk, project, id, row => row.Removed = removed);
+
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    public static Task<CostId> AddAsync(Desk desk, ProjectId project, KeepCostDto cost) =>
+        desk.ActAsync(async act =>
+        {
+            var file = await act.OpenAsync(project);
+            var row = new CostRow
+            {
+                ProjectId = project,
+                Payee = "",
+                What = "",
+                Currency = desk.CurrencyOf(file).Code,
+            };
+            Write(desk, row, cost);
+            act.Db.Costs.Add(row);
+            await act.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, new Happening.CostKept(row.Id));
+            return row.Id;
+        });
+
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    /// <exception cref="RefusedException">It is charged on.</exception>
+    public static Task ChangeAsync(Desk desk, ProjectId project, CostId id, KeepCostDto cost) =>
+        WhileFreeAsync(desk, project, id, row => Write(desk, row, cost));
+
+    /// <summary>Takes a cost out, or puts it back.</summary>
+    /// <exception cref="RefusedException">It is charged on.</exception>
+    public static Task RemoveAsync(Desk desk, ProjectId project, CostId id, bool removed) =>
+        WhileFreeAsync(desk, project, id, row => row.Removed = removed);
+
+    /// <summary>Keeps the receipt of a cost, in the place of one that was there.</summary>
+    /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>
+    /// <exception cref="Store.Files.FileTooLargeException">It has more than <see cref="KeptFiles.Most"/> bytes.</exception>
+    public static async Task ReceiptAsync(
+        Desk desk,
+        ProjectId project,
+        CostId id,
+        string name,
+        Stream content,
+        CancellationToken stop
+    )
+    {
+        var (plain, hash, _, type) = await KeptFiles.TakeAsync(desk.Vault, name, content, stop);
+        await desk.ActAsync(async act =>
+        {
+            var file = await act.OpenAsync(project);
+            var row = await OneAsync(act, project, id);
+            (row.ReceiptName, row.ReceiptHash, row.ReceiptType) = (plain, hash, type);
+            await KeptAsync(act, file);
+        });
+    }
+
+    /// <summary>The cost whose receipt is asked for.</summary>
+    /// <exception cref="MissingException">There is none.</exception>
+    public static async Task<CostRow> WithReceiptAsync(Desk desk, ProjectId project, CostId id) =>
+        await desk
+            .Db.Costs.AsNoTracking()
+            .SingleOrDefaultAsync(c => c.Id == id && c.ProjectId == project && c.ReceiptHash != null)
+        ?? throw new MissingException("receipt");
+
+    private static void Write(Desk desk, HoursRow row, KeepHoursDto hours)
+    {
+        row.On = DayOf(desk, hours.On);
+        row.Minutes =
+            WorkTime.Read(hours.Time)
+            ?? throw new InvalidException(
+                (
+                    "time",
+                    $"How long? Write {NumberText.Number(2.25m)}, 1:30 or 90 min: from 1 minute to 24 hours.{NumberText.Doubt(hours.Time)}"
+                )
+            );
+        row.Words = Line("words", hours.Words, 0, LongestWords, "What was done");
+    }
+
+    private static void Write(Desk desk, CostRow row, KeepCostDto cost)
+    {
+        row.On = DayOf(desk, cost.On);
+        row.What = Line("what", cost.What, 1, LongestWords, "What it was for");
+        row.Payee = Line("payee", cost.Payee, 0, LongestName, "Whom it was paid to");
+        row.Category = Line("category", cost.Category, 0, LongestCategory, "A category");
+        row.GrossMinor = TypedMoney.Of(Currency.Of(row.Currency), cost.Amount, "amount").Minor;
+        row.TaxPartsPerMillion =
+            NumberText.Percent(cost.Tax)?.PartsPerMillion
+            ?? throw new InvalidException(
+                (
+                    "tax",
+                    $"The tax in it is per cent, between 0 and 100 with at most four decimals.{NumberText.Doubt(cost.Tax)}"
+                )
+            );
+        row.ChargeOn = cost.ChargeOn;
+    }
+
+    private static string Line(string field, string text, int least, int most, string what)
+    {
+        var plain = text.Trim();
+        return plain.Length >= least && plain.Length <= most
+            ? plain
+            : throw new InvalidException(
+                (field, $"{what} is said in {(least > 0 ? $"{least} to" : "at most")} {most} characters.")
+            );
+    }
+
+    private static LocalDate DayOf(Desk desk, LocalDate? on) => desk.Calendar.DateOf(Moments.Of(desk, on));
+
+    private static Task WhileFreeAsync(Desk desk, ProjectId project, HoursId id, Action<HoursRow> change) =>
+        WhileFreeAsync(desk, project, act => OneAsync(act, project, id), (taken, row) => taken.Of(row), change);
+
+    private static Task WhileFreeAsync(Desk desk, ProjectId project, CostId id, Action<CostRow> change) =>
+        WhileFreeAsync(desk, project, act => OneAsync(act, project, id), (taken, row) => taken.Of(row), change);
+
+    private static Task WhileFreeAsync<TRow>(
+        Desk desk,
+        ProjectId project,
+        Func<Act, Task<TRow>> find,
+        Func<Taken, TRow, string?> charged,
+        Action<TRow> change
+    ) =>
+        desk.ActAsync(async act =>
+        {
+            var file = await act.OpenAsync(project);
+            var row = await find(act);
+            if (charged(await Taken.OfAsync(act.Desk, file), row) is { } where)
+                throw new RefusedException($"It is charged {where} and stays as it is.");
+            change(row);
+            await KeptAsync(act, file);
+        });
+
+    private static async Task KeptAsync(Act act, ProjectFile file)
+    {
+        await act.Db.SaveChangesAsync();
+        await act.RecordAsync(file, Actor.Owner);
+    }
+
+    private static async Task<HoursRow> OneAsync(Act act, ProjectId project, HoursId id) =>
+        await act.Db.Hours.SingleOrDefaultAsync(h => h.Id == id && h.ProjectId == project)
+        ?? throw new MissingException("hours");
+
+    private static async Task<CostRow> OneAsync(Act act, ProjectId project, CostId id) =>
+        await act.Db.Costs.SingleOrDefaultAsync(c => c.Id == id && c.ProjectId == project)
+        ?? throw new MissingException("cost");
+}

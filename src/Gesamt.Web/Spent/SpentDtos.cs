@@ -1,0 +1,74 @@
+using Gesamt.Web.Invoicing;
+using NodaTime;
+
+namespace Gesamt.Web.Spent;
+
+/// <summary>Work to be kept.</summary>
+/// <param name="On">Its day; null for today.</param>
+/// <param name="Time">As people write it: “2.25”, “1:30”, “90 min”; a number alone counts hours.</param>
+public sealed record KeepHoursDto(LocalDate? On, string Time, string Words);
+
+/// <summary>A cost to be kept.</summary>
+/// <param name="On">Its day; null for today.</param>
+/// <param name="Amount">With its tax, in major units of the project’s currency.</param>
+/// <param name="Tax">The rate in it, per cent.</param>
+/// <param name="ChargeOn">Whether the client pays it besides.</param>
+public sealed record KeepCostDto(
+    LocalDate? On,
+    string Payee,
+    string What,
+    string Category,
+    string Amount,
+    string Tax,
+    bool ChargeOn
+);
+
+/// <summary>The number of what was just kept.</summary>
+public sealed record SpentIdDto(long Id);
+
+/// <summary>Work of a day.</summary>
+/// <param name="Time">“2 h 15 min”.</param>
+/// <param name="Charged">Where it is charged, “on 2027-004”; null while it is not. What is charged does not change any more.</param>
+public sealed record HoursDto(long Id, LocalDate On, string Day, string Time, string Words, string? Charged);
+
+/// <summary>A cost of the project.</summary>
+/// <param name="Amount">As a field takes it.</param>
+/// <param name="Said">With its currency.</param>
+/// <param name="Receipt">The name of its receipt; null without one.</param>
+/// <param name="Charged">Where it is charged on; null while it is not. What is charged does not change any more.</param>
+public sealed record CostDto(
+    long Id,
+    LocalDate On,
+    string Day,
+    string Payee,
+    string What,
+    string Category,
+    string Amount,
+    string Said,
+    string Tax,
+    bool ChargeOn,
+    string? Receipt,
+    string? Charged
+);
+
+/// <param name="Hours">“14 h 30 min”; null without any.</param>
+/// <param name="HoursFree">Of them what no invoice charges; null where that is nothing.</param>
+/// <param name="Costs">With tax; null without any.</param>
+/// <param name="CostsFree">Of them what is to be charged on and is not; null where that is nothing.</param>
+public sealed record SpentSumsDto(string? Hours, string? HoursFree, string? Costs, string? CostsFree);
+
+/// <summary>What a project took, the last first.</summary>
+/// <param name="Categories">Of costs, those that were said before.</param>
+/// <param name="Rate">An hour’s price in the price list; empty where it has none.</param>
+/// <param name="Tax">The rate of tax that costs mostly have here.</param>
+public sealed record SpentDto(
+    IReadOnlyList<HoursDto> Hours,
+    IReadOnlyList<CostDto> Costs,
+    SpentSumsDto Sums,
+    IReadOnlyList<string> Categories,
+    string Rate,
+    string Tax
+);
+
+/// <summary>Lines of an invoice that charge what was kept, and the days it is of.</summary>
+public sealed record SpentLinesDto(BillLineDto[] Lines, LocalDate From, LocalDate Until);
