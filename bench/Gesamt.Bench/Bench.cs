@@ -17,6 +17,7 @@ using NodaTime;
 const int Projects = 5_000,
     FewProjects = 500,
     OpenProjects = 120,
+    BankLines = 60,
     DueSteps = 1_000,
     LettersEach = 15,
     ServerPort = 5191,
@@ -56,6 +57,8 @@ try
         ["search-misspelt"] = "/api/search?words=harbuor",
         ["people"] = "/api/people",
         ["papers"] = "/api/papers/signed?year=2026",
+        ["invoices"] = "/api/invoices",
+        ["bank"] = "/api/bank",
         ["routines"] = "/api/routines",
         ["slip"] = "/api/slips/reading?text=order%20paint%20for%20harbour%20fri",
     };
@@ -69,6 +72,7 @@ try
         small.WaitForExit();
     }
     bulk.Lay(Projects, due: 0, LettersEach, OpenProjects);
+    bulk.LayLines(BankLines);
     Head();
     Dictionary<string, byte[]> answers = [];
     await using (var house = new House(data, root, demo: true))

@@ -27,9 +27,14 @@ public sealed class Bulk(string database)
         "Versions",
         "RateSheets",
         "Signatures",
+        "Recurring",
+        "KeptMeans",
         "Invoices",
         "Papers",
         "Payments",
+        "Refunds",
+        "Hours",
+        "Costs",
         "PlannedSteps",
         "Facts",
     ];
@@ -58,6 +63,13 @@ public sealed class Bulk(string database)
         ["InvoiceId"] = "Invoices",
         ["Credits"] = "Invoices",
         ["payment"] = "Payments",
+        ["PaymentId"] = "Payments",
+        ["refund"] = "Refunds",
+        ["NoteId"] = "Invoices",
+        ["recurring"] = "Recurring",
+        ["means"] = "KeptMeans",
+        ["hours"] = "Hours",
+        ["cost"] = "Costs",
         ["task"] = "Tasks",
         ["file"] = "Files",
         ["review"] = "Reviews",
@@ -116,6 +128,21 @@ public sealed class Bulk(string database)
             Copy(db, ended[copy % ended.Count], ++copy, lettersEach);
         transaction.Commit();
         Run(db, "ANALYZE");
+    }
+
+    /// <summary>Lines of the bank that wait to be matched: amounts of open invoices, paid without their number.</summary>
+    public void LayLines(int lines)
+    {
+        using var db = new SqliteConnection($"Data Source={database};Pooling=False");
+        db.Open();
+        Run(
+            db,
+            $"""
+            INSERT INTO BankLines(FileId, Key, Account, "On", AmountMinor, Currency, Party, Text, Reference, State, ByItself)
+            SELECT (SELECT max(Id) FROM BankFiles), 'bulk ' || Id, 'bulk', Due, OwedMinor, Currency, 'Somebody', 'thank you', '', 'Open', 0
+            FROM Invoices WHERE OwedMinor > 0 ORDER BY Id LIMIT {lines}
+            """
+        );
     }
 
     private void Copy(SqliteConnection open, long project, int copy, int letters)
@@ -200,6 +227,7 @@ public sealed class Bulk(string database)
                 ("Version", var same) => same, // of a payload, not of a paper
                 ("Payload", string payload) => Payload(payload, copy),
                 ("Code" or "PublicId" or "MessageId" or "Reference", string name) => $"{name}-{copy}",
+                ("Key", string key) when table is "Refunds" => $"{key}-{copy}",
                 ("Number", string number) => $"{number}-{copy}",
                 ("Sequence", long sequence) => sequence + copy * 100_000L,
                 ("Name" or "Title", string name) when table is "People" or "Projects" =>

@@ -300,6 +300,35 @@ public sealed class BankTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal(HttpStatusCode.NotFound, (await owner.SendAsync(HttpMethod.Delete, file, null)).StatusCode);
     }
 
+    [Fact] // statements overlap: a line of both stays with the other
+    public async Task A_file_that_is_taken_back_leaves_what_another_says_too()
+    {
+        var owner = await studio.OwnerAsync();
+        await TakeAsync(owner, Camt(Line(1.31m, "alone in the first", "", "V-1"), Line(1.32m, "in both", "", "V-2")));
+        await TakeAsync(owner, Camt(Line(1.32m, "in both", "", "V-2"), Line(1.33m, "alone in the second", "", "V-3")));
+        await SayAsync(owner, await OpenAsync(owner, "in both"), "set-aside");
+        var files = (await owner.GetAsync("/api/bank")).GetProperty("files");
+        async Task TakeBackAsync(int at) =>
+            Assert.Equal(
+                HttpStatusCode.NoContent,
+                (
+                    await owner.SendAsync(
+                        HttpMethod.Delete,
+                        $"/api/bank/statements/{files[at].GetProperty("id").GetInt32()}",
+                        null
+                    )
+                ).StatusCode
+            );
+        await TakeBackAsync(1);
+        await OpenAsync(owner, "alone in the second");
+        var left = await owner.GetAsync("/api/bank");
+        Assert.DoesNotContain("alone in the first", left.GetRawText());
+        // what was said of it stays said
+        Assert.Contains("1.32", left.GetProperty("done").GetRawText());
+        await TakeBackAsync(0);
+        Assert.DoesNotContain("1.32", (await owner.GetAsync("/api/bank")).GetRawText());
+    }
+
     [Fact]
     public async Task What_is_set_aside_pays_nothing_and_comes_back()
     {

@@ -238,6 +238,8 @@ public sealed class SpentTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 lines[1].GetProperty("unitPrice").GetString()
             )
         );
+        var foreign = await owner.AskAsync($"/api/projects/{project}/spent/lines?costs={cost}&currency=GBP");
+        Assert.Contains("was paid in EUR", await foreign.Content.ReadAsStringAsync());
         // whom it was paid to stays in the house
         Assert.DoesNotContain("Northgate", lines.GetRawText());
         // without a word the price list's own price of an hour

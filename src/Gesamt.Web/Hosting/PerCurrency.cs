@@ -10,9 +10,15 @@ public static class PerCurrency
 {
     /// <summary>The currency a project's price is agreed in, or what it was billed in; the studio's own while there is neither.</summary>
     public static Currency CurrencyOf(this Desk desk, ProjectFile file) =>
-        AgreedPrice.Of(file.History)?.Agreed.Currency
-        ?? file.History.Last<Happening.InvoiceIssued>()?.What.Amount.Currency
-        ?? desk.Currency;
+        AgreedPrice.Of(file.History)?.Agreed.Currency ?? BilledIn(file) ?? desk.Currency;
+
+    /// <summary>The currency a project was billed in; null while it was not.</summary>
+    public static Currency? BilledIn(ProjectFile file) =>
+        file.History.Last<Happening.InvoiceIssued>()?.What.Amount.Currency;
+
+    /// <summary>What a project asks for is never in two currencies, since they would have to be added up.</summary>
+    public static string OneAlone(Currency settled) =>
+        $"What this project asks for so far is in {settled.Code}. Another currency needs a project of its own.";
 
     /// <summary>One amount of a stored row.</summary>
     /// <param name="code">Its currency by ISO 4217; null for the studio's own.</param>

@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
+using Gesamt.Core.Proposals;
 using Gesamt.Formats.Pdf;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -128,7 +129,7 @@ public static class Bills
             if (draft.Changes is not null)
                 throw new RefusedException("This changes a recurring invoice. Keep it, or throw it away.");
             var bill = StoreJson.Read<Bill>(draft.Bill);
-            Check(desk, file, bill);
+            await CheckAsync(desk, file, bill);
             var due = desk.Today.PlusDays(bill.DueDays);
             var snapshot = Snapshot(desk, file, bill);
             var row = await Issuing.NewAsync(act, file, snapshot, InvoiceSort.Invoice, due);
@@ -152,9 +153,9 @@ public static class Bills
         });
 
     /// <exception cref="InvalidException">Something is missing or wrong; the field is named.</exception>
-    internal static void Check(Desk desk, ProjectFile file, Bill bill)
+    internal static async Task CheckAsync(Desk desk, ProjectFile file, Bill bill)
     {
-        if (Faults(desk, file, bill) is [_, ..] faults)
+        if (await FaultsAsync(desk, file, bill) is [_, ..] faults)
             throw new InvalidException([.. faults.Select(fault => (fault.Field, fault.Words))]);
     }
 
@@ -164,7 +165,7 @@ public static class Bills
     {
         var file = await desk.OpenAsync(project);
         var bill = StoreJson.Read<Bill>((await OfAsync(desk, file)).Bill);
-        Check(desk, file, bill);
+        await CheckAsync(desk, file, bill);
         return InvoicePapers.Preview(desk, Snapshot(desk, file, bill), desk.Today.PlusDays(bill.DueDays));
     }
 
@@ -173,7 +174,7 @@ public static class Bills
     {
         var bill = StoreJson.Read<Bill>(draft.Bill);
         var client = file.Row.Client!;
-        var faults = Faults(desk, file, bill);
+        var faults = await FaultsAsync(desk, file, bill);
         var due = desk.Today.PlusDays(bill.DueDays);
         var letter = await desk
             .Db.LetterTemplates.AsNoTracking()
@@ -207,25 +208,23 @@ public static class Bills
     }
 
     /// <summary>What keeps it from being issued; nothing when it can be.</summary>
-    internal static IReadOnlyList<BillFault> Faults(Desk desk, ProjectFile file, Bill bill)
+    internal static async Task<IReadOnlyList<BillFault>> FaultsAsync(Desk desk, ProjectFile file, Bill bill)
     {
         var faults = BillCheck.Faults(bill, desk.Studio.TaxNumber, file.Row.Client!.TaxNumber ?? "");
-        // what a project asks for is never in two currencies, since they would have to be added up
-        return HasMoney(file) && bill.Currency != desk.CurrencyOf(file)
-            ?
-            [
-                .. faults,
-                new(
-                    "currency",
-                    $"What this project was billed so far is in {desk.CurrencyOf(file).Code}. Another currency needs a project of its own."
-                ),
-            ]
+        return await SettledAsync(desk, file) is { } settled && settled != bill.Currency
+            ? [.. faults, new("currency", PerCurrency.OneAlone(settled))]
             : faults;
     }
 
-    /// <summary>Whether the project's currency is settled.</summary>
-    private static bool HasMoney(ProjectFile file) =>
-        AgreedPrice.Of(file.History) is not null || file.History.Any<Happening.InvoiceIssued>();
+    /// <summary>The currency of the price, of what was billed, or of what is put to the client; null while there is neither.</summary>
+    private static async Task<Currency?> SettledAsync(Desk desk, ProjectFile file) =>
+        AgreedPrice.Of(file.History)?.Agreed.Currency
+        ?? PerCurrency.BilledIn(file)
+        ?? (
+            ProposalState.Open(file.History) is { What.Version: var open }
+                ? Versions.OfferOf(await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == open)).Currency
+                : null
+        );
 
     /// <summary>What the law of many countries asks to stand on an invoice, and does not. Common practice; Directive 2006/112/EC, article 226.</summary>
     private static IEnumerable<string> Points(Bill bill, PersonRow client)

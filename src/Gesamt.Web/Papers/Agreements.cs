@@ -105,7 +105,7 @@ public static class Agreements
             file.Row.Title,
             "",
             "",
-            desk.Currency,
+            desk.CurrencyOf(file),
             desk.Today,
             [new("agreed", LineRole.Included, null, file.Row.Title, "as agreed", 1, "", net, tax, false)],
             UsualOffer.Plan(

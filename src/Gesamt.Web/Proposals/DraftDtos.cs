@@ -66,7 +66,7 @@ public sealed record DraftDto(
         var signing = SigningReading.Stored(draft.Signing);
         var dates = PlanDates.Of(file.Case, desk.Today);
         var amendment = Amending.IsAmendment(file, draft) ? await AmendmentDraft.OfAsync(desk, file, draft) : null;
-        var faults = amendment?.Faults ?? [.. OfferCheck.Faults(offer, dates)];
+        var faults = amendment?.Faults ?? Drafts.Faults(file, offer, dates);
         var priced =
             faults.Count > 0 || amendment is not null ? null : Pricing.Of(offer, Pricing.Suggested(offer), dates);
         var sent = amendment is null ? await SentProposals.LastAsync(desk, file) : null;

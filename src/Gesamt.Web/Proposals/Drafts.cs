@@ -92,7 +92,7 @@ public static class Drafts
             var offer = StoreJson.Read<Offer>(draft.Offer);
             var signing = SigningReading.Stored(draft.Signing);
             var dates = PlanDates.Of(file.Case, desk.Today);
-            OfferCheck.Demand(offer, dates);
+            Demand(file, offer, dates);
             await SigningReading.DemandAsync(desk, file, signing);
             if (signing.File is null)
                 await DemandContractAsync(desk, file, offer, draft.Contract, dates);
@@ -126,7 +126,7 @@ public static class Drafts
             var snapshot = Versions.Read<ProposalSnapshot>(last);
             var until = UsualOffer.ValidUntil(desk.Today, desk.Studio.Habits());
             var renewed = snapshot with { Offer = snapshot.Offer with { ValidUntil = until } };
-            OfferCheck.Demand(renewed.Offer, PlanDates.Of(file.Case, desk.Today));
+            Demand(file, renewed.Offer, PlanDates.Of(file.Case, desk.Today));
             var draft = await OfAsync(desk, file);
             var written = StoreJson.Read<Offer>(draft.Offer);
             if (!written.IsValidOn(desk.Today))
@@ -160,6 +160,21 @@ public static class Drafts
     {
         var version = await Versions.AddAsync(act.Desk, file.Id, PaperSort.Proposal, snapshot);
         return await LettersOut.ClaimAsync(act, file, subject, body, version.Id);
+    }
+
+    /// <summary>What keeps an offer from being put to the client of a project.</summary>
+    internal static IReadOnlyList<OfferFault> Faults(ProjectFile file, Offer offer, PlanDates dates) =>
+        [
+            .. OfferCheck.Faults(offer, dates),
+            .. PerCurrency.BilledIn(file) is { } billed && billed != offer.Currency
+                ? new[] { new OfferFault("currency", PerCurrency.OneAlone(billed)) }
+                : [],
+        ];
+
+    private static void Demand(ProjectFile file, Offer offer, PlanDates dates)
+    {
+        if (Faults(file, offer, dates) is [var fault, ..])
+            throw new OfferException(fault.Field, fault.Words);
     }
 
     /// <summary>A contract that cannot be filled would stop its reader at the signature.</summary>

@@ -30,7 +30,7 @@ public static class Recurrences
             var bill = StoreJson.Read<Bill>(draft.Bill);
             Check(desk, begin);
             var recurrence = new Recurrence(begin.Every, begin.First, begin.Until, begin.Count);
-            Bills.Check(desk, file, bill);
+            await Bills.CheckAsync(desk, file, bill);
             Taken.DemandNone(bill);
             var row = new RecurringRow
             {
@@ -85,7 +85,7 @@ public static class Recurrences
             if (draft.Changes != id)
                 throw new RefusedException("What is being written is another invoice.");
             var bill = StoreJson.Read<Bill>(draft.Bill);
-            Bills.Check(desk, file, bill);
+            await Bills.CheckAsync(desk, file, bill);
             Taken.DemandNone(bill);
             var row = await OneAsync(desk, project, id);
             row.Bill = draft.Bill;
@@ -179,7 +179,7 @@ public static class Recurrences
         {
             var (from, until) = row.Recurrence.PeriodOf(row.Issued);
             var bill = StoreJson.Read<Bill>(row.Bill) with { Performed = new(from, until) };
-            if (Bills.Faults(act.Desk, file, bill) is [var fault, ..])
+            if (await Bills.FaultsAsync(act.Desk, file, bill) is [var fault, ..])
             {
                 // nobody is there to be told
                 await Errands.AddAsync(

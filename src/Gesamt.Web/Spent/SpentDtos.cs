@@ -72,3 +72,8 @@ public sealed record SpentDto(
 
 /// <summary>Lines of an invoice that charge what was kept, and the days it is of.</summary>
 public sealed record SpentLinesDto(BillLineDto[] Lines, LocalDate From, LocalDate Until);
+
+/// <summary>How an invoice writes its prices.</summary>
+/// <param name="Currency">By ISO 4217.</param>
+/// <param name="Gross">Whether they include the tax.</param>
+internal sealed record BillPrices(string Currency, bool Gross);

@@ -17,15 +17,27 @@ public static class SpentEndpoints
         );
         project.MapGet(
             "/spent/lines",
-            async (long id, long[] hours, long[] costs, string? rate, bool? each, bool? gross, Desk desk) =>
-                await SpentView.LinesAsync(
+            async (
+                long id,
+                long[] hours,
+                long[] costs,
+                string? rate,
+                bool? each,
+                string? currency,
+                bool? gross,
+                Desk desk
+            ) =>
+            {
+                var file = await desk.OpenAsync(new(id));
+                return await SpentView.LinesAsync(
                     desk,
-                    await desk.OpenAsync(new(id)),
+                    file,
                     (hours, costs),
                     rate,
                     each ?? false,
-                    gross ?? false
-                )
+                    new(currency ?? desk.CurrencyOf(file).Code, gross ?? false)
+                );
+            }
         );
         project.MapPost(
             "/hours",

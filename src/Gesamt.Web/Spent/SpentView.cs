@@ -70,7 +70,7 @@ internal static class SpentView
 
     /// <summary>The lines of an invoice that charge some of it.</summary>
     /// <param name="each">A line for every day’s hours, or one for all of them.</param>
-    /// <param name="gross">Whether the invoice’s prices include the tax.</param>
+    /// <param name="prices">Those of the invoice.</param>
     /// <exception cref="InvalidException">No price of an hour is said, or something is charged already.</exception>
     public static async Task<SpentLinesDto> LinesAsync(
         Desk desk,
@@ -78,9 +78,10 @@ internal static class SpentView
         (long[] Hours, long[] Costs) wanted,
         string? rate,
         bool each,
-        bool gross
+        BillPrices prices
     )
     {
+        var gross = prices.Gross;
         var (hours, costs) = await RowsAsync(desk, file.Id);
         var taken = await Taken.OfAsync(desk, file);
         hours = [.. hours.Where(row => wanted.Hours.Contains(row.Id.Value) && taken.Of(row) is null).Reverse()];
@@ -91,6 +92,13 @@ internal static class SpentView
             );
         if (hours.Count + costs.Count == 0)
             throw new InvalidException(("lines", "Tick at least one."));
+        if (costs.FirstOrDefault(row => row.Currency != prices.Currency) is { } foreign)
+            throw new InvalidException(
+                (
+                    "lines",
+                    $"“{foreign.What}” was paid in {foreign.Currency}, the invoice is in {prices.Currency}. Leave it out, or write a line for it by hand."
+                )
+            );
         var (usual, tax) = await HourAsync(desk, file, gross);
         var price = hours.Count == 0 ? 0 : PriceOf(rate, usual);
         BillLineDto Hours(IReadOnlyList<HoursRow> rows, string title, string detail) =>

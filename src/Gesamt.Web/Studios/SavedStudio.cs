@@ -33,7 +33,12 @@ internal static class SavedStudio
                 );
             Money(save.Money, errors);
             if (save.Money.Currency != row.Currency && await HasAmountsAsync(desk))
-                errors.Add(("money.currency", $"Amounts were agreed in {row.Currency}: the currency stays with them."));
+                errors.Add(
+                    (
+                        "money.currency",
+                        $"Amounts were agreed, billed or spent in {row.Currency}: the currency stays with them."
+                    )
+                );
             var onBooking = Habits(save.Habits, errors);
             if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(save.Style.Zone) is null)
                 errors.Add(("style.zone", "A time zone by its name, such as Europe/Dublin."));
@@ -158,7 +163,9 @@ internal static class SavedStudio
 
     private static async Task<bool> HasAmountsAsync(Desk desk) =>
         await desk.Db.Projects.AnyAsync(p => p.Standing.AgreedMinor != null)
-        || await desk.Db.Rehearsals.AnyAsync(p => p.Standing.AgreedMinor != null);
+        || await desk.Db.Rehearsals.AnyAsync(p => p.Standing.AgreedMinor != null)
+        || await desk.Db.Invoices.AnyAsync()
+        || await desk.Db.Costs.AnyAsync();
 
     private static void Text(List<(string, string)> errors, string field, string value, int least, int most)
     {

@@ -275,7 +275,7 @@ public static class Happened
 
     private static Task<Happening> PriceAsync(Desk desk, ProjectFile file, HappenedDto what)
     {
-        var net = TypedMoney.Of(desk.Currency, what.Amount, "amount");
+        var net = TypedMoney.Of(desk.CurrencyOf(file), what.Amount, "amount");
         return Agreements.PriceAsync(
             desk,
             file,

@@ -72,29 +72,10 @@ public static partial class Acts
                 );
                 break;
             case "Book" when random.Next(3) > 0:
-                var (status, address) = await life.SendAsync(client, "POST", $"{api}/pay", new { means = "Card" });
-                if (status == HttpStatusCode.OK)
-                {
-                    var session = (string)JsonNode.Parse(address)!["address"]!;
-                    var card = $"/card-house/{session[(session.LastIndexOf('/') + 1)..].Split('?')[0]}";
-                    var payer = new Visitor(life.Studio);
-                    var (found, door) = await life.SendAsync(payer, "GET", card);
-                    if (found == HttpStatusCode.OK && JsonNode.Parse(door)?["token"] is { } token)
-                        payer.Token = (string)token!;
-                    await life.SendAsync(
-                        payer,
-                        "POST",
-                        card,
-                        new
-                        {
-                            number = Operations.Pick(
-                                [PaymentHouse.Good, PaymentHouse.Slow, PaymentHouse.NoMoney, PaymentHouse.NoRefunds],
-                                random
-                            ),
-                        }
-                    );
-                    await life.SendAsync(client, "POST", $"{api}/settle");
-                }
+                await PayAsync(life, random, client, api);
+                break;
+            case not "Book" when random.Next(4) == 0:
+                await PayAsync(life, random, client, api);
                 break;
             default:
                 await PartsAsync(life, random, client, api, seen);
@@ -102,6 +83,50 @@ public static partial class Acts
         }
         await life.Studio.TickAsync();
         await life.EnterAsync();
+    }
+
+    /// <summary>Pays what is open by some card, and may agree that it is kept; or takes that back.</summary>
+    private static async Task PayAsync(Life life, Random random, Visitor client, string api)
+    {
+        if (random.Next(6) == 0)
+        {
+            await life.SendAsync(client, "POST", $"{api}/kept-means/take-back");
+            return;
+        }
+        var (status, address) = await life.SendAsync(
+            client,
+            "POST",
+            $"{api}/pay",
+            new { means = "Card", keeps = random.Next(2) == 0 }
+        );
+        if (status != HttpStatusCode.OK)
+            return;
+        var session = (string)JsonNode.Parse(address)!["address"]!;
+        var card = $"/card-house/{session[(session.LastIndexOf('/') + 1)..].Split('?')[0]}";
+        var payer = new Visitor(life.Studio);
+        var (found, door) = await life.SendAsync(payer, "GET", card);
+        if (found == HttpStatusCode.OK && JsonNode.Parse(door)?["token"] is { } token)
+            payer.Token = (string)token!;
+        await life.SendAsync(
+            payer,
+            "POST",
+            card,
+            new
+            {
+                number = Operations.Pick(
+                    [
+                        PaymentHouse.Good,
+                        PaymentHouse.Slow,
+                        PaymentHouse.NoMoney,
+                        PaymentHouse.NoRefunds,
+                        PaymentHouse.NoMoneyOnce,
+                        PaymentHouse.NoMoneyLater,
+                    ],
+                    random
+                ),
+            }
+        );
+        await life.SendAsync(client, "POST", $"{api}/settle");
     }
 
     /// <summary>Asks for a code, and reads it in the mail; seldom types another.</summary>

@@ -33,24 +33,86 @@ public static partial class Acts
         await life.EnterAsync();
     }
 
-    private static async Task<int?> WriteBillAsync(Life life, long project, Random random)
+    /// <summary>Keeps hours or a cost, takes some out; or puts what is left on an invoice and issues it.</summary>
+    private static async Task SpentAsync(Life life, Random random)
+    {
+        if (await OneAsync(life, random) is not { } project)
+            return;
+        var url = $"/api/projects/{project}";
+        if (random.Next(2) == 0)
+            await life.OwnerAsync(
+                "POST",
+                $"{url}/hours",
+                new
+                {
+                    on = (string?)null,
+                    time = Operations.Pick(["2.25", "1:30", "20 min", "none"], random),
+                    words = "Drawn",
+                }
+            );
+        else
+            await life.OwnerAsync(
+                "POST",
+                $"{url}/costs",
+                new
+                {
+                    on = (string?)null,
+                    what = "Paint",
+                    payee = "",
+                    category = "",
+                    amount = $"{random.Next(1, 90)}",
+                    tax = "23",
+                    chargeOn = random.Next(3) > 0,
+                }
+            );
+        if (await life.LookAsync(life.Owner, $"{url}/spent") is not { } spent)
+            return;
+        List<long> Ids(string sort) =>
+            [.. spent.GetProperty(sort).EnumerateArray().Select(one => one.GetProperty("id").GetInt64())];
+        var (hours, costs) = (Ids("hours"), Ids("costs"));
+        if (random.Next(4) == 0 && hours.Count > 0)
+            await life.OwnerAsync(
+                "POST",
+                $"{url}/hours/{Operations.Pick(hours, random)}/removed",
+                new { removed = random.Next(2) == 0 }
+            );
+        // also what is charged already, which has to be refused
+        var wanted = hours.Select(id => $"hours={id}").Concat(costs.Select(id => $"costs={id}")).ToList();
+        if (
+            random.Next(3) > 0
+            || await life.LookAsync(
+                life.Owner,
+                $"{url}/spent/lines?rate=60&{string.Join('&', wanted.Take(random.Next(1, 4)))}"
+            )
+                is not { } lines
+            || await WriteBillAsync(life, project, random, JsonNode.Parse(lines.GetProperty("lines").GetRawText()))
+                is not { } edition
+        )
+            return;
+        await life.OwnerAsync("POST", $"{url}/bill/issue", new { edition });
+        await life.Studio.TickAsync();
+    }
+
+    private static async Task<int?> WriteBillAsync(Life life, long project, Random random, JsonNode? lines = null)
     {
         var url = $"/api/projects/{project}/bill";
         if (await life.LookAsync(life.Owner, url) is not { } draft)
             return null;
         var bill = JsonNode.Parse(draft.GetProperty("bill").GetRawText())!;
-        bill["lines"] = new JsonArray(
-            new JsonObject
-            {
-                ["key"] = "a",
-                ["title"] = "Lettering",
-                ["detail"] = "",
-                ["quantity"] = $"{random.Next(1, 20)}",
-                ["unit"] = "",
-                ["unitPrice"] = $"{random.Next(1, 90)}",
-                ["tax"] = Operations.Pick(["23", "0", "13.5"], random),
-            }
-        );
+        bill["lines"] =
+            lines
+            ?? new JsonArray(
+                new JsonObject
+                {
+                    ["key"] = "a",
+                    ["title"] = "Lettering",
+                    ["detail"] = "",
+                    ["quantity"] = $"{random.Next(1, 20)}",
+                    ["unit"] = "",
+                    ["unitPrice"] = $"{random.Next(1, 90)}",
+                    ["tax"] = Operations.Pick(["23", "0", "13.5"], random),
+                }
+            );
         bill["says"]!["dueDays"] = random.Next(0, 20);
         var (status, kept) = await life.OwnerAsync(
             "PUT",
@@ -166,16 +228,33 @@ public static partial class Acts
         if (random.Next(2) == 0)
         {
             var file = await life.Owner.AskAsync(
-                $"/api/stand-in-bank/statement?form={Operations.Pick(["Camt08", "Camt02"], random)}"
+                $"/api/stand-in-bank/statement?form={Operations.Pick(["Camt08", "Camt02", "Table"], random)}"
             );
-            await life.OwnerAsync(
+            var (_, taken) = await life.OwnerAsync(
                 "POST",
-                "/api/bank/statements?name=today.xml",
+                "/api/bank/statements?name=today",
                 Bytes(await file.Content.ReadAsByteArrayAsync())
             );
+            // a table's columns are matched once
+            if (taken.StartsWith('{') && JsonNode.Parse(taken)!["columns"] is { } table)
+                await life.OwnerAsync(
+                    "POST",
+                    $"/api/bank/statements/{table["hash"]}/columns",
+                    new
+                    {
+                        name = "today",
+                        account = "IE16DEMO90017512345678",
+                        columns = table["columns"]!.DeepClone(),
+                    }
+                );
         }
         if (await life.LookAsync(life.Owner, "/api/bank") is not { } bank)
             return;
+        if (random.Next(6) == 0 && bank.GetProperty("files").EnumerateArray().ToList() is { Count: > 0 } files)
+            await life.OwnerAsync(
+                "DELETE",
+                $"/api/bank/statements/{Operations.Pick(files, random).GetProperty("id").GetInt32()}"
+            );
         foreach (var line in bank.GetProperty("open").EnumerateArray().Take(3))
         {
             var url = $"/api/bank/lines/{line.GetProperty("id").GetInt64()}";

@@ -61,6 +61,7 @@ public sealed class Checks(Life life)
                 Fail($"Gone although it was confirmed: {what}");
         Counts(raw);
         await BankAsync();
+        await SpentAsync();
         Letters(raw);
         await PagesAsync(raw, last ? [.. raw.Projects.Select(p => p.Id)] : touched, last || round % 10 == 0);
     }
@@ -151,6 +152,37 @@ public sealed class Checks(Life life)
         if (wrong.Count > 0)
             Fail($"Lines of the bank are booked with other sums than theirs: {string.Join(", ", wrong)}");
     }
+
+    /// <summary>Kept hours and costs stand on one invoice at most that asks for anything, by the papers themselves.</summary>
+    private async Task SpentAsync()
+    {
+        var (snapshots, credited) = await life.Studio.LookAsync(
+            async (Gesamt.Store.GesamtDb db) =>
+                (
+                    await db
+                        .Invoices.AsNoTracking()
+                        .Where(i => i.Sort == Store.Model.InvoiceSort.Invoice)
+                        .ToListAsync(),
+                    await db
+                        .Invoices.Where(i => i.Credits != null)
+                        .Select(i => new { i.Credits, i.TotalMinor })
+                        .ToListAsync()
+                )
+        );
+        var charged = snapshots
+            .Where(i => credited.Where(one => one.Credits == i.Id).Sum(one => one.TotalMinor) < i.TotalMinor)
+            .SelectMany(i => JsonDocument.Parse(i.Snapshot).RootElement.GetProperty("lines").EnumerateArray())
+            .Where(line => line.TryGetProperty("counted", out var counted) && counted.ValueKind == JsonValueKind.Object)
+            .SelectMany(line => Ids(line, "hours").Concat(Ids(line, "costs")))
+            .ToList();
+        if (charged.GroupBy(one => one).FirstOrDefault(same => same.Count() > 1) is { } twice)
+            Fail($"{twice.Key} is charged {twice.Count()} times");
+    }
+
+    private static IEnumerable<string> Ids(JsonElement line, string sort) =>
+        line.GetProperty("counted").TryGetProperty(sort, out var ids)
+            ? ids.EnumerateArray().Select(id => $"{sort} {id}")
+            : [];
 
     private static void Same<T>(RawProject project, string what, T counted, T stored)
     {

@@ -82,7 +82,7 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
         var text = await answer.Content.ReadAsStringAsync();
         if ((int)answer.StatusCode >= 500)
             throw new LifeException(
-                $"{method} {path} answers {(int)answer.StatusCode}: {text[..Math.Min(text.Length, 400)]}\n  sent: {Short(body)}"
+                $"{method} {path} answers {(int)answer.StatusCode}: {text[..Math.Min(text.Length, 400)]}\n  sent: {Short(body)}\n{string.Join("\n", Studio.Mishaps.Take())}"
             );
         return (answer.StatusCode, text);
     }

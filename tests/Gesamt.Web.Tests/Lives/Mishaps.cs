@@ -19,6 +19,7 @@ public sealed class Mishaps : ILoggerProvider
 
     public ILogger CreateLogger(string categoryName) =>
         categoryName.StartsWith("Gesamt", StringComparison.Ordinal)
+        || categoryName.StartsWith("Microsoft.AspNetCore.Diagnostics", StringComparison.Ordinal)
             ? new Keeping(told)
             : Microsoft.Extensions.Logging.Abstractions.NullLogger.Instance;
 

@@ -77,6 +77,7 @@ function Free({
 								...wanted,
 								rate,
 								each: each === "each",
+								currency: bill.currency,
 								gross: bill.gross,
 							},
 						},
