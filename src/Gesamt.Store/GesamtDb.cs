@@ -362,6 +362,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             .IsUnique();
         invoice.HasIndex(i => new { i.OwedMinor, i.Due });
         invoice.HasIndex(i => i.PublicId).IsUnique();
+        // few of all papers take another back
+        invoice.HasIndex(i => i.Credits).HasFilter("Credits IS NOT NULL");
+        // the list of all invoices asks in which months there are any; a rehearsal's have no year
+        invoice.HasIndex(i => i.IssuedOn).HasFilter("Year > 0");
         invoice
             .HasIndex(i => new
             {

@@ -88,6 +88,47 @@ public sealed class HouseTests
     }
 
     [Fact]
+    public async Task A_full_disk_costs_no_number_and_no_line_of_the_bank()
+    {
+        var broken = new Broken();
+        await using var studio = new BrokenStudio(broken);
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio));
+        // more than the pages of the file have room for
+        var bill = Bills.Of([
+            .. Enumerable.Range(0, 60).Select(i => Bills.Line($"{i} {new string('w', 180)}", "1", "20", "23")),
+        ]);
+        var kept = await owner.KeepBillAsync(project, bill);
+        var statement = await (
+            await owner.AskAsync("/api/stand-in-bank/statement?form=Camt08")
+        ).Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken);
+        async Task<HttpStatusCode> IssueAsync() =>
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{project}/bill/issue",
+                    new { edition = kept.GetProperty("edition").GetInt32() }
+                )
+            ).StatusCode;
+        broken.Pragma = "PRAGMA max_page_count=1";
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, await IssueAsync());
+        Assert.Equal(0, await studio.LookAsync(db => db.Invoices.CountAsync()));
+        broken.Pragma = "PRAGMA query_only=ON";
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, (await TakeAsync()).StatusCode);
+        broken.Pragma = null;
+        Assert.Equal(HttpStatusCode.OK, await IssueAsync());
+        Assert.Equal(["2027-001"], await studio.LookAsync(db => db.Invoices.Select(i => i.Number).ToListAsync()));
+        Assert.Equal(HttpStatusCode.OK, (await TakeAsync()).StatusCode);
+        Assert.Equal(2, await studio.LookAsync(db => db.BankLines.CountAsync()));
+
+        Task<HttpResponseMessage> TakeAsync() =>
+            owner.SendAsync(
+                HttpMethod.Post,
+                "/api/bank/statements?name=today.xml",
+                new ByteArrayContent(statement) { Headers = { ContentType = new("application/octet-stream") } }
+            );
+    }
+
+    [Fact]
     public async Task A_lock_is_answered_in_a_sentence_and_what_is_read_is_read()
     {
         await using var studio = new EmptyStudio();

@@ -31,7 +31,8 @@ public sealed record RecordWords(
     string? Rates = null,
     string? Colleague = null,
     AmendmentWords? Amendment = null,
-    PayingWords? Paying = null
+    PayingWords? Paying = null,
+    string? Cancelling = null
 );
 
 /// <summary>How an invoice is paid.</summary>
@@ -74,6 +75,7 @@ public static class Blanks
         "proposal link",
         "choice",
         "payments",
+        "cancelling",
         "invoice number",
         "invoice due",
         "invoice owed",
@@ -112,6 +114,7 @@ public static class Blanks
             ["proposal link"] = record.HasProposal ? LinkPlaceholder : null,
             ["choice"] = record.Choice,
             ["payments"] = record.Payments,
+            ["cancelling"] = record.Cancelling,
             ["invoice number"] = record.InvoiceNumber,
             ["invoice due"] = Long(record.InvoiceDue),
             ["invoice owed"] = record.InvoiceOwed?.ToString(),

@@ -8,7 +8,57 @@ using Gesamt.Core.Forms;
 namespace Gesamt.Core.Projects;
 
 /// <summary>What is kept of the agreed price when a project is cancelled so many days before its date, or later.</summary>
-public sealed record CancelStep(int DaysBefore, Rate Keeps);
+public sealed record CancelStep(int DaysBefore, Rate Keeps)
+{
+    // whoever writes so many days means from the beginning on
+    private const int Always = 365;
+
+    /// <summary>The terms as a contract says them: “until 60 days before the opening day 25 % of the price is kept, until 14 days before it 50 %, and later all of it”. Null for none.</summary>
+    /// <param name="terms">The earliest first.</param>
+    /// <param name="date">What the kind calls its date; empty for none.</param>
+    public static string? Words(ImmutableArray<CancelStep> terms, string date)
+    {
+        if (terms.IsEmpty)
+            return null;
+        var before = $"before {(date.Length > 0 ? $"the {date}" : "the date")}";
+        // each share holds until the day on which the next begins
+        var shares = terms.Select(
+            (step, i) => (step.Keeps, Until: i + 1 < terms.Length ? terms[i + 1].DaysBefore + 1 : 0)
+        );
+        if (terms[0].DaysBefore < Always)
+            shares = shares.Prepend((new Rate(0), terms[0].DaysBefore + 1));
+        var said = shares.ToList();
+        return string.Join(
+            ", ",
+            said.Select(
+                (share, i) =>
+                {
+                    var until = Days(share.Until, i == 0 ? before : "before it");
+                    var kept = Share(share.Keeps);
+                    return i == 0 ? $"{(until.Length > 0 ? $"{until} " : "")}{kept} of the price is kept"
+                        : until.Length > 0 ? $"{until} {kept}"
+                        : $"and later {kept}{(share.Keeps.PartsPerMillion == 1_000_000 ? " of it" : "")}";
+                }
+            )
+        );
+    }
+
+    private static string Days(int until, string before) =>
+        until switch
+        {
+            0 => "",
+            1 => $"until the day {before}",
+            _ => $"until {NumberText.Number(until)} days {before}",
+        };
+
+    private static string Share(Rate keeps) =>
+        keeps.PartsPerMillion switch
+        {
+            0 => "nothing",
+            1_000_000 => "all",
+            _ => $"{NumberText.Number(keeps.InPercent)} %",
+        };
+}
 
 /// <summary>What makes a project won (booked): the contract signed by all who must, the booking payment, or both in any order.</summary>
 public enum WinRule

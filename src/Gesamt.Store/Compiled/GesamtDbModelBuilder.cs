@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("96aeca3b-a2e8-4d75-b648-8a1c88c6eec0"), entityTypeCount: 68)
+            : base(skipDetectChanges: false, modelId: new Guid("3014d6c1-2dca-45cd-8f69-3e9896b89b18"), entityTypeCount: 68)
         {
         }
 

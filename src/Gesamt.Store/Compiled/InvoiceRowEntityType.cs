@@ -24,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 21,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 6,
+                unnamedIndexCount: 8,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -186,24 +186,32 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
-                new[] { projectId });
+                new[] { credits });
+            index.AddAnnotation("Relational:Filter", "Credits IS NOT NULL");
 
             var index0 = runtimeEntityType.AddIndex(
+                new[] { issuedOn });
+            index0.AddAnnotation("Relational:Filter", "Year > 0");
+
+            var index1 = runtimeEntityType.AddIndex(
+                new[] { projectId });
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { publicId },
                 unique: true);
 
-            var index1 = runtimeEntityType.AddIndex(
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { owedMinor, due });
 
-            var index2 = runtimeEntityType.AddIndex(
+            var index4 = runtimeEntityType.AddIndex(
                 new[] { recurring, occurrence },
                 unique: true);
 
-            var index3 = runtimeEntityType.AddIndex(
+            var index5 = runtimeEntityType.AddIndex(
                 new[] { proposalId, instalment, again },
                 unique: true);
 
-            var index4 = runtimeEntityType.AddIndex(
+            var index6 = runtimeEntityType.AddIndex(
                 new[] { sort, series, year, sequence },
                 unique: true);
 

@@ -1033,6 +1033,12 @@ namespace Gesamt.Store.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("Credits")
+                        .HasFilter("Credits IS NOT NULL");
+
+                    b.HasIndex("IssuedOn")
+                        .HasFilter("Year > 0");
+
                     b.HasIndex("ProjectId");
 
                     b.HasIndex("PublicId")

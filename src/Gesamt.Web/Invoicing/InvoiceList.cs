@@ -72,11 +72,7 @@ internal static class InvoiceList
                     }),
             ],
             count - rows.Count,
-            await desk
-                .Db.Database.SqlQuery<string>(
-                    $"SELECT DISTINCT substr(IssuedOn, 1, 7) AS Value FROM Invoices WHERE Year > 0 ORDER BY 1 DESC"
-                )
-                .ToListAsync(),
+            await MonthsAsync(desk),
             query.Client is { } person
                 ? await desk
                     .Db.People.Where(p => p.Id == new PersonId(person))
@@ -85,6 +81,22 @@ internal static class InvoiceList
                 : null
         );
     }
+
+    /// <summary>The months in which anything was issued, the last first: each found by its own look into the index, however many invoices there are.</summary>
+    private static Task<List<string>> MonthsAsync(Desk desk) =>
+        desk
+            .Db.Database.SqlQuery<string>(
+                $"""
+                WITH RECURSIVE Last(Day) AS (
+                    SELECT max(IssuedOn) FROM Invoices WHERE Year > 0
+                    UNION ALL
+                    SELECT (SELECT max(IssuedOn) FROM Invoices WHERE Year > 0 AND IssuedOn < substr(Day, 1, 7))
+                    FROM Last WHERE Day IS NOT NULL
+                )
+                SELECT substr(Day, 1, 7) AS Value FROM Last WHERE Day IS NOT NULL
+                """
+            )
+            .ToListAsync();
 
     /// <summary>The same as a table (RFC 4180), whole, with net and tax.</summary>
     public static async Task<byte[]> CsvAsync(Desk desk, InvoicesQuery query)

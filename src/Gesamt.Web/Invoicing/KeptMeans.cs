@@ -62,17 +62,18 @@ public static class KeptMeans
         });
 
     /// <summary>Projects with a recurring invoice that is due, unpaid, and may be charged.</summary>
-    public static Task<List<ProjectId>> DueAsync(Desk desk)
+    public static async Task<IReadOnlyList<ProjectId>> DueAsync(Desk desk)
     {
+        // few clients keep any: theirs are looked at alone
+        var keep = await desk.Db.KeptMeans.Where(k => k.TakenBackAt == null).Select(k => k.ProjectId).ToListAsync();
+        if (keep.Count == 0)
+            return [];
         var today = desk.Today;
-        return desk
-            .Db.Invoices.Where(i => i.Recurring != null && i.OwedMinor > 0 && i.Due <= today)
-            .Join(
-                desk.Db.KeptMeans.Where(k => k.TakenBackAt == null),
-                i => i.ProjectId,
-                k => k.ProjectId,
-                (i, _) => i.ProjectId
+        return await desk
+            .Db.Invoices.Where(i =>
+                keep.Contains(i.ProjectId) && i.Recurring != null && i.OwedMinor > 0 && i.Due <= today
             )
+            .Select(i => i.ProjectId)
             .Distinct()
             .ToListAsync();
     }

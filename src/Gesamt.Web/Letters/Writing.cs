@@ -159,7 +159,8 @@ public static class Writing
             InvoiceDue: invoice?.Due,
             InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
             HasProposal: proposal is not null || draft is not null,
-            Rates: await RatesAsync(desk, file)
+            Rates: await RatesAsync(desk, file),
+            Cancelling: CancelStep.Words(file.Case.Kind.CancelTerms, file.Case.Kind.MainDate)
         );
     }
 

@@ -46,6 +46,37 @@ public class CancellationTests
     public void The_share_is_that_of_the_latest_step_that_has_come(string day, decimal kept) =>
         Assert.Equal(World.Eur(kept), On(day).Kept);
 
+    [Theory]
+    [InlineData("", "opening day", null)]
+    [InlineData(
+        "1000 25, 59 50, 13 100",
+        "opening day",
+        "until 60 days before the opening day 25 % of the price is kept, until 14 days before it 50 %, and later all of it"
+    )]
+    [InlineData(
+        "30 50, 0 100",
+        "wedding day",
+        "until 31 days before the wedding day nothing of the price is kept, until the day before it 50 %, and later all of it"
+    )]
+    [InlineData("365 12.5", "", "12.5 % of the price is kept")]
+    [InlineData("20 40", "", "until 21 days before the date nothing of the price is kept, and later 40 %")]
+    public void A_contract_says_the_terms_that_settle_the_sums(string steps, string date, string? words) =>
+        Assert.Equal(
+            words,
+            CancelStep.Words(
+                [
+                    .. steps
+                        .Split(", ", StringSplitOptions.RemoveEmptyEntries)
+                        .Select(step => step.Split(' '))
+                        .Select(step => new CancelStep(
+                            int.Parse(step[0], System.Globalization.CultureInfo.InvariantCulture),
+                            Rate.Percent(decimal.Parse(step[1], System.Globalization.CultureInfo.InvariantCulture))
+                        )),
+                ],
+                date
+            )
+        );
+
     [Fact]
     public void What_is_over_goes_back_and_what_is_missing_is_billed()
     {

@@ -13273,6 +13273,7 @@ export interface paths {
                     costs?: number[];
                     rate?: string;
                     each?: boolean;
+                    currency?: string;
                     gross?: boolean;
                 };
                 header?: never;

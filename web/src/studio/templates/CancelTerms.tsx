@@ -25,7 +25,8 @@ export function CancelTerms({
 			<legend className="label">When it is cancelled</legend>
 			<p className="under pb-2">
 				What of the agreed price is kept, by how close the date is. Shown before
-				anything is done; without a line nothing is kept.
+				anything is done; without a line nothing is kept. The contract says it
+				where its text has the blank [cancelling].
 			</p>
 			<ul className="grid gap-2">
 				{terms.map((step, i) => (
