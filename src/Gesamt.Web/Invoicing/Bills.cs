@@ -68,15 +68,13 @@ public static class Bills
     /// <exception cref="RefusedException">What it was for is over.</exception>
     private static (RecurringId? Changes, InvoiceId? InterestOf) PurposeOf(ProjectFile file, BillPurposeDto? of)
     {
-        var (changes, interest) = (of?.Changes, of?.InterestOf);
-        if (changes is { } id && !RecurringInvoices.Running(file.History).Contains(new(id)))
+        RecurringId? changes = of?.Changes is { } id ? new(id) : null;
+        InvoiceId? interest = of?.InterestOf is { } late ? new(late) : null;
+        if (changes is { } recurring && !RecurringInvoices.Running(file.History).Contains(recurring))
             throw new RefusedException("The recurring invoice that this changed was stopped since.");
-        if (interest is { } late && !file.History.Of<Happening.InvoiceIssued>().Any(i => i.What.Invoice.Value == late))
+        if (interest is { } invoice && !file.History.Any<Happening.InvoiceIssued>(issued => issued.Invoice == invoice))
             throw new MissingException("invoice");
-        return (
-            changes is { } known ? new RecurringId(known) : null,
-            interest is { } invoice ? new InvoiceId(invoice) : null
-        );
+        return (changes, interest);
     }
 
     /// <summary>Begins one, in the place of what was being written.</summary>

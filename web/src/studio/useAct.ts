@@ -4,6 +4,11 @@ import type { Refusal } from "../api/refusal";
 import { useUndo } from "../ui/Undo";
 import { changedAll } from "./live";
 
+const mostWait = 5_000;
+
+const pause = (milliseconds: number) =>
+	new Promise((resolve) => setTimeout(resolve, milliseconds));
+
 /**
  * Runs a write, fetches what it changed, and keeps what was refused.
  *
@@ -27,7 +32,8 @@ export function useAct(told: "here" | "below" = "here") {
 			setRefusal(undefined);
 			try {
 				await write();
-				await changedAll(queries);
+				// what was written is written: nobody waits for long to see what it changed
+				await Promise.race([changedAll(queries), pause(mostWait)]);
 				return true;
 			} catch (error) {
 				setRefusal(error as Refusal);

@@ -6,18 +6,19 @@ import { useAct } from "./useAct";
 export function useTaskDone(project: number) {
 	const act = useAct("below");
 	const offer = useUndo();
-	const mark = (task: number, done: boolean) =>
-		act.run(() =>
-			answer(
-				api.POST("/api/projects/{id}/tasks/{task}/done", {
-					params: { path: { id: project, task } },
-					body: { done },
-				}),
-			),
+	const say = (task: number, done: boolean) =>
+		answer(
+			api.POST("/api/projects/{id}/tasks/{task}/done", {
+				params: { path: { id: project, task } },
+				body: { done },
+			}),
 		);
-	const done = async (task: number, title: string) => {
-		if (await mark(task, true))
+	const mark = (task: number, done: boolean) => act.run(() => say(task, done));
+	const done = (task: number, title: string) =>
+		act.run(async () => {
+			await say(task, true);
+			// at once: what it changed on the page comes after
 			offer({ words: `Done: ${title}`, undo: () => mark(task, false) });
-	};
+		});
 	return { done, mark };
 }

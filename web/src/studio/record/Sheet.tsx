@@ -63,7 +63,7 @@ export function Sheet({
 					</Button>
 				))}
 			{empty.length > 0 && (
-				<p className="flex flex-wrap gap-x-3 gap-y-1 py-[7px] text-small text-soft">
+				<p className="flex flex-wrap gap-x-3 gap-y-2 py-[7px] text-small text-soft">
 					<span>Begin one:</span>
 					{empty.map((part) => (
 						<Button
