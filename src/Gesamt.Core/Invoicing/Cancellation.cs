@@ -50,7 +50,9 @@ public sealed record Cancellation(
 
     /// <summary>The share of the latest step that has come.</summary>
     private static Rate ShareAt(ImmutableArray<CancelStep> terms, int? left) =>
-        terms.Where(step => left <= step.DaysBefore).MinBy(step => step.DaysBefore)?.Keeps ?? default;
+        left is { } days
+            ? terms.Where(step => step.HoldsAt(days)).MinBy(step => step.DaysBefore)?.Keeps ?? default
+            : default;
 
     private static Money BilledOfPrice(History history, Money nothing) =>
         history

@@ -11,7 +11,10 @@ namespace Gesamt.Core.Projects;
 public sealed record CancelStep(int DaysBefore, Rate Keeps)
 {
     // whoever writes so many days means from the beginning on
-    private const int Always = 365;
+    private const int Always = 1_000;
+
+    /// <summary>Whether it holds so many days before the date.</summary>
+    public bool HoldsAt(int left) => left <= DaysBefore || DaysBefore >= Always;
 
     /// <summary>The terms as a contract says them: “until 60 days before the opening day 25 % of the price is kept, until 14 days before it 50 %, and later all of it”. Null for none.</summary>
     /// <param name="terms">The earliest first.</param>

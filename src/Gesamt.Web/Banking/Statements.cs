@@ -136,7 +136,7 @@ internal static class Statements
         }
     }
 
-    /// <summary>What a file said that was taken in; nothing where its columns are matched no more.</summary>
+    /// <summary>What a file said that was taken in; nothing where its columns are matched no more, or otherwise by now.</summary>
     private static async Task<IReadOnlyList<BankStatement>> ReadAgainAsync(Desk desk, BankFileRow file)
     {
         var bytes = desk.Vault.Read(file.Hash);
@@ -144,9 +144,19 @@ internal static class Statements
             return Camt053.Read(bytes);
         var table = TableText.Read(bytes);
         var headings = HeadingsOf(table);
-        return await desk.Db.BankColumns.AsNoTracking().SingleOrDefaultAsync(c => c.Headings == headings) is { } known
-            ? [LinesOf(desk, table, known.Account, StoreJson.Read<ImmutableArray<StatementColumn>>(known.Columns))]
-            : [];
+        if (await desk.Db.BankColumns.AsNoTracking().SingleOrDefaultAsync(c => c.Headings == headings) is not { } known)
+            return [];
+        try
+        {
+            return
+            [
+                LinesOf(desk, table, known.Account, StoreJson.Read<ImmutableArray<StatementColumn>>(known.Columns)),
+            ];
+        }
+        catch (InvalidException)
+        {
+            return [];
+        }
     }
 
     private static string HeadingsOf(TableText table) => string.Join('\n', table.Headings);
