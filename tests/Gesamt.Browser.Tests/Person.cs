@@ -228,8 +228,18 @@ public sealed class Person : IDisposable
     /// <summary>Role and name of what has the focus, as the browser tells them to a screen reader.</summary>
     public string Heard()
     {
-        var at = (WebElement)Driver.SwitchTo().ActiveElement();
-        return $"{at.ComputedAccessibleRole} “{at.ComputedAccessibleLabel.Replace('\u00a0', ' ').Replace('\u202f', ' ')}”";
+        while (true)
+        {
+            try
+            {
+                var at = (WebElement)Driver.SwitchTo().ActiveElement();
+                return $"{at.ComputedAccessibleRole} “{at.ComputedAccessibleLabel.Replace('\u00a0', ' ').Replace('\u202f', ' ')}”";
+            }
+            catch (StaleElementReferenceException)
+            {
+                // it left the page between the two questions: something else has the focus by now
+            }
+        }
     }
 
     /// <summary>Waits until the focus is there.</summary>
