@@ -72,6 +72,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<RecurringRow> Recurring => Set<RecurringRow>();
     public DbSet<KeptMeansRow> KeptMeans => Set<KeptMeansRow>();
     public DbSet<HoursRow> Hours => Set<HoursRow>();
+    public DbSet<ClockRow> Clocks => Set<ClockRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<BankFileRow> BankFiles => Set<BankFileRow>();
     public DbSet<BankColumnsRow> BankColumns => Set<BankColumnsRow>();
@@ -199,7 +200,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<FactRow>().ToTable(t => t.HasCheckConstraint("NotAhead", "Happened <= Recorded"));
         OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
         OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
-        OfProject(Key<TaskRow, TaskId>(model, t => t.Id)).HasIndex(t => new { t.DoneAt, t.Due });
+        var task = OfProject(Key<TaskRow, TaskId>(model, t => t.Id));
+        task.HasIndex(t => new { t.DoneAt, t.Due });
+        task.HasIndex(t => t.PublicId).IsUnique();
         // a routine runs once per project
         OfProject(Key<RunRow, RunId>(model, r => r.Id)).HasIndex(r => new { r.ProjectId, r.Key }).IsUnique();
         OfProject(model.Entity<PlannedStepRow>())
@@ -399,6 +402,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         var hours = OfProject(Key<HoursRow, HoursId>(model, h => h.Id));
         hours.ToTable(t => t.HasCheckConstraint("WithinADay", "Minutes BETWEEN 1 AND 1440"));
         hours.HasOne<InvoiceRow>().WithMany().HasForeignKey(h => h.InvoiceId).OnDelete(DeleteBehavior.Restrict);
+        var clock = OfProject(model.Entity<ClockRow>());
+        clock.HasOne<TaskRow>().WithMany().HasForeignKey(c => c.TaskId).OnDelete(DeleteBehavior.Restrict);
+        clock.HasIndex(c => c.IsRunning).IsUnique().HasFilter("IsRunning");
+        clock.ToTable(t => t.HasCheckConstraint("RunsOrStopped", "IsRunning = (StoppedAt IS NULL)"));
         var cost = OfProject(Key<CostRow, CostId>(model, c => c.Id));
         cost.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
         cost.HasOne<InvoiceRow>().WithMany().HasForeignKey(c => c.InvoiceId).OnDelete(DeleteBehavior.Restrict);

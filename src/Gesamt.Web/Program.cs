@@ -194,6 +194,7 @@ api.MapFiles();
 api.MapReviews();
 api.MapWork();
 api.MapSpent();
+api.MapWorkClock();
 api.MapAsClient();
 api.MapRegister();
 api.MapSearch();
@@ -247,6 +248,7 @@ app.MapGroup("/p/{link}/api")
     .MapClientContracts()
     .MapClientRateSheets()
     .MapClientWork()
+    .MapClientTasks()
     .MapClientBrief()
     .MapClientMeetings()
     .MapClientForms();

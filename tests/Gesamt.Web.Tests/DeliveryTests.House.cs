@@ -42,6 +42,7 @@ public sealed partial class DeliveryTests
             var task in (await owner.GetAsync($"/api/projects/{project}"))
                 .GetProperty("sheet")
                 .GetProperty("tasks")
+                .GetProperty("open")
                 .EnumerateArray()
                 .ToList()
         )

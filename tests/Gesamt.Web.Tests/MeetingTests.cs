@@ -203,6 +203,7 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             (await owner.GetAsync($"/api/projects/{project}"))
                 .GetProperty("sheet")
                 .GetProperty("tasks")
+                .GetProperty("open")
                 .GetArrayLength();
         async Task<List<(long Meeting, string When, bool IsOver)>> TodayAsync() =>
             [

@@ -101,7 +101,7 @@ internal static partial class DatePhrases
         "(?:jan(?:uary)?|feb(?:ruary)?|mar(?:ch)?|apr(?:il)?|may|june?|july?|aug(?:ust)?|sept?(?:ember)?|oct(?:ober)?|nov(?:ember)?|dec(?:ember)?)";
 
     [GeneratedRegex(
-        @"(?<prep>\b(?:on|by|until)\s+)?"
+        @"(?<prep>\b(?:on|by|for|until)\s+)?"
             + WholeNumber
             + @"(?:(\d{1,2})(?:st|nd|rd|th)?\s+("
             + Month
@@ -113,7 +113,7 @@ internal static partial class DatePhrases
     internal static partial Regex DayMonth();
 
     [GeneratedRegex(
-        @"(?<prep>\b(?:on|by|until|next)\s+)?(?<![\w-])(today|tomorrow|" + DayName + @")(?![\w-])",
+        @"(?<prep>\b(?:on|by|for|until|next)\s+)?(?<![\w-])(today|tomorrow|" + DayName + @")(?![\w-])",
         RegexOptions.IgnoreCase
     )]
     internal static partial Regex Weekday();

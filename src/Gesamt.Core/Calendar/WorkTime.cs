@@ -10,6 +10,8 @@ public static partial class WorkTime
     /// <summary>Most that one day holds.</summary>
     public const int Most = 24 * 60;
 
+    private const int LongestHours = 100_000;
+
     // “2.25 hours”, “1 h 15 min”, “1:30 h”, “1h30”, “90 min”
     private const string HoursUnit = "(?:h|hrs?|hours?)",
         MinutesUnit = "(?:mins?|minutes?)";
@@ -26,16 +28,17 @@ public static partial class WorkTime
         + ")";
 
     /// <summary>The time of work that a field holds; there a number alone counts hours, and “1:30” needs no unit. Null where it is none of 1 minute to a whole day.</summary>
-    public static int? Read(string text)
+    /// <param name="most">Most minutes it can be, where that is not a day.</param>
+    public static int? Read(string text, int most = Most)
     {
         var plain = text.Trim();
         decimal? minutes =
             Whole().Match(plain) is { Success: true } spelled ? MinutesOf(spelled)
             : Clock().Match(plain) is { Success: true } clock ? MinutesOf(clock)
-            : NumberReading.Of(plain) is { } hours and >= 0 and <= 24
+            : NumberReading.Of(plain) is { } hours and >= 0 and <= LongestHours
                 ? decimal.Round(hours * 60, MidpointRounding.AwayFromZero)
             : null;
-        return minutes is >= 1 and <= Most ? (int)minutes : null;
+        return minutes >= 1 && minutes <= most ? (int)minutes.Value : null;
     }
 
     /// <summary>“2 h 15 min”, “45 min”, “8 h”.</summary>

@@ -39,34 +39,47 @@ public sealed record SlipReading(
 public static partial class SlipReader
 {
     /// <param name="here">The project whose record is open, for a slip that names none.</param>
+    /// <param name="chosen">What the writer said that it becomes; null goes by its words.</param>
+    /// <param name="isOfHere">It is written on the record itself: what sounds like another project is only text.</param>
     public static SlipReading Read(
         string text,
         LocalDate today,
         StudioCalendar calendar,
         IReadOnlyList<SlipProject> projects,
-        ProjectId? here = null
+        ProjectId? here = null,
+        SlipSort? chosen = null,
+        bool isOfHere = false
     )
     {
         var rest = new Rest(text.Trim());
         var spoken = rest.Take(InFront()) is { } front ? front.Groups[1].Value.ToLowerInvariant() : null;
-        var (project, names) = ProjectIn(rest, projects);
+        var (project, names) = isOfHere ? (null, []) : ProjectIn(rest, projects);
         var of = project ?? projects.FirstOrDefault(p => p.Id == here);
+        List<string> labels = [];
+        while (rest.Take(Label(), match => $"label {match.Groups[1].Value.ToLowerInvariant()}") is { } label)
+            labels.Add(label.Groups[1].Value.ToLowerInvariant());
+        // of what was said or noted every word stays, days too
+        var (whole, known) = (rest.Text, rest.Read.Count);
         var due = DueIn(rest, today, calendar, of);
         var minutes = rest.Take(Takes(), match => $"takes {match.Value}") is { } takes
             ? WorkTime.MinutesOf(takes)
             : (int?)null;
         var important = rest.Take(Important(), _ => "important") is not null;
-        List<string> labels = [];
-        while (rest.Take(Label(), match => $"label {match.Groups[1].Value.ToLowerInvariant()}") is { } label)
-            labels.Add(label.Groups[1].Value.ToLowerInvariant());
         // a call with a day still to come is something to do; one without has been
-        var sort = spoken switch
+        var sort =
+            chosen
+            ?? spoken switch
+            {
+                "note" => SlipSort.Note,
+                "call" when due is null => SlipSort.Call,
+                "task" => SlipSort.Task,
+                _ => due is not null || minutes is not null || important ? SlipSort.Task : SlipSort.Note,
+            };
+        if (sort != SlipSort.Task)
         {
-            "note" => SlipSort.Note,
-            "call" when due is null => SlipSort.Call,
-            "task" => SlipSort.Task,
-            _ => due is not null || minutes is not null || important ? SlipSort.Task : SlipSort.Note,
-        };
+            (due, minutes, important) = (null, null, false);
+            rest.GoBack(whole, known);
+        }
         var said = spoken == "call" && sort == SlipSort.Task ? $"Call {rest.Text}" : rest.Text;
         List<Understood> read =
         [
@@ -197,6 +210,13 @@ public static partial class SlipReader
                 Read.Add(new(match.Value.Trim(), means));
             Cut(match.Index, match.Length);
             return match;
+        }
+
+        /// <summary>Takes back what was cut since the text was that, and so many were understood.</summary>
+        public void GoBack(string text, int understood)
+        {
+            Text = text;
+            Read.RemoveRange(understood, Read.Count - understood);
         }
 
         public void Cut(int index, int length) =>

@@ -20,6 +20,17 @@ public static class Sight
 
     public static bool IsOpen(History history, PagePart part) => OpenSince(history, part) is not null;
 
+    /// <summary>What a part is called within a sentence.</summary>
+    public static string Words(PagePart part) =>
+        part switch
+        {
+            PagePart.Whole => "the project as a whole",
+            PagePart.Drafts => "drafts",
+            PagePart.Files => "files",
+            PagePart.Tasks => "tasks for the client",
+            _ => "help",
+        };
+
     /// <summary>Files that are shown to the client; where they stand follows their group and its part must be open too.</summary>
     public static IReadOnlySet<FileId> Shown(History history)
     {

@@ -56,6 +56,9 @@ public enum PagePart
     Drafts,
     Files,
     Help,
+
+    /// <summary>What is the client's to do.</summary>
+    Tasks,
 }
 
 /// <summary>When an instalment is due.</summary>

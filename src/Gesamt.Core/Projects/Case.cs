@@ -18,7 +18,26 @@ public sealed record OpenTask(
     bool Closing = false,
     Fulfilment? DoneBy = null,
     string? Phase = null
-);
+)
+{
+    /// <summary>What was said of how much it matters and takes.</summary>
+    public TaskWeight Weight { get; init; } = TaskWeight.None;
+
+    /// <summary>It is the client's to do.</summary>
+    public bool IsClients { get; init; }
+}
+
+/// <summary>How much a task matters and takes, as far as somebody said.</summary>
+/// <param name="Importance">1 to 3, 3 is high.</param>
+/// <param name="Effort">1 to 3, 3 is much.</param>
+/// <param name="Minutes">The estimate.</param>
+public sealed record TaskWeight(int? Importance, int? Effort, int? Minutes)
+{
+    public const int Least = 1,
+        Most = 3;
+
+    public static readonly TaskWeight None = new(null, null, null);
+}
 
 /// <summary>Everything the rules need to know of one project: its kind as it was when it began, its facts, open tasks and runs.</summary>
 public sealed record Case(

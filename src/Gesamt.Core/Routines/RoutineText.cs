@@ -63,6 +63,7 @@ public static partial class RoutineText
         ("drafts", PagePart.Drafts),
         ("files", PagePart.Files),
         ("help", PagePart.Help),
+        ("tasks", PagePart.Tasks),
     ];
 
     private static readonly (string Words, StepMode Mode)[] Modes =

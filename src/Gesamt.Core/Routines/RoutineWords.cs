@@ -1,4 +1,5 @@
 using Gesamt.Core.Calendar;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 
@@ -51,7 +52,7 @@ public static class RoutineWords
                 $"times for “{choice.Kind}” with the letter “{names.Letter(choice.Key)}”",
             StepAction.Invoice => "the next agreed invoice",
             StepAction.Tasks tasks => $"the tasks “{names.TaskList(tasks.Key)}”",
-            StepAction.OpenPart open => $"open “{PartWords(open.Part)}” on the client page",
+            StepAction.OpenPart open => $"open “{Sight.Words(open.Part)}” on the client page",
             StepAction.Label label => label.On
                 ? $"put on the label “{label.Name}”"
                 : $"take off the label “{label.Name}”",
@@ -60,15 +61,6 @@ public static class RoutineWords
             StepAction.Hook hook => $"call the web hook “{hook.Name}”",
             StepAction.TellMe tell => $"tell me “{tell.Words}”",
             _ => throw new ArgumentOutOfRangeException(nameof(action), action, "No such action."),
-        };
-
-    public static string PartWords(PagePart part) =>
-        part switch
-        {
-            PagePart.Whole => "the project as a whole",
-            PagePart.Drafts => "drafts",
-            PagePart.Files => "files",
-            _ => "help",
         };
 
     /// <summary>“, if not opened”, “, unless opened, answered or resting”; empty for a step that only an end stops.</summary>

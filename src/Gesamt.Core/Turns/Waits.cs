@@ -1,5 +1,6 @@
 using System.Globalization;
 using Gesamt.Core.Briefs;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Contracts;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
@@ -30,10 +31,10 @@ internal static class Waits
             yield return decision;
     }
 
-    /// <summary>Tasks that are due or late.</summary>
+    /// <summary>The owner's tasks that are due or late, and the client's that nobody has shown to them.</summary>
     public static IEnumerable<Wait> DueTasks(Case project, Instant now) =>
         from task in project.OpenTasks
-        where task.Due <= project.Calendar.DateOf(now)
+        where task.Due <= project.Calendar.DateOf(now) && !(task.IsClients && IsShown(project))
         select new Wait(WaitKind.TaskDue, project.Calendar.StartOf(task.Due!.Value), task.Title);
 
     private static IEnumerable<Wait> Papers(Case project, Instant now)
@@ -147,9 +148,28 @@ internal static class Waits
             yield return new(WaitKind.TickRateSheet, sheet.Happened, "Rate sheet not ticked yet");
         if (BriefRule.Of(history) is { IsOpen: true, Put: { } put })
             yield return new(WaitKind.ApproveBrief, put, "Brief not approved yet");
+        if (ClientsTask(project) is { } task)
+            yield return task;
         if (history.Last<Happening.HandedOver>() is { } handed && !history.Any<Happening.Approved>())
             yield return new(WaitKind.Approve, handed.Happened, "Handed over, not approved yet");
     }
+
+    /// <summary>The client's task that they could have begun with first: since it was made, or since its part of the page is open.</summary>
+    private static Wait? ClientsTask(Case project)
+    {
+        if (Sight.OpenSince(project.History, PagePart.Tasks) is not { } shown)
+            return null;
+        return project
+            .OpenTasks.Where(task => task.IsClients)
+            .Select(task => new Wait(
+                WaitKind.DoTask,
+                Latest(shown, project.History.Last<Happening.TaskMade>(made => made.Task == task.Id)?.Happened),
+                $"“{task.Title}” not done yet"
+            ))
+            .MinBy(wait => wait.Since);
+    }
+
+    private static bool IsShown(Case project) => Sight.IsOpen(project.History, PagePart.Tasks);
 
     /// <summary>“Sketch, round 2”.</summary>
     private static string Of(Review review) =>

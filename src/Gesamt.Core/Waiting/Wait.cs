@@ -42,6 +42,7 @@ public enum WaitKind
     ApproveBrief,
     FillForm,
     TickRateSheet,
+    DoTask,
     Resting,
     Planned,
     Ended,

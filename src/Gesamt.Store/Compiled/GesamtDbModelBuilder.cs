@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("3014d6c1-2dca-45cd-8f69-3e9896b89b18"), entityTypeCount: 68)
+            : base(skipDetectChanges: false, modelId: new Guid("8786d9ba-c271-4314-bda2-5dd0788a4984"), entityTypeCount: 69)
         {
         }
 
@@ -30,6 +30,7 @@ namespace Gesamt.Store.Compiled
             var busyRow = BusyRowEntityType.Create(this);
             var calendarRow = CalendarRowEntityType.Create(this);
             var checkoutRow = CheckoutRowEntityType.Create(this);
+            var clockRow = ClockRowEntityType.Create(this);
             var contractTemplateRow = ContractTemplateRowEntityType.Create(this);
             var costRow = CostRowEntityType.Create(this);
             var detailDoubtRow = DetailDoubtRowEntityType.Create(this);
@@ -95,6 +96,8 @@ namespace Gesamt.Store.Compiled
             BillDraftRowEntityType.CreateForeignKey1(billDraftRow, projectRow);
             BriefRowEntityType.CreateForeignKey1(briefRow, projectRow);
             CheckoutRowEntityType.CreateForeignKey1(checkoutRow, projectRow);
+            ClockRowEntityType.CreateForeignKey1(clockRow, projectRow);
+            ClockRowEntityType.CreateForeignKey2(clockRow, taskRow);
             CostRowEntityType.CreateForeignKey1(costRow, invoiceRow);
             CostRowEntityType.CreateForeignKey2(costRow, projectRow);
             DetailDoubtRowEntityType.CreateForeignKey1(detailDoubtRow, projectRow);
@@ -143,6 +146,7 @@ namespace Gesamt.Store.Compiled
             BusyRowEntityType.CreateAnnotations(busyRow);
             CalendarRowEntityType.CreateAnnotations(calendarRow);
             CheckoutRowEntityType.CreateAnnotations(checkoutRow);
+            ClockRowEntityType.CreateAnnotations(clockRow);
             ContractTemplateRowEntityType.CreateAnnotations(contractTemplateRow);
             CostRowEntityType.CreateAnnotations(costRow);
             DetailDoubtRowEntityType.CreateAnnotations(detailDoubtRow);

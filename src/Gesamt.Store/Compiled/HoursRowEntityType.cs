@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.HoursRow",
                 typeof(HoursRow),
                 baseEntityType,
-                propertyCount: 7,
+                propertyCount: 8,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 2,
                 keyCount: 1);
@@ -75,6 +75,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(HoursRow).GetProperty("Removed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(HoursRow).GetField("<Removed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
+
+            var taskId = runtimeEntityType.AddProperty(
+                "TaskId",
+                typeof(TaskId?),
+                propertyInfo: typeof(HoursRow).GetProperty("TaskId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(HoursRow).GetField("<TaskId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<TaskId>());
 
             var words = runtimeEntityType.AddProperty(
                 "Words",

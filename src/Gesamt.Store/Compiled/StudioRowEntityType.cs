@@ -21,7 +21,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StudioRow",
                 typeof(StudioRow),
                 baseEntityType,
-                propertyCount: 48,
+                propertyCount: 49,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -143,6 +143,13 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(StudioRow).GetProperty("FirstSteps", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<FirstSteps>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var hoursOff = runtimeEntityType.AddProperty(
+                "HoursOff",
+                typeof(bool),
+                propertyInfo: typeof(StudioRow).GetProperty("HoursOff", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<HoursOff>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var iban = runtimeEntityType.AddProperty(
                 "Iban",

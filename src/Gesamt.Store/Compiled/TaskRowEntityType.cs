@@ -24,9 +24,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.TaskRow",
                 typeof(TaskRow),
                 baseEntityType,
-                propertyCount: 15,
+                propertyCount: 23,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 2,
+                unnamedIndexCount: 3,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -54,6 +54,12 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(TaskRow).GetField("<Counted>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
+            var description = runtimeEntityType.AddProperty(
+                "Description",
+                typeof(string),
+                propertyInfo: typeof(TaskRow).GetProperty("Description", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<Description>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var doneAt = runtimeEntityType.AddProperty(
                 "DoneAt",
                 typeof(Instant?),
@@ -78,12 +84,32 @@ namespace Gesamt.Store.Compiled
                 nullable: true,
                 valueConverter: new GesamtDb.IsoDate());
 
+            var edition = runtimeEntityType.AddProperty(
+                "Edition",
+                typeof(int),
+                propertyInfo: typeof(TaskRow).GetProperty("Edition", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<Edition>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
+
+            var effort = runtimeEntityType.AddProperty(
+                "Effort",
+                typeof(int?),
+                propertyInfo: typeof(TaskRow).GetProperty("Effort", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<Effort>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var estimateMinutes = runtimeEntityType.AddProperty(
                 "EstimateMinutes",
                 typeof(int?),
                 propertyInfo: typeof(TaskRow).GetProperty("EstimateMinutes", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TaskRow).GetField("<EstimateMinutes>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var finished = runtimeEntityType.AddProperty(
+                "Finished",
+                typeof(string),
+                propertyInfo: typeof(TaskRow).GetProperty("Finished", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<Finished>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var @fixed = runtimeEntityType.AddProperty(
                 "Fixed",
@@ -97,6 +123,13 @@ namespace Gesamt.Store.Compiled
                 typeof(int?),
                 propertyInfo: typeof(TaskRow).GetProperty("Importance", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TaskRow).GetField("<Importance>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var list = runtimeEntityType.AddProperty(
+                "List",
+                typeof(string),
+                propertyInfo: typeof(TaskRow).GetProperty("List", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<List>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var offsetCount = runtimeEntityType.AddProperty(
@@ -129,6 +162,13 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.IdNumber<ProjectId>());
             projectId.SetSentinelFromProviderValue(0L);
 
+            var publicId = runtimeEntityType.AddProperty(
+                "PublicId",
+                typeof(string),
+                propertyInfo: typeof(TaskRow).GetProperty("PublicId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<PublicId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var removed = runtimeEntityType.AddProperty(
                 "Removed",
                 typeof(bool),
@@ -136,11 +176,25 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(TaskRow).GetField("<Removed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
 
+            var steps = runtimeEntityType.AddProperty(
+                "Steps",
+                typeof(string),
+                propertyInfo: typeof(TaskRow).GetProperty("Steps", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<Steps>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var title = runtimeEntityType.AddProperty(
                 "Title",
                 typeof(string),
                 propertyInfo: typeof(TaskRow).GetProperty("Title", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TaskRow).GetField("<Title>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var workOn = runtimeEntityType.AddProperty(
+                "WorkOn",
+                typeof(LocalDate?),
+                propertyInfo: typeof(TaskRow).GetProperty("WorkOn", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<WorkOn>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IsoDate());
 
             var key = runtimeEntityType.AddKey(
                 new[] { id });
@@ -150,6 +204,10 @@ namespace Gesamt.Store.Compiled
                 new[] { projectId });
 
             var index0 = runtimeEntityType.AddIndex(
+                new[] { publicId },
+                unique: true);
+
+            var index1 = runtimeEntityType.AddIndex(
                 new[] { doneAt, due });
 
             return runtimeEntityType;

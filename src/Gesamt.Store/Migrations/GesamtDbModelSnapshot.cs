@@ -398,6 +398,47 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Checkouts");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.ClockRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("IsRunning")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("StartedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("StoppedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TaskId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("IsRunning")
+                        .IsUnique()
+                        .HasFilter("IsRunning");
+
+                    b.HasIndex("ProjectId");
+
+                    b.HasIndex("TaskId");
+
+                    b.ToTable("Clocks", t =>
+                        {
+                            t.HasCheckConstraint("RunsOrStopped", "IsRunning = (StoppedAt IS NULL)");
+                        });
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.ContractTemplateRow", b =>
                 {
                     b.Property<int>("Id")
@@ -866,6 +907,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("TaskId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Words")
@@ -2754,6 +2798,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("FirstSteps")
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("HoursOff")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Iban")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -2917,6 +2964,10 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Counted")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Description")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("DoneAt")
                         .HasColumnType("INTEGER");
 
@@ -2926,14 +2977,27 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Due")
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Effort")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int?>("EstimateMinutes")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Finished")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<bool>("Fixed")
                         .HasColumnType("INTEGER");
 
                     b.Property<int?>("Importance")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("List")
+                        .HasColumnType("TEXT");
 
                     b.Property<int?>("OffsetCount")
                         .HasColumnType("INTEGER");
@@ -2947,16 +3011,29 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("PublicId")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("Removed")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Steps")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Title")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("WorkOn")
+                        .HasColumnType("TEXT");
+
                     b.HasKey("Id");
 
                     b.HasIndex("ProjectId");
+
+                    b.HasIndex("PublicId")
+                        .IsUnique();
 
                     b.HasIndex("DoneAt", "Due");
 
@@ -3176,6 +3253,20 @@ namespace Gesamt.Store.Migrations
                         .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ClockRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Gesamt.Store.Model.TaskRow", null)
+                        .WithMany()
+                        .HasForeignKey("TaskId")
+                        .OnDelete(DeleteBehavior.Restrict);
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.CostRow", b =>

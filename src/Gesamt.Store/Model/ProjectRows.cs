@@ -172,7 +172,29 @@ public sealed class TaskRow
 
     /// <summary>1 to 3, 3 is high; null when nothing was said.</summary>
     public int? Importance { get; set; }
+
+    /// <summary>1 to 3, 3 is much; null when only the estimate says it, or nothing.</summary>
+    public int? Effort { get; set; }
     public int? EstimateMinutes { get; set; }
+
+    /// <summary>The day it is worked on; when it is due is another thing.</summary>
+    public LocalDate? WorkOn { get; set; }
+
+    /// <summary>The list it stands in, such as a discipline of the work; null for none.</summary>
+    public string? List { get; set; }
+    public string Description { get; set; } = "";
+
+    /// <summary>What counts as finished.</summary>
+    public string Finished { get; set; } = "";
+
+    /// <summary>Its parts in their order, as JSON.</summary>
+    public string Steps { get; set; } = "[]";
+
+    /// <summary>By which the client's page knows a task of theirs; null for one of the owner's.</summary>
+    public string? PublicId { get; set; }
+
+    /// <summary>Raised by every edit; a stale save is answered with both texts.</summary>
+    public int Edition { get; set; }
     public bool Removed { get; set; }
     public Instant? DoneAt { get; set; }
 }

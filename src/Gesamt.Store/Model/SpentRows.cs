@@ -12,9 +12,28 @@ public sealed class HoursRow
     public int Minutes { get; set; }
     public string Words { get; set; } = "";
 
+    /// <summary>The task they went into; null for the project as a whole.</summary>
+    public TaskId? TaskId { get; set; }
+
     /// <summary>The invoice that charged them; they are free again once all of it is credited.</summary>
     public InvoiceId? InvoiceId { get; set; }
     public bool Removed { get; set; }
+}
+
+/// <summary>The one clock: work that is going on, or that went on for so long that its time is asked about.</summary>
+public sealed class ClockRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public TaskId? TaskId { get; set; }
+    public string Words { get; set; } = "";
+    public Instant StartedAt { get; set; }
+
+    /// <summary>One runs at a time.</summary>
+    public bool IsRunning { get; set; }
+
+    /// <summary>When it was stopped; null while it runs.</summary>
+    public Instant? StoppedAt { get; set; }
 }
 
 /// <summary>What a project cost the studio.</summary>

@@ -68,6 +68,9 @@ public sealed class StudioRow
     /// <summary>Days after which a finished project is put away by itself; null for never.</summary>
     public int? PutAwayDays { get; set; }
 
+    /// <summary>Whether hours are kept at all; while they are not, no hourly figure appears anywhere.</summary>
+    public bool HoursOff { get; set; }
+
     /// <summary>Which first steps of a new studio are still open, as JSON; null once none is.</summary>
     public string? FirstSteps { get; set; }
     public string Signature { get; set; } = "";

@@ -156,7 +156,13 @@ public static class ProjectFiles
             row.Closing,
             row.DoneBy,
             row.Phase
-        );
+        )
+        {
+            Weight = row is { Importance: null, Effort: null, EstimateMinutes: null }
+                ? TaskWeight.None
+                : new(row.Importance, row.Effort, row.EstimateMinutes),
+            IsClients = row.PublicId is not null,
+        };
 
     public static Fact ToCore(FactRow row) =>
         new(

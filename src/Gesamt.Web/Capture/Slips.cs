@@ -7,12 +7,15 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.People;
 using Gesamt.Web.Words;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Capture;
 
 /// <param name="Project">The project whose record is open.</param>
-public sealed record WrittenDto(string Text, long? Project);
+/// <param name="As">What it becomes, where the writer said so; null goes by its words.</param>
+/// <param name="OnRecord">It is written on the record itself, and so of that project whatever it names.</param>
+public sealed record WrittenDto(string Text, long? Project, SlipSort? As = null, bool? OnRecord = null);
 
 /// <param name="Becomes">“a task for Harbour Lane Bakery front, due Fri 29 Jan”, or that it goes to the tray.</param>
 public sealed record SlipReadDto(
@@ -41,7 +44,8 @@ public static class Slips
     {
         api.MapGet(
             "/slips/reading",
-            async (string text, long? project, Desk desk) => await OfAsync(desk, await ReadAsync(desk, text, project))
+            async (string text, long? project, [FromQuery(Name = "as")] SlipSort? chosen, bool? onRecord, Desk desk) =>
+                await OfAsync(desk, await ReadAsync(desk, new(text, project, chosen, onRecord)))
         );
         api.MapPost("/slips", (WrittenDto written, Desk desk) => KeepAsync(desk, written));
         api.MapPost(
@@ -62,7 +66,7 @@ public static class Slips
                     await FileAsync(
                         act,
                         slip,
-                        await ReadAsync(desk, slip.Text, to.Project) with
+                        await ReadAsync(desk, new(slip.Text, to.Project)) with
                         {
                             Project = new(to.Project),
                         }
@@ -92,7 +96,7 @@ public static class Slips
             throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
         return await desk.ActAsync(async act =>
         {
-            var reading = await ReadAsync(desk, written.Text, written.Project);
+            var reading = await ReadAsync(desk, written);
             var slip = new SlipRow { Text = written.Text.Trim(), At = desk.Now };
             desk.Db.Slips.Add(slip);
             await desk.Db.SaveChangesAsync();
@@ -187,8 +191,9 @@ public static class Slips
         await desk.Db.Slips.SingleOrDefaultAsync(s => s.Id == id && s.ProjectId == null && s.GoneAt == null)
         ?? throw new RefusedException("This slip is not in the tray any more.");
 
-    private static async Task<SlipReading> ReadAsync(Desk desk, string text, long? here)
+    private static async Task<SlipReading> ReadAsync(Desk desk, WrittenDto written)
     {
+        var (text, here) = (written.Text, written.Project);
         if (text.Length > Longest)
             throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
         var open = await desk
@@ -217,7 +222,9 @@ public static class Slips
                     p.MainDate
                 )),
             ],
-            here is { } id ? new(id) : null
+            here is { } id ? new(id) : null,
+            written.As,
+            written.OnRecord == true
         );
     }
 

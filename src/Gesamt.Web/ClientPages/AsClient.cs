@@ -3,7 +3,6 @@ using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
-using Gesamt.Web.Words;
 
 namespace Gesamt.Web.ClientPages;
 
@@ -50,7 +49,7 @@ public static class AsClient
         );
         return new(
             page,
-            with is { } part ? LineText.PartWords(part) : null,
+            with is { } part ? Sight.Words(part) : null,
             with is { } closed && !Sight.IsOpen(file.History, closed) ? [.. Also(page, closed)] : []
         );
     }
@@ -68,6 +67,7 @@ public static class AsClient
                 .Parts.Files!.Final.Concat(page.Parts.Files.Supplied)
                 .Select(file => file.Name)
                 .DefaultIfEmpty("no file yet"),
+            PagePart.Tasks => page.Parts.Tasks!.Select(task => task.Title).DefaultIfEmpty("no task of theirs yet"),
             _ => [$"the address {page.Parts.Help}"],
         };
 }

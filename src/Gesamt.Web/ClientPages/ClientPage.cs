@@ -76,6 +76,7 @@ public sealed record BookingDto(
 /// <param name="Whole">The project as a whole.</param>
 /// <param name="Help">Where a question goes.</param>
 /// <param name="Rates">The rate sheet that waits for them.</param>
+/// <param name="Tasks">What is theirs to do.</param>
 public sealed record OpenPartsDto(
     WholeDto? Whole,
     DraftsDto? Drafts,
@@ -83,7 +84,8 @@ public sealed record OpenPartsDto(
     string? Help,
     ShownBriefDto? Brief,
     IReadOnlyList<ClientFormDto> Forms,
-    IReadOnlyList<RateEntry>? Rates
+    IReadOnlyList<RateEntry>? Rates,
+    IReadOnlyList<ClientTaskDto>? Tasks
 );
 
 /// <param name="ChooseTime">What there is to choose a time for.</param>
@@ -131,6 +133,7 @@ public static class ClientPage
         var forms = await ClientForms.OpenAsync(desk, file);
         var rates = await RateSheet.ShownAsync(desk, file);
         var time = await MeetingViews.OfferedAsync(desk, file);
+        var tasks = open(PagePart.Tasks) ? await ClientTasks.OfAsync(desk, file) : null;
         return new(
             new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
             file.Row.Title,
@@ -164,10 +167,11 @@ public static class ClientPage
                 open(PagePart.Help) ? Letters.Sending.ReplyAddress(desk, file.Row) : null,
                 brief,
                 forms,
-                rates
+                rates,
+                tasks
             ),
             new(await MeetingViews.ForClientAsync(desk, file), time),
-            ClientParts.ToDo(file, time, brief, forms, rates is not null, invoices)
+            ClientParts.ToDo(file, new(time, brief, forms, rates is not null, tasks ?? []), invoices)
         );
     }
 

@@ -149,25 +149,41 @@ public static class ClientParts
     }
 
     /// <summary>What the client is asked for now, in the order in which the page has it.</summary>
-    public static IReadOnlyList<ToDoDto> ToDo(
+    internal static IReadOnlyList<ToDoDto> ToDo(
         ProjectFile file,
-        string? time,
-        ShownBriefDto? brief,
-        IReadOnlyList<ClientFormDto> forms,
-        bool rates,
+        Asked asked,
         IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices
     )
     {
         List<ToDoDto> toDo = [];
-        if (time is not null)
+        if (asked.Time is { } time)
             toDo.Add(new($"Choose a time: {time}", "time"));
-        if (rates)
+        if (asked.Rates)
             toDo.Add(new("Tick what interests you on the rate sheet", "rates"));
-        if (brief is { Open: true })
+        if (asked.Brief is { Open: true })
             toDo.Add(new("Read the brief, and say whether it is right", "brief"));
-        toDo.AddRange(forms.Select(form => new ToDoDto($"Fill in “{form.Title}”", $"form-{form.Slug}")));
+        toDo.AddRange(asked.Forms.Select(form => new ToDoDto($"Fill in “{form.Title}”", $"form-{form.Slug}")));
+        toDo.AddRange(
+            asked
+                .Tasks.Where(task => task.Done is null)
+                .Select(task => new ToDoDto(
+                    task.Due.Length > 0 ? $"{task.Title}, {task.Due}" : task.Title,
+                    $"task-{task.Id}"
+                ))
+        );
         return [.. toDo, .. ClientWay.ToDo(file.History).Select(task => Of(task, invoices))];
     }
+
+    /// <summary>What is on the page and asks for something.</summary>
+    /// <param name="Time">What there is to choose a time for.</param>
+    /// <param name="Rates">Whether a rate sheet waits.</param>
+    internal sealed record Asked(
+        string? Time,
+        ShownBriefDto? Brief,
+        IReadOnlyList<ClientFormDto> Forms,
+        bool Rates,
+        IReadOnlyList<ClientTaskDto> Tasks
+    );
 
     private static ToDoDto Of(ClientTask task, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices) =>
         task switch

@@ -80,9 +80,11 @@ public static class DemoWork
             "task" => Tasks.AddAsync(
                 desk,
                 id,
-                e.Rest.Split(" in ")[0],
-                desk.Today.PlusDays(int.Parse(e.Rest.Split(" in ")[1], CultureInfo.InvariantCulture)),
-                null
+                new(
+                    e.Rest.Split(" in ")[0],
+                    desk.Today.PlusDays(int.Parse(e.Rest.Split(" in ")[1], CultureInfo.InvariantCulture)),
+                    null
+                )
             ),
             "brief" => BriefAsync(desk, id, e.Rest.Split('=', 2)),
             "detail" => ProjectBrief.SaveDetailsAsync(

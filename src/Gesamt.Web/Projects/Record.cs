@@ -24,7 +24,6 @@ using Gesamt.Web.Spent;
 using Gesamt.Web.WhatHappened;
 using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 
 namespace Gesamt.Web.Projects;
 
@@ -47,21 +46,7 @@ public static class Record
             new(
                 await MoneyAsync(desk, file),
                 ToPay(desk, file, rows),
-                [
-                    .. file
-                        .Case.OpenTasks.OrderBy(task => task.Due ?? LocalDate.MaxIsoValue)
-                        .Select(task => Task(desk, task, rows.Tasks[task.Id])),
-                ],
-                [
-                    .. from task in rows.Tasks.Values
-                    where task.DoneAt is not null && !task.Removed
-                    orderby task.DoneAt descending, task.Id.Value descending
-                    select new DoneTaskDto(
-                        task.Id.Value,
-                        task.Title,
-                        desk.Short(desk.Calendar.DateOf(task.DoneAt!.Value))!
-                    ),
-                ],
+                RecordTasks.Of(desk, file, rows.Tasks),
                 await PapersAsync(desk, file, rows),
                 ContractRule.CanAmend(file.Case),
                 await WorkAsync(desk, file, rows),
@@ -230,11 +215,6 @@ public static class Record
             ? $"Invoice {DateWords.Due(due, desk.Today, false)}"
             : standing.Words;
 
-    private static string DueWords(LocalDate due, LocalDate today) =>
-        DateWords.Due(due, today, false) is var words && words.StartsWith("due ", StringComparison.Ordinal)
-            ? words[4..]
-            : words;
-
     private static async Task<LineRows> RowsAsync(Desk desk, ProjectFile file, IRoutineNames names)
     {
         var (db, id) = (desk.Db, file.Id);
@@ -324,19 +304,6 @@ public static class Record
                 words.Opens
             ),
         ];
-
-    private static SheetTaskDto Task(Desk desk, Core.Projects.OpenTask task, TaskRow row) =>
-        new(
-            task.Id.Value,
-            task.Title,
-            task.Due is { } due ? DueWords(due, desk.Today) : "",
-            task.Due,
-            task.Due < desk.Today,
-            row.Phase,
-            row.Counted,
-            row.Fixed,
-            row.DoneBy
-        );
 
     private static ToPayDto ToPay(Desk desk, ProjectFile file, LineRows rows)
     {

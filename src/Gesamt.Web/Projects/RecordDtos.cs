@@ -1,6 +1,5 @@
 using Gesamt.Core.Facts;
 using Gesamt.Core.People;
-using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
@@ -9,6 +8,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
 using Gesamt.Web.Recurring;
 using Gesamt.Web.Words;
+using Gesamt.Web.Work;
 using NodaTime;
 
 namespace Gesamt.Web.Projects;
@@ -115,22 +115,35 @@ public sealed record SheetPaperDto(
 /// <param name="CanReplace">Whether another can be put in its place.</param>
 public sealed record SheetContractDto(long Version, bool CanReplace);
 
+/// <summary>An open task, in the order of its day.</summary>
 /// <param name="Due">Its day in words; empty for one without.</param>
 /// <param name="Counted">What its day is counted from.</param>
+/// <param name="About">What else is known of it in few words: “2 of 5 parts, 3 h, worked on Fri 12 March”.</param>
+/// <param name="Offered">Its place among the open tasks as they are offered, from 0.</param>
+/// <param name="Kept">The task as it is kept.</param>
 public sealed record SheetTaskDto(
     long Id,
-    string Title,
     string Due,
-    LocalDate? Day,
     bool Late,
-    string? Phase,
     string? Counted,
-    bool Fixed,
-    Fulfilment? DoneBy
+    string About,
+    int Offered,
+    TaskDto Kept
 );
 
 /// <summary>A task that is done, and since when.</summary>
-public sealed record DoneTaskDto(long Id, string Title, string Done);
+public sealed record DoneTaskDto(long Id, string Title, string Done, bool IsClients);
+
+/// <summary>The tasks of a project.</summary>
+/// <param name="Done">The last one done first.</param>
+/// <param name="Progress">“3 of 8 done, 38 %”; null without a task.</param>
+/// <param name="Lists">The lists they stand in, each as it was begun.</param>
+public sealed record TasksDto(
+    IReadOnlyList<SheetTaskDto> Open,
+    IReadOnlyList<DoneTaskDto> Done,
+    string? Progress,
+    IReadOnlyList<string> Lists
+);
 
 /// <param name="Since">Since when it stands so, or when its last task is due.</param>
 public sealed record PhaseRowDto(string Name, PhaseState State, string Since);
@@ -247,14 +260,12 @@ public sealed record PageDto(IReadOnlyList<PagePartDto> Parts, bool LinkEnded);
 public sealed record RecordMeetingsDto(IReadOnlyList<MeetingDto> All, string? Offered);
 
 /// <summary>The sheet beside the line.</summary>
-/// <param name="DoneTasks">The last one done first.</param>
 /// <param name="CanAmend">Whether what is agreed can be changed by an amendment now.</param>
 /// <param name="Spent">Hours and costs in one line; null without any.</param>
 public sealed record SheetDto(
     SheetMoneyDto? Money,
     ToPayDto ToPay,
-    IReadOnlyList<SheetTaskDto> Tasks,
-    IReadOnlyList<DoneTaskDto> DoneTasks,
+    TasksDto Tasks,
     IReadOnlyList<SheetPaperDto> Papers,
     bool CanAmend,
     WorkDto Work,

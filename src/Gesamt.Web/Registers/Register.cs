@@ -11,6 +11,7 @@ using Gesamt.Formats.Tables;
 using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Spent;
 using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -34,6 +35,12 @@ public static class Register
 
     private sealed record Row(long Id, string Title, string Client, string Kind, string? Source, Stood Standing)
     {
+        /// <summary>Minutes worked; 0 for none, or where nobody asked.</summary>
+        public int Minutes { get; set; }
+
+        /// <summary>What an hour earns; null for no figure, or where nobody asked.</summary>
+        public Money? AnHour { get; set; }
+
         /// <summary>Details that were asked for, by their name.</summary>
         public IReadOnlyDictionary<string, string> Details { get; set; } = new Dictionary<string, string>();
 
@@ -66,8 +73,10 @@ public static class Register
     /// <summary>The table as it is asked for.</summary>
     public static async Task<RegisterDto> OfAsync(Desk desk, RegisterQuery query)
     {
-        var columns = query.Columns is { Length: > 0 } chosen ? chosen : Usual;
+        var offered = await OfferedAsync(desk);
+        var columns = ColumnsOf(query, offered);
         var rows = await RowsAsync(desk, query);
+        await WorkedAsync(desk, rows, columns);
         var sorted = Sorted(desk, rows, query);
         var groups = Grouped(desk, sorted, query.Group ?? RegisterGroup.Standing)
             .Select(group => Group(desk, group.Name, [.. group.Rows], columns, query.Details ?? [], query.Most ?? Most))
@@ -93,19 +102,18 @@ public static class Register
                 .OrderBy(s => s)
                 .ToListAsync(),
             await YearsAsync(desk),
-            await desk.Db.Details.AsNoTracking().Select(d => d.Name).Distinct().OrderBy(d => d).ToListAsync()
+            await desk.Db.Details.AsNoTracking().Select(d => d.Name).Distinct().OrderBy(d => d).ToListAsync(),
+            [.. offered.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column)))]
         );
     }
 
     /// <summary>The same table as CSV: dates in ISO 8601, amounts as plain numbers.</summary>
     public static async Task<byte[]> CsvAsync(Desk desk, RegisterQuery query)
     {
-        var columns = query.Columns is { Length: > 0 } chosen ? chosen : Usual;
-        var rows = Grouped(
-                desk,
-                Sorted(desk, await RowsAsync(desk, query), query),
-                query.Group ?? RegisterGroup.Standing
-            )
+        var columns = ColumnsOf(query, await OfferedAsync(desk));
+        var all = await RowsAsync(desk, query);
+        await WorkedAsync(desk, all, columns);
+        var rows = Grouped(desk, Sorted(desk, all, query), query.Group ?? RegisterGroup.Standing)
             .SelectMany(group => group.Rows);
         return Csv.Write(
             [
@@ -124,6 +132,31 @@ public static class Register
                     ]
             )
         );
+    }
+
+    /// <summary>Hourly figures are there only where hours are: with none kept they appear nowhere.</summary>
+    private static async Task<IReadOnlyList<RegisterColumn>> OfferedAsync(Desk desk) =>
+        !desk.Studio.HoursOff && await desk.Db.Hours.AnyAsync(h => !h.Removed)
+            ? Enum.GetValues<RegisterColumn>()
+            : [.. Enum.GetValues<RegisterColumn>().Where(column => !IsHourly(column))];
+
+    private static RegisterColumn[] ColumnsOf(RegisterQuery query, IReadOnlyList<RegisterColumn> offered) =>
+        query.Columns?.Where(offered.Contains).ToArray() is { Length: > 0 } chosen ? chosen : Usual;
+
+    private static bool IsHourly(RegisterColumn column) => column is RegisterColumn.Worked or RegisterColumn.AnHour;
+
+    /// <summary>The hours of the rows, and what one of them earns, where that is asked for.</summary>
+    private static async Task WorkedAsync(Desk desk, List<Row> rows, RegisterColumn[] columns)
+    {
+        if (!columns.Any(IsHourly))
+            return;
+        var worked = await HourlyFigures.OfAllAsync(desk);
+        foreach (var row in rows)
+            if (worked.TryGetValue(new(row.Id), out var spent))
+                (row.Minutes, row.AnHour) = (
+                    spent.Minutes,
+                    row.Standing.NetMinor is { } net ? spent.PerHour(desk.Amount(net, row.Standing.Currency)) : null
+                );
     }
 
     private static async Task<List<Row>> RowsAsync(Desk desk, RegisterQuery query)
@@ -346,6 +379,8 @@ public static class Register
             RegisterColumn.Inquiry => row.Standing.BeganAt,
             RegisterColumn.Booked => row.Standing.BookedAt,
             RegisterColumn.Over => row.Standing.FinishedAt,
+            RegisterColumn.Worked => row.Minutes > 0 ? row.Minutes : null,
+            RegisterColumn.AnHour => row.AnHour?.Minor,
             _ when IsAmount(column) => Minor(row, column),
             _ => Cell(desk, row, column) is { Length: > 0 } text ? text : null,
         };
@@ -366,6 +401,8 @@ public static class Register
             RegisterColumn.Inquiry => Day(desk, row.Standing.BeganAt),
             RegisterColumn.Booked => Day(desk, row.Standing.BookedAt),
             RegisterColumn.Over => Day(desk, row.Standing.FinishedAt),
+            RegisterColumn.Worked => row.Minutes > 0 ? WorkTime.Words(row.Minutes) : "",
+            RegisterColumn.AnHour => row.AnHour is { } earned ? MoneyText.Of(earned) : "",
             _ => Minor(row, column) is { } minor and not 0
                 ? MoneyText.Of(desk.Amount(minor, row.Standing.Currency))
                 : "",
@@ -378,6 +415,12 @@ public static class Register
             RegisterColumn.Inquiry => Iso(desk, row.Standing.BeganAt),
             RegisterColumn.Booked => Iso(desk, row.Standing.BookedAt),
             RegisterColumn.Over => Iso(desk, row.Standing.FinishedAt),
+            RegisterColumn.Worked => row.Minutes > 0
+                ? WorkTime.Hours(row.Minutes).ToString(CultureInfo.InvariantCulture)
+                : "",
+            RegisterColumn.AnHour => row.AnHour is { } earned
+                ? earned.Major.ToString(CultureInfo.InvariantCulture)
+                : "",
             _ when IsAmount(column) => Minor(row, column) is { } minor
                 ? desk.Amount(minor, row.Standing.Currency) is var amount && amount.Currency == desk.Currency
                     ? amount.Major.ToString(CultureInfo.InvariantCulture)
@@ -422,6 +465,7 @@ public static class Register
             RegisterColumn.Inquiry => "Inquiry",
             RegisterColumn.Booked => "Booked on",
             RegisterColumn.Over => "Finished on",
+            RegisterColumn.AnHour => "An hour earns",
             _ => column.ToString(),
         };
 }

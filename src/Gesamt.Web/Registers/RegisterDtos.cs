@@ -21,6 +21,12 @@ public enum RegisterColumn
     Inquiry,
     Booked,
     Over,
+
+    /// <summary>Time worked; there only where hours are kept.</summary>
+    Worked,
+
+    /// <summary>What an hour earns; there only where hours are kept.</summary>
+    AnHour,
 }
 
 /// <summary>By what the Register is put together. Months and years are those of the inquiry.</summary>
@@ -94,6 +100,7 @@ public sealed record RegisterGroupDto(
 );
 
 /// <summary>The table, and what it can be narrowed by.</summary>
+/// <param name="Offered">The columns that can be shown.</param>
 public sealed record RegisterDto(
     string Summary,
     IReadOnlyList<RegisterColumnDto> Columns,
@@ -101,5 +108,6 @@ public sealed record RegisterDto(
     IReadOnlyList<string> Kinds,
     IReadOnlyList<string> Sources,
     IReadOnlyList<int> Years,
-    IReadOnlyList<string> Details
+    IReadOnlyList<string> Details,
+    IReadOnlyList<RegisterColumnDto> Offered
 );

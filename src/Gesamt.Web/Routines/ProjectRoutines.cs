@@ -49,9 +49,6 @@ public sealed record ChooseVariantDto(int Routine, string Variant);
 /// <param name="Missed">What was missed meanwhile and stays where it is.</param>
 public sealed record GoOnDto(int Ahead, IReadOnlyList<string> Missed);
 
-/// <param name="Leave">Places in the list that do not apply.</param>
-public sealed record AddTasksDto(string List, int[] Leave);
-
 /// <summary>The routines of one project: what runs, what will, and the one act that stops all of it.</summary>
 public static class ProjectRoutines
 {
@@ -87,30 +84,6 @@ public static class ProjectRoutines
             {
                 await Asked.AskAgainAsync(desk, new(id), again);
                 return TypedResults.NoContent();
-            }
-        );
-        project.MapPost(
-            "/task-lists",
-            async (long id, AddTasksDto add, Desk desk) =>
-            {
-                return await desk.ActAsync(async act =>
-                {
-                    var file = await desk.OpenAsync(new(id));
-                    var list =
-                        await desk
-                            .Db.TaskLists.AsNoTracking()
-                            .SingleOrDefaultAsync(l => l.Key == add.List && !l.Removed)
-                        ?? throw new InvalidException(("list", "There is no such task list."));
-                    var all = StoreJson.Read<List<Work.ListedTask>>(list.Items).Count;
-                    var made = await StepActions.MakeTasksAsync(
-                        desk,
-                        file,
-                        add.List,
-                        Enumerable.Range(0, all).Except(add.Leave).ToHashSet()
-                    );
-                    await act.RecordAsync(file, Actor.Owner, [.. made]);
-                    return new CountDto(made.Count);
-                });
             }
         );
     }

@@ -3,7 +3,6 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
-using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hooks;
@@ -31,7 +30,9 @@ public static class StepActions
         switch (step.Step.Action)
         {
             case StepAction.Tasks tasks:
-                return await MakeTasksAsync(act.Desk, file, tasks.Key, null);
+                return await act.Db.TaskLists.AsNoTracking().SingleOrDefaultAsync(l => l.Key == tasks.Key) is { } list
+                    ? await LaidLists.MakeAsync(act.Desk, file, list, _ => true)
+                    : [];
             case StepAction.OpenPart open:
                 return Sight.IsOpen(file.History, open.Part) ? [] : [new Happening.PartOpened(open.Part)];
             case StepAction.Label label:
@@ -46,47 +47,6 @@ public static class StepActions
             default:
                 return []; // what only asks or tells is over with its answer
         }
-    }
-
-    /// <summary>The tasks of a list, each at its distance to the date that matters.</summary>
-    /// <param name="only">The places in the list that are wanted; null is all.</param>
-    public static async Task<IReadOnlyList<Happening>> MakeTasksAsync(
-        Desk desk,
-        ProjectFile file,
-        string key,
-        IReadOnlySet<int>? only
-    )
-    {
-        var list = await desk.Db.TaskLists.AsNoTracking().SingleOrDefaultAsync(l => l.Key == key);
-        List<Happening> made = [];
-        foreach (
-            var (item, at) in (list is null ? [] : StoreJson.Read<List<ListedTask>>(list.Items)).Select(
-                (item, at) => (item, at)
-            )
-        )
-        {
-            if (only?.Contains(at) == false)
-                continue;
-            // work without a date that matters counts from the day its list is laid
-            var dated = file.Case.Kind.MainDate.Length > 0;
-            var from = dated ? file.Case.MainDate?.Date : desk.Today;
-            NodaTime.LocalDate? on = from is { } day ? desk.Calendar.Add(day, item.Offset) : null;
-            var task = new TaskRow
-            {
-                ProjectId = file.Id,
-                Title = item.Title,
-                Due = on,
-                Counted = $"{item.Offset.Words} {(dated ? file.Case.Kind.MainDate : "the start")}",
-                OffsetCount = dated ? item.Offset.Count : null,
-                OffsetUnit = dated ? item.Offset.Unit : null,
-                Phase = item.Phase,
-                DoneBy = item.DoneBy,
-            };
-            desk.Db.Tasks.Add(task);
-            await desk.Db.SaveChangesAsync();
-            made.Add(new Happening.TaskMade(task.Id, on));
-        }
-        return made;
     }
 
     private static async Task LabelAsync(Desk desk, ProjectFile file, StepAction.Label label)

@@ -25,7 +25,7 @@ public static class Keeping
         {
             var file = await act.OpenAsync(project);
             var row = new HoursRow { ProjectId = project };
-            Write(desk, row, hours);
+            await WriteAsync(desk, row, hours);
             act.Db.Hours.Add(row);
             await act.Db.SaveChangesAsync();
             await act.RecordAsync(file, Actor.Owner, new Happening.HoursKept(row.Id));
@@ -35,12 +35,21 @@ public static class Keeping
     /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
     /// <exception cref="RefusedException">They are charged.</exception>
     public static Task ChangeAsync(Desk desk, ProjectId project, HoursId id, KeepHoursDto hours) =>
-        WhileFreeAsync(desk, project, id, row => Write(desk, row, hours));
+        WhileFreeAsync(desk, project, id, row => WriteAsync(desk, row, hours));
 
     /// <summary>Takes hours out, or puts them back.</summary>
     /// <exception cref="RefusedException">They are charged.</exception>
     public static Task RemoveAsync(Desk desk, ProjectId project, HoursId id, bool removed) =>
-        WhileFreeAsync(desk, project, id, row => row.Removed = removed);
+        WhileFreeAsync(
+            desk,
+            project,
+            id,
+            row =>
+            {
+                row.Removed = removed;
+                return Task.CompletedTask;
+            }
+        );
 
     /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
     public static Task<CostId> AddAsync(Desk desk, ProjectId project, KeepCostDto cost) =>
@@ -101,17 +110,29 @@ public static class Keeping
             .SingleOrDefaultAsync(c => c.Id == id && c.ProjectId == project && c.ReceiptHash != null)
         ?? throw new MissingException("receipt");
 
-    private static void Write(Desk desk, HoursRow row, KeepHoursDto hours)
+    /// <summary>The minutes that a field says.</summary>
+    /// <exception cref="InvalidException">It says none.</exception>
+    public static int TimeOf(string time) =>
+        WorkTime.Read(time)
+        ?? throw new InvalidException(
+            (
+                "time",
+                $"How long? Write {NumberText.Number(2.25m)}, 1:30 or 90 min: from 1 minute to 24 hours.{NumberText.Doubt(time)}"
+            )
+        );
+
+    private static async Task WriteAsync(Desk desk, HoursRow row, KeepHoursDto hours)
     {
+        if (hours.Task is { } task && task != row.TaskId?.Value)
+            row.TaskId = await desk.Db.Tasks.AnyAsync(t =>
+                t.Id == new TaskId(task) && t.ProjectId == row.ProjectId && !t.Removed
+            )
+                ? new(task)
+                : throw new InvalidException(("task", "This project has no such task."));
+        else if (hours.Task is null)
+            row.TaskId = null;
         row.On = DayOf(desk, hours.On);
-        row.Minutes =
-            WorkTime.Read(hours.Time)
-            ?? throw new InvalidException(
-                (
-                    "time",
-                    $"How long? Write {NumberText.Number(2.25m)}, 1:30 or 90 min: from 1 minute to 24 hours.{NumberText.Doubt(hours.Time)}"
-                )
-            );
+        row.Minutes = TimeOf(hours.Time);
         row.Words = Line("words", hours.Words, 0, LongestWords, "What was done");
     }
 
@@ -145,18 +166,28 @@ public static class Keeping
 
     private static LocalDate DayOf(Desk desk, LocalDate? on) => desk.Calendar.DateOf(Moments.Of(desk, on));
 
-    private static Task WhileFreeAsync(Desk desk, ProjectId project, HoursId id, Action<HoursRow> change) =>
+    private static Task WhileFreeAsync(Desk desk, ProjectId project, HoursId id, Func<HoursRow, Task> change) =>
         WhileFreeAsync(desk, project, act => OneAsync(act, project, id), (taken, row) => taken.Of(row), change);
 
     private static Task WhileFreeAsync(Desk desk, ProjectId project, CostId id, Action<CostRow> change) =>
-        WhileFreeAsync(desk, project, act => OneAsync(act, project, id), (taken, row) => taken.Of(row), change);
+        WhileFreeAsync(
+            desk,
+            project,
+            act => OneAsync(act, project, id),
+            (taken, row) => taken.Of(row),
+            row =>
+            {
+                change(row);
+                return Task.CompletedTask;
+            }
+        );
 
     private static Task WhileFreeAsync<TRow>(
         Desk desk,
         ProjectId project,
         Func<Act, Task<TRow>> find,
         Func<Taken, TRow, string?> charged,
-        Action<TRow> change
+        Func<TRow, Task> change
     ) =>
         desk.ActAsync(async act =>
         {
@@ -164,7 +195,7 @@ public static class Keeping
             var row = await find(act);
             if (charged(await Taken.OfAsync(act.Desk, file), row) is { } where)
                 throw new RefusedException($"It is charged {where} and stays as it is.");
-            change(row);
+            await change(row);
             await KeptAsync(act, file);
         });
 

@@ -6,7 +6,8 @@ namespace Gesamt.Web.Spent;
 /// <summary>Work to be kept.</summary>
 /// <param name="On">Its day; null for today.</param>
 /// <param name="Time">As people write it: “2.25”, “1:30”, “90 min”; a number alone counts hours.</param>
-public sealed record KeepHoursDto(LocalDate? On, string Time, string Words);
+/// <param name="Task">The task they went into; null for the project as a whole.</param>
+public sealed record KeepHoursDto(LocalDate? On, string Time, string Words, long? Task = null);
 
 /// <summary>A cost to be kept.</summary>
 /// <param name="On">Its day; null for today.</param>
@@ -29,7 +30,24 @@ public sealed record SpentIdDto(long Id);
 /// <summary>Work of a day.</summary>
 /// <param name="Time">“2 h 15 min”.</param>
 /// <param name="Charged">Where it is charged, “on 2027-004”; null while it is not. What is charged does not change any more.</param>
-public sealed record HoursDto(long Id, LocalDate On, string Day, string Time, string Words, string? Charged);
+/// <param name="Task">The task they went into.</param>
+public sealed record HoursDto(
+    long Id,
+    LocalDate On,
+    string Day,
+    string Time,
+    string Words,
+    string? Charged,
+    TaskOfHoursDto? Task
+);
+
+/// <summary>The task that hours went into.</summary>
+public sealed record TaskOfHoursDto(long Id, string Title);
+
+/// <summary>What an hour earns, after the costs that the client does not pay besides.</summary>
+/// <param name="SoFar">With the hours so far.</param>
+/// <param name="Forecast">With what is still to do, as far as it is estimated; null where that is nothing.</param>
+public sealed record EarnsDto(string SoFar, string? Forecast);
 
 /// <summary>A cost of the project.</summary>
 /// <param name="Amount">As a field takes it.</param>
@@ -61,13 +79,17 @@ public sealed record SpentSumsDto(string? Hours, string? HoursFree, string? Cost
 /// <param name="Categories">Of costs, those that were said before.</param>
 /// <param name="Rate">An hour’s price in the price list; empty where it has none.</param>
 /// <param name="Tax">The rate of tax that costs mostly have here.</param>
+/// <param name="Earns">What an hour earns; null without hours or an agreed price.</param>
+/// <param name="HoursOff">No hours are kept in this studio.</param>
 public sealed record SpentDto(
     IReadOnlyList<HoursDto> Hours,
     IReadOnlyList<CostDto> Costs,
     SpentSumsDto Sums,
     IReadOnlyList<string> Categories,
     string Rate,
-    string Tax
+    string Tax,
+    EarnsDto? Earns,
+    bool HoursOff
 );
 
 /// <summary>Lines of an invoice that charge what was kept, and the days it is of.</summary>

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
@@ -20,9 +21,13 @@ internal static class SpentView
 
     public static async Task<SpentDto> OfAsync(Desk desk, ProjectFile file)
     {
+        var off = desk.Studio.HoursOff;
         var (hours, costs) = await RowsAsync(desk, file.Id);
+        if (off)
+            hours = [];
         var taken = await Taken.OfAsync(desk, file);
         var (rate, tax) = await HourAsync(desk, file, gross: false);
+        var tasks = await TasksAsync(desk, hours);
         return new(
             [
                 .. hours.Select(row => new HoursDto(
@@ -31,7 +36,8 @@ internal static class SpentView
                     desk.Short(row.On)!,
                     WorkTime.Words(row.Minutes),
                     row.Words,
-                    taken.Of(row)
+                    taken.Of(row),
+                    row.TaskId is { } task && tasks.TryGetValue(task, out var title) ? new(task.Value, title) : null
                 )),
             ],
             [.. costs.Select(row => Of(desk, row, taken.Of(row)))],
@@ -44,28 +50,63 @@ internal static class SpentView
                 .Take(MostCategories)
                 .ToListAsync(),
             rate is { } known ? NumberText.Number(known) : "",
-            NumberText.Number(tax.InPercent)
+            NumberText.Number(tax.InPercent),
+            Earns(desk, file, hours, costs),
+            off
         );
     }
 
-    /// <summary>Both in one line, “14 h 30 min, EUR 96.00 of costs”; null where there is neither.</summary>
+    private static async Task<IReadOnlyDictionary<TaskId, string>> TasksAsync(Desk desk, IReadOnlyList<HoursRow> hours)
+    {
+        var ids = hours.Select(row => row.TaskId).OfType<TaskId>().Distinct().ToList();
+        return ids.Count == 0
+            ? ImmutableDictionary<TaskId, string>.Empty
+            : await desk.Db.Tasks.Where(t => ids.Contains(t.Id)).ToDictionaryAsync(t => t.Id, t => t.Title);
+    }
+
+    /// <summary>All of it in one line, “14 h 30 min, EUR 62.50 an hour, EUR 96.00 of costs”; null where there is nothing.</summary>
     public static async Task<string?> LineAsync(Desk desk, ProjectFile file)
     {
         if (!file.History.Any<Happening.HoursKept>() && !file.History.Any<Happening.CostKept>())
             return null;
-        var id = file.Id;
-        var minutes = await desk.Db.Hours.Where(h => h.ProjectId == id && !h.Removed).SumAsync(h => h.Minutes);
-        var costs = await desk
-            .Db.Costs.Where(c => c.ProjectId == id && !c.Removed)
-            .GroupBy(c => c.Currency)
-            .Select(g => new { g.Key, Minor = g.Sum(c => c.GrossMinor) })
-            .ToListAsync();
+        var (hours, costs) = await RowsAsync(desk, file.Id);
+        if (desk.Studio.HoursOff)
+            hours = [];
+        var minutes = hours.Sum(row => row.Minutes);
         string[] said =
         [
             .. minutes > 0 ? new[] { WorkTime.Words(minutes) } : [],
-            .. costs.Select(one => $"{MoneyText.Of(new Money(one.Minor, Currency.Of(one.Key)))} of costs"),
+            .. Earns(desk, file, hours, costs) is { } earns ? new[] { $"{earns.SoFar} an hour" } : [],
+            .. Amounts(costs) is { } spent ? new[] { $"{spent} of costs" } : [],
         ];
         return said.Length == 0 ? null : string.Join(", ", said);
+    }
+
+    /// <summary>Null without hours or an agreed price.</summary>
+    private static EarnsDto? Earns(
+        Desk desk,
+        ProjectFile file,
+        IReadOnlyList<HoursRow> hours,
+        IReadOnlyList<CostRow> costs
+    )
+    {
+        var (standing, currency) = (file.Row.Standing, desk.CurrencyOf(file));
+        if (standing.NetMinor is not { } minor)
+            return null;
+        var took = new Took(hours.Sum(row => row.Minutes), [.. costs.Where(row => !row.ChargeOn).Select(NetAmountOf)]);
+        var net = new Money(minor, currency);
+        var spent = hours.Where(row => row.TaskId is not null).ToLookup(row => row.TaskId!.Value, row => row.Minutes);
+        var ahead = file
+            .Case.OpenTasks.Where(task => !task.IsClients)
+            .Sum(task => Math.Max(0, (task.Weight.Minutes ?? 0) - spent[task.Id].Sum()));
+        return took.PerHour(net) is { } soFar
+            ? new(
+                MoneyText.Of(soFar),
+                ahead > 0 && (took with { Minutes = took.Minutes + ahead }).PerHour(net) is { } forecast
+                    ? MoneyText.Of(forecast)
+                    : null
+            )
+            : null;
     }
 
     /// <summary>The lines of an invoice that charge some of it.</summary>
@@ -124,7 +165,7 @@ internal static class SpentView
                     DateWords.Long(row.On),
                     "1",
                     "",
-                    NumberText.Number(OfferedServices.PriceIn(NetOf(row), tax, isGross: false, gross)),
+                    NumberText.Number(OfferedServices.PriceIn(NetAmountOf(row).Major, tax, isGross: false, gross)),
                     NumberText.Number(tax.InPercent),
                     Costs: [row.Id.Value]
                 )),
@@ -150,11 +191,11 @@ internal static class SpentView
             )
         );
 
-    /// <summary>In major units, before the tax that the studio paid.</summary>
-    private static decimal NetOf(CostRow row)
+    /// <summary>Before the tax that the studio paid.</summary>
+    public static Money NetAmountOf(CostRow row)
     {
         var (gross, rate) = (new Money(row.GrossMinor, Currency.Of(row.Currency)), new Rate(row.TaxPartsPerMillion));
-        return Money.Of(gross.Major / (1 + rate.Fraction), gross.Currency).Major;
+        return Money.Of(gross.Major / (1 + rate.Fraction), gross.Currency);
     }
 
     private static async Task<(IReadOnlyList<HoursRow>, IReadOnlyList<CostRow>)> RowsAsync(Desk desk, ProjectId id) =>
@@ -201,18 +242,19 @@ internal static class SpentView
         );
     }
 
+    private static string? Amounts(IEnumerable<CostRow> rows) =>
+        rows.GroupBy(row => row.Currency)
+            .OrderBy(same => same.Key, StringComparer.Ordinal)
+            .Select(same => MoneyText.Of(new Money(same.Sum(row => row.GrossMinor), Currency.Of(same.Key))))
+            .ToList()
+            is [_, ..] sums
+            ? string.Join(", ", sums)
+            : null;
+
     private static SpentSumsDto Sums(IReadOnlyList<HoursRow> hours, IReadOnlyList<CostRow> costs, Taken taken)
     {
         static string? Time(IEnumerable<HoursRow> rows) =>
             rows.Sum(row => row.Minutes) is > 0 and var minutes ? WorkTime.Words(minutes) : null;
-        static string? Amounts(IEnumerable<CostRow> rows) =>
-            rows.GroupBy(row => row.Currency)
-                .OrderBy(same => same.Key, StringComparer.Ordinal)
-                .Select(same => MoneyText.Of(new Money(same.Sum(row => row.GrossMinor), Currency.Of(same.Key))))
-                .ToList()
-                is [_, ..] sums
-                ? string.Join(", ", sums)
-                : null;
         return new(
             Time(hours),
             Time(hours.Where(row => taken.Of(row) is null)),

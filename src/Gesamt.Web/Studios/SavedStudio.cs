@@ -40,6 +40,10 @@ internal static class SavedStudio
                     )
                 );
             var onBooking = Habits(save.Habits, errors);
+            if (save.Habits.HoursOff == true && !row.HoursOff && await desk.Db.Clocks.AnyAsync())
+                errors.Add(
+                    ("habits.hoursOff", "The clock runs, or asks how long you worked: stop it or answer first.")
+                );
             if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(save.Style.Zone) is null)
                 errors.Add(("style.zone", "A time zone by its name, such as Europe/Dublin."));
             var daysOff = Hours(save.Hours, errors, desk);
@@ -74,6 +78,7 @@ internal static class SavedStudio
             habits.ValidDays
         );
         (row.SignsAtOnce, row.PutAwayDays) = (habits.SignsAtOnce, habits.PutAwayDays);
+        row.HoursOff = habits.HoursOff ?? row.HoursOff;
         (row.Zone, row.Numbers, row.Days, row.Clock) = (
             save.Style.Zone,
             save.Style.Numbers,

@@ -74,7 +74,15 @@ public sealed record HalfYearRateDto(int Year, int Half, string Percent);
 /// <param name="ValidDays">How long a proposal is valid.</param>
 /// <param name="SignsAtOnce">Whether the owner's signature is given with every contract: it stands under it as it is put to the client.</param>
 /// <param name="PutAwayDays">Days after which a finished project is put away by itself; null for never.</param>
-public sealed record StudioHabitsDto(string OnBooking, int DueDays, int ValidDays, bool SignsAtOnce, int? PutAwayDays);
+/// <param name="HoursOff">Whether no hours are kept; null leaves that as it is.</param>
+public sealed record StudioHabitsDto(
+    string OnBooking,
+    int DueDays,
+    int ValidDays,
+    bool SignsAtOnce,
+    int? PutAwayDays,
+    bool? HoursOff = null
+);
 
 /// <summary>How it writes numbers, days and times, and where its days begin.</summary>
 public sealed record StudioStyleDto(string Zone, NumberLook Numbers, DayOrder Days, ClockHours Clock);

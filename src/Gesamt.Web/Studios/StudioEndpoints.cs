@@ -107,7 +107,8 @@ public static class StudioEndpoints
                     row.DueDays,
                     row.ValidDays,
                     row.SignsAtOnce,
-                    row.PutAwayDays
+                    row.PutAwayDays,
+                    row.HoursOff
                 ),
                 new(row.Zone, row.Numbers, row.Days, row.Clock),
                 new(

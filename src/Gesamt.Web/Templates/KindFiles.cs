@@ -51,7 +51,13 @@ public static class KindFiles
         bool OnRateSheet = false
     );
 
-    private sealed record TaskFile(string Title, int Days, string? Phase = null, Fulfilment? DoneBy = null);
+    private sealed record TaskFile(
+        string Title,
+        int Days,
+        string? Phase = null,
+        Fulfilment? DoneBy = null,
+        ListedMore? More = null
+    );
 
     private sealed record QuestionnaireFile(
         string Slug,
@@ -231,7 +237,8 @@ public static class KindFiles
                 Key = kind.Key,
                 Name = file.Name,
                 Items = StoreJson.Write(
-                    file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase, t.DoneBy)).ToList()
+                    file.Tasks.Select(t => new ListedTask(t.Title, Span.Days(t.Days), t.Phase, t.DoneBy, t.More))
+                        .ToList()
                 ),
             }
         );

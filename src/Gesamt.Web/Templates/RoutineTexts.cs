@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
@@ -302,7 +303,7 @@ public static class RoutineTexts
                 .Select(k => new ChoiceDto(k.Key, k.Name))
                 .ToListAsync(),
             await desk.Db.Hooks.OrderBy(h => h.Name).Select(h => new ChoiceDto(h.Name, h.Name)).ToListAsync(),
-            [.. Enum.GetValues<PagePart>().Select(part => new ChoiceDto(part.ToString(), RoutineWords.PartWords(part)))]
+            [.. Enum.GetValues<PagePart>().Select(part => new ChoiceDto(part.ToString(), Sight.Words(part)))]
         );
 
     private static async Task<string> FreeKeyAsync(Desk desk, KindId kind, string key)

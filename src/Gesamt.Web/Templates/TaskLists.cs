@@ -11,7 +11,31 @@ namespace Gesamt.Web.Templates;
 
 /// <param name="Count">How long before (negative) or after the date that matters.</param>
 /// <param name="DoneBy">What fulfils it when it happens; null where only a tick does.</param>
-public sealed record ListItemDto(string Title, int Count, SpanUnit Unit, string? Phase, Fulfilment? DoneBy = null);
+/// <param name="More">What else it brings along; null for nothing.</param>
+public sealed record ListItemDto(
+    string Title,
+    int Count,
+    SpanUnit Unit,
+    string? Phase,
+    Fulfilment? DoneBy = null,
+    ListItemMoreDto? More = null
+);
+
+/// <summary>What else a task of a list brings along.</summary>
+/// <param name="Estimate">As people write it: “3 h”, “45 min”; empty for none.</param>
+/// <param name="Importance">1 to 3, 3 is high.</param>
+/// <param name="Effort">1 to 3, 3 is much; null goes by the estimate.</param>
+/// <param name="Finished">What counts as finished.</param>
+/// <param name="IsClients">The client does it.</param>
+public sealed record ListItemMoreDto(
+    string Estimate,
+    int? Importance,
+    int? Effort,
+    string Description,
+    string Finished,
+    string[] Steps,
+    bool IsClients
+);
 
 /// <param name="UsedBy">Routines that make its tasks.</param>
 public sealed record TaskListDto(
@@ -57,9 +81,42 @@ public static class TaskLists
                     item.Offset.Count,
                     item.Offset.Unit,
                     item.Phase,
-                    item.DoneBy
+                    item.DoneBy,
+                    item.More is { } more ? Of(more) : null
                 )),
         ];
+
+    private static ListItemMoreDto Of(ListedMore more) =>
+        new(
+            more.Minutes is { } minutes ? WorkTime.Words(minutes) : "",
+            more.Importance,
+            more.Effort,
+            more.Description,
+            more.Finished,
+            more.Steps ?? [],
+            more.IsClients
+        );
+
+    /// <summary>Null where nothing was said.</summary>
+    private static ListedMore? More(ListItemMoreDto? more, string at, List<(string, string)> errors)
+    {
+        if (more is null)
+            return null;
+        TaskFields.CheckWeight(more.Importance, $"{at}.importance", errors);
+        TaskFields.CheckWeight(more.Effort, $"{at}.effort", errors);
+        TaskFields.CheckText(more.Description, $"{at}.description", errors);
+        TaskFields.CheckText(more.Finished, $"{at}.finished", errors);
+        TaskFields.CheckSteps(more.Steps, $"{at}.steps", errors);
+        return new(
+            TaskFields.Minutes(more.Estimate, $"{at}.estimate", errors),
+            more.Importance,
+            more.Effort,
+            more.Description.Trim(),
+            more.Finished.Trim(),
+            [.. more.Steps.Select(step => step.Trim())],
+            more.IsClients
+        );
+    }
 
     /// <exception cref="InvalidException">A task has no title, or its distance is none; it is named by its place in the list.</exception>
     public static async Task<string> SaveAsync(Desk desk, string? key, SaveTaskListDto save)
@@ -80,6 +137,7 @@ public static class TaskLists
                 if (save.Items[i].Unit is SpanUnit.Minutes or SpanUnit.Hours)
                     errors.Add(($"items[{i}].unit", "Days, business days, weeks, months or years."));
             }
+            var mores = save.Items.Select((item, i) => More(item.More, $"items[{i}].more", errors)).ToList();
             if (errors.Count > 0)
                 throw new InvalidException([.. errors]);
             var row = key is null
@@ -93,12 +151,16 @@ public static class TaskLists
             (row.Name, row.Items) = (
                 save.Name.Trim(),
                 StoreJson.Write(
-                    save.Items.Select(item => new ListedTask(
-                            item.Title.Trim(),
-                            new Span(item.Count, item.Unit),
-                            string.IsNullOrWhiteSpace(item.Phase) ? null : item.Phase,
-                            item.DoneBy
-                        ))
+                    save.Items.Select(
+                            (item, i) =>
+                                new ListedTask(
+                                    item.Title.Trim(),
+                                    new Span(item.Count, item.Unit),
+                                    string.IsNullOrWhiteSpace(item.Phase) ? null : item.Phase,
+                                    item.DoneBy,
+                                    mores[i]
+                                )
+                        )
                         .ToList()
                 )
             );

@@ -1,4 +1,5 @@
 using Gesamt.Core.Calendar;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
 
@@ -11,7 +12,12 @@ public static partial class LineText
     private static LineWords? Tasks(Fact fact, LineRows rows) =>
         fact.What switch
         {
-            Happening.TaskDone done => new(EntrySort.Tasks, EntryFrom.Done, rows.Tasks[done.Task].Title, "task done"),
+            Happening.TaskDone done => new(
+                EntrySort.Tasks,
+                fact.By == Actor.Client ? EntryFrom.Client : EntryFrom.Done,
+                rows.Tasks[done.Task].Title,
+                fact.By == Actor.Client ? $"task done by {rows.Client}" : "task done"
+            ),
             Happening.DateSet set => new(
                 EntrySort.Tasks,
                 EntryFrom.Done,
@@ -90,12 +96,12 @@ public static partial class LineText
             Happening.PartOpened part => new(
                 EntrySort.Work,
                 EntryFrom.Done,
-                $"Client page: {PartWords(part.Part)} opened"
+                $"Client page: {Sight.Words(part.Part)} opened"
             ),
             Happening.PartClosed part => new(
                 EntrySort.Work,
                 EntryFrom.Done,
-                $"Client page: {PartWords(part.Part)} closed"
+                $"Client page: {Sight.Words(part.Part)} closed"
             ),
             _ => null,
         };

@@ -257,15 +257,6 @@ public static partial class LineText
             _ => "final",
         };
 
-    public static string PartWords(PagePart part) =>
-        part switch
-        {
-            PagePart.Whole => "the project as a whole",
-            PagePart.Drafts => "drafts",
-            PagePart.Files => "files",
-            _ => "help",
-        };
-
     private static string MeansOf(PaymentRow payment, LineRows rows) =>
         $"{MeansOf(payment)}{(payment.InvoiceId is { } invoice ? $", invoice {rows.Invoices[invoice].Number}" : ", ahead of any invoice")}";
 

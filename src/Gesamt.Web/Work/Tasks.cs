@@ -1,75 +1,78 @@
 using Gesamt.Core;
-using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Projects;
+using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 
 namespace Gesamt.Web.Work;
-
-/// <summary>A task of a list, with its distance to the date that matters.</summary>
-/// <param name="DoneBy">What fulfils it when it happens.</param>
-public sealed record ListedTask(string Title, Span Offset, string? Phase = null, Fulfilment? DoneBy = null);
 
 /// <summary>Tasks of a project: made, moved, done, removed.</summary>
 public static class Tasks
 {
-    private const int LongestTitle = 200;
-
-    /// <exception cref="InvalidException">It has no title, or a phase the kind does not have.</exception>
-    public static async Task<TaskId> AddAsync(Desk desk, ProjectId project, string title, LocalDate? due, string? phase)
-    {
-        return await desk.ActAsync(async act =>
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    public static Task<TaskId> AddAsync(Desk desk, ProjectId project, TaskDto task) =>
+        desk.ActAsync(async act =>
         {
-            var file = await desk.OpenAsync(project);
-            Check(file, title, phase);
+            var file = await act.OpenAsync(project);
             var row = new TaskRow
             {
                 ProjectId = project,
-                Title = title.Trim(),
-                Due = due,
-                Phase = phase,
+                Title = "",
+                Due = task.Due,
             };
-            desk.Db.Tasks.Add(row);
-            await desk.Db.SaveChangesAsync();
-            await act.RecordAsync(file, Actor.Owner, new Happening.TaskMade(row.Id, due));
+            TaskFields.Write(row, file, task);
+            act.Db.Tasks.Add(row);
+            await act.Db.SaveChangesAsync();
+            await act.RecordAsync(file, Actor.Owner, new Happening.TaskMade(row.Id, row.Due));
             return row.Id;
         });
-    }
 
-    /// <summary>Changes title, day, phase or what fulfils it. A day set by hand no longer follows the date that matters unasked.</summary>
-    public static async Task ChangeAsync(
-        Desk desk,
-        ProjectId project,
-        TaskId id,
-        string title,
-        LocalDate? due,
-        string? phase,
-        Fulfilment? doneBy
-    )
-    {
-        await desk.ActAsync(async act =>
+    /// <summary>Changes what is said of a task. A day set by hand no longer follows the date that matters unasked.</summary>
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    /// <exception cref="StaleException">Somebody changed it meanwhile.</exception>
+    public static Task ChangeAsync(Desk desk, ProjectId project, TaskId id, TaskDto task) =>
+        desk.ActAsync(async act =>
         {
-            var (row, file) = (await OneAsync(desk, project, id), await desk.OpenAsync(project));
-            Check(file, title, phase);
-            var moved = row.Due != due;
-            (row.Title, row.Due, row.Phase, row.DoneBy) = (title.Trim(), due, phase, doneBy);
+            var (row, file) = (await OneAsync(desk, project, id), await act.OpenAsync(project));
+            if (task.Edition is { } edition && edition != row.Edition)
+                throw new StaleException(TaskFields.Of(row));
+            var clients = row.PublicId is not null;
+            TaskFields.Write(row, file, task);
+            var moved = row.Due != task.Due;
+            row.Due = task.Due;
             if (moved && row.OffsetCount is not null)
                 row.Fixed = true;
-            await desk.Db.SaveChangesAsync();
+            row.Edition++;
+            await act.Db.SaveChangesAsync();
             await act.RecordAsync(
-                await desk.OpenAsync(project),
+                file,
                 Actor.Owner,
-                moved ? [new Happening.TaskMoved(id, due)] : []
+                // whose it is decides whose turn it is
+                moved || clients != row.PublicId is not null
+                    ? [new Happening.TaskMoved(id, row.Due)]
+                    : []
             );
         });
-    }
+
+    /// <summary>Ticks a part of a task off, or opens it again.</summary>
+    /// <exception cref="InvalidException">It has no such part.</exception>
+    public static Task StepDoneAsync(Desk desk, ProjectId project, TaskId id, TaskStepDoneDto to) =>
+        desk.ActAsync(async act =>
+        {
+            var row = await OneAsync(desk, project, id);
+            var steps = TaskFields.Steps(row).ToList();
+            if (to.Step < 0 || to.Step >= steps.Count)
+                throw new InvalidException(("step", $"This task has {steps.Count} parts. Load the page again."));
+            steps[to.Step] = steps[to.Step] with { Done = to.Done };
+            row.Steps = StoreJson.Write(steps);
+            row.Edition++;
+            act.Touch(project);
+        });
 
     /// <summary>Ticks a task off, or opens it again.</summary>
-    public static async Task DoneAsync(Desk desk, ProjectId project, TaskId id, bool done)
+    public static async Task DoneAsync(Desk desk, ProjectId project, TaskId id, bool done, Actor by = Actor.Owner)
     {
         await desk.ActAsync(async act =>
         {
@@ -80,7 +83,7 @@ public static class Tasks
             await desk.Db.SaveChangesAsync();
             await act.RecordAsync(
                 await desk.OpenAsync(project),
-                Actor.Owner,
+                by,
                 done ? new Happening.TaskDone(id) : new Happening.TaskReopened(id)
             );
         });
@@ -148,12 +151,4 @@ public static class Tasks
     private static async Task<TaskRow> OneAsync(Desk desk, ProjectId project, TaskId id) =>
         await desk.Db.Tasks.SingleOrDefaultAsync(t => t.Id == id && t.ProjectId == project)
         ?? throw new MissingException("task");
-
-    private static void Check(ProjectFile file, string title, string? phase)
-    {
-        if (title.Trim().Length is 0 or > LongestTitle)
-            throw new InvalidException(("title", $"A task of 1 to {LongestTitle} characters is needed."));
-        if (phase is not null && !file.Case.Kind.HasPhase(phase))
-            throw new InvalidException(("phase", $"This project has no phase “{phase}”."));
-    }
 }

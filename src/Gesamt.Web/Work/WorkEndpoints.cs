@@ -1,18 +1,7 @@
-using Gesamt.Core.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using NodaTime;
 
 namespace Gesamt.Web.Work;
-
-/// <param name="Due">Its day; null for one without.</param>
-public sealed record TaskDto(string Title, LocalDate? Due, string? Phase, Fulfilment? DoneBy = null);
-
-/// <summary>The number of a task just made.</summary>
-public sealed record TaskMadeDto(long Id);
-
-/// <summary>Whether it is done.</summary>
-public sealed record TaskDoneDto(bool Done);
 
 /// <summary>Whether a project is put away.</summary>
 public sealed record AwayDto(bool Away);
@@ -29,13 +18,13 @@ public static class WorkEndpoints
         project.MapPost(
             "/tasks",
             async (long id, TaskDto task, Desk desk) =>
-                new TaskMadeDto((await Tasks.AddAsync(desk, new(id), task.Title, task.Due, task.Phase)).Value)
+                new TaskMadeDto((await Tasks.AddAsync(desk, new(id), task)).Value)
         );
         project.MapPut(
             "/tasks/{task:long}",
             async (long id, long task, TaskDto to, Desk desk) =>
             {
-                await Tasks.ChangeAsync(desk, new(id), new(task), to.Title, to.Due, to.Phase, to.DoneBy);
+                await Tasks.ChangeAsync(desk, new(id), new(task), to);
                 return TypedResults.NoContent();
             }
         );
@@ -46,6 +35,22 @@ public static class WorkEndpoints
                 await Tasks.DoneAsync(desk, new(id), new(task), to.Done);
                 return TypedResults.NoContent();
             }
+        );
+        project.MapPost(
+            "/tasks/{task:long}/step",
+            async (long id, long task, TaskStepDoneDto to, Desk desk) =>
+            {
+                await Tasks.StepDoneAsync(desk, new(id), new(task), to);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapGet(
+            "/task-lists",
+            async (long id, Desk desk) => await LaidLists.OfAsync(desk, await desk.OpenAsync(new(id)))
+        );
+        project.MapPost(
+            "/task-lists",
+            async (long id, LayListsDto lay, Desk desk) => new CountDto(await LaidLists.LayAsync(desk, new(id), lay))
         );
         project.MapPost(
             "/tasks/{task:long}/removed",

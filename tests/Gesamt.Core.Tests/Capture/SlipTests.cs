@@ -220,4 +220,47 @@ public sealed class SlipTests
                     );
             });
     }
+
+    [Theory] // a note and a call keep every word of theirs, days too
+    [
+        InlineData(
+            "note: Ada said friday is fine, 2 hours at most",
+            SlipSort.Note,
+            "Ada said friday is fine, 2 hours at most"
+        ),
+        InlineData("call: Ada wants it important and by 12 mar", SlipSort.Task, "Call Ada wants it and")
+    ]
+    public void What_was_said_keeps_its_words(string text, SlipSort sort, string kept)
+    {
+        var read = Read(text);
+        Assert.Equal((sort, kept), (read.Sort, read.Text));
+        Assert.Equal(sort == SlipSort.Task, read.Due is not null);
+    }
+
+    [Fact]
+    public void Whoever_writes_says_what_it_becomes()
+    {
+        SlipReading As(SlipSort sort) =>
+            SlipReader.Read(
+                "Ada for kestrel: friday is fine, 2 hours",
+                Today,
+                World.Calendar,
+                [Harbour, Kestrel],
+                Harbour.Id,
+                sort,
+                isOfHere: true
+            );
+        var note = As(SlipSort.Note);
+        Assert.Equal(
+            (SlipSort.Note, "Ada for kestrel: friday is fine, 2 hours", Harbour.Id),
+            (note.Sort, note.Text, note.Project!.Value)
+        );
+        Assert.Equal((null, null, SlipSort.Call), (note.Due, note.Minutes, As(SlipSort.Call).Sort));
+        var task = As(SlipSort.Task);
+        Assert.Equal((World.Date("2027-01-29"), 120), (task.Due!.Value, task.Minutes!.Value));
+    }
+
+    [Fact]
+    public void A_day_takes_its_for_along() =>
+        Assert.Equal("order the undercoat", Read("order the undercoat for friday").Text);
 }

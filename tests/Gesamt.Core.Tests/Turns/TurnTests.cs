@@ -341,4 +341,32 @@ public class TurnTests
         );
         Assert.Equal(WaitKind.SignContract, standing.Waits);
     }
+
+    [Fact]
+    public void A_task_of_the_clients_is_with_them_once_they_see_it_and_yours_to_show_when_it_is_due()
+    {
+        (string, Happening)[] answered =
+        [
+            ("2027-01-20 09:00", Inquiry),
+            ("2027-01-20 10:00", Letter()),
+            ("2027-01-20 10:00", Fit),
+            ("2027-01-20 11:00", new Happening.MeetingOffered(1)),
+            ("2027-01-20 11:30", new Happening.MeetingNotOffered()),
+            ("2027-01-21 09:00", new Happening.TaskMade(new(7), Date("2027-01-22"))),
+        ];
+        var task = new OpenTask(new(7), "Measure the wall", Date("2027-01-22")) { IsClients = true };
+        Standing Of(string now, params (string, Happening)[] more) =>
+            TurnRule.Of(
+                Case(KindRules.Default with { Gates = [Gate.Delivery] }, [], [.. answered, .. more]).With(task),
+                World.At(now)
+            );
+
+        var hidden = Of("2027-01-25 10:30");
+        Assert.Equal((Side.Yours, WaitKind.TaskDue), (hidden.Turn, hidden.Waits));
+        var shown = Of("2027-01-25 10:30", ("2027-01-23 09:00", new Happening.PartOpened(PagePart.Tasks)));
+        Assert.Equal(
+            (Side.Clients, WaitKind.DoTask, "“Measure the wall” not done yet", World.At("2027-01-23 09:00")),
+            (shown.Turn, shown.Waits, shown.Words, shown.Since!.Value)
+        );
+    }
 }

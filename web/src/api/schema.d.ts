@@ -9953,6 +9953,8 @@ export interface paths {
                 query: {
                     text: string;
                     project?: number;
+                    as?: components["schemas"]["SlipSort"];
+                    onRecord?: boolean;
                 };
                 header?: never;
                 path?: never;
@@ -12662,6 +12664,189 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/tasks/{task}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    task: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskStepDoneDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/task-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LaidListDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LayListsDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CountDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/tasks/{task}/removed": {
         parameters: {
             query?: never;
@@ -13767,6 +13952,248 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work-clock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkClockDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StartClockDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClockStoppedDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work-clock/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClockStoppedDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work-clock/{id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClockAnswerDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClockStoppedDto"];
+                    };
                 };
                 /** @description Bad Request */
                 400: {
@@ -16234,74 +16661,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/task-lists": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: number;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["AddTasksDto"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["CountDto"];
-                    };
-                };
-                /** @description Bad Request */
-                400: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Not Found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/problem+json": components["schemas"]["ProblemDetails"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/rooms/{code}/door": {
         parameters: {
             query?: never;
@@ -18603,6 +18962,140 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/tasks/{task}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    task: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskDoneDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/tasks/{task}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    task: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskStepDoneDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/p/{link}/api/brief/approve": {
         parameters: {
             query?: never;
@@ -19210,11 +19703,6 @@ export interface components {
             labels: string[];
             /** @description Who the client of an inquiry could be already. */
             matches: components["schemas"]["MatchDto"][];
-        };
-        AddTasksDto: {
-            list: string;
-            /** @description Places in the list that do not apply. */
-            leave: number[];
         };
         /** @description Where a client reaches their page. */
         AddressDto: {
@@ -19999,6 +20487,19 @@ export interface components {
          * @enum {unknown}
          */
         ClientStep: "Nothing" | "Choose" | "Sign" | "Book" | "Done";
+        /** @description A task of the client's. */
+        ClientTaskDto: {
+            id: string;
+            title: string;
+            /** @description “due Thursday”; empty for one without a day. */
+            due: string;
+            late: boolean;
+            /** @description When it was done; null while it is open. */
+            done: null | string;
+            description: string;
+            finished: string;
+            steps: components["schemas"]["TaskStep"][];
+        };
         /** @description How the client behaves: days from the beginning until they act; null is never. */
         ClientWaysDto: {
             /** Format: int32 */
@@ -20014,6 +20515,24 @@ export interface components {
             /** Format: int32 */
             returnsForm: null | number;
         };
+        /** @description How long was really worked. */
+        ClockAnswerDto: {
+            /** @description As people write it; empty keeps all the time it ran. */
+            time: string;
+            /** @description Nothing was worked. */
+            drop: boolean;
+        };
+        /** @description A clock that ran for too long to be believed. */
+        ClockAskedDto: {
+            /** Format: int32 */
+            id: number;
+            /** Format: int64 */
+            project: number;
+            projectTitle: string;
+            what: string;
+            /** @description “23 h 10 min, from Mon 25 January, 9:00, to Tue 26 January, 8:10”. */
+            ran: string;
+        };
         /** @description The clock of a demo. */
         ClockDto: {
             date: string;
@@ -20025,6 +20544,32 @@ export interface components {
          * @enum {unknown}
          */
         ClockHours: "TwentyFour" | "Twelve";
+        /** @description What the clock runs for. */
+        ClockRunDto: {
+            /** Format: int64 */
+            project: number;
+            projectTitle: string;
+            /** Format: int64 */
+            task: null | number;
+            /** @description The task, or the words that go with it; empty for neither. */
+            what: string;
+            since: string;
+            /**
+             * Format: int32
+             * @description How long it has been running.
+             */
+            minutes: number;
+        };
+        /** @description The clock was stopped, or changed over. */
+        ClockStoppedDto: {
+            clock: components["schemas"]["WorkClockDto"];
+            /** @description “Kept: 1 h 15 min for Harbour Lane Bakery”; empty when nothing was kept. */
+            kept: string;
+            /** Format: int64 */
+            project: number;
+            /** @description The hours that were kept. */
+            hours: number[];
+        };
         CodesDto: {
             /** @description Whether a code is asked for at every sign-in. */
             on: boolean;
@@ -20221,6 +20766,7 @@ export interface components {
             id: number;
             title: string;
             done: string;
+            isClients: boolean;
         };
         /** @description The token that a write from a stand-in’s page carries. */
         DoorDto: {
@@ -20280,6 +20826,13 @@ export interface components {
             subject: string;
             text: string;
             fromClient: boolean;
+        };
+        /** @description What an hour earns, after the costs that the client does not pay besides. */
+        EarnsDto: {
+            /** @description With the hours so far. */
+            soFar: string;
+            /** @description With what is still to do, as far as it is estimated; null where that is nothing. */
+            forecast: null | string;
         };
         /** @description A house that nobody owns yet. */
         EmptyDto: {
@@ -20640,6 +21193,7 @@ export interface components {
             words: string;
             /** @description Where it is charged, “on 2027-004”; null while it is not. What is charged does not change any more. */
             charged: null | string;
+            task: null | components["schemas"]["TaskOfHoursDto"];
         };
         /** @description A payment as the house itself lists it. */
         HousePaymentDto: {
@@ -20872,6 +21426,11 @@ export interface components {
             /** @description As people write it: “2.25”, “1:30”, “90 min”; a number alone counts hours. */
             time: string;
             words: string;
+            /**
+             * Format: int64
+             * @description The task they went into; null for the project as a whole.
+             */
+            task?: null | number;
         };
         /** @description A backup that is kept. */
         KeptBackupDto: {
@@ -21034,6 +21593,23 @@ export interface components {
             label: string;
             amount: string;
         };
+        /** @description A list as it would stand on the project. */
+        LaidListDto: {
+            key: string;
+            name: string;
+            tasks: components["schemas"]["LaidTaskDto"][];
+        };
+        /** @description A task as it would stand on the project. */
+        LaidTaskDto: {
+            title: string;
+            /** @description “Fri 12 March”; null while the date that matters is not known. */
+            day: null | string;
+            /** @description “60 days before the opening day”. */
+            counted: string;
+            /** @description Its day is over already. */
+            late: boolean;
+            isClients: boolean;
+        };
         /** @description One stage across the six ages. */
         LaneDto: {
             stage: components["schemas"]["Stage"];
@@ -21058,6 +21634,16 @@ export interface components {
          * @enum {unknown}
          */
         LateStart: "Skip" | "AtOnce" | "Ask";
+        /** @description A list to be laid on a project. */
+        LayListDto: {
+            list: string;
+            /** @description Places in it that do not apply. */
+            leave: number[];
+        };
+        /** @description Lists that are laid together, in this order. */
+        LayListsDto: {
+            lists: components["schemas"]["LayListDto"][];
+        };
         /** @enum {unknown} */
         Lean: "Ahead" | "Back" | null;
         LetterDeskDto: {
@@ -21182,6 +21768,28 @@ export interface components {
             unit: components["schemas"]["SpanUnit"];
             phase: null | string;
             doneBy?: null | components["schemas"]["Fulfilment"];
+            more?: null | components["schemas"]["ListItemMoreDto"];
+        };
+        /** @description What else a task of a list brings along. */
+        ListItemMoreDto: {
+            /** @description As people write it: “3 h”, “45 min”; empty for none. */
+            estimate: string;
+            /**
+             * Format: int32
+             * @description 1 to 3, 3 is high.
+             */
+            importance: null | number;
+            /**
+             * Format: int32
+             * @description 1 to 3, 3 is much; null goes by the estimate.
+             */
+            effort: null | number;
+            description: string;
+            /** @description What counts as finished. */
+            finished: string;
+            steps: string[];
+            /** @description The client does it. */
+            isClients: boolean;
         };
         /** @description An invoice in the list of all. */
         ListedInvoiceDto: {
@@ -21630,6 +22238,8 @@ export interface components {
             forms: components["schemas"]["ClientFormDto"][];
             /** @description The rate sheet that waits for them. */
             rates: null | components["schemas"]["RateEntry"][];
+            /** @description What is theirs to do. */
+            tasks: null | components["schemas"]["ClientTaskDto"][];
         };
         /** @description A person as programs outside read them. */
         OpenPersonDto: {
@@ -21713,7 +22323,7 @@ export interface components {
          * @description Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.
          * @enum {unknown}
          */
-        PagePart: "Whole" | "Drafts" | "Files" | "Help";
+        PagePart: "Whole" | "Drafts" | "Files" | "Help" | "Tasks";
         PagePartDto: {
             part: components["schemas"]["PagePart"];
             /** @description Since when it is open; null while it is not. */
@@ -22343,7 +22953,7 @@ export interface components {
             on?: null | string;
         };
         /** @enum {unknown} */
-        RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | null;
+        RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | "Worked" | "AnHour" | null;
         RegisterColumnDto: {
             column: null | components["schemas"]["RegisterColumn"];
             words: string;
@@ -22358,6 +22968,8 @@ export interface components {
             sources: string[];
             years: number[];
             details: string[];
+            /** @description The columns that can be shown. */
+            offered: components["schemas"]["RegisterColumnDto"][];
         };
         /** @enum {unknown} */
         RegisterGroup: "Standing" | "Month" | "Year" | "Kind" | "Source" | "Client" | "Stage" | "BookedMonth" | "None" | null;
@@ -22889,9 +23501,7 @@ export interface components {
         SheetDto: {
             money: null | components["schemas"]["SheetMoneyDto"];
             toPay: components["schemas"]["ToPayDto"];
-            tasks: components["schemas"]["SheetTaskDto"][];
-            /** @description The last one done first. */
-            doneTasks: components["schemas"]["DoneTaskDto"][];
+            tasks: components["schemas"]["TasksDto"];
             papers: components["schemas"]["SheetPaperDto"][];
             /** @description Whether what is agreed can be changed by an amendment now. */
             canAmend: boolean;
@@ -22926,20 +23536,24 @@ export interface components {
             version: null | number;
             contract?: null | components["schemas"]["SheetContractDto"];
         };
+        /** @description An open task, in the order of its day. */
         SheetTaskDto: {
             /** Format: int64 */
             id: number;
-            title: string;
             /** @description Its day in words; empty for one without. */
             due: string;
-            /** Format: date */
-            day: null | string;
             late: boolean;
-            phase: null | string;
             /** @description What its day is counted from. */
             counted: null | string;
-            fixed: boolean;
-            doneBy: null | components["schemas"]["Fulfilment"];
+            /** @description What else is known of it in few words: “2 of 5 parts, 3 h, worked on Fri 12 March”. */
+            about: string;
+            /**
+             * Format: int32
+             * @description Its place among the open tasks as they are offered, from 0.
+             */
+            offered: number;
+            /** @description The task as it is kept. */
+            kept: components["schemas"]["TaskDto"];
         };
         ShowFileDto: {
             shown: boolean;
@@ -23115,6 +23729,9 @@ export interface components {
             rate: string;
             /** @description The rate of tax that costs mostly have here. */
             tax: string;
+            earns: null | components["schemas"]["EarnsDto"];
+            /** @description No hours are kept in this studio. */
+            hoursOff: boolean;
         };
         /** @description The number of what was just kept. */
         SpentIdDto: {
@@ -23149,6 +23766,17 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
+        /** @description What the clock is started for; whatever it ran for before is stopped. */
+        StartClockDto: {
+            /** Format: int64 */
+            project: number;
+            /**
+             * Format: int64
+             * @description Null for the project as a whole.
+             */
+            task: null | number;
+            words: string;
+        };
         /** @description What a studio of a trade may begin with. */
         StartingSetDto: {
             key: string;
@@ -23330,6 +23958,8 @@ export interface components {
              * @description Days after which a finished project is put away by itself; null for never.
              */
             putAwayDays: null | number;
+            /** @description Whether no hours are kept; null leaves that as it is. */
+            hoursOff?: null | boolean;
         };
         /** @description When meetings can be, and when letters leave. */
         StudioHoursDto: {
@@ -23406,6 +24036,7 @@ export interface components {
         TaskDoneDto: {
             done: boolean;
         };
+        /** @description A task as it is kept. */
         TaskDto: {
             title: string;
             /**
@@ -23415,6 +24046,15 @@ export interface components {
             due: null | string;
             phase: null | string;
             doneBy?: null | components["schemas"]["Fulfilment"];
+            plan?: null | components["schemas"]["TaskPlanDto"];
+            words?: null | components["schemas"]["TaskWordsDto"];
+            /** @description Whether the client does it; null leaves that as it is. */
+            isClients?: null | boolean;
+            /**
+             * Format: int32
+             * @description The one that was changed; null takes whatever is there.
+             */
+            edition?: null | number;
         };
         TaskListDto: {
             key: string;
@@ -23429,6 +24069,63 @@ export interface components {
         TaskMadeDto: {
             /** Format: int64 */
             id: number;
+        };
+        /** @description The task that hours went into. */
+        TaskOfHoursDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+        };
+        /** @description How a task is planned. */
+        TaskPlanDto: {
+            /**
+             * Format: date
+             * @description The day it is worked on; no due date changes with it.
+             */
+            workOn: null | string;
+            /** @description As people write it: “3 h”, “45 min”; empty for none. */
+            estimate: string;
+            /**
+             * Format: int32
+             * @description 1 to 3, 3 is high.
+             */
+            importance: null | number;
+            /**
+             * Format: int32
+             * @description 1 to 3, 3 is much; null goes by the estimate.
+             */
+            effort: null | number;
+            /** @description The list it stands in; empty for none. */
+            list: string;
+        };
+        /** @description A part of a task. */
+        TaskStep: {
+            title: string;
+            /** @default false */
+            done: boolean;
+        };
+        /** @description Which part of a task is done, by its place. */
+        TaskStepDoneDto: {
+            /** Format: int32 */
+            step: number;
+            done: boolean;
+        };
+        /** @description What there is to say of a task. */
+        TaskWordsDto: {
+            description: string;
+            /** @description What counts as finished. */
+            finished: string;
+            steps: components["schemas"]["TaskStep"][];
+        };
+        /** @description The tasks of a project. */
+        TasksDto: {
+            open: components["schemas"]["SheetTaskDto"][];
+            /** @description The last one done first. */
+            done: components["schemas"]["DoneTaskDto"][];
+            /** @description “3 of 8 done, 38 %”; null without a task. */
+            progress: null | string;
+            /** @description The lists they stand in, each as it was begun. */
+            lists: string[];
         };
         /** @description A template with its blanks filled from the record, as the editor begins with it. */
         TemplateDto: {
@@ -23653,7 +24350,7 @@ export interface components {
          * @description What somebody waits for.
          * @enum {unknown}
          */
-        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "ContractAsked" | "InvoiceAsked" | "RefundRefused" | "ChargeRefused" | "ContractDeclined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "ReadRateSheet" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "TickRateSheet" | "Resting" | "Planned" | "Ended" | "Finished";
+        WaitKind: "AnswerInquiry" | "AnswerLetter" | "ChangeAsked" | "Declined" | "ContractAsked" | "InvoiceAsked" | "RefundRefused" | "ChargeRefused" | "ContractDeclined" | "RanOut" | "Countersign" | "SendContract" | "DecideFit" | "FillDetails" | "WriteProposal" | "TaskDue" | "HandOver" | "ReworkDraft" | "AnswerRemark" | "CloseUp" | "NoteMeeting" | "MeetingCancelled" | "BriefRemarked" | "ReadForm" | "ReadRateSheet" | "LetterHeld" | "SayWhatIsNext" | "AskAgain" | "ChooseProposal" | "SignContract" | "PayInvoice" | "Review" | "Approve" | "ChooseTime" | "ApproveBrief" | "FillForm" | "TickRateSheet" | "DoTask" | "Resting" | "Planned" | "Ended" | "Finished";
         /** @description A routine of the kind that has not begun on the project. */
         WaitingRoutineDto: {
             /** Format: int32 */
@@ -23688,6 +24385,14 @@ export interface components {
         WordsDto: {
             words: string;
         };
+        /** @description The one clock. */
+        WorkClockDto: {
+            /** @description No hours are kept in this studio. */
+            off: boolean;
+            runs: null | components["schemas"]["ClockRunDto"];
+            /** @description What ran for so long that it is asked about. */
+            asked: components["schemas"]["ClockAskedDto"][];
+        };
         /** @description The work: phases, files and rounds of review. */
         WorkDto: {
             phases: components["schemas"]["PhaseRowDto"][];
@@ -23707,6 +24412,9 @@ export interface components {
              * @description The project whose record is open.
              */
             project: null | number;
+            as?: null | components["schemas"]["SlipSort"];
+            /** @description It is written on the record itself, and so of that project whatever it names. */
+            onRecord?: null | boolean;
         };
         /** @description What waits for the owner; its count is that of the bar and of Turns. */
         YourTurnDto: {
@@ -23722,7 +24430,6 @@ export interface components {
     pathItems: never;
 }
 export type AboutDto = components['schemas']['AboutDto'];
-export type AddTasksDto = components['schemas']['AddTasksDto'];
 export type AddressDto = components['schemas']['AddressDto'];
 export type AgeBand = components['schemas']['AgeBand'];
 export type AgesDto = components['schemas']['AgesDto'];
@@ -23813,9 +24520,14 @@ export type ClientMeetingsDto = components['schemas']['ClientMeetingsDto'];
 export type ClientPageDto = components['schemas']['ClientPageDto'];
 export type ClientPhaseDto = components['schemas']['ClientPhaseDto'];
 export type ClientStep = components['schemas']['ClientStep'];
+export type ClientTaskDto = components['schemas']['ClientTaskDto'];
 export type ClientWaysDto = components['schemas']['ClientWaysDto'];
+export type ClockAnswerDto = components['schemas']['ClockAnswerDto'];
+export type ClockAskedDto = components['schemas']['ClockAskedDto'];
 export type ClockDto = components['schemas']['ClockDto'];
 export type ClockHours = components['schemas']['ClockHours'];
+export type ClockRunDto = components['schemas']['ClockRunDto'];
+export type ClockStoppedDto = components['schemas']['ClockStoppedDto'];
 export type CodesDto = components['schemas']['CodesDto'];
 export type ConditionDto = components['schemas']['ConditionDto'];
 export type ContractDeskDto = components['schemas']['ContractDeskDto'];
@@ -23845,6 +24557,7 @@ export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
 export type EarlierDto = components['schemas']['EarlierDto'];
+export type EarnsDto = components['schemas']['EarnsDto'];
 export type EmptyDto = components['schemas']['EmptyDto'];
 export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
@@ -23925,10 +24638,14 @@ export type KindSettingsDto = components['schemas']['KindSettingsDto'];
 export type KindWorkDto = components['schemas']['KindWorkDto'];
 export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
+export type LaidListDto = components['schemas']['LaidListDto'];
+export type LaidTaskDto = components['schemas']['LaidTaskDto'];
 export type LaneDto = components['schemas']['LaneDto'];
 export type LateReadDto = components['schemas']['LateReadDto'];
 export type LateSort = components['schemas']['LateSort'];
 export type LateStart = components['schemas']['LateStart'];
+export type LayListDto = components['schemas']['LayListDto'];
+export type LayListsDto = components['schemas']['LayListsDto'];
 export type Lean = components['schemas']['Lean'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
 export type LetterFileDto = components['schemas']['LetterFileDto'];
@@ -23942,6 +24659,7 @@ export type LineMoreDto = components['schemas']['LineMoreDto'];
 export type LineRole = components['schemas']['LineRole'];
 export type LinkDto = components['schemas']['LinkDto'];
 export type ListItemDto = components['schemas']['ListItemDto'];
+export type ListItemMoreDto = components['schemas']['ListItemMoreDto'];
 export type ListedInvoiceDto = components['schemas']['ListedInvoiceDto'];
 export type MadeApiKeyDto = components['schemas']['MadeApiKeyDto'];
 export type MailAccountDto = components['schemas']['MailAccountDto'];
@@ -24168,6 +24886,7 @@ export type SpentLinesDto = components['schemas']['SpentLinesDto'];
 export type SpentSumsDto = components['schemas']['SpentSumsDto'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
+export type StartClockDto = components['schemas']['StartClockDto'];
 export type StartingSetDto = components['schemas']['StartingSetDto'];
 export type StatementColumn = components['schemas']['StatementColumn'];
 export type StatementColumnsDto = components['schemas']['StatementColumnsDto'];
@@ -24197,6 +24916,12 @@ export type TaskDoneDto = components['schemas']['TaskDoneDto'];
 export type TaskDto = components['schemas']['TaskDto'];
 export type TaskListDto = components['schemas']['TaskListDto'];
 export type TaskMadeDto = components['schemas']['TaskMadeDto'];
+export type TaskOfHoursDto = components['schemas']['TaskOfHoursDto'];
+export type TaskPlanDto = components['schemas']['TaskPlanDto'];
+export type TaskStep = components['schemas']['TaskStep'];
+export type TaskStepDoneDto = components['schemas']['TaskStepDoneDto'];
+export type TaskWordsDto = components['schemas']['TaskWordsDto'];
+export type TasksDto = components['schemas']['TasksDto'];
 export type TemplateDto = components['schemas']['TemplateDto'];
 export type TemplateNameDto = components['schemas']['TemplateNameDto'];
 export type TextBlock = components['schemas']['TextBlock'];
@@ -24231,6 +24956,7 @@ export type WholeDto = components['schemas']['WholeDto'];
 export type WinRule = components['schemas']['WinRule'];
 export type WindDto = components['schemas']['WindDto'];
 export type WordsDto = components['schemas']['WordsDto'];
+export type WorkClockDto = components['schemas']['WorkClockDto'];
 export type WorkDto = components['schemas']['WorkDto'];
 export type WoundDto = components['schemas']['WoundDto'];
 export type WrittenDto = components['schemas']['WrittenDto'];

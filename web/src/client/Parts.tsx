@@ -5,6 +5,7 @@ import { Later } from "./Later";
 import { Papers } from "./Papers";
 
 const Rounds = lazy(() => import("./Rounds"));
+const TasksPart = lazy(() => import("./TasksPart"));
 const DeliveredFiles = lazy(() => import("./DeliveredFiles"));
 
 export type PartProps = {
@@ -22,6 +23,11 @@ export function Parts({ page, link, reload, files }: PartProps) {
 			<div className="grid content-start gap-8">
 				{page.parts.whole && page.parts.whole.phases.length > 0 && (
 					<Phases phases={page.parts.whole.phases} />
+				)}
+				{page.parts.tasks && (
+					<Later>
+						<TasksPart page={page} link={link} reload={reload} files={files} />
+					</Later>
 				)}
 				{page.parts.drafts && (
 					<Later>

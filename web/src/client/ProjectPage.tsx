@@ -115,7 +115,10 @@ function Standing({ page, link, reload }: Props) {
 	const first = page.toDo[0]?.where;
 	// one thing that begins right below needs no list
 	const alone =
-		page.toDo.length === 1 && first !== "drafts" && first !== "files";
+		page.toDo.length === 1 &&
+		first !== "drafts" &&
+		first !== "files" &&
+		!first?.startsWith("task-");
 	const brief = <BriefPart page={page} link={link} reload={reload} />;
 	return (
 		<>
@@ -161,5 +164,6 @@ const hasParts = (page: ClientPageDto) =>
 		page.parts.whole ||
 			page.parts.drafts ||
 			page.parts.files ||
+			page.parts.tasks ||
 			page.parts.help,
 	);

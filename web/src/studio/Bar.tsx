@@ -5,6 +5,7 @@ import type { SessionDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Kbd } from "../ui/Kbd";
 import { Menu } from "../ui/Menu";
+import { ClockInBar } from "./ClockInBar";
 import { SlipField } from "./SlipField";
 
 /** The dark bar: places as words, with the number of projects whose turn is yours; on a phone the slip alone, with the places along the bottom edge. */
@@ -52,6 +53,7 @@ export function Bar({ session }: { session: SessionDto }) {
 					<Act onClick={signOut}>Sign out</Act>
 				</nav>
 			</header>
+			<ClockInBar />
 			<BottomEdge
 				yours={turns.data?.yours}
 				session={session}

@@ -11,6 +11,7 @@ export const partWords: Record<PagePart, string> = {
 	Whole: "The project as a whole",
 	Drafts: "Drafts and rounds",
 	Files: "Files",
+	Tasks: "Tasks for the client",
 	Help: "Help",
 };
 

@@ -20,6 +20,7 @@ export function HandOver({
 		Object.fromEntries(finals.map((file) => [file.id, file.use])),
 	);
 	const [open, setOpen] = useState<number[]>([]);
+	const mine = record.sheet.tasks.open.filter((task) => !task.kept.isClients);
 	return (
 		<Carried
 			project={record.id}
@@ -36,7 +37,7 @@ export function HandOver({
 								file: file.id,
 								use: uses[file.id] ?? "",
 							})),
-							done: record.sheet.tasks
+							done: mine
 								.filter((task) => !open.includes(task.id))
 								.map((task) => task.id),
 							...letter,
@@ -63,13 +64,13 @@ export function HandOver({
 							onChange={(e) => setUses({ ...uses, [file.id]: e.target.value })}
 						/>
 					))}
-					{record.sheet.tasks.length > 0 && (
+					{mine.length > 0 && (
 						<fieldset className="grid gap-0.5">
 							<legend className="label">Done with it</legend>
-							{record.sheet.tasks.map((task) => (
+							{mine.map((task) => (
 								<Tick
 									key={task.id}
-									label={task.title}
+									label={task.kept.title}
 									checked={!open.includes(task.id)}
 									onChange={(done) =>
 										setOpen(

@@ -8,9 +8,9 @@ import { FilePick } from "../../ui/FilePick";
 import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
-import { useUndo } from "../../ui/Undo";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
+import { useTakeOut } from "../useTakeOut";
 
 /** Keeps a cost of a project with its receipt; or changes one that is not charged on yet. */
 export function KeepCost({
@@ -38,7 +38,6 @@ export function KeepCost({
 	// once it is kept a receipt that was refused is tried again without keeping it twice
 	const [kept, setKept] = useState(cost?.id);
 	const act = useAct();
-	const offer = useUndo();
 	const of = (id: number) => ({ params: { path: { id: project, cost: id } } });
 	const body = { ...said, on: said.on || null };
 	async function keep(event: FormEvent) {
@@ -67,20 +66,7 @@ export function KeepCost({
 		});
 		if (done) onClose();
 	}
-	async function takeOut(id: number) {
-		const set = (removed: boolean) =>
-			act.run(() =>
-				answer(
-					api.POST("/api/projects/{id}/costs/{cost}/removed", {
-						...of(id),
-						body: { removed },
-					}),
-				),
-			);
-		if (!(await set(true))) return;
-		offer({ words: `Taken out: ${said.what}`, undo: () => set(false) });
-		onClose();
-	}
+	const takeOut = useTakeOut(act, onClose);
 	const text = (field: "what" | "payee" | "category" | "tax") => ({
 		value: said[field],
 		wrong: act.refusal?.of(field),
@@ -156,7 +142,16 @@ export function KeepCost({
 						<Button
 							className="ml-auto"
 							disabled={act.busy}
-							onClick={() => takeOut(cost.id)}
+							onClick={() =>
+								takeOut(said.what, (removed) =>
+									answer(
+										api.POST("/api/projects/{id}/costs/{cost}/removed", {
+											...of(cost.id),
+											body: { removed },
+										}),
+									),
+								)
+							}
 						>
 							Take it out
 						</Button>

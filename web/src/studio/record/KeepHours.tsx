@@ -1,18 +1,64 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
-import type { HoursDto } from "../../api/schema";
+import type { HoursDto, SheetTaskDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
 import { Refused } from "../../ui/Refused";
+import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
-import { useUndo } from "../../ui/Undo";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
+import { useTakeOut } from "../useTakeOut";
+
+type Tasks = readonly SheetTaskDto[];
+type Said = { time: string; words: string; on: string; task: number | null };
+
+const empty: Said = { time: "", words: "", on: "", task: null };
+
+/** The task that hours go into; nothing where a project has none open. */
+function OfTask({
+	tasks,
+	hidden,
+	value,
+	onChange,
+}: {
+	tasks: readonly { id: number; title: string }[];
+	hidden?: boolean;
+	value: number | null;
+	onChange: (task: number | null) => void;
+}) {
+	if (tasks.length === 0) return null;
+	return (
+		<Select
+			label="Task"
+			hidden={hidden}
+			value={value ?? ""}
+			onChange={(e) => onChange(e.target.value ? Number(e.target.value) : null)}
+		>
+			<option value="">the project as a whole</option>
+			{tasks.map((task) => (
+				<option key={task.id} value={task.id}>
+					{task.title}
+				</option>
+			))}
+		</Select>
+	);
+}
+
+const mine = (tasks: Tasks) =>
+	tasks
+		.filter((task) => !task.kept.isClients)
+		.map((task) => ({ id: task.id, title: task.kept.title }));
 
 /** Writes down work that was done: the time is enough. */
-export function AddHours({ project }: { project: number }) {
-	const empty = { time: "", words: "", on: "" };
-	const [said, setSaid] = useState(empty);
+export function AddHours({
+	project,
+	tasks,
+}: {
+	project: number;
+	tasks: Tasks;
+}) {
+	const [said, setSaid] = useState<Said>(empty);
 	const act = useAct();
 	async function add(event: FormEvent) {
 		event.preventDefault();
@@ -59,6 +105,12 @@ export function AddHours({ project }: { project: number }) {
 						wrong={act.refusal?.of("on")}
 						onChange={(on) => setSaid({ ...said, on })}
 					/>
+					<OfTask
+						hidden
+						tasks={mine(tasks)}
+						value={said.task}
+						onChange={(task) => setSaid({ ...said, task })}
+					/>
 					<Button kind="go" type="submit" disabled={act.busy}>
 						Keep the hours
 					</Button>
@@ -72,20 +124,24 @@ export function AddHours({ project }: { project: number }) {
 /** Changes hours that are not charged yet, or takes them out. */
 export function ChangeHours({
 	project,
+	tasks,
 	hours,
 	onClose,
 }: {
 	project: number;
+	tasks: Tasks;
 	hours: HoursDto;
 	onClose: () => void;
 }) {
-	const [said, setSaid] = useState({
+	const [said, setSaid] = useState<Said>({
 		time: hours.time,
 		words: hours.words,
 		on: hours.on,
+		task: hours.task?.id ?? null,
 	});
+	// a task that is done by now stays the one they went into
+	const others = mine(tasks).filter((task) => task.id !== hours.task?.id);
 	const act = useAct();
-	const offer = useUndo();
 	const params = { path: { id: project, hours: hours.id } };
 	async function keep(event: FormEvent) {
 		event.preventDefault();
@@ -99,20 +155,7 @@ export function ChangeHours({
 		);
 		if (kept) onClose();
 	}
-	async function takeOut() {
-		const set = (removed: boolean) =>
-			act.run(() =>
-				answer(
-					api.POST("/api/projects/{id}/hours/{hours}/removed", {
-						params,
-						body: { removed },
-					}),
-				),
-			);
-		if (!(await set(true))) return;
-		offer({ words: `Taken out: ${hours.time}`, undo: () => set(false) });
-		onClose();
-	}
+	const takeOut = useTakeOut(act, onClose);
 	return (
 		<Window title="Hours" open onClose={onClose}>
 			{hours.charged ? (
@@ -142,12 +185,30 @@ export function ChangeHours({
 						wrong={act.refusal?.of("on")}
 						onChange={(on) => setSaid({ ...said, on })}
 					/>
+					<OfTask
+						tasks={hours.task ? [hours.task, ...others] : others}
+						value={said.task}
+						onChange={(task) => setSaid({ ...said, task })}
+					/>
 					<Refused of={act.refusal} />
 					<div className="flex gap-2">
 						<Button kind="go" type="submit" disabled={act.busy}>
 							Keep the change
 						</Button>
-						<Button className="ml-auto" disabled={act.busy} onClick={takeOut}>
+						<Button
+							className="ml-auto"
+							disabled={act.busy}
+							onClick={() =>
+								takeOut(hours.time, (removed) =>
+									answer(
+										api.POST("/api/projects/{id}/hours/{hours}/removed", {
+											params,
+											body: { removed },
+										}),
+									),
+								)
+							}
+						>
 							Take it out
 						</Button>
 					</div>

@@ -7,6 +7,7 @@ import { AmountRow } from "../../ui/AmountRow";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
 import { Shown } from "../../ui/Shown";
+import { useClock } from "../useClock";
 import { Block } from "./Block";
 import { KeepCost } from "./KeepCost";
 import { AddHours, ChangeHours } from "./KeepHours";
@@ -27,13 +28,16 @@ export function Spent({ record }: { record: RecordDto }) {
 	return (
 		<Block title="Hours and costs">
 			<Shown query={spent}>
-				{(data) => <Kept project={record.id} spent={data} />}
+				{(data) => <Kept record={record} spent={data} />}
 			</Shown>
 		</Block>
 	);
 }
 
-function Kept({ project, spent }: { project: number; spent: SpentDto }) {
+function Kept({ record, spent }: { record: RecordDto; spent: SpentDto }) {
+	const project = record.id;
+	const tasks = record.sheet.tasks.open;
+	const clock = useClock();
 	const [changing, setChanging] = useState<HoursDto>();
 	const [cost, setCost] = useState<CostDto | "new">();
 	const { sums } = spent;
@@ -43,6 +47,16 @@ function Kept({ project, spent }: { project: number; spent: SpentDto }) {
 				{sums.hours && <AmountRow label="Worked" amount={sums.hours} />}
 				{sums.hoursFree && sums.hoursFree !== sums.hours && (
 					<AmountRow label="not charged" amount={sums.hoursFree} quiet />
+				)}
+				{spent.earns && (
+					<AmountRow label="An hour earns so far" amount={spent.earns.soFar} />
+				)}
+				{spent.earns?.forecast && (
+					<AmountRow
+						label="with what is still to do"
+						amount={spent.earns.forecast}
+						quiet
+					/>
 				)}
 				{sums.costs && <AmountRow label="Costs" amount={sums.costs} />}
 				{sums.costsFree && (
@@ -54,14 +68,16 @@ function Kept({ project, spent }: { project: number; spent: SpentDto }) {
 					<Row
 						key={one.id}
 						day={one.day}
-						words={one.words || "work"}
+						words={one.words || one.task?.title || "work"}
 						figure={one.time}
-						under={one.charged}
+						under={[one.words && one.task?.title, one.charged]
+							.filter(Boolean)
+							.join("; ")}
 						onChange={() => setChanging(one)}
 					/>
 				))}
 			/>
-			<AddHours project={project} />
+			{!spent.hoursOff && <AddHours project={project} tasks={tasks} />}
 			<div className="h-2" />
 			<Rows
 				all={spent.costs.map((one) => (
@@ -84,6 +100,15 @@ function Kept({ project, spent }: { project: number; spent: SpentDto }) {
 				))}
 			/>
 			<p className="flex flex-wrap gap-2 pt-2">
+				{clock.can && clock.data?.runs?.project !== project && (
+					<Button
+						size="small"
+						disabled={clock.busy}
+						onClick={() => clock.start(project)}
+					>
+						Start the clock
+					</Button>
+				)}
 				<Button size="small" onClick={() => setCost("new")}>
 					Keep a cost
 				</Button>
@@ -99,6 +124,7 @@ function Kept({ project, spent }: { project: number; spent: SpentDto }) {
 				<ChangeHours
 					key={changing.id}
 					project={project}
+					tasks={tasks}
 					hours={changing}
 					onClose={() => setChanging(undefined)}
 				/>

@@ -1,27 +1,38 @@
-import { type FormEvent, useState } from "react";
-import { answer, api } from "../../api/client";
+import { useState } from "react";
 import type { RecordDto, SheetTaskDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { DateField } from "../../ui/DateField";
 import { Fold } from "../../ui/Fold";
-import { Refused } from "../../ui/Refused";
-import { Select } from "../../ui/Select";
-import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
-import { Tip } from "../../ui/Tip";
-import { useUndo } from "../../ui/Undo";
-import { Window } from "../../ui/Window";
-import { FulfilmentSelect, fulfilments } from "../FulfilmentSelect";
-import { useAct } from "../useAct";
+import { useKept } from "../../ui/useKept";
 import { useTaskDone } from "../useTaskDone";
 import { AddList } from "./AddList";
+import { AddTask } from "./AddTask";
 import { Block } from "./Block";
+import { ChangeTask } from "./ChangeTask";
+import { TaskLine } from "./TaskLine";
 
-/** Open tasks of the project: ticked, written down, changed. */
+/** The tasks of the project, the owner's by their lists and the client's apart: ticked, written down, changed. */
 export function Tasks({ record }: { record: RecordDto }) {
-	const { done } = useTaskDone(record.id);
-	const [changing, setChanging] = useState<SheetTaskDto>();
+	const [changing, setChanging] = useState<number>();
 	const [adding, setAdding] = useState(false);
+	const [order, setOrder] = useKept("tasks:order", "due");
+	const { open, progress } = record.sheet.tasks;
+	const offered = order === "offered";
+	const inOrder = offered
+		? [...open].sort((a, b) => a.offered - b.offered)
+		: open;
+	const mine = inOrder.filter((task) => !task.kept.isClients);
+	const theirs = inOrder.filter((task) => task.kept.isClients);
+	const changed = open.find((task) => task.id === changing);
+	const shown = (tasks: readonly SheetTaskDto[]) =>
+		tasks.map((task) => (
+			<TaskLine
+				key={task.id}
+				project={record.id}
+				task={task}
+				onOpen={() => setChanging(task.id)}
+			/>
+		));
 	return (
 		<Block
 			title="Open tasks"
@@ -32,44 +43,38 @@ export function Tasks({ record }: { record: RecordDto }) {
 			}
 		>
 			{adding && <AddList record={record} onClose={() => setAdding(false)} />}
-			{record.sheet.tasks.map((task) => (
-				<div key={task.id} className="flex gap-2.5 py-[3px] text-[14.3px]">
-					<Tick
-						hidden
-						label={`${task.title} is done`}
-						checked={false}
-						onChange={() => done(task.id, task.title)}
-					/>
-					<Tip
-						words={[
-							task.counted,
-							task.doneBy && `done when ${fulfilments[task.doneBy]}`,
-						]
-							.filter(Boolean)
-							.join("; ")}
-					>
+			{progress && (
+				<p className="flex flex-wrap gap-x-3 pb-1 text-small text-soft">
+					<span>{progress}</span>
+					{mine.length > 1 && (
 						<Button
-							kind="line"
-							className="hover:underline"
-							onClick={() => setChanging(task)}
+							kind="word"
+							className="ml-auto"
+							onClick={() => setOrder(offered ? "due" : "offered")}
 						>
-							{task.title}
+							{offered ? "by due day" : "what matters first"}
 						</Button>
-					</Tip>
-					<span
-						className={`ml-auto whitespace-nowrap ${task.late ? "font-[650]" : "text-soft"}`}
-					>
-						{task.due}
-					</span>
-				</div>
-			))}
+					)}
+				</p>
+			)}
+			{offered
+				? shown(mine)
+				: listsOf(mine).map(([list, tasks], _, all) => (
+						<section key={list} aria-label={list || "Without a list"}>
+							{list && all.length > 1 && (
+								<h3 className="label pt-1.5">{list}</h3>
+							)}
+							{shown(tasks)}
+						</section>
+					))}
+			{theirs.length > 0 && <Theirs record={record}>{shown(theirs)}</Theirs>}
 			<AddTask project={record.id} />
 			<DoneTasks record={record} />
-			{changing && (
+			{changed && (
 				<ChangeTask
-					key={changing.id}
+					key={changed.id}
 					record={record}
-					task={changing}
+					task={changed}
 					onClose={() => setChanging(undefined)}
 				/>
 			)}
@@ -77,14 +82,50 @@ export function Tasks({ record }: { record: RecordDto }) {
 	);
 }
 
+/** What stands in no list first, then list by list as each was begun. */
+function listsOf(tasks: readonly SheetTaskDto[]): [string, SheetTaskDto[]][] {
+	const lists = new Map<string, SheetTaskDto[]>([["", []]]);
+	const begun = [...tasks].sort((a, b) => a.id - b.id);
+	for (const { kept } of begun)
+		if (kept.plan?.list) lists.set(kept.plan.list, []);
+	for (const task of tasks) lists.get(task.kept.plan?.list ?? "")?.push(task);
+	return [...lists].filter(([, some]) => some.length > 0);
+}
+
+/** What the client is to do, and whether they can see it. */
+function Theirs({
+	record,
+	children,
+}: {
+	record: RecordDto;
+	children: React.ReactNode;
+}) {
+	const name = record.head.client.name.split(" ")[0];
+	const isOpen = record.sheet.page.parts.some(
+		({ part, since }) => part === "Tasks" && since,
+	);
+	return (
+		<section aria-label={`For ${name} to do`}>
+			<h3 className="label pt-1.5">For {name} to do</h3>
+			{!isOpen && (
+				<p className="under">
+					{name} does not see them yet: open “Tasks for the client” under Client
+					page.
+				</p>
+			)}
+			{children}
+		</section>
+	);
+}
+
 /** What is ticked off already; the tick is taken away again. */
 function DoneTasks({ record }: { record: RecordDto }) {
 	const { mark } = useTaskDone(record.id);
-	const { doneTasks } = record.sheet;
-	if (doneTasks.length === 0) return null;
+	const { done } = record.sheet.tasks;
+	if (done.length === 0) return null;
 	return (
-		<Fold className="pt-1.5 text-soft" line={`${doneTasks.length} done`}>
-			{doneTasks.map((task) => (
+		<Fold className="pt-1.5 text-soft" line={`${done.length} done`}>
+			{done.map((task) => (
 				<div key={task.id} className="flex gap-2.5 py-[3px] text-[14.3px]">
 					<Tick
 						hidden
@@ -92,153 +133,10 @@ function DoneTasks({ record }: { record: RecordDto }) {
 						checked
 						onChange={() => mark(task.id, false)}
 					/>
-					{task.title}
+					<span className="min-w-0 break-words">{task.title}</span>
 					<span className="ml-auto whitespace-nowrap">{task.done}</span>
 				</div>
 			))}
 		</Fold>
-	);
-}
-
-function AddTask({ project }: { project: number }) {
-	const [title, setTitle] = useState("");
-	const [due, setDue] = useState("");
-	const act = useAct();
-	async function add(event: FormEvent) {
-		event.preventDefault();
-		const kept = await act.run(() =>
-			answer(
-				api.POST("/api/projects/{id}/tasks", {
-					params: { path: { id: project } },
-					body: {
-						title,
-						due: due || null,
-						phase: null,
-					},
-				}),
-			),
-		);
-		if (!kept) return;
-		setTitle("");
-		setDue("");
-	}
-	return (
-		<form onSubmit={add} className="flex flex-wrap items-end gap-2 pt-1.5">
-			<div className="min-w-32 flex-1">
-				<TextField
-					label="Add a task"
-					hidden
-					placeholder="Add a task"
-					value={title}
-					wrong={act.refusal?.of("title")}
-					onChange={(e) => setTitle(e.target.value)}
-				/>
-			</div>
-			{title.trim() && (
-				<>
-					<DateField
-						label="Its day"
-						hidden
-						value={due}
-						wrong={act.refusal?.of("due")}
-						onChange={(day) => setDue(day)}
-					/>
-					<Button kind="go" type="submit" disabled={act.busy}>
-						Keep the task
-					</Button>
-				</>
-			)}
-			<Refused of={act.refusal} />
-		</form>
-	);
-}
-
-function ChangeTask({
-	record,
-	task,
-	onClose,
-}: {
-	record: RecordDto;
-	task: SheetTaskDto;
-	onClose: () => void;
-}) {
-	const [title, setTitle] = useState(task.title);
-	const [due, setDue] = useState(task.day ?? "");
-	const [phase, setPhase] = useState(task.phase ?? "");
-	const [doneBy, setDoneBy] = useState(task.doneBy);
-	const act = useAct();
-	const offer = useUndo();
-	const params = { path: { id: record.id, task: task.id } };
-	async function save(event: FormEvent) {
-		event.preventDefault();
-		const to = { title, due: due || null, phase: phase || null, doneBy };
-		if (
-			await act.run(() =>
-				answer(
-					api.PUT("/api/projects/{id}/tasks/{task}", { params, body: to }),
-				),
-			)
-		)
-			onClose();
-	}
-	async function takeOut() {
-		const set = (removed: boolean) =>
-			act.run(() =>
-				answer(
-					api.POST("/api/projects/{id}/tasks/{task}/removed", {
-						params,
-						body: { removed },
-					}),
-				),
-			);
-		if (!(await set(true))) return;
-		offer({ words: `Taken out: ${task.title}`, undo: () => set(false) });
-		onClose();
-	}
-	return (
-		<Window title="Change the task" open onClose={onClose}>
-			<form onSubmit={save} className="grid gap-3">
-				<TextField
-					label="Task"
-					value={title}
-					wrong={act.refusal?.of("title")}
-					onChange={(e) => setTitle(e.target.value)}
-				/>
-				<DateField
-					label="Day"
-					hint={
-						task.counted
-							? `counted: ${task.counted}; a day set by hand is asked about when the date moves`
-							: undefined
-					}
-					value={due}
-					wrong={act.refusal?.of("due")}
-					onChange={(day) => setDue(day)}
-				/>
-				{record.sheet.work.phases.length > 0 && (
-					<Select
-						label="Phase"
-						value={phase}
-						wrong={act.refusal?.of("phase")}
-						onChange={(e) => setPhase(e.target.value)}
-					>
-						<option value="">none</option>
-						{record.sheet.work.phases.map((one) => (
-							<option key={one.name}>{one.name}</option>
-						))}
-					</Select>
-				)}
-				<FulfilmentSelect value={doneBy} onChange={setDoneBy} />
-				<Refused of={act.refusal} />
-				<div className="flex gap-2">
-					<Button kind="go" type="submit" disabled={act.busy}>
-						Keep the change
-					</Button>
-					<Button className="ml-auto" disabled={act.busy} onClick={takeOut}>
-						Take it out
-					</Button>
-				</div>
-			</form>
-		</Window>
 	);
 }

@@ -1,11 +1,22 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { answer, api } from "../../api/client";
+import type { SlipSort } from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { Choice, Choices } from "../../ui/Choice";
 import { LineField } from "../../ui/LineField";
 import { Refused } from "../../ui/Refused";
+import { useUndo } from "../../ui/Undo";
 import { useKept } from "../../ui/useKept";
 import { useAct } from "../useAct";
 
-/** The one writing field on today's rule. */
+const sorts: Record<SlipSort, string> = {
+	Note: "Note",
+	Task: "Task",
+	Call: "Call",
+};
+
+/** The one writing field on today's rule: it takes a note, a task with its day, or a call, and says which it becomes. */
 export function Writing({
 	project,
 	onWrite,
@@ -14,28 +25,34 @@ export function Writing({
 	onWrite: () => void;
 }) {
 	const [text, change, forget] = useKept(`note:${project}`, "");
+	const [chosen, setChosen] = useState<SlipSort>();
 	const act = useAct();
-	const isCall = /^call\b/i.test(text);
+	const offer = useUndo();
+	const reading = useReading(project, text, chosen);
+	const sort = chosen ?? reading?.sort ?? "Note";
 	async function keep() {
-		const words = isCall ? text.replace(/^call[:,]?\s*/i, "") : text;
-		const kind = isCall
-			? () =>
-					answer(
-						api.POST("/api/projects/{id}/happened", {
-							params: { path: { id: project } },
-							body: { sort: "Call", words, credit: false },
-						}),
-					)
-			: () =>
-					answer(
-						api.POST("/api/projects/{id}/notes", {
-							params: { path: { id: project } },
-							body: { text: words },
-						}),
-					);
-		if (!(await act.run(kind))) return;
+		const kept = await act.run(async () => {
+			const slip = await answer(
+				api.POST("/api/slips", {
+					body: { text, project, as: chosen ?? null, onRecord: true },
+				}),
+			);
+			offer({
+				words: slip.words,
+				undo: () =>
+					act.run(() =>
+						answer(
+							api.POST("/api/slips/{id}/undo", {
+								params: { path: { id: slip.id } },
+							}),
+						),
+					),
+			});
+		});
+		if (!kept) return;
 		change("");
 		forget();
+		setChosen(undefined);
 	}
 	return (
 		<div className="my-1 mb-3 border-y-[1.5px] border-ink bg-sheet">
@@ -51,22 +68,78 @@ export function Writing({
 				</span>
 				<LineField
 					id="write-here"
-					label="Write a note, or begin with “call”"
-					placeholder="A note, or “call” and what was said"
+					label="Write a note, a task with its day, or a call"
+					aria-describedby="write-becomes"
+					placeholder="A note, a task with its day, or “call” and what was said"
 					value={text}
 					onChange={(e) => change(e.target.value)}
 				/>
 				{text.trim() ? (
 					<Button kind="go" type="submit" disabled={act.busy}>
-						Keep this {isCall ? "call" : "note"}
+						Keep this {sorts[sort].toLowerCase()}
 					</Button>
 				) : (
 					<Button className="max-lg:hidden" onClick={onWrite}>
 						Write a letter
 					</Button>
 				)}
+				{text.trim() && (
+					<div className="flex w-full flex-wrap items-center gap-x-3 gap-y-1.5 pl-[102px] max-md:pl-2">
+						<Choices
+							label="It becomes"
+							hidden
+							className="flex gap-1.5"
+							value={sort}
+							onChange={(value) => setChosen(value as SlipSort)}
+						>
+							{Object.entries(sorts).map(([value, words]) => (
+								<Choice key={value} value={value} chip>
+									{words}
+								</Choice>
+							))}
+						</Choices>
+						<span
+							id="write-becomes"
+							role="status"
+							className="min-w-0 flex-1 text-small break-words text-soft"
+						>
+							{reading && (
+								<>
+									“{reading.text}” becomes {reading.becomes}
+								</>
+							)}
+						</span>
+					</div>
+				)}
 			</form>
 			<Refused of={act.refusal} />
 		</div>
 	);
+}
+
+/** What the server reads of it, a moment after the last key. */
+function useReading(
+	project: number,
+	text: string,
+	chosen: SlipSort | undefined,
+) {
+	const [asked, setAsked] = useState("");
+	useEffect(() => {
+		const timer = setTimeout(() => setAsked(text.trim()), 150);
+		return () => clearTimeout(timer);
+	}, [text]);
+	const reading = useQuery({
+		queryKey: ["slip", asked, project, chosen ?? "", "record"],
+		queryFn: () =>
+			answer(
+				api.GET("/api/slips/reading", {
+					params: {
+						query: { text: asked, project, as: chosen, onRecord: true },
+					},
+				}),
+			),
+		enabled: asked.length > 0,
+		placeholderData: (before) => before,
+	});
+	return text.trim() ? reading.data : undefined;
 }

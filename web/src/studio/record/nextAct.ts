@@ -29,7 +29,8 @@ const words: Record<NextAct, string> = {
 	PutAway: "Put it away",
 };
 
-const oldestTask = (record: RecordDto) => record.sheet.tasks[0];
+const oldestTask = (record: RecordDto) =>
+	record.sheet.tasks.open.find((task) => !task.kept.isClients);
 const overMeeting = (record: RecordDto) =>
 	record.sheet.meetings.all.find((one) => one.isStanding && one.isOver);
 
@@ -38,7 +39,7 @@ export function saidOf(next: NextAct, record: RecordDto): string | undefined {
 	switch (next) {
 		case "FinishTask": {
 			const task = oldestTask(record);
-			return task && `Done: ${task.title}`;
+			return task && `Done: ${task.kept.title}`;
 		}
 		case "NoteMeeting":
 			return overMeeting(record) && words[next];

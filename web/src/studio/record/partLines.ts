@@ -8,9 +8,9 @@ export function meetingLine(record: RecordDto): string {
 }
 
 export function taskLine(record: RecordDto): string {
-	const { tasks, doneTasks } = record.sheet;
-	if (tasks[0]) return `${tasks.length} open, next ${tasks[0].title}`;
-	return doneTasks[0] ? `none, ${doneTasks.length} done` : "";
+	const { open, done } = record.sheet.tasks;
+	if (open[0]) return `${open.length} open, next ${open[0].kept.title}`;
+	return done[0] ? `none, ${done.length} done` : "";
 }
 
 export function pageLine(record: RecordDto): string {

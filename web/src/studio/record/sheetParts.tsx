@@ -65,8 +65,9 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 			title: "Open tasks",
 			line: taskLine(record),
 			empty:
-				record.sheet.tasks.length === 0 && record.sheet.doneTasks.length === 0,
-			open: at("Delivery") || record.sheet.tasks.length > 0,
+				record.sheet.tasks.open.length === 0 &&
+				record.sheet.tasks.done.length === 0,
+			open: at("Delivery") || record.sheet.tasks.open.length > 0,
 			show: () => <Tasks record={record} />,
 		},
 		spent(record),

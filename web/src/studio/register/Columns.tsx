@@ -1,32 +1,21 @@
+import type { RegisterColumnDto } from "../../api/schema";
 import { Popover } from "../../ui/Popover";
 import { Tick } from "../../ui/Tick";
-import type { Column, View } from "./useView";
-
-const columns: { column: Column; words: string }[] = [
-	{ column: "Client", words: "Client" },
-	{ column: "Kind", words: "Kind" },
-	{ column: "Stage", words: "Stage" },
-	{ column: "Turn", words: "Turn" },
-	{ column: "Reason", words: "Reason" },
-	{ column: "Date", words: "Date" },
-	{ column: "Source", words: "Source" },
-	{ column: "Value", words: "Value, net" },
-	{ column: "Agreed", words: "Agreed, with tax" },
-	{ column: "Paid", words: "Paid" },
-	{ column: "Owed", words: "Owed" },
-	{ column: "Inquiry", words: "Inquiry" },
-	{ column: "Booked", words: "Booked on" },
-	{ column: "Over", words: "Finished on" },
-];
+import type { View } from "./useView";
 
 /** Which columns the register shows, those of the kinds' own details, too. */
 export function Columns({
 	view,
+	offered,
 	details,
 }: {
 	view: View;
+	offered: readonly RegisterColumnDto[];
 	details: readonly string[];
 }) {
+	const columns = offered.flatMap(({ column, words }) =>
+		column ? [{ column, words }] : [],
+	);
 	return (
 		<Popover words={`Columns, ${view.columns.length}`}>
 			<fieldset className="grid gap-1">

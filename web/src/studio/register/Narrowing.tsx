@@ -86,7 +86,11 @@ export function Narrowing({
 					</option>
 				))}
 			</Select>
-			<Columns view={view} details={register.details} />
+			<Columns
+				view={view}
+				offered={register.offered}
+				details={register.details}
+			/>
 		</div>
 	);
 }

@@ -52,6 +52,14 @@ export function Habits({ said, studio, wrong, set, keep }: Part) {
 					onChange={(signsAtOnce) => set("habits", { signsAtOnce })}
 				/>
 			</div>
+			<div className="pt-2">
+				<Tick
+					label="I keep hours: there is a clock, and figures by the hour"
+					wrong={wrong("habits.hoursOff")}
+					checked={!said.habits.hoursOff}
+					onChange={(on) => set("habits", { hoursOff: !on })}
+				/>
+			</div>
 			{keep}
 		</Section>
 	);

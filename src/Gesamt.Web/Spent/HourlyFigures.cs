@@ -1,0 +1,34 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Work;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.Spent;
+
+/// <summary>What a project took.</summary>
+/// <param name="Costs">Without tax and without what the client pays besides, by currency.</param>
+internal sealed record Took(int Minutes, IReadOnlyList<Money> Costs)
+{
+    /// <summary>What an hour earns of a price without tax; null without hours.</summary>
+    public Money? PerHour(Money net) =>
+        Earned.PerHour(net, Costs.Where(cost => cost.Currency == net.Currency).Sum(net.Currency), Minutes);
+}
+
+/// <summary>Time and costs of all projects that have hours, for figures beside each other.</summary>
+internal static class HourlyFigures
+{
+    public static async Task<IReadOnlyDictionary<ProjectId, Took>> OfAllAsync(Desk desk)
+    {
+        var minutes = await desk
+            .Db.Hours.Where(h => !h.Removed)
+            .GroupBy(h => h.ProjectId)
+            .Select(same => new { same.Key, Minutes = same.Sum(h => h.Minutes) })
+            .ToDictionaryAsync(same => same.Key, same => same.Minutes);
+        var costs = (await desk.Db.Costs.AsNoTracking().Where(c => !c.Removed && !c.ChargeOn).ToListAsync()).ToLookup(
+            c => c.ProjectId,
+            SpentView.NetAmountOf
+        );
+        return minutes.ToDictionary(one => one.Key, one => new Took(one.Value, [.. costs[one.Key]]));
+    }
+}
