@@ -114,3 +114,8 @@ public readonly record struct CostId(long Value) : IId<CostId>
 {
     public static CostId From(long value) => new(value);
 }
+
+public readonly record struct QuoteId(long Value) : IId<QuoteId>
+{
+    public static QuoteId From(long value) => new(value);
+}

@@ -73,6 +73,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<KeptMeansRow> KeptMeans => Set<KeptMeansRow>();
     public DbSet<HoursRow> Hours => Set<HoursRow>();
     public DbSet<ClockRow> Clocks => Set<ClockRow>();
+    public DbSet<QuoteRow> Quotes => Set<QuoteRow>();
+    public DbSet<ChecklistRow> Checklists => Set<ChecklistRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<BankFileRow> BankFiles => Set<BankFileRow>();
     public DbSet<BankColumnsRow> BankColumns => Set<BankColumnsRow>();
@@ -108,6 +110,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<RefundId>(conventions);
         Id<HoursId>(conventions);
         Id<CostId>(conventions);
+        Id<QuoteId>(conventions);
         Id<BankLineId>(conventions);
         Id<RecurringId>(conventions);
         Id<KeptMeansId>(conventions);
@@ -228,6 +231,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
                 r.State,
                 r.ProjectId,
             });
+        var checklist = OfProject(model.Entity<ChecklistRow>());
+        checklist.HasIndex(c => new { c.ProjectId, c.FormId }).IsUnique();
         OfProject(model.Entity<FormDraftRow>()).HasIndex(d => new { d.ProjectId, d.FormId }).IsUnique();
     }
 
@@ -408,6 +413,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         clock.ToTable(t => t.HasCheckConstraint("RunsOrStopped", "IsRunning = (StoppedAt IS NULL)"));
         var cost = OfProject(Key<CostRow, CostId>(model, c => c.Id));
         cost.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
+        var quote = OfProject(Key<QuoteRow, QuoteId>(model, q => q.Id));
+        quote.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
+        quote.HasOne<CostRow>().WithMany().HasForeignKey(q => q.CostId).OnDelete(DeleteBehavior.Restrict);
         cost.HasOne<InvoiceRow>().WithMany().HasForeignKey(c => c.InvoiceId).OnDelete(DeleteBehavior.Restrict);
     }
 

@@ -3,6 +3,7 @@ using Gesamt.Web.Access;
 using Gesamt.Web.Banking;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
+using Gesamt.Web.Checklists;
 using Gesamt.Web.ClientPages;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Files;
@@ -152,6 +153,10 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(List<RehearsalDto>))]
 [JsonSerializable(typeof(PutUpDto))]
 [JsonSerializable(typeof(LayListsDto))]
+[JsonSerializable(typeof(ArrangePhasesDto))]
+[JsonSerializable(typeof(IReadOnlyList<ChecklistDto>))]
+[JsonSerializable(typeof(AnswerChecklistDto))]
+[JsonSerializable(typeof(KeepQuoteDto))]
 [JsonSerializable(typeof(IReadOnlyList<LaidListDto>))]
 [JsonSerializable(typeof(TaskStepDoneDto))]
 [JsonSerializable(typeof(WorkClockDto))]

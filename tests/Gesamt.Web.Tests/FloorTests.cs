@@ -49,6 +49,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Prices",
         "Proposals",
         "Briefs",
+        "Checklists",
         "Reviews",
         "Meetings",
         "People",

@@ -76,7 +76,7 @@ public sealed class SpentTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 Plain(spent.GetProperty("sums").GetProperty("costsFree"))
             )
         );
-        Assert.Equal("hire", spent.GetProperty("categories")[0].GetString());
+        Assert.Equal("hire", spent.GetProperty("usual").GetProperty("categories")[0].GetString());
         Assert.Equal(
             "3 h 45 min, € 61.50 of costs",
             Plain((await owner.GetAsync($"/api/projects/{project}")).GetProperty("sheet").GetProperty("spent"))

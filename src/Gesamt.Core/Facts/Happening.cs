@@ -210,6 +210,14 @@ public abstract record Happening
 
     public sealed record PhaseSet(string Phase, PhaseState State) : Happening;
 
+    /// <summary>The phases of this project are others than before, or in another order.</summary>
+    /// <param name="Before">As they stood until then.</param>
+    public sealed record PhasesArranged(ImmutableArray<string> Before, ImmutableArray<ArrangedPhase> Phases)
+        : Happening;
+
+    /// <summary>The owner answered a checklist.</summary>
+    public sealed record ChecklistAnswered(int Form, int Answered, int Questions) : Happening;
+
     public sealed record HandedOver : Happening;
 
     public sealed record Approved : Happening;

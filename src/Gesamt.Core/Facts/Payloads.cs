@@ -61,6 +61,10 @@ public enum PagePart
     Tasks,
 }
 
+/// <summary>A phase of one project, as its owner arranged them.</summary>
+/// <param name="Was">What it was called before; null for a new one.</param>
+public sealed record ArrangedPhase(string Name, string? Was);
+
 /// <summary>When an instalment is due.</summary>
 public abstract record DueRule
 {

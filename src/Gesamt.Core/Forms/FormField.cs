@@ -41,7 +41,15 @@ public sealed record FormField(
 )
 {
     public bool HasOptions => Sort is FieldSort.OneOf or FieldSort.AnyOf;
+
+    /// <summary>In a checklist, the task that one of its answers makes; null for none.</summary>
+    public AnswerTask? Makes { get; init; }
 }
+
+/// <summary>A task that an answer of a checklist makes.</summary>
+/// <param name="Answer">One of the choices.</param>
+/// <param name="Title">What is to be done then.</param>
+public sealed record AnswerTask(string Answer, string Title);
 
 /// <summary>An answer with its question as it was asked and in the words it was given; several choices or files stand on lines of their own.</summary>
 /// <param name="Understood">What was made of a number, a size or an amount that was written in words: “24 m²” of “6 x 4”; null where it says the same.</param>

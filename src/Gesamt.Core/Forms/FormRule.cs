@@ -103,7 +103,12 @@ public static class FormRule
 
     /// <summary>Mistakes in a form as its owner makes it.</summary>
     /// <param name="inquiry">Whether strangers fill it in, who must be able to be answered.</param>
-    public static ImmutableArray<FieldMistake> MistakesIn(IReadOnlyList<FormField> fields, bool inquiry = true)
+    /// <param name="checklist">Whether the owner answers it, so that answers can make tasks.</param>
+    public static ImmutableArray<FieldMistake> MistakesIn(
+        IReadOnlyList<FormField> fields,
+        bool inquiry = true,
+        bool checklist = false
+    )
     {
         List<FieldMistake> mistakes = [];
         for (var i = 0; i < fields.Count; i++)
@@ -131,6 +136,8 @@ public static class FormRule
                     .Any(above => above.Key == condition.Field && condition.Is.Length > 0 && CanBe(above, condition.Is))
             )
                 mistakes.Add(new($"{at}.shownIf", "A field is shown by a choice of a field above it."));
+            if (field.Makes is { } makes && MistakeIn(field, makes, checklist) is { } mistake)
+                mistakes.Add(new($"{at}.makes", mistake));
         }
         if (!inquiry)
         {
@@ -146,6 +153,13 @@ public static class FormRule
             mistakes.Add(new("fields", "Ask for a name: a field that fills it and is always shown."));
         return [.. mistakes];
     }
+
+    private static string? MistakeIn(FormField field, AnswerTask makes, bool checklist) =>
+        !checklist ? "Only the answers of a checklist make tasks."
+        : field.Sort != FieldSort.OneOf || field.Options?.Contains(makes.Answer) != true
+            ? "A task is made by one of the choices of the question."
+        : makes.Title.Trim().Length is 0 or > ShortLength ? $"Say the task in 1 to {ShortLength} characters."
+        : null;
 
     /// <summary>The choices or files of an answer.</summary>
     public static IEnumerable<string> Lines(string text) =>

@@ -24,6 +24,9 @@ public enum Cause
     HandedOver,
     Approved,
     NamedDate,
+
+    /// <summary>The project ended without being finished. Taken up again, it is gone.</summary>
+    Ended,
 }
 
 /// <summary>Whether a step acts by itself or waits for the owner's OK.</summary>

@@ -49,6 +49,7 @@ public static class Causes
             Cause.MeetingHeld => From<Happening.MeetingHeld>(project),
             Cause.FormReturned => From<Happening.FormReturned>(project),
             Cause.Approved => From<Happening.Approved>(project),
+            Cause.Ended => project.End is { } end ? [new(end.Happened, end.Recorded, end.Recorded, end.Fact)] : [],
             Cause.HandedOver => From<Happening.HandedOver>(project),
             Cause.InvoiceDue =>
             [

@@ -214,7 +214,7 @@ public static class Plan
         mark is not null ? Orphaned(reference, step, mark)
         : step.When.Cause == Cause.PreviousStep && before is { State: StepState.Stopped }
             ? new(reference, step, StepState.Stopped, null, null, before.Why)
-        : project.End is not null
+        : project.End is not null && !StopRules.FollowsEnd(project, reference.Run)
             ? new(reference, step, StepState.Stopped, null, project.End.Value.Recorded, StopRule.Ended)
         : project.IsPutAway ? new(reference, step, StepState.Stopped, null, null, StopRule.PutAway)
         : new(reference, step, StepState.Parked, null);

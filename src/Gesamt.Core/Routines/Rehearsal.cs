@@ -127,6 +127,7 @@ public sealed class Rehearsal
                 ),
             ],
             Cause.HandedOver => [new Happening.HandedOver()],
+            Cause.Ended => [new Happening.Ended(EndReason.Lost)],
             _ => [],
         };
         if (cause.Length > 0 || routine.Begins == Cause.NamedDate)
@@ -170,7 +171,7 @@ public sealed class Rehearsal
                 .Append(acts.TryPeek(out _, out var soonest) ? soonest : null)
                 .Where(at => at > now)
                 .Min();
-            if (next is not { } then || then > last || project.End is not null)
+            if (next is not { } then || then > last || project.End is not null && !FollowsEnd())
                 break;
             now = then;
         }
@@ -178,6 +179,8 @@ public sealed class Rehearsal
         foreach (var step in Plan.Of(project).Where(step => step.State == StepState.Parked))
             told.Add(new(null, RehearsedAct.Waits, step.Step, WaitsFor: step.WaitsFor));
     }
+
+    private bool FollowsEnd() => project.Runs.Any(run => StopRules.FollowsEnd(project, run.Id));
 
     private void Stopped()
     {

@@ -39,7 +39,7 @@ public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<
     private static bool StillStopped(Case project, PlannedStep step)
     {
         var causes = Causes.Of(project, step.Step.When.Cause, step.Step.When.DateName);
-        return project.End is not null
+        return project.End is not null && !StopRules.FollowsEnd(project, step.Ref.Run)
             || step.Ref.Occurrence < causes.Count
                 && StopRules.Holds(project, step.Step, causes[step.Ref.Occurrence]) is not null;
     }

@@ -38,6 +38,7 @@ public static partial class RoutineText
         ("form returned", Cause.FormReturned),
         ("handed over", Cause.HandedOver),
         ("approved", Cause.Approved),
+        ("ended", Cause.Ended),
         ("the date", Cause.NamedDate),
     ];
 

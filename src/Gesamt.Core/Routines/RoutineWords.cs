@@ -117,6 +117,7 @@ public static class RoutineWords
             Cause.FormReturned => "a form was returned",
             Cause.HandedOver => "the handover",
             Cause.Approved => "the approval",
+            Cause.Ended => "the ending",
             Cause.NamedDate => $"the {date}",
             _ => throw new ArgumentOutOfRangeException(nameof(cause), cause, "No such cause."),
         };

@@ -25,8 +25,10 @@ public static class StopRules
     /// <summary>The first of the step's rules that holds; null while none does. Follows what was recorded, not what is said to have happened earlier.</summary>
     public static StopRule? Holds(Case project, Step step, CauseAt cause)
     {
-        if (project.End is not null)
+        if (EndStops(project, cause.Fact))
             return StopRule.Ended;
+        if (IsEndGone(project, cause.Fact))
+            return StopRule.CauseGone;
         if (project.IsPutAway)
             return StopRule.PutAway;
         if (Replaced(project, step, cause) || step.Action is StepAction.EndAsQuiet && Since(project, cause, IsTalk))
@@ -35,6 +37,27 @@ public static class StopRules
             return StopRule.Finished;
         return step.Stops.Where(rule => Holds(project, rule, cause)).Select(rule => (StopRule?)rule).FirstOrDefault();
     }
+
+    /// <summary>An end stops everything but what follows from it.</summary>
+    /// <param name="cause">What a step hangs on.</param>
+    public static bool EndStops(Case project, Fact? cause) =>
+        project.End is { } end
+        && cause?.What switch
+        {
+            Happening.Ended => cause.Id != end.Fact.Id,
+            Happening.RunBegan began => cause.Recorded < end.Recorded || !FollowsEnd(project, began.Run),
+            _ => true,
+        };
+
+    /// <summary>A run that an end began has lost its cause once the project is taken up again.</summary>
+    private static bool IsEndGone(Case project, Fact? cause) =>
+        cause?.What is Happening.RunBegan began
+        && FollowsEnd(project, began.Run)
+        && !(project.End?.Recorded <= cause.Recorded);
+
+    /// <summary>Whether a run is of a routine that an ending begins.</summary>
+    public static bool FollowsEnd(Case project, RunId run) =>
+        project.Runs.FirstOrDefault(one => one.Id == run)?.Routine.Begins == Cause.Ended;
 
     /// <summary>Once a project is finished nothing asks any more that was begun before the handover: no welcome, no question before the start. What follows from the handover, a date, money or an approval goes on.</summary>
     private static bool IsOver(Case project, Step step, CauseAt cause)
@@ -105,7 +128,7 @@ public static class StopRules
             StopRule.Resting => Since(project, cause, what => what is Happening.RestBegan),
             StopRule.FormReturned => Since(project, cause, what => what is Happening.FormReturned),
             StopRule.HandedOver => Since(project, cause, what => what is Happening.HandedOver),
-            StopRule.Ended => project.End is not null,
+            StopRule.Ended => EndStops(project, cause.Fact),
             StopRule.Replaced
             or StopRule.ByHand
             or StopRule.CauseGone

@@ -70,7 +70,12 @@ public static class TurnRule
         var unanswered = Unanswered.Of(project).ToList();
         var stage = GateRule.StageOf(gates);
         if (project.End is { } end)
-            return Since(unanswered, end.Recorded) ?? (Side.Nobodys, new(WaitKind.Ended, end.Happened, "Ended"), null);
+            return Since(unanswered, end.Recorded)
+                ?? (
+                    Waits.DueTasks(project, now, madeSince: end.Recorded).ToList() is { Count: > 0 } toClose
+                        ? (Side.Yours, Oldest(toClose), null)
+                        : (Side.Nobodys, new(WaitKind.Ended, end.Happened, "Ended"), null)
+                );
         if (RestUntil(project) is { } until && project.History.Last<Happening.RestBegan>() is { } rest)
         {
             if (now < until)

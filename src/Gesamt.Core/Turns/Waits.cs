@@ -32,9 +32,13 @@ internal static class Waits
     }
 
     /// <summary>The owner's tasks that are due or late, and the client's that nobody has shown to them.</summary>
-    public static IEnumerable<Wait> DueTasks(Case project, Instant now) =>
+    /// <param name="madeSince">Only those made since then: what was open at an end is not asked for any more.</param>
+    public static IEnumerable<Wait> DueTasks(Case project, Instant now, Instant? madeSince = null) =>
         from task in project.OpenTasks
         where task.Due <= project.Calendar.DateOf(now) && !(task.IsClients && IsShown(project))
+        where
+            madeSince is not { } since
+            || project.History.Of<Happening.TaskMade>().Any(made => made.What.Task == task.Id && made.Recorded >= since)
         select new Wait(WaitKind.TaskDue, project.Calendar.StartOf(task.Due!.Value), task.Title);
 
     private static IEnumerable<Wait> Papers(Case project, Instant now)

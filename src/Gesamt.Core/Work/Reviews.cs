@@ -39,7 +39,8 @@ public static class ReviewRule
                 {
                     var (state, at) = StateOf(history, opened.What.Review);
                     int? number = state == ReviewState.Withdrawn ? null : ++round;
-                    return new Review(opened.What.Review, opened.What.Phase, number, state, opened.Happened, at);
+                    var phase = opened.What.Phase is { } name ? PhaseRule.NameNow(history, name, opened.Fact) : null;
+                    return new Review(opened.What.Review, phase, number, state, opened.Happened, at);
                 }),
         ];
     }

@@ -20,7 +20,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.FormRow",
                 typeof(FormRow),
                 baseEntityType,
-                propertyCount: 13,
+                propertyCount: 14,
                 unnamedIndexCount: 1,
                 keyCount: 1);
 
@@ -32,6 +32,13 @@ namespace Gesamt.Store.Compiled
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0);
+
+            var beforeDraft = runtimeEntityType.AddProperty(
+                "BeforeDraft",
+                typeof(bool),
+                propertyInfo: typeof(FormRow).GetProperty("BeforeDraft", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(FormRow).GetField("<BeforeDraft>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var closed = runtimeEntityType.AddProperty(
                 "Closed",

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("8786d9ba-c271-4314-bda2-5dd0788a4984"), entityTypeCount: 69)
+            : base(skipDetectChanges: false, modelId: new Guid("54016f2e-fd8b-4c49-83b3-76e4e3c4240e"), entityTypeCount: 71)
         {
         }
 
@@ -29,6 +29,7 @@ namespace Gesamt.Store.Compiled
             var briefRow = BriefRowEntityType.Create(this);
             var busyRow = BusyRowEntityType.Create(this);
             var calendarRow = CalendarRowEntityType.Create(this);
+            var checklistRow = ChecklistRowEntityType.Create(this);
             var checkoutRow = CheckoutRowEntityType.Create(this);
             var clockRow = ClockRowEntityType.Create(this);
             var contractTemplateRow = ContractTemplateRowEntityType.Create(this);
@@ -67,6 +68,7 @@ namespace Gesamt.Store.Compiled
             var plannedStepRow = PlannedStepRowEntityType.Create(this);
             var projectPersonRow = ProjectPersonRowEntityType.Create(this);
             var projectRow = ProjectRowEntityType.Create(this);
+            var quoteRow = QuoteRowEntityType.Create(this);
             var rateSheetRow = RateSheetRowEntityType.Create(this);
             var recurringRow = RecurringRowEntityType.Create(this);
             var refundRow = RefundRowEntityType.Create(this);
@@ -95,6 +97,7 @@ namespace Gesamt.Store.Compiled
             BankLineRowEntityType.CreateForeignKey1(bankLineRow, bankFileRow);
             BillDraftRowEntityType.CreateForeignKey1(billDraftRow, projectRow);
             BriefRowEntityType.CreateForeignKey1(briefRow, projectRow);
+            ChecklistRowEntityType.CreateForeignKey1(checklistRow, projectRow);
             CheckoutRowEntityType.CreateForeignKey1(checkoutRow, projectRow);
             ClockRowEntityType.CreateForeignKey1(clockRow, projectRow);
             ClockRowEntityType.CreateForeignKey2(clockRow, taskRow);
@@ -125,6 +128,8 @@ namespace Gesamt.Store.Compiled
             ProjectPersonRowEntityType.CreateForeignKey2(projectPersonRow, projectRow);
             ProjectRowEntityType.CreateForeignKey1(projectRow, personRow);
             ProjectRowEntityType.CreateForeignKey2(projectRow, kindRow);
+            QuoteRowEntityType.CreateForeignKey1(quoteRow, costRow);
+            QuoteRowEntityType.CreateForeignKey2(quoteRow, projectRow);
             RateSheetRowEntityType.CreateForeignKey1(rateSheetRow, projectRow);
             RecurringRowEntityType.CreateForeignKey1(recurringRow, projectRow);
             RefundRowEntityType.CreateForeignKey1(refundRow, projectRow);
@@ -145,6 +150,7 @@ namespace Gesamt.Store.Compiled
             BriefRowEntityType.CreateAnnotations(briefRow);
             BusyRowEntityType.CreateAnnotations(busyRow);
             CalendarRowEntityType.CreateAnnotations(calendarRow);
+            ChecklistRowEntityType.CreateAnnotations(checklistRow);
             CheckoutRowEntityType.CreateAnnotations(checkoutRow);
             ClockRowEntityType.CreateAnnotations(clockRow);
             ContractTemplateRowEntityType.CreateAnnotations(contractTemplateRow);
@@ -183,6 +189,7 @@ namespace Gesamt.Store.Compiled
             PlannedStepRowEntityType.CreateAnnotations(plannedStepRow);
             ProjectPersonRowEntityType.CreateAnnotations(projectPersonRow);
             ProjectRowEntityType.CreateAnnotations(projectRow);
+            QuoteRowEntityType.CreateAnnotations(quoteRow);
             RateSheetRowEntityType.CreateAnnotations(rateSheetRow);
             RecurringRowEntityType.CreateAnnotations(recurringRow);
             RefundRowEntityType.CreateAnnotations(refundRow);

@@ -24,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.TaskRow",
                 typeof(TaskRow),
                 baseEntityType,
-                propertyCount: 23,
+                propertyCount: 24,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -117,6 +117,13 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(TaskRow).GetProperty("Fixed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TaskRow).GetField("<Fixed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
+
+            var fromCheck = runtimeEntityType.AddProperty(
+                "FromCheck",
+                typeof(string),
+                propertyInfo: typeof(TaskRow).GetProperty("FromCheck", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<FromCheck>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var importance = runtimeEntityType.AddProperty(
                 "Importance",

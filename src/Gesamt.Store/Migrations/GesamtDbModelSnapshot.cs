@@ -341,6 +341,36 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Calendars");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.ChecklistRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("FormId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Given")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId", "FormId")
+                        .IsUnique();
+
+                    b.ToTable("Checklists");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.CheckoutRow", b =>
                 {
                     b.Property<int>("Id")
@@ -739,6 +769,9 @@ namespace Gesamt.Store.Migrations
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("BeforeDraft")
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("Closed")
@@ -2205,6 +2238,65 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Projects", (string)null);
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.QuoteRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long?>("CostId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileName")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FileType")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GrossMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Supplier")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("TaxPartsPerMillion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ValidUntil")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("CostId");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("Quotes", t =>
+                        {
+                            t.HasCheckConstraint("Positive", "GrossMinor > 0");
+                        });
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.RateSheetRow", b =>
                 {
                     b.Property<int>("Id")
@@ -2993,6 +3085,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<bool>("Fixed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("FromCheck")
+                        .HasColumnType("TEXT");
+
                     b.Property<int?>("Importance")
                         .HasColumnType("INTEGER");
 
@@ -3238,6 +3333,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.BriefRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ChecklistRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()
@@ -3608,6 +3712,20 @@ namespace Gesamt.Store.Migrations
                     b.Navigation("Kind");
 
                     b.Navigation("Standing")
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.QuoteRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.CostRow", null)
+                        .WithMany()
+                        .HasForeignKey("CostId")
+                        .OnDelete(DeleteBehavior.Restrict);
+
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

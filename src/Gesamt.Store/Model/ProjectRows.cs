@@ -193,10 +193,26 @@ public sealed class TaskRow
     /// <summary>By which the client's page knows a task of theirs; null for one of the owner's.</summary>
     public string? PublicId { get; set; }
 
+    /// <summary>The question of a checklist whose answer made it, “form:question”; null for any other task.</summary>
+    public string? FromCheck { get; set; }
+
     /// <summary>Raised by every edit; a stale save is answered with both texts.</summary>
     public int Edition { get; set; }
     public bool Removed { get; set; }
     public Instant? DoneAt { get; set; }
+}
+
+/// <summary>A checklist as it was answered on a project.</summary>
+public sealed class ChecklistRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public int FormId { get; set; }
+
+    /// <summary>By the key of each question, as JSON.</summary>
+    public required string Given { get; set; }
+    public int Edition { get; set; }
+    public Instant At { get; set; }
 }
 
 /// <summary>One routine at work on one project, with its steps pinned.</summary>

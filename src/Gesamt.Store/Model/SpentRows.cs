@@ -63,3 +63,29 @@ public sealed class CostRow
     public string? ReceiptType { get; set; }
     public bool Removed { get; set; }
 }
+
+/// <summary>What a supplier would ask for something, until a day; taken, it becomes a cost.</summary>
+public sealed class QuoteRow
+{
+    public QuoteId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Supplier { get; set; }
+    public required string What { get; set; }
+
+    /// <summary>With its tax.</summary>
+    public long GrossMinor { get; set; }
+    public required string Currency { get; set; }
+    public int TaxPartsPerMillion { get; set; }
+
+    /// <summary>The last day on which it holds; null where that was not said.</summary>
+    public LocalDate? ValidUntil { get; set; }
+
+    /// <summary>SHA-256 of its file.</summary>
+    public string? FileHash { get; set; }
+    public string? FileName { get; set; }
+    public string? FileType { get; set; }
+
+    /// <summary>The cost it became.</summary>
+    public CostId? CostId { get; set; }
+    public bool Removed { get; set; }
+}

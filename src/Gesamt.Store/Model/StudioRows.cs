@@ -123,6 +123,9 @@ public enum FormPurpose
     Inquiry,
     Questionnaire,
     Feedback,
+
+    /// <summary>The owner answers it; no client ever sees it.</summary>
+    Checklist,
 }
 
 /// <summary>A form of a kind.</summary>
@@ -147,6 +150,9 @@ public sealed class FormRow
 
     /// <summary>The source of inquiries that name none.</summary>
     public string? Source { get; set; }
+
+    /// <summary>Of a checklist: whether no draft is put up before it is gone through.</summary>
+    public bool BeforeDraft { get; set; }
     public bool Closed { get; set; }
     public int Edition { get; set; }
 }

@@ -176,8 +176,7 @@ public sealed class Ledger(GesamtDb db)
     /// <summary>A routine of the kind begins once per project, when its cause has come true.</summary>
     private async Task BeginRunsAsync(ProjectFile file, Instant now)
     {
-        if (file.Case.End is not null)
-            return;
+        var ended = file.Case.End is not null;
         var begun = file.Case.Runs.Select(run => run.Routine.Key).ToHashSet();
         var rows = await db
             .Routines.AsNoTracking()
@@ -188,7 +187,8 @@ public sealed class Ledger(GesamtDb db)
         foreach (var row in rows.Where(row => !begun.Contains(row.Key)))
         {
             var routine = StoreJson.Read<Routine>(row.Routine);
-            if (!Causes.Begins(file.Case, routine.Begins))
+            // after an end nothing begins but what an end begins
+            if (ended != (routine.Begins == Cause.Ended) || !Causes.Begins(file.Case, routine.Begins))
                 continue;
             if (Beginning.Of(file.Case, routine, now) is Beginning.Now begins)
                 await BeginAsync(file, begins.Routine, now);

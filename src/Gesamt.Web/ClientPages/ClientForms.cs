@@ -119,7 +119,7 @@ public static class ClientForms
                 var file = await desk.OpenAsync(new(id));
                 var forms = await desk
                     .Db.Forms.AsNoTracking()
-                    .Where(f => f.Purpose != FormPurpose.Inquiry)
+                    .Where(f => (f.Purpose == FormPurpose.Questionnaire || f.Purpose == FormPurpose.Feedback))
                     .ToListAsync();
                 var open = FormsAsked.Open(file.History).ToList();
                 return new ProjectFormsDto(
@@ -153,7 +153,10 @@ public static class ClientForms
                     var form =
                         await desk
                             .Db.Forms.AsNoTracking()
-                            .SingleOrDefaultAsync(f => f.Slug == ask.Slug && f.Purpose != FormPurpose.Inquiry)
+                            .SingleOrDefaultAsync(f =>
+                                f.Slug == ask.Slug
+                                && (f.Purpose == FormPurpose.Questionnaire || f.Purpose == FormPurpose.Feedback)
+                            )
                         ?? throw new InvalidException(("slug", "Choose a form."));
                     if (FormsAsked.Open(file.History).Any(asked => asked.What.Form == form.Id))
                         throw new RefusedException("This form is with the client already.");

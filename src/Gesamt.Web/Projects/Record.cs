@@ -142,7 +142,8 @@ public static class Record
             RecordWork.Rounds(file),
             standing.Stage == Stage.Delivery
                 && standing.Ended is null
-                && !file.History.Any<Core.Facts.Happening.HandedOver>()
+                && !file.History.Any<Core.Facts.Happening.HandedOver>(),
+            RecordWork.Checklists(file, rows.Forms)
         );
     }
 
@@ -234,9 +235,11 @@ public static class Record
             Reviews = await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
             Meetings = await db.Meetings.AsNoTracking().Where(m => m.ProjectId == id).ToDictionaryAsync(m => m.Id),
             Rounds = Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
-            Forms = file.History.Any<Core.Facts.Happening.FormAsked>()
-                ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title)
-                : new Dictionary<int, string>(),
+            Forms =
+                file.History.Any<Core.Facts.Happening.FormAsked>()
+                || file.History.Any<Core.Facts.Happening.ChecklistAnswered>()
+                    ? await db.Forms.AsNoTracking().ToDictionaryAsync(f => f.Id, f => f.Title)
+                    : new Dictionary<int, string>(),
             Signatures = await SignaturesAsync(db, file),
             Amendments = ContractState.Amendments(file.History),
             Means = file.History.Any<Core.Facts.Happening.MeansKept>()

@@ -146,7 +146,8 @@ public sealed record TasksDto(
 );
 
 /// <param name="Since">Since when it stands so, or when its last task is due.</param>
-public sealed record PhaseRowDto(string Name, PhaseState State, string Since);
+/// <param name="Days">How many days it usually takes; null where that is not said.</param>
+public sealed record PhaseRowDto(string Name, PhaseState State, string Since, int? Days);
 
 /// <param name="About">Whose it is, how large, since when.</param>
 /// <param name="Shown">Whether the client may see it.</param>
@@ -246,11 +247,13 @@ public sealed record RecordPathDto(
 public sealed record RecordLineDto(IReadOnlyList<EntryDto> Past, IReadOnlyList<AheadDto> Ahead);
 
 /// <summary>The work: phases, files and rounds of review.</summary>
+/// <param name="Checklists">How far the checklists are that were begun: “5 of 6 answered”; empty for none.</param>
 public sealed record WorkDto(
     IReadOnlyList<PhaseRowDto> Phases,
     IReadOnlyList<KeptFileDto> Files,
     RoundsDto Rounds,
-    bool CanHandOver
+    bool CanHandOver,
+    string Checklists
 );
 
 /// <summary>The client's page: which parts are open, and whether its link was ended.</summary>

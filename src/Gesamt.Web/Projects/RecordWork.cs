@@ -23,7 +23,15 @@ public static class RecordWork
         [
             .. PhaseRule
                 .Of(file.Case)
-                .Select(phase => new PhaseRowDto(phase.Name, phase.State, PhaseDates(desk, phase, last))),
+                .Select(
+                    (phase, at) =>
+                        new PhaseRowDto(
+                            phase.Name,
+                            phase.State,
+                            PhaseDates(desk, phase, last),
+                            file.Case.Kind.Phases.ElementAtOrDefault(at)?.Days
+                        )
+                ),
         ];
     }
 
@@ -64,6 +72,17 @@ public static class RecordWork
             )),
         ];
     }
+
+    /// <summary>“Before a draft: 5 of 6 answered”, each list as it was answered last; empty for none.</summary>
+    public static string Checklists(ProjectFile file, IReadOnlyDictionary<int, string> forms) =>
+        string.Join(
+            "; ",
+            file.History.Of<Happening.ChecklistAnswered>()
+                .GroupBy(answered => answered.What.Form)
+                .Where(same => forms.ContainsKey(same.Key))
+                .Select(same => same.Last().What)
+                .Select(last => $"{forms[last.Form]}: {last.Answered} of {last.Questions} answered")
+        );
 
     /// <summary>Rounds used and included.</summary>
     public static RoundsDto Rounds(ProjectFile file) =>

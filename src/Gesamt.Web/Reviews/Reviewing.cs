@@ -5,6 +5,7 @@ using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Checklists;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Microsoft.EntityFrameworkCore;
@@ -47,6 +48,8 @@ public static class Reviewing
                 .ToListAsync();
             if (drafts.Count == 0 || drafts.Count != ids.Count)
                 throw new InvalidException(("files", "Choose one draft or several of this project."));
+            if (await Checklist.LacksAsync(desk, file) is [_, ..] lacks)
+                throw new InvalidException(("checklist", string.Join(' ', lacks)));
             var round = ReviewRule.NextRound(file.History);
             if (round > file.Case.Kind.Rounds && !beyond)
                 throw new InvalidException(

@@ -115,6 +115,7 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
             Cause.FormReturned => "a form returned",
             Cause.HandedOver => "the handover",
             Cause.Approved => "the approval",
+            Cause.Ended => "an ending",
             Cause.NamedDate => "the date being known",
             _ => "",
         };

@@ -15,9 +15,9 @@ namespace Gesamt.Web.Spent;
 /// <summary>Keeps what a project takes: hours and costs. What is charged to the client stays as it was charged.</summary>
 public static class Keeping
 {
-    private const int LongestWords = 200,
-        LongestName = 120,
-        LongestCategory = 60;
+    internal const int LongestWords = 200,
+        LongestName = 120;
+    private const int LongestCategory = 60;
 
     /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
     public static Task<HoursId> AddAsync(Desk desk, ProjectId project, KeepHoursDto hours) =>
@@ -143,18 +143,18 @@ public static class Keeping
         row.Payee = Line("payee", cost.Payee, 0, LongestName, "Whom it was paid to");
         row.Category = Line("category", cost.Category, 0, LongestCategory, "A category");
         row.GrossMinor = TypedMoney.Of(Currency.Of(row.Currency), cost.Amount, "amount").Minor;
-        row.TaxPartsPerMillion =
-            NumberText.Percent(cost.Tax)?.PartsPerMillion
-            ?? throw new InvalidException(
-                (
-                    "tax",
-                    $"The tax in it is per cent, between 0 and 100 with at most four decimals.{NumberText.Doubt(cost.Tax)}"
-                )
-            );
+        row.TaxPartsPerMillion = TaxOf(cost.Tax);
         row.ChargeOn = cost.ChargeOn;
     }
 
-    private static string Line(string field, string text, int least, int most, string what)
+    /// <exception cref="InvalidException">It is no rate.</exception>
+    internal static int TaxOf(string tax) =>
+        NumberText.Percent(tax)?.PartsPerMillion
+        ?? throw new InvalidException(
+            ("tax", $"The tax in it is per cent, between 0 and 100 with at most four decimals.{NumberText.Doubt(tax)}")
+        );
+
+    internal static string Line(string field, string text, int least, int most, string what)
     {
         var plain = text.Trim();
         return plain.Length >= least && plain.Length <= most

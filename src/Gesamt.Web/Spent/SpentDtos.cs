@@ -75,19 +75,35 @@ public sealed record CostDto(
 /// <param name="CostsFree">Of them what is to be charged on and is not; null where that is nothing.</param>
 public sealed record SpentSumsDto(string? Hours, string? HoursFree, string? Costs, string? CostsFree);
 
-/// <summary>What a project took, the last first.</summary>
+/// <summary>What a supplier would ask.</summary>
+/// <param name="Said">With its currency.</param>
+/// <param name="Stands">“valid until Fri 12 March”, “ran out Fri 12 March”, “taken”; empty for no day.</param>
+/// <param name="File">The name of its file; null without one.</param>
+/// <param name="Taken">It became a cost.</param>
+public sealed record QuoteDto(long Id, KeepQuoteDto Kept, string Said, string Stands, string? File, bool Taken);
+
+/// <summary>What a supplier would ask, to be kept.</summary>
+/// <param name="Amount">With its tax, in major units of the project’s currency.</param>
+/// <param name="Tax">The rate in it, per cent.</param>
+/// <param name="ValidUntil">The last day on which it holds.</param>
+public sealed record KeepQuoteDto(string Supplier, string What, string Amount, string Tax, LocalDate? ValidUntil);
+
+/// <summary>What is usual of costs and hours here.</summary>
 /// <param name="Categories">Of costs, those that were said before.</param>
 /// <param name="Rate">An hour’s price in the price list; empty where it has none.</param>
 /// <param name="Tax">The rate of tax that costs mostly have here.</param>
+public sealed record SpentUsualDto(IReadOnlyList<string> Categories, string Rate, string Tax);
+
+/// <summary>What a project took, the last first.</summary>
+/// <param name="Quotes">What suppliers would ask.</param>
 /// <param name="Earns">What an hour earns; null without hours or an agreed price.</param>
 /// <param name="HoursOff">No hours are kept in this studio.</param>
 public sealed record SpentDto(
     IReadOnlyList<HoursDto> Hours,
     IReadOnlyList<CostDto> Costs,
+    IReadOnlyList<QuoteDto> Quotes,
     SpentSumsDto Sums,
-    IReadOnlyList<string> Categories,
-    string Rate,
-    string Tax,
+    SpentUsualDto Usual,
     EarnsDto? Earns,
     bool HoursOff
 );

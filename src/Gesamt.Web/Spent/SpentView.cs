@@ -41,16 +41,19 @@ internal static class SpentView
                 )),
             ],
             [.. costs.Select(row => Of(desk, row, taken.Of(row)))],
+            await Quotes.OfAsync(desk, file),
             Sums(hours, costs, taken),
-            await desk
-                .Db.Costs.Where(c => c.Category != "" && !c.Removed)
-                .Select(c => c.Category)
-                .Distinct()
-                .Order()
-                .Take(MostCategories)
-                .ToListAsync(),
-            rate is { } known ? NumberText.Number(known) : "",
-            NumberText.Number(tax.InPercent),
+            new(
+                await desk
+                    .Db.Costs.Where(c => c.Category != "" && !c.Removed)
+                    .Select(c => c.Category)
+                    .Distinct()
+                    .Order()
+                    .Take(MostCategories)
+                    .ToListAsync(),
+                rate is { } known ? NumberText.Number(known) : "",
+                NumberText.Number(tax.InPercent)
+            ),
             Earns(desk, file, hours, costs),
             off
         );

@@ -13,6 +13,7 @@ namespace Gesamt.Web.Templates;
 /// <summary>A form as its owner makes it.</summary>
 /// <param name="Snippet">Set into the studio's site once; never changes.</param>
 /// <param name="UsedBy">Routines that put it to clients.</param>
+/// <param name="BeforeDraft">Of a checklist: whether no draft is put up before it is gone through.</param>
 public sealed record FormDto(
     int Id,
     FormPurpose Purpose,
@@ -28,7 +29,8 @@ public sealed record FormDto(
     string Address,
     string Snippet,
     string FrameSnippet,
-    IReadOnlyList<string> UsedBy
+    IReadOnlyList<string> UsedBy,
+    bool BeforeDraft
 );
 
 /// <summary>A form as it is saved.</summary>
@@ -41,7 +43,8 @@ public sealed record SaveFormDto(
     string? Source,
     bool Closed,
     int Edition,
-    string? Slug = null
+    string? Slug = null,
+    bool BeforeDraft = false
 );
 
 /// <summary>A form to be made.</summary>
@@ -97,6 +100,7 @@ public static class Forms
             Intro = row.Intro,
             Fields = "[]",
             Closed = row.Closed,
+            BeforeDraft = row.BeforeDraft,
             Edition = row.Edition,
         };
 
@@ -141,7 +145,11 @@ public static class Forms
             List<(string, string)> errors =
             [
                 .. FormRule
-                    .MistakesIn(save.Fields, inquiry: row.Purpose == FormPurpose.Inquiry)
+                    .MistakesIn(
+                        save.Fields,
+                        inquiry: row.Purpose == FormPurpose.Inquiry,
+                        checklist: row.Purpose == FormPurpose.Checklist
+                    )
                     .Select(mistake => (mistake.Field, mistake.Words)),
             ];
             if (save.Fields.Length > MostFields)
@@ -168,6 +176,7 @@ public static class Forms
                 save.Thanks.Trim()
             );
             (row.GoTo, row.Source, row.Closed) = (Blank(save.GoTo), Blank(save.Source), save.Closed);
+            row.BeforeDraft = save.BeforeDraft && row.Purpose == FormPurpose.Checklist;
             row.Edition++;
         });
     }
@@ -228,16 +237,25 @@ public static class Forms
             new("consent", FieldSort.Consent, "You may keep my answers to reply to them.", true),
         ];
 
-    /// <summary>What a first questionnaire, or a first asking for feedback, may ask.</summary>
+    /// <summary>What a first questionnaire, checklist, or form for feedback may ask.</summary>
     private static List<FormField> Questions(FormPurpose purpose) =>
-        purpose == FormPurpose.Feedback
-            ?
+        purpose switch
+        {
+            FormPurpose.Feedback =>
             [
                 new("went-well", FieldSort.LongText, "What went well?"),
                 new("better", FieldSort.LongText, "What could have been better?"),
                 new("quote", FieldSort.OneOf, "May I quote you?", true, Options: ["yes", "no"]),
-            ]
-            : [new("question", FieldSort.LongText, "Your answer", true)];
+            ],
+            FormPurpose.Checklist =>
+            [
+                new("ready", FieldSort.OneOf, "Is it ready?", Options: ["yes", "no"])
+                {
+                    Makes = new("no", "Make it ready"),
+                },
+            ],
+            _ => [new("question", FieldSort.LongText, "Your answer", true)],
+        };
 
     private static FormDto Of(FormRow row, string origin) =>
         new(
@@ -255,7 +273,8 @@ public static class Forms
             $"{origin}/i/{row.Slug}",
             $"<script src=\"{origin}/embed/{row.Slug}.js\" async></script>",
             $"<iframe src=\"{origin}/i/{row.Slug}?embedded\" title=\"{System.Net.WebUtility.HtmlEncode(row.Title)}\" width=\"100%\" height=\"900\"></iframe>",
-            []
+            [],
+            row.BeforeDraft
         );
 
     /// <summary>An address for a form that nobody has yet.</summary>

@@ -169,7 +169,8 @@ public static class KindCopy
                     Thanks = form.Thanks,
                     GoTo = form.GoTo,
                     Source = form.Source,
-                    Closed = true,
+                    BeforeDraft = form.BeforeDraft,
+                    Closed = form.Purpose != FormPurpose.Checklist,
                 }
             );
             await desk.Db.SaveChangesAsync();

@@ -64,7 +64,8 @@ public static class KindFiles
         FormPurpose Purpose,
         string Title,
         string Intro,
-        FormField[] Fields
+        FormField[] Fields,
+        bool BeforeDraft = false
     );
 
     /// <param name="Fields">All fields of its form; or its own questions alone, put between what every form asks.</param>
@@ -302,6 +303,7 @@ public static class KindFiles
                     Title = q.Title,
                     Intro = q.Intro,
                     Fields = StoreJson.Write(q.Fields),
+                    BeforeDraft = q.BeforeDraft,
                 }
             );
         }

@@ -283,7 +283,7 @@ public static class RoutineTexts
                 .Select(t => new ChoiceDto(t.Key, t.Name))
                 .ToListAsync(),
             await desk
-                .Db.Forms.Where(f => f.Purpose != FormPurpose.Inquiry)
+                .Db.Forms.Where(f => (f.Purpose == FormPurpose.Questionnaire || f.Purpose == FormPurpose.Feedback))
                 .OrderBy(f => f.Title)
                 .Select(f => new ChoiceDto(f.Slug, f.Title))
                 .ToListAsync(),

@@ -113,6 +113,7 @@ public sealed class Upkeeping(
                     desk.Db.Imports.Select(i => i.Hash),
                     desk.Db.BankFiles.Select(f => f.Hash),
                     desk.Db.Costs.Where(c => c.ReceiptHash != null).Select(c => c.ReceiptHash!),
+                    desk.Db.Quotes.Where(q => q.FileHash != null).Select(q => q.FileHash!),
                     desk.Db.Papers.Select(p => p.Hash),
                     desk.Db.Papers.Where(p => p.Data != null).Select(p => p.Data!),
                     desk.Db.PaperFiles.Select(f => f.Hash),

@@ -35,6 +35,18 @@ public static partial class LineText
                 EntryFrom.Done,
                 $"{ShortText.Capital(phase.Phase)}: {PhaseWords(phase.State)}"
             ),
+            Happening.PhasesArranged arranged => new(
+                EntrySort.Work,
+                EntryFrom.Done,
+                "Phases arranged for this project",
+                string.Join(", ", arranged.Phases.Select(phase => phase.Name))
+            ),
+            Happening.ChecklistAnswered answered => new(
+                EntrySort.Work,
+                EntryFrom.Done,
+                $"Checklist “{rows.Forms.GetValueOrDefault(answered.Form, "taken away since")}”",
+                $"{answered.Answered} of {answered.Questions} answered"
+            ),
             Happening.FileKept kept => new(
                 EntrySort.Work,
                 EntryFrom.Done,

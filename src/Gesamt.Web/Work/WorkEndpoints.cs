@@ -80,6 +80,14 @@ public static class WorkEndpoints
                 return TypedResults.NoContent();
             }
         );
+        project.MapPut(
+            "/phases",
+            async (long id, ArrangePhasesDto arrange, Desk desk) =>
+            {
+                await ProjectPhases.ArrangeAsync(desk, new(id), arrange);
+                return TypedResults.NoContent();
+            }
+        );
         project.MapPost(
             "/parts",
             async (long id, PartDto to, Desk desk) =>

@@ -72,4 +72,65 @@ public sealed class PhaseTests
                 )
             )
         );
+
+    private static Happening Arranged(string before, params (string Name, string? Was)[] phases) =>
+        new Happening.PhasesArranged(
+            [.. before.Split(' ')],
+            [.. phases.Select(phase => new ArrangedPhase(phase.Name, phase.Was))]
+        );
+
+    private static string[] Standing(string now, params (string, Happening)[] facts) =>
+        [
+            .. PhaseRule
+                .Of(Case(Kind with { Phases = [.. now.Split(' ').Select(name => new KindPhase(name))] }, [], facts))
+                .Select(phase => $"{phase.Name} {phase.State}"),
+        ];
+
+    [Fact]
+    public void Phases_of_one_project_are_arranged_and_keep_how_they_stand()
+    {
+        var facts = Booked(
+            ("2027-02-01 09:00", Approved("sketch")),
+            (
+                "2027-02-02 09:00",
+                Arranged("survey sketch paint", ("drawing", "sketch"), ("stencils", null), ("paint", "paint"))
+            )
+        );
+        // what an approval began stays begun, though another phase stands between by now
+        Assert.Equal(["drawing Done", "stencils Ahead", "paint InWork"], Standing("drawing stencils paint", facts));
+        (string, Happening)[] later =
+        [
+            .. facts,
+            ("2027-02-03 09:00", Approved("stencils")),
+            ("2027-02-04 09:00", new Happening.ApprovalWithdrawn(new ReviewId(1), "drawing")),
+        ];
+        Assert.Equal(["drawing InWork", "stencils Done", "paint InWork"], Standing("drawing stencils paint", later));
+    }
+
+    [Fact]
+    public void A_phase_that_was_dropped_and_comes_back_stands_as_it_stood()
+    {
+        var facts = Booked(
+            ("2027-02-01 09:00", Approved("sketch")),
+            ("2027-02-02 09:00", Arranged("survey sketch paint", ("paint", "paint"))),
+            ("2027-02-03 09:00", Arranged("paint", ("sketch", null), ("paint", "paint")))
+        );
+        Assert.Equal(["sketch Done", "paint InWork"], Standing("sketch paint", facts));
+    }
+
+    [Fact]
+    public void A_round_goes_by_what_its_phase_is_called_now()
+    {
+        var project = Case(
+            Kind,
+            [],
+            Booked(
+                ("2027-02-01 09:00", new Happening.ReviewOpened(new ReviewId(1), "sketch")),
+                ("2027-02-02 09:00", Arranged("survey sketch paint", ("drawing", "sketch"))),
+                ("2027-02-03 09:00", Arranged("drawing", ("big drawing", "drawing"))),
+                ("2027-02-04 09:00", new Happening.ReviewOpened(new ReviewId(2), "big drawing"))
+            )
+        );
+        Assert.Equal(["big drawing", "big drawing"], ReviewRule.Of(project.History).Select(review => review.Phase));
+    }
 }

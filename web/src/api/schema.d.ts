@@ -13056,7 +13056,57 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ArrangePhasesDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         post: {
             parameters: {
                 query?: never;
@@ -13374,6 +13424,137 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/checklists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ChecklistDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/checklists/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    form: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AnswerChecklistDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -13937,6 +14118,342 @@ export interface paths {
                 path: {
                     id: number;
                     cost: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepQuoteDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpentIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/quotes/{quote}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    quote: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepQuoteDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/quotes/{quote}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    quote: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/quotes/{quote}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    quote: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SpentIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/quotes/{quote}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                    quote: number;
                 };
                 cookie?: never;
             };
@@ -19777,10 +20294,29 @@ export interface components {
             /** @description What is left to be invoiced; null while it has no price. */
             left: null | string;
         };
+        /** @description A checklist as it is answered. */
+        AnswerChecklistDto: {
+            /** @description By the key of each question; what is left out is not answered. */
+            answers: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int32
+             * @description The one that was answered; 0 for the first time.
+             */
+            edition: number;
+        };
         /** @description A question and its answer. */
         AnswerDto: {
             question: string;
             text: string;
+        };
+        /** @description A task that an answer of a checklist makes. */
+        AnswerTask: {
+            /** @description One of the choices. */
+            answer: string;
+            /** @description What is to be done then. */
+            title: string;
         };
         /** @description A form, and what is answered of it so far, by the fields' keys. */
         AnsweredDto: {
@@ -19803,6 +20339,20 @@ export interface components {
         /** @description The client’s word that the brief is right. Hash: of what they read, so that nobody approves what has changed meanwhile. */
         ApproveBriefDto: {
             hash: string;
+        };
+        /** @description The phases of a project in their order. */
+        ArrangePhasesDto: {
+            phases: components["schemas"]["ArrangedPhaseDto"][];
+        };
+        ArrangedPhaseDto: {
+            name: string;
+            /** @description What it was called before; null for a new one. */
+            was: null | string;
+            /**
+             * Format: int32
+             * @description How many days it usually takes; null where that is not said.
+             */
+            days: null | number;
         };
         /** @description A client page as its client would see it, with what else becomes visible if one more part is opened. */
         AsClientDto: {
@@ -20331,7 +20881,7 @@ export interface components {
          * @description What a step, or a whole routine, may hang on: its own beginning, the step before, something that happened, or a named date.
          * @enum {unknown}
          */
-        Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ProposalRunsOut" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate";
+        Cause: "RunBegun" | "PreviousStep" | "InquiryCame" | "ProposalSent" | "ProposalOpened" | "ProposalRunsOut" | "ContractSent" | "ContractSigned" | "Booked" | "InvoiceDue" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "HandedOver" | "Approved" | "NamedDate" | "Ended";
         /** @description What is kept of the invoice that is being written for those ahead. */
         ChangeRecurringDto: {
             /** Format: int32 */
@@ -20377,6 +20927,39 @@ export interface components {
             sentence: string;
             /** @description When it would act for the chosen project, if it began now. */
             date: null | string;
+        };
+        /** @description A checklist of the project’s kind, as far as it is answered. */
+        ChecklistDto: {
+            /** Format: int32 */
+            id: number;
+            title: string;
+            intro: string;
+            fields: components["schemas"]["FormField"][];
+            /** @description By the key of each question. */
+            given: {
+                [key: string]: string;
+            };
+            stands: components["schemas"]["ChecklistStandsDto"];
+            /** @description What its answers made, by the key of the question. */
+            tasks: {
+                [key: string]: components["schemas"]["ChecklistTaskDto"];
+            };
+            /** Format: int32 */
+            edition: number;
+        };
+        /** @description How far a checklist is. */
+        ChecklistStandsDto: {
+            /** @description “5 of 6 answered, Mon 25 Jan”. */
+            words: string;
+            /** @description Whether no draft is put up before it is gone through. */
+            beforeDraft: boolean;
+            /** @description What keeps a draft from being put up; null where nothing of this list does. */
+            lacks: null | string;
+        };
+        /** @description A task that an answer made. */
+        ChecklistTaskDto: {
+            title: string;
+            done: boolean;
         };
         /** @description Names of what a step can use: a key and what it is called. */
         ChoiceDto: {
@@ -20957,6 +21540,8 @@ export interface components {
             frameSnippet: string;
             /** @description Routines that put it to clients. */
             usedBy: string[];
+            /** @description Of a checklist: whether no draft is put up before it is gone through. */
+            beforeDraft: boolean;
         };
         /** @description A field of a form. */
         FormField: {
@@ -20975,6 +21560,7 @@ export interface components {
             fills?: null | string;
             shownIf?: null | components["schemas"]["ShownIf"];
             hasOptions?: boolean;
+            makes?: null | components["schemas"]["AnswerTask"];
         };
         /** @description The number of a form. */
         FormMadeDto: {
@@ -20985,7 +21571,7 @@ export interface components {
          * @description What a form is for: an inquiry on its own page; or questions to a client, or feedback, on the client's page.
          * @enum {unknown}
          */
-        FormPurpose: "Inquiry" | "Questionnaire" | "Feedback";
+        FormPurpose: "Inquiry" | "Questionnaire" | "Feedback" | "Checklist";
         FoundDto: {
             key: string;
             sort: components["schemas"]["FoundSort"];
@@ -21431,6 +22017,20 @@ export interface components {
              * @description The task they went into; null for the project as a whole.
              */
             task?: null | number;
+        };
+        /** @description What a supplier would ask, to be kept. */
+        KeepQuoteDto: {
+            supplier: string;
+            what: string;
+            /** @description With its tax, in major units of the project’s currency. */
+            amount: string;
+            /** @description The rate in it, per cent. */
+            tax: string;
+            /**
+             * Format: date
+             * @description The last day on which it holds.
+             */
+            validUntil: null | string;
         };
         /** @description A backup that is kept. */
         KeptBackupDto: {
@@ -22545,6 +23145,11 @@ export interface components {
             state: components["schemas"]["PhaseState"];
             /** @description Since when it stands so, or when its last task is due. */
             since: string;
+            /**
+             * Format: int32
+             * @description How many days it usually takes; null where that is not said.
+             */
+            days: null | number;
         };
         /** @description A phase with its usual length in days. */
         PhaseRuleDto: {
@@ -22755,6 +23360,20 @@ export interface components {
         QuantityDto: {
             key: string;
             quantity: string;
+        };
+        /** @description What a supplier would ask. */
+        QuoteDto: {
+            /** Format: int64 */
+            id: number;
+            kept: components["schemas"]["KeepQuoteDto"];
+            /** @description With its currency. */
+            said: string;
+            /** @description “valid until Fri 12 March”, “ran out Fri 12 March”, “taken”; empty for no day. */
+            stands: string;
+            /** @description The name of its file; null without one. */
+            file: null | string;
+            /** @description It became a cost. */
+            taken: boolean;
         };
         /** @description A service that can stand on a rate sheet. */
         RateChoiceDto: {
@@ -23270,6 +23889,8 @@ export interface components {
             /** Format: int32 */
             edition: number;
             slug?: null | string;
+            /** @default false */
+            beforeDraft: boolean;
         };
         /** @description What a project is called, and where it came from. */
         SaveHeadDto: {
@@ -23722,13 +24343,10 @@ export interface components {
         SpentDto: {
             hours: components["schemas"]["HoursDto"][];
             costs: components["schemas"]["CostDto"][];
+            /** @description What suppliers would ask. */
+            quotes: components["schemas"]["QuoteDto"][];
             sums: components["schemas"]["SpentSumsDto"];
-            /** @description Of costs, those that were said before. */
-            categories: string[];
-            /** @description An hour’s price in the price list; empty where it has none. */
-            rate: string;
-            /** @description The rate of tax that costs mostly have here. */
-            tax: string;
+            usual: components["schemas"]["SpentUsualDto"];
             earns: null | components["schemas"]["EarnsDto"];
             /** @description No hours are kept in this studio. */
             hoursOff: boolean;
@@ -23755,6 +24373,15 @@ export interface components {
             costs: null | string;
             /** @description Of them what is to be charged on and is not; null where that is nothing. */
             costsFree: null | string;
+        };
+        /** @description What is usual of costs and hours here. */
+        SpentUsualDto: {
+            /** @description Of costs, those that were said before. */
+            categories: string[];
+            /** @description An hour’s price in the price list; empty where it has none. */
+            rate: string;
+            /** @description The rate of tax that costs mostly have here. */
+            tax: string;
         };
         /** @description The projects that belong to somebody else, and who that is. */
         SplitDto: {
@@ -24399,6 +25026,8 @@ export interface components {
             files: components["schemas"]["KeptFileDto"][];
             rounds: components["schemas"]["RoundsDto"];
             canHandOver: boolean;
+            /** @description How far the checklists are that were begun: “5 of 6 answered”; empty for none. */
+            checklists: string;
         };
         WoundDto: {
             clock: string;
@@ -24438,10 +25067,14 @@ export type AheadDto = components['schemas']['AheadDto'];
 export type AheadStepDto = components['schemas']['AheadStepDto'];
 export type AmendedDto = components['schemas']['AmendedDto'];
 export type AmendsDto = components['schemas']['AmendsDto'];
+export type AnswerChecklistDto = components['schemas']['AnswerChecklistDto'];
 export type AnswerDto = components['schemas']['AnswerDto'];
+export type AnswerTask = components['schemas']['AnswerTask'];
 export type AnsweredDto = components['schemas']['AnsweredDto'];
 export type ApiKeyDto = components['schemas']['ApiKeyDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
+export type ArrangePhasesDto = components['schemas']['ArrangePhasesDto'];
+export type ArrangedPhaseDto = components['schemas']['ArrangedPhaseDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
 export type AsideDto = components['schemas']['AsideDto'];
 export type AskAgainDto = components['schemas']['AskAgainDto'];
@@ -24507,6 +25140,9 @@ export type CheckRoutineDto = components['schemas']['CheckRoutineDto'];
 export type CheckedDto = components['schemas']['CheckedDto'];
 export type CheckedRoutineDto = components['schemas']['CheckedRoutineDto'];
 export type CheckedStepDto = components['schemas']['CheckedStepDto'];
+export type ChecklistDto = components['schemas']['ChecklistDto'];
+export type ChecklistStandsDto = components['schemas']['ChecklistStandsDto'];
+export type ChecklistTaskDto = components['schemas']['ChecklistTaskDto'];
 export type ChoiceDto = components['schemas']['ChoiceDto'];
 export type ChoiceLineDto = components['schemas']['ChoiceLineDto'];
 export type ChooseVariantDto = components['schemas']['ChooseVariantDto'];
@@ -24622,6 +25258,7 @@ export type IssuedDto = components['schemas']['IssuedDto'];
 export type JoinDto = components['schemas']['JoinDto'];
 export type KeepCostDto = components['schemas']['KeepCostDto'];
 export type KeepHoursDto = components['schemas']['KeepHoursDto'];
+export type KeepQuoteDto = components['schemas']['KeepQuoteDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
 export type KeptContractDto = components['schemas']['KeptContractDto'];
 export type KeptDto = components['schemas']['KeptDto'];
@@ -24770,6 +25407,7 @@ export type PublicFormDto = components['schemas']['PublicFormDto'];
 export type PutOffDto = components['schemas']['PutOffDto'];
 export type PutUpDto = components['schemas']['PutUpDto'];
 export type QuantityDto = components['schemas']['QuantityDto'];
+export type QuoteDto = components['schemas']['QuoteDto'];
 export type RateChoiceDto = components['schemas']['RateChoiceDto'];
 export type RateDeskDto = components['schemas']['RateDeskDto'];
 export type RateEntry = components['schemas']['RateEntry'];
@@ -24884,6 +25522,7 @@ export type SpentDto = components['schemas']['SpentDto'];
 export type SpentIdDto = components['schemas']['SpentIdDto'];
 export type SpentLinesDto = components['schemas']['SpentLinesDto'];
 export type SpentSumsDto = components['schemas']['SpentSumsDto'];
+export type SpentUsualDto = components['schemas']['SpentUsualDto'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
 export type StartClockDto = components['schemas']['StartClockDto'];

@@ -55,7 +55,7 @@ function Free({
 		hours: hours.map((one) => one.id),
 		costs: costs.filter((one) => one.chargeOn).map((one) => one.id),
 	});
-	const [rate, setRate] = useState(bill.gross ? "" : spent.rate);
+	const [rate, setRate] = useState(bill.gross ? "" : spent.usual.rate);
 	const [each, setEach] = useState("all");
 	const act = useAct();
 	if (hours.length + costs.length === 0)
@@ -117,7 +117,9 @@ function Free({
 						label="Price of an hour"
 						inputMode="decimal"
 						hint={
-							bill.gross && spent.rate ? "left empty, as listed" : undefined
+							bill.gross && spent.usual.rate
+								? "left empty, as listed"
+								: undefined
 						}
 						value={rate}
 						wrong={act.refusal?.of("rate")}

@@ -30,7 +30,7 @@ export function KeepCost({
 		payee: cost?.payee ?? "",
 		category: cost?.category ?? "",
 		amount: cost?.amount ?? "",
-		tax: cost?.tax ?? spent.tax,
+		tax: cost?.tax ?? spent.usual.tax,
 		on: cost?.on ?? "",
 		chargeOn: cost?.chargeOn ?? false,
 	});
@@ -104,7 +104,7 @@ export function KeepCost({
 					<TextField label="Category" list="categories" {...text("category")} />
 				</div>
 				<datalist id="categories">
-					{spent.categories.map((one) => (
+					{spent.usual.categories.map((one) => (
 						<option key={one} value={one} />
 					))}
 				</datalist>

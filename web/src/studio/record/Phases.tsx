@@ -1,8 +1,11 @@
+import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { PhaseState, RecordDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { useAct } from "../useAct";
+import { ArrangePhases } from "./ArrangePhases";
 import { Block } from "./Block";
 
 export const phaseWords: Record<PhaseState, string> = {
@@ -15,8 +18,19 @@ export const phaseWords: Record<PhaseState, string> = {
 /** The kind's phases as they stand on this project; any can be changed. */
 export function Phases({ record }: { record: RecordDto }) {
 	const act = useAct();
+	const [arranging, setArranging] = useState(false);
 	return (
-		<Block title="Phases">
+		<Block
+			title="Phases"
+			aside={
+				<Button kind="word" onClick={() => setArranging(true)}>
+					arrange
+				</Button>
+			}
+		>
+			{arranging && (
+				<ArrangePhases record={record} onClose={() => setArranging(false)} />
+			)}
 			{record.sheet.work.phases.map((phase) => (
 				<div
 					key={phase.name}

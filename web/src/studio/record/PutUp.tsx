@@ -4,6 +4,7 @@ import type { RecordDto } from "../../api/schema";
 import { Select } from "../../ui/Select";
 import { Tick } from "../../ui/Tick";
 import { Carried } from "./Carried";
+import { ChecklistLine, useChecklists } from "./Checklists";
 
 /** Puts drafts up for review: which, for which phase, and the letter that says so. */
 export function PutUp({
@@ -20,6 +21,7 @@ export function PutUp({
 	const [chosen, setChosen] = useState<number[]>(newest ? [newest.id] : []);
 	const [phase, setPhase] = useState(newest?.phase ?? "");
 	const [beyond, setBeyond] = useState(false);
+	const lists = useChecklists(record.id).data ?? [];
 	const { next, agreed } = record.sheet.work.rounds;
 	const opens = record.sheet.page.parts.some(
 		(one) => one.part === "Drafts" && !one.since,
@@ -55,6 +57,17 @@ export function PutUp({
 								? "This is the last round that was agreed."
 								: `${agreed} rounds were agreed.`}
 					</p>
+					{lists
+						.filter((list) => list.stands.lacks)
+						.map((list) => (
+							<div key={list.id} className="border-l-4 border-ink pl-3">
+								<p className="font-[650]">{list.stands.lacks}</p>
+								<ChecklistLine project={record.id} list={list} />
+							</div>
+						))}
+					{refusal?.of("checklist") && (
+						<div className="wrong">{refusal.of("checklist")}</div>
+					)}
 					<fieldset>
 						<legend className="label">Drafts</legend>
 						{drafts.map((file) => (

@@ -11,6 +11,7 @@ import { useClock } from "../useClock";
 import { Block } from "./Block";
 import { KeepCost } from "./KeepCost";
 import { AddHours, ChangeHours } from "./KeepHours";
+import { KeepQuote, Quotes } from "./Quotes";
 
 const most = 5;
 
@@ -39,6 +40,7 @@ function Kept({ record, spent }: { record: RecordDto; spent: SpentDto }) {
 	const tasks = record.sheet.tasks.open;
 	const clock = useClock();
 	const [changing, setChanging] = useState<HoursDto>();
+	const [quoting, setQuoting] = useState(false);
 	const [cost, setCost] = useState<CostDto | "new">();
 	const { sums } = spent;
 	return (
@@ -99,6 +101,7 @@ function Kept({ record, spent }: { record: RecordDto; spent: SpentDto }) {
 					</Row>
 				))}
 			/>
+			<Quotes project={project} spent={spent} />
 			<p className="flex flex-wrap gap-2 pt-2">
 				{clock.can && clock.data?.runs?.project !== project && (
 					<Button
@@ -111,6 +114,9 @@ function Kept({ record, spent }: { record: RecordDto; spent: SpentDto }) {
 				)}
 				<Button size="small" onClick={() => setCost("new")}>
 					Keep a cost
+				</Button>
+				<Button size="small" onClick={() => setQuoting(true)}>
+					Keep a quote
 				</Button>
 				{(sums.hoursFree || sums.costsFree) && (
 					<Button asChild size="small">
@@ -127,6 +133,13 @@ function Kept({ record, spent }: { record: RecordDto; spent: SpentDto }) {
 					tasks={tasks}
 					hours={changing}
 					onClose={() => setChanging(undefined)}
+				/>
+			)}
+			{quoting && (
+				<KeepQuote
+					project={project}
+					tax={spent.usual.tax}
+					onClose={() => setQuoting(false)}
 				/>
 			)}
 			{cost && (

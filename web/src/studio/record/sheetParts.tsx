@@ -3,6 +3,7 @@ import type { RecordDto } from "../../api/schema";
 import { AskForms } from "./AskForms";
 import { AtHand } from "./AtHand";
 import { Brief } from "./Brief";
+import { Checklists } from "./Checklists";
 import { ClientParts } from "./ClientParts";
 import { Details } from "./Details";
 import { Files } from "./Files";
@@ -70,6 +71,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 			open: at("Delivery") || record.sheet.tasks.open.length > 0,
 			show: () => <Tasks record={record} />,
 		},
+		checklists(record),
 		spent(record),
 		files(record, acts, at("Delivery")),
 		...papers(record, acts, at("Contract", "Payment")),
@@ -170,6 +172,17 @@ function money(record: RecordDto, open: boolean): Part[] {
 			show: () => <Money record={record} />,
 		},
 	];
+}
+
+function checklists(record: RecordDto): Part {
+	const line = record.sheet.work.checklists;
+	return {
+		title: "Checklists",
+		line,
+		empty: !line,
+		open: false,
+		show: () => <Checklists record={record} />,
+	};
 }
 
 function spent(record: RecordDto): Part {

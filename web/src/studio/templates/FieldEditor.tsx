@@ -5,6 +5,7 @@ import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { Condition } from "./Condition";
+import { Makes } from "./Makes";
 
 export const sortWords: Record<FieldSort, string> = {
 	ShortText: "short text",
@@ -24,6 +25,7 @@ export const sortWords: Record<FieldSort, string> = {
 
 /** What can be said of one question. */
 export function FieldEditor({
+	checklist,
 	field,
 	above,
 	fills,
@@ -31,6 +33,7 @@ export function FieldEditor({
 	onChange,
 	onTakeOut,
 }: {
+	checklist: boolean;
 	field: FormField;
 	above: readonly FormField[];
 	fills: readonly string[];
@@ -74,16 +77,18 @@ export function FieldEditor({
 						value={field.hint ?? ""}
 						onChange={(e) => onChange({ hint: e.target.value || null })}
 					/>
-					<Select
-						label="Its answer fills"
-						value={field.fills ?? ""}
-						onChange={(e) => onChange({ fills: e.target.value || null })}
-					>
-						<option value="">nothing, it is only kept</option>
-						{fills.map((one) => (
-							<option key={one}>{one}</option>
-						))}
-					</Select>
+					{!checklist && (
+						<Select
+							label="Its answer fills"
+							value={field.fills ?? ""}
+							onChange={(e) => onChange({ fills: e.target.value || null })}
+						>
+							<option value="">nothing, it is only kept</option>
+							{fills.map((one) => (
+								<option key={one}>{one}</option>
+							))}
+						</Select>
+					)}
 				</>
 			)}
 			{field.sort === "Number" && (
@@ -108,6 +113,9 @@ export function FieldEditor({
 						})
 					}
 				/>
+			)}
+			{checklist && field.sort === "OneOf" && (
+				<Makes field={field} wrong={wrong("makes")} onChange={onChange} />
 			)}
 			<Condition
 				field={field}

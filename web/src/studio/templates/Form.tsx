@@ -53,12 +53,14 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 						wrong={wrong("title")}
 						onChange={(e) => set({ title: e.target.value })}
 					/>
-					<TextField
-						label="Usual source"
-						hint="for inquiries that name none"
-						value={said.source ?? ""}
-						onChange={(e) => set({ source: e.target.value || null })}
-					/>
+					{form.purpose !== "Checklist" && (
+						<TextField
+							label="Usual source"
+							hint="for inquiries that name none"
+							value={said.source ?? ""}
+							onChange={(e) => set({ source: e.target.value || null })}
+						/>
+					)}
 				</div>
 				<TextArea
 					label="Above the questions"
@@ -68,6 +70,7 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 					onChange={(e) => set({ intro: e.target.value })}
 				/>
 				<Questions
+					checklist={form.purpose === "Checklist"}
 					fields={said.fields}
 					open={open}
 					fills={kind.fills}
@@ -116,6 +119,14 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 						/>
 					</>
 				)}
+				{form.purpose === "Checklist" && (
+					<Tick
+						label="No draft is put up before it is gone through"
+						under="for every round anew, and with the tasks that its answers made done"
+						checked={said.beforeDraft}
+						onChange={(beforeDraft) => set({ beforeDraft })}
+					/>
+				)}
 				<Refused of={act.refusal} />
 				<div className="flex gap-2">
 					<Button
@@ -136,6 +147,7 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 											closed: said.closed,
 											edition: form.edition,
 											slug: said.slug,
+											beforeDraft: said.beforeDraft,
 										},
 									}),
 								),

@@ -15,6 +15,7 @@ const purposes: Record<FormPurpose, string> = {
 	Inquiry: "inquiries",
 	Questionnaire: "questions to a client",
 	Feedback: "feedback",
+	Checklist: "a checklist of your own",
 };
 
 /** The forms of a kind: public ones for inquiries, and those put to clients. */
@@ -52,7 +53,9 @@ export function Forms({ kind }: { kind: KindPageDto }) {
 									{form.title}
 								</Button>{" "}
 								<span className="under">
-									{form.purpose !== "Inquiry" ? (
+									{form.purpose === "Checklist" ? (
+										`your own checklist${form.beforeDraft ? ", before every draft" : ""}`
+									) : form.purpose !== "Inquiry" ? (
 										`${purposes[form.purpose]}, ${form.usedBy.length > 0 ? `put by ${form.usedBy.join(", ")}` : "by hand"}`
 									) : form.closed ? (
 										"closed"

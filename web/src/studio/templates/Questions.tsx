@@ -5,6 +5,7 @@ import { FieldEditor, sortWords } from "./FieldEditor";
 
 /** The questions in their order: dragged by the handle, or moved with space and arrows. */
 export function Questions({
+	checklist,
 	fields,
 	open,
 	fills,
@@ -13,6 +14,8 @@ export function Questions({
 	onOrder,
 	onChange,
 }: {
+	/** The owner answers it, and an answer can make a task. */
+	checklist: boolean;
 	fields: readonly FormField[];
 	open?: string;
 	fills: readonly string[];
@@ -53,11 +56,13 @@ export function Questions({
 									{sortWords[field.sort]}
 									{field.required && ", required"}
 									{field.fills && `, fills ${field.fills}`}
+									{field.makes && `, “${field.makes.answer}” makes a task`}
 									{field.shownIf && ", shown only if"}
 								</span>
 							</div>
 							{open === field.key && (
 								<FieldEditor
+									checklist={checklist}
 									field={field}
 									above={fields.slice(0, i)}
 									fills={fills}

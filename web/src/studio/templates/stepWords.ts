@@ -17,6 +17,7 @@ export const causes: Record<Cause, string> = {
 	FormReturned: "a form returned",
 	HandedOver: "the handover",
 	Approved: "the approval",
+	Ended: "an ending without a job",
 	NamedDate: "a date",
 };
 
