@@ -32,7 +32,8 @@ public sealed record RecordWords(
     string? Colleague = null,
     AmendmentWords? Amendment = null,
     PayingWords? Paying = null,
-    string? Cancelling = null
+    string? Cancelling = null,
+    string? Progress = null
 );
 
 /// <summary>How an invoice is paid.</summary>
@@ -58,6 +59,9 @@ public static class Blanks
     /// <summary>Stands in a stored letter for the client's own link; the address is put in when the letter is handed over, and nowhere kept.</summary>
     public const string LinkPlaceholder = "⟦link⟧";
 
+    /// <summary>The letter that tells how the work goes, by its key. It is drafted from what is private, and so always asks first.</summary>
+    public const string ProgressLetter = "progress";
+
     public static readonly ImmutableArray<string> Names =
     [
         "first name",
@@ -76,6 +80,7 @@ public static class Blanks
         "choice",
         "payments",
         "cancelling",
+        "progress",
         "invoice number",
         "invoice due",
         "invoice owed",
@@ -115,6 +120,7 @@ public static class Blanks
             ["choice"] = record.Choice,
             ["payments"] = record.Payments,
             ["cancelling"] = record.Cancelling,
+            ["progress"] = record.Progress,
             ["invoice number"] = record.InvoiceNumber,
             ["invoice due"] = Long(record.InvoiceDue),
             ["invoice owed"] = record.InvoiceOwed?.ToString(),

@@ -158,6 +158,9 @@ public sealed record KindRules(
     /// <summary>Whether final files can be opened by the client only once everything is paid.</summary>
     public bool FinalsWait { get; init; }
 
+    /// <summary>Whether a letter of progress says how long was worked, as for work by the hour.</summary>
+    public bool TellsHours { get; init; }
+
     /// <summary>What the kind calls a gate.</summary>
     public string NameOf(Gate gate) => GateWords.FirstOrDefault(word => word.Gate == gate)?.Name ?? gate.ToString();
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Gesamt.Core.Letters;
 using Gesamt.Core.Projects;
 
 namespace Gesamt.Core.Routines;
@@ -101,6 +102,8 @@ public static class RoutineRule
             yield return new(i, "if", "A condition names at least one answer.");
         if (step.Action.LetterKey is { } letter && parts.MistakeInLetter(letter) is { } wrong)
             yield return new(i, "letter", wrong);
+        if (step is { Action.LetterKey: Blanks.ProgressLetter, Mode: StepMode.ByItself })
+            yield return new(i, "mode", "A letter of progress says what only you have seen so far: it asks first.");
         if (Missing(step.Action, parts) is { } missing)
             yield return new(i, "action", missing);
     }

@@ -4,10 +4,12 @@ using Gesamt.Core.Facts;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Web.Briefs;
+using Gesamt.Web.Checklists;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.People;
 using Gesamt.Web.Reviews;
+using Gesamt.Web.Spent;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 
@@ -30,6 +32,9 @@ public static class DemoWork
         "moves date",
         "phase",
         "task",
+        "theirs",
+        "checks",
+        "quote",
         "put away",
         "brief",
         "detail",
@@ -77,15 +82,10 @@ public static class DemoWork
                 id,
                 new(e.Rest.Split(',')[0].Trim(), Enum.Parse<PhaseState>(e.Rest.Split(',')[1].Trim()))
             ),
-            "task" => Tasks.AddAsync(
-                desk,
-                id,
-                new(
-                    e.Rest.Split(" in ")[0],
-                    desk.Today.PlusDays(int.Parse(e.Rest.Split(" in ")[1], CultureInfo.InvariantCulture)),
-                    null
-                )
-            ),
+            "task" => TaskAsync(desk, id, e.Rest, isClients: false),
+            "theirs" => TaskAsync(desk, id, e.Rest, isClients: true),
+            "checks" => ChecksAsync(desk, id, e.Rest.Split('=', StringSplitOptions.TrimEntries)),
+            "quote" => Quotes.AddAsync(desk, id, QuoteOf(desk, e.Rest.Split(';', StringSplitOptions.TrimEntries))),
             "brief" => BriefAsync(desk, id, e.Rest.Split('=', 2)),
             "detail" => ProjectBrief.SaveDetailsAsync(
                 desk,
@@ -98,6 +98,40 @@ public static class DemoWork
             "put away" => Handover.PutAwayAsync(desk, id, true),
             _ => throw new FormatException($"Unknown act “{e.Act}”."),
         };
+
+    /// <summary>“Varnish in 3”: due so many days from then.</summary>
+    private static Task TaskAsync(Desk desk, ProjectId id, string words, bool isClients)
+    {
+        var parts = words.Split(" in ");
+        return Tasks.AddAsync(
+            desk,
+            id,
+            new(
+                string.Join(" in ", parts[..^1]),
+                desk.Today.PlusDays(int.Parse(parts[^1], CultureInfo.InvariantCulture)),
+                null,
+                IsClients: isClients
+            )
+        );
+    }
+
+    /// <summary>“At the wall = no, 5.4, yes”: a checklist by its title, its answers in their order.</summary>
+    private static async Task ChecksAsync(Desk desk, ProjectId id, string[] said)
+    {
+        var list = (await Checklist.OfAsync(desk, await desk.OpenAsync(id))).Single(list => list.Title == said[0]);
+        var answers = said[1].Split(',', StringSplitOptions.TrimEntries);
+        desk.Db.ChangeTracker.Clear();
+        await Checklist.AnswerAsync(
+            desk,
+            id,
+            list.Id,
+            new(list.Fields.Zip(answers).ToDictionary(pair => pair.First.Key, pair => pair.Second), list.Edition)
+        );
+    }
+
+    /// <summary>“Northgate Hire; Scissor lift; 492; 21”: who, what, how much, valid for so many days.</summary>
+    private static KeepQuoteDto QuoteOf(Desk desk, string[] said) =>
+        new(said[0], said[1], said[2], "23", desk.Today.PlusDays(int.Parse(said[3], CultureInfo.InvariantCulture)));
 
     /// <summary>“wish = a dove / hops”: a part of the brief, its lines apart by strokes.</summary>
     private static async Task BriefAsync(Desk desk, ProjectId id, string[] part)

@@ -1,3 +1,5 @@
+using Gesamt.Core.Letters;
+
 namespace Gesamt.Web.Letters;
 
 /// <summary>A letter by the key under which a kind may have its own.</summary>
@@ -34,5 +36,19 @@ public static class UsualLetters
         """
     );
 
-    public static readonly UsualLetter[] All = [RateSheet, Amendment];
+    public static readonly UsualLetter Progress = new(
+        Blanks.ProgressLetter,
+        "[project]: how it goes",
+        """
+        Hello [first name, or: there],
+
+        here is how “[project]” goes.
+
+        [progress]
+
+        [owner]
+        """
+    );
+
+    public static readonly UsualLetter[] All = [RateSheet, Amendment, Progress];
 }

@@ -160,7 +160,8 @@ public static class Writing
             InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
             HasProposal: proposal is not null || draft is not null,
             Rates: await RatesAsync(desk, file),
-            Cancelling: CancelStep.Words(file.Case.Kind.CancelTerms, file.Case.Kind.MainDate)
+            Cancelling: CancelStep.Words(file.Case.Kind.CancelTerms, file.Case.Kind.MainDate),
+            Progress: await Progress.OfAsync(desk, file)
         );
     }
 

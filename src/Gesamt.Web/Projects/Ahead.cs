@@ -94,7 +94,7 @@ public static class Ahead
                         "",
                         EntrySort.Tasks,
                         task.Title,
-                        $"{rows.Tasks[task.Id].Counted}",
+                        task.IsClients ? $"for {rows.Client} to do" : $"{rows.Tasks[task.Id].Counted}",
                         new("task", TaskId: task.Id.Value)
                     )
                 )

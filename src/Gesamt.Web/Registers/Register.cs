@@ -85,7 +85,11 @@ public static class Register
         return new(
             $"{rows.Count} project{(rows.Count == 1 ? "" : "s")}, {booked} booked, worth {desk.Sum(rows.Select(row => (NetBooked(row), row.Standing.Currency)))} net",
             [
-                .. columns.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column))),
+                .. columns.Select(column => new RegisterColumnDto(
+                    column,
+                    Words(column),
+                    IsAmount(column) || IsHourly(column)
+                )),
                 .. (query.Details ?? []).Select(detail => new RegisterColumnDto(
                     null,
                     ShortText.Capital(detail),
@@ -103,7 +107,13 @@ public static class Register
                 .ToListAsync(),
             await YearsAsync(desk),
             await desk.Db.Details.AsNoTracking().Select(d => d.Name).Distinct().OrderBy(d => d).ToListAsync(),
-            [.. offered.Select(column => new RegisterColumnDto(column, Words(column), IsAmount(column)))]
+            [
+                .. offered.Select(column => new RegisterColumnDto(
+                    column,
+                    Words(column),
+                    IsAmount(column) || IsHourly(column)
+                )),
+            ]
         );
     }
 

@@ -110,7 +110,9 @@ public static class Quotes
         );
     }
 
-    private static Task<QuoteId> AddAsync(Desk desk, ProjectId project, KeepQuoteDto quote) =>
+    /// <summary>Keeps a quote.</summary>
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    public static Task<QuoteId> AddAsync(Desk desk, ProjectId project, KeepQuoteDto quote) =>
         desk.ActAsync(async act =>
         {
             var file = await act.OpenAsync(project);

@@ -63,13 +63,15 @@ public sealed record KindPathDto(
 /// <param name="Rounds">Rounds of review that are included in the price.</param>
 /// <param name="ClosingSteps">What is done after the handover before the project is finished.</param>
 /// <param name="FinalsWait">Whether final files wait for the last payment.</param>
+/// <param name="TellsHours">Whether a letter of progress says how long was worked.</param>
 /// <param name="CancelTerms">What is kept of the price when a project is cancelled.</param>
 public sealed record KindWorkDto(
     PhaseRuleDto[] Phases,
     int Rounds,
     string[] ClosingSteps,
     bool FinalsWait = false,
-    CancelStepDto[]? CancelTerms = null
+    CancelStepDto[]? CancelTerms = null,
+    bool TellsHours = false
 );
 
 /// <summary>What is kept when it is cancelled so many days before its date, or later.</summary>
@@ -140,7 +142,8 @@ public static class KindSettings
                         step.DaysBefore,
                         NumberText.Number(step.Keeps.InPercent)
                     )),
-                ]
+                ],
+                rules.TellsHours
             ),
             new(rules.FollowUps, rules.ReplyWithin),
             [
@@ -211,6 +214,7 @@ public static class KindSettings
             Phases = [.. save.Work.Phases.Select(phase => new KindPhase(phase.Name.Trim(), phase.Days))],
             Rounds = save.Work.Rounds,
             FinalsWait = save.Work.FinalsWait,
+            TellsHours = save.Work.TellsHours,
             CancelTerms =
             [
                 .. (save.Work.CancelTerms ?? [])

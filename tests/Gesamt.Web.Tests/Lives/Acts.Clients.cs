@@ -77,6 +77,9 @@ public static partial class Acts
             case not "Book" when random.Next(4) == 0:
                 await PayAsync(life, random, client, api);
                 break;
+            case not null when random.Next(5) == 0:
+                await TickAsync(life, random, client, api, seen);
+                break;
             default:
                 await PartsAsync(life, random, client, api, seen);
                 break;

@@ -25,6 +25,7 @@ public sealed class Checks(Life life)
     [
         "/api/letter-texts",
         "/api/task-lists",
+        "/api/work-clock",
         "/api/kinds",
         "/api/calendars",
         "/api/hooks",
@@ -333,6 +334,9 @@ public sealed class Checks(Life life)
             Fail($"The record of project {project} cannot tell an entry");
         await OkAsync($"/api/projects/{project}/as-client");
         await OkAsync($"/api/projects/{project}/routines");
+        await OkAsync($"/api/projects/{project}/spent");
+        await OkAsync($"/api/projects/{project}/checklists");
+        await OkAsync($"/api/projects/{project}/task-lists");
         await OkAsync($"/api/projects/{project}/letter");
         foreach (
             var opens in record

@@ -22177,6 +22177,11 @@ export interface components {
             finalsWait: boolean;
             /** @description What is kept of the price when a project is cancelled. */
             cancelTerms?: null | components["schemas"]["CancelStepDto"][];
+            /**
+             * @description Whether a letter of progress says how long was worked.
+             * @default false
+             */
+            tellsHours: boolean;
         };
         /** @description A label and what carries it: one of the three. */
         LabelDto: {

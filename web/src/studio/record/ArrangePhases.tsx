@@ -68,6 +68,11 @@ export function ArrangePhases({
 	return (
 		<Window title="Phases of this project" open wide onClose={onClose}>
 			<form onSubmit={keep} className="grid gap-3">
+				<div className="flex gap-2 pl-[47px]" aria-hidden="true">
+					<span className="label flex-1">Name</span>
+					<span className="label w-24">Usual days</span>
+					<span className="w-8" />
+				</div>
 				<Sortable
 					label="Phases"
 					className="grid gap-2"
@@ -117,7 +122,7 @@ export function ArrangePhases({
 					))}
 				</Sortable>
 				<p className="under">
-					Beside each, its usual days. A phase that is dropped leaves its tasks
+					The kind stays as it is. A phase that is dropped leaves its tasks
 					without one.
 				</p>
 				<Refused of={act.refusal} />

@@ -2,10 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link } from "react-router";
 import { answer, api } from "../../api/client";
-import type { ChecklistDto, RecordDto } from "../../api/schema";
+import type { ChecklistDto, FormField, RecordDto } from "../../api/schema";
 import { Field } from "../../client/FormFields";
 import { useShown } from "../../client/useShown";
 import { Button } from "../../ui/Button";
+import { Choice, Choices } from "../../ui/Choice";
 import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { Window } from "../../ui/Window";
@@ -122,8 +123,8 @@ function AnswerChecklist({
 					const made = list.tasks[field.key];
 					return (
 						<div key={field.key}>
-							<Field
-								field={{ ...field, required: true }}
+							<Question
+								field={field}
 								value={answers[field.key] ?? ""}
 								wrong={act.refusal?.of(field.key)}
 								onChange={(text) =>
@@ -150,5 +151,46 @@ function AnswerChecklist({
 				</div>
 			</form>
 		</Window>
+	);
+}
+
+const fewChoices = 4;
+
+/** A choice of few stands in sight, so that one press answers it; all else is a field of a form. */
+function Question({
+	field,
+	value,
+	wrong,
+	onChange,
+}: {
+	field: FormField;
+	value: string;
+	wrong?: string;
+	onChange: (text: string) => void;
+}) {
+	const options = field.options ?? [];
+	if (field.sort !== "OneOf" || options.length > fewChoices)
+		return (
+			<Field
+				field={{ ...field, required: true }}
+				value={value}
+				wrong={wrong}
+				onChange={onChange}
+			/>
+		);
+	return (
+		<Choices
+			label={field.label}
+			wrong={wrong}
+			className="flex flex-wrap gap-1.5"
+			value={value}
+			onChange={onChange}
+		>
+			{options.map((option) => (
+				<Choice key={option} value={option} chip>
+					{option}
+				</Choice>
+			))}
+		</Choices>
 	);
 }

@@ -11,12 +11,20 @@ export type Draft = {
 	sendAt?: string;
 };
 
+/** The studio's letters, and the one of progress where there is something to tell. */
+const toBeginWith = (desk: LetterDeskDto) => [
+	...desk.templates,
+	...desk.usual.filter(
+		(one) => one.key === "progress" && one.gaps.length === 0,
+	),
+];
+
 export function beginning(
 	desk: LetterDeskDto,
 	first?: string,
 	answers?: number,
 ) {
-	const template = desk.templates.find((one) => one.key === first);
+	const template = toBeginWith(desk).find((one) => one.key === first);
 	if (template)
 		return {
 			subject: template.openSubject,
@@ -46,7 +54,7 @@ export function Beginning({
 }) {
 	const [number, setNumber] = useState("");
 	function begin(key?: string) {
-		const template = desk.templates.find((one) => one.key === key);
+		const template = toBeginWith(desk).find((one) => one.key === key);
 		if (template)
 			onChange({
 				...draft,
@@ -76,10 +84,10 @@ export function Beginning({
 				onChange={(e) => begin(e.target.value)}
 			>
 				<option value="">A letter of yours</option>
-				{desk.templates.map((template) => (
+				{toBeginWith(desk).map((template) => (
 					<option key={template.key} value={template.key}>
 						{template.number ? `${template.number}  ` : ""}
-						{template.name}
+						{template.key === "progress" ? "How it goes" : template.name}
 					</option>
 				))}
 			</Select>

@@ -16,7 +16,13 @@ export const phaseWords: Record<PhaseState, string> = {
 };
 
 /** The kind's phases as they stand on this project; any can be changed. */
-export function Phases({ record }: { record: RecordDto }) {
+export function Phases({
+	record,
+	onTell,
+}: {
+	record: RecordDto;
+	onTell: () => void;
+}) {
 	const act = useAct();
 	const [arranging, setArranging] = useState(false);
 	return (
@@ -71,6 +77,13 @@ export function Phases({ record }: { record: RecordDto }) {
 				</div>
 			))}
 			<Refused of={act.refusal} />
+			{record.path.booked && (
+				<p className="pt-2">
+					<Button size="small" onClick={onTell}>
+						Tell how it goes
+					</Button>
+				</p>
+			)}
 		</Block>
 	);
 }

@@ -104,6 +104,12 @@ export function Side({
 	);
 }
 
+/** The letter that something written begins with. */
+const lettersBegun: Record<string, string | undefined> = {
+	summary: "meeting-summary",
+	progress: "progress",
+};
+
 function Writing({
 	record,
 	what,
@@ -120,7 +126,7 @@ function Writing({
 	return (
 		<LetterEditor
 			record={record}
-			begin={what === "summary" ? "meeting-summary" : undefined}
+			begin={lettersBegun[what]}
 			answers={
 				what.startsWith("answer.")
 					? Number(what.slice("answer.".length))

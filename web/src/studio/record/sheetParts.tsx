@@ -75,7 +75,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 		spent(record),
 		files(record, acts, at("Delivery")),
 		...papers(record, acts, at("Contract", "Payment")),
-		...phases(record),
+		...phases(record, acts),
 		{
 			title: "Client page",
 			line: pageLine(record),
@@ -229,7 +229,7 @@ function papers(record: RecordDto, acts: SheetActs, open: boolean): Part[] {
 	];
 }
 
-function phases(record: RecordDto): Part[] {
+function phases(record: RecordDto, acts: SheetActs): Part[] {
 	const { phases } = record.sheet.work;
 	if (phases.length === 0 || !record.path.booked) return [];
 	const now = phases.find((one) => one.state === "InWork");
@@ -247,7 +247,9 @@ function phases(record: RecordDto): Part[] {
 				.join(", "),
 			empty: false,
 			open: false,
-			show: () => <Phases record={record} />,
+			show: () => (
+				<Phases record={record} onTell={() => acts.onWrite("progress")} />
+			),
 		},
 	];
 }

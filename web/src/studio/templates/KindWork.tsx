@@ -99,6 +99,11 @@ export function KindWork({ said, wrong, set }: KindPart) {
 					checked={work.finalsWait}
 					onChange={(finalsWait) => change({ finalsWait })}
 				/>
+				<Tick
+					label="A letter of progress says how long was worked"
+					checked={work.tellsHours}
+					onChange={(tellsHours) => change({ tellsHours })}
+				/>
 			</div>
 		</div>
 	);
