@@ -99,7 +99,7 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.Tick("Survey the wall, photos and damp is done");
         owner.See("Done: Survey the wall");
         owner.Press("Order paint");
-        owner.Type("Day", "2027-05-03");
+        owner.Type("Due", "2027-05-03");
         owner.Press("Keep the change");
         owner.See("Mon 3 May");
         owner.Press("move the opening day");

@@ -398,7 +398,8 @@ public sealed class Person : IDisposable
             """
             const is = t => (t ?? '').replace(/\s+/g, ' ').trim() === arguments[0];
             const all = (s, root) => [...root.querySelectorAll(s)].filter(e => e.getClientRects().length);
-            const root = arguments[1] ? all(`[aria-label="${arguments[1]}"]`, document).at(-1) : document;
+            const named = n => all(`[aria-label="${n}"]`, document).at(-1) ?? all('fieldset', document).find(f => f.querySelector('legend')?.innerText.trim() === n);
+            const root = arguments[1] ? named(arguments[1]) : document;
             if (!root) return null;
             const labels = all('label', root);
             const found = labels.find(l => is(l.innerText) || is(l.textContent)) ?? labels.find(l => l.innerText.replace(/\s+/g, ' ').trim().startsWith(arguments[0]));

@@ -246,6 +246,22 @@ public class RoutineTextTests
                 .Select(m => m.Path)
         );
 
+    [Theory] // what it tells only the owner has seen so far
+    [InlineData("by itself", 1)]
+    [InlineData("asks first", 0)]
+    public void A_letter_of_progress_always_asks_first(string mode, int mistakes) =>
+        Assert.Equal(
+            mistakes,
+            RoutineRule
+                .MistakesIn(
+                    RoutineText.Read(
+                        $"routine: A\nbegins with: booked\nstep: one\nwhen: 2 weeks after booked\ndo: letter progress\nmode: {mode}"
+                    ),
+                    new Names()
+                )
+                .Count(mistake => mistake.Path == "steps[0].mode")
+        );
+
     private sealed class Names : IRoutineNames, IRoutineParts
     {
         public string MainDate => "opening day";

@@ -13,17 +13,17 @@ export function AddTask({ project }: { project: number }) {
 	const act = useAct();
 	async function add(event: FormEvent) {
 		event.preventDefault();
-		const kept = await act.run(() =>
-			answer(
+		await act.run(async () => {
+			await answer(
 				api.POST("/api/projects/{id}/tasks", {
 					params: { path: { id: project } },
 					body: { title, due: due || null, phase: null },
 				}),
-			),
-		);
-		if (!kept) return;
-		setTitle("");
-		setDue("");
+			);
+			// free for the next one before the page has followed
+			setTitle("");
+			setDue("");
+		});
 	}
 	return (
 		<form onSubmit={add} className="flex flex-wrap items-end gap-2 pt-1.5">

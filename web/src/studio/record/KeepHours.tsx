@@ -62,15 +62,16 @@ export function AddHours({
 	const act = useAct();
 	async function add(event: FormEvent) {
 		event.preventDefault();
-		const kept = await act.run(() =>
-			answer(
+		await act.run(async () => {
+			await answer(
 				api.POST("/api/projects/{id}/hours", {
 					params: { path: { id: project } },
 					body: { ...said, on: said.on || null },
 				}),
-			),
-		);
-		if (kept) setSaid(empty);
+			);
+			// free for the next ones before the page has followed
+			setSaid(empty);
+		});
 	}
 	return (
 		<form onSubmit={add} className="flex flex-wrap items-start gap-2 pt-1.5">

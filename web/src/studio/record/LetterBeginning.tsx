@@ -11,13 +11,22 @@ export type Draft = {
 	sendAt?: string;
 };
 
-/** The studio's letters, and the one of progress where there is something to tell. */
-const toBeginWith = (desk: LetterDeskDto) => [
-	...desk.templates,
-	...desk.usual.filter(
-		(one) => one.key === "progress" && one.gaps.length === 0,
-	),
-];
+const progress = "progress";
+
+/** The studio's letters, and the one of progress where there is something to tell: that one begins filled, for it is a draft to be struck out from. */
+const toBeginWith = (desk: LetterDeskDto) =>
+	[
+		...desk.templates,
+		...desk.usual
+			.filter((one) => one.key === progress)
+			.map((one) => ({ ...one, name: "How it goes" })),
+	]
+		.filter((one) => one.key !== progress || one.gaps.length === 0)
+		.map((one) =>
+			one.key === progress
+				? { ...one, openSubject: one.subject, openBody: one.body }
+				: one,
+		);
 
 export function beginning(
 	desk: LetterDeskDto,
@@ -87,7 +96,7 @@ export function Beginning({
 				{toBeginWith(desk).map((template) => (
 					<option key={template.key} value={template.key}>
 						{template.number ? `${template.number}  ` : ""}
-						{template.key === "progress" ? "How it goes" : template.name}
+						{template.name}
 					</option>
 				))}
 			</Select>

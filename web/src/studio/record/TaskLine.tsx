@@ -58,7 +58,7 @@ export function TaskLine({
 						<li key={at}>
 							<Tick
 								label={step.title}
-								className="py-px"
+								className="py-[3px]"
 								checked={step.done}
 								onChange={(checked) =>
 									act.run(() =>

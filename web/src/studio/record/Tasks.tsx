@@ -44,7 +44,7 @@ export function Tasks({ record }: { record: RecordDto }) {
 		>
 			{adding && <AddList record={record} onClose={() => setAdding(false)} />}
 			{progress && (
-				<p className="flex flex-wrap gap-x-3 pb-1 text-small text-soft">
+				<p className="flex flex-wrap gap-x-3 pt-1.5 pb-1 text-small text-soft">
 					<span>{progress}</span>
 					{mine.length > 1 && (
 						<Button

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { SlipSort } from "../../api/schema";
 import { Button } from "../../ui/Button";
@@ -26,15 +26,22 @@ export function Writing({
 }) {
 	const [text, change, forget] = useKept(`note:${project}`, "");
 	const [chosen, setChosen] = useState<SlipSort>();
+	const field = useRef<HTMLInputElement>(null);
 	const act = useAct();
 	const offer = useUndo();
 	const reading = useReading(project, text, chosen);
 	const sort = chosen ?? reading?.sort ?? "Note";
 	async function keep() {
+		const written = { text, as: chosen ?? null };
+		// the field is free at once: whoever writes goes on writing, and loses nothing of it
+		change("");
+		forget();
+		setChosen(undefined);
+		field.current?.focus();
 		const kept = await act.run(async () => {
 			const slip = await answer(
 				api.POST("/api/slips", {
-					body: { text, project, as: chosen ?? null, onRecord: true },
+					body: { ...written, project, onRecord: true },
 				}),
 			);
 			offer({
@@ -49,10 +56,7 @@ export function Writing({
 					),
 			});
 		});
-		if (!kept) return;
-		change("");
-		forget();
-		setChosen(undefined);
+		if (!kept && !field.current?.value) change(written.text);
 	}
 	return (
 		<div className="my-1 mb-3 border-y-[1.5px] border-ink bg-sheet">
@@ -67,6 +71,7 @@ export function Writing({
 					Today
 				</span>
 				<LineField
+					ref={field}
 					id="write-here"
 					label="Write a note, a task with its day, or a call"
 					aria-describedby="write-becomes"

@@ -1,0 +1,108 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using Gesamt.Web.Hosting;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>The letter of progress: drafted from what was done since the last one.</summary>
+public sealed class ProgressTests
+{
+    private static async Task<JsonElement> DraftAsync(Visitor owner, long project) =>
+        (await owner.GetAsync($"/api/projects/{project}/letter"))
+            .GetProperty("usual")
+            .EnumerateArray()
+            .Single(letter => letter.GetProperty("key").GetString() == "progress");
+
+    private static async Task DoneAsync(Visitor owner, long project, string title, bool isClients = false)
+    {
+        var made = await owner.PostAsync(
+            $"/api/projects/{project}/tasks",
+            new
+            {
+                title,
+                due = (string?)null,
+                phase = (string?)null,
+                isClients,
+            }
+        );
+        var id = (await made.Content.ReadFromJsonAsync<JsonElement>(TestContext.Current.CancellationToken))
+            .GetProperty("id")
+            .GetInt64();
+        await owner.PostAsync($"/api/projects/{project}/tasks/{id}/done", new { done = true });
+    }
+
+    [Fact]
+    public async Task It_tells_what_was_done_since_the_last_one_and_hours_only_where_the_kind_says_so()
+    {
+        await using var studio = new EmptyStudio();
+        async Task LaterAsync(int hours) =>
+            await studio.WaitUntilAsync(
+                await studio.LookAsync((Desk desk) => Task.FromResult(desk.Now)) + NodaTime.Duration.FromHours(hours)
+            );
+        var (owner, client, project, page) = await studio.SignedByAllAsync("progress@letter.example");
+        // not booked yet there is nothing to tell, and the letter says which of its blanks nothing fills
+        Assert.Equal("progress", (await DraftAsync(owner, project)).GetProperty("gaps")[0].GetString());
+        var open = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
+            .GetProperty("toPay")
+            .GetProperty("invoices")[0];
+        await owner.PostAsync(
+            $"/api/projects/{project}/happened",
+            new
+            {
+                sort = "Paid",
+                amount = open.GetProperty("owed").GetString(),
+                means = "Transfer",
+                invoice = open.GetProperty("id").GetInt64(),
+            }
+        );
+        await LaterAsync(1);
+        await DoneAsync(owner, project, "Scale the drawing");
+        await DoneAsync(owner, project, "Clear the wall", isClients: true);
+        await owner.PostAsync($"/api/projects/{project}/phases", new { phase = "survey", state = "Done" });
+        await owner.PostAsync(
+            $"/api/projects/{project}/hours",
+            new
+            {
+                on = (string?)null,
+                time = "3",
+                words = "drawing",
+            }
+        );
+        var body = (await DraftAsync(owner, project)).GetProperty("body").GetString()!;
+        Assert.Contains("Done so far:\n- Scale the drawing\n- Survey is done", body);
+        Assert.DoesNotContain("Clear the wall", body);
+        Assert.DoesNotContain("Worked", body);
+        var sent = await owner.PostAsync(
+            $"/api/projects/{project}/letter",
+            new
+            {
+                subject = "How it goes",
+                body,
+                template = "progress",
+            }
+        );
+        Assert.True(sent.IsSuccessStatusCode, await sent.Content.ReadAsStringAsync());
+        await studio.TickAsync();
+        await LaterAsync(1);
+        owner = await studio.OwnerAsync();
+        Assert.Equal("progress", (await DraftAsync(owner, project)).GetProperty("gaps")[0].GetString());
+        await DoneAsync(owner, project, "Order the scaffold");
+        var next = (await DraftAsync(owner, project)).GetProperty("body").GetString()!;
+        Assert.Contains("Done since 25 January 2027:\n- Order the scaffold", next);
+        Assert.DoesNotContain("Scale the drawing", next);
+        // a kind of work by the hour says how long was worked
+        await studio.LookAsync(async db =>
+        {
+            var row = await db.Projects.SingleAsync(p => p.Id == new ProjectId(project));
+            row.Rules = row.Rules.Replace("\"tellsHours\":false", "\"tellsHours\":true");
+            return await db.SaveChangesAsync();
+        });
+        Assert.Contains(
+            "Worked since 25 January 2027: 3 h.",
+            (await DraftAsync(owner, project)).GetProperty("body").GetString()
+        );
+        Assert.NotNull(client);
+        Assert.StartsWith("/p/", page);
+    }
+}
