@@ -167,7 +167,7 @@ public sealed class WorkJourney(Demo demo) : IClassFixture<Demo>
         );
         Assert.Contains("Drawing, round 2: you said yes", owner.ValueOf("Text"));
         owner.Type("Text", "It goes well, and your part is here: [page link]");
-        owner.Press("Send");
+        owner.Press("Send the letter");
         owner.SeeItLeave();
     }
 
@@ -192,9 +192,13 @@ public sealed class WorkJourney(Demo demo) : IClassFixture<Demo>
     private void HoursAreSwitchedOff()
     {
         owner.Go("/studio");
-        owner.Unfold("Habits");
+        owner.PressWith("Habits");
         owner.Tick("I keep hours");
-        owner.Press("Keep");
+        owner.Press("Keep the studio");
+        owner.Wait(
+            () => owner.Driver.FindElements(By.CssSelector(".btn-go:not(:disabled)")).Count == 0,
+            () => "The studio is not kept."
+        );
         owner.Go(record);
         owner.Unfold("Hours and costs");
         owner.See("Quotes of suppliers");
