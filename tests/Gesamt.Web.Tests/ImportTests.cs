@@ -103,11 +103,25 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
         await studio.WaitUntilAsync(Instant.FromUtc(2027, 1, 25, 10, 45));
         await owner.PostAsync($"/api/projects/{went.Value}/notes", new { text = "She rang." });
+        // and so does one that the clock runs for, though nothing is said of it yet
+        var worked = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db.Projects.Where(p => p.Client!.Name == "Til Crane").Select(p => p.Id).SingleAsync()
+        );
+        await owner.PostAsync(
+            "/api/work-clock",
+            new
+            {
+                project = worked.Value,
+                task = (long?)null,
+                words = "",
+            }
+        );
         var undone = JsonDocument
             .Parse(await (await owner.PostAsync($"/api/imports/{id}/undo")).Content.ReadAsStringAsync())
             .RootElement;
-        Assert.Equal((2, 1), (undone.GetProperty("removed").GetInt32(), undone.GetProperty("kept").GetInt32()));
-        Assert.Equal(before + 1, await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.CountAsync()));
+        Assert.Equal((1, 2), (undone.GetProperty("removed").GetInt32(), undone.GetProperty("kept").GetInt32()));
+        Assert.Equal(before + 2, await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Projects.CountAsync()));
         Assert.Equal(HttpStatusCode.Conflict, (await owner.PostAsync($"/api/imports/{id}/undo")).StatusCode);
     }
 

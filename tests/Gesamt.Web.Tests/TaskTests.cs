@@ -338,4 +338,24 @@ public sealed class TaskTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             (await client.PostAsync($"{page}/api/tasks/{id}/done", new { done = false })).StatusCode
         );
     }
+
+    [Fact]
+    public async Task The_day_shows_what_is_the_owners_to_do_by_now_and_never_what_is_the_clients()
+    {
+        await using var own = new EmptyStudio();
+        var owner = await own.OwnerAsync();
+        var project = await own.InquireAsync(new Visitor(own), "today@tasks.example");
+        await AddAsync(owner, project, Task("Due today", "2027-01-25"));
+        await AddAsync(owner, project, Task("Worked on today", "2027-02-05", Plan(workOn: "2027-01-25")));
+        await AddAsync(owner, project, Task("Another day", "2027-02-05", Plan(workOn: "2027-01-26")));
+        await AddAsync(owner, project, Task("Theirs", "2027-01-25", isClients: true));
+        Assert.Equal(
+            ["Due today, due today", "Worked on today, due Fri 5 Feb"],
+            (await owner.GetAsync("/api/today"))
+                .GetProperty("day")
+                .GetProperty("tasks")
+                .EnumerateArray()
+                .Select(task => $"{task.GetProperty("title")}, {task.GetProperty("due")}")
+        );
+    }
 }

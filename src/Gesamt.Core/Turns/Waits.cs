@@ -39,7 +39,11 @@ internal static class Waits
         where
             madeSince is not { } since
             || project.History.Of<Happening.TaskMade>().Any(made => made.What.Task == task.Id && made.Recorded >= since)
-        select new Wait(WaitKind.TaskDue, project.Calendar.StartOf(task.Due!.Value), task.Title);
+        select new Wait(
+            WaitKind.TaskDue,
+            project.Calendar.StartOf(task.Due!.Value),
+            task.IsClients ? $"Show the client what is theirs: {task.Title}" : task.Title
+        );
 
     private static IEnumerable<Wait> Papers(Case project, Instant now)
     {

@@ -275,6 +275,9 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             .Union(desk.Db.ProjectPeople.Select(p => p.ProjectId))
             .Union(desk.Db.Labels.Where(l => l.ProjectId != null).Select(l => l.ProjectId!.Value))
             .Union(desk.Db.Links.Select(l => l.ProjectId))
+            .Union(desk.Db.Clocks.Select(c => c.ProjectId))
+            .Union(desk.Db.Checklists.Select(c => c.ProjectId))
+            .Union(desk.Db.Quotes.Select(q => q.ProjectId))
             .Where(project => ids.Contains(project))
             .ToListAsync();
 

@@ -272,7 +272,7 @@ public static class MeetingEndpoints
                     );
                     var tasks = await desk
                         .Db.Tasks.AsNoTracking()
-                        .Where(t => t.Due != null && t.DoneAt == null && !t.Removed)
+                        .Where(t => t.Due != null && t.DoneAt == null && !t.Removed && t.PublicId == null)
                         .OrderBy(t => t.Due)
                         .Take(2_000)
                         .Join(

@@ -145,14 +145,21 @@ public static class TodayView
         ];
     }
 
+    /// <summary>The owner's tasks that are due, or to be worked on by now; of a project that is over only while it asks for one.</summary>
     private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
     {
         var today = desk.Today;
         var rows = await desk
             .Db.Tasks.AsNoTracking()
-            .Where(t => t.DoneAt == null && !t.Removed && t.Due != null && t.Due <= today)
+            .Where(t => t.DoneAt == null && !t.Removed && t.PublicId == null && (t.Due <= today || t.WorkOn <= today))
             .Join(
-                desk.Db.Projects.Where(p => p.Standing.Ended == null && !p.Standing.PutAway),
+                desk.Db.Projects.Where(p =>
+                    !p.Standing.PutAway
+                    && (
+                        p.Standing.Ended == null
+                        || p.Standing.Turn == Side.Yours && p.Standing.Waits == WaitKind.TaskDue
+                    )
+                ),
                 t => t.ProjectId,
                 p => p.Id,
                 (t, p) =>
@@ -168,13 +175,13 @@ public static class TodayView
             .ToListAsync();
         return
         [
-            .. rows.OrderBy(r => r.Due)
+            .. rows.OrderBy(r => r.Due ?? today)
                 .Select(r => new DayTaskDto(
                     r.Id.Value,
                     r.ProjectId.Value,
                     r.Title,
                     r.Project,
-                    DateWords.Due(r.Due!.Value, today, false),
+                    r.Due is { } due ? DateWords.Due(due, today, false) : "",
                     r.Due < today
                 )),
         ];

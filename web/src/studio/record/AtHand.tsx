@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { RecordDto, SheetPaperDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
@@ -7,6 +7,7 @@ import { Refused } from "../../ui/Refused";
 import { TextArea } from "../../ui/TextArea";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
+import { Amend } from "./Amend";
 import { Block } from "./Block";
 
 /** The papers of the project, as they were sent and signed, and what can be done about a contract. */
@@ -128,30 +129,5 @@ function Void({
 				</div>
 			</div>
 		</Window>
-	);
-}
-
-function Amend({ project }: { project: number }) {
-	const navigate = useNavigate();
-	const act = useAct();
-	async function begin() {
-		if (
-			await act.run(() =>
-				answer(
-					api.POST("/api/projects/{id}/proposal/amend", {
-						params: { path: { id: project } },
-					}),
-				),
-			)
-		)
-			navigate(`/projects/${project}/proposal`);
-	}
-	return (
-		<div className="pt-1 pb-2">
-			<Button size="small" disabled={act.busy} onClick={begin}>
-				Write an amendment
-			</Button>
-			<Refused of={act.refusal} />
-		</div>
 	);
 }

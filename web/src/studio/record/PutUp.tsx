@@ -3,6 +3,7 @@ import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
 import { Select } from "../../ui/Select";
 import { Tick } from "../../ui/Tick";
+import { Amend } from "./Amend";
 import { Carried } from "./Carried";
 import { ChecklistLine, useChecklists } from "./Checklists";
 
@@ -102,6 +103,15 @@ export function PutUp({
 								<option key={one.name}>{one.name}</option>
 							))}
 						</Select>
+					)}
+					{next > agreed && record.sheet.canAmend && (
+						<div>
+							<p className="under">
+								A further round can be a priced extra: an amendment, which they
+								sign before you put it up.
+							</p>
+							<Amend project={record.id} />
+						</div>
 					)}
 					{next > agreed && (
 						<Tick

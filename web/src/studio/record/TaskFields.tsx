@@ -58,14 +58,16 @@ export function TaskFields({
 					onChange={(day) => setPlan({ workOn: day || null })}
 				/>
 			</div>
-			<div className="grid gap-3 md:grid-cols-3">
-				<TextField
-					label="Estimate"
-					placeholder="3 h, 45 min"
-					value={plan.estimate}
-					wrong={wrong("plan.estimate")}
-					onChange={(e) => setPlan({ estimate: e.target.value })}
-				/>
+			<div className="grid grid-cols-2 gap-3 md:grid-cols-3">
+				<div className="max-md:col-span-2">
+					<TextField
+						label="Estimate"
+						placeholder="3 h, 45 min"
+						value={plan.estimate}
+						wrong={wrong("plan.estimate")}
+						onChange={(e) => setPlan({ estimate: e.target.value })}
+					/>
+				</div>
 				<WeightSelect
 					label="Importance"
 					words={["low", "middling", "high"]}

@@ -3,17 +3,14 @@ import type { RecordDto } from "../../api/schema";
 import { AskForms } from "./AskForms";
 import { AtHand } from "./AtHand";
 import { Brief } from "./Brief";
-import { Checklists } from "./Checklists";
 import { ClientParts } from "./ClientParts";
 import { Details } from "./Details";
-import { Files } from "./Files";
 import { FollowUps } from "./FollowUps";
 import { Inquiry, longestOf } from "./Inquiry";
 import { LetterBox } from "./LetterBox";
 import { Meetings } from "./Meetings";
 import { Money } from "./Money";
 import { People } from "./People";
-import { Phases, phaseWords } from "./Phases";
 import {
 	briefLine,
 	followUpLine,
@@ -24,7 +21,7 @@ import {
 } from "./partLines";
 import { RateSheet } from "./RateSheet";
 import type { SheetActs } from "./Sheet";
-import { Spent } from "./Spent";
+import { checklists, files, phases, spent } from "./sheetWork";
 import { Tasks } from "./Tasks";
 
 /** A part of the sheet: what matters of it in one line, and whether the present gate needs it. */
@@ -174,47 +171,6 @@ function money(record: RecordDto, open: boolean): Part[] {
 	];
 }
 
-function checklists(record: RecordDto): Part {
-	const line = record.sheet.work.checklists;
-	return {
-		title: "Checklists",
-		line,
-		empty: !line,
-		open: false,
-		show: () => <Checklists record={record} />,
-	};
-}
-
-function spent(record: RecordDto): Part {
-	return {
-		title: "Hours and costs",
-		line: record.sheet.spent,
-		empty: !record.sheet.spent,
-		open: false,
-		show: () => <Spent record={record} />,
-	};
-}
-
-function files(record: RecordDto, acts: SheetActs, open: boolean): Part {
-	const { files } = record.sheet.work;
-	const of = (group: string) =>
-		files.filter((file) => file.group === group).length;
-	return {
-		title: "Files",
-		line: `${of("Supplied")} supplied, ${of("Drafts")} drafts, ${of("Final") || "none"} final`,
-		empty: files.length === 0,
-		open: open || record.sheet.work.canHandOver,
-		show: () => (
-			<Files
-				record={record}
-				onKeep={acts.onKeep}
-				onPutUp={() => acts.onWrite("review")}
-				onHandOver={() => acts.onWrite("handover")}
-			/>
-		),
-	};
-}
-
 function papers(record: RecordDto, acts: SheetActs, open: boolean): Part[] {
 	const { papers } = record.sheet;
 	if (papers.length === 0) return [];
@@ -225,31 +181,6 @@ function papers(record: RecordDto, acts: SheetActs, open: boolean): Part[] {
 			empty: false,
 			open,
 			show: () => <AtHand record={record} onWrite={acts.onWrite} />,
-		},
-	];
-}
-
-function phases(record: RecordDto, acts: SheetActs): Part[] {
-	const { phases } = record.sheet.work;
-	if (phases.length === 0 || !record.path.booked) return [];
-	const now = phases.find((one) => one.state === "InWork");
-	const count = (state: (typeof phases)[number]["state"]) =>
-		phases.filter((one) => one.state === state).length;
-	return [
-		{
-			title: "Phases",
-			line: [
-				now && `${now.name} ${phaseWords.InWork}`,
-				count("Done") > 0 && `${count("Done")} done`,
-				count("Ahead") > 0 && `${count("Ahead")} ahead`,
-			]
-				.filter(Boolean)
-				.join(", "),
-			empty: false,
-			open: false,
-			show: () => (
-				<Phases record={record} onTell={() => acts.onWrite("progress")} />
-			),
 		},
 	];
 }

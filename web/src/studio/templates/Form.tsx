@@ -156,7 +156,7 @@ export function Form({ form, kind }: { form: FormDto; kind: KindPageDto }) {
 					>
 						Keep the form
 					</Button>
-					{form.closed && (
+					{(form.closed || form.purpose === "Checklist") && (
 						<Button
 							disabled={act.busy}
 							onClick={() =>
