@@ -5,6 +5,7 @@ import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { FulfilmentSelect } from "../FulfilmentSelect";
 import { units } from "./stepWords";
+import { TaskItemMore } from "./TaskItemMore";
 
 export function Item({
 	item,
@@ -78,6 +79,12 @@ export function Item({
 					take out<span className="sr-only">: {item.title}</span>
 				</Button>
 			</span>
+			<TaskItemMore
+				item={item}
+				number={number}
+				wrong={wrong}
+				onChange={onChange}
+			/>
 		</li>
 	);
 }
