@@ -84,7 +84,8 @@ public static class LaidLists
             Counted = CountedOf(file, item),
             OffsetCount = dated ? item.Offset.Count : null,
             OffsetUnit = dated ? item.Offset.Unit : null,
-            Phase = item.Phase,
+            // a list is shared by kinds: a phase that this project does not have is none here
+            Phase = item.Phase is { } phase && file.Case.Kind.HasPhase(phase) ? phase : null,
             DoneBy = item.DoneBy,
             List = list.Name,
             EstimateMinutes = more?.Minutes,
