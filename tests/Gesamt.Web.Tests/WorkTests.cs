@@ -269,4 +269,66 @@ public sealed class WorkTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         await own.TickAsync();
         Assert.Equal("", Held(await owner.GetAsync($"/api/projects/{project}")));
     }
+
+    [Fact]
+    public async Task Other_dates_are_set_moved_and_told_beside_the_one_that_matters()
+    {
+        var (owner, project) = (await studio.OwnerAsync(), await BeginAsync("dates"));
+        async Task<HttpResponseMessage> SetAsync(string? name, string to, bool confirmed = true) =>
+            await owner.PostAsync(
+                $"/api/projects/{project}/date",
+                new
+                {
+                    to,
+                    also = Array.Empty<string>(),
+                    confirmed,
+                    name,
+                }
+            );
+        async Task<string[]> DatesAsync() =>
+            [
+                .. (await owner.GetAsync($"/api/projects/{project}"))
+                    .GetProperty("head")
+                    .GetProperty("dates")
+                    .EnumerateArray()
+                    .Select(date => $"{date.GetProperty("name")} {date.GetProperty("day")}"),
+            ];
+        Assert.Empty(await DatesAsync());
+        var looked = await SetAsync("print deadline", "2027-03-01", confirmed: false);
+        Assert.True(looked.IsSuccessStatusCode, await looked.Content.ReadAsStringAsync());
+        Assert.Empty(await DatesAsync());
+        await SetAsync("print deadline", "2027-03-01");
+        await SetAsync("hanging", "2027-02-20");
+        await SetAsync("Print Deadline ", "2027-03-08");
+        Assert.Equal(["hanging 2027-02-20", "print deadline 2027-03-08"], await DatesAsync());
+        Assert.Contains(
+            "Print deadline: 8 March 2027",
+            (await owner.GetAsync($"/api/projects/{project}")).GetRawText()
+        );
+        foreach (
+            var (name, to, field) in new[]
+            {
+                (" ", "2027-03-01", "name"),
+                (new string('x', 41), "2027-03-01", "name"),
+                ("hanging", "2027-02-20", "to"),
+                ("hanging", "2057-02-20", "to"),
+            }
+        )
+        {
+            var refused = await SetAsync(name, to);
+            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+            Assert.Contains($"\"{field}\"", await refused.Content.ReadAsStringAsync());
+        }
+        // the name of the date that matters is that date, however it is written
+        await SetAsync("Opening Day", "2027-05-01");
+        Assert.Equal(2, (await DatesAsync()).Length);
+        Assert.Equal(
+            "2027-05-01",
+            (await owner.GetAsync($"/api/projects/{project}"))
+                .GetProperty("head")
+                .GetProperty("date")
+                .GetProperty("day")
+                .GetString()
+        );
+    }
 }

@@ -29,17 +29,19 @@ public abstract record Moved(LocalDate? Old, LocalDate? New, Fate Fate)
         : Moved(Old, New, Fate);
 }
 
-/// <summary>The date that matters moves, and with it all that has not happened yet: worked out before anything is written, so that old and new dates can be shown first.</summary>
+/// <summary>A date moves, and with it all that has not happened yet: worked out before anything is written, so that old and new dates can be shown first.</summary>
 public static class Redating
 {
-    /// <summary>What hangs on the date that matters and what becomes of it; earliest old day first.</summary>
-    public static ImmutableArray<Moved> Of(Case project, LocalDate to, Instant now)
+    /// <summary>What hangs on a date and what becomes of it; earliest old day first.</summary>
+    /// <param name="name">Another named date; null is the date that matters, from which alone tasks are counted.</param>
+    public static ImmutableArray<Moved> Of(Case project, LocalDate to, Instant now, string? name = null)
     {
-        var after = With(project, to, now);
+        var date = name ?? project.Kind.MainDate;
+        var after = With(project, date, to, now);
         return
         [
-            .. Steps(project, after)
-                .Concat(Tasks(project, to))
+            .. Steps(project, after, date)
+                .Concat(date == project.Kind.MainDate ? Tasks(project, to) : [])
                 .Concat(Invoices(project, after))
                 .OrderBy(moved => moved.Old ?? LocalDate.MaxIsoValue),
         ];
@@ -47,14 +49,24 @@ public static class Redating
 
     /// <summary>The facts that move the date: the date itself, tasks at their new days, held letters planned again, and whatever else was asked for.</summary>
     /// <param name="also">Steps and tasks that were fixed by hand or skipped and shall move all the same.</param>
-    public static ImmutableArray<Happening> Facts(Case project, LocalDate to, Instant now, IReadOnlySet<Moved> also) =>
+    /// <param name="name">Another named date; null is the date that matters.</param>
+    public static ImmutableArray<Happening> Facts(
+        Case project,
+        LocalDate to,
+        Instant now,
+        IReadOnlySet<Moved> also,
+        string? name = null
+    ) =>
         [
             new Happening.DateSet(
-                project.Kind.MainDate,
+                name ?? project.Kind.MainDate,
                 to,
-                project.MainDate is { } main && main.TimeOfDay != StudioCalendar.DefaultTime ? main.TimeOfDay : null
+                project.DateNamed(name ?? project.Kind.MainDate) is { } old
+                && old.TimeOfDay != StudioCalendar.DefaultTime
+                    ? old.TimeOfDay
+                    : null
             ),
-            .. Of(project, to, now)
+            .. Of(project, to, now, name)
                 .Select(moved =>
                     moved switch
                     {
@@ -74,7 +86,7 @@ public static class Redating
                 .OfType<Happening>(),
         ];
 
-    private static Case With(Case project, LocalDate to, Instant now)
+    private static Case With(Case project, string date, LocalDate to, Instant now)
     {
         var moved = new Fact(
             new FactId(long.MaxValue),
@@ -82,12 +94,12 @@ public static class Redating
             now,
             now,
             Actor.Owner,
-            new Happening.DateSet(project.Kind.MainDate, to, null)
+            new Happening.DateSet(date, to, null)
         );
         return project with { History = new History(project.History.Facts.Add(moved)) };
     }
 
-    private static IEnumerable<Moved> Steps(Case project, Case after)
+    private static IEnumerable<Moved> Steps(Case project, Case after, string date)
     {
         // where a held or skipped step would come to lie if it were planned again
         var free = after with
@@ -103,7 +115,11 @@ public static class Redating
             Plan.Of(free).ToDictionary(step => step.Ref)
         );
         foreach (
-            var step in Plan.Of(project).Where(step => step.Step.When is { Cause: Cause.NamedDate, DateName: null })
+            var step in Plan.Of(project)
+                .Where(step =>
+                    step.Step.When is { Cause: Cause.NamedDate, DateName: var name }
+                    && (name ?? project.Kind.MainDate) == date
+                )
         )
         {
             // a step whose condition fails by now is kept only by what it has done

@@ -75,7 +75,19 @@ public static class Record
                 date is { } day ? DateWords.Distance(day, desk.Today) : null
             ),
             file.Row.Rehearsal ? RehearsalClock(desk) : null,
-            await OthersAsync(desk, file)
+            await OthersAsync(desk, file),
+            [
+                .. Work
+                    .Dates.Others(file.Case)
+                    .Select(name => (name, Day: file.Case.DateNamed(name)?.Date))
+                    .OrderBy(one => one.Day ?? NodaTime.LocalDate.MaxIsoValue)
+                    .Select(one => new MainDateDto(
+                        one.name,
+                        one.Day,
+                        desk.Short(one.Day),
+                        one.Day is { } on ? DateWords.Distance(on, desk.Today) : null
+                    )),
+            ]
         );
     }
 

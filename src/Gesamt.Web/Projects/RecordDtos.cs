@@ -192,7 +192,7 @@ public sealed record PartOfPersonDto(long Person, string Name, string? Reach, Pe
 /// <summary>A file of an entry, with where it is opened.</summary>
 public sealed record FileDto(string Name, string Address);
 
-/// <summary>The date that matters.</summary>
+/// <summary>The date that matters, or another of its dates.</summary>
 /// <param name="Name">What it is called: “Opening day”.</param>
 /// <param name="Words">“Fri 19 Feb”; null while it is not known.</param>
 /// <param name="Distance">“in 25 days”.</param>
@@ -203,6 +203,7 @@ public sealed record OtherProjectDto(long Id, string Title, string Stands);
 
 /// <summary>The head: what it is, for whom, when.</summary>
 /// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
+/// <param name="Dates">Its other dates, by day; what something waits for without being known stands last.</param>
 /// <param name="Others">The client's other projects, the newest first.</param>
 public sealed record RecordHeadDto(
     string Title,
@@ -211,7 +212,8 @@ public sealed record RecordHeadDto(
     string? Source,
     MainDateDto Date,
     string? RehearsalClock,
-    IReadOnlyList<OtherProjectDto> Others
+    IReadOnlyList<OtherProjectDto> Others,
+    IReadOnlyList<MainDateDto> Dates
 );
 
 /// <param name="Ends">Whether the project is over with it.</param>

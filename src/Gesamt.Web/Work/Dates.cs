@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
@@ -15,7 +16,8 @@ namespace Gesamt.Web.Work;
 /// <param name="To">The new date.</param>
 /// <param name="Also">Keys of what was fixed by hand or skipped and shall move all the same.</param>
 /// <param name="Confirmed">Without it nothing is moved, and what would be is shown.</param>
-public sealed record MoveDateDto(LocalDate To, string[] Also, bool Confirmed);
+/// <param name="Name">Another named date, also one that is new; null is the date that matters.</param>
+public sealed record MoveDateDto(LocalDate To, string[] Also, bool Confirmed, string? Name = null);
 
 /// <param name="Ask">May be ticked to move all the same.</param>
 public sealed record MovedDto(string Key, string Title, string Old, string New, string Words, bool Ask);
@@ -26,9 +28,12 @@ public sealed record RedatingDto(string? Old, string New, IReadOnlyList<MovedDto
 /// <param name="At">The day and time it shall act, fixed by hand; null counts it anew from its cause.</param>
 public sealed record StepMoveDto(long Run, string Step, int Occurrence, LocalDateTime? At);
 
-/// <summary>Moves the date that matters, and single steps by hand.</summary>
+/// <summary>Sets and moves dates, and single steps by hand.</summary>
 public static class Dates
 {
+    private const int LongestName = 40,
+        MostDates = 20;
+
     /// <summary>What would move, or, confirmed, what has moved.</summary>
     /// <exception cref="InvalidException">It is the date it has already, or one out of reach.</exception>
     public static async Task<RedatingDto> MoveAsync(Desk desk, ProjectId project, MoveDateDto move)
@@ -36,21 +41,68 @@ public static class Dates
         return await desk.ActAsync(async act =>
         {
             var file = await desk.OpenAsync(project);
-            var name = file.Case.Kind.MainDate;
-            if (move.To == file.Case.MainDate?.Date)
+            var name = NameOf(file, move.Name);
+            if (move.To == file.Case.DateNamed(name)?.Date)
                 throw new InvalidException(("to", $"The {name} is {DateWords.Long(move.To)} already."));
             if (move.To < desk.Today.PlusYears(-20) || move.To > desk.Today.PlusYears(20))
                 throw new InvalidException(("to", "Choose a date within twenty years."));
-            var moved = Redating.Of(file.Case, move.To, desk.Now);
-            var preview = await PreviewAsync(desk, file, move.To, moved);
+            var moved = Redating.Of(file.Case, move.To, desk.Now, name);
+            var preview = await PreviewAsync(desk, file, name, move.To, moved);
             if (!move.Confirmed)
                 return preview;
             var also = moved.Where(one => move.Also.Contains(KeyOf(one))).ToHashSet();
-            var facts = Redating.Facts(file.Case, move.To, desk.Now, also);
+            var facts = Redating.Facts(file.Case, move.To, desk.Now, also, name);
             await ApplyAsync(desk, facts);
             await act.RecordAsync(file, Actor.Owner, [.. facts]);
             return preview;
         });
+    }
+
+    /// <summary>The names of the project's other dates: those that are set, and those that something waits for.</summary>
+    public static IReadOnlyList<string> Others(Case project) =>
+        [
+            .. project
+                .History.Of<Happening.DateSet>()
+                .Select(set => set.What.Name)
+                .Concat(
+                    project.Runs.SelectMany(run =>
+                        run.Routine.Steps.Select(step => step.When)
+                            .Where(when => when.Cause == Cause.NamedDate)
+                            .Select(when => when.DateName)
+                            .OfType<string>()
+                    )
+                )
+                .Concat(
+                    (AgreedPrice.Of(project.History)?.Parts ?? [])
+                        .Select(part => part.Due)
+                        .OfType<DueRule.AroundDate>()
+                        .Select(rule => rule.Name)
+                )
+                .Where(name => name != project.Kind.MainDate)
+                .Distinct(),
+        ];
+
+    /// <summary>A date by its name as the project writes it.</summary>
+    private static string NameOf(ProjectFile file, string? name)
+    {
+        if (name is null)
+            return file.Case.Kind.MainDate;
+        var plain = name.Trim();
+        if (plain.Length is 0 or > LongestName)
+            throw new InvalidException(("name", $"A date is called something of 1 to {LongestName} characters."));
+        var others = Others(file.Case);
+        if (
+            others
+                .Append(file.Case.Kind.MainDate)
+                .FirstOrDefault(known => string.Equals(known, plain, StringComparison.OrdinalIgnoreCase)) is
+            { } known
+        )
+            return known;
+        return others.Count < MostDates
+            ? plain
+            : throw new InvalidException(
+                ("name", $"A project has at most {MostDates} dates besides the one that matters.")
+            );
     }
 
     /// <summary>Fixes a planned step to a day and time, or lets it be counted from its cause again.</summary>
@@ -102,6 +154,7 @@ public static class Dates
     private static async Task<RedatingDto> PreviewAsync(
         Desk desk,
         ProjectFile file,
+        string date,
         LocalDate to,
         IReadOnlyCollection<Moved> moved
     )
@@ -113,7 +166,7 @@ public static class Dates
             .Select(same => new { same.Key, Name = same.Min(t => t.Name)! })
             .ToDictionaryAsync(t => t.Key, t => t.Name);
         return new(
-            file.Case.MainDate is { } old ? DateWords.Short(old.Date, desk.Today) : null,
+            file.Case.DateNamed(date) is { } old ? DateWords.Short(old.Date, desk.Today) : null,
             DateWords.Short(to, desk.Today),
             [
                 .. moved

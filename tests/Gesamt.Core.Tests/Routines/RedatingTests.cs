@@ -187,4 +187,48 @@ public sealed class RedatingTests
                         .SequenceEqual(Plan.Of(project).Select(s => (s.Ref, s.Due, s.State)));
                 }
             );
+
+    [Fact]
+    public void Another_date_moves_what_hangs_on_it_alone()
+    {
+        var hanging = Letter_("hang", Span.Days(-7)) with
+        {
+            When = new Timing(Cause.NamedDate, Span.Days(-7), new LocalTime(9, 0), "hanging"),
+        };
+        var project = Case(
+                KindRules.Default,
+                [new Run(RunId, Routine with { Steps = [.. Routine.Steps, hanging] })],
+                ("2027-01-04 09:00", Inquiry),
+                ("2027-01-04 09:00", OpeningDay("2027-06-18")),
+                ("2027-01-04 09:00", new Happening.RunBegan(RunId))
+            )
+            .With(new OpenTask(new(1), "Order paint", Date("2027-06-04"), Span.Days(-14)));
+        var now = At("2027-01-25 10:30");
+        // not known yet: it waits, and setting the date plans it
+        var set = Redating.Of(project, Date("2027-06-10"), now, "hanging");
+        var step = Assert.IsType<Moved.OfStep>(Assert.Single(set));
+        Assert.Equal((null, Date("2027-06-03"), Fate.Moves), (step.Old, step.New!.Value, step.Fate));
+        var known = project with
+        {
+            History = new History(
+                project.History.Facts.Add(
+                    new Fact(
+                        new FactId(99),
+                        project.Id,
+                        now,
+                        now,
+                        Actor.Owner,
+                        Redating.Facts(project, Date("2027-06-10"), now, new HashSet<Moved>(), "hanging").Single()
+                    )
+                )
+            ),
+        };
+        var moved = Assert.IsType<Moved.OfStep>(Assert.Single(Redating.Of(known, Date("2027-06-14"), now, "hanging")));
+        Assert.Equal((Date("2027-06-03"), Date("2027-06-07")), (moved.Old!.Value, moved.New!.Value));
+        // and the date that matters leaves it where it is
+        Assert.DoesNotContain(
+            Redating.Of(known, Date("2027-10-02"), now),
+            one => one is Moved.OfStep { Step.Ref.Step: "hang" }
+        );
+    }
 }

@@ -22447,7 +22447,7 @@ export interface components {
             works: boolean;
             words: string;
         };
-        /** @description The date that matters. */
+        /** @description The date that matters, or another of its dates. */
         MainDateDto: {
             /** @description What it is called: “Opening day”. */
             name: string;
@@ -22603,6 +22603,8 @@ export interface components {
             also: string[];
             /** @description Without it nothing is moved, and what would be is shown. */
             confirmed: boolean;
+            /** @description Another named date, also one that is new; null is the date that matters. */
+            name?: null | string;
         };
         /** @description Where a meeting is moved to, in the studio’s time. */
         MoveMeetingDto: {
@@ -23518,6 +23520,8 @@ export interface components {
             rehearsalClock: null | string;
             /** @description The client's other projects, the newest first. */
             others: components["schemas"]["OtherProjectDto"][];
+            /** @description Its other dates, by day; what something waits for without being known stands last. */
+            dates: components["schemas"]["MainDateDto"][];
         };
         /** @description The line: what happened, and what is planned. */
         RecordLineDto: {

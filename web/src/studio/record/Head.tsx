@@ -4,6 +4,7 @@ import type { RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { useAct } from "../useAct";
 import { EditHead } from "./EditHead";
+import type { DateToMove } from "./MoveDate";
 
 /** What it is, for whom, when; and the acts that are always there. */
 export function Head({
@@ -12,7 +13,7 @@ export function Head({
 	onHappened,
 }: {
 	record: RecordDto;
-	onMove: () => void;
+	onMove: (date: DateToMove) => void;
 	onHappened: () => void;
 }) {
 	return (
@@ -34,7 +35,11 @@ export function Head({
 					record.head.date.name && `${record.head.date.name} not known.`
 				)}{" "}
 				{!record.path.ended && record.head.date.name && (
-					<Button kind="word" size="small" onClick={onMove}>
+					<Button
+						kind="word"
+						size="small"
+						onClick={() => onMove(record.head.date)}
+					>
 						{record.head.date.words ? "move" : "set"}
 						<span className="sr-only">
 							{" "}
@@ -42,7 +47,18 @@ export function Head({
 						</span>
 					</Button>
 				)}
+				{!record.path.ended && (
+					<Button
+						kind="word"
+						size="small"
+						className="ml-2"
+						onClick={() => onMove({ day: null })}
+					>
+						another date
+					</Button>
+				)}
 			</p>
+			<OtherDates record={record} onMove={onMove} />
 			{record.head.others.length > 0 && (
 				<p className="w-full text-small text-soft">
 					Also for {record.head.client.name}:{" "}
@@ -70,6 +86,41 @@ export function Head({
 				</Button>
 			</div>
 		</div>
+	);
+}
+
+/** The other dates of the project, each to be moved with what hangs on it. */
+function OtherDates({
+	record,
+	onMove,
+}: {
+	record: RecordDto;
+	onMove: (date: DateToMove) => void;
+}) {
+	const { dates } = record.head;
+	if (record.path.ended || dates.length === 0) return null;
+	return (
+		<p className="flex w-full flex-wrap gap-x-4 gap-y-1.5 text-small text-soft">
+			{dates.map((date) => (
+				<span key={date.name}>
+					<span className="inline-block first-letter:uppercase">
+						{date.name}
+					</span>{" "}
+					{date.words ? (
+						<>
+							<b className="font-semibold text-ink">{date.words}</b>,{" "}
+							{date.distance}
+						</>
+					) : (
+						"not known"
+					)}{" "}
+					<Button kind="word" onClick={() => onMove(date)}>
+						{date.words ? "move" : "set"}
+						<span className="sr-only"> the {date.name.toLowerCase()}</span>
+					</Button>
+				</span>
+			))}
+		</p>
 	);
 }
 

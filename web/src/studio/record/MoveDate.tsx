@@ -5,24 +5,30 @@ import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
 import { Refused } from "../../ui/Refused";
 import { Cell, Head, Table } from "../../ui/Table";
+import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
-/** Moves the date that matters: old and new days are shown before anything is moved. */
+/** A date to be set or moved; without a name it is a new one. */
+export type DateToMove = { name?: string; day: string | null };
+
+/** Sets or moves a date of the project: old and new days are shown before anything is moved. */
 export function MoveDate({
 	record,
-	open,
+	date,
 	onClose,
 }: {
 	record: RecordDto;
-	open: boolean;
+	date: DateToMove;
 	onClose: () => void;
 }) {
-	const [to, setTo] = useState(record.head.date.day ?? "");
+	const [name, setName] = useState(date.name ?? "");
+	const [to, setTo] = useState(date.day ?? "");
 	const [preview, setPreview] = useState<RedatingDto>();
 	const [also, setAlso] = useState<string[]>([]);
 	const act = useAct();
+	const main = date.name === record.head.date.name;
 	const move = (confirmed: boolean) =>
 		act.run(async () =>
 			setPreview(
@@ -33,6 +39,7 @@ export function MoveDate({
 							to,
 							also,
 							confirmed,
+							name: main ? null : name,
 						},
 					}),
 				),
@@ -42,17 +49,32 @@ export function MoveDate({
 		event.preventDefault();
 		if (!preview) return move(false);
 		if (!(await move(true))) return;
-		setPreview(undefined);
 		onClose();
 	}
 	return (
 		<Window
-			title={`${record.head.date.words ? "Move the" : "Set the"} ${record.head.date.name.toLowerCase()}`}
-			open={open}
+			title={
+				date.name
+					? `${date.day ? "Move the" : "Set the"} ${date.name.toLowerCase()}`
+					: "Another date of this project"
+			}
+			open
 			onClose={onClose}
 			wide
 		>
 			<form onSubmit={go} className="grid gap-3">
+				{!date.name && (
+					<TextField
+						label="What it is called"
+						placeholder="hanging, print deadline, rehearsal"
+						value={name}
+						wrong={act.refusal?.of("name")}
+						onChange={(e) => {
+							setName(e.target.value);
+							setPreview(undefined);
+						}}
+					/>
+				)}
 				<DateField
 					label="New date"
 					value={to}

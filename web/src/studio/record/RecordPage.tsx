@@ -10,7 +10,7 @@ import { Matches } from "../people/Matches";
 import { Gates } from "./Gates";
 import { Head, Places } from "./Head";
 import { Line } from "./Line";
-import { MoveDate } from "./MoveDate";
+import { type DateToMove, MoveDate } from "./MoveDate";
 import type { Begins } from "./nextAct";
 import { RehearsalBar } from "./RehearsalBar";
 import { Side } from "./Side";
@@ -37,7 +37,7 @@ export default function RecordPage() {
 function Page({ record }: { record: RecordDto }) {
 	const [search, setSearch] = useSearchParams();
 	const [asking, setAsking] = useState<HappenedSort | "anything">();
-	const [moving, setMoving] = useState(false);
+	const [moving, setMoving] = useState<DateToMove>();
 	const files = useKeepFiles(record.id);
 	const open = search.get("open");
 	const writing = search.get("write");
@@ -79,7 +79,7 @@ function Page({ record }: { record: RecordDto }) {
 		>
 			<Head
 				record={record}
-				onMove={() => setMoving(true)}
+				onMove={setMoving}
 				onHappened={() => setAsking("anything")}
 			/>
 			{record.head.rehearsalClock && <RehearsalBar record={record} />}
@@ -129,12 +129,14 @@ function Page({ record }: { record: RecordDto }) {
 					files={files}
 				/>
 			</div>
-			<MoveDate
-				key={record.head.date.day}
-				record={record}
-				open={moving}
-				onClose={() => setMoving(false)}
-			/>
+			{moving && (
+				<MoveDate
+					key={moving.name}
+					record={record}
+					date={moving}
+					onClose={() => setMoving(undefined)}
+				/>
+			)}
 			<Suspense>
 				<WhatHappened
 					key={asking}
