@@ -19,11 +19,19 @@ export function changedAll(queries: QueryClient) {
 	});
 }
 
+/** Within so many milliseconds of the page nothing can have been missed. */
+const quick = 500;
+
 /** Learns of what happened meanwhile, and fetches what it changed of what is on the screen. */
 export function useLive() {
 	const queries = useQueryClient();
 	useEffect(() => {
 		const source = new EventSource("/api/live");
+		const begun = Date.now();
+		// what happened while nobody listened was told to nobody: after a gap everything is fetched again
+		source.addEventListener("open", () => {
+			if (Date.now() - begun > quick) changedAll(queries);
+		});
 		source.addEventListener("changed", ({ data }: MessageEvent<string>) =>
 			data === "all"
 				? changedAll(queries)

@@ -17,6 +17,8 @@ const queries = new QueryClient({
 	defaultOptions: {
 		queries: {
 			staleTime: 5_000,
+			// the studio may run on this very machine: a browser that thinks it is offline asks all the same
+			networkMode: "always",
 			retry: (count, error) =>
 				count < 2 && !(error instanceof Refusal && error.status > 0),
 		},
