@@ -119,3 +119,8 @@ public readonly record struct QuoteId(long Value) : IId<QuoteId>
 {
     public static QuoteId From(long value) => new(value);
 }
+
+public readonly record struct PraiseId(long Value) : IId<PraiseId>
+{
+    public static PraiseId From(long value) => new(value);
+}

@@ -74,6 +74,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<HoursRow> Hours => Set<HoursRow>();
     public DbSet<ClockRow> Clocks => Set<ClockRow>();
     public DbSet<QuoteRow> Quotes => Set<QuoteRow>();
+    public DbSet<PraiseRow> Praise => Set<PraiseRow>();
     public DbSet<ChecklistRow> Checklists => Set<ChecklistRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<BankFileRow> BankFiles => Set<BankFileRow>();
@@ -111,6 +112,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<HoursId>(conventions);
         Id<CostId>(conventions);
         Id<QuoteId>(conventions);
+        Id<PraiseId>(conventions);
         Id<BankLineId>(conventions);
         Id<RecurringId>(conventions);
         Id<KeptMeansId>(conventions);
@@ -203,6 +205,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<FactRow>().ToTable(t => t.HasCheckConstraint("NotAhead", "Happened <= Recorded"));
         OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
         OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
+        OfProject(Key<PraiseRow, PraiseId>(model, p => p.Id));
         var task = OfProject(Key<TaskRow, TaskId>(model, t => t.Id));
         task.HasIndex(t => new { t.DoneAt, t.Due });
         task.HasIndex(t => t.PublicId).IsUnique();

@@ -35,6 +35,7 @@ using Gesamt.Web.Spent;
 using Gesamt.Web.StandIns;
 using Gesamt.Web.Studios;
 using Gesamt.Web.Templates;
+using Gesamt.Web.Testimonials;
 using Gesamt.Web.Ticking;
 using Gesamt.Web.Turns;
 using Gesamt.Web.Upkeep;
@@ -197,6 +198,7 @@ api.MapWork();
 api.MapChecklists();
 api.MapSpent();
 api.MapQuotes();
+api.MapTestimonials();
 api.MapWorkClock();
 api.MapAsClient();
 api.MapRegister();
@@ -253,6 +255,7 @@ app.MapGroup("/p/{link}/api")
     .MapClientWork()
     .MapClientTasks()
     .MapClientBrief()
+    .MapClientTestimonial()
     .MapClientMeetings()
     .MapClientForms();
 if (settings.Mode != RunMode.Real)

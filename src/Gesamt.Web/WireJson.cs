@@ -30,6 +30,7 @@ using Gesamt.Web.Spent;
 using Gesamt.Web.StandIns;
 using Gesamt.Web.Studios;
 using Gesamt.Web.Templates;
+using Gesamt.Web.Testimonials;
 using Gesamt.Web.Turns;
 using Gesamt.Web.Upkeep;
 using Gesamt.Web.WhatHappened;
@@ -44,6 +45,15 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(AddressDto))]
 [JsonSerializable(typeof(KeepHoursDto))]
 [JsonSerializable(typeof(KeepCostDto))]
+[JsonSerializable(typeof(KeepPraiseDto))]
+[JsonSerializable(typeof(PraiseIdDto))]
+[JsonSerializable(typeof(ProjectPraiseDto))]
+[JsonSerializable(typeof(PutTestimonialDto))]
+[JsonSerializable(typeof(NoteLeaveDto))]
+[JsonSerializable(typeof(ApproveWordsDto))]
+[JsonSerializable(typeof(AnswerLeaveDto))]
+[JsonSerializable(typeof(RevokeLeaveDto))]
+[JsonSerializable(typeof(AllPraiseDto))]
 [JsonSerializable(typeof(SpentIdDto))]
 [JsonSerializable(typeof(SpentDto))]
 [JsonSerializable(typeof(SpentLinesDto))]

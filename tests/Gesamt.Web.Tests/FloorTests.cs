@@ -56,6 +56,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Inquiries",
         "Work",
         "Spent",
+        "Testimonials",
         "Recurring",
         "WhatHappened",
         "Routines",

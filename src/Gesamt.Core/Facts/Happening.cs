@@ -250,6 +250,27 @@ public abstract record Happening
 
     public sealed record PartClosed(PagePart Part) : Happening;
 
+    // praise, and leave to use it
+    public sealed record PraiseKept(PraiseId Praise) : Happening;
+
+    /// <summary>Words were put to the client, to be quoted once they approve them.</summary>
+    public sealed record TestimonialPut(VersionId Words) : Happening;
+
+    public sealed record TestimonialTakenBack : Happening;
+
+    /// <summary>The client approved words, those put to them or as they changed them.</summary>
+    public sealed record TestimonialApproved(VersionId Words) : Happening;
+
+    public sealed record TestimonialDeclined : Happening;
+
+    /// <param name="Wording">The sentence they agreed to.</param>
+    public sealed record LeaveGiven(LeaveTo To, VersionId Wording) : Happening;
+
+    public sealed record LeaveRefused(LeaveTo To, VersionId Wording) : Happening;
+
+    /// <summary>A leave that was given is taken back: from now on it is not used.</summary>
+    public sealed record LeaveRevoked(LeaveTo To) : Happening;
+
     // the project as a whole
     public sealed record DateSet(string Name, LocalDate Date, LocalTime? Time) : Happening;
 

@@ -61,6 +61,16 @@ public enum PagePart
     Tasks,
 }
 
+/// <summary>What a client may allow once the work is done.</summary>
+public enum LeaveTo
+{
+    /// <summary>To quote the words they approved.</summary>
+    Quote,
+
+    /// <summary>To show the work.</summary>
+    Show,
+}
+
 /// <summary>A phase of one project, as its owner arranged them.</summary>
 /// <param name="Was">What it was called before; null for a new one.</param>
 public sealed record ArrangedPhase(string Name, string? Was);

@@ -105,6 +105,8 @@ public static class StopRules
                             or Happening.Approved
                             or Happening.BriefApproved
                             or Happening.BriefRemarked
+                            or Happening.TestimonialApproved
+                            or Happening.TestimonialDeclined
             ),
             StopRule.Opened => Since(
                 project,

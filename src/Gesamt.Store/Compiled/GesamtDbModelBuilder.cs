@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("54016f2e-fd8b-4c49-83b3-76e4e3c4240e"), entityTypeCount: 71)
+            : base(skipDetectChanges: false, modelId: new Guid("528fa524-c8f4-435e-acbb-bae6b41ace09"), entityTypeCount: 72)
         {
         }
 
@@ -66,6 +66,7 @@ namespace Gesamt.Store.Compiled
             var paymentRow = PaymentRowEntityType.Create(this);
             var personRow = PersonRowEntityType.Create(this);
             var plannedStepRow = PlannedStepRowEntityType.Create(this);
+            var praiseRow = PraiseRowEntityType.Create(this);
             var projectPersonRow = ProjectPersonRowEntityType.Create(this);
             var projectRow = ProjectRowEntityType.Create(this);
             var quoteRow = QuoteRowEntityType.Create(this);
@@ -124,6 +125,7 @@ namespace Gesamt.Store.Compiled
             PaperRowEntityType.CreateForeignKey1(paperRow, projectRow);
             PaymentRowEntityType.CreateForeignKey1(paymentRow, projectRow);
             PlannedStepRowEntityType.CreateForeignKey1(plannedStepRow, projectRow);
+            PraiseRowEntityType.CreateForeignKey1(praiseRow, projectRow);
             ProjectPersonRowEntityType.CreateForeignKey1(projectPersonRow, personRow);
             ProjectPersonRowEntityType.CreateForeignKey2(projectPersonRow, projectRow);
             ProjectRowEntityType.CreateForeignKey1(projectRow, personRow);
@@ -187,6 +189,7 @@ namespace Gesamt.Store.Compiled
             PaymentRowEntityType.CreateAnnotations(paymentRow);
             PersonRowEntityType.CreateAnnotations(personRow);
             PlannedStepRowEntityType.CreateAnnotations(plannedStepRow);
+            PraiseRowEntityType.CreateAnnotations(praiseRow);
             ProjectPersonRowEntityType.CreateAnnotations(projectPersonRow);
             ProjectRowEntityType.CreateAnnotations(projectRow);
             QuoteRowEntityType.CreateAnnotations(quoteRow);

@@ -47,9 +47,15 @@ public enum PaperSort
     Proposal,
     Contract,
     Brief,
+
+    /// <summary>Words to be quoted.</summary>
+    Testimonial,
+
+    /// <summary>The sentence of a leave that was given or refused.</summary>
+    Leave,
 }
 
-/// <summary>A proposal, contract or brief as it was put to the client: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>
+/// <summary>A proposal, contract, brief or testimonial as it was put to the client: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>
 public sealed class VersionRow
 {
     public VersionId Id { get; set; }

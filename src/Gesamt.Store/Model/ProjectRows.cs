@@ -146,6 +146,25 @@ public sealed class NoteRow
     public ReviewId? ReviewId { get; set; }
 }
 
+/// <summary>Words that pleased, as they were said on a day. The owner's alone.</summary>
+public sealed class PraiseRow
+{
+    public PraiseId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string Words { get; set; }
+    public LocalDate On { get; set; }
+
+    /// <summary>Who said it; empty where that was not written down.</summary>
+    public string Who { get; set; } = "";
+
+    /// <summary>The letter it stands in.</summary>
+    public LetterId? LetterId { get; set; }
+
+    /// <summary>The remark or call it was said in.</summary>
+    public NoteId? NoteId { get; set; }
+    public bool Removed { get; set; }
+}
+
 public sealed class TaskRow
 {
     public TaskId Id { get; set; }

@@ -278,6 +278,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             .Union(desk.Db.Clocks.Select(c => c.ProjectId))
             .Union(desk.Db.Checklists.Select(c => c.ProjectId))
             .Union(desk.Db.Quotes.Select(q => q.ProjectId))
+            .Union(desk.Db.Praise.Select(p => p.ProjectId))
             .Where(project => ids.Contains(project))
             .ToListAsync();
 

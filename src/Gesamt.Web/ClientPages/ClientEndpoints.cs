@@ -129,7 +129,9 @@ public static class ClientEndpoints
                 var project = ClientLink.Link(http).ProjectId;
                 var shown = await desk
                     .Db.Versions.AsNoTracking()
-                    .Where(v => v.ProjectId == project && v.Sort != PaperSort.Brief)
+                    .Where(v =>
+                        v.ProjectId == project && (v.Sort == PaperSort.Proposal || v.Sort == PaperSort.Contract)
+                    )
                     .OrderByDescending(v => v.Id)
                     .ToListAsync();
                 return shown.Any(version => FilesOf(version).Contains(hash))

@@ -17,6 +17,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Prices;
 using Gesamt.Web.Recurring;
+using Gesamt.Web.Testimonials;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
@@ -77,6 +78,7 @@ public sealed record BookingDto(
 /// <param name="Help">Where a question goes.</param>
 /// <param name="Rates">The rate sheet that waits for them.</param>
 /// <param name="Tasks">What is theirs to do.</param>
+/// <param name="Testimonial">What they let the studio say and show.</param>
 public sealed record OpenPartsDto(
     WholeDto? Whole,
     DraftsDto? Drafts,
@@ -85,7 +87,8 @@ public sealed record OpenPartsDto(
     ShownBriefDto? Brief,
     IReadOnlyList<ClientFormDto> Forms,
     IReadOnlyList<RateEntry>? Rates,
-    IReadOnlyList<ClientTaskDto>? Tasks
+    IReadOnlyList<ClientTaskDto>? Tasks,
+    ShownTestimonialDto? Testimonial
 );
 
 /// <param name="ChooseTime">What there is to choose a time for.</param>
@@ -133,6 +136,7 @@ public static class ClientPage
         var forms = await ClientForms.OpenAsync(desk, file);
         var rates = await RateSheet.ShownAsync(desk, file);
         var time = await MeetingViews.OfferedAsync(desk, file);
+        var testimonial = await ClientTestimonial.ShownAsync(desk, file);
         var tasks = open(PagePart.Tasks) ? await ClientTasks.OfAsync(desk, file) : null;
         return new(
             new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
@@ -168,10 +172,11 @@ public static class ClientPage
                 brief,
                 forms,
                 rates,
-                tasks
+                tasks,
+                testimonial
             ),
             new(await MeetingViews.ForClientAsync(desk, file), time),
-            ClientParts.ToDo(file, new(time, brief, forms, rates is not null, tasks ?? []), invoices)
+            ClientParts.ToDo(file, new(time, brief, forms, rates is not null, tasks ?? [], testimonial), invoices)
         );
     }
 

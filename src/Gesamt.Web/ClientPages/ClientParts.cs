@@ -12,6 +12,7 @@ using Gesamt.Web.Briefs;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Reviews;
+using Gesamt.Web.Testimonials;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
@@ -171,7 +172,11 @@ public static class ClientParts
                     $"task-{task.Id}"
                 ))
         );
-        return [.. toDo, .. ClientWay.ToDo(file.History).Select(task => Of(task, invoices))];
+        toDo.AddRange(ClientWay.ToDo(file.History).Select(task => Of(task, invoices)));
+        // a favour comes last
+        if (asked.Testimonial is { Open: true })
+            toDo.Add(new("Read the words that would be quoted, and say yes or no", "testimonial"));
+        return toDo;
     }
 
     /// <summary>What is on the page and asks for something.</summary>
@@ -182,7 +187,8 @@ public static class ClientParts
         ShownBriefDto? Brief,
         IReadOnlyList<ClientFormDto> Forms,
         bool Rates,
-        IReadOnlyList<ClientTaskDto> Tasks
+        IReadOnlyList<ClientTaskDto> Tasks,
+        ShownTestimonialDto? Testimonial
     );
 
     private static ToDoDto Of(ClientTask task, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices) =>

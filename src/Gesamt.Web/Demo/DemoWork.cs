@@ -1,15 +1,18 @@
 using System.Globalization;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Work;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Checklists;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Letters;
 using Gesamt.Web.People;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Spent;
+using Gesamt.Web.Testimonials;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 
@@ -41,6 +44,10 @@ public static class DemoWork
         "slip",
         "label",
         "has part",
+        "praise",
+        "asks to quote",
+        "approves words",
+        "leave",
     ];
 
     public static bool Knows(string act) => Acts.Contains(act);
@@ -95,6 +102,10 @@ public static class DemoWork
             "slip" => DemoTalk.SlipAsync(desk, e.Rest),
             "label" => Labels.PutAsync(desk, new(e.Rest, id.Value, null, null)),
             "has part" => DemoTalk.PartAsync(desk, id, e.Rest.Split(',', StringSplitOptions.TrimEntries)),
+            "praise" => Praising.AddAsync(desk, id, new(e.Rest)),
+            "asks to quote" => AskToQuoteAsync(desk, id, project, e.Rest),
+            "approves words" => ApproveWordsAsync(desk, id, e.Rest),
+            "leave" => LeaveAsync(desk, id, e.Rest.Split(' ')),
             "put away" => Handover.PutAwayAsync(desk, id, true),
             _ => throw new FormatException($"Unknown act “{e.Act}”."),
         };
@@ -132,6 +143,43 @@ public static class DemoWork
     /// <summary>“Northgate Hire; Scissor lift; 492; 21”: who, what, how much, valid for so many days.</summary>
     private static KeepQuoteDto QuoteOf(Desk desk, string[] said) =>
         new(said[0], said[1], said[2], "23", desk.Today.PlusDays(int.Parse(said[3], CultureInfo.InvariantCulture)));
+
+    private static Task AskToQuoteAsync(Desk desk, ProjectId id, DemoProject project, string words) =>
+        PraiseOfProject.PutAsync(
+            desk,
+            id,
+            new(
+                words,
+                $"{project.Person}, {project.Organisation}",
+                UsualLetters.Testimonial.Subject,
+                UsualLetters.Testimonial.Body
+            )
+        );
+
+    /// <summary>The words as they were put, or others.</summary>
+    private static async Task ApproveWordsAsync(Desk desk, ProjectId id, string words)
+    {
+        var shown = (await ClientTestimonial.ShownAsync(desk, await desk.OpenAsync(id)))!;
+        desk.Db.ChangeTracker.Clear();
+        await ClientTestimonial.ApproveAsync(
+            desk,
+            id,
+            new(words.Length > 0 ? words : shown.Words.Words, shown.Words.Name, shown.Hash)
+        );
+    }
+
+    /// <summary>“show given”, “quote refused”, “quote revoked”: what the client answers to a leave.</summary>
+    private static Task LeaveAsync(Desk desk, ProjectId id, string[] said)
+    {
+        var to = Enum.Parse<LeaveTo>(said[0], ignoreCase: true);
+        return said[1] == "revoked"
+            ? ClientTestimonial.RevokeAsync(desk, id, to)
+            : ClientTestimonial.AnswerAsync(
+                desk,
+                id,
+                new(to, said[1] == "given", TestimonialRule.Wording(to, desk.Studio.Name))
+            );
+    }
 
     /// <summary>“wish = a dove / hops”: a part of the brief, its lines apart by strokes.</summary>
     private static async Task BriefAsync(Desk desk, ProjectId id, string[] part)

@@ -26,6 +26,22 @@ public static class TypedDiscount
         };
 }
 
+/// <summary>A text of a bounded length.</summary>
+internal static class TypedText
+{
+    /// <param name="what">What it says, as the beginning of a sentence.</param>
+    /// <exception cref="InvalidException">It is too short or too long.</exception>
+    public static string Of(string field, string text, int least, int most, string what)
+    {
+        var plain = text.Trim();
+        return plain.Length >= least && plain.Length <= most
+            ? plain
+            : throw new InvalidException(
+                (field, $"{what} is said in {(least > 0 ? $"{least} to" : "at most")} {most} characters.")
+            );
+    }
+}
+
 /// <summary>Reads the fields of a paper as they were typed; what is wrong is gathered, each by its field with what is allowed.</summary>
 internal abstract class TypedFields
 {

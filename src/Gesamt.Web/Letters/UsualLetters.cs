@@ -50,5 +50,20 @@ public static class UsualLetters
         """
     );
 
-    public static readonly UsualLetter[] All = [RateSheet, Amendment, Progress];
+    public static readonly UsualLetter Testimonial = new(
+        "testimonial",
+        "May I quote you? [project]",
+        """
+        Hello [first name, or: there],
+
+        what you said about “[project]” pleased me. I would like to quote you, only in words that are right to you, and to show the work. Please read them here, change what you like, and say yes or no:
+        [page link]
+
+        A no is a fine answer too.
+
+        [owner]
+        """
+    );
+
+    public static readonly UsualLetter[] All = [RateSheet, Amendment, Progress, Testimonial];
 }

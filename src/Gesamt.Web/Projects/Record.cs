@@ -21,6 +21,7 @@ using Gesamt.Web.People;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Recurring;
 using Gesamt.Web.Spent;
+using Gesamt.Web.Testimonials;
 using Gesamt.Web.WhatHappened;
 using Gesamt.Web.Words;
 using Microsoft.EntityFrameworkCore;
@@ -52,7 +53,8 @@ public static class Record
                 await WorkAsync(desk, file, rows),
                 new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),
                 new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file)),
-                await SpentView.LineAsync(desk, file)
+                await SpentView.LineAsync(desk, file),
+                PraiseOfProject.Line(desk, file)
             ),
             await AboutAsync(desk, file),
             Involved(desk, file)

@@ -276,7 +276,8 @@ public sealed record SheetDto(
     WorkDto Work,
     PageDto Page,
     RecordMeetingsDto Meetings,
-    string? Spent
+    string? Spent,
+    string? Praise
 );
 
 /// <summary>What is known of the project: answers, details, the brief.</summary>

@@ -133,15 +133,15 @@ public static class Keeping
             row.TaskId = null;
         row.On = DayOf(desk, hours.On);
         row.Minutes = TimeOf(hours.Time);
-        row.Words = Line("words", hours.Words, 0, LongestWords, "What was done");
+        row.Words = TypedText.Of("words", hours.Words, 0, LongestWords, "What was done");
     }
 
     private static void Write(Desk desk, CostRow row, KeepCostDto cost)
     {
         row.On = DayOf(desk, cost.On);
-        row.What = Line("what", cost.What, 1, LongestWords, "What it was for");
-        row.Payee = Line("payee", cost.Payee, 0, LongestName, "Whom it was paid to");
-        row.Category = Line("category", cost.Category, 0, LongestCategory, "A category");
+        row.What = TypedText.Of("what", cost.What, 1, LongestWords, "What it was for");
+        row.Payee = TypedText.Of("payee", cost.Payee, 0, LongestName, "Whom it was paid to");
+        row.Category = TypedText.Of("category", cost.Category, 0, LongestCategory, "A category");
         row.GrossMinor = TypedMoney.Of(Currency.Of(row.Currency), cost.Amount, "amount").Minor;
         row.TaxPartsPerMillion = TaxOf(cost.Tax);
         row.ChargeOn = cost.ChargeOn;
@@ -153,16 +153,6 @@ public static class Keeping
         ?? throw new InvalidException(
             ("tax", $"The tax in it is per cent, between 0 and 100 with at most four decimals.{NumberText.Doubt(tax)}")
         );
-
-    internal static string Line(string field, string text, int least, int most, string what)
-    {
-        var plain = text.Trim();
-        return plain.Length >= least && plain.Length <= most
-            ? plain
-            : throw new InvalidException(
-                (field, $"{what} is said in {(least > 0 ? $"{least} to" : "at most")} {most} characters.")
-            );
-    }
 
     private static LocalDate DayOf(Desk desk, LocalDate? on) => desk.Calendar.DateOf(Moments.Of(desk, on));
 

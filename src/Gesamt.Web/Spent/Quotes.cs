@@ -172,8 +172,8 @@ public static class Quotes
 
     private static void Write(QuoteRow row, KeepQuoteDto quote)
     {
-        row.Supplier = Keeping.Line("supplier", quote.Supplier, 1, Keeping.LongestName, "Who quotes");
-        row.What = Keeping.Line("what", quote.What, 1, Keeping.LongestWords, "What it is for");
+        row.Supplier = TypedText.Of("supplier", quote.Supplier, 1, Keeping.LongestName, "Who quotes");
+        row.What = TypedText.Of("what", quote.What, 1, Keeping.LongestWords, "What it is for");
         row.GrossMinor = TypedMoney.Of(Currency.Of(row.Currency), quote.Amount, "amount").Minor;
         row.TaxPartsPerMillion = Keeping.TaxOf(quote.Tax);
         row.ValidUntil = quote.ValidUntil;

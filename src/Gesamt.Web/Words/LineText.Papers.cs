@@ -27,6 +27,38 @@ public static partial class LineText
                 $"“{ShortText.Of(rows.Notes[remarked.Words].Text)}”",
                 new(OpensWhat.Note, remarked.Words.Value)
             ),
+            Happening.TestimonialPut => new(
+                EntrySort.Papers,
+                EntryFrom.Done,
+                $"Words to be quoted put to {rows.Client}"
+            ),
+            Happening.TestimonialTakenBack => new(EntrySort.Papers, EntryFrom.Done, "Words to be quoted taken back"),
+            Happening.TestimonialApproved approved => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} approved words to quote",
+                $"SHA-256 {rows.Versions[approved.Words].Hash[..8]}"
+            ),
+            Happening.TestimonialDeclined => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} would rather not be quoted"
+            ),
+            Happening.LeaveGiven given => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} gave leave to {LeaveWords(given.To)}"
+            ),
+            Happening.LeaveRefused refused => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} gave no leave to {LeaveWords(refused.To)}"
+            ),
+            Happening.LeaveRevoked revoked => new(
+                EntrySort.Papers,
+                EntryFrom.Client,
+                $"{rows.Client} took back the leave to {LeaveWords(revoked.To)}"
+            ),
             Happening.ProposalSent sent => new(
                 EntrySort.Papers,
                 EntryFrom.Done,
@@ -235,4 +267,6 @@ public static partial class LineText
             ),
             _ => null,
         };
+
+    private static string LeaveWords(LeaveTo to) => to == LeaveTo.Quote ? "quote" : "show the work";
 }

@@ -77,6 +77,12 @@ public static partial class Acts
             case not "Book" when random.Next(4) == 0:
                 await PayAsync(life, random, client, api);
                 break;
+            case not null
+                when random.Next(2) == 0
+                    && seen.GetProperty("parts").GetProperty("testimonial")
+                        is { ValueKind: JsonValueKind.Object } shown:
+                await LeaveAsync(random, shown, (what, body) => life.SendAsync(client, "POST", $"{api}/{what}", body));
+                break;
             case not null when random.Next(5) == 0:
                 await TickAsync(life, random, client, api, seen);
                 break;

@@ -226,4 +226,77 @@ public static partial class Acts
                 : life.SendAsync(client, "POST", $"{api}/tasks/{task}/done", new { done = random.Next(4) > 0 })
         );
     }
+
+    /// <summary>Praise kept, asked about, noted from elsewhere: what was said privately is the owner’s alone, only the words put to the client are theirs to read.</summary>
+    private static async Task PraiseAsync(Life life, Random random)
+    {
+        if (await OneAsync(life, random) is not { } project)
+            return;
+        var at = $"/api/projects/{project}";
+        switch (random.Next(4))
+        {
+            case 0:
+                await life.OwnerAsync("POST", $"{at}/praise", new { words = $"It glows. {Life.Private}" });
+                break;
+            case 1:
+                await life.OwnerAsync(
+                    "POST",
+                    $"{at}/testimonial/put",
+                    new
+                    {
+                        words = Operations.Pick(["", "It glows."], random),
+                        name = "Mona",
+                        subject = "May I quote you?",
+                        body = "Please look: [page link]",
+                    }
+                );
+                break;
+            case 2:
+                await life.OwnerAsync("POST", $"{at}/testimonial/back");
+                break;
+            default:
+                await life.OwnerAsync(
+                    "POST",
+                    $"{at}/leave",
+                    new
+                    {
+                        to = Operations.Pick(["Quote", "Show"], random),
+                        state = Operations.Pick(["Given", "Refused", "Revoked", "Asked"], random),
+                    }
+                );
+                break;
+        }
+    }
+
+    /// <summary>A client approves words, as they are or changed, or would rather not; gives, refuses and takes back leave.</summary>
+    private static async Task LeaveAsync(Random random, JsonElement shown, Func<string, object?, Task> say)
+    {
+        if (shown.GetProperty("open").GetBoolean())
+            await (
+                random.Next(4) == 0
+                    ? say("testimonial/decline", null)
+                    : say(
+                        "testimonial/approve",
+                        new
+                        {
+                            words = Operations.Pick(["It glows.", "It glows at night.", ""], random),
+                            name = "Mona",
+                            hash = shown.GetProperty("hash").GetString(),
+                        }
+                    )
+            );
+        foreach (var leave in shown.GetProperty("leaves").EnumerateArray())
+            if (random.Next(4) == 0)
+                await say("leave/revoke", new { to = leave.GetProperty("to").GetString() });
+            else if (random.Next(2) == 0)
+                await say(
+                    "leave",
+                    new
+                    {
+                        to = leave.GetProperty("to").GetString(),
+                        given = random.Next(3) > 0,
+                        wording = leave.GetProperty("wording").GetString(),
+                    }
+                );
+    }
 }

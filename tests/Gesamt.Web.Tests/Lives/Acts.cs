@@ -44,6 +44,7 @@ public static partial class Acts
         ("checklist", 4, ChecklistAsync),
         ("phases", 2, PhasesAsync),
         ("quote", 3, QuoteAsync),
+        ("praise", 3, PraiseAsync),
         ("note", 4, NoteAsync),
         ("date", 4, DateAsync),
         ("file", 4, FileAsync),

@@ -5856,6 +5856,73 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/praise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    standing?: components["schemas"]["PraiseStanding"];
+                    /** @description In the client’s name, the project or the words themselves. */
+                    words?: string;
+                    most?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AllPraiseDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/as-client": {
         parameters: {
             query?: never;
@@ -14505,6 +14572,452 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/praise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProjectPraiseDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepPraiseDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PraiseIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/praise/{praise}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    praise: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepPraiseDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/praise/{praise}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    praise: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/testimonial/put": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PutTestimonialDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SentDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/testimonial/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NoteLeaveDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/work-clock": {
         parameters: {
             query?: never;
@@ -19731,6 +20244,266 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/testimonial/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ApproveWordsDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/testimonial/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AnswerLeaveDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/leave/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RevokeLeaveDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/p/{link}/api/times": {
         parameters: {
             query?: never;
@@ -20276,6 +21049,14 @@ export interface components {
             at: null | string;
             fixed: boolean;
         };
+        AllPraiseDto: {
+            rows: components["schemas"]["PraisedProjectDto"][];
+            /**
+             * Format: int32
+             * @description How many there are besides these.
+             */
+            more: number;
+        };
         /** @description What was agreed before, for an amendment. */
         AmendedDto: {
             before: string;
@@ -20311,6 +21092,13 @@ export interface components {
             question: string;
             text: string;
         };
+        /** @description A client’s answer to a leave. */
+        AnswerLeaveDto: {
+            to: components["schemas"]["LeaveTo"];
+            given: boolean;
+            /** @description The sentence they read. */
+            wording: string;
+        };
         /** @description A task that an answer of a checklist makes. */
         AnswerTask: {
             /** @description One of the choices. */
@@ -20338,6 +21126,13 @@ export interface components {
         };
         /** @description The client’s word that the brief is right. Hash: of what they read, so that nobody approves what has changed meanwhile. */
         ApproveBriefDto: {
+            hash: string;
+        };
+        /** @description Words that the client approves, those put to them or as they changed them. */
+        ApproveWordsDto: {
+            words: string;
+            name: string;
+            /** @description Of the words that were put. */
             hash: string;
         };
         /** @description The phases of a project in their order. */
@@ -22018,6 +22813,28 @@ export interface components {
              */
             task?: null | number;
         };
+        /** @description Words that pleased, to be kept. */
+        KeepPraiseDto: {
+            /** @description The quotation. */
+            words: string;
+            /**
+             * Format: date
+             * @description The day it was said; that of the letter or note it stands in, else today, where none is given.
+             */
+            on?: null | string;
+            /** @description Who said it; the writer of the letter, else the client, where it is left out. */
+            who?: null | string;
+            /**
+             * Format: int64
+             * @description The letter it stands in.
+             */
+            letter?: null | number;
+            /**
+             * Format: int64
+             * @description The remark or call it was said in.
+             */
+            note?: null | number;
+        };
         /** @description What a supplier would ask, to be kept. */
         KeepQuoteDto: {
             supplier: string;
@@ -22251,6 +23068,25 @@ export interface components {
         };
         /** @enum {unknown} */
         Lean: "Ahead" | "Back" | null;
+        /** @description A consent. */
+        LeaveDto: {
+            to: components["schemas"]["LeaveTo"];
+            state: components["schemas"]["LeaveState"];
+            /** @description “given Mon 25 Jan”; empty while it was never asked for. */
+            said: string;
+            /** @description The sentence it was given or refused for, or would be. */
+            wording: string;
+        };
+        /**
+         * @description How a leave stands. Asked: it was, and nobody has answered.
+         * @enum {unknown}
+         */
+        LeaveState: "Unasked" | "Asked" | "Given" | "Refused" | "Revoked";
+        /**
+         * @description What a client may allow once the work is done.
+         * @enum {unknown}
+         */
+        LeaveTo: "Quote" | "Show";
         LetterDeskDto: {
             to: string;
             mail: null | string;
@@ -22711,6 +23547,15 @@ export interface components {
         NoteDto: {
             text: string;
         };
+        /** @description What a client said of a leave elsewhere, told by the owner. */
+        NoteLeaveDto: {
+            to: components["schemas"]["LeaveTo"];
+            state: components["schemas"]["LeaveState"];
+            /** @description In which words it was agreed to or refused; the studio’s own sentence where none are given. */
+            wording?: null | string;
+            /** Format: date */
+            on?: null | string;
+        };
         /**
          * @description How numbers are grouped, and what parts their decimals.
          * @enum {unknown}
@@ -22847,6 +23692,7 @@ export interface components {
             rates: null | components["schemas"]["RateEntry"][];
             /** @description What is theirs to do. */
             tasks: null | components["schemas"]["ClientTaskDto"][];
+            testimonial: null | components["schemas"]["ShownTestimonialDto"];
         };
         /** @description A person as programs outside read them. */
         OpenPersonDto: {
@@ -23239,6 +24085,42 @@ export interface components {
             at: string;
             fromStudio: boolean;
         };
+        PraiseDto: {
+            /** Format: int64 */
+            id: number;
+            words: string;
+            /** Format: date */
+            on: string;
+            who: string;
+            /** @description “Fiona Byrne, Mon 25 Jan”. */
+            said: string;
+            /** @description The entry it stands in, “Letter.12”; null where it was typed. */
+            opens: null | string;
+        };
+        /** @description The number of what was kept. */
+        PraiseIdDto: {
+            /** Format: int64 */
+            id: number;
+        };
+        /** @enum {unknown} */
+        PraiseStanding: "All" | "MayBeQuoted" | "MayBeShown" | "Asked" | "Refused" | "Revoked" | "NotAsked" | null;
+        PraisedProjectDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            /** Format: int64 */
+            person: number;
+            client: string;
+            /** @description The words that were approved, else those put to the client, else what was kept last. */
+            words: string;
+            name: string;
+            /** @description What the words are: “approved Mon 25 Jan”, “kept Mon 25 Jan”. */
+            state: string;
+            /** @description How the leave to quote stands. */
+            quote: components["schemas"]["LeaveDto"];
+            /** @description How the leave to show stands. */
+            show: components["schemas"]["LeaveDto"];
+        };
         /** @description A letter as it would go out. */
         PreviewDto: {
             subject: string;
@@ -23301,6 +24183,20 @@ export interface components {
             /** @description Forms of the project's kind that can be put to the client. */
             choices: components["schemas"]["ChoiceDto"][];
         };
+        /** @description The praise of a project, and what may be made of it. */
+        ProjectPraiseDto: {
+            kept: components["schemas"]["PraiseDto"][];
+            /** @description What asking waits for, as the end of “waits until …”; null where nothing stands in the way. */
+            waits: null | string;
+            /** @description Where the words stand with the client; empty while none were put to them. */
+            state: string;
+            put: null | components["schemas"]["QuotableDto"];
+            approved: null | components["schemas"]["QuotableDto"];
+            /** @description How they would be named. */
+            name: string;
+            leaves: components["schemas"]["LeaveDto"][];
+            mayQuote: boolean;
+        };
         ProjectRoutinesDto: {
             runs: components["schemas"]["RunningRoutineDto"][];
             waiting: components["schemas"]["WaitingRoutineDto"][];
@@ -23354,6 +24250,13 @@ export interface components {
             subject: null | string;
             body: null | string;
         };
+        /** @description Words put to the client with a letter. Empty words: they write them. */
+        PutTestimonialDto: {
+            words: string;
+            name: string;
+            subject: string;
+            body: string;
+        };
         PutUpDto: {
             /** @description Drafts to put up. */
             files: number[];
@@ -23367,6 +24270,12 @@ export interface components {
         QuantityDto: {
             key: string;
             quantity: string;
+        };
+        /** @description Words to be quoted. */
+        QuotableDto: {
+            words: string;
+            /** @description The name they are given with. */
+            name: string;
         };
         /** @description What a supplier would ask. */
         QuoteDto: {
@@ -23704,6 +24613,10 @@ export interface components {
          * @enum {unknown}
          */
         ReviewState: "Open" | "Returned" | "Approved" | "Withdrawn";
+        /** @description A leave that a client takes back. */
+        RevokeLeaveDto: {
+            to: components["schemas"]["LeaveTo"];
+        };
         /** @description A room, and whether it is open. */
         RoomDto: {
             name: string;
@@ -24140,6 +25053,7 @@ export interface components {
             meetings: components["schemas"]["RecordMeetingsDto"];
             /** @description Hours and costs in one line; null without any. */
             spent: null | string;
+            praise: null | string;
         };
         SheetMoneyDto: {
             /**
@@ -24207,6 +25121,19 @@ export interface components {
             group: string;
             name: string;
             text: string;
+        };
+        /** @description What a client reads of it. */
+        ShownTestimonialDto: {
+            /** @description Whether the words wait for them. */
+            open: boolean;
+            words: components["schemas"]["QuotableDto"];
+            /** @description Of the words put to them, so that nobody approves what has changed meanwhile. */
+            hash: string;
+            quoted: null | components["schemas"]["QuotableDto"];
+            /** @description The day on which they did. */
+            approved: null | string;
+            /** @description What they are asked for, or answered. */
+            leaves: components["schemas"]["LeaveDto"][];
         };
         /**
          * @description Whose turn it is.
@@ -25074,14 +26001,17 @@ export type AgesDto = components['schemas']['AgesDto'];
 export type AheadActsDto = components['schemas']['AheadActsDto'];
 export type AheadDto = components['schemas']['AheadDto'];
 export type AheadStepDto = components['schemas']['AheadStepDto'];
+export type AllPraiseDto = components['schemas']['AllPraiseDto'];
 export type AmendedDto = components['schemas']['AmendedDto'];
 export type AmendsDto = components['schemas']['AmendsDto'];
 export type AnswerChecklistDto = components['schemas']['AnswerChecklistDto'];
 export type AnswerDto = components['schemas']['AnswerDto'];
+export type AnswerLeaveDto = components['schemas']['AnswerLeaveDto'];
 export type AnswerTask = components['schemas']['AnswerTask'];
 export type AnsweredDto = components['schemas']['AnsweredDto'];
 export type ApiKeyDto = components['schemas']['ApiKeyDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
+export type ApproveWordsDto = components['schemas']['ApproveWordsDto'];
 export type ArrangePhasesDto = components['schemas']['ArrangePhasesDto'];
 export type ArrangedPhaseDto = components['schemas']['ArrangedPhaseDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
@@ -25267,6 +26197,7 @@ export type IssuedDto = components['schemas']['IssuedDto'];
 export type JoinDto = components['schemas']['JoinDto'];
 export type KeepCostDto = components['schemas']['KeepCostDto'];
 export type KeepHoursDto = components['schemas']['KeepHoursDto'];
+export type KeepPraiseDto = components['schemas']['KeepPraiseDto'];
 export type KeepQuoteDto = components['schemas']['KeepQuoteDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
 export type KeptContractDto = components['schemas']['KeptContractDto'];
@@ -25293,6 +26224,9 @@ export type LateStart = components['schemas']['LateStart'];
 export type LayListDto = components['schemas']['LayListDto'];
 export type LayListsDto = components['schemas']['LayListsDto'];
 export type Lean = components['schemas']['Lean'];
+export type LeaveDto = components['schemas']['LeaveDto'];
+export type LeaveState = components['schemas']['LeaveState'];
+export type LeaveTo = components['schemas']['LeaveTo'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
 export type LetterFileDto = components['schemas']['LetterFileDto'];
 export type LetterKeyDto = components['schemas']['LetterKeyDto'];
@@ -25343,6 +26277,7 @@ export type NewRehearsalDto = components['schemas']['NewRehearsalDto'];
 export type NewRoutineDto = components['schemas']['NewRoutineDto'];
 export type NextAct = components['schemas']['NextAct'];
 export type NoteDto = components['schemas']['NoteDto'];
+export type NoteLeaveDto = components['schemas']['NoteLeaveDto'];
 export type NumberLook = components['schemas']['NumberLook'];
 export type NumberStyle = components['schemas']['NumberStyle'];
 export type OfferDto = components['schemas']['OfferDto'];
@@ -25402,6 +26337,10 @@ export type PointDto = components['schemas']['PointDto'];
 export type PostAnswerDto = components['schemas']['PostAnswerDto'];
 export type PostedDto = components['schemas']['PostedDto'];
 export type PostedLetterDto = components['schemas']['PostedLetterDto'];
+export type PraiseDto = components['schemas']['PraiseDto'];
+export type PraiseIdDto = components['schemas']['PraiseIdDto'];
+export type PraiseStanding = components['schemas']['PraiseStanding'];
+export type PraisedProjectDto = components['schemas']['PraisedProjectDto'];
 export type PreviewDto = components['schemas']['PreviewDto'];
 export type PreviewRowDto = components['schemas']['PreviewRowDto'];
 export type PriceStepDto = components['schemas']['PriceStepDto'];
@@ -25410,12 +26349,15 @@ export type PricedLineDto = components['schemas']['PricedLineDto'];
 export type PricesReadDto = components['schemas']['PricesReadDto'];
 export type ProblemDetails = components['schemas']['ProblemDetails'];
 export type ProjectFormsDto = components['schemas']['ProjectFormsDto'];
+export type ProjectPraiseDto = components['schemas']['ProjectPraiseDto'];
 export type ProjectRoutinesDto = components['schemas']['ProjectRoutinesDto'];
 export type ProposalPageDto = components['schemas']['ProposalPageDto'];
 export type PublicFormDto = components['schemas']['PublicFormDto'];
 export type PutOffDto = components['schemas']['PutOffDto'];
+export type PutTestimonialDto = components['schemas']['PutTestimonialDto'];
 export type PutUpDto = components['schemas']['PutUpDto'];
 export type QuantityDto = components['schemas']['QuantityDto'];
+export type QuotableDto = components['schemas']['QuotableDto'];
 export type QuoteDto = components['schemas']['QuoteDto'];
 export type RateChoiceDto = components['schemas']['RateChoiceDto'];
 export type RateDeskDto = components['schemas']['RateDeskDto'];
@@ -25457,6 +26399,7 @@ export type RestingDto = components['schemas']['RestingDto'];
 export type ReviewFileDto = components['schemas']['ReviewFileDto'];
 export type ReviewReadDto = components['schemas']['ReviewReadDto'];
 export type ReviewState = components['schemas']['ReviewState'];
+export type RevokeLeaveDto = components['schemas']['RevokeLeaveDto'];
 export type RoomDto = components['schemas']['RoomDto'];
 export type RoundDto = components['schemas']['RoundDto'];
 export type RoundsDto = components['schemas']['RoundsDto'];
@@ -25508,6 +26451,7 @@ export type ShowFileDto = components['schemas']['ShowFileDto'];
 export type ShownBriefDto = components['schemas']['ShownBriefDto'];
 export type ShownIf = components['schemas']['ShownIf'];
 export type ShownPartDto = components['schemas']['ShownPartDto'];
+export type ShownTestimonialDto = components['schemas']['ShownTestimonialDto'];
 export type Side = components['schemas']['Side'];
 export type SignDto = components['schemas']['SignDto'];
 export type SignInDto = components['schemas']['SignInDto'];

@@ -16,6 +16,7 @@ import { Rates } from "./Rates";
 import { useLoaded } from "./useLoaded";
 
 const Pay = lazy(() => import("./Pay"));
+const TestimonialPart = lazy(() => import("./TestimonialPart"));
 const PickTime = lazy(() => import("./PickTime"));
 
 /** One client's page of one project: one thing to do at a time. */
@@ -148,6 +149,16 @@ function Standing({ page, link, reload }: Props) {
 				page.booking.invoices.length > 0 && <Papers page={page} link={link} />
 			)}
 			<KeptMeans page={page} link={link} onDone={reload} />
+			{page.parts.testimonial && (
+				<Later>
+					<TestimonialPart
+						shown={page.parts.testimonial}
+						owner={page.studio.owner}
+						link={link}
+						reload={reload}
+					/>
+				</Later>
+			)}
 			{!page.parts.brief?.open && brief}
 			{step === "Nothing" && !hasParts(page) && page.toDo.length === 0 && (
 				<p className="max-w-xl">

@@ -23,6 +23,7 @@ const all: [string, string][] = [
 	["w", "what happened?"],
 	["l", "write a letter"],
 	["n", "write a note, a task or a call"],
+	["q", "in an open letter or note: keep what is marked of it as praise"],
 	["c", "in a project: start the clock for it, or stop it"],
 	["Ctrl Enter", "send or keep what is being written"],
 	["Esc", "leave the field, then close what is open"],

@@ -29,6 +29,7 @@ const Templates = lazy(() => import("./templates/Templates"));
 const StudioPage = lazy(() => import("./settings/StudioPage"));
 const People = lazy(() => import("./people/People"));
 const Person = lazy(() => import("./people/Person"));
+const AllPraise = lazy(() => import("./people/AllPraise"));
 const Signed = lazy(() => import("./people/Signed"));
 const LabelPage = lazy(() => import("./LabelPage"));
 const Tray = lazy(() => import("./Tray"));
@@ -93,6 +94,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/money/bank" element={<Bank />} />
 							<Route path="/people" element={<People />} />
 							<Route path="/people/papers" element={<Signed />} />
+							<Route path="/people/praise" element={<AllPraise />} />
 							<Route path="/people/:id" element={<Person />} />
 							<Route path="/labels/:label" element={<LabelPage />} />
 							<Route path="/tray" element={<Tray />} />

@@ -83,6 +83,9 @@ export default function People() {
 					<Button asChild>
 						<Link to="/people/papers">Signed papers</Link>
 					</Button>
+					<Button asChild>
+						<Link to="/people/praise">Praise</Link>
+					</Button>
 					<Button kind="go" onClick={() => setAdding(true)}>
 						Add somebody
 					</Button>

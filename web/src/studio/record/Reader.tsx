@@ -3,7 +3,10 @@ import { answer, api } from "../../api/client";
 import type { OpensWhat, ReaderDto, RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
+import { Kbd } from "../../ui/Kbd";
 import { Shown } from "../../ui/Shown";
+import { useKeys } from "../Keys";
+import { useAct } from "../useAct";
 import { ChangeNote } from "./ChangeNote";
 import { Held } from "./HeldLetter";
 import { InvoiceActs } from "./InvoiceActs";
@@ -14,6 +17,7 @@ import { Letter } from "./ReadLetter";
 import { Round } from "./ReadRound";
 
 import { Taken } from "./TakenPayment";
+import { useKeepPraise } from "./useKeepPraise";
 
 /** An entry opened whole, on the sheet's side. */
 export default function Reader({
@@ -75,6 +79,7 @@ export default function Reader({
 							<Held key={data.heldLetter} data={data} onClose={onClose} />
 						) : (
 							<>
+								<Praising project={project} entry={name} text={data.text} />
 								<Whole
 									data={data}
 									project={project}
@@ -92,6 +97,31 @@ export default function Reader({
 				)}
 			</Shown>
 		</div>
+	);
+}
+
+/** One key keeps what is marked of a letter or note as praise. */
+function Praising({
+	project,
+	entry,
+	text,
+}: {
+	project: number;
+	entry: string;
+	text: string;
+}) {
+	const act = useAct("below");
+	const keep = useKeepPraise(project, act, entry, text);
+	useKeys({ q: () => keep?.() });
+	return (
+		keep && (
+			<p className="pb-2 text-small">
+				<Button kind="word" disabled={act.busy} onClick={keep}>
+					Keep as praise
+				</Button>{" "}
+				<Kbd>q</Kbd>
+			</p>
+		)
 	);
 }
 

@@ -7,6 +7,7 @@ import { KeptNow } from "./KeptNow";
 import type { Begins } from "./nextAct";
 import { OfferMeeting } from "./OfferMeeting";
 import { PutBrief } from "./PutBrief";
+import { PutTestimonial } from "./PutTestimonial";
 import { PutUp } from "./PutUp";
 import { SendRateSheet } from "./RateSheet";
 import { Sheet } from "./Sheet";
@@ -22,6 +23,7 @@ const begun = {
 	review: PutUp,
 	handover: HandOver,
 	brief: PutBrief,
+	testimonial: PutTestimonial,
 	form: AskForm,
 	contract: SendContract,
 	rates: SendRateSheet,

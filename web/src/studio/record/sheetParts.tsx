@@ -21,7 +21,7 @@ import {
 } from "./partLines";
 import { RateSheet } from "./RateSheet";
 import type { SheetActs } from "./Sheet";
-import { checklists, files, phases, spent } from "./sheetWork";
+import { checklists, files, phases, praise, spent } from "./sheetWork";
 import { Tasks } from "./Tasks";
 
 /** A part of the sheet: what matters of it in one line, and whether the present gate needs it. */
@@ -113,6 +113,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 			open: false,
 			show: () => <Brief record={record} onPut={() => acts.onWrite("brief")} />,
 		},
+		praise(record, acts),
 		{
 			title: "Letters as files",
 			line: "kept or taken over",

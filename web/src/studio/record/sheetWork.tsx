@@ -2,6 +2,7 @@ import type { RecordDto } from "../../api/schema";
 import { Checklists } from "./Checklists";
 import { Files } from "./Files";
 import { Phases, phaseWords } from "./Phases";
+import { Praise } from "./Praise";
 import type { SheetActs } from "./Sheet";
 import { Spent } from "./Spent";
 import type { Part } from "./sheetParts";
@@ -26,6 +27,16 @@ export function spent(record: RecordDto): Part {
 		empty: !record.sheet.spent,
 		open: false,
 		show: () => <Spent record={record} />,
+	};
+}
+
+export function praise(record: RecordDto, acts: SheetActs): Part {
+	return {
+		title: "Praise",
+		line: record.sheet.praise,
+		empty: !record.sheet.praise,
+		open: false,
+		show: () => <Praise record={record} acts={acts} />,
 	};
 }
 
