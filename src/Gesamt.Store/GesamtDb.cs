@@ -18,6 +18,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<ContractTemplateRow> ContractTemplates => Set<ContractTemplateRow>();
     public DbSet<RoutineRow> Routines => Set<RoutineRow>();
     public DbSet<TaskListRow> TaskLists => Set<TaskListRow>();
+    public DbSet<RunSheetTemplateRow> RunSheetTemplates => Set<RunSheetTemplateRow>();
+    public DbSet<RunSheetRow> RunSheets => Set<RunSheetRow>();
     public DbSet<PersonRow> People => Set<PersonRow>();
     public DbSet<ProjectPersonRow> ProjectPeople => Set<ProjectPersonRow>();
     public DbSet<JoinRow> Joins => Set<JoinRow>();
@@ -166,6 +168,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             e.HasIndex(l => new { l.KindId, l.Key }).IsUnique();
         });
         model.Entity<TaskListRow>().HasIndex(l => l.Key).IsUnique();
+        model.Entity<RunSheetTemplateRow>().HasIndex(t => t.Key).IsUnique();
         model.Entity<RoutineRow>().HasIndex(r => new { r.KindId, r.Key }).IsUnique();
         model.Entity<ContractTemplateRow>().HasIndex(c => c.KindId);
         model.Entity<ServiceRow>(e =>
@@ -206,6 +209,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
         OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
         OfProject(Key<PraiseRow, PraiseId>(model, p => p.Id));
+        OfProject(model.Entity<RunSheetRow>()).HasIndex(r => r.ProjectId).IsUnique();
         var task = OfProject(Key<TaskRow, TaskId>(model, t => t.Id));
         task.HasIndex(t => new { t.DoneAt, t.Due });
         task.HasIndex(t => t.PublicId).IsUnique();

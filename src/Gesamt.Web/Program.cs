@@ -28,6 +28,7 @@ using Gesamt.Web.Registers;
 using Gesamt.Web.Rehearsals;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Routines;
+using Gesamt.Web.RunSheets;
 using Gesamt.Web.Search;
 using Gesamt.Web.SettingUp;
 using Gesamt.Web.SignIn;
@@ -199,6 +200,7 @@ api.MapChecklists();
 api.MapSpent();
 api.MapQuotes();
 api.MapTestimonials();
+api.MapRunSheets();
 api.MapWorkClock();
 api.MapAsClient();
 api.MapRegister();
@@ -256,6 +258,7 @@ app.MapGroup("/p/{link}/api")
     .MapClientTasks()
     .MapClientBrief()
     .MapClientTestimonial()
+    .MapClientRunSheet()
     .MapClientMeetings()
     .MapClientForms();
 if (settings.Mode != RunMode.Real)

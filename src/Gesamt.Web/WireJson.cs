@@ -24,6 +24,7 @@ using Gesamt.Web.Registers;
 using Gesamt.Web.Rehearsals;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Routines;
+using Gesamt.Web.RunSheets;
 using Gesamt.Web.Search;
 using Gesamt.Web.SignIn;
 using Gesamt.Web.Spent;
@@ -54,6 +55,15 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(AnswerLeaveDto))]
 [JsonSerializable(typeof(RevokeLeaveDto))]
 [JsonSerializable(typeof(AllPraiseDto))]
+[JsonSerializable(typeof(RunSheetDto))]
+[JsonSerializable(typeof(SaveRunSheetDto))]
+[JsonSerializable(typeof(IReadOnlyList<LaidSheetDto>))]
+[JsonSerializable(typeof(LayRunSheetDto))]
+[JsonSerializable(typeof(IReadOnlyList<RunSheetTemplateDto>))]
+[JsonSerializable(typeof(SaveRunSheetTemplateDto))]
+[JsonSerializable(typeof(AgreeRunSheetDto))]
+[JsonSerializable(typeof(AskPartDto))]
+[JsonSerializable(typeof(RunSheetKeyDto))]
 [JsonSerializable(typeof(SpentIdDto))]
 [JsonSerializable(typeof(SpentDto))]
 [JsonSerializable(typeof(SpentLinesDto))]

@@ -1,4 +1,3 @@
-
 namespace Gesamt.Browser.Tests;
 
 /// <summary>From words that pleased to words that may be quoted, and a leave that is taken back.</summary>

@@ -57,6 +57,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Work",
         "Spent",
         "Testimonials",
+        "RunSheets",
         "Recurring",
         "WhatHappened",
         "Routines",

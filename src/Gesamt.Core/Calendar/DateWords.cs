@@ -33,6 +33,9 @@ public static class DateWords
     /// <summary>“12 March 2027”, for papers.</summary>
     public static string Long(LocalDate date) => Order.Long.Format(date);
 
+    /// <summary>With its day of the week: “Friday 10 September 2027”.</summary>
+    public static string Full(LocalDate date) => $"{date.DayOfWeek} {Long(date)}";
+
     /// <summary>“March 2027”.</summary>
     public static string Month(LocalDate day) => MonthOfYear.Format(day);
 

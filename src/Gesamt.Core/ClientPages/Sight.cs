@@ -28,6 +28,7 @@ public static class Sight
             PagePart.Drafts => "drafts",
             PagePart.Files => "files",
             PagePart.Tasks => "tasks for the client",
+            PagePart.RunSheet => "run sheet",
             _ => "help",
         };
 

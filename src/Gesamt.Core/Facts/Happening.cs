@@ -245,7 +245,18 @@ public abstract record Happening
 
     public sealed record ApprovalWithdrawn(ReviewId Review, string? Phase) : Happening;
 
+    // the run sheet
+    /// <summary>A run sheet was begun.</summary>
+    public sealed record RunSheetKept : Happening;
+
+    /// <summary>It is right as it stands; any change makes it provisional again.</summary>
+    /// <param name="Agreed">What was agreed, without what is the owner's alone.</param>
+    public sealed record RunSheetAgreed(VersionId Agreed) : Happening;
+
     // the client page
+    /// <summary>A client asks about a part of their page.</summary>
+    public sealed record PartAsked(PagePart Part, NoteId Words) : Happening;
+
     public sealed record PartOpened(PagePart Part) : Happening;
 
     public sealed record PartClosed(PagePart Part) : Happening;

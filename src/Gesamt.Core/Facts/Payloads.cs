@@ -59,6 +59,9 @@ public enum PagePart
 
     /// <summary>What is the client's to do.</summary>
     Tasks,
+
+    /// <summary>What happens by the hour.</summary>
+    RunSheet,
 }
 
 /// <summary>What a client may allow once the work is done.</summary>

@@ -161,6 +161,9 @@ public sealed record KindRules(
     /// <summary>Whether a letter of progress says how long was worked, as for work by the hour.</summary>
     public bool TellsHours { get; init; }
 
+    /// <summary>How many minutes before the true start guests are told to come, where a run sheet does not say otherwise.</summary>
+    public int GuestsEarlier { get; init; }
+
     /// <summary>What the kind calls a gate.</summary>
     public string NameOf(Gate gate) => GateWords.FirstOrDefault(word => word.Gate == gate)?.Name ?? gate.ToString();
 

@@ -105,6 +105,7 @@ public static class StopRules
                             or Happening.Approved
                             or Happening.BriefApproved
                             or Happening.BriefRemarked
+                            or Happening.PartAsked
                             or Happening.TestimonialApproved
                             or Happening.TestimonialDeclined
             ),

@@ -1,4 +1,5 @@
 using Gesamt.Core.Amounts;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
@@ -58,6 +59,12 @@ public static class Unanswered
         // the next round answers the changes asked for and the remarks with them
         if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(project) is { } remark)
             yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
+        if (First<Happening.PartAsked>(project) is { } asked)
+            yield return new(
+                WaitKind.AnswerRemark,
+                asked.Happened,
+                $"They ask about the {Sight.Words(asked.What.Part)}"
+            );
     }
 
     /// <summary>Whether the client objects to an invoice, and nobody has answered.</summary>

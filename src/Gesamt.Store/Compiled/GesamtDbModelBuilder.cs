@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("528fa524-c8f4-435e-acbb-bae6b41ace09"), entityTypeCount: 72)
+            : base(skipDetectChanges: false, modelId: new Guid("051e0444-ff9d-4465-889f-cda40431bcf9"), entityTypeCount: 74)
         {
         }
 
@@ -77,6 +77,8 @@ namespace Gesamt.Store.Compiled
             var reviewRow = ReviewRowEntityType.Create(this);
             var routineRow = RoutineRowEntityType.Create(this);
             var runRow = RunRowEntityType.Create(this);
+            var runSheetRow = RunSheetRowEntityType.Create(this);
+            var runSheetTemplateRow = RunSheetTemplateRowEntityType.Create(this);
             var savedViewRow = SavedViewRowEntityType.Create(this);
             var serviceRow = ServiceRowEntityType.Create(this);
             var sessionRow = SessionRowEntityType.Create(this);
@@ -137,6 +139,7 @@ namespace Gesamt.Store.Compiled
             RefundRowEntityType.CreateForeignKey1(refundRow, projectRow);
             ReviewRowEntityType.CreateForeignKey1(reviewRow, projectRow);
             RunRowEntityType.CreateForeignKey1(runRow, projectRow);
+            RunSheetRowEntityType.CreateForeignKey1(runSheetRow, projectRow);
             StandingColumnsEntityType.CreateForeignKey1(standingColumns, projectRow);
             TaskRowEntityType.CreateForeignKey1(taskRow, projectRow);
             TemplateFileRowEntityType.CreateForeignKey1(templateFileRow, letterTemplateRow);
@@ -200,6 +203,8 @@ namespace Gesamt.Store.Compiled
             ReviewRowEntityType.CreateAnnotations(reviewRow);
             RoutineRowEntityType.CreateAnnotations(routineRow);
             RunRowEntityType.CreateAnnotations(runRow);
+            RunSheetRowEntityType.CreateAnnotations(runSheetRow);
+            RunSheetTemplateRowEntityType.CreateAnnotations(runSheetTemplateRow);
             SavedViewRowEntityType.CreateAnnotations(savedViewRow);
             ServiceRowEntityType.CreateAnnotations(serviceRow);
             SessionRowEntityType.CreateAnnotations(sessionRow);

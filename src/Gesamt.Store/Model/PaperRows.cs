@@ -53,6 +53,9 @@ public enum PaperSort
 
     /// <summary>The sentence of a leave that was given or refused.</summary>
     Leave,
+
+    /// <summary>What happens by the hour, as it was agreed.</summary>
+    RunSheet,
 }
 
 /// <summary>A proposal, contract, brief or testimonial as it was put to the client: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>

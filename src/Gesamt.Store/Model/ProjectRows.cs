@@ -165,6 +165,23 @@ public sealed class PraiseRow
     public bool Removed { get; set; }
 }
 
+/// <summary>What happens by the hour around a date of a project. One a project.</summary>
+public sealed class RunSheetRow
+{
+    public int Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+
+    /// <summary>The named date its main day is; null for the date that matters.</summary>
+    public string? DateName { get; set; }
+
+    /// <summary>How many minutes earlier guests are told to come.</summary>
+    public int Earlier { get; set; }
+
+    /// <summary>Its items as JSON, each at its distance to the main day.</summary>
+    public required string Items { get; set; }
+    public int Edition { get; set; }
+}
+
 public sealed class TaskRow
 {
     public TaskId Id { get; set; }

@@ -260,6 +260,19 @@ public sealed class RoutineRow
     public int Edition { get; set; }
 }
 
+/// <summary>A run sheet to be laid on a date.</summary>
+public sealed class RunSheetTemplateRow
+{
+    public int Id { get; set; }
+    public required string Key { get; set; }
+    public required string Name { get; set; }
+
+    /// <summary>As JSON, each at its distance to the main day.</summary>
+    public required string Items { get; set; }
+    public bool Removed { get; set; }
+    public int Edition { get; set; }
+}
+
 /// <summary>Tasks that are made together, each with its distance to the date that matters.</summary>
 public sealed class TaskListRow
 {

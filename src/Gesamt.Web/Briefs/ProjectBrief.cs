@@ -1,5 +1,4 @@
 using System.Text;
-using System.Text.Json;
 using Gesamt.Core;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Facts;
@@ -110,7 +109,9 @@ public static class ProjectBrief
             ],
             words,
             state is { Put: not null, Approved: null, Remarked: null },
-            state.Hash is { } hash && hash != HashOf(Shown(file, texts)) && hash != OlderHashOf(Shown(file, texts))
+            state.Hash is { } hash
+                && hash != Versions.HashOf(Shown(file, texts))
+                && hash != OlderHashOf(Shown(file, texts))
         );
     }
 
@@ -327,9 +328,6 @@ public static class ProjectBrief
         var parts = Shown(file, await TextsAsync(desk, file.Id));
         return (parts, OlderHashOf(parts));
     }
-
-    private static string HashOf(IReadOnlyList<ShownPartDto> parts) =>
-        CanonicalJson.Hash(CanonicalJson.Of(JsonSerializer.SerializeToNode(parts, StoreJson.Options)));
 
     private static string OlderHashOf(IReadOnlyList<ShownPartDto> parts) =>
         CanonicalJson.Hash(Encoding.UTF8.GetBytes(StoreJson.Write(parts)));

@@ -17,6 +17,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Prices;
 using Gesamt.Web.Recurring;
+using Gesamt.Web.RunSheets;
 using Gesamt.Web.Testimonials;
 using Microsoft.EntityFrameworkCore;
 
@@ -78,6 +79,7 @@ public sealed record BookingDto(
 /// <param name="Help">Where a question goes.</param>
 /// <param name="Rates">The rate sheet that waits for them.</param>
 /// <param name="Tasks">What is theirs to do.</param>
+/// <param name="RunSheet">What happens by the hour.</param>
 /// <param name="Testimonial">What they let the studio say and show.</param>
 public sealed record OpenPartsDto(
     WholeDto? Whole,
@@ -88,7 +90,8 @@ public sealed record OpenPartsDto(
     IReadOnlyList<ClientFormDto> Forms,
     IReadOnlyList<RateEntry>? Rates,
     IReadOnlyList<ClientTaskDto>? Tasks,
-    ShownTestimonialDto? Testimonial
+    ShownTestimonialDto? Testimonial,
+    ShownRunSheetDto? RunSheet
 );
 
 /// <param name="ChooseTime">What there is to choose a time for.</param>
@@ -136,6 +139,7 @@ public static class ClientPage
         var forms = await ClientForms.OpenAsync(desk, file);
         var rates = await RateSheet.ShownAsync(desk, file);
         var time = await MeetingViews.OfferedAsync(desk, file);
+        var runSheet = open(PagePart.RunSheet) ? await ProjectRunSheet.ShownAsync(desk, file) : null;
         var testimonial = await ClientTestimonial.ShownAsync(desk, file);
         var tasks = open(PagePart.Tasks) ? await ClientTasks.OfAsync(desk, file) : null;
         return new(
@@ -173,10 +177,15 @@ public static class ClientPage
                 forms,
                 rates,
                 tasks,
-                testimonial
+                testimonial,
+                runSheet
             ),
             new(await MeetingViews.ForClientAsync(desk, file), time),
-            ClientParts.ToDo(file, new(time, brief, forms, rates is not null, tasks ?? [], testimonial), invoices)
+            ClientParts.ToDo(
+                file,
+                new(time, brief, forms, rates is not null, tasks ?? [], testimonial, runSheet),
+                invoices
+            )
         );
     }
 

@@ -12,6 +12,7 @@ using Gesamt.Web.Briefs;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Reviews;
+using Gesamt.Web.RunSheets;
 using Gesamt.Web.Testimonials;
 using Microsoft.EntityFrameworkCore;
 
@@ -164,6 +165,8 @@ public static class ClientParts
         if (asked.Brief is { Open: true })
             toDo.Add(new("Read the brief, and say whether it is right", "brief"));
         toDo.AddRange(asked.Forms.Select(form => new ToDoDto($"Fill in “{form.Title}”", $"form-{form.Slug}")));
+        if (asked.RunSheet is { Agreed: null, Days.Count: > 0 })
+            toDo.Add(new("Read the run sheet, and say whether it is right", "run-sheet"));
         toDo.AddRange(
             asked
                 .Tasks.Where(task => task.Done is null)
@@ -188,7 +191,8 @@ public static class ClientParts
         IReadOnlyList<ClientFormDto> Forms,
         bool Rates,
         IReadOnlyList<ClientTaskDto> Tasks,
-        ShownTestimonialDto? Testimonial
+        ShownTestimonialDto? Testimonial,
+        ShownRunSheetDto? RunSheet
     );
 
     private static ToDoDto Of(ClientTask task, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices) =>

@@ -13,6 +13,9 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
 
+/// <summary>What a client asks about a part of their page.</summary>
+public sealed record AskPartDto(PagePart Part, string Words);
+
 /// <summary>What a client does in the parts of the page that were opened: looks at drafts, fetches and sends files, says yes.</summary>
 public static class ClientWork
 {
@@ -105,6 +108,22 @@ public static class ClientWork
             "/rounds/{round}/approve",
             (string round, HttpContext http, Desk desk) =>
                 SayAsync(desk, http, round, null, (row, _) => new Happening.ReviewApproved(row.Id, row.Phase))
+        );
+
+        page.MapPost(
+            "/ask",
+            async (AskPartDto ask, HttpContext http, Desk desk) =>
+            {
+                await desk.ActAsync(async act =>
+                {
+                    var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
+                    if (!Sight.IsOpen(file.History, ask.Part))
+                        throw new MissingException("part");
+                    var words = await Notes.AddAsync(desk, file.Id, NoteSort.Words, ask.Words);
+                    await act.RecordAsync(file, Actor.Client, new Happening.PartAsked(ask.Part, words));
+                });
+                return Results.NoContent();
+            }
         );
 
         page.MapPost(

@@ -11,6 +11,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.People;
 using Gesamt.Web.Reviews;
+using Gesamt.Web.RunSheets;
 using Gesamt.Web.Spent;
 using Gesamt.Web.Testimonials;
 using Gesamt.Web.Work;
@@ -48,6 +49,7 @@ public static class DemoWork
         "asks to quote",
         "approves words",
         "leave",
+        "run sheet",
     ];
 
     public static bool Knows(string act) => Acts.Contains(act);
@@ -106,6 +108,7 @@ public static class DemoWork
             "asks to quote" => AskToQuoteAsync(desk, id, project, e.Rest),
             "approves words" => ApproveWordsAsync(desk, id, e.Rest),
             "leave" => LeaveAsync(desk, id, e.Rest.Split(' ')),
+            "run sheet" => ProjectRunSheet.LayAsync(desk, id, new(e.Rest, 0)),
             "put away" => Handover.PutAwayAsync(desk, id, true),
             _ => throw new FormatException($"Unknown act “{e.Act}”."),
         };

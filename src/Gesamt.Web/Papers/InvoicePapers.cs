@@ -34,7 +34,7 @@ public static class InvoicePapers
                 Foot = data is null ? paper.Foot : DataWords,
             },
             at,
-            Logo(desk, paper.Head)
+            Print.Logo(desk, paper.Head)
         );
         return data is null
             ? (drawn, null)
@@ -45,7 +45,7 @@ public static class InvoicePapers
     public static byte[] Preview(Desk desk, InvoiceSnapshot snapshot, LocalDate due)
     {
         var paper = Paper(desk, "", desk.Today, due, snapshot, isCredit: false) with { IsPreview = true, Code = null };
-        return Formats.Pdf.Papers.Draw(paper, desk.Now, Logo(desk, paper.Head));
+        return Formats.Pdf.Papers.Draw(paper, desk.Now, Print.Logo(desk, paper.Head));
     }
 
     /// <summary>Why an invoice has no data; null where it has.</summary>
@@ -266,7 +266,4 @@ public static class InvoicePapers
             ways.Add(new(others.Length > 0 ? "Or" : "When it is late", others, more?.Late ?? ""));
         return [.. ways];
     }
-
-    private static byte[]? Logo(Desk desk, Letterhead head) =>
-        head.Logo is { } hash && desk.Vault.Has(hash) ? desk.Vault.Read(hash) : null;
 }

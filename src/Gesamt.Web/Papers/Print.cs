@@ -27,6 +27,10 @@ public static class Print
             desk.Studio.Bic
         );
 
+    /// <summary>The picture a letterhead names; null for none.</summary>
+    public static byte[]? Logo(Desk desk, Letterhead head) =>
+        head.Logo is { } hash && desk.Vault.Has(hash) ? desk.Vault.Read(hash) : null;
+
     /// <summary>To whom a paper goes: name, organisation, postal address, else the mail address, and the tax number.</summary>
     public static ImmutableArray<string> Addressee(PersonRow client) =>
         [

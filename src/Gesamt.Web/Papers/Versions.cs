@@ -104,6 +104,10 @@ public static class Versions
         return version;
     }
 
+    /// <summary>What the version of a snapshot would be known by.</summary>
+    public static string HashOf<T>(T snapshot) =>
+        CanonicalJson.Hash(CanonicalJson.Of(JsonSerializer.SerializeToNode(snapshot, StoreJson.Options)));
+
     /// <summary>What a version holds.</summary>
     public static T Read<T>(VersionRow version) =>
         JsonSerializer.Deserialize<T>(version.Canonical, StoreJson.Options)

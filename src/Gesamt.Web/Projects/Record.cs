@@ -20,6 +20,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
 using Gesamt.Web.Proposals;
 using Gesamt.Web.Recurring;
+using Gesamt.Web.RunSheets;
 using Gesamt.Web.Spent;
 using Gesamt.Web.Testimonials;
 using Gesamt.Web.WhatHappened;
@@ -54,7 +55,8 @@ public static class Record
                 new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),
                 new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file)),
                 await SpentView.LineAsync(desk, file),
-                PraiseOfProject.Line(desk, file)
+                PraiseOfProject.Line(desk, file),
+                await ProjectRunSheet.LineAsync(desk, file)
             ),
             await AboutAsync(desk, file),
             Involved(desk, file)

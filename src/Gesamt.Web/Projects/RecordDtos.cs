@@ -277,7 +277,8 @@ public sealed record SheetDto(
     PageDto Page,
     RecordMeetingsDto Meetings,
     string? Spent,
-    string? Praise
+    string? Praise,
+    string? RunSheet
 );
 
 /// <summary>What is known of the project: answers, details, the brief.</summary>

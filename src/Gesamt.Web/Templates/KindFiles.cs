@@ -7,6 +7,7 @@ using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Core.Work;
 using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -92,8 +93,13 @@ public static class KindFiles
         QuestionnaireFile[]? Questionnaires = null,
         WinRule Win = WinRule.Both,
         bool FinalsWait = false,
-        CancelFile[]? CancelTerms = null
+        CancelFile[]? CancelTerms = null,
+        RunSheetFile? RunSheet = null
     );
+
+    /// <summary>A run sheet of a kind, by the hour.</summary>
+    /// <param name="GuestsEarlier">How many minutes before the true start guests are told to come.</param>
+    private sealed record RunSheetFile(string Name, int GuestsEarlier, RunItem[] Items);
 
     /// <summary>What is kept, per cent, when it is cancelled so many days before its date, or later.</summary>
     private sealed record CancelFile(int DaysBefore, decimal Keeps);
@@ -243,6 +249,15 @@ public static class KindFiles
                 ),
             }
         );
+        if (file.RunSheet is { } run)
+            db.RunSheetTemplates.Add(
+                new()
+                {
+                    Key = kind.Key,
+                    Name = run.Name,
+                    Items = StoreJson.Write(run.Items),
+                }
+            );
         await RoutinesAsync(db, folder, usual, kind, file.Routines, slugs);
         var contract = await File.ReadAllLinesAsync(Path.Combine(folder, "contracts", $"{file.Key}.txt"));
         db.ContractTemplates.Add(
@@ -266,6 +281,7 @@ public static class KindFiles
             Phases = [.. file.Phases.Select(name => new KindPhase(name))],
             Rounds = file.Rounds,
             FinalsWait = file.FinalsWait,
+            GuestsEarlier = file.RunSheet?.GuestsEarlier ?? 0,
             CancelTerms =
             [
                 .. (file.CancelTerms ?? []).Select(step => new CancelStep(step.DaysBefore, Rate.Percent(step.Keeps))),

@@ -64,6 +64,7 @@ public sealed record KindPathDto(
 /// <param name="ClosingSteps">What is done after the handover before the project is finished.</param>
 /// <param name="FinalsWait">Whether final files wait for the last payment.</param>
 /// <param name="TellsHours">Whether a letter of progress says how long was worked.</param>
+/// <param name="GuestsEarlier">How many minutes before the true start guests are told to come.</param>
 /// <param name="CancelTerms">What is kept of the price when a project is cancelled.</param>
 public sealed record KindWorkDto(
     PhaseRuleDto[] Phases,
@@ -71,7 +72,8 @@ public sealed record KindWorkDto(
     string[] ClosingSteps,
     bool FinalsWait = false,
     CancelStepDto[]? CancelTerms = null,
-    bool TellsHours = false
+    bool TellsHours = false,
+    int GuestsEarlier = 0
 );
 
 /// <summary>What is kept when it is cancelled so many days before its date, or later.</summary>
@@ -143,7 +145,8 @@ public static class KindSettings
                         NumberText.Number(step.Keeps.InPercent)
                     )),
                 ],
-                rules.TellsHours
+                rules.TellsHours,
+                rules.GuestsEarlier
             ),
             new(rules.FollowUps, rules.ReplyWithin),
             [
@@ -215,6 +218,7 @@ public static class KindSettings
             Rounds = save.Work.Rounds,
             FinalsWait = save.Work.FinalsWait,
             TellsHours = save.Work.TellsHours,
+            GuestsEarlier = save.Work.GuestsEarlier,
             CancelTerms =
             [
                 .. (save.Work.CancelTerms ?? [])
@@ -308,6 +312,8 @@ public static class KindSettings
         }
         if (terms.Length > MostOfAList)
             errors.Add(("work.cancelTerms", $"At most {MostOfAList}."));
+        if (work.GuestsEarlier is < 0 or > 240)
+            errors.Add(("work.guestsEarlier", "Guests are told 0 to 240 minutes earlier."));
         if (work.Rounds is < 0 or > 20)
             errors.Add(("work.rounds", "From 0 to 20 rounds."));
         if (work.ClosingSteps.Length > MostOfAList || work.ClosingSteps.Any(step => step.Trim().Length > 160))

@@ -77,6 +77,19 @@ public static partial class LineText
                 "",
                 new(OpensWhat.Review, back.Review.Value)
             ),
+            Happening.PartAsked asked => new(
+                EntrySort.Work,
+                EntryFrom.Client,
+                $"{rows.Client} asks about the {Core.ClientPages.Sight.Words(asked.Part)}",
+                $"“{ShortText.Of(rows.Notes[asked.Words].Text)}”",
+                new(OpensWhat.Note, asked.Words.Value)
+            ),
+            Happening.RunSheetAgreed agreed => new(
+                EntrySort.Work,
+                fact.By == Actor.Client ? EntryFrom.Client : EntryFrom.Done,
+                fact.By == Actor.Client ? $"{rows.Client} agreed to the run sheet" : "The run sheet is agreed",
+                $"SHA-256 {rows.Versions[agreed.Agreed].Hash[..8]}"
+            ),
             Happening.RemarkLeft remark => new(
                 EntrySort.Work,
                 EntryFrom.Client,

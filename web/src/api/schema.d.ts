@@ -5923,6 +5923,252 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/run-sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSheetTemplateDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveRunSheetTemplateDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSheetKeyDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run-sheets/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveRunSheetTemplateDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSheetKeyDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/run-sheets/{key}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/as-client": {
         parameters: {
             query?: never;
@@ -15018,6 +15264,318 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/run-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSheetDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveRunSheetDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSheetDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/run-sheet/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LaidSheetDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/run-sheet/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LayRunSheetDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSheetDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/run-sheet/agreed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RunSheetDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/work-clock": {
         parameters: {
             query?: never;
@@ -19937,6 +20495,65 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AskPartDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/p/{link}/api/approve": {
         parameters: {
             query?: never;
@@ -20504,6 +21121,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/run-sheet/agree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AgreeRunSheetDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/p/{link}/api/times": {
         parameters: {
             query?: never;
@@ -21009,6 +21692,10 @@ export interface components {
             waiting: string;
             old: string;
         };
+        /** @description The client’s word that it is right. */
+        AgreeRunSheetDto: {
+            hash: string;
+        };
         /** @description What something planned does, and what can be done with it. */
         AheadActsDto: {
             /** @description “asks first”, “by itself”, “task”, “waits for your OK”. */
@@ -21177,6 +21864,11 @@ export interface components {
             slug: string;
             subject: string;
             body: string;
+        };
+        /** @description What a client asks about a part of their page. */
+        AskPartDto: {
+            part: components["schemas"]["PagePart"];
+            words: string;
         };
         /**
          * @description What a client wants who answers a paper neither by yes nor by no.
@@ -22006,6 +22698,23 @@ export interface components {
             detail: string;
             known: string;
             said: string;
+        };
+        /** @description A day of a copy. */
+        CopiedDayDto: {
+            words: string;
+            lines: components["schemas"]["CopiedLineDto"][];
+        };
+        CopiedLineDto: {
+            time: string;
+            /** @description When it ends; empty where that is not said. */
+            until: string;
+            what: string;
+            where: string;
+            who: string;
+            /** @description Whom it is for, in words. */
+            for: string;
+            /** @description The earlier time guests are told; empty for the same. */
+            guests: string;
         };
         CopyKindDto: {
             name: string;
@@ -22999,6 +23708,12 @@ export interface components {
              * @default false
              */
             tellsHours: boolean;
+            /**
+             * Format: int32
+             * @description How many minutes before the true start guests are told to come.
+             * @default 0
+             */
+            guestsEarlier: number;
         };
         /** @description A label and what carries it: one of the three. */
         LabelDto: {
@@ -23020,6 +23735,12 @@ export interface components {
             key: string;
             name: string;
             tasks: components["schemas"]["LaidTaskDto"][];
+        };
+        /** @description A run sheet to be laid, with the days it would have here. */
+        LaidSheetDto: {
+            key: string;
+            name: string;
+            days: components["schemas"]["CopiedDayDto"][];
         };
         /** @description A task as it would stand on the project. */
         LaidTaskDto: {
@@ -23065,6 +23786,12 @@ export interface components {
         /** @description Lists that are laid together, in this order. */
         LayListsDto: {
             lists: components["schemas"]["LayListDto"][];
+        };
+        /** @description Which one is laid. */
+        LayRunSheetDto: {
+            key: string;
+            /** Format: int32 */
+            edition: number;
         };
         /** @enum {unknown} */
         Lean: "Ahead" | "Back" | null;
@@ -23693,6 +24420,7 @@ export interface components {
             /** @description What is theirs to do. */
             tasks: null | components["schemas"]["ClientTaskDto"][];
             testimonial: null | components["schemas"]["ShownTestimonialDto"];
+            runSheet: null | components["schemas"]["ShownRunSheetDto"];
         };
         /** @description A person as programs outside read them. */
         OpenPersonDto: {
@@ -23776,7 +24504,7 @@ export interface components {
          * @description Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.
          * @enum {unknown}
          */
-        PagePart: "Whole" | "Drafts" | "Files" | "Help" | "Tasks";
+        PagePart: "Whole" | "Drafts" | "Files" | "Help" | "Tasks" | "RunSheet";
         PagePartDto: {
             part: components["schemas"]["PagePart"];
             /** @description Since when it is open; null while it is not. */
@@ -24724,6 +25452,15 @@ export interface components {
         RoutineTextDto: {
             text: string;
         };
+        /** @description A day that a sheet has or could have. */
+        RunDayDto: {
+            /** Format: int32 */
+            day: number;
+            /** @description “Friday 10 September 2027”, or “2 days before” while the date is not known. */
+            words: string;
+            /** @description “Fri 10 Sep”. */
+            short: string;
+        };
         RunDto: {
             /** Format: int64 */
             project: number;
@@ -24733,6 +25470,69 @@ export interface components {
             state: string;
             /** @description For one taken out: by what. */
             why: null | string;
+        };
+        /**
+         * @description For whom an item of a run sheet is.
+         * @enum {unknown}
+         */
+        RunFor: "Everybody" | "Suppliers" | "Guests" | "Me";
+        /** @description An item of a run sheet as it is written. */
+        RunItemDto: {
+            /** @description What it is known by; empty for a new one. */
+            key: string;
+            /**
+             * Format: int32
+             * @description Days after the main day; before it where negative.
+             */
+            day: number;
+            /** Format: time */
+            start: string;
+            /** @description As people write it: “1 h 30 min”; empty where it is not said. */
+            length: string;
+            what: string;
+            where: string;
+            who: string;
+            for: components["schemas"]["RunFor"];
+            /**
+             * Format: int32
+             * @description Minutes that guests are told earlier; the sheet’s own where null.
+             */
+            earlier?: null | number;
+        };
+        /** @description A run sheet as the owner writes it. */
+        RunSheetDto: {
+            /** Format: int32 */
+            edition: number;
+            project: string;
+            /** @description The named date its main day is. */
+            dateName: string;
+            /** @description The named dates it can be. */
+            dates: string[];
+            /** @description In words; null while it is not known. */
+            mainDay: null | string;
+            /** Format: int32 */
+            earlier: number;
+            /** @description From the first to the last with anything on it. */
+            days: components["schemas"]["RunDayDto"][];
+            /** @description By day and hour. */
+            items: components["schemas"]["RunItemDto"][];
+            /** @description “provisional”, “agreed Mon 25 Jan”. */
+            state: string;
+            agreed: boolean;
+            /** @description What is different since it was agreed. */
+            changes: string[];
+        };
+        /** @description What one is known by. */
+        RunSheetKeyDto: {
+            key: string;
+        };
+        /** @description A run sheet kept to be laid again. */
+        RunSheetTemplateDto: {
+            key: string;
+            name: string;
+            /** Format: int32 */
+            edition: number;
+            items: components["schemas"]["RunItemDto"][];
         };
         RunningRoutineDto: {
             name: string;
@@ -24857,6 +25657,22 @@ export interface components {
             routine: components["schemas"]["RoutineDraftDto"];
             /** Format: int32 */
             edition: number;
+        };
+        /** @description A run sheet as it is saved, upon what was read as this edition. */
+        SaveRunSheetDto: {
+            /** Format: int32 */
+            edition: number;
+            dateName: string;
+            /** Format: int32 */
+            earlier: number;
+            items: components["schemas"]["RunItemDto"][];
+        };
+        /** @description One as it is saved. */
+        SaveRunSheetTemplateDto: {
+            name: string;
+            /** Format: int32 */
+            edition: number;
+            items: components["schemas"]["RunItemDto"][];
         };
         /** @description A price list as it is saved, in its order. */
         SaveServicesDto: {
@@ -25054,6 +25870,7 @@ export interface components {
             /** @description Hours and costs in one line; null without any. */
             spent: null | string;
             praise: null | string;
+            runSheet: null | string;
         };
         SheetMoneyDto: {
             /**
@@ -25121,6 +25938,16 @@ export interface components {
             group: string;
             name: string;
             text: string;
+        };
+        /** @description A run sheet as its client reads it. */
+        ShownRunSheetDto: {
+            days: components["schemas"]["CopiedDayDto"][];
+            /** @description Of what they read, so that nobody agrees to what has changed meanwhile. */
+            hash: string;
+            /** @description Since when it is agreed; null while it is provisional. */
+            agreed: null | string;
+            /** @description What is different since it was agreed. */
+            changes: string[];
         };
         /** @description What a client reads of it. */
         ShownTestimonialDto: {
@@ -25998,6 +26825,7 @@ export type AboutDto = components['schemas']['AboutDto'];
 export type AddressDto = components['schemas']['AddressDto'];
 export type AgeBand = components['schemas']['AgeBand'];
 export type AgesDto = components['schemas']['AgesDto'];
+export type AgreeRunSheetDto = components['schemas']['AgreeRunSheetDto'];
 export type AheadActsDto = components['schemas']['AheadActsDto'];
 export type AheadDto = components['schemas']['AheadDto'];
 export type AheadStepDto = components['schemas']['AheadStepDto'];
@@ -26019,6 +26847,7 @@ export type AsideDto = components['schemas']['AsideDto'];
 export type AskAgainDto = components['schemas']['AskAgainDto'];
 export type AskDto = components['schemas']['AskDto'];
 export type AskFormDto = components['schemas']['AskFormDto'];
+export type AskPartDto = components['schemas']['AskPartDto'];
 export type AskSort = components['schemas']['AskSort'];
 export type AskedAnswerDto = components['schemas']['AskedAnswerDto'];
 export type AskedDto = components['schemas']['AskedDto'];
@@ -26110,6 +26939,8 @@ export type ContractFileDto = components['schemas']['ContractFileDto'];
 export type ContractPageDto = components['schemas']['ContractPageDto'];
 export type ContractTemplateDto = components['schemas']['ContractTemplateDto'];
 export type ContradictionDto = components['schemas']['ContradictionDto'];
+export type CopiedDayDto = components['schemas']['CopiedDayDto'];
+export type CopiedLineDto = components['schemas']['CopiedLineDto'];
 export type CopyKindDto = components['schemas']['CopyKindDto'];
 export type CostDto = components['schemas']['CostDto'];
 export type CountDto = components['schemas']['CountDto'];
@@ -26216,6 +27047,7 @@ export type KindWorkDto = components['schemas']['KindWorkDto'];
 export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
 export type LaidListDto = components['schemas']['LaidListDto'];
+export type LaidSheetDto = components['schemas']['LaidSheetDto'];
 export type LaidTaskDto = components['schemas']['LaidTaskDto'];
 export type LaneDto = components['schemas']['LaneDto'];
 export type LateReadDto = components['schemas']['LateReadDto'];
@@ -26223,6 +27055,7 @@ export type LateSort = components['schemas']['LateSort'];
 export type LateStart = components['schemas']['LateStart'];
 export type LayListDto = components['schemas']['LayListDto'];
 export type LayListsDto = components['schemas']['LayListsDto'];
+export type LayRunSheetDto = components['schemas']['LayRunSheetDto'];
 export type Lean = components['schemas']['Lean'];
 export type LeaveDto = components['schemas']['LeaveDto'];
 export type LeaveState = components['schemas']['LeaveState'];
@@ -26409,7 +27242,13 @@ export type RoutineIdDto = components['schemas']['RoutineIdDto'];
 export type RoutinePageDto = components['schemas']['RoutinePageDto'];
 export type RoutineRowDto = components['schemas']['RoutineRowDto'];
 export type RoutineTextDto = components['schemas']['RoutineTextDto'];
+export type RunDayDto = components['schemas']['RunDayDto'];
 export type RunDto = components['schemas']['RunDto'];
+export type RunFor = components['schemas']['RunFor'];
+export type RunItemDto = components['schemas']['RunItemDto'];
+export type RunSheetDto = components['schemas']['RunSheetDto'];
+export type RunSheetKeyDto = components['schemas']['RunSheetKeyDto'];
+export type RunSheetTemplateDto = components['schemas']['RunSheetTemplateDto'];
 export type RunningRoutineDto = components['schemas']['RunningRoutineDto'];
 export type SaidDto = components['schemas']['SaidDto'];
 export type SameSortDto = components['schemas']['SameSortDto'];
@@ -26425,6 +27264,8 @@ export type SaveHookDto = components['schemas']['SaveHookDto'];
 export type SaveLetterDto = components['schemas']['SaveLetterDto'];
 export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];
 export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
+export type SaveRunSheetDto = components['schemas']['SaveRunSheetDto'];
+export type SaveRunSheetTemplateDto = components['schemas']['SaveRunSheetTemplateDto'];
 export type SaveServicesDto = components['schemas']['SaveServicesDto'];
 export type SaveStudioDto = components['schemas']['SaveStudioDto'];
 export type SaveTaskListDto = components['schemas']['SaveTaskListDto'];
@@ -26451,6 +27292,7 @@ export type ShowFileDto = components['schemas']['ShowFileDto'];
 export type ShownBriefDto = components['schemas']['ShownBriefDto'];
 export type ShownIf = components['schemas']['ShownIf'];
 export type ShownPartDto = components['schemas']['ShownPartDto'];
+export type ShownRunSheetDto = components['schemas']['ShownRunSheetDto'];
 export type ShownTestimonialDto = components['schemas']['ShownTestimonialDto'];
 export type Side = components['schemas']['Side'];
 export type SignDto = components['schemas']['SignDto'];

@@ -6,6 +6,7 @@ import { Papers } from "./Papers";
 
 const Rounds = lazy(() => import("./Rounds"));
 const TasksPart = lazy(() => import("./TasksPart"));
+const RunSheetPart = lazy(() => import("./RunSheetPart"));
 const DeliveredFiles = lazy(() => import("./DeliveredFiles"));
 
 export type PartProps = {
@@ -27,6 +28,16 @@ export function Parts({ page, link, reload, files }: PartProps) {
 				{page.parts.tasks && (
 					<Later>
 						<TasksPart page={page} link={link} reload={reload} files={files} />
+					</Later>
+				)}
+				{page.parts.runSheet && (
+					<Later>
+						<RunSheetPart
+							page={page}
+							link={link}
+							reload={reload}
+							files={files}
+						/>
 					</Later>
 				)}
 				{page.parts.drafts && (

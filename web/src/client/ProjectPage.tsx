@@ -117,9 +117,8 @@ function Standing({ page, link, reload }: Props) {
 	// one thing that begins right below needs no list
 	const alone =
 		page.toDo.length === 1 &&
-		first !== "drafts" &&
-		first !== "files" &&
-		!first?.startsWith("task-");
+		(["time", "rates", "brief", "pay"].includes(first ?? "") ||
+			first?.startsWith("form-"));
 	const brief = <BriefPart page={page} link={link} reload={reload} />;
 	return (
 		<>
@@ -176,5 +175,6 @@ const hasParts = (page: ClientPageDto) =>
 			page.parts.drafts ||
 			page.parts.files ||
 			page.parts.tasks ||
+			page.parts.runSheet ||
 			page.parts.help,
 	);

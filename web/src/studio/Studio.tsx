@@ -30,6 +30,7 @@ const StudioPage = lazy(() => import("./settings/StudioPage"));
 const People = lazy(() => import("./people/People"));
 const Person = lazy(() => import("./people/Person"));
 const AllPraise = lazy(() => import("./people/AllPraise"));
+const RunSheetPage = lazy(() => import("./runsheet/RunSheetPage"));
 const Signed = lazy(() => import("./people/Signed"));
 const LabelPage = lazy(() => import("./LabelPage"));
 const Tray = lazy(() => import("./Tray"));
@@ -106,6 +107,10 @@ function SignedIn({ session }: { session: SessionDto }) {
 								element={<ReadSent />}
 							/>
 							<Route path="/projects/:id/bill" element={<BillPage />} />
+							<Route
+								path="/projects/:id/run-sheet"
+								element={<RunSheetPage />}
+							/>
 							<Route path="/projects/:id/as-client" element={<AsClient />} />
 							{session.hasStandIns && (
 								<Route

@@ -12,6 +12,7 @@ export const partWords: Record<PagePart, string> = {
 	Drafts: "Drafts and rounds",
 	Files: "Files",
 	Tasks: "Tasks for the client",
+	RunSheet: "Run sheet",
 	Help: "Help",
 };
 

@@ -21,7 +21,14 @@ import {
 } from "./partLines";
 import { RateSheet } from "./RateSheet";
 import type { SheetActs } from "./Sheet";
-import { checklists, files, phases, praise, spent } from "./sheetWork";
+import {
+	checklists,
+	files,
+	phases,
+	praise,
+	runSheet,
+	spent,
+} from "./sheetWork";
 import { Tasks } from "./Tasks";
 
 /** A part of the sheet: what matters of it in one line, and whether the present gate needs it. */
@@ -73,6 +80,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 		files(record, acts, at("Delivery")),
 		...papers(record, acts, at("Contract", "Payment")),
 		...phases(record, acts),
+		runSheet(record),
 		{
 			title: "Client page",
 			line: pageLine(record),

@@ -3,6 +3,7 @@ import { Checklists } from "./Checklists";
 import { Files } from "./Files";
 import { Phases, phaseWords } from "./Phases";
 import { Praise } from "./Praise";
+import { RunSheet } from "./RunSheet";
 import type { SheetActs } from "./Sheet";
 import { Spent } from "./Spent";
 import type { Part } from "./sheetParts";
@@ -27,6 +28,16 @@ export function spent(record: RecordDto): Part {
 		empty: !record.sheet.spent,
 		open: false,
 		show: () => <Spent record={record} />,
+	};
+}
+
+export function runSheet(record: RecordDto): Part {
+	return {
+		title: "Run sheet",
+		line: record.sheet.runSheet,
+		empty: !record.sheet.runSheet,
+		open: false,
+		show: () => <RunSheet record={record} />,
 	};
 }
 

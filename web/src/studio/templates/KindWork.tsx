@@ -104,6 +104,14 @@ export function KindWork({ said, wrong, set }: KindPart) {
 					checked={work.tellsHours}
 					onChange={(tellsHours) => change({ tellsHours })}
 				/>
+				<CountField
+					label="Guests are told, minutes before the true start"
+					min={0}
+					max={240}
+					value={work.guestsEarlier}
+					wrong={wrong("work.guestsEarlier")}
+					onChange={(minutes) => change({ guestsEarlier: minutes ?? 0 })}
+				/>
 			</div>
 		</div>
 	);

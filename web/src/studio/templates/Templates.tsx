@@ -17,6 +17,7 @@ import { NewKind } from "./NewKind";
 import { Rehearsals } from "./Rehearsals";
 import { RoutinePage } from "./RoutinePage";
 import { KindRoutines, RoutineList } from "./Routines";
+import { RunSheets } from "./RunSheets";
 import { Services, SharedServices } from "./Services";
 import { TaskLists } from "./TaskLists";
 import { Contract } from "./Texts";
@@ -50,6 +51,7 @@ export default function Templates() {
 									<Place to="/templates/letters">Letters</Place>
 									<Place to="/templates/services">Services</Place>
 									<Place to="/templates/task-lists">Task lists</Place>
+									<Place to="/templates/run-sheets">Run sheets</Place>
 									<Place to="/templates/rehearsals">Rehearsals</Place>
 									<Place to="/studio">The studio</Place>
 								</ul>
@@ -61,6 +63,7 @@ export default function Templates() {
 							<Route path="letters" element={<Letters kinds={data} />} />
 							<Route path="services" element={<SharedServices />} />
 							<Route path="task-lists" element={<TaskLists />} />
+							<Route path="run-sheets" element={<RunSheets />} />
 							<Route path="rehearsals" element={<Rehearsals kinds={data} />} />
 							<Route path=":kind?" element={<Kind kinds={data} />} />
 						</Routes>
