@@ -104,6 +104,7 @@ else
     services.AddSingleton<IPaymentProvider>(provider => provider.GetRequiredService<PaymentHouse>());
 }
 services.AddScoped<Scheduling>();
+services.AddSingleton<IFeeds, RunSheetFeed>();
 services.AddSingleton<Importing>();
 services.AddSingleton<WebCalendars>();
 if (settings.Mode == RunMode.Real)

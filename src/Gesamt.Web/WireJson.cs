@@ -63,6 +63,7 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(SaveRunSheetTemplateDto))]
 [JsonSerializable(typeof(AgreeRunSheetDto))]
 [JsonSerializable(typeof(AskPartDto))]
+[JsonSerializable(typeof(RemarkDto))]
 [JsonSerializable(typeof(RunSheetKeyDto))]
 [JsonSerializable(typeof(SpentIdDto))]
 [JsonSerializable(typeof(SpentDto))]

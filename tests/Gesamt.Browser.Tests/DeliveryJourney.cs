@@ -59,9 +59,12 @@ public sealed class DeliveryJourney(Demo demo, string record)
         client.See("For you to do now");
         client.See("Look at the sketch and say what you think");
         client.See("Sketch, round 1 of 3");
+        client.Press("Point at a place in sketch-1.png: arrow keys lead there, Enter sets it");
+        client.See("About the place you marked.");
+        Assert.Equal("", client.Violations());
         client.Type("What do you see?", "The lantern hangs well.");
         client.Press("Only leave a remark");
-        client.See("The lantern hangs well.");
+        client.See("1: The lantern hangs well.");
         owner.Go(record);
         owner.See("Mona remarks on sketch, round 1");
         client.Press("Ask for these changes");
@@ -71,6 +74,10 @@ public sealed class DeliveryJourney(Demo demo, string record)
         client.See("you asked for changes");
         owner.Go(record);
         owner.See("sketch, round 1: they ask for changes");
+        owner.PressWith("Mona asks for changes, sketch, round 1");
+        owner.See("1: The lantern hangs well.");
+        Assert.Equal("", owner.Violations());
+        owner.Press("Close");
     }
 
     private void TheSecondRoundIsApproved()
@@ -79,6 +86,9 @@ public sealed class DeliveryJourney(Demo demo, string record)
         PutUp("Put up round 2", "3 rounds were agreed.");
         client.Go(page);
         client.See("Sketch, round 2 of 3");
+        client.Press("Beside Sketch, round 1 of 3");
+        client.See("Only this round");
+        Assert.Equal("", client.Violations());
         client.Press("It is good as it is");
         client.See("you said yes");
         owner.Go(record);

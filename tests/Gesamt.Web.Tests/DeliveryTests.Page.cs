@@ -61,6 +61,113 @@ public sealed partial class DeliveryTests
     }
 
     [Fact]
+    public async Task A_remark_points_at_a_place_of_a_draft_of_its_own_round_only()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var (project, page) = await studio.ProposeAsync(owner, client, "pins@lanternhouse.example");
+        await studio.SignedAsync(client, page);
+        await DoAsync(owner, project, "parts", new { part = "Drafts", open = true });
+        var other = await KeepAsync(owner, project, "Drafts");
+        var draft = await KeepAsync(owner, project, "Drafts");
+        await DoAsync(
+            owner,
+            project,
+            "reviews",
+            new
+            {
+                files = new[] { draft },
+                phase = "sketch",
+                subject = "A draft",
+                body = "Here: [page link]",
+                beyond = false,
+            }
+        );
+        async Task<JsonElement> RoundAsync() =>
+            (await client.GetAsync($"{page}/api")).GetProperty("parts").GetProperty("drafts").GetProperty("rounds")[0];
+        var round = await RoundAsync();
+        var (id, file) = (
+            round.GetProperty("id").GetString(),
+            round.GetProperty("files")[0].GetProperty("id").GetString()!
+        );
+        Task<HttpResponseMessage> RemarkAsync(object? pin) =>
+            client.PostAsync($"{page}/api/rounds/{id}/remark", new { words = "Bluer here.", pin });
+        var elsewhere = await studio.LookAsync(db =>
+            db.Files.Where(f => f.Id == new FileId(other)).Select(f => f.PublicId).SingleAsync()
+        );
+        foreach (
+            var wrong in new object[]
+            {
+                new
+                {
+                    file = elsewhere,
+                    x = 10,
+                    y = 10,
+                },
+                new
+                {
+                    file = "nothing",
+                    x = 10,
+                    y = 10,
+                },
+                new
+                {
+                    file,
+                    x = 1_001,
+                    y = 0,
+                },
+                new { file, x = 10 },
+                new { file },
+                new { file, page = 0 },
+                new { file, second = -1 },
+                new
+                {
+                    file,
+                    x = 1,
+                    y = 1,
+                    page = 2,
+                },
+            }
+        )
+        {
+            var refused = await RemarkAsync(wrong);
+            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+            Assert.Contains("A remark points at a place of a picture", await refused.Content.ReadAsStringAsync());
+        }
+        Assert.Empty((await RoundAsync()).GetProperty("said").EnumerateArray());
+        foreach (
+            var right in new object?[]
+            {
+                new
+                {
+                    file,
+                    x = 0,
+                    y = 1_000,
+                },
+                new { file, second = 65 },
+                new { file, page = 3 },
+                null,
+            }
+        )
+            Assert.True((await RemarkAsync(right)).IsSuccessStatusCode);
+        var said = (await RoundAsync()).GetProperty("said");
+        Assert.Equal(
+            ["", "at 1:05", "page 3", ""],
+            said.EnumerateArray().Select(one => one.GetProperty("where").GetString())
+        );
+        Assert.Equal(1_000, said[0].GetProperty("pin").GetProperty("y").GetInt32());
+        Assert.Equal(JsonValueKind.Null, said[3].GetProperty("pin").ValueKind);
+        // the owner reads the same places
+        var review = await studio.LookAsync(async db =>
+            (await db.Reviews.Where(r => r.PublicId == id).Select(r => r.Id).SingleAsync()).Value
+        );
+        var read = (await owner.GetAsync($"/api/projects/{project}/entries/Review/{review}"))
+            .GetProperty("review")
+            .GetProperty("said")[0];
+        Assert.Equal(draft, read.GetProperty("file").GetInt64());
+        Assert.Equal(0, read.GetProperty("x").GetInt32());
+    }
+
+    [Fact]
     public async Task The_page_seen_as_the_client_is_the_page_the_client_sees()
     {
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));

@@ -55,7 +55,7 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
 
     // what every client endpoint can read, so that none refuses before it has looked at the link
     private const string Any =
-        """{"to":"Show","given":true,"wording":"","chosen":[],"services":[],"words":"x","name":"x","agreed":true,"hash":"x","start":"2027-02-01T10:00:00Z","zone":"Europe/Dublin","done":true,"step":0}""";
+        """{"part":"RunSheet","to":"Show","given":true,"wording":"","chosen":[],"services":[],"words":"x","name":"x","agreed":true,"hash":"x","start":"2027-02-01T10:00:00Z","zone":"Europe/Dublin","done":true,"step":0}""";
 
     private static Task<HttpResponseMessage> AskAsync(Visitor visitor, string method, string path, string body = Any) =>
         visitor.SendAsync(

@@ -307,6 +307,7 @@ public sealed class RunSheetTests(EmptyStudio studio) : IClassFixture<EmptyStudi
         await AskedAsync(
             owner.PostAsync($"/api/projects/{project}/letter", new { subject = "Parking", body = "Behind the hall." })
         );
+        await studio.TickAsync();
         Assert.NotEqual(
             "They ask about the run sheet",
             (await owner.GetAsync($"/api/projects/{project}"))
@@ -315,5 +316,34 @@ public sealed class RunSheetTests(EmptyStudio studio) : IClassFixture<EmptyStudi
                 .GetProperty("words")
                 .GetString()
         );
+    }
+
+    /// <summary>STATUS:TENTATIVE until it is agreed (RFC 5545, 3.8.1.11).</summary>
+    [Fact]
+    public async Task Its_hours_stand_in_the_owners_feed_and_say_that_they_are_provisional()
+    {
+        var (owner, _, project, _) = await BeginAsync("feed");
+        await SaveAsync(owner, project, TwoDays);
+        await owner.PostAsync("/api/studio/feed");
+        var feed = (await owner.GetAsync("/api/studio")).GetProperty("feed").GetString()!;
+        async Task<string[]> EventsAsync() =>
+            [
+                .. (
+                    await (
+                        await new Visitor(studio).AskAsync(
+                            feed.Replace("http://studio.example", "", StringComparison.Ordinal)
+                        )
+                    ).Content.ReadAsStringAsync()
+                )
+                    .Split("BEGIN:VEVENT")
+                    .Where(one => one.Contains($"UID:run-{project}-", StringComparison.Ordinal)),
+            ];
+        var events = await EventsAsync();
+        Assert.Equal(4, events.Length);
+        Assert.All(events, one => Assert.Contains("STATUS:TENTATIVE", one));
+        // the day before 14 May 2027, 08:30 in Dublin's summer
+        Assert.Contains(events, one => one.Contains("DTSTART:20270513T073000Z", StringComparison.Ordinal));
+        await AskedAsync(owner.PostAsync($"/api/projects/{project}/run-sheet/agreed", new { }));
+        Assert.All(await EventsAsync(), one => Assert.Contains("STATUS:CONFIRMED", one));
     }
 }

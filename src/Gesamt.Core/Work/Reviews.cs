@@ -25,6 +25,33 @@ public sealed record Review(
     Instant? Answered
 );
 
+/// <summary>Where in a draft a remark points: at a place of a picture, a page, or a second of a film.</summary>
+/// <param name="X">From the left edge, in thousandths of the width.</param>
+/// <param name="Y">From the top edge, in thousandths of the height.</param>
+/// <param name="Page">Of a document, from 1.</param>
+/// <param name="Second">Of a film, from its beginning.</param>
+public sealed record RemarkPin(FileId File, int? X, int? Y, int? Page, int? Second)
+{
+    private const int LongestFilm = 24 * 60 * 60,
+        MostPages = 5_000;
+
+    /// <summary>Whether it points at exactly one thing, within it.</summary>
+    public bool IsOne =>
+        (X, Y, Page, Second) switch
+        {
+            (>= 0 and <= 1_000, >= 0 and <= 1_000, null, null) => true,
+            (null, null, >= 1 and <= MostPages, null) => true,
+            (null, null, null, >= 0 and <= LongestFilm) => true,
+            _ => false,
+        };
+
+    /// <summary>“page 3”, “at 1:05”; empty for a place of a picture, which is shown on it.</summary>
+    public string Words =>
+        Page is { } page ? $"page {page}"
+        : Second is { } second ? $"at {second / 60}:{second % 60:00}"
+        : "";
+}
+
 /// <summary>Rounds of review, read from what happened, and how many of them the price includes.</summary>
 public static class ReviewRule
 {

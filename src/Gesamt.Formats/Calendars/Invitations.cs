@@ -34,6 +34,9 @@ public sealed record CalendarMeeting(
 {
     /// <summary>What the invited person said: they chose the time themselves, or answered; else they are asked.</summary>
     public Attendance Attendance { get; init; } = Attendance.Asked;
+
+    /// <summary>Whether it is provisional (STATUS:TENTATIVE, RFC 5545, 3.8.1.11).</summary>
+    public bool Tentative { get; init; }
 }
 
 /// <summary>What an invited person says (PARTSTAT, RFC 5545, 3.2.12).</summary>
@@ -96,7 +99,10 @@ public static class Invitations
             Summary = Typed.OneLine(meeting.Title),
             Description = Typed.Lines(meeting.Description),
             Location = Typed.OneLine(meeting.Location),
-            Status = meeting.Cancelled ? EventStatus.Cancelled : EventStatus.Confirmed,
+            Status =
+                meeting.Cancelled ? EventStatus.Cancelled
+                : meeting.Tentative ? EventStatus.Tentative
+                : EventStatus.Confirmed,
         };
         if (meeting.Organizer is { } organizer)
             made.Organizer = new($"mailto:{organizer.Mail}") { CommonName = Named(organizer.Name) };

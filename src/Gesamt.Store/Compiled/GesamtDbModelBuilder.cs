@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("051e0444-ff9d-4465-889f-cda40431bcf9"), entityTypeCount: 74)
+            : base(skipDetectChanges: false, modelId: new Guid("73b3d4f8-f154-4aa7-a400-a29aad01b82d"), entityTypeCount: 74)
         {
         }
 

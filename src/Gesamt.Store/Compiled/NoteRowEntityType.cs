@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.NoteRow",
                 typeof(NoteRow),
                 baseEntityType,
-                propertyCount: 7,
+                propertyCount: 8,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 1,
                 keyCount: 1);
@@ -45,6 +45,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(NoteRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.InstantTicks());
             at.SetSentinelFromProviderValue(0L);
+
+            var pin = runtimeEntityType.AddProperty(
+                "Pin",
+                typeof(string),
+                propertyInfo: typeof(NoteRow).GetProperty("Pin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(NoteRow).GetField("<Pin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var projectId = runtimeEntityType.AddProperty(
                 "ProjectId",

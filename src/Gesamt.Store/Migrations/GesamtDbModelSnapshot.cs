@@ -1756,6 +1756,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("At")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Pin")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 

@@ -144,6 +144,9 @@ public sealed class NoteRow
 
     /// <summary>The round of review it is a remark on.</summary>
     public ReviewId? ReviewId { get; set; }
+
+    /// <summary>Where in a draft it points, as JSON; null for the round as a whole.</summary>
+    public string? Pin { get; set; }
 }
 
 /// <summary>Words that pleased, as they were said on a day. The owner's alone.</summary>

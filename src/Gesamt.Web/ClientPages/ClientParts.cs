@@ -34,10 +34,22 @@ public sealed record WholeDto(
 );
 
 /// <summary>A file the client can open.</summary>
-public sealed record ClientFileDto(string Id, string Name, string About, string Use, bool HasPreview);
+/// <param name="Film">Whether it is a film that a page can play.</param>
+/// <param name="Pages">Whether it has pages.</param>
+public sealed record ClientFileDto(
+    string Id,
+    string Name,
+    string About,
+    string Use,
+    bool HasPreview,
+    bool Film,
+    bool Pages
+);
 
 /// <param name="At">When it was said.</param>
-public sealed record SaidDto(string Text, string At);
+/// <param name="Pin">Where it points; null for the round as a whole.</param>
+/// <param name="Where">“page 3”, “at 1:05”; empty for a place of a picture, and for the round as a whole.</param>
+public sealed record SaidDto(string Text, string At, PinDto? Pin, string Where);
 
 /// <param name="Last">That it is the last round the price includes; said before one too many.</param>
 /// <param name="Beyond">That it goes beyond what the price includes.</param>
@@ -122,7 +134,7 @@ public static class ClientParts
                                 .Where(id => shown.Contains(id) && files.ContainsKey(id))
                                 .Select(id => Of(desk, files[id])),
                         ],
-                        [.. said[review.Id].Select(note => new SaidDto(note.Text, desk.Precisely(note.At)))]
+                        [.. said[review.Id].Select(note => Of(desk, note, files))]
                     )),
             ]
         );
@@ -216,6 +228,19 @@ public static class ClientParts
             .OrderBy(f => f.Id)
             .ToListAsync();
 
+    private static SaidDto Of(Desk desk, NoteRow note, IReadOnlyDictionary<FileId, FileRow> files) =>
+        Reviewing.PinOf(note) is { } pin && files.TryGetValue(pin.File, out var file)
+            ? new(note.Text, desk.Precisely(note.At), new(file.PublicId, pin.X, pin.Y, pin.Page, pin.Second), pin.Words)
+            : new(note.Text, desk.Precisely(note.At), null, "");
+
     private static ClientFileDto Of(Desk desk, FileRow row) =>
-        new(row.PublicId, row.Name, RecordWork.About(desk, row), row.Use, RecordWork.IsPicture(row));
+        new(
+            row.PublicId,
+            row.Name,
+            RecordWork.About(desk, row),
+            row.Use,
+            RecordWork.IsPicture(row),
+            row.Type == "video/mp4",
+            row.Type == "application/pdf"
+        );
 }

@@ -96,13 +96,13 @@ public static class ClientWork
 
         page.MapPost(
             "/rounds/{round}/remark",
-            (string round, WordsDto said, HttpContext http, Desk desk) =>
-                SayAsync(desk, http, round, said.Words, (row, note) => new Happening.RemarkLeft(row.Id, note))
+            (string round, RemarkDto said, HttpContext http, Desk desk) =>
+                SayAsync(desk, http, round, said, (row, note) => new Happening.RemarkLeft(row.Id, note))
         );
         page.MapPost(
             "/rounds/{round}/changes",
-            (string round, WordsDto said, HttpContext http, Desk desk) =>
-                SayAsync(desk, http, round, said.Words, (row, note) => new Happening.ChangesAsked(row.Id, note))
+            (string round, RemarkDto said, HttpContext http, Desk desk) =>
+                SayAsync(desk, http, round, said, (row, note) => new Happening.ChangesAsked(row.Id, note))
         );
         page.MapPost(
             "/rounds/{round}/approve",
@@ -151,7 +151,7 @@ public static class ClientWork
         Desk desk,
         HttpContext http,
         string round,
-        string? words,
+        RemarkDto? words,
         Func<ReviewRow, NoteId, Happening> what
     )
     {

@@ -250,9 +250,31 @@ public static class DemoWork
             .Db.Reviews.AsNoTracking()
             .Where(r => r.ProjectId == id)
             .OrderByDescending(r => r.Id)
-            .Select(r => r.PublicId)
             .FirstAsync();
-        await Reviewing.AnswerAsync(desk, id, round, person, words, what);
+        await Reviewing.AnswerAsync(
+            desk,
+            id,
+            round.PublicId,
+            person,
+            words is null ? null : await RemarkAsync(desk, round, words),
+            what
+        );
+    }
+
+    /// <summary>“@410,620 A little bluer here”: pointing at a place of the first picture, in thousandths; or of the round as a whole.</summary>
+    private static async Task<RemarkDto> RemarkAsync(Desk desk, ReviewRow round, string words)
+    {
+        if (!words.StartsWith('@'))
+            return new(words);
+        var (at, draft) = (words[1..words.IndexOf(' ')].Split(','), Reviewing.FilesOf(round)[0]);
+        return new(
+            words[(words.IndexOf(' ') + 1)..],
+            new(
+                await desk.Db.Files.Where(f => f.Id == draft).Select(f => f.PublicId).SingleAsync(),
+                int.Parse(at[0], CultureInfo.InvariantCulture),
+                int.Parse(at[1], CultureInfo.InvariantCulture)
+            )
+        );
     }
 
     private static async Task HandOverAsync(Desk desk, ProjectId id)

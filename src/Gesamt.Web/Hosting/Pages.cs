@@ -7,7 +7,7 @@ namespace Gesamt.Web.Hosting;
 public static class Pages
 {
     private const string Policy =
-        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{0}'; img-src 'self' data:; font-src 'self'; connect-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
+        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{0}'; img-src 'self' data:; media-src 'self'; font-src 'self'; connect-src 'self'; frame-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
 
     /// <summary>A public form may stand in a frame of the studio's own site; nothing else may.</summary>
     private static string Of(string nonce, bool framed) =>

@@ -249,7 +249,7 @@ public static class MeetingEndpoints
     public static void MapFeed(this WebApplication app) =>
         app.MapGet(
                 "/feed/{key}.ics",
-                async (string key, Desk desk) =>
+                async (string key, Desk desk, IFeeds more) =>
                 {
                     if (
                         desk.Studio.FeedKey is not { } known
@@ -301,7 +301,8 @@ public static class MeetingEndpoints
                                         Cancelled = m.Cancelled,
                                         AlarmMinutes = 30,
                                     }
-                                ),
+                                )
+                                .Concat(await more.EventsAsync(desk, from)),
                             tasks.Select(t => new CalendarTask(
                                 $"task-{t.Id.Value}@{desk.Studio.MailDomain}",
                                 t.Due!.Value,
@@ -321,6 +322,13 @@ public static class MeetingEndpoints
     private static async Task<MeetingRow> OneAsync(Desk desk, ProjectId project, string meeting) =>
         await desk.Db.Meetings.AsNoTracking().SingleOrDefaultAsync(m => m.PublicId == meeting && m.ProjectId == project)
         ?? throw new MissingException("meeting");
+}
+
+/// <summary>What else of the owner’s days goes into the feed.</summary>
+public interface IFeeds
+{
+    /// <param name="since">What ended earlier is left out.</param>
+    Task<IReadOnlyList<CalendarMeeting>> EventsAsync(Desk desk, Instant since);
 }
 
 /// <summary>The number of a kind of meeting.</summary>

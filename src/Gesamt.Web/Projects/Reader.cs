@@ -60,8 +60,15 @@ public sealed record ReviewReadDto(
     long Id,
     ReviewState State,
     IReadOnlyList<ReviewFileDto> Files,
-    IReadOnlyList<AnswerDto> Said
+    IReadOnlyList<ReviewSaidDto> Said
 );
+
+/// <summary>What the client said of a round.</summary>
+/// <param name="File">The draft it points at; null for the round as a whole.</param>
+/// <param name="X">From the left edge, in thousandths of the width.</param>
+/// <param name="Y">From the top edge, in thousandths of the height.</param>
+/// <param name="Where">“page 3”, “at 1:05”; empty for a place of a picture.</param>
+public sealed record ReviewSaidDto(string Text, string At, long? File, int? X, int? Y, string Where);
 
 /// <summary>A file of a draft.</summary>
 public sealed record ReviewFileDto(long Id, string Name, string About, bool HasPreview);
@@ -307,7 +314,18 @@ public static class Reader
                         RecordWork.IsPicture(f)
                     )),
                 ],
-                [.. notes.Select(n => new AnswerDto(desk.Precisely(n.At), n.Text))]
+                [
+                    .. notes
+                        .Select(n => (Note: n, Pin: Reviewing.PinOf(n)))
+                        .Select(n => new ReviewSaidDto(
+                            n.Note.Text,
+                            desk.Precisely(n.Note.At),
+                            n.Pin?.File.Value,
+                            n.Pin?.X,
+                            n.Pin?.Y,
+                            n.Pin?.Words ?? ""
+                        )),
+                ]
             )
         );
     }

@@ -12,6 +12,14 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Reviews;
 
+/// <summary>Where in a draft a remark points: a place in thousandths of its picture, a page, or a second.</summary>
+/// <param name="File">The draft, as its page names it.</param>
+public sealed record PinDto(string File, int? X = null, int? Y = null, int? Page = null, int? Second = null);
+
+/// <summary>What a client says of a round.</summary>
+/// <param name="Pin">Where it points; null for the round as a whole.</param>
+public sealed record RemarkDto(string Words, PinDto? Pin = null);
+
 /// <summary>Puts drafts up for review, and takes what the client says of them.</summary>
 public static class Reviewing
 {
@@ -128,7 +136,7 @@ public static class Reviewing
         ProjectId project,
         string publicId,
         string person,
-        string? words,
+        RemarkDto? words,
         Func<ReviewRow, NoteId, Happening> what
     )
     {
@@ -155,22 +163,44 @@ public static class Reviewing
     /// <summary>The drafts of a round; none for one whose list is damaged.</summary>
     public static IReadOnlyList<FileId> FilesOf(ReviewRow row) => StoreJson.TryRead<List<FileId>>(row.Files) ?? [];
 
-    private static async Task<NoteId> NoteAsync(Desk desk, ReviewRow review, string words)
+    private static async Task<NoteId> NoteAsync(Desk desk, ReviewRow review, RemarkDto remark)
     {
-        if (words.Trim().Length is 0 or > 5_000)
+        if (remark.Words.Trim().Length is 0 or > 5_000)
             throw new InvalidException(("words", "Say in 1 to 5 000 characters what you see."));
+        var pin = remark.Pin is { } at ? await PinAsync(desk, review, at) : null;
         var note = new NoteRow
         {
             ProjectId = review.ProjectId,
             Sort = NoteSort.Words,
-            Text = words.Trim(),
+            Text = remark.Words.Trim(),
             At = desk.Now,
             ReviewId = review.Id,
+            Pin = pin is null ? null : StoreJson.Write(pin),
         };
         desk.Db.Notes.Add(note);
         await desk.Db.SaveChangesAsync();
         return note.Id;
     }
+
+    /// <exception cref="InvalidException">It is of no draft of this round, or points at no one thing.</exception>
+    private static async Task<RemarkPin> PinAsync(Desk desk, ReviewRow review, PinDto at)
+    {
+        var drafts = FilesOf(review);
+        var file = await desk
+            .Db.Files.Where(f => f.PublicId == at.File && f.ProjectId == review.ProjectId)
+            .Select(f => (FileId?)f.Id)
+            .SingleOrDefaultAsync();
+        var pin =
+            file is { } known && drafts.Contains(known) ? new RemarkPin(known, at.X, at.Y, at.Page, at.Second) : null;
+        return pin is { IsOne: true }
+            ? pin
+            : throw new InvalidException(
+                ("pin", "A remark points at a place of a picture, a page, or a second of a film of this round.")
+            );
+    }
+
+    /// <summary>Where a remark points; null for the round as a whole, or where it cannot be read.</summary>
+    public static RemarkPin? PinOf(NoteRow note) => note.Pin is { } pin ? StoreJson.TryRead<RemarkPin>(pin) : null;
 
     private static async Task<(ReviewRow, ProjectFile)> OpenAsync(Desk desk, ReviewId id)
     {

@@ -148,6 +148,9 @@ public static class ProjectRunSheet
     private static bool Stands(RunSheet sheet, (RunSheet Sheet, NodaTime.Instant At)? agreed) =>
         agreed is not null && Changes(sheet, agreed).Count == 0;
 
+    internal static async Task<bool> IsAgreedAsync(Desk desk, ProjectFile file, RunSheet sheet) =>
+        Stands(sheet, await AgreedAsync(desk, file));
+
     private static string StateWords(Desk desk, RunSheet sheet, (RunSheet Sheet, NodaTime.Instant At)? agreed) =>
         Stands(sheet, agreed) ? $"agreed {desk.Short(desk.Calendar.DateOf(agreed!.Value.At))}"
         : agreed is not null ? "provisional, changed since it was agreed"

@@ -83,6 +83,20 @@ public static partial class Acts
                         is { ValueKind: JsonValueKind.Object } shown:
                 await LeaveAsync(random, shown, (what, body) => life.SendAsync(client, "POST", $"{api}/{what}", body));
                 break;
+            case not null
+                when random.Next(2) == 0
+                    && seen.GetProperty("parts").GetProperty("runSheet")
+                        is { ValueKind: JsonValueKind.Object } runSheet:
+                await life.SendAsync(
+                    client,
+                    "POST",
+                    $"{api}/run-sheet/agree",
+                    new { hash = runSheet.GetProperty("hash").GetString() }
+                );
+                await life.SendAsync(client, "GET", $"{api}/run-sheet.pdf");
+                if (random.Next(3) == 0)
+                    await life.SendAsync(client, "POST", $"{api}/ask", new { part = "RunSheet", words = "Where?" });
+                break;
             case not null when random.Next(5) == 0:
                 await TickAsync(life, random, client, api, seen);
                 break;

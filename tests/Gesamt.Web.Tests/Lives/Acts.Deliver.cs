@@ -299,4 +299,54 @@ public static partial class Acts
                     }
                 );
     }
+
+    /// <summary>A run sheet written, laid or said to be agreed; what is the owner's alone has private words.</summary>
+    private static async Task RunSheetAsync(Life life, Random random)
+    {
+        if (
+            await OneAsync(life, random) is not { } project
+            || await life.LookAsync(life.Owner, $"/api/projects/{project}/run-sheet") is not { } sheet
+        )
+            return;
+        var at = $"/api/projects/{project}/run-sheet";
+        var edition = sheet.GetProperty("edition").GetInt32();
+        if (random.Next(4) == 0)
+            await life.OwnerAsync("POST", $"{at}/agreed");
+        else if (random.Next(4) == 0)
+            await life.OwnerAsync("POST", $"{at}/lay", new { key = "workshop", edition });
+        else
+            await life.OwnerAsync(
+                "PUT",
+                at,
+                new
+                {
+                    edition = random.Next(6) == 0 ? edition - 1 : edition,
+                    dateName = sheet.GetProperty("dateName").GetString(),
+                    earlier = random.Next(60),
+                    items = Enumerable
+                        .Range(0, random.Next(5))
+                        .Select(i =>
+                        {
+                            var whom = Operations.Pick(["Everybody", "Suppliers", "Guests", "Me"], random);
+                            return new
+                            {
+                                key = $"{i}",
+                                day = random.Next(-2, 3),
+                                start = $"{random.Next(24):00}:{random.Next(60):00}:00",
+                                length = Operations.Pick(["", "2 h", "45 min", "long"], random),
+                                what = whom == "Me" ? Life.Private : $"Thing {random.Next(3)}",
+                                where = "",
+                                who = "",
+                                @for = whom,
+                            };
+                        }),
+                }
+            );
+        if (random.Next(3) == 0)
+            await life.OwnerAsync(
+                "POST",
+                $"/api/projects/{project}/parts",
+                new { part = "RunSheet", open = random.Next(4) > 0 }
+            );
+    }
 }

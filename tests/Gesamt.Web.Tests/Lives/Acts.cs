@@ -45,6 +45,7 @@ public static partial class Acts
         ("phases", 2, PhasesAsync),
         ("quote", 3, QuoteAsync),
         ("praise", 3, PraiseAsync),
+        ("run sheet", 3, RunSheetAsync),
         ("note", 4, NoteAsync),
         ("date", 4, DateAsync),
         ("file", 4, FileAsync),

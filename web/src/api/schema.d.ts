@@ -20340,7 +20340,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["WordsDto"];
+                    "application/json": components["schemas"]["RemarkDto"];
                 };
             };
             responses: {
@@ -20400,7 +20400,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["WordsDto"];
+                    "application/json": components["schemas"]["RemarkDto"];
                 };
             };
             responses: {
@@ -22506,6 +22506,10 @@ export interface components {
             about: string;
             use: string;
             hasPreview: boolean;
+            /** @description Whether it is a film that a page can play. */
+            film: boolean;
+            /** @description Whether it has pages. */
+            pages: boolean;
         };
         /** @description A form that waits for the client. */
         ClientFormDto: {
@@ -24754,6 +24758,19 @@ export interface components {
          * @enum {unknown}
          */
         PieceSort: "Plain" | "Filled" | "StandBy" | "Gap";
+        /** @description Where in a draft a remark points: a place in thousandths of its picture, a page, or a second. */
+        PinDto: {
+            /** @description The draft, as its page names it. */
+            file: string;
+            /** Format: int32 */
+            x?: null | number;
+            /** Format: int32 */
+            y?: null | number;
+            /** Format: int32 */
+            page?: null | number;
+            /** Format: int32 */
+            second?: null | number;
+        };
         /** @description Where a kept file belongs. */
         PlaceDto: {
             group: components["schemas"]["FileGroup"];
@@ -25309,6 +25326,11 @@ export interface components {
             subject: null | string;
             body: null | string;
         };
+        /** @description What a client says of a round. */
+        RemarkDto: {
+            words: string;
+            pin?: null | components["schemas"]["PinDto"];
+        };
         /** @description Whether it is taken away. */
         RemovedDto: {
             removed: boolean;
@@ -25334,7 +25356,29 @@ export interface components {
             id: number;
             state: components["schemas"]["ReviewState"];
             files: components["schemas"]["ReviewFileDto"][];
-            said: components["schemas"]["AnswerDto"][];
+            said: components["schemas"]["ReviewSaidDto"][];
+        };
+        /** @description What the client said of a round. */
+        ReviewSaidDto: {
+            text: string;
+            at: string;
+            /**
+             * Format: int64
+             * @description The draft it points at; null for the round as a whole.
+             */
+            file: null | number;
+            /**
+             * Format: int32
+             * @description From the left edge, in thousandths of the width.
+             */
+            x: null | number;
+            /**
+             * Format: int32
+             * @description From the top edge, in thousandths of the height.
+             */
+            y: null | number;
+            /** @description “page 3”, “at 1:05”; empty for a place of a picture. */
+            where: string;
         };
         /**
          * @description How a round of review stands. Returned: the client asked for changes.
@@ -25547,6 +25591,9 @@ export interface components {
             text: string;
             /** @description When it was said. */
             at: string;
+            pin: null | components["schemas"]["PinDto"];
+            /** @description “page 3”, “at 1:05”; empty for a place of a picture, and for the round as a whole. */
+            where: string;
         };
         /** @description The text a letter began with, by which several are sent at once, and what that is called. */
         SameSortDto: {
@@ -27164,6 +27211,7 @@ export type PhaseRuleDto = components['schemas']['PhaseRuleDto'];
 export type PhaseState = components['schemas']['PhaseState'];
 export type PieceDto = components['schemas']['PieceDto'];
 export type PieceSort = components['schemas']['PieceSort'];
+export type PinDto = components['schemas']['PinDto'];
 export type PlaceDto = components['schemas']['PlaceDto'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
 export type PointDto = components['schemas']['PointDto'];
@@ -27227,10 +27275,12 @@ export type RehearsedDto = components['schemas']['RehearsedDto'];
 export type RehearsedPageDto = components['schemas']['RehearsedPageDto'];
 export type ReleaseAllDto = components['schemas']['ReleaseAllDto'];
 export type ReleaseDto = components['schemas']['ReleaseDto'];
+export type RemarkDto = components['schemas']['RemarkDto'];
 export type RemovedDto = components['schemas']['RemovedDto'];
 export type RestingDto = components['schemas']['RestingDto'];
 export type ReviewFileDto = components['schemas']['ReviewFileDto'];
 export type ReviewReadDto = components['schemas']['ReviewReadDto'];
+export type ReviewSaidDto = components['schemas']['ReviewSaidDto'];
 export type ReviewState = components['schemas']['ReviewState'];
 export type RevokeLeaveDto = components['schemas']['RevokeLeaveDto'];
 export type RoomDto = components['schemas']['RoomDto'];

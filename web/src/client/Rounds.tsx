@@ -1,10 +1,11 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
-import type { ClientFileDto, RoundDto } from "../api/schema";
+import type { PinDto, RoundDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Refused } from "../ui/Refused";
 import { TextArea } from "../ui/TextArea";
+import { Draft, pinWords } from "./Draft";
 import type { PartProps } from "./Parts";
 
 /** Drafts, round by round, newest first; the open one can be answered. */
@@ -20,10 +21,11 @@ export default function Rounds({ page, link, reload, files }: PartProps) {
 					included.
 				</p>
 			)}
-			{rounds.map((round) => (
+			{rounds.map((round, at) => (
 				<Round
 					key={round.id}
 					round={round}
+					before={rounds[at + 1]}
 					link={link}
 					reload={reload}
 					owner={page.studio.owner}
@@ -43,65 +45,98 @@ const states: Record<RoundDto["state"], string> = {
 
 function Round({
 	round,
+	before,
 	link,
 	reload,
 	owner,
 	files,
-}: Omit<PartProps, "page"> & { round: RoundDto; owner: string }) {
+}: Omit<PartProps, "page"> & {
+	round: RoundDto;
+	/** The round before it, to be looked at beside. */
+	before?: RoundDto;
+	owner: string;
+}) {
+	const [pin, setPin] = useState<PinDto>();
+	const [beside, setBeside] = useState(false);
 	const open = round.state === "Open";
+	const numbered = (of: RoundDto) =>
+		of.said.map((one, at) => ({ ...one, number: at + 1 }));
 	return (
 		<article aria-label={round.title} className="border-b border-hair py-4">
 			<h3>{round.title}</h3>
 			<p className="under">
 				{states[round.state]} {round.when}
 			</p>
-			<div className="grid gap-3 pt-2">
-				{round.files.map((file) => (
-					<Draft key={file.id} file={file} link={link} files={files} />
-				))}
+			{before && before.files.length > 0 && (
+				<Button
+					kind="word"
+					aria-pressed={beside}
+					onClick={() => setBeside(!beside)}
+				>
+					{beside ? "Only this round" : `Beside ${before.title}`}
+				</Button>
+			)}
+			<div className={beside ? "grid gap-4 pt-2 md:grid-cols-2" : "pt-2"}>
+				{beside && before && (
+					<div className="grid content-start gap-3">
+						<h4 className="text-soft">{before.title}</h4>
+						{before.files.map((file) => (
+							<Draft
+								key={file.id}
+								file={file}
+								said={numbered(before)}
+								link={link}
+								files={files}
+							/>
+						))}
+					</div>
+				)}
+				<div className="grid content-start gap-3">
+					{beside && <h4 className="text-soft">{round.title}</h4>}
+					{open && !files && round.files.some((file) => file.hasPreview) && (
+						<p className="under">
+							Press on the picture to say something about that place.
+						</p>
+					)}
+					{round.files.map((file) => (
+						<Draft
+							key={file.id}
+							file={file}
+							said={numbered(round)}
+							link={link}
+							files={files}
+							pin={pin}
+							onPin={open && !files ? setPin : undefined}
+						/>
+					))}
+				</div>
 			</div>
-			{round.said.map((said) => (
+			{round.said.map((said, at) => (
 				<p
 					key={`${said.at}${said.text}`}
 					className="mt-2 border-l-2 border-ink pl-3 whitespace-pre-line"
 				>
+					{said.pin && (
+						<b className="font-[650]">
+							{at + 1}
+							{said.where && `, ${said.where}`}:{" "}
+						</b>
+					)}
 					{said.text}
 					<span className="under block">{said.at}</span>
 				</p>
 			))}
 			{open && (
-				<Answer round={round} link={link} reload={reload} owner={owner} />
-			)}
-		</article>
-	);
-}
-
-function Draft({
-	file,
-	link,
-	files,
-}: {
-	file: ClientFileDto;
-	link: string;
-	files?: string;
-}) {
-	const address = `${files ?? `/p/${link}/api`}/files/${file.id}`;
-	return (
-		<figure>
-			{file.hasPreview && (
-				<img
-					src={`${address}/preview`}
-					alt={`Preview of ${file.name}`}
-					className="max-h-96 w-full border border-hair object-contain"
+				<Answer
+					round={round}
+					link={link}
+					reload={reload}
+					owner={owner}
+					pin={pin}
+					onPin={setPin}
 				/>
 			)}
-			<figcaption className="pt-1">
-				<Button asChild kind="word">
-					<a href={address}>{file.name}</a>
-				</Button>{" "}
-				<span className="text-soft">{file.about}</span>
-			</figcaption>
-		</figure>
+		</article>
 	);
 }
 
@@ -110,11 +145,15 @@ function Answer({
 	link,
 	reload,
 	owner,
+	pin,
+	onPin,
 }: {
 	round: RoundDto;
 	link: string;
 	reload: () => Promise<void>;
 	owner: string;
+	pin: PinDto | undefined;
+	onPin: (pin: PinDto | undefined) => void;
 }) {
 	const [words, setWords] = useState("");
 	const [refusal, setRefusal] = useState<Refusal>();
@@ -130,14 +169,15 @@ function Answer({
 					: how === "changes"
 						? api.POST("/p/{link}/api/rounds/{round}/changes", {
 								params,
-								body: { words },
+								body: { words, pin: pin ?? null },
 							})
 						: api.POST("/p/{link}/api/rounds/{round}/remark", {
 								params,
-								body: { words },
+								body: { words, pin: pin ?? null },
 							}),
 			);
 			setWords("");
+			onPin(undefined);
 			await reload();
 		} catch (error) {
 			setRefusal(error as Refusal);
@@ -158,6 +198,15 @@ function Answer({
 				wrong={refusal?.of("words")}
 				onChange={(e) => setWords(e.target.value)}
 			/>
+			{pin && (
+				<p className="flex flex-wrap gap-x-3">
+					<span>About {pinWords(pin)}.</span>
+					<Button kind="word" onClick={() => onPin(undefined)}>
+						About all of it instead
+					</Button>
+				</p>
+			)}
+			{refusal?.of("pin") && <p className="wrong">{refusal.of("pin")}</p>}
 			{round.last && (
 				<p className="font-[650]">
 					This is the last round that is included. {owner} and you agree on a

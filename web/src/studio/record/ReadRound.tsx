@@ -1,6 +1,7 @@
 import { answer, api } from "../../api/client";
 import type { ReviewReadDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { PinnedPicture } from "../../ui/PinnedPicture";
 import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { Thumb } from "./Thumb";
@@ -27,31 +28,54 @@ export function Round({
 	};
 	return (
 		<div className="grid gap-2">
-			{review.files.map((file) => (
-				<a
-					key={file.id}
-					className="flex items-center gap-3"
-					href={`/api/files/${file.id}`}
-				>
-					<Thumb
-						address={
-							file.hasPreview ? `/api/files/${file.id}/preview` : undefined
-						}
-						name={file.name}
-					/>
-					<span>
-						<span className="underline underline-offset-3">{file.name}</span>
-						<span className="under block">{file.about}</span>
-					</span>
-				</a>
-			))}
-			{review.said.map((said) => (
+			{review.files.map((file) => {
+				const pins = pinsOf(review, file.id);
+				return pins.length > 0 && file.hasPreview ? (
+					<figure key={file.id}>
+						<PinnedPicture
+							address={`/api/files/${file.id}/preview`}
+							name={file.name}
+							pins={pins}
+						/>
+						<figcaption>
+							<Button asChild kind="word">
+								<a href={`/api/files/${file.id}`}>{file.name}</a>
+							</Button>{" "}
+							<span className="text-soft">{file.about}</span>
+						</figcaption>
+					</figure>
+				) : (
+					<a
+						key={file.id}
+						className="flex items-center gap-3"
+						href={`/api/files/${file.id}`}
+					>
+						<Thumb
+							address={
+								file.hasPreview ? `/api/files/${file.id}/preview` : undefined
+							}
+							name={file.name}
+						/>
+						<span>
+							<span className="underline underline-offset-3">{file.name}</span>
+							<span className="under block">{file.about}</span>
+						</span>
+					</a>
+				);
+			})}
+			{review.said.map((said, at) => (
 				<p
-					key={`${said.question}${said.text}`}
+					key={`${said.at}${said.text}`}
 					className="border-l-2 border-ink pl-3 whitespace-pre-line"
 				>
+					{said.file && (
+						<b className="font-[650]">
+							{at + 1}
+							{said.where && `, ${said.where}`}:{" "}
+						</b>
+					)}
 					{said.text}
-					<span className="under block">{said.question}</span>
+					<span className="under block">{said.at}</span>
 				</p>
 			))}
 			<Refused of={act.refusal} />
@@ -72,3 +96,11 @@ export function Round({
 		</div>
 	);
 }
+
+/** The places in a draft that were pointed at, each by the number of its remark. */
+const pinsOf = (review: ReviewReadDto, file: number) =>
+	review.said.flatMap((said, at) =>
+		said.file === file && said.x !== null && said.y !== null
+			? [{ x: said.x, y: said.y, number: at + 1 }]
+			: [],
+	);
