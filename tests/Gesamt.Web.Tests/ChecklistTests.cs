@@ -100,6 +100,27 @@ public sealed class ChecklistTests(EmptyStudio studio) : IClassFixture<EmptyStud
                 .Select(task => task.GetProperty("kept").GetProperty("title").GetString()!),
         ];
 
+    [Fact]
+    public async Task An_edition_that_nobody_wrote_is_a_stale_one_of_a_checklist_as_of_a_brief()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio), "nobody@list.example");
+        var list = await ListAsync(owner, beforeDraft: false);
+        Assert.Equal(HttpStatusCode.Conflict, (await AnswerAsync(owner, project, list, 7, "no", "no")).StatusCode);
+        var part = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("about")
+            .GetProperty("brief")
+            .GetProperty("parts")[0]
+            .GetProperty("key")
+            .GetString();
+        var brief = await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{project}/brief/{part}",
+            JsonContent.Create(new { text = "Mine", edition = 7 })
+        );
+        Assert.Equal(HttpStatusCode.Conflict, brief.StatusCode);
+    }
+
     [Fact] // common practice: answered “no”, then changed to “yes”: one task made, then withdrawn if untouched
     public async Task A_no_makes_its_task_once_and_a_yes_withdraws_it_while_nobody_touched_it()
     {

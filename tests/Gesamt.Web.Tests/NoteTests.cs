@@ -10,6 +10,36 @@ public sealed class NoteTests(NoteTests.Own studio) : IClassFixture<NoteTests.Ow
     public sealed class Own() : Studio(withProjects: false, Laid.Copy(withProjects: false));
 
     [Fact]
+    public async Task What_was_said_elsewhere_stands_at_its_day_and_time_and_never_ahead()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio), "chat@lanternhouse.example");
+        Task<HttpResponseMessage> SayAsync(string? on, string? at) =>
+            owner.PostAsync(
+                $"/api/projects/{project}/happened",
+                new
+                {
+                    sort = "Call",
+                    words = "By chat: the wall is dry",
+                    on,
+                    at,
+                }
+            );
+        Assert.Equal(HttpStatusCode.NoContent, (await SayAsync("2027-01-24", "19:05:00")).StatusCode);
+        var entry = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("line")
+            .GetProperty("past")
+            .EnumerateArray()
+            .Single(one => one.GetRawText().Contains("the wall is dry", StringComparison.Ordinal))
+            .GetRawText();
+        Assert.Contains("Sun 24 Jan", entry);
+        Assert.Contains("19:05", entry);
+        var ahead = await SayAsync(null, "23:30:00");
+        Assert.Equal(HttpStatusCode.BadRequest, ahead.StatusCode);
+        Assert.Contains("Nothing can have happened later than now.", await ahead.Content.ReadAsStringAsync());
+    }
+
+    [Fact]
     public async Task A_note_is_written_otherwise_taken_out_and_put_back_where_it_stood()
     {
         var owner = await studio.OwnerAsync();

@@ -32,6 +32,16 @@ public static class Sight
             _ => "help",
         };
 
+    /// <summary>What a client asks, within a sentence that begins with them: “about the run sheet”.</summary>
+    public static string AskWords(PagePart part) =>
+        part switch
+        {
+            PagePart.Help => "for help",
+            PagePart.Whole => "about the project",
+            PagePart.Tasks => "about their tasks",
+            _ => $"about the {Words(part)}",
+        };
+
     /// <summary>Files that are shown to the client; where they stand follows their group and its part must be open too.</summary>
     public static IReadOnlySet<FileId> Shown(History history)
     {

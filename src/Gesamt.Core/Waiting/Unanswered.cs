@@ -60,11 +60,7 @@ public static class Unanswered
         if (ReviewRule.ToRework(history) is null && First<Happening.RemarkLeft>(project) is { } remark)
             yield return new(WaitKind.AnswerRemark, remark.Happened, "They left a remark");
         if (First<Happening.PartAsked>(project) is { } asked)
-            yield return new(
-                WaitKind.AnswerRemark,
-                asked.Happened,
-                $"They ask about the {Sight.Words(asked.What.Part)}"
-            );
+            yield return new(WaitKind.AnswerRemark, asked.Happened, $"They ask {Sight.AskWords(asked.What.Part)}");
     }
 
     /// <summary>Whether the client objects to an invoice, and nobody has answered.</summary>

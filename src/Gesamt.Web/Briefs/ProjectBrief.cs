@@ -127,7 +127,7 @@ public static class ProjectBrief
                 throw new InvalidException(("text", "At most 10 000 characters."));
             var row = await desk.Db.Briefs.SingleOrDefaultAsync(b => b.ProjectId == id && b.Part == key);
             if ((row?.Edition ?? 0) != save.Edition)
-                throw new StaleException(new SaveBriefDto(row!.Text, row.Edition));
+                throw new StaleException(new SaveBriefDto(row?.Text ?? "", row?.Edition ?? 0));
             if (row is null)
                 desk.Db.Briefs.Add(
                     new()

@@ -77,7 +77,7 @@ public static class Checklist
                 throw new InvalidException([.. mistakes.Select(mistake => (mistake.Field, mistake.Words))]);
             var row = await act.Db.Checklists.SingleOrDefaultAsync(c => c.ProjectId == project && c.FormId == formId);
             if ((row?.Edition ?? 0) != answer.Edition)
-                throw new StaleException(new AnswerChecklistDto(GivenOf(row), row!.Edition));
+                throw new StaleException(new AnswerChecklistDto(GivenOf(row), row?.Edition ?? 0));
             var change = ChecklistRule.Change(fields, GivenOf(row), answer.Answers);
             if (row is null)
                 act.Db.Checklists.Add(

@@ -29,16 +29,19 @@ public static class TypedMoney
 /// <summary>The day of something that happened outside.</summary>
 public static class Moments
 {
-    /// <summary>Now for today and where no day is said; noon of an earlier day.</summary>
+    /// <summary>Now for today and where no day is said; noon of an earlier day; or the time of day that is said.</summary>
     /// <exception cref="InvalidException">It lies ahead, or very far back.</exception>
-    public static Instant Of(Desk desk, LocalDate? on)
+    public static Instant Of(Desk desk, LocalDate? on, LocalTime? time = null)
     {
         if (on is not { } day || day == desk.Today)
-            return desk.Now;
+            return time is { } at ? UpToNow(desk, desk.Calendar.At(desk.Today + at)) : desk.Now;
         if (day > desk.Today)
             throw new InvalidException(("on", "Nothing can have happened later than today."));
         if (day < desk.Today.PlusYears(-20))
             throw new InvalidException(("on", "Choose a day within the last twenty years."));
-        return desk.Calendar.At(day + new LocalTime(12, 0));
+        return desk.Calendar.At(day + (time ?? new LocalTime(12, 0)));
     }
+
+    private static Instant UpToNow(Desk desk, Instant at) =>
+        at <= desk.Now ? at : throw new InvalidException(("at", "Nothing can have happened later than now."));
 }

@@ -265,8 +265,7 @@ public static class TodayView
             Happening.MeetingMoved => $"{client} moved the meeting, {project}",
             Happening.MeetingCancelled => $"{client} cancelled the meeting, {project}",
             Happening.BriefApproved => $"{client} approved the brief, {project}",
-            Happening.PartAsked asked =>
-                $"{client} asks about the {Core.ClientPages.Sight.Words(asked.Part)}, {project}",
+            Happening.PartAsked asked => $"{client} asks {Core.ClientPages.Sight.AskWords(asked.Part)}, {project}",
             Happening.RunSheetAgreed => $"{client} agreed to the run sheet, {project}",
             Happening.TestimonialApproved => $"{client} approved words to quote, {project}",
             Happening.TestimonialDeclined => $"{client} would rather not be quoted, {project}",

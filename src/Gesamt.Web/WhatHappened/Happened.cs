@@ -33,6 +33,7 @@ namespace Gesamt.Web.WhatHappened;
 /// <param name="Credit">Whether unpaid invoices of a project that ends are credited.</param>
 /// <param name="Terms">Whether the money of a cancelled project is settled by the terms of its kind.</param>
 /// <param name="Ahead">Whether more than is open was paid, and the rest is kept as paid ahead.</param>
+/// <param name="At">The time of day; noon of an earlier day, or now, where none is given.</param>
 /// <param name="Recurring">What becomes of recurring invoices, where it ends or rests and has some.</param>
 public sealed record HappenedDto(
     HappenedSort Sort,
@@ -51,7 +52,8 @@ public sealed record HappenedDto(
     string? Body = null,
     RecurringThen? Recurring = null,
     bool? Terms = null,
-    bool? Ahead = null
+    bool? Ahead = null,
+    LocalTime? At = null
 );
 
 /// <summary>What becomes of the recurring invoices of a project that ends or rests.</summary>
@@ -84,7 +86,7 @@ public static class Happened
                 throw new RefusedException("This cannot be said of the project as it stands now. Load the page again.");
             if (what.Sort == HappenedSort.Milestone && !PossibleNow.MilestonesToSay(file.Case).Contains(what.Words))
                 throw new InvalidException(("words", "One of the kind’s own steps that is not reached yet."));
-            var happened = Moments.Of(desk, what.On);
+            var happened = Moments.Of(desk, what.On, what.At);
             if (StopsWork(what.Sort))
                 await RecurringThenAsync(act, file, what.Recurring);
             switch (what.Sort)

@@ -80,7 +80,7 @@ public static partial class LineText
             Happening.PartAsked asked => new(
                 EntrySort.Work,
                 EntryFrom.Client,
-                $"{rows.Client} asks about the {Core.ClientPages.Sight.Words(asked.Part)}",
+                $"{rows.Client} asks {Sight.AskWords(asked.Part)}",
                 $"“{ShortText.Of(rows.Notes[asked.Words].Text)}”",
                 new(OpensWhat.Note, asked.Words.Value)
             ),

@@ -23223,6 +23223,11 @@ export interface components {
             terms?: null | boolean;
             /** @description Whether more than is open was paid, and the rest is kept as paid ahead. */
             ahead?: null | boolean;
+            /**
+             * Format: time
+             * @description The time of day; noon of an earlier day, or now, where none is given.
+             */
+            at?: null | string;
         };
         /**
          * @description What the owner can say happened.

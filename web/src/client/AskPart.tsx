@@ -47,7 +47,7 @@ export function AskPart({
 			)}
 			{words === undefined ? (
 				<Button kind="word" onClick={() => setWords("")}>
-					Ask about this
+					{part === "Help" ? "Ask for help here" : "Ask about this"}
 				</Button>
 			) : (
 				<div className="grid gap-2">

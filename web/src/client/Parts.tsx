@@ -1,6 +1,7 @@
 import { lazy } from "react";
 import type { ClientPageDto, ClientPhaseDto } from "../api/schema";
 import { Button } from "../ui/Button";
+import { AskPart } from "./AskPart";
 import { Later } from "./Later";
 import { Papers } from "./Papers";
 
@@ -69,6 +70,14 @@ export function Parts({ page, link, reload, files }: PartProps) {
 							, or answer any letter you got. Whatever you send there is filed
 							with this project.
 						</p>
+						{!files && (
+							<AskPart
+								part="Help"
+								link={link}
+								owner={page.studio.owner}
+								reload={reload}
+							/>
+						)}
 					</section>
 				)}
 			</div>

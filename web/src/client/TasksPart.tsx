@@ -4,6 +4,7 @@ import type { ClientTaskDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Fold } from "../ui/Fold";
 import { Tick } from "../ui/Tick";
+import { AskPart } from "./AskPart";
 import type { PartProps } from "./Parts";
 
 /** What is the client's to do: open first, each with its day, what it is about and its parts. */
@@ -110,6 +111,14 @@ export default function TasksPart({ page, link, reload, files }: PartProps) {
 						/>
 					))}
 				</Fold>
+			)}
+			{!files && (
+				<AskPart
+					part="Tasks"
+					link={link}
+					owner={page.studio.owner}
+					reload={reload}
+				/>
 			)}
 		</section>
 	);

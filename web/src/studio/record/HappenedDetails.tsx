@@ -4,6 +4,7 @@ import { DateField } from "../../ui/DateField";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
+import { TimeField } from "../../ui/TimeField";
 import { Cancelling } from "./Cancelling";
 import { EndLetter } from "./EndLetter";
 import { Paid } from "./HappenedPaid";
@@ -119,14 +120,25 @@ export function Details({ sort, record, said, wrong, onChange }: Fields) {
 					</Choices>
 				)}
 			{sort !== "Rest" && sort !== "Countersign" && (
-				<DateField
-					label="On"
-					back
-					hint="today, unless it was earlier"
-					value={said.on}
-					wrong={wrong("on")}
-					onChange={(day) => onChange({ on: day })}
-				/>
+				<div className="flex flex-wrap gap-3">
+					<DateField
+						label="On"
+						back
+						hint="today, unless it was earlier"
+						value={said.on}
+						wrong={wrong("on")}
+						onChange={(day) => onChange({ on: day })}
+					/>
+					{sort === "Call" && (
+						<TimeField
+							label="At"
+							hint="the time, if you know it"
+							value={said.at}
+							wrong={wrong("at")}
+							onChange={(at) => onChange({ at })}
+						/>
+					)}
+				</div>
 			)}
 		</>
 	);

@@ -41,6 +41,7 @@ const shownAtFirst = 5;
 
 const nothing: Said = {
 	on: "",
+	at: "",
 	words: "",
 	until: "",
 	amount: "",
@@ -116,6 +117,7 @@ export default function WhatHappened({
 					body: {
 						sort,
 						on: said.on || null,
+						at: said.at || null,
 						words: said.words || null,
 						until: said.until || null,
 						amount: said.amount || null,

@@ -4,6 +4,8 @@ import type { Fields } from "./HappenedDetails";
 /** What the form holds; each sort of event shows and sends what it needs. */
 export type Said = {
 	on: string;
+	/** The time of day. */
+	at: string;
 	words: string;
 	until: string;
 	amount: string;

@@ -187,7 +187,7 @@ function Item({
 
 /** One line on a wide screen, its words in the head above; each field under its own words on a narrow one. */
 const columns =
-	"grid grid-cols-2 gap-x-3 gap-y-2 lg:grid-cols-[84px_minmax(150px,1fr)_104px_120px_120px_116px_70px_132px_84px] lg:gap-x-2 lg:[&_.label]:sr-only";
+	"grid grid-cols-2 gap-x-3 gap-y-2 lg:grid-cols-[84px_minmax(150px,1fr)_104px_120px_120px_116px_70px_152px_84px] lg:gap-x-2 lg:[&_.label]:sr-only";
 
 const heads = [
 	"True start",
