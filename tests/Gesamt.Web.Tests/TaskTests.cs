@@ -60,6 +60,30 @@ public sealed class TaskTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         owner.SendAsync(HttpMethod.Put, address, JsonContent.Create(body));
 
     [Fact]
+    public async Task While_a_project_rests_its_tasks_stay_away_from_Today()
+    {
+        var (owner, project) = (await studio.OwnerAsync(), await BeginAsync("rests"));
+        await AddAsync(owner, project, Task("Scrape the gable", "2027-01-25"));
+        async Task<bool> IsOnTodayAsync() =>
+            (await owner.GetAsync("/api/today")).GetRawText().Contains("Scrape the gable", StringComparison.Ordinal);
+        Assert.True(await IsOnTodayAsync());
+        var rests = await owner.PostAsync(
+            $"/api/projects/{project}/happened",
+            new
+            {
+                sort = "Rest",
+                until = "2027-03-01",
+                words = "Winter",
+            }
+        );
+        Assert.True(rests.IsSuccessStatusCode, await rests.Content.ReadAsStringAsync());
+        Assert.False(await IsOnTodayAsync());
+        var goesOn = await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "GoOn" });
+        Assert.True(goesOn.IsSuccessStatusCode, await goesOn.Content.ReadAsStringAsync());
+        Assert.True(await IsOnTodayAsync());
+    }
+
+    [Fact]
     public async Task A_task_keeps_all_that_is_said_of_it_and_its_due_day_whatever_day_it_is_worked_on()
     {
         var (owner, project) = (await studio.OwnerAsync(), await BeginAsync("all"));

@@ -29,6 +29,7 @@ public static class Sight
             PagePart.Files => "files",
             PagePart.Tasks => "tasks for the client",
             PagePart.RunSheet => "run sheet",
+            PagePart.Introduction => "introduction",
             _ => "help",
         };
 

@@ -62,6 +62,9 @@ public enum PagePart
 
     /// <summary>What happens by the hour.</summary>
     RunSheet,
+
+    /// <summary>What the kind tells its clients to begin with.</summary>
+    Introduction,
 }
 
 /// <summary>What a client may allow once the work is done.</summary>

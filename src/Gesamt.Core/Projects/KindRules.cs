@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 
@@ -160,6 +161,9 @@ public sealed record KindRules(
 
     /// <summary>Whether a letter of progress says how long was worked, as for work by the hour.</summary>
     public bool TellsHours { get; init; }
+
+    /// <summary>What its clients read to begin with, once that part of their page is open.</summary>
+    public Introduction Introduction { get; init; } = Introduction.None;
 
     /// <summary>How many minutes before the true start guests are told to come, where a run sheet does not say otherwise.</summary>
     public int GuestsEarlier { get; init; }

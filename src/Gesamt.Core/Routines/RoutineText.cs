@@ -65,6 +65,8 @@ public static partial class RoutineText
         ("files", PagePart.Files),
         ("help", PagePart.Help),
         ("tasks", PagePart.Tasks),
+        ("run-sheet", PagePart.RunSheet),
+        ("introduction", PagePart.Introduction),
     ];
 
     private static readonly (string Words, StepMode Mode)[] Modes =

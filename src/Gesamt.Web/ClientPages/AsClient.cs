@@ -68,6 +68,12 @@ public static class AsClient
                 .Select(file => file.Name)
                 .DefaultIfEmpty("no file yet"),
             PagePart.Tasks => page.Parts.Tasks!.Select(task => task.Title).DefaultIfEmpty("no task of theirs yet"),
+            PagePart.RunSheet => (page.Parts.RunSheet?.Days ?? [])
+                .Select(day => $"{day.Words}: {day.Lines.Count}")
+                .DefaultIfEmpty("no run sheet yet"),
+            PagePart.Introduction => page.Parts.Introduction is { } said
+                ? said.Questions.Select(one => one.Question).Prepend("the words to begin with")
+                : ["nothing: its kind has no introduction"],
             _ => [$"the address {page.Parts.Help}"],
         };
 }

@@ -18,6 +18,7 @@ using Gesamt.Web.Papers;
 using Gesamt.Web.Prices;
 using Gesamt.Web.Recurring;
 using Gesamt.Web.RunSheets;
+using Gesamt.Web.Templates;
 using Gesamt.Web.Testimonials;
 using Microsoft.EntityFrameworkCore;
 
@@ -79,6 +80,7 @@ public sealed record BookingDto(
 /// <param name="Help">Where a question goes.</param>
 /// <param name="Rates">The rate sheet that waits for them.</param>
 /// <param name="Tasks">What is theirs to do.</param>
+/// <param name="Introduction">What they read to begin with.</param>
 /// <param name="RunSheet">What happens by the hour.</param>
 /// <param name="Testimonial">What they let the studio say and show.</param>
 public sealed record OpenPartsDto(
@@ -91,7 +93,8 @@ public sealed record OpenPartsDto(
     IReadOnlyList<RateEntry>? Rates,
     IReadOnlyList<ClientTaskDto>? Tasks,
     ShownTestimonialDto? Testimonial,
-    ShownRunSheetDto? RunSheet
+    ShownRunSheetDto? RunSheet,
+    IntroductionDto? Introduction
 );
 
 /// <param name="ChooseTime">What there is to choose a time for.</param>
@@ -178,7 +181,10 @@ public static class ClientPage
                 rates,
                 tasks,
                 testimonial,
-                runSheet
+                runSheet,
+                open(PagePart.Introduction) && !file.Case.Kind.Introduction.IsEmpty
+                    ? IntroductionDto.Of(file.Case.Kind.Introduction)
+                    : null
             ),
             new(await MeetingViews.ForClientAsync(desk, file), time),
             ClientParts.ToDo(

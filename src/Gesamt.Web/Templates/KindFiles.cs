@@ -2,6 +2,7 @@ using System.Globalization;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Briefs;
 using Gesamt.Core.Calendar;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
@@ -94,7 +95,8 @@ public static class KindFiles
         WinRule Win = WinRule.Both,
         bool FinalsWait = false,
         CancelFile[]? CancelTerms = null,
-        RunSheetFile? RunSheet = null
+        RunSheetFile? RunSheet = null,
+        Introduction? Introduction = null
     );
 
     /// <summary>A run sheet of a kind, by the hour.</summary>
@@ -282,6 +284,7 @@ public static class KindFiles
             Rounds = file.Rounds,
             FinalsWait = file.FinalsWait,
             GuestsEarlier = file.RunSheet?.GuestsEarlier ?? 0,
+            Introduction = file.Introduction ?? Introduction.None,
             CancelTerms =
             [
                 .. (file.CancelTerms ?? []).Select(step => new CancelStep(step.DaysBefore, Rate.Percent(step.Keeps))),

@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Briefs;
+using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
@@ -80,12 +81,31 @@ public sealed record KindWorkDto(
 /// <param name="Keeps">Per cent of the agreed price.</param>
 public sealed record CancelStepDto(int DaysBefore, string Keeps);
 
+/// <summary>A question that clients ask again and again, with its answer.</summary>
+public sealed record CommonQuestionDto(string Question, string Answer);
+
+/// <summary>What clients read to begin with.</summary>
+/// <param name="Film">The address of a film; empty for none.</param>
+public sealed record IntroductionDto(string Text, string Film, CommonQuestionDto[] Questions)
+{
+    internal static IntroductionDto Of(Introduction said) =>
+        new(said.Text, said.Film, [.. said.Questions.Select(one => new CommonQuestionDto(one.Question, one.Answer))]);
+
+    internal Introduction ToCore() =>
+        new(
+            Text.Trim(),
+            Film.Trim().Length > 0 ? WebAddress.Meant(Film) : "",
+            [.. Questions.Select(one => new CommonQuestion(one.Question.Trim(), one.Answer.Trim()))]
+        );
+}
+
 /// <summary>How its inquiries are received.</summary>
 /// <param name="ReplyWithin">Business days within which an answer is promised.</param>
 public sealed record KindInquiryDto(FollowUps FollowUps, int ReplyWithin);
 
 /// <summary>Everything of a kind that is no form, letter, price or routine.</summary>
 /// <param name="MainDate">What the date that matters is called; empty for work without one.</param>
+/// <param name="Introduction">What its clients read to begin with; as it is where left out.</param>
 public sealed record KindSettingsDto(
     int Edition,
     string Name,
@@ -94,7 +114,8 @@ public sealed record KindSettingsDto(
     KindWorkDto Work,
     KindInquiryDto Inquiry,
     DetailRuleDto[] Details,
-    BriefPartDto[] Brief
+    BriefPartDto[] Brief,
+    IntroductionDto? Introduction = null
 );
 
 /// <summary>Changes what new projects of a kind begin with; those begun keep what was pinned on them.</summary>
@@ -170,7 +191,8 @@ public static class KindSettings
                     b.From,
                     b.AfterBooking
                 )),
-            ]
+            ],
+            IntroductionDto.Of(rules.Introduction)
         );
 
     /// <exception cref="InvalidException">Something is not as it must be; it is named by its place in the list.</exception>
@@ -188,6 +210,7 @@ public static class KindSettings
             Work(save.Work, errors);
             Details(save.Details, errors);
             Brief(save.Brief, errors);
+            Introduce(save.Introduction, errors);
             if (save.Inquiry.ReplyWithin is < 1 or > 30)
                 errors.Add(("inquiry.replyWithin", "From 1 to 30 business days."));
             if (errors.Count > 0)
@@ -226,6 +249,7 @@ public static class KindSettings
                     .OrderByDescending(step => step.DaysBefore),
             ],
             ClosingSteps = [.. save.Work.ClosingSteps.Select(step => step.Trim()).Where(step => step.Length > 0)],
+            Introduction = save.Introduction?.ToCore() ?? rules.Introduction,
             FollowUps = save.Inquiry.FollowUps,
             ReplyWithin = save.Inquiry.ReplyWithin,
             Demands = [.. save.Details.Where(d => d.Demanded).Select(d => d.Name.Trim())],
@@ -252,6 +276,25 @@ public static class KindSettings
                 )),
             ],
         };
+
+    private static void Introduce(IntroductionDto? said, List<(string, string)> errors)
+    {
+        if (said is null)
+            return;
+        if (said.Text.Length > 10_000)
+            errors.Add(("introduction.text", "At most 10 000 characters."));
+        if (said.Film.Trim().Length > 0 && !WebAddress.Is(WebAddress.Meant(said.Film)))
+            errors.Add(("introduction.film", WebAddress.Allowed));
+        if (said.Questions.Length > MostOfAList)
+            errors.Add(("introduction.questions", $"At most {MostOfAList}."));
+        for (var i = 0; i < said.Questions.Length; i++)
+        {
+            if (said.Questions[i].Question.Trim().Length is 0 or > 200)
+                errors.Add(($"introduction.questions[{i}].question", "Write 1 to 200 characters."));
+            if (said.Questions[i].Answer.Trim().Length is 0 or > 2_000)
+                errors.Add(($"introduction.questions[{i}].answer", "Write 1 to 2 000 characters."));
+        }
+    }
 
     private static async Task NamesAsync(Desk desk, KindId id, KindSettingsDto save, List<(string, string)> errors)
     {

@@ -155,6 +155,7 @@ public static class TodayView
             .Join(
                 desk.Db.Projects.Where(p =>
                     !p.Standing.PutAway
+                    && p.Standing.Waits != WaitKind.Resting
                     && (
                         p.Standing.Ended == null
                         || p.Standing.Turn == Side.Yours && p.Standing.Waits == WaitKind.TaskDue

@@ -159,7 +159,7 @@ public class RoutineTextTests
         new StepAction.MeetingChoice("First call, with tea", "a"),
         new StepAction.Invoice(),
         new StepAction.Tasks("t"),
-        new StepAction.OpenPart(PagePart.Drafts),
+        .. Enum.GetValues<PagePart>().Select(part => new StepAction.OpenPart(part)),
         new StepAction.Label("gone cold", true),
         new StepAction.Label("gone cold", false),
         new StepAction.FollowOn("upkeep"),

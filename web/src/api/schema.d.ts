@@ -22653,6 +22653,11 @@ export interface components {
              */
             recoveryLeft: number;
         };
+        /** @description A question that clients ask again and again, with its answer. */
+        CommonQuestionDto: {
+            question: string;
+            answer: string;
+        };
         /** @description An answer a step asks for. */
         ConditionDto: {
             detail: string;
@@ -23371,6 +23376,13 @@ export interface components {
             /** @description Left empty by people; what fills it in is no person. */
             website?: null | string;
         };
+        /** @description What clients read to begin with. */
+        IntroductionDto: {
+            text: string;
+            /** @description The address of a film; empty for none. */
+            film: string;
+            questions: components["schemas"]["CommonQuestionDto"][];
+        };
         /** @enum {unknown} */
         InvoiceBy: "Number" | "Age" | "Client" | "Month" | null;
         /** @description Those that belong together, with their sums; amounts of different currencies stand beside each other. */
@@ -23694,6 +23706,7 @@ export interface components {
             inquiry: components["schemas"]["KindInquiryDto"];
             details: components["schemas"]["DetailRuleDto"][];
             brief: components["schemas"]["BriefPartDto"][];
+            introduction?: null | components["schemas"]["IntroductionDto"];
         };
         /** @description The work of a kind. */
         KindWorkDto: {
@@ -24430,6 +24443,7 @@ export interface components {
             tasks: null | components["schemas"]["ClientTaskDto"][];
             testimonial: null | components["schemas"]["ShownTestimonialDto"];
             runSheet: null | components["schemas"]["ShownRunSheetDto"];
+            introduction: null | components["schemas"]["IntroductionDto"];
         };
         /** @description A person as programs outside read them. */
         OpenPersonDto: {
@@ -24513,7 +24527,7 @@ export interface components {
          * @description Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.
          * @enum {unknown}
          */
-        PagePart: "Whole" | "Drafts" | "Files" | "Help" | "Tasks" | "RunSheet";
+        PagePart: "Whole" | "Drafts" | "Files" | "Help" | "Tasks" | "RunSheet" | "Introduction";
         PagePartDto: {
             part: components["schemas"]["PagePart"];
             /** @description Since when it is open; null while it is not. */
@@ -26985,6 +26999,7 @@ export type ClockHours = components['schemas']['ClockHours'];
 export type ClockRunDto = components['schemas']['ClockRunDto'];
 export type ClockStoppedDto = components['schemas']['ClockStoppedDto'];
 export type CodesDto = components['schemas']['CodesDto'];
+export type CommonQuestionDto = components['schemas']['CommonQuestionDto'];
 export type ConditionDto = components['schemas']['ConditionDto'];
 export type ContractDeskDto = components['schemas']['ContractDeskDto'];
 export type ContractFileDto = components['schemas']['ContractFileDto'];
@@ -27063,6 +27078,7 @@ export type ImportIdDto = components['schemas']['ImportIdDto'];
 export type ImportState = components['schemas']['ImportState'];
 export type ImportUndoneDto = components['schemas']['ImportUndoneDto'];
 export type InquiryDto = components['schemas']['InquiryDto'];
+export type IntroductionDto = components['schemas']['IntroductionDto'];
 export type InvoiceBy = components['schemas']['InvoiceBy'];
 export type InvoiceGroupDto = components['schemas']['InvoiceGroupDto'];
 export type InvoicePageDto = components['schemas']['InvoicePageDto'];

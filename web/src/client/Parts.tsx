@@ -7,6 +7,7 @@ import { Papers } from "./Papers";
 
 const Rounds = lazy(() => import("./Rounds"));
 const TasksPart = lazy(() => import("./TasksPart"));
+const IntroductionPart = lazy(() => import("./IntroductionPart"));
 const RunSheetPart = lazy(() => import("./RunSheetPart"));
 const DeliveredFiles = lazy(() => import("./DeliveredFiles"));
 
@@ -23,6 +24,17 @@ export function Parts({ page, link, reload, files }: PartProps) {
 	return (
 		<div className="grid gap-x-14 gap-y-8 md:grid-cols-[1.5fr_1fr]">
 			<div className="grid content-start gap-8">
+				{page.parts.introduction && (
+					<Later>
+						<IntroductionPart
+							said={page.parts.introduction}
+							page={page}
+							link={link}
+							reload={reload}
+							files={files}
+						/>
+					</Later>
+				)}
 				{page.parts.whole && page.parts.whole.phases.length > 0 && (
 					<Phases phases={page.parts.whole.phases} />
 				)}

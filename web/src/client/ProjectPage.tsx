@@ -176,5 +176,6 @@ const hasParts = (page: ClientPageDto) =>
 			page.parts.files ||
 			page.parts.tasks ||
 			page.parts.runSheet ||
+			page.parts.introduction ||
 			page.parts.help,
 	);

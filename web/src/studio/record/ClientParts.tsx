@@ -13,6 +13,7 @@ export const partWords: Record<PagePart, string> = {
 	Files: "Files",
 	Tasks: "Tasks for the client",
 	RunSheet: "Run sheet",
+	Introduction: "Introduction",
 	Help: "Help",
 };
 

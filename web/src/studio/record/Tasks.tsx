@@ -43,6 +43,12 @@ export function Tasks({ record }: { record: RecordDto }) {
 			}
 		>
 			{adding && <AddList record={record} onClose={() => setAdding(false)} />}
+			{record.path.turn.waits === "Resting" && (
+				<p className="under pt-1">
+					The project rests until {record.path.turn.until}: until then no task
+					of it comes up on Today, and no reminder goes out.
+				</p>
+			)}
 			{progress && (
 				<p className="flex flex-wrap gap-x-3 pt-1.5 pb-1 text-small text-soft">
 					<span>{progress}</span>

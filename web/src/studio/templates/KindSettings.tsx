@@ -4,6 +4,7 @@ import type { KindPageDto, KindSettingsDto } from "../../api/schema";
 import { KeepAll, useKeepAll } from "../KeepAll";
 import { Brief } from "./KindBrief";
 import { Details } from "./KindDetails";
+import { KindIntroduction } from "./KindIntroduction";
 import { KindNames } from "./KindNames";
 import { KindPath } from "./KindPath";
 import { KindWork } from "./KindWork";
@@ -83,6 +84,18 @@ export function KindSettings({ kind }: { kind: KindPageDto }) {
 			>
 				<KindWork {...part} />
 				{keep("Keep the work")}
+			</Section>
+			<Section
+				title="What clients read to begin with"
+				under={
+					kind.settings.introduction?.text ||
+					kind.settings.introduction?.questions.length
+						? `${kind.settings.introduction.questions.length} question${kind.settings.introduction.questions.length === 1 ? "" : "s"} answered; opened on the client page as the introduction`
+						: "nothing yet; opened on the client page as the introduction"
+				}
+			>
+				<KindIntroduction {...part} />
+				{keep("Keep what they read")}
 			</Section>
 			<Section
 				title="Details and brief"
