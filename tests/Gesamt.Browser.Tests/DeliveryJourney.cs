@@ -182,6 +182,8 @@ public sealed class DeliveryJourney(Demo demo, string record)
         owner.See("Hand over the work");
         owner.Press("Hand over");
         owner.See("Say in a few words what “wall-final.png” is for.");
+        owner.Type("The goals, and how they were met", "Seen from the ferry: it is.");
+        owner.Type("What comes after", "A wash each spring.");
         // the work is done with it, and so are the tasks that were its parts
         owner.See("Done with it");
         owner.Type("What wall-final.png is for", "for print, 300 dpi");
@@ -195,6 +197,9 @@ public sealed class DeliveryJourney(Demo demo, string record)
         client.Go(page);
         client.See("Look at what was handed over, and say whether all is well");
         client.See("for print, 300 dpi");
+        client.See("Seen from the ferry: it is.");
+        client.See("A wash each spring.");
+        Assert.Equal("", client.Violations());
         Assert.Equal(
             "attachment 200",
             client.Driver.ExecuteAsyncScript(

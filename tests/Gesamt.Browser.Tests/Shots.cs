@@ -46,7 +46,10 @@ public sealed class Shots
             "document.querySelector('[aria-label=\"As a visitor sees it\"]').closest('.panel').scrollIntoView()"
         );
         Shot(owner, "forms");
-        Page(owner, "/people", "people", "Last contact");
+        owner.Go("/register?words=ropeworks");
+        owner.PressWith("Ropeworks lettering weekend");
+        owner.See("What happened?");
+        Page(owner, $"{new Uri(owner.Driver.Url).AbsolutePath}/run-sheet", "run-sheet", "To print, for");
         Page(owner, "/money?by=Age", "money", "of it late");
         Page(owner, "/money/bank", "bank", "To be matched");
         owner.Go("/turns");

@@ -61,6 +61,70 @@ public sealed partial class DeliveryTests
     }
 
     [Fact]
+    public async Task What_is_said_with_the_handover_stands_on_the_page_and_a_link_is_one()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await BookedAsync(studio, owner, "said@lanternhouse.example");
+        object Over(string review) =>
+            new
+            {
+                files = Array.Empty<object>(),
+                subject = "Done",
+                body = "Here it is: [page link]",
+                words = new
+                {
+                    goals = " Seen from the ferry: it is. ",
+                    after = "",
+                    review,
+                },
+            };
+        var refused = await owner.PostAsync($"/api/projects/{project}/handover", Over("javascript:alert(1)"));
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("A link begins with https://", await refused.Content.ReadAsStringAsync());
+        await DoAsync(owner, project, "handover", Over("www.words.example/marrin"));
+        await studio.TickAsync();
+        await DoAsync(owner, project, "letter", new { subject = "Once more", body = "Your page: [page link]" });
+        await studio.TickAsync();
+        var client = new Visitor(studio);
+        var page = await studio.EnterAsync(owner, client, "said@lanternhouse.example");
+        var words = (await client.GetAsync($"{page}/api"))
+            .GetProperty("parts")
+            .GetProperty("files")
+            .GetProperty("words");
+        Assert.Equal("Seen from the ferry: it is.", words.GetProperty("goals").GetString());
+        Assert.Equal("https://www.words.example/marrin", words.GetProperty("review").GetString());
+    }
+
+    [Fact]
+    public async Task What_was_handed_over_comes_in_one_download_and_nothing_else_with_it()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var (project, page) = await studio.ProposeAsync(owner, client, "zip@lanternhouse.example");
+        await studio.SignedAsync(client, page);
+        var finals = new[]
+        {
+            await KeepAsync(owner, project, "Final", "wall.png"),
+            await KeepAsync(owner, project, "Final", "wall.png"),
+        };
+        await KeepAsync(owner, project, "Final", "hidden.png");
+        await KeepAsync(owner, project, "Drafts", "draft.png");
+        foreach (var file in finals)
+            await DoAsync(owner, project, $"files/{file}/shown", new { shown = true, use = "for print" });
+        var address = $"{page}/api/handed-over.zip";
+        Assert.Equal(HttpStatusCode.NotFound, (await client.AskAsync(address)).StatusCode);
+        await DoAsync(owner, project, "parts", new { part = "Files", open = true });
+        var answer = await client.AskAsync(address);
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        using var zip = new System.IO.Compression.ZipArchive(await answer.Content.ReadAsStreamAsync());
+        Assert.Equal(["wall.png", "wall (2).png", "how to use them.txt"], zip.Entries.Select(entry => entry.FullName));
+        using var words = new StreamReader(zip.Entries[2].Open());
+        Assert.Equal("wall.png: for print\r\nwall (2).png: for print", await words.ReadToEndAsync());
+        using var bytes = new MemoryStream();
+        await zip.Entries[1].Open().CopyToAsync(bytes);
+        Assert.Equal(Picture, bytes.ToArray());
+    }
+
+    [Fact]
     public async Task A_remark_points_at_a_place_of_a_draft_of_its_own_round_only()
     {
         var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));

@@ -81,7 +81,8 @@ public static class TestimonialRule
                 Approved = approved.Words,
                 ApprovedAt = fact.Recorded,
             },
-            Happening.TestimonialDeclined => now with { Declined = fact.Recorded },
+            // who would rather not is not asked any more whether the words may be quoted
+            Happening.TestimonialDeclined => now with { Declined = fact.Recorded, Quote = Unask(now.Quote) },
             Happening.LeaveGiven given => With(now, given.To, new(LeaveState.Given, fact.Happened, given.Wording)),
             Happening.LeaveRefused no => With(now, no.To, new(LeaveState.Refused, fact.Happened, no.Wording)),
             Happening.LeaveRevoked gone when now.Of(gone.To) is { State: LeaveState.Given } leave => With(

@@ -56,6 +56,9 @@ public enum PaperSort
 
     /// <summary>What happens by the hour, as it was agreed.</summary>
     RunSheet,
+
+    /// <summary>What was said when the work was handed over.</summary>
+    Handover,
 }
 
 /// <summary>A proposal, contract, brief or testimonial as it was put to the client: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>

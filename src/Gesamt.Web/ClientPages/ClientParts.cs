@@ -14,6 +14,7 @@ using Gesamt.Web.Projects;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.RunSheets;
 using Gesamt.Web.Testimonials;
+using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.ClientPages;
@@ -68,6 +69,7 @@ public sealed record RoundDto(
 public sealed record DraftsDto(int Agreed, IReadOnlyList<RoundDto> Rounds);
 
 /// <param name="HandedOver">When the work was handed over.</param>
+/// <param name="Words">How the goals were met, what comes after; null for nothing.</param>
 /// <param name="FinalsWait">What the final files wait for; empty where they can be opened.</param>
 public sealed record FilesPageDto(
     string? HandedOver,
@@ -75,7 +77,8 @@ public sealed record FilesPageDto(
     string? Approved,
     IReadOnlyList<ClientFileDto> Final,
     IReadOnlyList<ClientFileDto> Supplied,
-    string FinalsWait
+    string FinalsWait,
+    HandoverWordsDto? Words
 );
 
 /// <summary>The parts of a client page that the owner opens one by one.</summary>
@@ -158,7 +161,8 @@ public static class ClientParts
             [.. supplied.Where(f => shown.Contains(f.Id)).Select(f => Of(desk, f))],
             FinalFiles.WaitFor(file.Case) is { } open
                 ? $"These open as soon as everything is paid: {MoneyText.Of(open)} is still to come."
-                : ""
+                : "",
+            await Handover.WordsAsync(desk, file)
         );
     }
 

@@ -33,6 +33,13 @@ public static class ClientWork
                 await FileEndpoints.PreviewAsync(http, vault, await SeenAsync(desk, http, file))
         );
 
+        page.MapGet(
+                "/handed-over.zip",
+                async (HttpContext http, Desk desk, FileVault vault) =>
+                    await HandedOverZip.OfAsync(desk, vault, await desk.OpenAsync(ClientLink.Link(http).ProjectId))
+            )
+            .ExcludeFromDescription();
+
         // said by the page when the client presses the link; a mere GET may be a preview of somebody's mail program
         page.MapPost(
             "/files/{file}/fetched",

@@ -24,6 +24,7 @@ public static class PraiseOfProject
             state.MayQuote ? "may be quoted"
             : state.IsOpen ? $"words with the client since {Day(desk, state.PutAt)}"
             : state.Quote.State == LeaveState.Revoked ? "not to be quoted any more"
+            : state.Declined is not null || state.Quote.State == LeaveState.Refused ? "would rather not be quoted"
             : "",
             state.MayShow ? "may be shown"
             : state.Show.State == LeaveState.Revoked ? "not to be shown any more"

@@ -5,19 +5,38 @@ using Gesamt.Core.Invoicing;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Access;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Papers;
+using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Work;
 
 /// <param name="Use">A word on its use.</param>
 public sealed record FinalDto(long File, string Use);
 
+/// <summary>What is said of the work as it is handed over; each empty where nothing is.</summary>
+/// <param name="Goals">The goals of the brief, and how they were met.</param>
+/// <param name="After">What comes after: care, upkeep.</param>
+/// <param name="Review">Where the client can speak of it in public, a link.</param>
+public sealed record HandoverWordsDto(string Goals, string After, string Review)
+{
+    internal bool IsEmpty => Goals.Length + After.Length + Review.Length == 0;
+}
+
 /// <param name="Files">What is handed over; none for work that is not a file.</param>
 /// <param name="Done">Open tasks that are fulfilled by it.</param>
-public sealed record HandOverDto(FinalDto[] Files, string Subject, string Body, long[]? Done = null);
+/// <param name="Words">What stands with it on the client’s page.</param>
+public sealed record HandOverDto(
+    FinalDto[] Files,
+    string Subject,
+    string Body,
+    long[]? Done = null,
+    HandoverWordsDto? Words = null
+);
 
 /// <summary>A phase and the state it is set to.</summary>
 public sealed record PhaseDto(string Phase, PhaseState State);
@@ -28,6 +47,8 @@ public sealed record PartDto(PagePart Part, bool Open);
 /// <summary>Hands the work over, and opens and closes what the client sees of it.</summary>
 public static class Handover
 {
+    private const int LongestWords = 4_000;
+
     /// <summary>Final files are shown, each with a word on its use, the part Files is open, the closing steps are made, and a letter says so.</summary>
     /// <exception cref="RefusedException">It is not booked yet, was handed over already, or has ended.</exception>
     public static async Task<LetterRow> HandOverAsync(Desk desk, ProjectId project, HandOverDto over)
@@ -59,6 +80,8 @@ public static class Handover
             if (!Sight.IsOpen(file.History, PagePart.Files))
                 facts.Add(new Happening.PartOpened(PagePart.Files));
             facts.AddRange(await Tasks.FulfilledAsync(desk, project, over.Done ?? []));
+            if (over.Words is { } said && Read(said) is { IsEmpty: false } words)
+                await Versions.AddAsync(desk, project, PaperSort.Handover, words);
             facts.Add(new Happening.HandedOver());
             facts.AddRange(await Tasks.CloseUpAsync(desk, file));
             await act.RecordAsync(file, Actor.Owner, [.. facts]);
@@ -66,6 +89,30 @@ public static class Handover
             return letter;
         });
     }
+
+    private static HandoverWordsDto Read(HandoverWordsDto said)
+    {
+        var review = said.Review.Trim().Length > 0 ? WebAddress.Meant(said.Review) : "";
+        if (review.Length > 0 && !WebAddress.Is(review))
+            throw new InvalidException(("review", WebAddress.Allowed));
+        return new(
+            TypedText.Of("goals", said.Goals, 0, LongestWords, "How the goals were met"),
+            TypedText.Of("after", said.After, 0, LongestWords, "What comes after"),
+            review
+        );
+    }
+
+    /// <summary>What was said when the work was handed over; null for nothing.</summary>
+    public static async Task<HandoverWordsDto?> WordsAsync(Desk desk, ProjectFile file) =>
+        file.History.Any<Happening.HandedOver>()
+        && await desk
+            .Db.Versions.AsNoTracking()
+            .Where(v => v.ProjectId == file.Id && v.Sort == PaperSort.Handover)
+            .OrderByDescending(v => v.Number)
+            .FirstOrDefaultAsync()
+            is { } version
+            ? Versions.Read<HandoverWordsDto>(version)
+            : null;
 
     /// <summary>Sets a phase of the work.</summary>
     public static async Task SetPhaseAsync(Desk desk, ProjectId project, PhaseDto to)

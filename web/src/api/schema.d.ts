@@ -23006,6 +23006,7 @@ export interface components {
             supplied: components["schemas"]["ClientFileDto"][];
             /** @description What the final files wait for; empty where they can be opened. */
             finalsWait: string;
+            words: null | components["schemas"]["HandoverWordsDto"];
         };
         FinalDto: {
             /** Format: int64 */
@@ -23166,6 +23167,16 @@ export interface components {
             body: string;
             /** @description Open tasks that are fulfilled by it. */
             done?: null | number[];
+            words?: null | components["schemas"]["HandoverWordsDto"];
+        };
+        /** @description What is said of the work as it is handed over; each empty where nothing is. */
+        HandoverWordsDto: {
+            /** @description The goals of the brief, and how they were met. */
+            goals: string;
+            /** @description What comes after: care, upkeep. */
+            after: string;
+            /** @description Where the client can speak of it in public, a link. */
+            review: string;
         };
         /** @description What the owner can say happened, and what is proposed where a price goes with it. */
         HappenDto: {
@@ -27061,6 +27072,7 @@ export type GivenDto = components['schemas']['GivenDto'];
 export type GoOnDto = components['schemas']['GoOnDto'];
 export type HalfYearRateDto = components['schemas']['HalfYearRateDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
+export type HandoverWordsDto = components['schemas']['HandoverWordsDto'];
 export type HappenDto = components['schemas']['HappenDto'];
 export type HappenedDto = components['schemas']['HappenedDto'];
 export type HappenedSort = components['schemas']['HappenedSort'];

@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { answer, api, upload } from "../api/client";
-import type { ClientFileDto } from "../api/schema";
+import type { ClientFileDto, HandoverWordsDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { FilePick } from "../ui/FilePick";
+import { AskPart } from "./AskPart";
 import type { PartProps } from "./Parts";
 
 /** What was handed over, each with a word on its use, and what the client sends. */
@@ -27,6 +28,12 @@ export default function DeliveredFiles({
 		}
 		setBusy(false);
 	}
+	const fetched = (file: ClientFileDto) =>
+		answer(
+			api.POST("/p/{link}/api/files/{file}/fetched", {
+				params: { path: { link, file: file.id } },
+			}),
+		).catch(() => undefined);
 	return (
 		<section id="files">
 			<h2 className="rule pb-1.5">Files</h2>
@@ -48,16 +55,27 @@ export default function DeliveredFiles({
 						file={file}
 						waits={part.finalsWait !== ""}
 						address={`${files ?? `/p/${link}/api`}/files/${file.id}`}
-						onFetch={() =>
-							answer(
-								api.POST("/p/{link}/api/files/{file}/fetched", {
-									params: { path: { link, file: file.id } },
-								}),
-							)
-						}
+						onFetch={() => fetched(file)}
 					/>
 				))}
 			</ul>
+			{part.final.length > 1 && !part.finalsWait && !files && (
+				<p className="pt-3">
+					<Button asChild>
+						<a
+							href={`/p/${link}/api/handed-over.zip`}
+							onClick={() =>
+								part.final.forEach((file) => {
+									fetched(file);
+								})
+							}
+						>
+							All {part.final.length} in one file (ZIP)
+						</a>
+					</Button>
+				</p>
+			)}
+			{part.words && <Said words={part.words} />}
 			{part.waitsForYes && (
 				<div className="mt-3 bg-plaster p-4">
 					<p className="pb-3">
@@ -114,6 +132,14 @@ export default function DeliveredFiles({
 			>
 				Send a file
 			</FilePick>
+			{!files && (
+				<AskPart
+					part="Files"
+					link={link}
+					owner={page.studio.owner}
+					reload={reload}
+				/>
+			)}
 		</section>
 	);
 }
@@ -128,7 +154,7 @@ function Row({
 	/** Whether it cannot be opened yet. */
 	waits?: boolean;
 	address: string;
-	onFetch?: () => Promise<unknown>;
+	onFetch?: () => void;
 }) {
 	return (
 		<li className="flex gap-3 border-b border-hair py-2.5">
@@ -145,10 +171,7 @@ function Row({
 					<span className="break-words">{file.name}</span>
 				) : (
 					<Button asChild kind="word" className="break-words">
-						<a
-							href={address}
-							onClick={() => onFetch?.().catch(() => undefined)}
-						>
+						<a href={address} onClick={onFetch}>
 							{file.name}
 						</a>
 					</Button>
@@ -157,5 +180,38 @@ function Row({
 				<span className="under block">{file.about}</span>
 			</span>
 		</li>
+	);
+}
+
+/** What was said of the work as it was handed over. */
+function Said({ words }: { words: HandoverWordsDto }) {
+	return (
+		<dl className="max-w-2xl pt-3">
+			{words.goals && (
+				<>
+					<dt className="under">The goals, and how they were met</dt>
+					<dd className="pb-2 break-words whitespace-pre-line">
+						{words.goals}
+					</dd>
+				</>
+			)}
+			{words.after && (
+				<>
+					<dt className="under">What comes after</dt>
+					<dd className="pb-2 break-words whitespace-pre-line">
+						{words.after}
+					</dd>
+				</>
+			)}
+			{words.review && (
+				<dd>
+					<Button asChild kind="word">
+						<a href={words.review} target="_blank" rel="noreferrer">
+							Say a word about it in public
+						</a>
+					</Button>
+				</dd>
+			)}
+		</dl>
 	);
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
+import { TextArea } from "../../ui/TextArea";
 import { TextField } from "../../ui/TextField";
 import { Tick } from "../../ui/Tick";
 import { Carried } from "./Carried";
@@ -19,6 +20,12 @@ export function HandOver({
 	const [uses, setUses] = useState<Record<number, string>>(() =>
 		Object.fromEntries(finals.map((file) => [file.id, file.use])),
 	);
+	const goals = record.about.brief.parts.find((part) => part.key === "goals");
+	const [words, setWords] = useState({
+		goals: goals && !goals.private ? goals.text : "",
+		after: "",
+		review: "",
+	});
 	const [open, setOpen] = useState<number[]>([]);
 	const mine = record.sheet.tasks.open.filter((task) => !task.kept.isClients);
 	return (
@@ -40,6 +47,7 @@ export function HandOver({
 							done: mine
 								.filter((task) => !open.includes(task.id))
 								.map((task) => task.id),
+							words,
 							...letter,
 						},
 					}),
@@ -64,6 +72,29 @@ export function HandOver({
 							onChange={(e) => setUses({ ...uses, [file.id]: e.target.value })}
 						/>
 					))}
+					<TextArea
+						label="The goals, and how they were met"
+						hint="stands on their page beside the files, as all below"
+						rows={3}
+						value={words.goals}
+						wrong={refusal?.of("goals")}
+						onChange={(e) => setWords({ ...words, goals: e.target.value })}
+					/>
+					<TextArea
+						label="What comes after"
+						hint="care, upkeep, what you offer next"
+						rows={2}
+						value={words.after}
+						wrong={refusal?.of("after")}
+						onChange={(e) => setWords({ ...words, after: e.target.value })}
+					/>
+					<TextField
+						label="Where they can speak of it in public"
+						hint="a link, if you want one"
+						value={words.review}
+						wrong={refusal?.of("review")}
+						onChange={(e) => setWords({ ...words, review: e.target.value })}
+					/>
 					{mine.length > 0 && (
 						<fieldset className="grid gap-0.5">
 							<legend className="label">Done with it</legend>

@@ -1,0 +1,90 @@
+using System.IO.Compression;
+using Gesamt.Core.ClientPages;
+using Gesamt.Core.Facts;
+using Gesamt.Core.Work;
+using Gesamt.Store.Files;
+using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.ClientPages;
+
+/// <summary>All final files a client can open in one download (ZIP, APPNOTE 6.3), with the words on their use.</summary>
+internal static class HandedOverZip
+{
+    private const string Uses = "how to use them.txt";
+
+    /// <exception cref="MissingException">There is none to be seen.</exception>
+    /// <exception cref="RefusedException">They wait for a payment.</exception>
+    public static async Task<IResult> OfAsync(Desk desk, FileVault vault, ProjectFile file)
+    {
+        var shown = Sight.Shown(file.History);
+        var rows = (
+            await desk
+                .Db.Files.AsNoTracking()
+                .Where(f => f.ProjectId == file.Id && f.Group == FileGroup.Final && !f.Removed)
+                .OrderBy(f => f.Id)
+                .ToListAsync()
+        )
+            .Where(row => shown.Contains(row.Id))
+            .ToList();
+        if (rows.Count == 0 || !Sight.IsOpen(file.History, PagePart.Files))
+            throw new MissingException("file");
+        if (!FinalFiles.IsOpen(file.Case, FileGroup.Final))
+            throw new RefusedException("These files open as soon as everything is paid.");
+        // put together on the disk, which it leaves as soon as it is read: it may be large
+        var whole = new FileStream(
+            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
+            FileMode.CreateNew,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            bufferSize: 64 * 1024,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        );
+        try
+        {
+            await WriteAsync(whole, vault, rows);
+            whole.Position = 0;
+            return Results.Stream(whole, "application/zip", "handed over.zip");
+        }
+        catch
+        {
+            await whole.DisposeAsync();
+            throw;
+        }
+    }
+
+    private static async Task WriteAsync(Stream to, FileVault vault, List<FileRow> rows)
+    {
+        using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
+        var named = Named(rows);
+        foreach (var (name, row) in named)
+        {
+            await using var entry = zip.CreateEntry(name, CompressionLevel.Fastest).Open();
+            await using var bytes = vault.Open(row.Hash);
+            await bytes.CopyToAsync(entry);
+        }
+        var uses = named.Where(one => one.Row.Use.Length > 0).Select(one => $"{one.Name}: {one.Row.Use}").ToList();
+        if (uses.Count == 0)
+            return;
+        await using var words = new StreamWriter(zip.CreateEntry(Uses, CompressionLevel.Fastest).Open());
+        await words.WriteAsync(string.Join("\r\n", uses));
+    }
+
+    /// <summary>Two files of one name stand beside each other: “wall.png”, “wall (2).png”.</summary>
+    private static List<(string Name, FileRow Row)> Named(IEnumerable<FileRow> rows)
+    {
+        var taken = new HashSet<string>([Uses], StringComparer.OrdinalIgnoreCase);
+        return
+        [
+            .. rows.Select(row =>
+            {
+                var (name, number) = (row.Name, 1);
+                while (!taken.Add(name))
+                    name = $"{Path.GetFileNameWithoutExtension(row.Name)} ({++number}){Path.GetExtension(row.Name)}";
+                return (name, row);
+            }),
+        ];
+    }
+}
