@@ -74,7 +74,10 @@ public sealed class FewActsTests(Demo demo, ITestOutputHelper output) : IClassFi
         owner.Press("Keep the studio");
         owner.SeeNot("Something is not as it must be");
         owner.Wait(
-            () => !owner.Driver.FindElements(By.XPath("//button[.='Keep the studio']")).Any(b => b.Enabled),
+            () =>
+                owner
+                    .Driver.FindElements(By.XPath("//button[.='Keep the studio'][not(@disabled) or @aria-busy='true']"))
+                    .Count == 0,
             () => "The studio is not kept."
         );
     }

@@ -196,7 +196,7 @@ public sealed class WorkJourney(Demo demo) : IClassFixture<Demo>
         owner.Tick("I keep hours");
         owner.Press("Keep the studio");
         owner.Wait(
-            () => owner.Driver.FindElements(By.CssSelector(".btn-go:not(:disabled)")).Count == 0,
+            () => owner.Driver.FindElements(By.CssSelector(".btn-go:not(:disabled), [aria-busy=true]")).Count == 0,
             () => "The studio is not kept."
         );
         owner.Go(record);

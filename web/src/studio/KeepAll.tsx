@@ -52,6 +52,7 @@ export function KeepAll({
 				<Button
 					kind="go"
 					disabled={all.busy || unchanged}
+					aria-busy={all.busy}
 					onClick={() => all.keep(id)}
 				>
 					{words}
