@@ -52,8 +52,8 @@ export async function upload<T = void>(path: string, file: File): Promise<T> {
 	return JSON.parse(text || "null");
 }
 
-/** A key for one write. randomUUID exists only on secure origins, and a studio may run on a plain address at home. */
-function newKey(): string {
+/** A key for one write, or for something new in what is written. randomUUID exists only on secure origins, and a studio may run on a plain address at home. */
+export function newKey(): string {
 	return Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) =>
 		byte.toString(16).padStart(2, "0"),
 	).join("");

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
 import { useSearchParams } from "react-router";
-import { answer, api } from "../../api/client";
+import { answer, api, newKey } from "../../api/client";
 import type { BillDto, BillLineDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Menu } from "../../ui/Menu";
@@ -121,7 +121,7 @@ function Add({
 				}),
 			),
 	});
-	const key = () => `line-${crypto.randomUUID().slice(0, 8)}`;
+	const key = () => `line-${newKey().slice(0, 8)}`;
 	return (
 		<div className="flex flex-wrap gap-2 pt-3">
 			{services.data && services.data.length > 0 && (

@@ -1,3 +1,4 @@
+import { newKey } from "../../api/client";
 import type { RunDayDto, RunFor, RunItemDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
@@ -15,7 +16,7 @@ const readers: [RunFor, string][] = [
 
 /** A new item of a day, at the hour behind the last one. */
 const fresh = (day: number, before?: RunItemDto): RunItemDto => ({
-	key: crypto.randomUUID().slice(0, 13),
+	key: newKey(),
 	day,
 	start: before?.start ?? "09:00:00",
 	length: "",
