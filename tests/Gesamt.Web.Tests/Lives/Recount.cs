@@ -430,6 +430,7 @@ public sealed class Recount
                             or "RateSheetTicked"
                             or "FormReturned"
                             or "BriefRemarked"
+                            or "PartAsked"
                     || f.Kind == "LetterReceived" && f.Of["automatic"]?.GetValue<bool>() != true
                     || f.Kind == "MeetingCancelled" && f.Of["byClient"]?.GetValue<bool>() == true
                 ) && (answered is null || After(f, answered))
@@ -443,15 +444,17 @@ public sealed class Recount
         // at one instant of a standing clock, and where something older was left unanswered too, it takes the whole rule
         if (quiet is not null && said.Any(f => f.Happened >= quiet.Recorded))
             return said.All(f => f.Happened > quiet.Recorded) ? "Yours" : null;
+        var dueTask = openTasks.Any(t => t.Due is { } due && string.CompareOrdinal(due, today) <= 0);
+        // what was declined, remarked, not charged or is to be closed with a task takes the whole rule
         if (Ended is not null)
-            return Any("ProposalDeclined", "RemarkLeft") ? null : "Nobodys";
+            return dueTask || Any("ProposalDeclined", "RemarkLeft", "ChargeRefused") ? null : "Nobodys";
         if (Last("RestBegan") is not null)
             return null;
         if (Stage == "Finished")
-            return openTasks.Any(t => t.Due is { } late && string.CompareOrdinal(late, today) <= 0) ? "Yours" : null;
+            return dueTask ? "Yours" : null;
         if (said.Count > 0)
             return "Yours";
-        return openTasks.Any(t => t.Due is { } due && string.CompareOrdinal(due, today) <= 0) ? "Yours" : null;
+        return dueTask ? "Yours" : null;
     }
 
     /// <summary>What of a letter's own words was not so when it left; null when they were, or nobody can tell.</summary>
