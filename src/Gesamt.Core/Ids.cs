@@ -124,3 +124,18 @@ public readonly record struct PraiseId(long Value) : IId<PraiseId>
 {
     public static PraiseId From(long value) => new(value);
 }
+
+public readonly record struct ListId(long Value) : IId<ListId>
+{
+    public static ListId From(long value) => new(value);
+}
+
+public readonly record struct EntryId(long Value) : IId<EntryId>
+{
+    public static EntryId From(long value) => new(value);
+}
+
+public readonly record struct ListChangeId(long Value) : IId<ListChangeId>
+{
+    public static ListChangeId From(long value) => new(value);
+}

@@ -20,6 +20,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<TaskListRow> TaskLists => Set<TaskListRow>();
     public DbSet<RunSheetTemplateRow> RunSheetTemplates => Set<RunSheetTemplateRow>();
     public DbSet<RunSheetRow> RunSheets => Set<RunSheetRow>();
+    public DbSet<ListRow> Lists => Set<ListRow>();
+    public DbSet<EntryRow> Entries => Set<EntryRow>();
+    public DbSet<ListChangeRow> ListChanges => Set<ListChangeRow>();
     public DbSet<PersonRow> People => Set<PersonRow>();
     public DbSet<ProjectPersonRow> ProjectPeople => Set<ProjectPersonRow>();
     public DbSet<JoinRow> Joins => Set<JoinRow>();
@@ -115,6 +118,9 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<CostId>(conventions);
         Id<QuoteId>(conventions);
         Id<PraiseId>(conventions);
+        Id<ListId>(conventions);
+        Id<EntryId>(conventions);
+        Id<ListChangeId>(conventions);
         Id<BankLineId>(conventions);
         Id<RecurringId>(conventions);
         Id<KeptMeansId>(conventions);
@@ -131,6 +137,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.HasDbFunction(() => Holds(default, default!)).HasName("holds");
         Studios(model);
         Projects_(model);
+        Lists_(model);
         Letters_(model);
         Papers_(model);
         Files_(model);
@@ -176,6 +183,23 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             e.HasIndex(s => s.KindId);
             e.Property(s => s.KindId).HasColumnName("ForKind");
         });
+    }
+
+    private static void Lists_(ModelBuilder model)
+    {
+        var list = OfProject(Key<ListRow, ListId>(model, l => l.Id));
+        list.ToTable("Lists");
+        list.HasIndex(l => l.PublicId).IsUnique();
+        var entry = Key<EntryRow, EntryId>(model, e => e.Id);
+        entry.ToTable("ListEntries");
+        entry.HasIndex(e => new { e.ListId, e.Key }).IsUnique();
+        // few entries are steps of a plan
+        entry.HasIndex(e => e.NextStep).HasFilter("NextStep IS NOT NULL");
+        entry.HasOne<ListRow>().WithMany().HasForeignKey(e => e.ListId).OnDelete(DeleteBehavior.Restrict);
+        var change = Key<ListChangeRow, ListChangeId>(model, c => c.Id);
+        change.ToTable("ListChanges");
+        change.HasOne<ListRow>().WithMany().HasForeignKey(c => c.ListId).OnDelete(DeleteBehavior.Restrict);
+        change.HasOne<EntryRow>().WithMany().HasForeignKey(c => c.EntryId).OnDelete(DeleteBehavior.Restrict);
     }
 
     private static void Projects_(ModelBuilder model)

@@ -16,6 +16,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Outside;
 using Gesamt.Web.Papers;
@@ -105,6 +106,7 @@ else
 }
 services.AddScoped<Scheduling>();
 services.AddSingleton<IFeeds, RunSheetFeed>();
+services.AddSingleton<IFeeds, PlanSteps>();
 services.AddSingleton<Importing>();
 services.AddSingleton<WebCalendars>();
 if (settings.Mode == RunMode.Real)
@@ -202,6 +204,7 @@ api.MapSpent();
 api.MapQuotes();
 api.MapTestimonials();
 api.MapRunSheets();
+api.MapLists();
 api.MapWorkClock();
 api.MapAsClient();
 api.MapRegister();
@@ -260,6 +263,7 @@ app.MapGroup("/p/{link}/api")
     .MapClientBrief()
     .MapClientTestimonial()
     .MapClientRunSheet()
+    .MapClientLists()
     .MapClientMeetings()
     .MapClientForms();
 if (settings.Mode != RunMode.Real)

@@ -12,6 +12,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Inquiries;
 using Gesamt.Web.Invoicing;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Outside;
 using Gesamt.Web.Papers;
@@ -55,6 +56,22 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(AnswerLeaveDto))]
 [JsonSerializable(typeof(RevokeLeaveDto))]
 [JsonSerializable(typeof(AllPraiseDto))]
+[JsonSerializable(typeof(OwnListDto))]
+[JsonSerializable(typeof(IReadOnlyList<ListLineDto>))]
+[JsonSerializable(typeof(BeginListDto))]
+[JsonSerializable(typeof(ListKeyDto))]
+[JsonSerializable(typeof(LayKeptListsDto))]
+[JsonSerializable(typeof(SaveListDto))]
+[JsonSerializable(typeof(KeepListDto))]
+[JsonSerializable(typeof(SaveEntryDto))]
+[JsonSerializable(typeof(EntryKeyDto))]
+[JsonSerializable(typeof(StruckDto))]
+[JsonSerializable(typeof(EntryOrderDto))]
+[JsonSerializable(typeof(SeenDto))]
+[JsonSerializable(typeof(FinalBoardDto))]
+[JsonSerializable(typeof(ApproveBoardDto))]
+[JsonSerializable(typeof(ListTableDto))]
+[JsonSerializable(typeof(TakeRowsDto))]
 [JsonSerializable(typeof(RunSheetDto))]
 [JsonSerializable(typeof(SaveRunSheetDto))]
 [JsonSerializable(typeof(IReadOnlyList<LaidSheetDto>))]

@@ -30,6 +30,9 @@ public static class Sight
             PagePart.Tasks => "tasks for the client",
             PagePart.RunSheet => "run sheet",
             PagePart.Introduction => "introduction",
+            PagePart.Lists => "lists",
+            PagePart.Boards => "mood boards",
+            PagePart.Notes => "shared notes",
             _ => "help",
         };
 

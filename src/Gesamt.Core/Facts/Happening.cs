@@ -253,6 +253,19 @@ public abstract record Happening
     /// <param name="Agreed">What was agreed, without what is the owner's alone.</param>
     public sealed record RunSheetAgreed(VersionId Agreed) : Happening;
 
+    // lists, boards and shared notes
+    /// <summary>A list, a mood board or notes were begun.</summary>
+    public sealed record ListBegun(ListId List, ListSort Sort, string Name) : Happening;
+
+    /// <summary>A client changed it; said once until the owner has seen what they changed.</summary>
+    public sealed record ListChanged(ListId List, ListSort Sort, string Name) : Happening;
+
+    /// <summary>The final board is put to the client.</summary>
+    public sealed record BoardPut(ListId Board, string Name) : Happening;
+
+    /// <param name="Agreed">What was approved: the pictures that stood, with their words.</param>
+    public sealed record BoardApproved(ListId Board, VersionId Agreed, string Name) : Happening;
+
     // the client page
     /// <summary>A client asks about a part of their page.</summary>
     public sealed record PartAsked(PagePart Part, NoteId Words) : Happening;

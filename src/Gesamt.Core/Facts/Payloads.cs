@@ -65,6 +65,28 @@ public enum PagePart
 
     /// <summary>What the kind tells its clients to begin with.</summary>
     Introduction,
+
+    /// <summary>Lists that are shown.</summary>
+    Lists,
+
+    /// <summary>Mood boards that are shown.</summary>
+    Boards,
+
+    /// <summary>Notes that are shared.</summary>
+    Notes,
+}
+
+/// <summary>What the entries of a list are.</summary>
+public enum ListSort
+{
+    /// <summary>Rows of typed cells.</summary>
+    Rows,
+
+    /// <summary>Pictures with words: a mood board.</summary>
+    Board,
+
+    /// <summary>Paragraphs.</summary>
+    Notes,
 }
 
 /// <summary>What a client may allow once the work is done.</summary>

@@ -67,6 +67,9 @@ public static partial class RoutineText
         ("tasks", PagePart.Tasks),
         ("run-sheet", PagePart.RunSheet),
         ("introduction", PagePart.Introduction),
+        ("lists", PagePart.Lists),
+        ("boards", PagePart.Boards),
+        ("notes", PagePart.Notes),
     ];
 
     private static readonly (string Words, StepMode Mode)[] Modes =

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("73b3d4f8-f154-4aa7-a400-a29aad01b82d"), entityTypeCount: 74)
+            : base(skipDetectChanges: false, modelId: new Guid("59b29527-a00f-4f60-95bc-8e4902004ce9"), entityTypeCount: 77)
         {
         }
 
@@ -36,6 +36,7 @@ namespace Gesamt.Store.Compiled
             var costRow = CostRowEntityType.Create(this);
             var detailDoubtRow = DetailDoubtRowEntityType.Create(this);
             var detailRow = DetailRowEntityType.Create(this);
+            var entryRow = EntryRowEntityType.Create(this);
             var factRow = FactRowEntityType.Create(this);
             var fileRow = FileRowEntityType.Create(this);
             var formDraftRow = FormDraftRowEntityType.Create(this);
@@ -54,6 +55,8 @@ namespace Gesamt.Store.Compiled
             var letterRow = LetterRowEntityType.Create(this);
             var letterTemplateRow = LetterTemplateRowEntityType.Create(this);
             var linkRow = LinkRowEntityType.Create(this);
+            var listChangeRow = ListChangeRowEntityType.Create(this);
+            var listRow = ListRowEntityType.Create(this);
             var mailAccountRow = MailAccountRowEntityType.Create(this);
             var meetingKindRow = MeetingKindRowEntityType.Create(this);
             var meetingRow = MeetingRowEntityType.Create(this);
@@ -108,6 +111,7 @@ namespace Gesamt.Store.Compiled
             CostRowEntityType.CreateForeignKey2(costRow, projectRow);
             DetailDoubtRowEntityType.CreateForeignKey1(detailDoubtRow, projectRow);
             DetailRowEntityType.CreateForeignKey1(detailRow, projectRow);
+            EntryRowEntityType.CreateForeignKey1(entryRow, listRow);
             FactRowEntityType.CreateForeignKey1(factRow, projectRow);
             FileRowEntityType.CreateForeignKey1(fileRow, projectRow);
             FormDraftRowEntityType.CreateForeignKey1(formDraftRow, projectRow);
@@ -120,6 +124,9 @@ namespace Gesamt.Store.Compiled
             LetterFileRowEntityType.CreateForeignKey1(letterFileRow, letterRow);
             LetterRowEntityType.CreateForeignKey1(letterRow, projectRow);
             LinkRowEntityType.CreateForeignKey1(linkRow, projectRow);
+            ListChangeRowEntityType.CreateForeignKey1(listChangeRow, entryRow);
+            ListChangeRowEntityType.CreateForeignKey2(listChangeRow, listRow);
+            ListRowEntityType.CreateForeignKey1(listRow, projectRow);
             MeetingRowEntityType.CreateForeignKey1(meetingRow, projectRow);
             NoteRowEntityType.CreateForeignKey1(noteRow, projectRow);
             OfferDraftRowEntityType.CreateForeignKey1(offerDraftRow, projectRow);
@@ -162,6 +169,7 @@ namespace Gesamt.Store.Compiled
             CostRowEntityType.CreateAnnotations(costRow);
             DetailDoubtRowEntityType.CreateAnnotations(detailDoubtRow);
             DetailRowEntityType.CreateAnnotations(detailRow);
+            EntryRowEntityType.CreateAnnotations(entryRow);
             FactRowEntityType.CreateAnnotations(factRow);
             FileRowEntityType.CreateAnnotations(fileRow);
             FormDraftRowEntityType.CreateAnnotations(formDraftRow);
@@ -180,6 +188,8 @@ namespace Gesamt.Store.Compiled
             LetterRowEntityType.CreateAnnotations(letterRow);
             LetterTemplateRowEntityType.CreateAnnotations(letterTemplateRow);
             LinkRowEntityType.CreateAnnotations(linkRow);
+            ListChangeRowEntityType.CreateAnnotations(listChangeRow);
+            ListRowEntityType.CreateAnnotations(listRow);
             MailAccountRowEntityType.CreateAnnotations(mailAccountRow);
             MeetingKindRowEntityType.CreateAnnotations(meetingKindRow);
             MeetingRowEntityType.CreateAnnotations(meetingRow);

@@ -59,6 +59,9 @@ public enum PaperSort
 
     /// <summary>What was said when the work was handed over.</summary>
     Handover,
+
+    /// <summary>A mood board as it was approved.</summary>
+    Board,
 }
 
 /// <summary>A proposal, contract, brief or testimonial as it was put to the client: the canonical bytes of its snapshot and their SHA-256. Never changes.</summary>

@@ -3,6 +3,7 @@ using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
+using Gesamt.Web.Lists;
 
 namespace Gesamt.Web.ClientPages;
 
@@ -71,9 +72,17 @@ public static class AsClient
             PagePart.RunSheet => (page.Parts.RunSheet?.Days ?? [])
                 .Select(day => $"{day.Words}: {day.Lines.Count}")
                 .DefaultIfEmpty("no run sheet yet"),
+            PagePart.Lists => Named(page.Parts.Lists, "no list of theirs yet"),
+            PagePart.Boards => Named(page.Parts.Boards, "no mood board of theirs yet"),
+            PagePart.Notes => Named(page.Parts.Notes, "no shared notes yet"),
             PagePart.Introduction => page.Parts.Introduction is { } said
                 ? said.Questions.Select(one => one.Question).Prepend("the words to begin with")
                 : ["nothing: its kind has no introduction"],
             _ => [$"the address {page.Parts.Help}"],
         };
+
+    private static IEnumerable<string> Named(IReadOnlyList<ListDto>? lists, string none) =>
+        (lists ?? [])
+            .Select(list => $"{list.Name}, {ProjectLists.Count(list.Sort, list.Entries.Count)}")
+            .DefaultIfEmpty(none);
 }

@@ -13,6 +13,7 @@ using Gesamt.Web.Briefs;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Prices;
@@ -82,6 +83,9 @@ public sealed record BookingDto(
 /// <param name="Tasks">What is theirs to do.</param>
 /// <param name="Introduction">What they read to begin with.</param>
 /// <param name="RunSheet">What happens by the hour.</param>
+/// <param name="Lists">What is kept in columns.</param>
+/// <param name="Boards">Mood boards.</param>
+/// <param name="Notes">What is written down together.</param>
 /// <param name="Testimonial">What they let the studio say and show.</param>
 public sealed record OpenPartsDto(
     WholeDto? Whole,
@@ -94,7 +98,10 @@ public sealed record OpenPartsDto(
     IReadOnlyList<ClientTaskDto>? Tasks,
     ShownTestimonialDto? Testimonial,
     ShownRunSheetDto? RunSheet,
-    IntroductionDto? Introduction
+    IntroductionDto? Introduction,
+    IReadOnlyList<ListDto>? Lists,
+    IReadOnlyList<ListDto>? Boards,
+    IReadOnlyList<ListDto>? Notes
 );
 
 /// <param name="ChooseTime">What there is to choose a time for.</param>
@@ -145,6 +152,9 @@ public static class ClientPage
         var runSheet = open(PagePart.RunSheet) ? await ProjectRunSheet.ShownAsync(desk, file) : null;
         var testimonial = await ClientTestimonial.ShownAsync(desk, file);
         var tasks = open(PagePart.Tasks) ? await ClientTasks.OfAsync(desk, file) : null;
+        async Task<IReadOnlyList<ListDto>?> Lists(ListSort sort) =>
+            open(ProjectLists.PartOf(sort)) ? await ListView.ShownAsync(desk, file, sort) : null;
+        var boards = await Lists(ListSort.Board);
         return new(
             new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
             file.Row.Title,
@@ -184,12 +194,15 @@ public static class ClientPage
                 runSheet,
                 open(PagePart.Introduction) && !file.Case.Kind.Introduction.IsEmpty
                     ? IntroductionDto.Of(file.Case.Kind.Introduction)
-                    : null
+                    : null,
+                await Lists(ListSort.Rows),
+                boards,
+                await Lists(ListSort.Notes)
             ),
             new(await MeetingViews.ForClientAsync(desk, file), time),
             ClientParts.ToDo(
                 file,
-                new(time, brief, forms, rates is not null, tasks ?? [], testimonial, runSheet),
+                new(time, brief, forms, rates is not null, tasks ?? [], testimonial, runSheet, boards ?? []),
                 invoices
             )
         );

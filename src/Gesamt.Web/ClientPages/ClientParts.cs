@@ -10,6 +10,7 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.RunSheets;
@@ -185,6 +186,14 @@ public static class ClientParts
             toDo.Add(new("Read the run sheet, and say whether it is right", "run-sheet"));
         toDo.AddRange(
             asked
+                .Boards.Where(board => board.Hash is not null)
+                .Select(board => new ToDoDto(
+                    $"Look at the mood board “{board.Name}”, and say whether it is right",
+                    $"list-{board.Id}"
+                ))
+        );
+        toDo.AddRange(
+            asked
                 .Tasks.Where(task => task.Done is null)
                 .Select(task => new ToDoDto(
                     task.Due.Length > 0 ? $"{task.Title}, {task.Due}" : task.Title,
@@ -208,7 +217,8 @@ public static class ClientParts
         bool Rates,
         IReadOnlyList<ClientTaskDto> Tasks,
         ShownTestimonialDto? Testimonial,
-        ShownRunSheetDto? RunSheet
+        ShownRunSheetDto? RunSheet,
+        IReadOnlyList<ListDto> Boards
     );
 
     private static ToDoDto Of(ClientTask task, IReadOnlyDictionary<InvoiceId, InvoicePageDto> invoices) =>

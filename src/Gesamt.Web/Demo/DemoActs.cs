@@ -90,6 +90,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
             "met" => new DemoTalk(services).HeldAsync(desk, id, e.Rest),
             "stray" => DemoTalk.StrayAsync(desk, post, e.Rest),
             _ when DemoSelling.Knows(e.Act) => DemoSelling.PlayAsync(desk, id, e),
+            _ when DemoLists.Knows(e.Act) => DemoLists.PlayAsync(desk, id, project, e),
             _ when DemoWork.Knows(e.Act) => DemoWork.PlayAsync(
                 desk,
                 services.GetRequiredService<FileVault>(),

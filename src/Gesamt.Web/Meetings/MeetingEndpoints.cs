@@ -249,7 +249,7 @@ public static class MeetingEndpoints
     public static void MapFeed(this WebApplication app) =>
         app.MapGet(
                 "/feed/{key}.ics",
-                async (string key, Desk desk, IFeeds more) =>
+                async (string key, Desk desk, IEnumerable<IFeeds> feeds) =>
                 {
                     if (
                         desk.Studio.FeedKey is not { } known
@@ -289,6 +289,13 @@ public static class MeetingEndpoints
                                 }
                         )
                         .ToListAsync();
+                    List<CalendarMeeting> hours = [];
+                    List<CalendarTask> days = [];
+                    foreach (var feed in feeds)
+                    {
+                        hours.AddRange(await feed.EventsAsync(desk, from));
+                        days.AddRange(await feed.DaysAsync(desk));
+                    }
                     return Results.Text(
                         Invitations.Feed(
                             desk.Studio.Name,
@@ -302,15 +309,17 @@ public static class MeetingEndpoints
                                         AlarmMinutes = 30,
                                     }
                                 )
-                                .Concat(await more.EventsAsync(desk, from)),
-                            tasks.Select(t => new CalendarTask(
-                                $"task-{t.Id.Value}@{desk.Studio.MailDomain}",
-                                t.Due!.Value,
-                                t.Title,
-                                t.Project,
-                                desk.Calendar.StartOf(t.Due.Value),
-                                0
-                            ))
+                                .Concat(hours),
+                            tasks
+                                .Select(t => new CalendarTask(
+                                    $"task-{t.Id.Value}@{desk.Studio.MailDomain}",
+                                    t.Due!.Value,
+                                    t.Title,
+                                    t.Project,
+                                    desk.Calendar.StartOf(t.Due.Value),
+                                    0
+                                ))
+                                .Concat(days)
                         ),
                         "text/calendar; charset=utf-8"
                     );
@@ -328,7 +337,11 @@ public static class MeetingEndpoints
 public interface IFeeds
 {
     /// <param name="since">What ended earlier is left out.</param>
-    Task<IReadOnlyList<CalendarMeeting>> EventsAsync(Desk desk, Instant since);
+    Task<IReadOnlyList<CalendarMeeting>> EventsAsync(Desk desk, Instant since) =>
+        Task.FromResult<IReadOnlyList<CalendarMeeting>>([]);
+
+    /// <summary>What falls on a day without an hour.</summary>
+    Task<IReadOnlyList<CalendarTask>> DaysAsync(Desk desk) => Task.FromResult<IReadOnlyList<CalendarTask>>([]);
 }
 
 /// <summary>The number of a kind of meeting.</summary>

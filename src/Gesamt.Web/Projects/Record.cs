@@ -16,6 +16,7 @@ using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
 using Gesamt.Web.Proposals;
@@ -56,7 +57,8 @@ public static class Record
                 new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file)),
                 await SpentView.LineAsync(desk, file),
                 PraiseOfProject.Line(desk, file),
-                await ProjectRunSheet.LineAsync(desk, file)
+                await ProjectRunSheet.LineAsync(desk, file),
+                await ProjectLists.LinesAsync(desk, file)
             ),
             await AboutAsync(desk, file),
             Involved(desk, file)

@@ -4,6 +4,7 @@ using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
 using Gesamt.Web.Briefs;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Meetings;
 using Gesamt.Web.People;
 using Gesamt.Web.Recurring;
@@ -278,7 +279,8 @@ public sealed record SheetDto(
     RecordMeetingsDto Meetings,
     string? Spent,
     string? Praise,
-    string? RunSheet
+    string? RunSheet,
+    IReadOnlyList<ListLineDto> Lists
 );
 
 /// <summary>What is known of the project: answers, details, the brief.</summary>

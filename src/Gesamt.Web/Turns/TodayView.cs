@@ -11,6 +11,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Upkeep;
 using Microsoft.EntityFrameworkCore;
@@ -69,7 +70,13 @@ public static class TodayView
                 await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
                 await Troubles.OfAsync(desk, ring)
             ),
-            new(await MeetingsAsync(desk), await TasksAsync(desk), await CameInAsync(desk), await Tray.CountAsync(desk))
+            new(
+                await MeetingsAsync(desk),
+                await TasksAsync(desk),
+                await PlanSteps.DueAsync(desk),
+                await CameInAsync(desk),
+                await Tray.CountAsync(desk)
+            )
         );
     }
 
@@ -268,6 +275,8 @@ public static class TodayView
             Happening.BriefApproved => $"{client} approved the brief, {project}",
             Happening.PartAsked asked => $"{client} asks {Core.ClientPages.Sight.AskWords(asked.Part)}, {project}",
             Happening.RunSheetAgreed => $"{client} agreed to the run sheet, {project}",
+            Happening.ListChanged changed => $"{client} changed {NameOf(changed)}, {project}",
+            Happening.BoardApproved board => $"{client} approved the mood board “{board.Name}”, {project}",
             Happening.TestimonialApproved => $"{client} approved words to quote, {project}",
             Happening.TestimonialDeclined => $"{client} would rather not be quoted, {project}",
             Happening.LeaveGiven { To: LeaveTo.Quote } => $"{client} lets you quote them, {project}",
@@ -279,6 +288,9 @@ public static class TodayView
             Happening.BriefRemarked => $"{client} remarks on the brief, {project}",
             _ => null,
         };
+
+    private static string NameOf(Happening.ListChanged changed) =>
+        $"the {ProjectLists.SortWords(changed.Sort)} “{changed.Name}”";
 
     /// <summary>The month so far: what was booked (net) and received, and what is open on invoices.</summary>
     private static async Task<MoneyDto> MoneyAsync(Desk desk)

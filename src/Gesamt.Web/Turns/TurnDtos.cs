@@ -2,6 +2,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Web.FirstSteps;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Routines;
 
 namespace Gesamt.Web.Turns;
@@ -118,6 +119,7 @@ public sealed record CameInListDto(IReadOnlyList<CameInDto> Newest, int More, st
 public sealed record DayDto(
     IReadOnlyList<DayMeetingDto> Meetings,
     IReadOnlyList<DayTaskDto> Tasks,
+    IReadOnlyList<DueStepDto> Steps,
     CameInListDto CameIn,
     int Tray
 );

@@ -114,6 +114,7 @@ public sealed class Upkeeping(
                     desk.Db.BankFiles.Select(f => f.Hash),
                     desk.Db.Costs.Where(c => c.ReceiptHash != null).Select(c => c.ReceiptHash!),
                     desk.Db.Quotes.Where(q => q.FileHash != null).Select(q => q.FileHash!),
+                    desk.Db.Entries.Where(e => e.Hash != null).Select(e => e.Hash!),
                     desk.Db.Papers.Select(p => p.Hash),
                     desk.Db.Papers.Where(p => p.Data != null).Select(p => p.Data!),
                     desk.Db.PaperFiles.Select(f => f.Hash),

@@ -84,6 +84,31 @@ public static partial class LineText
                 $"“{ShortText.Of(rows.Notes[asked.Words].Text)}”",
                 new(OpensWhat.Note, asked.Words.Value)
             ),
+            Happening.ListBegun { Sort: ListSort.Notes } begun => new(
+                EntrySort.Work,
+                EntryFrom.Done,
+                $"Shared notes begun: “{begun.Name}”"
+            ),
+            Happening.ListBegun begun => new(
+                EntrySort.Work,
+                EntryFrom.Done,
+                $"{(begun.Sort == ListSort.Board ? "Mood board" : "List")} begun: “{begun.Name}”"
+            ),
+            Happening.ListChanged changed => new(
+                EntrySort.Work,
+                EntryFrom.Client,
+                $"{rows.Client} changed “{changed.Name}”"
+            ),
+            Happening.BoardPut put => new(
+                EntrySort.Work,
+                EntryFrom.Done,
+                $"The mood board “{put.Name}” was put to {rows.Client}"
+            ),
+            Happening.BoardApproved board => new(
+                EntrySort.Work,
+                EntryFrom.Client,
+                $"{rows.Client} approved the mood board “{board.Name}”"
+            ),
             Happening.RunSheetAgreed agreed => new(
                 EntrySort.Work,
                 fact.By == Actor.Client ? EntryFrom.Client : EntryFrom.Done,

@@ -6169,6 +6169,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListLineDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BeginListDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListKeyDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/as-client": {
         parameters: {
             query?: never;
@@ -15576,6 +15688,1047 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BeginListDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListKeyDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/lists/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LayKeptListsDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnListDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveListDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OwnListDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepListDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListKeyDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveEntryDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{key}/struck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StruckDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{key}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    key: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/entries/{key}/steps/{column}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    key: string;
+                    column: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskDoneDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EntryOrderDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SeenDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/changes/{change}/undone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    change: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/final": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FinalBoardDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryKeyDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ListTableDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lists/{list}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeRowsDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/work-clock": {
         parameters: {
             query?: never;
@@ -21187,6 +22340,259 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/p/{link}/api/lists/{list}/entries/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    key: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveEntryDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/lists/{list}/entries/{key}/struck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    key: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StruckDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/lists/{list}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    list: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EntryKeyDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/p/{link}/api/lists/{list}/approve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    list: string;
+                    link: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ApproveBoardDto"];
+                };
+            };
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/p/{link}/api/times": {
         parameters: {
             query?: never;
@@ -21811,6 +23217,10 @@ export interface components {
             made: string;
             used: null | string;
         };
+        /** @description The client's yes to a board as they read it. */
+        ApproveBoardDto: {
+            hash: string;
+        };
         /** @description The client’s word that the brief is right. Hash: of what they read, so that nobody approves what has changed meanwhile. */
         ApproveBriefDto: {
             hash: string;
@@ -22018,6 +23428,11 @@ export interface components {
             currency: string;
             /** @description Where the studio's days begin now. */
             zone: string;
+        };
+        /** @description A new list. */
+        BeginListDto: {
+            name: string;
+            sort: components["schemas"]["ListSort"];
         };
         /** @description The invoice that is being written comes again and again. */
         BeginRecurringDto: {
@@ -22653,6 +24068,11 @@ export interface components {
              */
             recoveryLeft: number;
         };
+        /**
+         * @description What a column of a list holds.
+         * @enum {unknown}
+         */
+        ColumnSort: "Text" | "Number" | "Amount" | "Date" | "YesNo" | "OneOf" | "Person" | "Link";
         /** @description A question that clients ask again and again, with its answer. */
         CommonQuestionDto: {
             question: string;
@@ -22779,6 +24199,7 @@ export interface components {
         DayDto: {
             meetings: components["schemas"]["DayMeetingDto"][];
             tasks: components["schemas"]["DayTaskDto"][];
+            steps: components["schemas"]["DueStepDto"][];
             cameIn: components["schemas"]["CameInListDto"];
             /** Format: int32 */
             tray: number;
@@ -22913,6 +24334,19 @@ export interface components {
          * @enum {unknown}
          */
         DueSort: "OnBooking" | "AroundMainDate" | "AroundDate" | "OnDate" | "OnHandover";
+        /** @description A step of a plan that is due. */
+        DueStepDto: {
+            list: string;
+            key: string;
+            /** @description The key of its column. */
+            column: string;
+            /** @description “Post: Summer walls”. */
+            title: string;
+            listName: string;
+            /** @description “today”, “since Friday”. */
+            due: string;
+            late: boolean;
+        };
         /** @description A letter of the same exchange. */
         EarlierDto: {
             /** Format: int64 */
@@ -22958,6 +24392,14 @@ export interface components {
          * @enum {unknown}
          */
         EntryFrom: "Done" | "Client" | "Note";
+        /** @description An entry as it was kept. */
+        EntryKeyDto: {
+            key: string;
+        };
+        /** @description The entries in their order. */
+        EntryOrderDto: {
+            keys: string[];
+        };
         /**
          * @description Sorts of entries on the line, that can be hidden and shown.
          * @enum {unknown}
@@ -23007,6 +24449,10 @@ export interface components {
             /** @description What the final files wait for; empty where they can be opened. */
             finalsWait: string;
             words: null | components["schemas"]["HandoverWordsDto"];
+        };
+        /** @description Whether it is the final board. */
+        FinalBoardDto: {
+            final: boolean;
         };
         FinalDto: {
             /** Format: int64 */
@@ -23554,6 +25000,10 @@ export interface components {
              */
             task?: null | number;
         };
+        /** @description The name it is kept under. */
+        KeepListDto: {
+            name: string;
+        };
         /** @description Words that pleased, to be kept. */
         KeepPraiseDto: {
             /** @description The quotation. */
@@ -23810,6 +25260,10 @@ export interface components {
          * @enum {unknown}
          */
         LateStart: "Skip" | "AtOnce" | "Ask";
+        /** @description Kept lists, to be laid in this order. */
+        LayKeptListsDto: {
+            lists: string[];
+        };
         /** @description A list to be laid on a project. */
         LayListDto: {
             list: string;
@@ -23959,6 +25413,59 @@ export interface components {
         LinkDto: {
             open: boolean;
         };
+        ListCellDto: {
+            /** @description As a field holds it. */
+            text: string;
+            /** @description As it is read. */
+            words: string;
+        };
+        /** @description What a client changed, newest first. */
+        ListChangeDto: {
+            /** Format: int64 */
+            id: number;
+            /** @description “Nora Byrne struck out “Green wall”, today 10:30”. */
+            words: string;
+        };
+        ListColumnDto: {
+            /** @description What its cells are kept under; empty for a new column. */
+            key: string;
+            name: string;
+            sort: components["schemas"]["ColumnSort"];
+            /** @description Of a column that holds one of them. */
+            choices: string[];
+            /** @description Whether its numbers or amounts are added up below. */
+            sum: boolean;
+            /** @description Whether its dates show in the week until they are done. */
+            step: boolean;
+        };
+        /** @description A list as its owner and its client read it. */
+        ListDto: {
+            id: string;
+            name: string;
+            sort: components["schemas"]["ListSort"];
+            /** @description Whether who reads it may change it now. */
+            edits: boolean;
+            columns: components["schemas"]["ListColumnDto"][];
+            entries: components["schemas"]["ListEntryDto"][];
+            sums: components["schemas"]["ListSumDto"][];
+            /** @description Of a board: “put to the client”, “approved Mon 25 Jan”; empty while it is collected. */
+            state: string;
+            /** @description Of the board to be approved; null where there is nothing to approve. */
+            hash: null | string;
+        };
+        /** @description A row, a picture with its words, or a paragraph. */
+        ListEntryDto: {
+            key: string;
+            /** Format: int32 */
+            edition: number;
+            /** @description In the order of the columns; one, its words, for a picture and a paragraph. */
+            cells: components["schemas"]["ListCellDto"][];
+            struck: boolean;
+            /** @description The file's name; null for what is no picture. */
+            picture: null | string;
+            /** @description What a client did to it that the owner has not seen: “added by Nora Byrne, today 10:30”; null for nothing, and for clients. */
+            mark: null | string;
+        };
         ListItemDto: {
             title: string;
             /**
@@ -23991,6 +25498,48 @@ export interface components {
             steps: string[];
             /** @description The client does it. */
             isClients: boolean;
+        };
+        /** @description What it is known by. */
+        ListKeyDto: {
+            id: string;
+        };
+        /** @description A list in one line. */
+        ListLineDto: {
+            id: string;
+            name: string;
+            sort: components["schemas"]["ListSort"];
+            /** @description “12 rows, € 840.00, the client reads it”. */
+            about: string;
+            /**
+             * Format: int32
+             * @description How many changes of the client wait to be seen.
+             */
+            unseen: number;
+        };
+        /**
+         * @description Who reads a list besides its owner, and who changes it.
+         * @enum {unknown}
+         */
+        ListReader: "Owner" | "Shown" | "Edited";
+        /**
+         * @description What the entries of a list are.
+         * @enum {unknown}
+         */
+        ListSort: "Rows" | "Board" | "Notes";
+        ListSumDto: {
+            /** @description Its key. */
+            column: string;
+            /** @description “€ 1,240.00 and GBP 20.00”. */
+            words: string;
+        };
+        /** @description A table as it was read, before anything is taken over. */
+        ListTableDto: {
+            columns: components["schemas"]["TakenColumnDto"][];
+            rows: string[][];
+            /** @description The first rows as they would be read. */
+            told: string[][];
+            /** @description Cells that do not read; at most 50 of them. */
+            mistakes: components["schemas"]["TableMistakeDto"][];
         };
         /** @description An invoice in the list of all. */
         ListedInvoiceDto: {
@@ -24455,6 +26004,12 @@ export interface components {
             testimonial: null | components["schemas"]["ShownTestimonialDto"];
             runSheet: null | components["schemas"]["ShownRunSheetDto"];
             introduction: null | components["schemas"]["IntroductionDto"];
+            /** @description What is kept in columns. */
+            lists: null | components["schemas"]["ListDto"][];
+            /** @description Mood boards. */
+            boards: null | components["schemas"]["ListDto"][];
+            /** @description What is written down together. */
+            notes: null | components["schemas"]["ListDto"][];
         };
         /** @description A person as programs outside read them. */
         OpenPersonDto: {
@@ -24529,6 +26084,26 @@ export interface components {
             title: string;
             stands: string;
         };
+        /** @description A list as its owner works on it. */
+        OwnListDto: {
+            list: components["schemas"]["ListDto"];
+            /**
+             * Format: int64
+             * @description Null where it is kept to be laid.
+             */
+            projectId: null | number;
+            project: null | string;
+            reader: components["schemas"]["ListReader"];
+            final: boolean;
+            /** Format: int32 */
+            edition: number;
+            /** @description Whether its part of the client page is open. */
+            isOpen: boolean;
+            /** @description What clients changed and the owner has not seen. */
+            changes: components["schemas"]["ListChangeDto"][];
+            /** @description Who takes part in the project, offered where a person is written. */
+            names: string[];
+        };
         /** @description The client's page: which parts are open, and whether its link was ended. */
         PageDto: {
             parts: components["schemas"]["PagePartDto"][];
@@ -24538,7 +26113,7 @@ export interface components {
          * @description Parts of a client page that the owner opens one by one. What was sent, proposal, contract and invoices, shows by itself.
          * @enum {unknown}
          */
-        PagePart: "Whole" | "Drafts" | "Files" | "Help" | "Tasks" | "RunSheet" | "Introduction";
+        PagePart: "Whole" | "Drafts" | "Files" | "Help" | "Tasks" | "RunSheet" | "Introduction" | "Lists" | "Boards" | "Notes";
         PagePartDto: {
             part: components["schemas"]["PagePart"];
             /** @description Since when it is open; null while it is not. */
@@ -25676,6 +27251,18 @@ export interface components {
             contract: string;
             signing?: null | components["schemas"]["SigningDto"];
         };
+        /** @description An entry as it is written. */
+        SaveEntryDto: {
+            /**
+             * Format: int32
+             * @description What it was read as; 0 for a new one.
+             */
+            edition: number;
+            /** @description By the keys of the columns; what is not named stays. */
+            cells: {
+                [key: string]: string;
+            };
+        };
         /** @description A form as it is saved. */
         SaveFormDto: {
             title: string;
@@ -25728,6 +27315,14 @@ export interface components {
         SaveLetterWordsDto: {
             subject: string;
             body: string;
+        };
+        /** @description Its name, its reader and its columns, upon what was read as this edition. */
+        SaveListDto: {
+            /** Format: int32 */
+            edition: number;
+            name: string;
+            reader: components["schemas"]["ListReader"];
+            columns: components["schemas"]["ListColumnDto"][];
         };
         /** @description A routine as it is saved. */
         SaveRoutineDto: {
@@ -25787,6 +27382,10 @@ export interface components {
             id: number;
             name: string;
             query: string;
+        };
+        /** @description Whether the owner has seen what clients changed. */
+        SeenDto: {
+            seen: boolean;
         };
         /** @description A contract that is put to the client, with its letter. */
         SendContractDto: {
@@ -25948,6 +27547,7 @@ export interface components {
             spent: null | string;
             praise: null | string;
             runSheet: null | string;
+            lists: components["schemas"]["ListLineDto"][];
         };
         SheetMoneyDto: {
             /**
@@ -26360,6 +27960,10 @@ export interface components {
          * @enum {unknown}
          */
         StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone" | "PutAway" | "Past" | "NotTheirs" | "Finished" | "HandedOver";
+        /** @description Whether it is struck out. */
+        StruckDto: {
+            struck: boolean;
+        };
         /** @description What its invoices say, and what is asked for late payment. */
         StudioBillingDto: {
             /** @description By its two letters (ISO 3166-1). */
@@ -26484,6 +28088,33 @@ export interface components {
         StyleChoiceDto: {
             value: string;
             looks: string;
+        };
+        TableMistakeDto: {
+            /**
+             * Format: int32
+             * @description From 0.
+             */
+            row: number;
+            /**
+             * Format: int32
+             * @description From 0.
+             */
+            column: number;
+            text: string;
+            /** @description What is allowed. */
+            words: string;
+        };
+        /** @description Rows that are taken over, their cells as they are written. */
+        TakeRowsDto: {
+            columns: components["schemas"]["TakenColumnDto"][];
+            rows: string[][];
+        };
+        /** @description A column of a table that is taken over. */
+        TakenColumnDto: {
+            heading: string;
+            /** @description The column it fills; null where it becomes a new one. */
+            key: null | string;
+            sort: components["schemas"]["ColumnSort"];
         };
         TakenOverDto: {
             /** Format: int32 */
@@ -26915,6 +28546,7 @@ export type AnswerLeaveDto = components['schemas']['AnswerLeaveDto'];
 export type AnswerTask = components['schemas']['AnswerTask'];
 export type AnsweredDto = components['schemas']['AnsweredDto'];
 export type ApiKeyDto = components['schemas']['ApiKeyDto'];
+export type ApproveBoardDto = components['schemas']['ApproveBoardDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type ApproveWordsDto = components['schemas']['ApproveWordsDto'];
 export type ArrangePhasesDto = components['schemas']['ArrangePhasesDto'];
@@ -26940,6 +28572,7 @@ export type BankOfferDto = components['schemas']['BankOfferDto'];
 export type BankPaidDto = components['schemas']['BankPaidDto'];
 export type BankSharesDto = components['schemas']['BankSharesDto'];
 export type BeginDto = components['schemas']['BeginDto'];
+export type BeginListDto = components['schemas']['BeginListDto'];
 export type BeginRecurringDto = components['schemas']['BeginRecurringDto'];
 export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
 export type BeginWithDto = components['schemas']['BeginWithDto'];
@@ -27010,6 +28643,7 @@ export type ClockHours = components['schemas']['ClockHours'];
 export type ClockRunDto = components['schemas']['ClockRunDto'];
 export type ClockStoppedDto = components['schemas']['ClockStoppedDto'];
 export type CodesDto = components['schemas']['CodesDto'];
+export type ColumnSort = components['schemas']['ColumnSort'];
 export type CommonQuestionDto = components['schemas']['CommonQuestionDto'];
 export type ConditionDto = components['schemas']['ConditionDto'];
 export type ContractDeskDto = components['schemas']['ContractDeskDto'];
@@ -27040,12 +28674,15 @@ export type DoorDto = components['schemas']['DoorDto'];
 export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
+export type DueStepDto = components['schemas']['DueStepDto'];
 export type EarlierDto = components['schemas']['EarlierDto'];
 export type EarnsDto = components['schemas']['EarnsDto'];
 export type EmptyDto = components['schemas']['EmptyDto'];
 export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
 export type EntryFrom = components['schemas']['EntryFrom'];
+export type EntryKeyDto = components['schemas']['EntryKeyDto'];
+export type EntryOrderDto = components['schemas']['EntryOrderDto'];
 export type EntrySort = components['schemas']['EntrySort'];
 export type Every = components['schemas']['Every'];
 export type ExpectedDto = components['schemas']['ExpectedDto'];
@@ -27054,6 +28691,7 @@ export type FileDto = components['schemas']['FileDto'];
 export type FileGroup = components['schemas']['FileGroup'];
 export type FileLetterDto = components['schemas']['FileLetterDto'];
 export type FilesPageDto = components['schemas']['FilesPageDto'];
+export type FinalBoardDto = components['schemas']['FinalBoardDto'];
 export type FinalDto = components['schemas']['FinalDto'];
 export type FirstStep = components['schemas']['FirstStep'];
 export type FirstStepDto = components['schemas']['FirstStepDto'];
@@ -27108,6 +28746,7 @@ export type IssuedDto = components['schemas']['IssuedDto'];
 export type JoinDto = components['schemas']['JoinDto'];
 export type KeepCostDto = components['schemas']['KeepCostDto'];
 export type KeepHoursDto = components['schemas']['KeepHoursDto'];
+export type KeepListDto = components['schemas']['KeepListDto'];
 export type KeepPraiseDto = components['schemas']['KeepPraiseDto'];
 export type KeepQuoteDto = components['schemas']['KeepQuoteDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
@@ -27133,6 +28772,7 @@ export type LaneDto = components['schemas']['LaneDto'];
 export type LateReadDto = components['schemas']['LateReadDto'];
 export type LateSort = components['schemas']['LateSort'];
 export type LateStart = components['schemas']['LateStart'];
+export type LayKeptListsDto = components['schemas']['LayKeptListsDto'];
 export type LayListDto = components['schemas']['LayListDto'];
 export type LayListsDto = components['schemas']['LayListsDto'];
 export type LayRunSheetDto = components['schemas']['LayRunSheetDto'];
@@ -27151,8 +28791,19 @@ export type LimitsDto = components['schemas']['LimitsDto'];
 export type LineMoreDto = components['schemas']['LineMoreDto'];
 export type LineRole = components['schemas']['LineRole'];
 export type LinkDto = components['schemas']['LinkDto'];
+export type ListCellDto = components['schemas']['ListCellDto'];
+export type ListChangeDto = components['schemas']['ListChangeDto'];
+export type ListColumnDto = components['schemas']['ListColumnDto'];
+export type ListDto = components['schemas']['ListDto'];
+export type ListEntryDto = components['schemas']['ListEntryDto'];
 export type ListItemDto = components['schemas']['ListItemDto'];
 export type ListItemMoreDto = components['schemas']['ListItemMoreDto'];
+export type ListKeyDto = components['schemas']['ListKeyDto'];
+export type ListLineDto = components['schemas']['ListLineDto'];
+export type ListReader = components['schemas']['ListReader'];
+export type ListSort = components['schemas']['ListSort'];
+export type ListSumDto = components['schemas']['ListSumDto'];
+export type ListTableDto = components['schemas']['ListTableDto'];
 export type ListedInvoiceDto = components['schemas']['ListedInvoiceDto'];
 export type MadeApiKeyDto = components['schemas']['MadeApiKeyDto'];
 export type MailAccountDto = components['schemas']['MailAccountDto'];
@@ -27212,6 +28863,7 @@ export type OpenSpan = components['schemas']['OpenSpan'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
 export type OtherProjectDto = components['schemas']['OtherProjectDto'];
+export type OwnListDto = components['schemas']['OwnListDto'];
 export type PageDto = components['schemas']['PageDto'];
 export type PagePart = components['schemas']['PagePart'];
 export type PagePartDto = components['schemas']['PagePartDto'];
@@ -27341,11 +28993,13 @@ export type SaveBillDto = components['schemas']['SaveBillDto'];
 export type SaveBriefDto = components['schemas']['SaveBriefDto'];
 export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
 export type SaveDraftDto = components['schemas']['SaveDraftDto'];
+export type SaveEntryDto = components['schemas']['SaveEntryDto'];
 export type SaveFormDto = components['schemas']['SaveFormDto'];
 export type SaveHeadDto = components['schemas']['SaveHeadDto'];
 export type SaveHookDto = components['schemas']['SaveHookDto'];
 export type SaveLetterDto = components['schemas']['SaveLetterDto'];
 export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];
+export type SaveListDto = components['schemas']['SaveListDto'];
 export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
 export type SaveRunSheetDto = components['schemas']['SaveRunSheetDto'];
 export type SaveRunSheetTemplateDto = components['schemas']['SaveRunSheetTemplateDto'];
@@ -27354,6 +29008,7 @@ export type SaveStudioDto = components['schemas']['SaveStudioDto'];
 export type SaveTaskListDto = components['schemas']['SaveTaskListDto'];
 export type SaveViewDto = components['schemas']['SaveViewDto'];
 export type SavedViewDto = components['schemas']['SavedViewDto'];
+export type SeenDto = components['schemas']['SeenDto'];
 export type SendContractDto = components['schemas']['SendContractDto'];
 export type SendLetterDto = components['schemas']['SendLetterDto'];
 export type SendRateSheetDto = components['schemas']['SendRateSheetDto'];
@@ -27417,6 +29072,7 @@ export type StepListsDto = components['schemas']['StepListsDto'];
 export type StepMode = components['schemas']['StepMode'];
 export type StepMoveDto = components['schemas']['StepMoveDto'];
 export type StopRule = components['schemas']['StopRule'];
+export type StruckDto = components['schemas']['StruckDto'];
 export type StudioBillingDto = components['schemas']['StudioBillingDto'];
 export type StudioChoicesDto = components['schemas']['StudioChoicesDto'];
 export type StudioDto = components['schemas']['StudioDto'];
@@ -27428,6 +29084,9 @@ export type StudioMoneyDto = components['schemas']['StudioMoneyDto'];
 export type StudioNamesDto = components['schemas']['StudioNamesDto'];
 export type StudioStyleDto = components['schemas']['StudioStyleDto'];
 export type StyleChoiceDto = components['schemas']['StyleChoiceDto'];
+export type TableMistakeDto = components['schemas']['TableMistakeDto'];
+export type TakeRowsDto = components['schemas']['TakeRowsDto'];
+export type TakenColumnDto = components['schemas']['TakenColumnDto'];
 export type TakenOverDto = components['schemas']['TakenOverDto'];
 export type TaskDoneDto = components['schemas']['TaskDoneDto'];
 export type TaskDto = components['schemas']['TaskDto'];

@@ -1,5 +1,10 @@
 import { lazy } from "react";
-import type { ClientPageDto, ClientPhaseDto } from "../api/schema";
+import type {
+	ClientPageDto,
+	ClientPhaseDto,
+	ListDto,
+	PagePart,
+} from "../api/schema";
 import { Button } from "../ui/Button";
 import { AskPart } from "./AskPart";
 import { Later } from "./Later";
@@ -9,6 +14,7 @@ const Rounds = lazy(() => import("./Rounds"));
 const TasksPart = lazy(() => import("./TasksPart"));
 const IntroductionPart = lazy(() => import("./IntroductionPart"));
 const RunSheetPart = lazy(() => import("./RunSheetPart"));
+const ListsPart = lazy(() => import("./ListsPart"));
 const DeliveredFiles = lazy(() => import("./DeliveredFiles"));
 
 export type PartProps = {
@@ -53,6 +59,17 @@ export function Parts({ page, link, reload, files }: PartProps) {
 						/>
 					</Later>
 				)}
+				{listParts(page).map((one) => (
+					<Later key={one.part}>
+						<ListsPart
+							{...one}
+							page={page}
+							link={link}
+							reload={reload}
+							files={files}
+						/>
+					</Later>
+				))}
 				{page.parts.drafts && (
 					<Later>
 						<Rounds page={page} link={link} reload={reload} files={files} />
@@ -94,6 +111,18 @@ export function Parts({ page, link, reload, files }: PartProps) {
 				)}
 			</div>
 		</div>
+	);
+}
+
+/** Boards, lists and notes that are open. */
+export function listParts({ parts }: ClientPageDto) {
+	const all: [PagePart, string, readonly ListDto[] | null][] = [
+		["Boards", "Mood boards", parts.boards],
+		["Lists", "Lists", parts.lists],
+		["Notes", "Shared notes", parts.notes],
+	];
+	return all.flatMap(([part, title, lists]) =>
+		lists ? [{ part, title, lists }] : [],
 	);
 }
 

@@ -11,7 +11,7 @@ import { KeptMeans } from "./KeptMeans";
 import { Later } from "./Later";
 import { Meetings } from "./Meetings";
 import { Papers } from "./Papers";
-import { Head, Parts, ToDo } from "./Parts";
+import { Head, listParts, Parts, ToDo } from "./Parts";
 import { Rates } from "./Rates";
 import { useLoaded } from "./useLoaded";
 
@@ -177,5 +177,6 @@ const hasParts = (page: ClientPageDto) =>
 			page.parts.tasks ||
 			page.parts.runSheet ||
 			page.parts.introduction ||
+			listParts(page).length > 0 ||
 			page.parts.help,
 	);

@@ -30,6 +30,7 @@ const StudioPage = lazy(() => import("./settings/StudioPage"));
 const People = lazy(() => import("./people/People"));
 const Person = lazy(() => import("./people/Person"));
 const AllPraise = lazy(() => import("./people/AllPraise"));
+const ListPage = lazy(() => import("./lists/ListPage"));
 const RunSheetPage = lazy(() => import("./runsheet/RunSheetPage"));
 const Signed = lazy(() => import("./people/Signed"));
 const LabelPage = lazy(() => import("./LabelPage"));
@@ -111,6 +112,8 @@ function SignedIn({ session }: { session: SessionDto }) {
 								path="/projects/:id/run-sheet"
 								element={<RunSheetPage />}
 							/>
+							<Route path="/projects/:id/lists/:list" element={<ListPage />} />
+							<Route path="/lists/:list" element={<ListPage />} />
 							<Route path="/projects/:id/as-client" element={<AsClient />} />
 							{session.hasStandIns && (
 								<Route

@@ -8,6 +8,7 @@ import {
 } from "@dnd-kit/core";
 import {
 	arrayMove,
+	rectSortingStrategy,
 	SortableContext,
 	sortableKeyboardCoordinates,
 	useSortable,
@@ -22,12 +23,15 @@ export function Sortable({
 	label,
 	keys,
 	className,
+	grid,
 	onMove,
 	children,
 }: {
 	label: string;
 	keys: readonly string[];
 	className?: string;
+	/** Several beside each other. */
+	grid?: boolean;
 	/** From one place to another, counted from 0. */
 	onMove: (from: number, to: number) => void;
 	children: ReactNode;
@@ -50,7 +54,10 @@ export function Sortable({
 					);
 			}}
 		>
-			<SortableContext items={[...keys]} strategy={verticalListSortingStrategy}>
+			<SortableContext
+				items={[...keys]}
+				strategy={grid ? rectSortingStrategy : verticalListSortingStrategy}
+			>
 				<ol aria-label={label} className={className}>
 					{children}
 				</ol>

@@ -14,6 +14,9 @@ export const partWords: Record<PagePart, string> = {
 	Tasks: "Tasks for the client",
 	RunSheet: "Run sheet",
 	Introduction: "Introduction",
+	Lists: "Lists",
+	Boards: "Mood boards",
+	Notes: "Shared notes",
 	Help: "Help",
 };
 

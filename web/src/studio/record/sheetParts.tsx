@@ -24,6 +24,7 @@ import type { SheetActs } from "./Sheet";
 import {
 	checklists,
 	files,
+	lists,
 	phases,
 	praise,
 	runSheet,
@@ -81,6 +82,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 		...papers(record, acts, at("Contract", "Payment")),
 		...phases(record, acts),
 		runSheet(record),
+		lists(record),
 		{
 			title: "Client page",
 			line: pageLine(record),

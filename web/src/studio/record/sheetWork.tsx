@@ -1,6 +1,7 @@
 import type { RecordDto } from "../../api/schema";
 import { Checklists } from "./Checklists";
 import { Files } from "./Files";
+import { Lists } from "./Lists";
 import { Phases, phaseWords } from "./Phases";
 import { Praise } from "./Praise";
 import { RunSheet } from "./RunSheet";
@@ -38,6 +39,18 @@ export function runSheet(record: RecordDto): Part {
 		empty: !record.sheet.runSheet,
 		open: false,
 		show: () => <RunSheet record={record} />,
+	};
+}
+
+export function lists(record: RecordDto): Part {
+	const { lists } = record.sheet;
+	const unseen = lists.some((one) => one.unseen > 0);
+	return {
+		title: "Lists and boards",
+		line: lists.map((one) => one.name).join(", "),
+		empty: lists.length === 0,
+		open: unseen,
+		show: () => <Lists record={record} />,
 	};
 }
 

@@ -11,6 +11,7 @@ import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { CopyKind } from "./CopyKind";
 import { Forms } from "./Forms";
+import { KeptLists } from "./KeptLists";
 import { KindSettings } from "./KindSettings";
 import { Letters } from "./Letters";
 import { NewKind } from "./NewKind";
@@ -52,6 +53,7 @@ export default function Templates() {
 									<Place to="/templates/services">Services</Place>
 									<Place to="/templates/task-lists">Task lists</Place>
 									<Place to="/templates/run-sheets">Run sheets</Place>
+									<Place to="/templates/lists">Lists and boards</Place>
 									<Place to="/templates/rehearsals">Rehearsals</Place>
 									<Place to="/studio">The studio</Place>
 								</ul>
@@ -64,6 +66,7 @@ export default function Templates() {
 							<Route path="services" element={<SharedServices />} />
 							<Route path="task-lists" element={<TaskLists />} />
 							<Route path="run-sheets" element={<RunSheets />} />
+							<Route path="lists" element={<KeptLists />} />
 							<Route path="rehearsals" element={<Rehearsals kinds={data} />} />
 							<Route path=":kind?" element={<Kind kinds={data} />} />
 						</Routes>

@@ -4,7 +4,7 @@ import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Empty";
 import { DayMeeting } from "./DayMeeting";
 import { Head } from "./Head";
-import { Task } from "./TodayTask";
+import { Step, Task } from "./TodayTask";
 
 /** Meetings and tasks of the day, and what came in since the last look. */
 export function TheDay({ today }: { today: TodayDto }) {
@@ -21,7 +21,10 @@ export function TheDay({ today }: { today: TodayDto }) {
 			{today.day.tasks.map((task) => (
 				<Task key={task.id} task={task} />
 			))}
-			{today.day.tasks.length === 0 && (
+			{today.day.steps.map((step) => (
+				<Step key={step.key + step.column} step={step} />
+			))}
+			{today.day.tasks.length + today.day.steps.length === 0 && (
 				<Empty>No task is due today, and none is late.</Empty>
 			)}
 			<Head

@@ -1,0 +1,87 @@
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Waiting;
+using Gesamt.Core.Work;
+using Gesamt.Formats.Calendars;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Meetings;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Lists;
+
+/// <summary>The steps of plans that are not done: on the day they are due, and in the owner’s feed.</summary>
+public sealed class PlanSteps : IFeeds
+{
+    private const int Most = 500,
+        DaysInFeed = 400;
+
+    /// <summary>What is due by today, of projects that are neither over, resting nor put away.</summary>
+    public static async Task<IReadOnlyList<DueStepDto>> DueAsync(Desk desk) =>
+        [
+            .. (await UntilAsync(desk, desk.Today))
+                .OrderBy(one => one.Step.On)
+                .Select(one => new DueStepDto(
+                    one.List.PublicId,
+                    one.Step.Entry,
+                    one.Step.Column.Key,
+                    TitleOf(one.Step),
+                    one.List.Name,
+                    DateWords.Due(one.Step.On, desk.Today, false),
+                    one.Step.On < desk.Today
+                )),
+        ];
+
+    /// <inheritdoc/>
+    public async Task<IReadOnlyList<CalendarTask>> DaysAsync(Desk desk) =>
+        [
+            .. (await UntilAsync(desk, desk.Today.PlusDays(DaysInFeed))).Select(one => new CalendarTask(
+                $"step-{one.List.PublicId}-{one.Step.Entry}-{one.Step.Column.Key}@{desk.Studio.MailDomain}",
+                one.Step.On,
+                TitleOf(one.Step),
+                one.List.Name,
+                desk.Calendar.StartOf(one.Step.On),
+                null
+            )),
+        ];
+
+    private static string TitleOf(PlanStep step) =>
+        step.What.Length > 0 ? $"{step.Column.Name}: {step.What}" : step.Column.Name;
+
+    private static async Task<List<(ListRow List, PlanStep Step)>> UntilAsync(Desk desk, LocalDate until)
+    {
+        var rows = await desk
+            .Db.Entries.AsNoTracking()
+            .Where(e => e.NextStep != null && e.NextStep <= until)
+            .OrderBy(e => e.NextStep)
+            .Join(
+                desk.Db.Lists.Where(l => !l.Removed && l.ProjectId != null),
+                e => e.ListId,
+                l => l.Id,
+                (e, l) => new { Entry = e, List = l }
+            )
+            .Where(one =>
+                desk.Db.Projects.Any(p =>
+                    p.Id == one.List.ProjectId
+                    && !p.Standing.PutAway
+                    && !p.Rehearsal
+                    && p.Standing.Ended == null
+                    && p.Standing.Waits != WaitKind.Resting
+                )
+            )
+            .Take(Most)
+            .ToListAsync();
+        return rows.SelectMany(one =>
+                desk.Tell(
+                    () =>
+                        ListRule
+                            .Steps(ProjectLists.ColumnsOf(one.List), [(one.Entry.Key, ListEntries.StateOf(one.Entry))])
+                            .Where(step => !step.Done && step.On <= until)
+                            .Select(step => (one.List, step))
+                            .ToList(),
+                    () => []
+                )
+            )
+            .ToList();
+    }
+}
