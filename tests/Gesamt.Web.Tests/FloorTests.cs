@@ -58,6 +58,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Spent",
         "Testimonials",
         "RunSheets",
+        "Lists",
         "Recurring",
         "WhatHappened",
         "Routines",

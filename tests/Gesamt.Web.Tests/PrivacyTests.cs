@@ -87,6 +87,8 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
             }
         );
         await PostAsync("praise", new { words = In("praise"), who = In("who") });
+        foreach (var sort in new[] { "Rows", "Board", "Notes" })
+            await ListAsync(owner, project, sort);
         await PlantAsync(
             owner,
             HttpMethod.Put,
@@ -118,6 +120,25 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
                 $"{at}/brief/{part}",
                 new { text = In($"brief-{part}"), edition = 0 }
             );
+    }
+
+    /// <summary>A list that is the owner's alone, with an entry on it.</summary>
+    private async Task ListAsync(Visitor owner, long project, string sort)
+    {
+        planted.Add(sort);
+        var begun = await owner.PostAsync($"/api/projects/{project}/lists", new { name = In(sort), sort });
+        var id = (await begun.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("id").GetString();
+        var column = (await owner.GetAsync($"/api/lists/{id}"))
+            .GetProperty("list")
+            .GetProperty("columns")[0]
+            .GetProperty("key")
+            .GetString()!;
+        await PlantAsync(
+            owner,
+            HttpMethod.Put,
+            $"/api/lists/{id}/entries/1",
+            new { edition = 0, cells = new Dictionary<string, string> { [column] = In($"{sort}-entry") } }
+        );
     }
 
     private static object Item(string what, string whom, string where) =>
@@ -193,6 +214,7 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
                 .. await db.Invoices.Select(i => i.PublicId).ToListAsync(),
                 .. await db.Meetings.Select(m => m.PublicId).ToListAsync(),
                 .. await db.Reviews.Select(r => r.PublicId).ToListAsync(),
+                .. await db.Lists.Select(l => l.PublicId).ToListAsync(),
                 .. Enumerable.Range(0, 4).Select(i => $"{i}"),
             ];
             return names.Distinct().ToArray();
@@ -226,8 +248,9 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
             var pattern = door.Replace("/p/{link}", page, StringComparison.Ordinal);
             foreach (var name in Place().IsMatch(pattern) ? names : [""])
             foreach (var query in pattern.EndsWith(".pdf", StringComparison.Ordinal) ? Readers : [""])
+            foreach (var path in Filled(pattern, name))
             {
-                var address = Place().Replace(pattern, name) + query;
+                var address = path + query;
                 var answer = await client.AskAsync(address);
                 Assert.NotEqual(HttpStatusCode.TooManyRequests, answer.StatusCode);
                 if (answer.StatusCode == HttpStatusCode.OK)
@@ -243,6 +266,10 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
                 (await owner.GetAsync($"/api/post-office/{letter.GetProperty("id").GetInt64()}")).GetRawText()
             );
     }
+
+    /// <summary>The name in every place; and in the first with a planted entry’s key in the next.</summary>
+    private static IEnumerable<string> Filled(string pattern, string name) =>
+        new[] { Place().Replace(pattern, name), Place().Replace(Place().Replace(pattern, name, 1), "1") }.Distinct();
 
     private static readonly string[] Readers =
     [

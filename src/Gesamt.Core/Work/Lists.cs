@@ -328,7 +328,7 @@ public static partial class ListRule
 
     /// <summary>What was approved last of a board; null while nothing was.</summary>
     public static Seen<Happening.BoardApproved>? Approved(History history, ListId board) =>
-        history.Of<Happening.BoardApproved>().LastOrDefault(approved => approved.What.Board == board);
+        history.Last<Happening.BoardApproved>(approved => approved.Board == board);
 
     private static string Plain(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
 

@@ -80,7 +80,7 @@ public static class DemoLists
             Codes.New(),
             words[0].Replace('_', ' '),
             Enum.Parse<ColumnSort>(words[1]),
-            words[1] == "OneOf" ? words[2].Split(';') : [],
+            words[1] == "OneOf" ? words[2].Replace('_', ' ').Split(';') : [],
             words.Contains("sum"),
             words.Contains("step")
         );
@@ -92,7 +92,7 @@ public static class DemoLists
         {
             ["in", var days, ..] => $"{Day(desk, Number(days))}",
             ["ago", var days, ..] => $"{Day(desk, -Number(days))} done",
-            _ => text,
+            _ => text.Replace('_', ' '),
         };
 
     private static string Day(Desk desk, int days) =>

@@ -25,7 +25,12 @@ public static class ListChanges
     )
     {
         await act.Db.SaveChangesAsync();
-        var isFirst = !await Unseen(act.Desk, list.Id).AnyAsync();
+        var last = await Unseen(act.Desk, list.Id).OrderByDescending(c => c.Id).FirstOrDefaultAsync();
+        if (last is not null && last.EntryId == entry.Id && last.Who == who && GoesOn(last, before, after))
+        {
+            (last.At, last.After) = (act.Now, StoreJson.Write(after));
+            return;
+        }
         act.Db.ListChanges.Add(
             new()
             {
@@ -37,13 +42,20 @@ public static class ListChanges
                 After = StoreJson.Write(after),
             }
         );
-        if (isFirst && list.ProjectId is { } project)
+        if (last is null && list.ProjectId is { } project)
             await act.RecordAsync(
                 await act.OpenAsync(project),
                 Actor.Client,
                 new Happening.ListChanged(list.Id, list.Sort, list.Name)
             );
     }
+
+    /// <summary>Whether a change carries on the last one, as words on the picture that was just added: it is undone with it.</summary>
+    private static bool GoesOn(ListChangeRow last, EntryState? before, EntryState after) =>
+        before is not null
+        && before.Struck == after.Struck
+        && StoreJson.Read<EntryState>(last.After) == before
+        && (last.Before is null || StoreJson.Read<EntryState>(last.Before).Struck == before.Struck);
 
     internal static IQueryable<ListChangeRow> Unseen(Desk desk, ListId list) =>
         desk.Db.ListChanges.Where(c => c.ListId == list && c.SeenAt == null && c.UndoneAt == null);

@@ -97,6 +97,9 @@ public static partial class Acts
                 if (random.Next(3) == 0)
                     await life.SendAsync(client, "POST", $"{api}/ask", new { part = "RunSheet", words = "Where?" });
                 break;
+            case not null when random.Next(3) == 0:
+                await TheirListAsync(life, random, client, api, seen.GetProperty("parts"));
+                break;
             case not null when random.Next(5) == 0:
                 await TickAsync(life, random, client, api, seen);
                 break;

@@ -46,6 +46,7 @@ public static partial class Acts
         ("quote", 3, QuoteAsync),
         ("praise", 3, PraiseAsync),
         ("run sheet", 3, RunSheetAsync),
+        ("entries", 5, EntriesAsync),
         ("note", 4, NoteAsync),
         ("date", 4, DateAsync),
         ("file", 4, FileAsync),

@@ -35,7 +35,9 @@ function One({ own }: { own: OwnListDto }) {
 	const { list } = own;
 	const acts = useListActs(list);
 	const [asked, setAsked] = useState<Asked>();
+	const [naming, setNaming] = useState(false);
 	const close = () => setAsked(undefined);
+	useEffect(() => setNaming(false), [own.edition]);
 	useEffect(() => {
 		document.title = `${list.name}, ${own.project ?? "Templates"}, Gesamt`;
 	}, [list.name, own.project]);
@@ -43,6 +45,15 @@ function One({ own }: { own: OwnListDto }) {
 		<main className="px-5 pb-10">
 			<div className="flex flex-wrap items-end gap-x-4 gap-y-2 pt-4 pb-3">
 				<h1>{list.name}</h1>
+				<Button
+					kind="word"
+					size="small"
+					className="pb-1"
+					aria-expanded={naming}
+					onClick={() => setNaming(!naming)}
+				>
+					rename
+				</Button>
 				<p className="text-soft">
 					{sortWords[list.sort].toLowerCase()}{" "}
 					{own.projectId ? (
@@ -85,7 +96,7 @@ function One({ own }: { own: OwnListDto }) {
 					<TakeOut own={own} />
 				</div>
 			</div>
-			<NameAndReader key={own.edition} own={own} />
+			<NameAndReader key={own.edition} own={own} naming={naming} />
 			{list.sort === "Board" && own.projectId && <FinalBoard own={own} />}
 			<TheirChanges own={own} />
 			<Entries

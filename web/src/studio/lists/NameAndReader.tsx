@@ -16,7 +16,13 @@ const partOf: Record<OwnListDto["list"]["sort"], PagePart> = {
 };
 
 /** What it is called and who has it in hand; that alone shows nothing before its part of the client page is open. */
-export function NameAndReader({ own }: { own: OwnListDto }) {
+export function NameAndReader({
+	own,
+	naming,
+}: {
+	own: OwnListDto;
+	naming: boolean;
+}) {
 	const [name, setName] = useState(own.list.name);
 	const [reader, setReader] = useState<ListReader>(own.reader);
 	const act = useAct();
@@ -39,18 +45,21 @@ export function NameAndReader({ own }: { own: OwnListDto }) {
 	};
 	return (
 		<form onSubmit={keep} className="flex flex-wrap items-end gap-3 pb-4">
-			<div className="w-full max-w-[280px]">
-				<TextField
-					label="Name"
-					value={name}
-					wrong={act.refusal?.of("name")}
-					onChange={(e) => setName(e.target.value)}
-				/>
-			</div>
+			{naming && (
+				<div className="w-full max-w-[280px]">
+					<TextField
+						label="Name"
+						autoFocus
+						value={name}
+						wrong={act.refusal?.of("name")}
+						onChange={(e) => setName(e.target.value)}
+					/>
+				</div>
+			)}
 			{own.projectId && (
 				<div>
 					<Select
-						label="In the hands of"
+						label="Who sees it"
 						value={reader}
 						wrong={act.refusal?.of("reader")}
 						onChange={(e) => setReader(e.target.value as ListReader)}

@@ -44,7 +44,7 @@ export function TheirChanges({ own }: { own: OwnListDto }) {
 	return (
 		<section
 			aria-label="What the client changed"
-			className="mb-4 max-w-[760px] bg-plaster px-4 py-2"
+			className="panel mb-4 max-w-[760px] px-4 py-2"
 		>
 			<div className="flex flex-wrap items-baseline gap-3">
 				<h2 className="text-[16px]">
@@ -64,7 +64,13 @@ export function TheirChanges({ own }: { own: OwnListDto }) {
 							disabled={act.busy}
 							onClick={() => undo(change.id)}
 						>
-							Undo{at === 0 && <Kbd>u</Kbd>}
+							Undo
+							{at === 0 && (
+								<>
+									{" "}
+									<Kbd>u</Kbd>
+								</>
+							)}
 							<span className="sr-only">: {change.words}</span>
 						</Button>
 					</li>

@@ -8,8 +8,8 @@ export const sortWords: Record<ListSort, string> = {
 
 export const readerWords: Record<ListReader, string> = {
 	Owner: "only you",
-	Shown: "you, and the client reads it",
-	Edited: "you and the client",
+	Shown: "the client reads it",
+	Edited: "the client may change it",
 };
 
 export const columnWords: Record<ColumnSort, string> = {

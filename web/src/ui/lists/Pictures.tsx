@@ -100,7 +100,7 @@ export function Pictures({
 }
 
 const columns =
-	"grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-5";
+	"grid grid-cols-[repeat(auto-fill,minmax(min(100%,220px),1fr))] gap-x-4 gap-y-5";
 
 function Picture({
 	entry,

@@ -72,7 +72,7 @@ export function RowForm({
 			}}
 			className="grid gap-3"
 		>
-			<div className="grid grid-cols-[repeat(auto-fill,minmax(160px,1fr))] gap-x-3 gap-y-2">
+			<div className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,190px),1fr))] gap-x-3 gap-y-2">
 				{list.columns.map((column, at) => (
 					<Field
 						key={column.key}

@@ -79,7 +79,7 @@ export function Rows({
 							<tr key={entry.key} className="max-md:block">
 								<td
 									colSpan={list.columns.length + 1}
-									className="border-b border-hair bg-plaster p-3 max-md:block"
+									className="panel p-3 max-md:block"
 								>
 									<RowForm
 										key={entry.edition}
@@ -109,7 +109,7 @@ export function Rows({
 			)}
 			{add &&
 				(open === fresh ? (
-					<section aria-label="A new row" className="bg-plaster p-3">
+					<section aria-label="A new row" className="panel p-3">
 						<RowForm
 							key={fresh}
 							list={list}
@@ -147,15 +147,15 @@ function Row({
 }) {
 	return (
 		<tr
-			className={`max-md:block max-md:border-b max-md:border-hair max-md:py-2 ${entry.mark ? "bg-plaster" : ""}`}
+			className={`max-md:block max-md:border-b max-md:border-hair max-md:py-2 ${entry.mark ? "shadow-[inset_3px_0_0_var(--ink)]" : ""}`}
 		>
 			{list.columns.map((column, at) => (
 				<Cell
 					key={column.key}
 					end={isFigure(column)}
-					className={`max-md:block max-md:border-0 max-md:py-0.5 max-md:text-left ${entry.struck ? "text-soft line-through" : ""}`}
+					className={`max-md:block max-md:border-0 max-md:py-0.5 max-md:text-left max-md:first:font-[650] ${entry.struck ? "text-soft line-through" : ""}`}
 				>
-					{entry.cells[at]?.words && (
+					{at > 0 && entry.cells[at]?.words && (
 						<span className="text-soft md:hidden">{column.name}: </span>
 					)}
 					<Written column={column} entry={entry} at={at} acts={acts} />
@@ -203,7 +203,7 @@ function Written({
 		return (
 			<Tick
 				label={cell.words.replace(/, done$/, "")}
-				className={isDone ? "text-soft" : ""}
+				className={`max-md:inline-flex ${isDone ? "text-soft" : ""}`}
 				checked={isDone}
 				onChange={(to) => done(entry.key, column.key, to)}
 			/>
