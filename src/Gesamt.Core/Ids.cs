@@ -139,3 +139,8 @@ public readonly record struct ListChangeId(long Value) : IId<ListChangeId>
 {
     public static ListChangeId From(long value) => new(value);
 }
+
+public readonly record struct AccessId(long Value) : IId<AccessId>
+{
+    public static AccessId From(long value) => new(value);
+}

@@ -79,6 +79,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<HoursRow> Hours => Set<HoursRow>();
     public DbSet<ClockRow> Clocks => Set<ClockRow>();
     public DbSet<QuoteRow> Quotes => Set<QuoteRow>();
+    public DbSet<AccessRow> Access => Set<AccessRow>();
     public DbSet<PraiseRow> Praise => Set<PraiseRow>();
     public DbSet<ChecklistRow> Checklists => Set<ChecklistRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
@@ -118,6 +119,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<CostId>(conventions);
         Id<QuoteId>(conventions);
         Id<PraiseId>(conventions);
+        Id<AccessId>(conventions);
         Id<ListId>(conventions);
         Id<EntryId>(conventions);
         Id<ListChangeId>(conventions);
@@ -233,6 +235,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
         OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
         OfProject(Key<PraiseRow, PraiseId>(model, p => p.Id));
+        OfProject(Key<AccessRow, AccessId>(model, a => a.Id)).ToTable("Access");
         OfProject(model.Entity<RunSheetRow>()).HasIndex(r => r.ProjectId).IsUnique();
         var task = OfProject(Key<TaskRow, TaskId>(model, t => t.Id));
         task.HasIndex(t => new { t.DoneAt, t.Due });

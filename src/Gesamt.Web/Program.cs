@@ -205,8 +205,10 @@ api.MapQuotes();
 api.MapTestimonials();
 api.MapRunSheets();
 api.MapLists();
+api.MapAccess();
 api.MapWorkClock();
 api.MapAsClient();
+api.MapTogether();
 api.MapRegister();
 api.MapSearch();
 api.MapTemplates();
@@ -253,6 +255,7 @@ app.MapGroup("/p/{link}/api")
     .NameUnread()
     .GuardWrites()
     .AddEndpointFilter(ClientLink.OnlyOpenLinks)
+    .AddEndpointFilter(ReadFirst.UntilStartCall)
     .RequireRateLimiting(ClientLink.RateLimit)
     .DeclareRefusals()
     .MapClientPages()

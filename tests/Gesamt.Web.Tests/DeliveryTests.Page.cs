@@ -76,6 +76,8 @@ public sealed partial class DeliveryTests
                     goals = " Seen from the ferry: it is. ",
                     after = "",
                     review,
+                    care = "No jet wash\nfor a year.",
+                    links = new[] { new { address = "www.films.example/wall", use = "for your own site" } },
                 },
             };
         var refused = await owner.PostAsync($"/api/projects/{project}/handover", Over("javascript:alert(1)"));
@@ -93,6 +95,22 @@ public sealed partial class DeliveryTests
             .GetProperty("words");
         Assert.Equal("Seen from the ferry: it is.", words.GetProperty("goals").GetString());
         Assert.Equal("https://www.words.example/marrin", words.GetProperty("review").GetString());
+        Assert.Equal(
+            "https://www.films.example/wall",
+            words.GetProperty("links")[0].GetProperty("address").GetString()
+        );
+        var paper = await (await client.AskAsync($"{page}/api/handed-over.pdf")).Content.ReadAsByteArrayAsync();
+        var printed = PdfTools.Run("pdftotext", paper, "-layout", "FILE", "-").Said;
+        foreach (
+            var said in new[]
+            {
+                "No jet wash",
+                "for your own site",
+                "Seen from the ferry",
+                "Handed over on 25 January 2027",
+            }
+        )
+            Assert.Contains(said, printed, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -48,6 +48,7 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
             || pattern.Contains("/quotes/") && pattern.EndsWith("/file")
             || pattern.EndsWith("/letter-files")
             || pattern.EndsWith("/pictures")
+            || pattern.EndsWith("/introduction-films")
                 ? "?name=a.txt"
             : pattern.EndsWith("/reading") ? "?text=a"
             : pattern.EndsWith("/search") ? "?words=a"

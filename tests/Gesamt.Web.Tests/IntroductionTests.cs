@@ -64,6 +64,117 @@ public sealed class IntroductionTests(EmptyStudio studio) : IClassFixture<EmptyS
         Assert.Equal("A wall takes five weeks.", (string?)(await MuralAsync(owner)).Settings["introduction"]!["text"]);
     }
 
+    // the head of an MP4 (ISO/IEC 14496-12, 4.3: a box “ftyp” with its brands)
+    private static readonly byte[] Mp4 =
+    [
+        0,
+        0,
+        0,
+        24,
+        .. "ftypisom"u8,
+        0,
+        0,
+        2,
+        0,
+        .. "isommp42"u8,
+        0,
+        0,
+        0,
+        8,
+        .. "mdat"u8,
+    ];
+
+    private static Task<HttpResponseMessage> FilmAsync(Visitor owner, byte[] bytes) =>
+        owner.SendAsync(
+            HttpMethod.Post,
+            "/api/introduction-films?name=start.mp4",
+            new ByteArrayContent(bytes) { Headers = { ContentType = new("application/octet-stream") } }
+        );
+
+    [Fact]
+    public async Task A_film_is_kept_here_and_played_on_the_page_once_its_part_is_open()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        Assert.Equal(HttpStatusCode.BadRequest, (await FilmAsync(owner, "%PDF-1.4 no film"u8.ToArray())).StatusCode);
+        var hash = (await (await FilmAsync(owner, Mp4)).Content.ReadFromJsonAsync<JsonElement>())
+            .GetProperty("hash")
+            .GetString();
+        object With(string? film) =>
+            new
+            {
+                text = "Watch.",
+                film = "",
+                questions = Array.Empty<object>(),
+                filmFile = film,
+                readFirst = true,
+            };
+        var refused = await SaveAsync(owner, With(new string('0', 64)));
+        Assert.Contains("introduction.filmFile", await refused.Content.ReadAsStringAsync());
+        Assert.True((await SaveAsync(owner, With(hash))).IsSuccessStatusCode);
+        var (project, page) = await studio.ProposeAsync(owner, client, "film@begin.example");
+        Assert.Equal(HttpStatusCode.NotFound, (await client.AskAsync($"{page}/api/introduction/film")).StatusCode);
+        await owner.PostAsync($"/api/projects/{project}/parts", new { part = "Introduction", open = true });
+        var film = await client.AskAsync($"{page}/api/introduction/film");
+        Assert.Equal(
+            ("video/mp4", "bytes"),
+            (film.Content.Headers.ContentType?.MediaType, film.Headers.AcceptRanges.Single())
+        );
+        Assert.Equal(Mp4, await film.Content.ReadAsByteArrayAsync());
+        await ReadsUntilTheStartCallAsync(owner, client, project, page);
+        Assert.True((await SaveAsync(owner, Said())).IsSuccessStatusCode);
+    }
+
+    /// <summary>Booked, the page is only read until owner and client have spoken.</summary>
+    private async Task ReadsUntilTheStartCallAsync(Visitor owner, Visitor client, long project, string page)
+    {
+        await owner.PostAsync(
+            $"/api/projects/{project}/tasks",
+            new
+            {
+                title = "Empty the yard",
+                due = "2027-02-01",
+                phase = (string?)null,
+                doneBy = (string?)null,
+                isClients = true,
+            }
+        );
+        await owner.PostAsync($"/api/projects/{project}/parts", new { part = "Tasks", open = true });
+        async Task<JsonElement> PageAsync() => await client.GetAsync($"{page}/api");
+        Assert.False((await PageAsync()).GetProperty("readOnly").GetBoolean());
+        await studio.SignedAsync(client, page);
+        await owner.PostAsync(
+            $"/api/projects/{project}/happened",
+            new { sort = "Countersign", words = "Isolde Marrin" }
+        );
+        var invoice = (await owner.GetAsync($"/api/projects/{project}"))
+            .GetProperty("sheet")
+            .GetProperty("toPay")
+            .GetProperty("invoices")[0];
+        var paid = await owner.PostAsync(
+            $"/api/projects/{project}/happened",
+            new
+            {
+                sort = "Paid",
+                words = "",
+                amount = invoice.GetProperty("owed").GetString(),
+                means = "Transfer",
+                invoice = invoice.GetProperty("id").GetInt64(),
+            }
+        );
+        Assert.True(paid.IsSuccessStatusCode, await paid.Content.ReadAsStringAsync());
+        var shown = await PageAsync();
+        Assert.True(shown.GetProperty("readOnly").GetBoolean());
+        Assert.DoesNotContain("Empty the yard", shown.GetProperty("toDo").GetRawText());
+        var task = shown.GetProperty("parts").GetProperty("tasks")[0].GetProperty("id").GetString();
+        var held = await client.PostAsync($"{page}/api/tasks/{task}/done", new { done = true });
+        Assert.Equal(HttpStatusCode.Conflict, held.StatusCode);
+        Assert.Contains("have spoken about the start", await held.Content.ReadAsStringAsync());
+        await studio.WaitUntilAsync(NodaTime.Instant.FromUtc(2027, 1, 25, 12, 0));
+        await owner.PostAsync($"/api/projects/{project}/happened", new { sort = "Call", words = "We begin in March." });
+        Assert.False((await PageAsync()).GetProperty("readOnly").GetBoolean());
+        Assert.True((await client.PostAsync($"{page}/api/tasks/{task}/done", new { done = true })).IsSuccessStatusCode);
+    }
+
     [Theory]
     [InlineData("javascript:alert(1)", "What?", "That.", "introduction.film")]
     [InlineData("", " ", "That.", "introduction.questions[0].question")]

@@ -86,6 +86,15 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
                 validUntil = (string?)null,
             }
         );
+        await PostAsync(
+            "access",
+            new
+            {
+                what = In("access"),
+                place = In("place"),
+                givenBy = In("giver"),
+            }
+        );
         await PostAsync("praise", new { words = In("praise"), who = In("who") });
         foreach (var sort in new[] { "Rows", "Board", "Notes" })
             await ListAsync(owner, project, sort);

@@ -7,9 +7,17 @@ public sealed record CommonQuestion(string Question, string Answer);
 
 /// <summary>What a kind tells its clients to begin with.</summary>
 /// <param name="Film">The address of a film; empty for none.</param>
-public sealed record Introduction(string Text, string Film, ImmutableArray<CommonQuestion> Questions)
+/// <param name="FilmFile">SHA-256 of a film that is kept here; null for none.</param>
+/// <param name="ReadFirst">Whether they only read the parts of their page until the start call.</param>
+public sealed record Introduction(
+    string Text,
+    string Film,
+    ImmutableArray<CommonQuestion> Questions,
+    string? FilmFile = null,
+    bool ReadFirst = false
+)
 {
     public static Introduction None { get; } = new("", "", []);
 
-    public bool IsEmpty => Text.Length == 0 && Film.Length == 0 && Questions.IsEmpty;
+    public bool IsEmpty => Text.Length == 0 && Film.Length == 0 && FilmFile is null && Questions.IsEmpty;
 }

@@ -253,6 +253,13 @@ public abstract record Happening
     /// <param name="Agreed">What was agreed, without what is the owner's alone.</param>
     public sealed record RunSheetAgreed(VersionId Agreed) : Happening;
 
+    // access
+    /// <summary>A link, or access that was given, was first written down.</summary>
+    public sealed record AccessNoted : Happening;
+
+    /// <summary>Access was handed back.</summary>
+    public sealed record AccessReturned(string What) : Happening;
+
     // lists, boards and shared notes
     /// <summary>A list, a mood board or notes were begun.</summary>
     public sealed record ListBegun(ListId List, ListSort Sort, string Name) : Happening;

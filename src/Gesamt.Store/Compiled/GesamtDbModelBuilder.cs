@@ -13,12 +13,13 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("59b29527-a00f-4f60-95bc-8e4902004ce9"), entityTypeCount: 77)
+            : base(skipDetectChanges: false, modelId: new Guid("f87de678-d6f3-4baf-9cb3-50996bad9028"), entityTypeCount: 78)
         {
         }
 
         partial void Initialize()
         {
+            var accessRow = AccessRowEntityType.Create(this);
             var answersRow = AnswersRowEntityType.Create(this);
             var apiKeyRow = ApiKeyRowEntityType.Create(this);
             var bankBookingRow = BankBookingRowEntityType.Create(this);
@@ -97,6 +98,7 @@ namespace Gesamt.Store.Compiled
             var uploadRow = UploadRowEntityType.Create(this);
             var versionRow = VersionRowEntityType.Create(this);
 
+            AccessRowEntityType.CreateForeignKey1(accessRow, projectRow);
             AnswersRowEntityType.CreateForeignKey1(answersRow, projectRow);
             BankBookingRowEntityType.CreateForeignKey1(bankBookingRow, bankLineRow);
             BankBookingRowEntityType.CreateForeignKey2(bankBookingRow, paymentRow);
@@ -152,6 +154,7 @@ namespace Gesamt.Store.Compiled
             TemplateFileRowEntityType.CreateForeignKey1(templateFileRow, letterTemplateRow);
             VersionRowEntityType.CreateForeignKey1(versionRow, projectRow);
 
+            AccessRowEntityType.CreateAnnotations(accessRow);
             AnswersRowEntityType.CreateAnnotations(answersRow);
             ApiKeyRowEntityType.CreateAnnotations(apiKeyRow);
             BankBookingRowEntityType.CreateAnnotations(bankBookingRow);

@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.ProjectRow",
                 typeof(ProjectRow),
                 baseEntityType,
-                propertyCount: 11,
+                propertyCount: 12,
                 navigationCount: 4,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 5,
@@ -60,6 +60,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(ProjectRow).GetField("<KindId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.IdNumber<KindId>());
             kindId.SetSentinelFromProviderValue(0L);
+
+            var pageGroup = runtimeEntityType.AddProperty(
+                "PageGroup",
+                typeof(string),
+                propertyInfo: typeof(ProjectRow).GetProperty("PageGroup", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ProjectRow).GetField("<PageGroup>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var rehearsal = runtimeEntityType.AddProperty(
                 "Rehearsal",

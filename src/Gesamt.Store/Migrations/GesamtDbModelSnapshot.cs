@@ -17,6 +17,46 @@ namespace Gesamt.Store.Migrations
 #pragma warning disable 612, 618
             modelBuilder.HasAnnotation("ProductVersion", "10.0.13");
 
+            modelBuilder.Entity("Gesamt.Store.Model.AccessRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("BackOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("GivenBy")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Place")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Since")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("Access", (string)null);
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.AnswersRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2397,6 +2437,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long>("KindId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("PageGroup")
+                        .HasColumnType("TEXT");
+
                     b.Property<bool>("Rehearsal")
                         .HasColumnType("INTEGER");
 
@@ -3549,6 +3592,15 @@ namespace Gesamt.Store.Migrations
                         .IsUnique();
 
                     b.ToTable("Versions");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.AccessRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.AnswersRow", b =>

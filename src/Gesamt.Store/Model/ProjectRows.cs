@@ -31,6 +31,9 @@ public sealed class ProjectRow
     public required string Rules { get; set; }
     public string? Summary { get; set; }
 
+    /// <summary>What the projects of one client have in common whose pages the owner put together; null where its page stands alone.</summary>
+    public string? PageGroup { get; set; }
+
     /// <summary>Nothing of it leaves the house, and it counts nowhere.</summary>
     public bool Rehearsal { get; set; }
 
@@ -147,6 +150,23 @@ public sealed class NoteRow
 
     /// <summary>Where in a draft it points, as JSON; null for the round as a whole.</summary>
     public string? Pin { get; set; }
+}
+
+/// <summary>A link that is used often, or something that a client gave access to: where it is kept, by whom, since when, and when it was handed back. The owner's alone; what opens it is kept elsewhere.</summary>
+public sealed class AccessRow
+{
+    public AccessId Id { get; set; }
+    public ProjectId ProjectId { get; set; }
+    public required string What { get; set; }
+
+    /// <summary>A link, or words: “the key safe by the door”.</summary>
+    public string Place { get; set; } = "";
+
+    /// <summary>Who gave it; empty for a plain link.</summary>
+    public string GivenBy { get; set; } = "";
+    public LocalDate Since { get; set; }
+    public LocalDate? BackOn { get; set; }
+    public bool Removed { get; set; }
 }
 
 /// <summary>Words that pleased, as they were said on a day. The owner's alone.</summary>

@@ -279,6 +279,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             .Union(desk.Db.Checklists.Select(c => c.ProjectId))
             .Union(desk.Db.Quotes.Select(q => q.ProjectId))
             .Union(desk.Db.Praise.Select(p => p.ProjectId))
+            .Union(desk.Db.Access.Select(a => a.ProjectId))
             .Union(desk.Db.RunSheets.Select(r => r.ProjectId))
             .Union(desk.Db.Lists.Where(l => l.ProjectId != null).Select(l => l.ProjectId!.Value))
             .Where(project => ids.Contains(project))

@@ -80,6 +80,7 @@ public static class ClientEndpoints
                 HttpContext http,
                 Desk desk,
                 IPaymentProvider provider,
+                Links links,
                 Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery
             ) =>
             {
@@ -90,7 +91,8 @@ public static class ClientEndpoints
                     file,
                     ClientLink.Link(http).PersonId,
                     antiforgery.GetAndStoreTokens(http).RequestToken!,
-                    part => Sight.IsOpen(file.History, part)
+                    part => Sight.IsOpen(file.History, part),
+                    links.AddressOf
                 );
             }
         );

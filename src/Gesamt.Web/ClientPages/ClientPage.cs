@@ -5,6 +5,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Work;
 using Gesamt.Formats.Invoices;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -110,6 +111,8 @@ public sealed record ClientMeetingsDto(IReadOnlyList<ClientMeetingDto> All, stri
 /// <summary>A project as its client sees it.</summary>
 /// <param name="Token">Goes back with every write of this page.</param>
 /// <param name="ToDo">What they are asked for besides the steps of the booking.</param>
+/// <param name="ReadOnly">Whether they only read its parts for now: until the start call.</param>
+/// <param name="Others">Other projects of theirs, where the owner put them together.</param>
 public sealed record ClientPageDto(
     StudioFaceDto Studio,
     string Project,
@@ -118,13 +121,16 @@ public sealed record ClientPageDto(
     BookingDto Booking,
     OpenPartsDto Parts,
     ClientMeetingsDto Meetings,
-    IReadOnlyList<ToDoDto> ToDo
+    IReadOnlyList<ToDoDto> ToDo,
+    bool ReadOnly,
+    IReadOnlyList<OtherPageDto> Others
 );
 
 /// <summary>Puts together what a client may see: only what was sent or shown to them.</summary>
 public static class ClientPage
 {
     /// <param name="person">Whose page it is; null for the owner, who looks at it.</param>
+    /// <param name="address">The address of another page of theirs; left out while the owner only looks.</param>
     /// <param name="open">Which parts are open: as the facts say, or, seen beforehand by the owner, one more.</param>
     public static async Task<ClientPageDto> OfAsync(
         Desk desk,
@@ -132,7 +138,8 @@ public static class ClientPage
         ProjectFile file,
         PersonId? person,
         string token,
-        Func<PagePart, bool> open
+        Func<PagePart, bool> open,
+        Func<LinkRow, string>? address = null
     )
     {
         var (history, studio) = (file.History, desk.Studio);
@@ -154,6 +161,7 @@ public static class ClientPage
         var tasks = open(PagePart.Tasks) ? await ClientTasks.OfAsync(desk, file) : null;
         async Task<IReadOnlyList<ListDto>?> Lists(ListSort sort) =>
             open(ProjectLists.PartOf(sort)) ? await ListView.ShownAsync(desk, file, sort) : null;
+        var reads = StartCall.IsAwaited(file.Case);
         var boards = await Lists(ListSort.Board);
         return new(
             new(studio.Name, studio.Owner, studio.Brand, studio.Mail, studio.Logo is null ? null : "/logo"),
@@ -202,9 +210,20 @@ public static class ClientPage
             new(await MeetingViews.ForClientAsync(desk, file), time),
             ClientParts.ToDo(
                 file,
-                new(time, brief, forms, rates is not null, tasks ?? [], testimonial, runSheet, boards ?? []),
+                new(
+                    time,
+                    brief,
+                    forms,
+                    rates is not null,
+                    reads ? [] : tasks ?? [],
+                    testimonial,
+                    reads ? null : runSheet,
+                    reads ? [] : boards ?? []
+                ),
                 invoices
-            )
+            ),
+            reads,
+            await PagesTogether.OthersAsync(desk, file, person, address)
         );
     }
 

@@ -6,6 +6,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Access;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Words;
 using Microsoft.AspNetCore.Mvc;
@@ -37,6 +38,31 @@ public static class ClientWork
                 "/handed-over.zip",
                 async (HttpContext http, Desk desk, FileVault vault) =>
                     await HandedOverZip.OfAsync(desk, vault, await desk.OpenAsync(ClientLink.Link(http).ProjectId))
+            )
+            .ExcludeFromDescription();
+
+        page.MapGet(
+                "/handed-over.pdf",
+                async (HttpContext http, Desk desk) =>
+                    TypedResults.File(
+                        await HandedOverPaper.OfAsync(desk, await desk.OpenAsync(ClientLink.Link(http).ProjectId)),
+                        "application/pdf",
+                        "handed-over.pdf"
+                    )
+            )
+            .ExcludeFromDescription();
+
+        page.MapGet(
+                "/introduction/film",
+                async (HttpContext http, Desk desk) =>
+                {
+                    var file = await desk.OpenAsync(ClientLink.Link(http).ProjectId);
+                    return
+                        Sight.IsOpen(file.History, PagePart.Introduction)
+                        && file.Case.Kind.Introduction.FilmFile is { } film
+                        ? await PaperFiles.ServeAsync(desk, film, http)
+                        : throw new MissingException("film");
+                }
             )
             .ExcludeFromDescription();
 

@@ -50,6 +50,7 @@ public static class DemoWork
         "approves words",
         "leave",
         "run sheet",
+        "access",
     ];
 
     public static bool Knows(string act) => Acts.Contains(act);
@@ -109,9 +110,14 @@ public static class DemoWork
             "approves words" => ApproveWordsAsync(desk, id, e.Rest),
             "leave" => LeaveAsync(desk, id, e.Rest.Split(' ')),
             "run sheet" => ProjectRunSheet.LayAsync(desk, id, new(e.Rest, 0)),
+            "access" => AccessAsync(desk, id, e.Rest.Split('|', StringSplitOptions.TrimEntries)),
             "put away" => Handover.PutAwayAsync(desk, id, true),
             _ => throw new FormatException($"Unknown act “{e.Act}”."),
         };
+
+    /// <summary>“Yard key | on the hook by the till | Oona Pettigrew”.</summary>
+    private static Task AccessAsync(Desk desk, ProjectId id, string[] said) =>
+        GivenAccess.SaveAsync(desk, id, null, new(said[0], said[1], said[2]));
 
     /// <summary>“Varnish in 3”: due so many days from then.</summary>
     private static Task TaskAsync(Desk desk, ProjectId id, string words, bool isClients)

@@ -58,7 +58,8 @@ public static class Record
                 await SpentView.LineAsync(desk, file),
                 PraiseOfProject.Line(desk, file),
                 await ProjectRunSheet.LineAsync(desk, file),
-                await ProjectLists.LinesAsync(desk, file)
+                await ProjectLists.LinesAsync(desk, file),
+                await Work.GivenAccess.OfAsync(desk, file)
             ),
             await AboutAsync(desk, file),
             Involved(desk, file)
@@ -72,7 +73,15 @@ public static class Record
         return new(
             file.Row.Title,
             file.Row.Kind!.Name,
-            new(client.Id.Value, client.Name, client.Organisation, client.Mail, client.Phone, client.Profile),
+            new(
+                client.Id.Value,
+                client.Name,
+                client.Organisation,
+                client.Mail,
+                client.Phone,
+                client.Profile,
+                client.Picture is not null
+            ),
             file.Row.Source,
             new(
                 ShortText.Capital(file.Case.Kind.MainDate),
@@ -111,12 +120,14 @@ public static class Record
                         p.Title,
                         p.Standing.Stage,
                         p.Standing.Ended,
+                        p.PageGroup,
                     })
                     .ToListAsync()
             ).Select(p => new OtherProjectDto(
                 p.Id.Value,
                 p.Title,
-                p.Ended is { } end ? LineText.EndWords(end) : p.Stage.ToString()
+                p.Ended is { } end ? LineText.EndWords(end) : p.Stage.ToString(),
+                p.PageGroup is not null && p.PageGroup == file.Row.PageGroup
             )),
         ];
 

@@ -184,7 +184,8 @@ public sealed record PersonDto(
     string? Organisation,
     string? Mail,
     string? Phone,
-    string? Profile
+    string? Profile,
+    bool HasPicture
 );
 
 /// <summary>Somebody with a part in the project.</summary>
@@ -200,7 +201,8 @@ public sealed record FileDto(string Name, string Address);
 public sealed record MainDateDto(string Name, LocalDate? Day, string? Words, string? Distance);
 
 /// <summary>Another project of the same client, and where it stands.</summary>
-public sealed record OtherProjectDto(long Id, string Title, string Stands);
+/// <param name="Together">Whether the client finds it from this one's page.</param>
+public sealed record OtherProjectDto(long Id, string Title, string Stands, bool Together);
 
 /// <summary>The head: what it is, for whom, when.</summary>
 /// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
@@ -280,7 +282,8 @@ public sealed record SheetDto(
     string? Spent,
     string? Praise,
     string? RunSheet,
-    IReadOnlyList<ListLineDto> Lists
+    IReadOnlyList<ListLineDto> Lists,
+    AccessListDto Access
 );
 
 /// <summary>What is known of the project: answers, details, the brief.</summary>

@@ -86,16 +86,32 @@ public sealed record CommonQuestionDto(string Question, string Answer);
 
 /// <summary>What clients read to begin with.</summary>
 /// <param name="Film">The address of a film; empty for none.</param>
-public sealed record IntroductionDto(string Text, string Film, CommonQuestionDto[] Questions)
+/// <param name="FilmFile">SHA-256 of a film that is kept here; null for none.</param>
+/// <param name="ReadFirst">Whether they only read their page until the start call.</param>
+public sealed record IntroductionDto(
+    string Text,
+    string Film,
+    CommonQuestionDto[] Questions,
+    string? FilmFile = null,
+    bool ReadFirst = false
+)
 {
     internal static IntroductionDto Of(Introduction said) =>
-        new(said.Text, said.Film, [.. said.Questions.Select(one => new CommonQuestionDto(one.Question, one.Answer))]);
+        new(
+            said.Text,
+            said.Film,
+            [.. said.Questions.Select(one => new CommonQuestionDto(one.Question, one.Answer))],
+            said.FilmFile,
+            said.ReadFirst
+        );
 
     internal Introduction ToCore() =>
         new(
             Text.Trim(),
             Film.Trim().Length > 0 ? WebAddress.Meant(Film) : "",
-            [.. Questions.Select(one => new CommonQuestion(one.Question.Trim(), one.Answer.Trim()))]
+            [.. Questions.Select(one => new CommonQuestion(one.Question.Trim(), one.Answer.Trim()))],
+            FilmFile,
+            ReadFirst
         );
 }
 
@@ -210,7 +226,7 @@ public static class KindSettings
             Work(save.Work, errors);
             Details(save.Details, errors);
             Brief(save.Brief, errors);
-            Introduce(save.Introduction, errors);
+            await IntroduceAsync(desk, save.Introduction, errors);
             if (save.Inquiry.ReplyWithin is < 1 or > 30)
                 errors.Add(("inquiry.replyWithin", "From 1 to 30 business days."));
             if (errors.Count > 0)
@@ -277,7 +293,7 @@ public static class KindSettings
             ],
         };
 
-    private static void Introduce(IntroductionDto? said, List<(string, string)> errors)
+    private static async Task IntroduceAsync(Desk desk, IntroductionDto? said, List<(string, string)> errors)
     {
         if (said is null)
             return;
@@ -285,6 +301,11 @@ public static class KindSettings
             errors.Add(("introduction.text", "At most 10 000 characters."));
         if (said.Film.Trim().Length > 0 && !WebAddress.Is(WebAddress.Meant(said.Film)))
             errors.Add(("introduction.film", WebAddress.Allowed));
+        if (
+            said.FilmFile is { } film
+            && !await desk.Db.PaperFiles.AnyAsync(f => f.Hash == film && f.Type == "video/mp4")
+        )
+            errors.Add(("introduction.filmFile", "Choose the film once more: it was not kept."));
         if (said.Questions.Length > MostOfAList)
             errors.Add(("introduction.questions", $"At most {MostOfAList}."));
         for (var i = 0; i < said.Questions.Length; i++)

@@ -84,6 +84,7 @@ public static partial class LineText
                 $"“{ShortText.Of(rows.Notes[asked.Words].Text)}”",
                 new(OpensWhat.Note, asked.Words.Value)
             ),
+            Happening.AccessReturned back => new(EntrySort.Work, EntryFrom.Done, $"Access handed back: {back.What}"),
             Happening.ListBegun { Sort: ListSort.Notes } begun => new(
                 EntrySort.Work,
                 EntryFrom.Done,

@@ -134,6 +134,7 @@ public static partial class LineText
             typeof(Happening.FileHidden),
             typeof(Happening.TaskMade), // the sheet, until it is done
             typeof(Happening.RunSheetKept), // the sheet
+            typeof(Happening.AccessNoted), // the sheet
             typeof(Happening.PraiseKept), // the letter or note it stands in, and the sheet
             typeof(Happening.HoursKept), // the sheet
             typeof(Happening.CostKept),

@@ -22,10 +22,22 @@ public sealed record FinalDto(long File, string Use);
 /// <param name="Goals">The goals of the brief, and how they were met.</param>
 /// <param name="After">What comes after: care, upkeep.</param>
 /// <param name="Review">Where the client can speak of it in public, a link.</param>
-public sealed record HandoverWordsDto(string Goals, string After, string Review)
+/// <param name="Care">How to care for it, and how it may be used.</param>
+/// <param name="Links">What is handed over as a link.</param>
+public sealed record HandoverWordsDto(
+    string Goals,
+    string After,
+    string Review,
+    string Care = "",
+    HandedLinkDto[]? Links = null
+)
 {
-    internal bool IsEmpty => Goals.Length + After.Length + Review.Length == 0;
+    internal bool IsEmpty => Goals.Length + After.Length + Review.Length + Care.Length + (Links?.Length ?? 0) == 0;
 }
+
+/// <summary>Work that is fetched from elsewhere.</summary>
+/// <param name="Use">A word on its use.</param>
+public sealed record HandedLinkDto(string Address, string Use);
 
 /// <param name="Files">What is handed over; none for work that is not a file.</param>
 /// <param name="Done">Open tasks that are fulfilled by it.</param>
@@ -47,7 +59,8 @@ public sealed record PartDto(PagePart Part, bool Open);
 /// <summary>Hands the work over, and opens and closes what the client sees of it.</summary>
 public static class Handover
 {
-    private const int LongestWords = 4_000;
+    private const int LongestWords = 4_000,
+        MostLinks = 20;
 
     /// <summary>Final files are shown, each with a word on its use, the part Files is open, the closing steps are made, and a letter says so.</summary>
     /// <exception cref="RefusedException">It is not booked yet, was handed over already, or has ended.</exception>
@@ -98,8 +111,25 @@ public static class Handover
         return new(
             TypedText.Of("goals", said.Goals, 0, LongestWords, "How the goals were met"),
             TypedText.Of("after", said.After, 0, LongestWords, "What comes after"),
-            review
+            review,
+            TypedText.Of("care", said.Care, 0, LongestWords, "How to care for it"),
+            HandedLinks(said.Links ?? [])
         );
+    }
+
+    private static HandedLinkDto[] HandedLinks(HandedLinkDto[] links)
+    {
+        if (links.Length > MostLinks)
+            throw new InvalidException(("links", $"At most {MostLinks} links are handed over."));
+        return
+        [
+            .. links.Select(
+                (link, i) =>
+                    WebAddress.Meant(link.Address) is var address && WebAddress.Is(address)
+                        ? new HandedLinkDto(address, KeptFiles.UseOf(link.Use))
+                        : throw new InvalidException(("links", $"Line {i + 1}: {WebAddress.Allowed}"))
+            ),
+        ];
     }
 
     /// <summary>What was said when the work was handed over; null for nothing.</summary>

@@ -2267,6 +2267,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/introduction-films": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PaperFileDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/paper-files/{hash}": {
         parameters: {
             query?: never;
@@ -6469,6 +6537,72 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TogetherDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -16729,6 +16863,321 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AccessListDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveAccessDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/access/{one}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    one: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveAccessDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/access/{one}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    one: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AccessBackDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/access/{one}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    one: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/work-clock": {
         parameters: {
             query?: never;
@@ -23083,6 +23532,37 @@ export interface components {
             /** @description Who the client of an inquiry could be already. */
             matches: components["schemas"]["MatchDto"][];
         };
+        /** @description Whether it was handed back, today. */
+        AccessBackDto: {
+            back: boolean;
+        };
+        /** @description A link, or access that was given. */
+        AccessDto: {
+            /** Format: int64 */
+            id: number;
+            what: string;
+            place: string;
+            /** @description Whether its place is a link. */
+            link: boolean;
+            givenBy: string;
+            /**
+             * Format: date
+             * @description Since when it is there.
+             */
+            since: string;
+            /** Format: date */
+            backOn: null | string;
+            /** @description “given by Oona, since Mon 25 Jan”, “handed back Fri 12 Mar”. */
+            about: string;
+        };
+        /** @description Links and access of a project. */
+        AccessListDto: {
+            /** @description In one line; null without any. */
+            line: null | string;
+            /** @description Whether the work is over and some was not handed back. */
+            outstanding: boolean;
+            all: components["schemas"]["AccessDto"][];
+        };
         /** @description Where a client reaches their page. */
         AddressDto: {
             address: string;
@@ -23964,6 +24444,10 @@ export interface components {
             meetings: components["schemas"]["ClientMeetingsDto"];
             /** @description What they are asked for besides the steps of the booking. */
             toDo: components["schemas"]["ToDoDto"][];
+            /** @description Whether they only read its parts for now: until the start call. */
+            readOnly: boolean;
+            /** @description Other projects of theirs, where the owner put them together. */
+            others: components["schemas"]["OtherPageDto"][];
         };
         /** @description A phase of the work as the client follows it. */
         ClientPhaseDto: {
@@ -24615,6 +25099,12 @@ export interface components {
             done?: null | number[];
             words?: null | components["schemas"]["HandoverWordsDto"];
         };
+        /** @description Work that is fetched from elsewhere. */
+        HandedLinkDto: {
+            address: string;
+            /** @description A word on its use. */
+            use: string;
+        };
         /** @description What is said of the work as it is handed over; each empty where nothing is. */
         HandoverWordsDto: {
             /** @description The goals of the brief, and how they were met. */
@@ -24623,6 +25113,13 @@ export interface components {
             after: string;
             /** @description Where the client can speak of it in public, a link. */
             review: string;
+            /**
+             * @description How to care for it, and how it may be used.
+             * @default
+             */
+            care: string;
+            /** @description What is handed over as a link. */
+            links?: null | components["schemas"]["HandedLinkDto"][];
         };
         /** @description What the owner can say happened, and what is proposed where a price goes with it. */
         HappenDto: {
@@ -24839,6 +25336,13 @@ export interface components {
             /** @description The address of a film; empty for none. */
             film: string;
             questions: components["schemas"]["CommonQuestionDto"][];
+            /** @description SHA-256 of a film that is kept here; null for none. */
+            filmFile?: null | string;
+            /**
+             * @description Whether they only read their page until the start call.
+             * @default false
+             */
+            readFirst: boolean;
         };
         /** @enum {unknown} */
         InvoiceBy: "Number" | "Age" | "Client" | "Month" | null;
@@ -26077,12 +26581,20 @@ export interface components {
          * @enum {unknown}
          */
         OpensWhat: "Answers" | "Letter" | "Note" | "Proposal" | "Contract" | "Invoice" | "Payment" | "Review" | "Meeting";
+        /** @description Another page of the same client. */
+        OtherPageDto: {
+            project: string;
+            /** @description Lets them in; empty while the owner only looks. */
+            address: string;
+        };
         /** @description Another project of the same client, and where it stands. */
         OtherProjectDto: {
             /** Format: int64 */
             id: number;
             title: string;
             stands: string;
+            /** @description Whether the client finds it from this one's page. */
+            together: boolean;
         };
         /** @description A list as its owner works on it. */
         OwnListDto: {
@@ -26253,6 +26765,7 @@ export interface components {
             mail: null | string;
             phone: null | string;
             profile: null | string;
+            hasPicture: boolean;
         };
         /** @description Something that happened with a person. */
         PersonEventDto: {
@@ -27222,6 +27735,16 @@ export interface components {
             /** Format: int32 */
             minutes: number;
         };
+        SaveAccessDto: {
+            what: string;
+            place: string;
+            givenBy: string;
+            /**
+             * Format: date
+             * @description Today where it is left out.
+             */
+            since?: null | string;
+        };
         /** @description An invoice that is kept as it is, also while it is not yet complete. */
         SaveBillDto: {
             /** Format: int32 */
@@ -27548,6 +28071,7 @@ export interface components {
             praise: null | string;
             runSheet: null | string;
             lists: components["schemas"]["ListLineDto"][];
+            access: components["schemas"]["AccessListDto"];
         };
         SheetMoneyDto: {
             /**
@@ -28340,6 +28864,12 @@ export interface components {
             ready: components["schemas"]["ReadyToGoDto"];
             day: components["schemas"]["DayDto"];
         };
+        /** @description Another project of the same client, and whether its page is put together with this one's. */
+        TogetherDto: {
+            /** Format: int64 */
+            with: number;
+            together: boolean;
+        };
         /** @description What a transfer needs. */
         TransferDto: {
             iban: string;
@@ -28530,6 +29060,9 @@ export interface components {
     pathItems: never;
 }
 export type AboutDto = components['schemas']['AboutDto'];
+export type AccessBackDto = components['schemas']['AccessBackDto'];
+export type AccessDto = components['schemas']['AccessDto'];
+export type AccessListDto = components['schemas']['AccessListDto'];
 export type AddressDto = components['schemas']['AddressDto'];
 export type AgeBand = components['schemas']['AgeBand'];
 export type AgesDto = components['schemas']['AgesDto'];
@@ -28710,6 +29243,7 @@ export type GivenDto = components['schemas']['GivenDto'];
 export type GoOnDto = components['schemas']['GoOnDto'];
 export type HalfYearRateDto = components['schemas']['HalfYearRateDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
+export type HandedLinkDto = components['schemas']['HandedLinkDto'];
 export type HandoverWordsDto = components['schemas']['HandoverWordsDto'];
 export type HappenDto = components['schemas']['HappenDto'];
 export type HappenedDto = components['schemas']['HappenedDto'];
@@ -28862,6 +29396,7 @@ export type OpenSessionDto = components['schemas']['OpenSessionDto'];
 export type OpenSpan = components['schemas']['OpenSpan'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
+export type OtherPageDto = components['schemas']['OtherPageDto'];
 export type OtherProjectDto = components['schemas']['OtherProjectDto'];
 export type OwnListDto = components['schemas']['OwnListDto'];
 export type PageDto = components['schemas']['PageDto'];
@@ -28989,6 +29524,7 @@ export type SaidDto = components['schemas']['SaidDto'];
 export type SameSortDto = components['schemas']['SameSortDto'];
 export type SampleCardDto = components['schemas']['SampleCardDto'];
 export type SampleEventDto = components['schemas']['SampleEventDto'];
+export type SaveAccessDto = components['schemas']['SaveAccessDto'];
 export type SaveBillDto = components['schemas']['SaveBillDto'];
 export type SaveBriefDto = components['schemas']['SaveBriefDto'];
 export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
@@ -29112,6 +29648,7 @@ export type ToDoDto = components['schemas']['ToDoDto'];
 export type ToPayDto = components['schemas']['ToPayDto'];
 export type TodayCardDto = components['schemas']['TodayCardDto'];
 export type TodayDto = components['schemas']['TodayDto'];
+export type TogetherDto = components['schemas']['TogetherDto'];
 export type TransferDto = components['schemas']['TransferDto'];
 export type TrayDto = components['schemas']['TrayDto'];
 export type TurnDto = components['schemas']['TurnDto'];

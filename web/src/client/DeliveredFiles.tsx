@@ -76,6 +76,15 @@ export default function DeliveredFiles({
 				</p>
 			)}
 			{part.words && <Said words={part.words} />}
+			{part.handedOver && !files && (
+				<p className="pt-1 pb-2">
+					<Button asChild kind="word">
+						<a href={`/p/${link}/api/handed-over.pdf`}>
+							What was handed over, to keep (PDF)
+						</a>
+					</Button>
+				</p>
+			)}
 			{part.waitsForYes && (
 				<div className="mt-3 bg-plaster p-4">
 					<p className="pb-3">
@@ -187,6 +196,28 @@ function Row({
 function Said({ words }: { words: HandoverWordsDto }) {
 	return (
 		<dl className="max-w-2xl pt-3">
+			{words.links && words.links.length > 0 && (
+				<dd className="pb-2">
+					<ul>
+						{words.links.map((one) => (
+							<li key={one.address} className="py-1">
+								<Button asChild kind="word" className="break-all">
+									<a href={one.address} target="_blank" rel="noreferrer">
+										{one.address}
+									</a>
+								</Button>
+								{one.use && <span className="block">{one.use}</span>}
+							</li>
+						))}
+					</ul>
+				</dd>
+			)}
+			{words.care && (
+				<>
+					<dt className="under">How to care for it, and how it may be used</dt>
+					<dd className="pb-2 break-words whitespace-pre-line">{words.care}</dd>
+				</>
+			)}
 			{words.goals && (
 				<>
 					<dt className="under">The goals, and how they were met</dt>

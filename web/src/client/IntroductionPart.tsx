@@ -29,6 +29,20 @@ export default function IntroductionPart({
 					</Button>
 				</p>
 			)}
+			{said.filmFile && (
+				<video
+					controls
+					preload="metadata"
+					className="my-2 w-full max-w-2xl border border-hair"
+					src={
+						files
+							? `/api/paper-files/${said.filmFile}`
+							: `/p/${link}/api/introduction/film`
+					}
+				>
+					<track kind="captions" />
+				</video>
+			)}
 			{said.questions.map((one) => (
 				<Fold
 					key={one.question}

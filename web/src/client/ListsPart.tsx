@@ -39,9 +39,11 @@ export default function ListsPart({
 								? `/api/lists/${list.id}`
 								: `/p/${link}/api/lists/${list.id}`
 						}
-						acts={files ? undefined : actsOf(list, link, reload)}
+						acts={
+							files || page.readOnly ? undefined : actsOf(list, link, reload)
+						}
 					/>
-					{list.hash && !files && (
+					{list.hash && !files && !page.readOnly && (
 						<Approve list={list} link={link} reload={reload} />
 					)}
 				</section>

@@ -27,9 +27,17 @@ export type PartProps = {
 
 /** The parts of a client page that are open, the phases of the project first. */
 export function Parts({ page, link, reload, files }: PartProps) {
+	// nothing can be done yet where it is only read, as where the owner looks
+	const reads = page.readOnly ? (files ?? `/p/${link}/api`) : files;
 	return (
 		<div className="grid gap-x-14 gap-y-8 md:grid-cols-[1.5fr_1fr]">
 			<div className="grid content-start gap-8">
+				{page.readOnly && (
+					<p role="note" className="bg-plaster p-4">
+						For now this is yours to read. It opens to your changes once you and{" "}
+						{page.studio.owner} have spoken about the start.
+					</p>
+				)}
 				{page.parts.introduction && (
 					<Later>
 						<IntroductionPart
@@ -46,7 +54,7 @@ export function Parts({ page, link, reload, files }: PartProps) {
 				)}
 				{page.parts.tasks && (
 					<Later>
-						<TasksPart page={page} link={link} reload={reload} files={files} />
+						<TasksPart page={page} link={link} reload={reload} files={reads} />
 					</Later>
 				)}
 				{page.parts.runSheet && (
@@ -55,7 +63,7 @@ export function Parts({ page, link, reload, files }: PartProps) {
 							page={page}
 							link={link}
 							reload={reload}
-							files={files}
+							files={reads}
 						/>
 					</Later>
 				)}
@@ -72,7 +80,7 @@ export function Parts({ page, link, reload, files }: PartProps) {
 				))}
 				{page.parts.drafts && (
 					<Later>
-						<Rounds page={page} link={link} reload={reload} files={files} />
+						<Rounds page={page} link={link} reload={reload} files={reads} />
 					</Later>
 				)}
 				{page.parts.files && (
@@ -210,5 +218,27 @@ function Phase({ phase }: { phase: ClientPhaseDto }) {
 					`, ${phase.state === "InWork" ? "since " : ""}${phase.when}`}
 			</span>
 		</li>
+	);
+}
+
+/** The way to their other projects, where the owner put them together. */
+export function Others({ page }: { page: ClientPageDto }) {
+	if (page.others.length === 0) return null;
+	return (
+		<nav aria-label="Your other projects" className="pb-4">
+			<span className="text-soft">Also yours: </span>
+			{page.others.map((one, at) => (
+				<span key={one.project}>
+					{at > 0 && ", "}
+					{one.address ? (
+						<Button asChild kind="word">
+							<a href={one.address}>{one.project}</a>
+						</Button>
+					) : (
+						one.project
+					)}
+				</span>
+			))}
+		</nav>
 	);
 }

@@ -11,7 +11,7 @@ import { KeptMeans } from "./KeptMeans";
 import { Later } from "./Later";
 import { Meetings } from "./Meetings";
 import { Papers } from "./Papers";
-import { Head, listParts, Parts, ToDo } from "./Parts";
+import { Head, listParts, Others, Parts, ToDo } from "./Parts";
 import { Rates } from "./Rates";
 import { useLoaded } from "./useLoaded";
 
@@ -123,6 +123,7 @@ function Standing({ page, link, reload }: Props) {
 	return (
 		<>
 			<Head page={page} />
+			<Others page={page} />
 			{!alone && <ToDo page={page} />}
 			{page.meetings.chooseTime && (
 				<div id="time" className="pb-8">

@@ -3,6 +3,7 @@ import { answer, api } from "../../api/client";
 import type { PagePart, RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
+import { Tick } from "../../ui/Tick";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
@@ -89,6 +90,32 @@ export function ClientParts({ record }: { record: RecordDto }) {
 					</span>
 				</div>
 			))}
+			{record.head.others.length > 0 && (
+				<fieldset className="pt-2">
+					<legend className="label">
+						Reached from this page, and it from theirs
+					</legend>
+					{record.head.others.map((other) => (
+						<Tick
+							key={other.id}
+							label={other.title}
+							className="py-1 text-[14.3px]"
+							checked={other.together}
+							disabled={act.busy}
+							onChange={(together) =>
+								act.run(() =>
+									answer(
+										api.POST("/api/projects/{id}/together", {
+											params: { path: { id: record.id } },
+											body: { with: other.id, together },
+										}),
+									),
+								)
+							}
+						/>
+					))}
+				</fieldset>
+			)}
 			<p className="pt-1.5 text-small">
 				{record.sheet.page.linkEnded ? (
 					<>

@@ -25,7 +25,9 @@ export function HandOver({
 		goals: goals && !goals.private ? goals.text : "",
 		after: "",
 		review: "",
+		care: "",
 	});
+	const [links, setLinks] = useState("");
 	const [open, setOpen] = useState<number[]>([]);
 	const mine = record.sheet.tasks.open.filter((task) => !task.kept.isClients);
 	return (
@@ -47,7 +49,7 @@ export function HandOver({
 							done: mine
 								.filter((task) => !open.includes(task.id))
 								.map((task) => task.id),
-							words,
+							words: { ...words, links: linksIn(links) },
 							...letter,
 						},
 					}),
@@ -73,6 +75,22 @@ export function HandOver({
 						/>
 					))}
 					<TextArea
+						label="What is handed over as a link"
+						hint="one on each line, with what it is for behind it"
+						placeholder="https://… the film, for your own site"
+						rows={2}
+						value={links}
+						wrong={refusal?.of("links")}
+						onChange={(e) => setLinks(e.target.value)}
+					/>
+					<TextArea
+						label="How to care for it, and how it may be used"
+						rows={2}
+						value={words.care}
+						wrong={refusal?.of("care")}
+						onChange={(e) => setWords({ ...words, care: e.target.value })}
+					/>
+					<TextArea
 						label="The goals, and how they were met"
 						hint="stands on their page beside the files, as all below"
 						rows={3}
@@ -82,7 +100,7 @@ export function HandOver({
 					/>
 					<TextArea
 						label="What comes after"
-						hint="care, upkeep, what you offer next"
+						hint="upkeep, what you offer next"
 						rows={2}
 						value={words.after}
 						wrong={refusal?.of("after")}
@@ -123,3 +141,14 @@ export function HandOver({
 		</Carried>
 	);
 }
+
+/** “https://… for the newsletter”: an address, and what it is for. */
+const linksIn = (lines: string) =>
+	lines
+		.split("\n")
+		.map((line) => line.trim())
+		.filter(Boolean)
+		.map((line) => {
+			const [address = "", ...use] = line.split(/\s+/);
+			return { address, use: use.join(" ") };
+		});

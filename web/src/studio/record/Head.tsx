@@ -18,6 +18,13 @@ export function Head({
 }) {
 	return (
 		<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3 max-md:px-4">
+			{record.head.client.hasPicture && (
+				<img
+					src={`/api/people/${record.head.client.id}/picture`}
+					alt={record.head.client.name}
+					className="size-10 border border-hair object-cover"
+				/>
+			)}
 			<h1>{record.head.title}</h1>
 			<EditHead record={record} />
 			<p className="text-soft">

@@ -22,6 +22,7 @@ import {
 import { RateSheet } from "./RateSheet";
 import type { SheetActs } from "./Sheet";
 import {
+	access,
 	checklists,
 	files,
 	lists,
@@ -83,6 +84,7 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 		...phases(record, acts),
 		runSheet(record),
 		lists(record),
+		access(record),
 		{
 			title: "Client page",
 			line: pageLine(record),

@@ -1,4 +1,5 @@
 import type { RecordDto } from "../../api/schema";
+import { Access } from "./Access";
 import { Checklists } from "./Checklists";
 import { Files } from "./Files";
 import { Lists } from "./Lists";
@@ -51,6 +52,17 @@ export function lists(record: RecordDto): Part {
 		empty: lists.length === 0,
 		open: unseen,
 		show: () => <Lists record={record} />,
+	};
+}
+
+export function access(record: RecordDto): Part {
+	const { line, outstanding } = record.sheet.access;
+	return {
+		title: "Links and access",
+		line,
+		empty: !line,
+		open: outstanding,
+		show: () => <Access record={record} />,
 	};
 }
 
