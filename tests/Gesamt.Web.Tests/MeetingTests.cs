@@ -378,6 +378,57 @@ public sealed class MeetingTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         LocalDateTimePattern.GeneralIso.Format(at.InZone(DateTimeZoneProviders.Tzdb["Europe/Dublin"]).LocalDateTime);
 
     [Fact]
+    public async Task A_link_of_ones_own_takes_the_place_of_a_room()
+    {
+        var owner = await studio.OwnerAsync();
+        var kinds = (await owner.GetAsync("/api/meeting-kinds")).EnumerateArray().ToList();
+        int Kind(bool video) =>
+            kinds.First(kind => kind.GetProperty("place").GetString() == "Video" == video).GetProperty("id").GetInt32();
+        var project = await studio.InquireAsync(new Visitor(studio), "link@meet.example");
+        var at = $"/api/projects/{project}/meetings";
+        foreach (var (kind, link) in new[] { (Kind(true), "javascript:alert(1)"), (Kind(false), "https://a.example") })
+        {
+            var refused = await owner.PostAsync(
+                at,
+                new
+                {
+                    kind,
+                    start = "2027-03-02T10:00:00",
+                    link,
+                }
+            );
+            Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+            Assert.Contains("\"link\"", await refused.Content.ReadAsStringAsync());
+        }
+        var set = await owner.PostAsync(
+            at,
+            new
+            {
+                kind = Kind(true),
+                start = "2027-03-02T10:00:00",
+                link = "www.calls.example/marrin",
+            }
+        );
+        Assert.True(set.IsSuccessStatusCode, await set.Content.ReadAsStringAsync());
+        var (room, code) = await studio.LookAsync(
+            async (Gesamt.Store.GesamtDb db) =>
+            {
+                var meeting = await db.Meetings.SingleAsync(m => m.ProjectId == new ProjectId(project));
+                return (meeting.Room, meeting.Passcode);
+            }
+        );
+        Assert.Equal(("https://www.calls.example/marrin", null), (room, code));
+        await studio.TickAsync();
+        var kindName = kinds
+            .First(kind => kind.GetProperty("id").GetInt32() == Kind(true))
+            .GetProperty("name")
+            .GetString()!;
+        var letter = await LetterAsync(owner, "link@meet.example", kindName.ToLowerInvariant());
+        Assert.Contains("By video: https://www.calls.example/marrin", letter, StringComparison.Ordinal);
+        Assert.DoesNotContain("passcode", letter, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_room_opens_by_its_passcode_alone()
     {
         var owner = await studio.OwnerAsync();

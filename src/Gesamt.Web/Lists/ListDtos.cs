@@ -114,16 +114,9 @@ public sealed record SeenDto(bool Seen);
 /// <summary>A step of a plan that is due.</summary>
 /// <param name="Column">The key of its column.</param>
 /// <param name="Title">“Post: Summer walls”.</param>
+/// <param name="Of">The list and its project.</param>
 /// <param name="Due">“today”, “since Friday”.</param>
-public sealed record DueStepDto(
-    string List,
-    string Key,
-    string Column,
-    string Title,
-    string ListName,
-    string Due,
-    bool Late
-);
+public sealed record DueStepDto(string List, string Key, string Column, string Title, string Of, string Due, bool Late);
 
 /// <summary>Whether it is the final board.</summary>
 public sealed record FinalBoardDto(bool Final);

@@ -26,7 +26,7 @@ public sealed class PlanSteps : IFeeds
                     one.Step.Entry,
                     one.Step.Column.Key,
                     TitleOf(one.Step),
-                    one.List.Name,
+                    $"{one.List.Name}, {one.Project}",
                     DateWords.Due(one.Step.On, desk.Today, false),
                     one.Step.On < desk.Today
                 )),
@@ -39,7 +39,7 @@ public sealed class PlanSteps : IFeeds
                 $"step-{one.List.PublicId}-{one.Step.Entry}-{one.Step.Column.Key}@{desk.Studio.MailDomain}",
                 one.Step.On,
                 TitleOf(one.Step),
-                one.List.Name,
+                $"{one.List.Name}, {one.Project}",
                 desk.Calendar.StartOf(one.Step.On),
                 null
             )),
@@ -48,27 +48,38 @@ public sealed class PlanSteps : IFeeds
     private static string TitleOf(PlanStep step) =>
         step.What.Length > 0 ? $"{step.Column.Name}: {step.What}" : step.Column.Name;
 
-    private static async Task<List<(ListRow List, PlanStep Step)>> UntilAsync(Desk desk, LocalDate until)
+    private static async Task<List<(ListRow List, string Project, PlanStep Step)>> UntilAsync(
+        Desk desk,
+        LocalDate until
+    )
     {
         var rows = await desk
             .Db.Entries.AsNoTracking()
             .Where(e => e.NextStep != null && e.NextStep <= until)
-            .OrderBy(e => e.NextStep)
             .Join(
                 desk.Db.Lists.Where(l => !l.Removed && l.ProjectId != null),
                 e => e.ListId,
                 l => l.Id,
                 (e, l) => new { Entry = e, List = l }
             )
-            .Where(one =>
-                desk.Db.Projects.Any(p =>
-                    p.Id == one.List.ProjectId
-                    && !p.Standing.PutAway
+            .Join(
+                desk.Db.Projects.Where(p =>
+                    !p.Standing.PutAway
                     && !p.Rehearsal
                     && p.Standing.Ended == null
                     && p.Standing.Waits != WaitKind.Resting
-                )
+                ),
+                one => one.List.ProjectId,
+                p => p.Id,
+                (one, p) =>
+                    new
+                    {
+                        one.Entry,
+                        one.List,
+                        p.Title,
+                    }
             )
+            .OrderBy(one => one.Entry.NextStep)
             .Take(Most)
             .ToListAsync();
         return rows.SelectMany(one =>
@@ -77,7 +88,7 @@ public sealed class PlanSteps : IFeeds
                         ListRule
                             .Steps(ProjectLists.ColumnsOf(one.List), [(one.Entry.Key, ListEntries.StateOf(one.Entry))])
                             .Where(step => !step.Done && step.On <= until)
-                            .Select(step => (one.List, step))
+                            .Select(step => (one.List, one.Title, step))
                             .ToList(),
                     () => []
                 )

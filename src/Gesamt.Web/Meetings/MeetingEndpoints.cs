@@ -18,7 +18,8 @@ namespace Gesamt.Web.Meetings;
 public sealed record OfferMeetingDto(int Kind, string Subject, string Body);
 
 /// <param name="Start">The studio's local time.</param>
-public sealed record SetMeetingDto(int Kind, LocalDateTime Start);
+/// <param name="Link">A video link of one's own; a room is opened where it is left out.</param>
+public sealed record SetMeetingDto(int Kind, LocalDateTime Start, string? Link = null);
 
 /// <summary>Where a meeting is moved to, in the studio’s time.</summary>
 public sealed record MoveMeetingDto(LocalDateTime Start);
@@ -85,7 +86,7 @@ public static class MeetingEndpoints
             "/meetings",
             async (long id, SetMeetingDto set, Scheduling scheduling) =>
             {
-                await scheduling.SetAsync(new(id), set.Kind, set.Start);
+                await scheduling.SetAsync(new(id), set.Kind, set.Start, set.Link);
                 return TypedResults.NoContent();
             }
         );

@@ -111,7 +111,8 @@ public static class MeetingLetters
         meeting.Place switch
         {
             MeetingPlace.Phone => "By phone.",
-            MeetingPlace.Video when meeting.Room is { } room => $"By video: {room} (passcode {meeting.Passcode})",
+            MeetingPlace.Video when meeting.Room is { } room =>
+                $"By video: {room}{(meeting.Passcode is { } code ? $" (passcode {code})" : "")}",
             MeetingPlace.Video => "By video; the link follows.",
             _ => meeting.Where,
         };

@@ -87,13 +87,14 @@ public sealed class Scheduling(
     }
 
     /// <summary>The owner sets a time agreed otherwise; open hours bind clients only.</summary>
-    public async Task<MeetingRow> SetAsync(ProjectId project, int kindId, LocalDateTime at)
+    /// <param name="link">Where it is met on video; a room is opened where it is empty.</param>
+    public async Task<MeetingRow> SetAsync(ProjectId project, int kindId, LocalDateTime at, string? link = null)
     {
         var kind = await KindAsync(kindId);
         var start = desk.Calendar.At(at);
         if (start <= desk.Now)
             throw new InvalidException(("start", "A time from now on. What was already, is recorded as “We spoke”."));
-        var room = await RoomAsync(kind, project);
+        var room = OwnRoom(kind, link) ?? await RoomAsync(kind, project);
         return await desk.ActAsync(async act =>
         {
             var end = start + Duration.FromMinutes(kind.Minutes);
@@ -314,7 +315,7 @@ public sealed class Scheduling(
             Place = kind.Place,
             Where = kind.Where,
             Room = room?.Link,
-            Passcode = room?.Passcode,
+            Passcode = room?.Passcode is { Length: > 0 } code ? code : null,
             Agenda = kind.Agenda,
             Answers = StoreJson.Write(answers),
             Zone = zone,
@@ -330,6 +331,17 @@ public sealed class Scheduling(
 
     private Instant? RemindAt(MeetingKindRow kind, Instant start) =>
         kind.ReminderHours > 0 && start - Duration.FromHours(kind.ReminderHours) is var at && at > desk.Now ? at : null;
+
+    private static VideoRoom? OwnRoom(MeetingKindRow kind, string? link)
+    {
+        if (string.IsNullOrWhiteSpace(link))
+            return null;
+        if (kind.Place != MeetingPlace.Video)
+            throw new InvalidException(("link", $"“{kind.Name}” is no video call."));
+        return WebAddress.Is(WebAddress.Meant(link))
+            ? new(WebAddress.Meant(link), "")
+            : throw new InvalidException(("link", WebAddress.Allowed));
+    }
 
     private async Task<VideoRoom?> RoomAsync(MeetingKindRow kind, ProjectId project) =>
         kind.Place == MeetingPlace.Video

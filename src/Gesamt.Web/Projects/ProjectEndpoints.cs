@@ -41,6 +41,16 @@ public static class ProjectEndpoints
             (long id, OpensWhat what, long entry, Desk desk) => Reader.OfAsync(desk, new(id), what, entry)
         );
 
+        api.MapGet(
+                "/projects/{id:long}/answers/{answers:long}/paper.pdf",
+                async (long id, long answers, Desk desk) =>
+                    TypedResults.File(
+                        await Reader.AnswersPaperAsync(desk, new(id), answers),
+                        "application/pdf",
+                        "answers.pdf"
+                    )
+            )
+            .ExcludeFromDescription();
         api.MapPut(
             "/projects/{id:long}/head",
             async (long id, SaveHeadDto save, Desk desk) =>

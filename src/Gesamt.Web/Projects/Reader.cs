@@ -199,6 +199,25 @@ public static class Reader
             null
         );
 
+    /// <summary>Answers as a sheet to carry, on A4.</summary>
+    public static async Task<byte[]> AnswersPaperAsync(Desk desk, ProjectId project, long id)
+    {
+        var answers = await OneAsync(desk.Db.Answers.Where(a => a.Id == new AnswersId(id) && a.ProjectId == project));
+        var row = (await desk.OpenAsync(project)).Row;
+        var head = Print.Letterhead(desk);
+        return new Formats.Pdf.AnswersPaper(
+            head,
+            answers.Form,
+            $"{row.Title}. {row.Client!.Name}, {desk.Precisely(answers.At)}.",
+            [
+                .. StoreJson
+                    .Read<List<Answer>>(answers.Items)
+                    .Select(one => AnswerDto.Of(one))
+                    .Select(one => new Formats.Pdf.AnsweredQuestion(one.Question, one.Text)),
+            ]
+        ).Draw(desk.Now, Print.Logo(desk, head));
+    }
+
     private static ReaderDto Note(Desk desk, NoteRow note) =>
         new(
             note.Sort switch

@@ -24826,7 +24826,8 @@ export interface components {
             column: string;
             /** @description “Post: Summer walls”. */
             title: string;
-            listName: string;
+            /** @description The list and its project. */
+            of: string;
             /** @description “today”, “since Friday”. */
             due: string;
             late: boolean;
@@ -28027,6 +28028,8 @@ export interface components {
              * @description The studio's local time.
              */
             start: string;
+            /** @description A video link of one's own; a room is opened where it is left out. */
+            link?: null | string;
         };
         /** @description Who owns the new studio, as the first page asks it. */
         SetUpDto: {

@@ -91,9 +91,9 @@ export function ClientParts({ record }: { record: RecordDto }) {
 				</div>
 			))}
 			{record.head.others.length > 0 && (
-				<fieldset className="pt-2">
+				<fieldset className="pt-3">
 					<legend className="label">
-						Reached from this page, and it from theirs
+						Put together with: the client finds one from the other
 					</legend>
 					{record.head.others.map((other) => (
 						<Tick

@@ -79,6 +79,17 @@ export default function Reader({
 							<Held key={data.heldLetter} data={data} onClose={onClose} />
 						) : (
 							<>
+								{what === "Answers" && (
+									<p className="pb-2">
+										<Button asChild kind="word">
+											<a
+												href={`/api/projects/${project}/answers/${id}/paper.pdf`}
+											>
+												On paper, to carry (PDF)
+											</a>
+										</Button>
+									</p>
+								)}
 								<Praising project={project} entry={name} text={data.text} />
 								<Whole
 									data={data}

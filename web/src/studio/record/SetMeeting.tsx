@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button";
 import { MomentField } from "../../ui/MomentField";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
+import { TextField } from "../../ui/TextField";
 import { useAct } from "../useAct";
 import { useKinds } from "./useMeetingKinds";
 
@@ -16,9 +17,10 @@ export function SetMeeting({
 	onDone: () => void;
 }) {
 	const kinds = useKinds();
-	const [said, setSaid] = useState({ kind: "", start: "" });
+	const [said, setSaid] = useState({ kind: "", start: "", link: "" });
 	const act = useAct();
 	const kind = said.kind || String(kinds.data?.[0]?.id ?? "");
+	const chosen = kinds.data?.find((one) => String(one.id) === kind);
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		const done = await act.run(() =>
@@ -28,6 +30,7 @@ export function SetMeeting({
 					body: {
 						kind: Number(kind),
 						start: said.start,
+						link: chosen?.place === "Video" ? said.link : null,
 					},
 				}),
 			),
@@ -53,6 +56,15 @@ export function SetMeeting({
 				wrong={act.refusal?.of("start")}
 				onChange={(at) => setSaid({ ...said, start: at })}
 			/>
+			{chosen?.place === "Video" && (
+				<TextField
+					label="Your own video link"
+					hint="a room is opened where you leave it empty"
+					value={said.link}
+					wrong={act.refusal?.of("link")}
+					onChange={(e) => setSaid({ ...said, link: e.target.value })}
+				/>
+			)}
 			<Refused of={act.refusal} />
 			<div>
 				<Button kind="go" type="submit" disabled={act.busy || !said.start}>

@@ -13,7 +13,7 @@ export function TheDay({ today }: { today: TodayDto }) {
 			<Head
 				id="the-day"
 				title="The day"
-				under={tasks(today.day.tasks.length)}
+				under={due(today.day.tasks.length, today.day.steps.length)}
 			/>
 			{today.day.meetings.map((one) => (
 				<DayMeeting key={one.meeting} meeting={one} />
@@ -70,5 +70,10 @@ export function TheDay({ today }: { today: TodayDto }) {
 	);
 }
 
-const tasks = (count: number) =>
-	count === 0 ? "nothing due" : `${count} task${count === 1 ? "" : "s"} due`;
+const many = (count: number, of: string) =>
+	count > 0 && `${count} ${of}${count === 1 ? "" : "s"}`;
+
+const due = (tasks: number, steps: number) =>
+	tasks + steps === 0
+		? "nothing due"
+		: `${[many(tasks, "task"), many(steps, "step")].filter(Boolean).join(" and ")} due`;

@@ -61,7 +61,7 @@ export function Step({ step }: { step: TodayDto["day"]["steps"][number] }) {
 			<span>
 				{step.title}
 				<Link className="under block" to={`/lists/${step.list}`}>
-					{step.listName}
+					{step.of}
 				</Link>
 			</span>
 			<span
