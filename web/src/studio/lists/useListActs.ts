@@ -1,4 +1,5 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { answer, api, upload } from "../../api/client";
 import type { EntryKeyDto, ListDto } from "../../api/schema";
 import type { ListActs } from "../../ui/lists/acts";
@@ -10,6 +11,15 @@ export function useListActs(list: ListDto): ListActs {
 	const queries = useQueryClient();
 	const offer = useUndo();
 	const id = list.id;
+	// the same while the list is: its rows need not be drawn anew
+	return useMemo(() => actsOf(id, queries, offer), [id, queries, offer]);
+}
+
+function actsOf(
+	id: string,
+	queries: QueryClient,
+	offer: ReturnType<typeof useUndo>,
+): ListActs {
 	const again = () =>
 		queries.invalidateQueries({ queryKey: ["over", "list", id] });
 	const doing = async (what: Promise<unknown>) => {

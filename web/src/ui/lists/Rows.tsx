@@ -1,4 +1,4 @@
-import { useId, useState } from "react";
+import { memo, useDeferredValue, useId, useState } from "react";
 import { newKey } from "../../api/client";
 import type { ListColumnDto, ListDto, ListEntryDto } from "../../api/schema";
 import { Button } from "../Button";
@@ -29,7 +29,8 @@ export function Rows({
 	const [fresh, setFresh] = useState(newKey);
 	const [find, setFind] = useState("");
 	const people = useId();
-	const asked = find.trim().toLowerCase();
+	// typing goes first; a long list follows
+	const asked = useDeferredValue(find.trim().toLowerCase());
 	const shown = list.entries.filter((entry) =>
 		entry.cells.some((cell) => cell.words.toLowerCase().includes(asked)),
 	);
@@ -97,7 +98,7 @@ export function Rows({
 								list={list}
 								entry={entry}
 								acts={acts}
-								onOpen={() => setOpen(entry.key)}
+								onOpen={setOpen}
 							/>
 						),
 					)}
@@ -134,7 +135,7 @@ export function Rows({
 	);
 }
 
-function Row({
+const Row = memo(function Row({
 	list,
 	entry,
 	acts,
@@ -143,7 +144,7 @@ function Row({
 	list: ListDto;
 	entry: ListEntryDto;
 	acts?: ListActs;
-	onOpen: () => void;
+	onOpen: (key: string) => void;
 }) {
 	return (
 		<tr
@@ -164,7 +165,7 @@ function Row({
 			{acts && list.edits && (
 				<Cell className="text-right max-md:block max-md:border-0 max-md:text-left">
 					{entry.struck && <span className="text-soft">struck out </span>}
-					<Button kind="word" onClick={onOpen}>
+					<Button kind="word" onClick={() => onOpen(entry.key)}>
 						Change<span className="sr-only"> {nameOf(entry)}</span>
 					</Button>
 					{entry.mark && (
@@ -174,7 +175,7 @@ function Row({
 			)}
 		</tr>
 	);
-}
+});
 
 function Written({
 	column,
