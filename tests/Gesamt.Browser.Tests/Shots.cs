@@ -50,6 +50,13 @@ public sealed class Shots
         owner.PressWith("Ropeworks lettering weekend");
         owner.See("What happened?");
         Page(owner, $"{new Uri(owner.Driver.Url).AbsolutePath}/run-sheet", "run-sheet", "To print, for");
+        owner.Go("/register?words=harbour bakery");
+        owner.PressWith("Harbour bakery wall");
+        owner.See("What happened?");
+        owner.Go($"{new Uri(owner.Driver.Url).AbsolutePath}?sheet=Lists and boards");
+        owner.See("Which gulls?");
+        owner.Press("Which gulls?");
+        Shot(owner, "board", "Still, on the ridge");
         Page(owner, "/money?by=Age", "money", "of it late");
         Page(owner, "/money/bank", "bank", "To be matched");
         owner.Go("/turns");
@@ -87,7 +94,7 @@ public sealed class Shots
         Contract(owner);
     }
 
-    /// <summary>A routine with the dates it would give, and played through.</summary>
+    /// <summary>A routine with the dates it would give.</summary>
     private static void Routine(Person owner)
     {
         owner.Go("/templates/routines");
@@ -98,16 +105,6 @@ public sealed class Shots
         owner.See("dates for Tidewater reading nook");
         owner.PressWith("3 weeks before the opening day");
         Shot(owner, "routine", "Move it up");
-        owner.Go("/templates/routines");
-        owner.PressWith("After a proposal");
-        owner.Press("Rehearse it");
-        owner.Type("find a project", "larkspur");
-        owner.PressWith("Larkspur nursery");
-        owner.Type("opens the proposal", "1");
-        owner.Press("Rehearse it");
-        owner.Press("To the end");
-        owner.PressWith("the letter “The proposal is still open”");
-        Shot(owner, "rehearsal", "Hello Hollis");
     }
 
     /// <summary>The first page of a sealed contract, drawn by poppler.</summary>

@@ -71,7 +71,11 @@ export function Pictures({
 						Add pictures
 					</FilePick>
 					<span className="text-soft" role="status">
-						{adding ? "One moment" : "or drop them here"}
+						{adding ? (
+							"One moment"
+						) : (
+							<span className="max-md:hidden">or drop them here</span>
+						)}
 					</span>
 				</div>
 			)}
