@@ -72,6 +72,7 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(StruckDto))]
 [JsonSerializable(typeof(EntryOrderDto))]
 [JsonSerializable(typeof(SeenDto))]
+[JsonSerializable(typeof(UndoneDto))]
 [JsonSerializable(typeof(FinalBoardDto))]
 [JsonSerializable(typeof(ApproveBoardDto))]
 [JsonSerializable(typeof(ListTableDto))]

@@ -30,7 +30,7 @@ public sealed class BoardJourney(Demo demo) : IClassFixture<Demo>
     {
         Assert.Equal("", owner.Violations());
         owner.See("2 changes of the client");
-        owner.Key("u");
+        owner.Key("z");
         owner.See("1 change of the client");
         owner.SeeNot("Seen from the ferry");
         owner.Key("s");

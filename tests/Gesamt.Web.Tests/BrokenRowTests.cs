@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using System.Text;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Routines;
@@ -210,6 +211,59 @@ public sealed class BrokenRowTests : IAsyncDisposable
         Assert.Contains(Untold, (await owner.GetAsync("/api/turns")).GetRawText());
         Assert.Contains("cannot be read", (await owner.GetAsync("/api/routines")).GetRawText());
         Assert.True((await client.AskAsync($"{page}/api")).IsSuccessStatusCode);
+    }
+
+    [Fact]
+    public async Task A_damaged_list_or_run_sheet_leaves_the_record_the_client_page_and_the_feed_open()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        var (project, page) = await studio.ProposeAsync(owner, client, "lists@lanternhouse.example");
+        async Task<string> BeginAsync(string sort) =>
+            (
+                await (
+                    await owner.PostAsync($"/api/projects/{project}/lists", new { name = $"My {sort}", sort })
+                ).Content.ReadFromJsonAsync<System.Text.Json.JsonElement>()
+            )
+                .GetProperty("id")
+                .GetString()!;
+        var lists = new[] { await BeginAsync("Rows"), await BeginAsync("Notes") };
+        await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/lists/{lists[1]}/entries/a",
+            JsonContent.Create(new { edition = 0, cells = new { words = "Whole" } })
+        );
+        await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{project}/run-sheet",
+            JsonContent.Create(
+                new
+                {
+                    edition = 0,
+                    dateName = "opening day",
+                    earlier = 0,
+                    items = Array.Empty<object>(),
+                }
+            )
+        );
+        foreach (var part in new[] { "Lists", "Notes", "RunSheet" })
+            await owner.PostAsync($"/api/projects/{project}/parts", new { part, open = true });
+        await studio.LookAsync(db =>
+            db.Database.ExecuteSqlRawAsync(
+                """
+                UPDATE Lists SET Reader = 'Edited';
+                UPDATE Lists SET Columns = '[[' WHERE Sort = 'Rows';
+                UPDATE ListEntries SET Cells = '[[', NextStep = '2027-01-25';
+                UPDATE RunSheets SET Items = '[[';
+                """
+            )
+        );
+        await EveryPageAsync(owner);
+        foreach (var list in lists)
+            Assert.True((await owner.AskAsync($"/api/lists/{list}")).IsSuccessStatusCode);
+        Assert.True((await client.AskAsync($"{page}/api")).IsSuccessStatusCode);
+        await owner.PostAsync("/api/studio/feed");
+        var feed = await studio.LookAsync((Gesamt.Web.Hosting.Desk desk) => Task.FromResult(desk.Studio.FeedKey!));
+        Assert.True((await owner.AskAsync($"/feed/{feed}.ics")).IsSuccessStatusCode);
     }
 
     [Fact]

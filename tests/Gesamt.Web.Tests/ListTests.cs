@@ -294,11 +294,15 @@ public sealed class ListTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
 
         var own = await at.Owner.GetAsync($"/api/lists/{board}");
-        async Task<HttpResponseMessage> UndoAsync(int which) =>
+        async Task<HttpResponseMessage> UndoAsync(int which, bool undone = true) =>
             await at.Owner.PostAsync(
                 $"/api/lists/{board}/changes/{own.GetProperty("changes")[which].GetProperty("id").GetInt64()}/undone",
-                new { }
+                new { undone }
             );
+        await AskedAsync(UndoAsync(0));
+        Assert.Equal([" (struck)"], Words(await ListAsync(at, board)));
+        await AskedAsync(UndoAsync(0, undone: false));
+        Assert.Equal([" (struck)", "Like this"], Words(await ListAsync(at, board)));
         await AskedAsync(UndoAsync(0));
         await AskedAsync(UndoAsync(1));
         Assert.Equal([""], Words(await ListAsync(at, board)));
@@ -316,6 +320,9 @@ public sealed class ListTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Empty(await ChangesAsync(at, board));
         await AskedAsync(at.Owner.PostAsync($"/api/lists/{board}/seen", new { seen = false }));
         Assert.Single(await ChangesAsync(at, board));
+        // what the owner takes out needs no looking at
+        await AskedAsync(at.Owner.PostAsync($"/api/lists/{board}/entries/{first}/removed", new { removed = true }));
+        Assert.Empty(await ChangesAsync(at, board));
     }
 
     [Fact]

@@ -79,29 +79,35 @@ public static class ListChanges
             ProjectLists.Touch(act, row);
         });
 
-    /// <summary>Puts an entry back to how it stood before a client's change.</summary>
+    /// <summary>Puts an entry back to how it stood before a client's change, or to how they left it.</summary>
     /// <exception cref="RefusedException">It was changed again since.</exception>
-    public static Task UndoAsync(Desk desk, string list, long id) =>
+    public static Task UndoAsync(Desk desk, string list, long id, bool undone) =>
         desk.ActAsync(async act =>
         {
             var row = await ProjectLists.OneAsync(act.Db, list);
             var number = new ListChangeId(id);
             var change =
                 await act.Db.ListChanges.SingleOrDefaultAsync(c =>
-                    c.Id == number && c.ListId == row.Id && c.UndoneAt == null
+                    c.Id == number && c.ListId == row.Id && (c.UndoneAt == null) == undone
                 ) ?? throw new MissingException("change");
             var entry = await act.Db.Entries.SingleAsync(e => e.Id == change.EntryId);
-            var (now, after) = (ListEntries.StateOf(entry), StoreJson.Read<EntryState>(change.After));
-            if (now != after)
+            var after = StoreJson.Read<EntryState>(change.After);
+            var before = change.Before is { } kept ? StoreJson.Read<EntryState>(kept) : after with { Removed = true };
+            var (from, to) = undone ? (after, before) : (before, after);
+            if (ListEntries.StateOf(entry) != from)
                 throw new RefusedException("It was changed again since: undo that first, or change it by hand.");
-            ListEntries.Write(
-                ProjectLists.ColumnsOf(row),
-                entry,
-                change.Before is { } before ? StoreJson.Read<EntryState>(before) : after with { Removed = true }
-            );
-            change.UndoneAt = act.Now;
+            ListEntries.Write(ProjectLists.ColumnsOf(row), entry, to);
+            change.UndoneAt = undone ? act.Now : null;
             ProjectLists.Touch(act, row);
         });
+
+    /// <summary>What was done to an entry that the owner takes out is seen with it.</summary>
+    internal static async Task SeeAsync(Act act, EntryRow entry)
+    {
+        var unseen = act.Db.ListChanges.Where(c => c.EntryId == entry.Id && c.SeenAt == null && c.UndoneAt == null);
+        foreach (var change in await unseen.ToListAsync())
+            change.SeenAt = act.Now;
+    }
 
     /// <summary>“Nora Byrne struck out “Green wall”, today 10:30”.</summary>
     internal static string Words(Desk desk, ListRow list, EntryRow entry, ListChangeRow change)

@@ -111,6 +111,9 @@ public sealed record EntryOrderDto(string[] Keys);
 /// <summary>Whether the owner has seen what clients changed.</summary>
 public sealed record SeenDto(bool Seen);
 
+/// <summary>Whether a client's change is undone.</summary>
+public sealed record UndoneDto(bool Undone);
+
 /// <summary>A step of a plan that is due.</summary>
 /// <param name="Column">The key of its column.</param>
 /// <param name="Title">“Post: Summer walls”.</param>

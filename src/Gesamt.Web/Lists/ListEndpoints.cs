@@ -87,7 +87,8 @@ public static class ListEndpoints
         one.MapPost("/seen", (string list, SeenDto to, Desk desk) => Done(ListChanges.SeeAsync(desk, list, to.Seen)));
         one.MapPost(
             "/changes/{change:long}/undone",
-            (string list, long change, Desk desk) => Done(ListChanges.UndoAsync(desk, list, change))
+            (string list, long change, UndoneDto to, Desk desk) =>
+                Done(ListChanges.UndoAsync(desk, list, change, to.Undone))
         );
         one.MapPost(
             "/final",

@@ -148,6 +148,8 @@ public static class ListEntries
         {
             var (row, entry) = await OneAsync(act, list, key);
             await PutAsync(act, row, entry, StateOf(entry) with { Removed = removed }, ListWriter.Owner);
+            if (removed)
+                await ListChanges.SeeAsync(act, entry);
         });
 
     /// <summary>Puts the entries in an order; those that are not named stand behind.</summary>

@@ -20,9 +20,16 @@ public static class ProjectRunSheet
     {
         if (await RowAsync(desk, file) is not { } row)
             return null;
-        var (sheet, agreed) = (SheetOf(file, row), await AgreedAsync(desk, file));
-        var days = RunSheetRule.Days(sheet.Items).Length;
-        return $"{StateWords(desk, sheet, agreed)}, {Count(days, "day")}, {Count(sheet.Items.Length, "item")}";
+        var agreed = await AgreedAsync(desk, file);
+        return desk.Tell(
+            () =>
+            {
+                var sheet = SheetOf(file, row);
+                var days = RunSheetRule.Days(sheet.Items).Length;
+                return $"{StateWords(desk, sheet, agreed)}, {Count(days, "day")}, {Count(sheet.Items.Length, "item")}";
+            },
+            () => Untold.Words
+        );
     }
 
     private static string Count(int count, string of) => $"{count} {of}{(count == 1 ? "" : "s")}";
@@ -161,12 +168,19 @@ public static class ProjectRunSheet
     {
         if (await RowAsync(desk, file) is not { } row)
             return null;
-        var (sheet, agreed) = (SheetOf(file, row), await AgreedAsync(desk, file));
-        return new(
-            RunItems.Copied(RunSheetRule.Copy(sheet, RunReader.Client)),
-            HashOf(sheet),
-            Stands(sheet, agreed) ? desk.Short(desk.Calendar.DateOf(agreed!.Value.At)) : null,
-            Changes(sheet, agreed)
+        var agreed = await AgreedAsync(desk, file);
+        return desk.Tell(
+            () =>
+            {
+                var sheet = SheetOf(file, row);
+                return new ShownRunSheetDto(
+                    RunItems.Copied(RunSheetRule.Copy(sheet, RunReader.Client)),
+                    HashOf(sheet),
+                    Stands(sheet, agreed) ? desk.Short(desk.Calendar.DateOf(agreed!.Value.At)) : null,
+                    Changes(sheet, agreed)
+                );
+            },
+            () => (ShownRunSheetDto?)null
         );
     }
 

@@ -28,7 +28,8 @@ public sealed class RunSheetFeed : IFeeds
         foreach (var row in sheets)
             if (
                 files.TryGetValue(row.ProjectId, out var file)
-                && ProjectRunSheet.SheetOf(file, row) is { MainDay: { } day } sheet
+                && desk.Tell(() => (RunSheet?)ProjectRunSheet.SheetOf(file, row), () => null)
+                    is { MainDay: { } day } sheet
             )
                 events.AddRange(
                     Of(desk, file, sheet, day, !await ProjectRunSheet.IsAgreedAsync(desk, file, sheet))

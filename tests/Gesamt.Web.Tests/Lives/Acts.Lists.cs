@@ -72,7 +72,8 @@ public static partial class Acts
             case 1 when changes.Count > 0:
                 await life.OwnerAsync(
                     "POST",
-                    $"/api/lists/{id}/changes/{Operations.Pick(changes, random).GetProperty("id").GetInt64()}/undone"
+                    $"/api/lists/{id}/changes/{Operations.Pick(changes, random).GetProperty("id").GetInt64()}/undone",
+                    new { undone = random.Next(5) > 0 }
                 );
                 break;
             case 1:

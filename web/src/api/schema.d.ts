@@ -16570,7 +16570,11 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["UndoneDto"];
+                };
+            };
             responses: {
                 /** @description Bad Request */
                 400: {
@@ -28944,6 +28948,10 @@ export interface components {
             words: string;
             as: string;
         };
+        /** @description Whether a client's change is undone. */
+        UndoneDto: {
+            undone: boolean;
+        };
         UnfiledDto: {
             /** Format: int64 */
             id: number;
@@ -29661,6 +29669,7 @@ export type TurnsDto = components['schemas']['TurnsDto'];
 export type TypedDto = components['schemas']['TypedDto'];
 export type UncertainDto = components['schemas']['UncertainDto'];
 export type Understood = components['schemas']['Understood'];
+export type UndoneDto = components['schemas']['UndoneDto'];
 export type UnfiledDto = components['schemas']['UnfiledDto'];
 export type UploadedDto = components['schemas']['UploadedDto'];
 export type VariantChoiceDto = components['schemas']['VariantChoiceDto'];

@@ -25,7 +25,7 @@ const all: [string, string][] = [
 	["n", "write a note, a task or a call"],
 	["q", "in an open letter or note: keep what is marked of it as praise"],
 	["c", "in a project: start the clock for it, or stop it"],
-	["u", "in a list: undo what the client changed last"],
+	["z", "in a list: undo what the client changed last"],
 	["s", "in a list: all that the client changed is seen"],
 	["Ctrl Enter", "send or keep what is being written"],
 	["Esc", "leave the field, then close what is open"],

@@ -1,5 +1,5 @@
 import { answer, api } from "../../api/client";
-import type { OwnListDto } from "../../api/schema";
+import type { ListChangeDto, OwnListDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Kbd } from "../../ui/Kbd";
 import { Refused } from "../../ui/Refused";
@@ -7,7 +7,7 @@ import { useUndo } from "../../ui/Undo";
 import { useKeys } from "../Keys";
 import { useAct } from "../useAct";
 
-/** What the client changed since the owner looked last, newest first: u undoes the newest, s says that all is seen. */
+/** What the client changed since the owner looked last, newest first: z undoes the newest, s says that all is seen. */
 export function TheirChanges({ own }: { own: OwnListDto }) {
 	const { changes, list } = own;
 	const act = useAct();
@@ -21,22 +21,27 @@ export function TheirChanges({ own }: { own: OwnListDto }) {
 				}),
 			),
 		);
-	const undo = (change: number) =>
+	const set = (change: number, undone: boolean) =>
 		act.run(() =>
 			answer(
 				api.POST("/api/lists/{list}/changes/{change}/undone", {
 					params: { path: { list: list.id, change } },
+					body: { undone },
 				}),
 			),
 		);
+	async function undo({ id, words }: ListChangeDto) {
+		if (await set(id, true))
+			offer({ words: `Undone: ${words}`, undo: () => set(id, false) });
+	}
 	const newest = changes[0];
 	async function all() {
 		if (newest && (await seen(true)))
 			offer({ words: "Seen", undo: () => seen(false) });
 	}
 	useKeys({
-		u: () => {
-			if (newest) undo(newest.id);
+		z: () => {
+			if (newest) undo(newest);
 		},
 		s: all,
 	});
@@ -62,13 +67,13 @@ export function TheirChanges({ own }: { own: OwnListDto }) {
 							kind="word"
 							className="ml-auto whitespace-nowrap"
 							disabled={act.busy}
-							onClick={() => undo(change.id)}
+							onClick={() => undo(change)}
 						>
 							Undo
 							{at === 0 && (
 								<>
 									{" "}
-									<Kbd>u</Kbd>
+									<Kbd>z</Kbd>
 								</>
 							)}
 							<span className="sr-only">: {change.words}</span>
