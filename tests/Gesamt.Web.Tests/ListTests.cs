@@ -253,6 +253,10 @@ public sealed class ListTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             .GetString()!;
         var lists = $"{at.Page}/api";
         await RefusedAsync(
+            Put(at.Owner, "/api", board, "k", 0, new() { ["words"] = "No picture" }),
+            HttpStatusCode.Conflict
+        );
+        await RefusedAsync(
             at.Client.PostAsync($"{lists}/lists/{board}/entries/{first}/struck", new { struck = true }),
             HttpStatusCode.NotFound
         );
@@ -467,6 +471,13 @@ public sealed class ListTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                 new { columns, rows = new[] { new[] { "B", "1500" }, ["A", "20,50"], ["=1+1", ""] } }
             )
         );
+        Assert.Contains(
+            "every cell is empty",
+            await RefusedAsync(
+                at.Owner.PostAsync($"/api/lists/{list}/rows", new { columns, rows = new[] { new[] { "", "" } } })
+            ),
+            StringComparison.Ordinal
+        );
         var csv = await (await at.Owner.AskAsync($"/api/lists/{list}/table.csv")).Content.ReadAsStringAsync();
         Assert.Equal(["Name,Gave", "B,1500", "A,20.5", "'=1+1,"], csv.TrimStart('\ufeff').TrimEnd().Split("\r\n"));
         Assert.Contains(
@@ -542,6 +553,13 @@ public sealed class ListTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal(["Out: Gulls half way"], await DueAsync());
         await AskedAsync(at.Owner.PostAsync($"/api/lists/{list}/entries/a/steps/Out/done", new { done = true }));
         Assert.Empty(await DueAsync());
+        // no step any more, it is a date still; and a step again
+        foreach (var step in new[] { false, true })
+            await AskedAsync(
+                SavingAsync(at.Owner, list, "Owner", Column("What", "Text"), Column("Out", "Date", step: step))
+            );
+        Assert.Equal(["Out: Gulls half way"], await DueAsync());
+        await AskedAsync(at.Owner.PostAsync($"/api/lists/{list}/entries/a/steps/Out/done", new { done = true }));
         Assert.Contains(", done", Words(await ListAsync(at, list))[0], StringComparison.Ordinal);
         await RefusedAsync(
             at.Owner.PostAsync($"/api/lists/{list}/entries/a/steps/What/done", new { done = true }),

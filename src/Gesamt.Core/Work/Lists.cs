@@ -215,6 +215,7 @@ public static partial class ListRule
             ColumnSort.Number when NumberIn(kept) is { } number => Undoubted(number),
             ColumnSort.Amount when AmountIn(kept) is { } money => Undoubted(money.Major)
                 + (money.Currency == currency ? "" : $" {money.Currency.Code}"),
+            ColumnSort.Date when DateIn(kept) is { } on => StepText(on.Date, column.Step && on.Done),
             _ => kept,
         };
 

@@ -77,7 +77,8 @@ internal static class ListColumns
                 var state = states.GetValueOrDefault(entry) ?? ListEntries.StateOf(entry);
                 var (kept, mistake) = ListRule.Read(
                     column,
-                    ListRule.Written(was, state[was], currency),
+                    // a date that was a step is a date still, done or not
+                    ListRule.Written(was.Sort == column.Sort ? column : was, state[was], currency),
                     act.Today,
                     act.Calendar,
                     currency

@@ -49,6 +49,8 @@ public static class ListEntries
             var entry = await act.Db.Entries.SingleOrDefaultAsync(e => e.ListId == row.Id && e.Key == key);
             if (entry is { Removed: true })
                 throw new MissingException("entry");
+            if (entry is null && row.Sort == ListSort.Board)
+                throw new RefusedException("A picture comes first; its words belong to it.");
             var state = entry is null ? EntryState.Fresh : StateOf(entry);
             if ((entry?.Edition ?? 0) != save.Edition)
                 throw new StaleException(new SaveEntryDto(entry?.Edition ?? 0, new(state.Cells)));

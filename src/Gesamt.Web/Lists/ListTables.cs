@@ -91,6 +91,8 @@ public static class ListTables
             var filled = Filled(columns, take.Columns);
             var currency = await ProjectLists.CurrencyAsync(act.Desk, row);
             var states = Read(act, filled, take.Rows, currency);
+            if (states.Count == 0)
+                throw new InvalidException(("rows", "There is nothing to take over: every cell is empty."));
             columns = ListColumns.Read(
                 ListView.Columns([.. StandingOf(act, row, columns, filled), .. filled.Where(c => !columns.Contains(c))])
             );
