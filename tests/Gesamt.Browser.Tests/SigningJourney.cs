@@ -70,12 +70,7 @@ public sealed class SigningJourney(Demo demo) : IClassFixture<Demo>
         owner.See("kept");
         Assert.Equal("", owner.Violations());
         owner.Press("Send the proposal");
-        // right after its first start a studio may have more to do than this one letter
-        owner.Wait(
-            () => owner.Text.Contains("Proposal, version 2, is out", StringComparison.Ordinal),
-            () => owner.Text,
-            seconds: 150
-        );
+        owner.See("Proposal, version 2, is out");
 
         client.Screen(390, 844);
         EnterBy(client, "Your proposal for Quay Street arcade");

@@ -1,4 +1,8 @@
-import { type QueryClient, useQueryClient } from "@tanstack/react-query";
+import {
+	type QueryClient,
+	type QueryFilters,
+	useQueryClient,
+} from "@tanstack/react-query";
 import { useEffect } from "react";
 
 /*
@@ -8,13 +12,27 @@ import { useEffect } from "react";
 
 /** One project changed: what is shown of it, and what looks over all projects. */
 function changedProject(queries: QueryClient, project: number) {
-	queries.invalidateQueries({ queryKey: ["project", project] });
-	queries.invalidateQueries({ queryKey: ["over"] });
+	renew(queries, { queryKey: ["project", project] });
+	renew(queries, { queryKey: ["over"] });
+}
+
+/**
+ * Fetches anew what is on the screen. What is on its way for the first time may have been read before the change,
+ * and an invalidation would only join it: it is let go first.
+ */
+async function renew(queries: QueryClient, which: QueryFilters) {
+	await queries.cancelQueries({
+		...which,
+		type: "active",
+		predicate: (query) =>
+			query.state.data === undefined && (which.predicate?.(query) ?? true),
+	});
+	await queries.invalidateQueries(which);
 }
 
 /** Anything may have changed, but who is signed in, and what is being typed. */
 export function changedAll(queries: QueryClient) {
-	return queries.invalidateQueries({
+	return renew(queries, {
 		predicate: ({ queryKey: [of] }) => of !== "session" && of !== "draft",
 	});
 }
