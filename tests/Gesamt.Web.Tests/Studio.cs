@@ -59,6 +59,9 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
     /// <summary>Whether its folder stays when it is ended, to be started on again.</summary>
     protected virtual bool KeepsData => false;
 
+    /// <summary>When its clock stands as it starts, as ISO 8601 in UTC.</summary>
+    protected virtual string Begins => "2027-01-25T10:30:00Z";
+
     /// <summary>Whether every commit reaches the disk, as it does when it is run.</summary>
     protected virtual bool Flushes => false;
 
@@ -83,7 +86,7 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
             .UseSetting("Gesamt:HoldSeconds", "0")
             .UseSetting("Gesamt:DemoFiles", Path.Combine(Root, "demo"))
             .UseSetting("Gesamt:DemoProjects", withProjects ? "true" : "false")
-            .UseSetting("Gesamt:Clock", "2027-01-25T10:30:00Z")
+            .UseSetting("Gesamt:Clock", Begins)
             .UseSetting("Gesamt:ClockStands", "true");
 
     protected override void Dispose(bool disposing)
@@ -145,9 +148,11 @@ public static class Laid
 }
 
 /// <summary>A server on a folder that is not its own: whoever made the folder takes it out, as another server may still write there.</summary>
-public sealed class OnFolder(string data) : Studio(withProjects: false, data)
+public sealed class OnFolder(string data, Instant? at = null) : Studio(withProjects: false, data)
 {
     protected override bool KeepsData => true;
+
+    protected override string Begins => at?.ToString() ?? base.Begins;
 }
 
 /// <summary>Somebody with cookies of their own, who sends token and key as the pages do.</summary>
