@@ -1,9 +1,10 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { pdfParts } from "./pdfParts.ts";
 
 export default defineConfig({
-	plugins: [react(), tailwindcss()],
+	plugins: [react(), tailwindcss(), pdfParts()],
 	build: {
 		outDir: "../src/Gesamt.Web/wwwroot",
 		emptyOutDir: true,

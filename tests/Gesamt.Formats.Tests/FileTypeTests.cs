@@ -30,6 +30,28 @@ public sealed class FileTypeTests
         );
     }
 
+    // media types as registered with IANA
+    [Theory]
+    [
+        InlineData("image/webp", FileLook.Picture),
+        InlineData("application/pdf", FileLook.Pages),
+        InlineData("video/mp4", FileLook.Film),
+        InlineData("audio/mpeg", FileLook.Sound),
+        InlineData("text/csv", FileLook.Text),
+        InlineData("application/zip", FileLook.Nothing)
+    ]
+    public void A_page_shows_what_it_can(string type, FileLook look) => Assert.Equal(look, FileTypes.LookOf(type));
+
+    [Theory]
+    [
+        InlineData("a.docx", FileLook.Document),
+        InlineData("a.xlsx", FileLook.Sheets),
+        InlineData("a.pptx", FileLook.Nothing),
+        InlineData("a.odt", FileLook.Nothing)
+    ]
+    public void A_package_is_shown_by_what_it_holds(string name, FileLook look) =>
+        Assert.Equal(look, FileTypes.LookOf(FileTypes.Of("PK\x03\x04"u8, name)!.MediaType));
+
     [Theory]
     [
         InlineData("words in a file", "notes.txt", "text/plain"),

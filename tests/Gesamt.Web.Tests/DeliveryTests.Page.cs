@@ -205,8 +205,14 @@ public sealed partial class DeliveryTests
                 {
                     file,
                     x = 1,
-                    y = 1,
                     page = 2,
+                },
+                new
+                {
+                    file,
+                    x = 1,
+                    y = 1,
+                    second = 2,
                 },
             }
         )
@@ -228,12 +234,19 @@ public sealed partial class DeliveryTests
                 new { file, second = 65 },
                 new { file, page = 3 },
                 null,
+                new
+                {
+                    file,
+                    x = 500,
+                    y = 250,
+                    page = 2,
+                },
             }
         )
             Assert.True((await RemarkAsync(right)).IsSuccessStatusCode);
         var said = (await RoundAsync()).GetProperty("said");
         Assert.Equal(
-            ["", "at 1:05", "page 3", ""],
+            ["", "at 1:05", "page 3", "", "page 2"],
             said.EnumerateArray().Select(one => one.GetProperty("where").GetString())
         );
         Assert.Equal(1_000, said[0].GetProperty("pin").GetProperty("y").GetInt32());
@@ -244,9 +257,17 @@ public sealed partial class DeliveryTests
         );
         var read = (await owner.GetAsync($"/api/projects/{project}/entries/Review/{review}"))
             .GetProperty("review")
-            .GetProperty("said")[0];
-        Assert.Equal(draft, read.GetProperty("file").GetInt64());
-        Assert.Equal(0, read.GetProperty("x").GetInt32());
+            .GetProperty("said");
+        Assert.Equal(draft, read[0].GetProperty("file").GetInt64());
+        Assert.Equal(0, read[0].GetProperty("x").GetInt32());
+        Assert.Equal(
+            (500, 250, 2),
+            (
+                read[4].GetProperty("x").GetInt32(),
+                read[4].GetProperty("y").GetInt32(),
+                read[4].GetProperty("page").GetInt32()
+            )
+        );
     }
 
     [Fact]

@@ -25,7 +25,7 @@ public sealed record Review(
     Instant? Answered
 );
 
-/// <summary>Where in a draft a remark points: at a place of a picture, a page, or a second of a film.</summary>
+/// <summary>Where in a draft a remark points: at a place of a picture, a page or a place of it, or a second of a film.</summary>
 /// <param name="X">From the left edge, in thousandths of the width.</param>
 /// <param name="Y">From the top edge, in thousandths of the height.</param>
 /// <param name="Page">Of a document, from 1.</param>
@@ -41,6 +41,7 @@ public sealed record RemarkPin(FileId File, int? X, int? Y, int? Page, int? Seco
         {
             (>= 0 and <= 1_000, >= 0 and <= 1_000, null, null) => true,
             (null, null, >= 1 and <= MostPages, null) => true,
+            (>= 0 and <= 1_000, >= 0 and <= 1_000, >= 1 and <= MostPages, null) => true,
             (null, null, null, >= 0 and <= LongestFilm) => true,
             _ => false,
         };

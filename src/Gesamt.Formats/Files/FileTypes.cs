@@ -7,6 +7,27 @@ namespace Gesamt.Formats.Files;
 /// <param name="Ending">The usual ending of its name, with the dot.</param>
 public sealed record FileType(string MediaType, string Ending, bool IsPicture);
 
+/// <summary>How a page can show a file in its own place.</summary>
+public enum FileLook
+{
+    Nothing,
+    Picture,
+    Film,
+    Sound,
+
+    /// <summary>Page by page.</summary>
+    Pages,
+
+    /// <summary>The words of a document, with their headings and tables.</summary>
+    Document,
+
+    /// <summary>Sheets of cells.</summary>
+    Sheets,
+
+    /// <summary>As it is written.</summary>
+    Text,
+}
+
 /// <summary>Tells kinds of files by their first bytes, as the WHATWG MIME Sniffing Standard and the formats' own documents give them.</summary>
 public static class FileTypes
 {
@@ -49,6 +70,19 @@ public static class FileTypes
             return OfficeByEnding.GetValueOrDefault(Path.GetExtension(name)) ?? new("application/zip", ".zip", false);
         return IsText(head) ? Text(name) : null;
     }
+
+    /// <param name="mediaType">As <see cref="FileType.MediaType"/> gives it.</param>
+    public static FileLook LookOf(string mediaType) =>
+        mediaType switch
+        {
+            "application/pdf" => FileLook.Pages,
+            "video/mp4" => FileLook.Film,
+            "audio/mpeg" => FileLook.Sound,
+            "text/plain" or "text/csv" => FileLook.Text,
+            "application/vnd.openxmlformats-officedocument.wordprocessingml.document" => FileLook.Document,
+            "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet" => FileLook.Sheets,
+            _ => mediaType.StartsWith("image/", StringComparison.Ordinal) ? FileLook.Picture : FileLook.Nothing,
+        };
 
     private static readonly Dictionary<string, string[]> Endings = new(StringComparer.Ordinal)
     {

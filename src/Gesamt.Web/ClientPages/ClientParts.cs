@@ -6,6 +6,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Work;
+using Gesamt.Formats.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Briefs;
@@ -36,17 +37,7 @@ public sealed record WholeDto(
 );
 
 /// <summary>A file the client can open.</summary>
-/// <param name="Film">Whether it is a film that a page can play.</param>
-/// <param name="Pages">Whether it has pages.</param>
-public sealed record ClientFileDto(
-    string Id,
-    string Name,
-    string About,
-    string Use,
-    bool HasPreview,
-    bool Film,
-    bool Pages
-);
+public sealed record ClientFileDto(string Id, string Name, string About, string Use, FileLook Look);
 
 /// <param name="At">When it was said.</param>
 /// <param name="Pin">Where it points; null for the round as a whole.</param>
@@ -248,13 +239,5 @@ public static class ClientParts
             : new(note.Text, desk.Precisely(note.At), null, "");
 
     private static ClientFileDto Of(Desk desk, FileRow row) =>
-        new(
-            row.PublicId,
-            row.Name,
-            RecordWork.About(desk, row),
-            row.Use,
-            RecordWork.IsPicture(row),
-            row.Type == "video/mp4",
-            row.Type == "application/pdf"
-        );
+        new(row.PublicId, row.Name, RecordWork.About(desk, row), row.Use, FileTypes.LookOf(row.Type));
 }

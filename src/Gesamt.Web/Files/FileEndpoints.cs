@@ -80,19 +80,15 @@ public static class FileEndpoints
 
         // as the client's page names them, so that the owner can look at it
         api.MapGet(
+                "/projects/{id:long}/as-client/files/{file}",
+                async (long id, string file, Desk desk, FileVault vault, HttpContext http) =>
+                    Whole(http, vault, await AsClientAsync(desk, new(id), file))
+            )
+            .ExcludeFromDescription();
+        api.MapGet(
                 "/projects/{id:long}/as-client/files/{file}/preview",
                 async (long id, string file, Desk desk, FileVault vault, HttpContext http) =>
-                {
-                    var project = new ProjectId(id);
-                    return await PreviewAsync(
-                        http,
-                        vault,
-                        await desk
-                            .Db.Files.AsNoTracking()
-                            .SingleOrDefaultAsync(f => f.PublicId == file && f.ProjectId == project)
-                            ?? throw new MissingException("file")
-                    );
-                }
+                    await PreviewAsync(http, vault, await AsClientAsync(desk, new(id), file))
             )
             .ExcludeFromDescription();
         api.MapGet(
@@ -160,6 +156,10 @@ public static class FileEndpoints
         File.WriteAllBytes(aside, Thumbnails.Of(() => vault.Open(hash)) ?? []);
         File.Move(aside, path, overwrite: true);
     }
+
+    private static async Task<FileRow> AsClientAsync(Desk desk, ProjectId project, string file) =>
+        await desk.Db.Files.AsNoTracking().SingleOrDefaultAsync(f => f.PublicId == file && f.ProjectId == project)
+        ?? throw new MissingException("file");
 
     private static async Task<FileRow> RowAsync(Desk desk, long id)
     {

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Net;
 using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.HttpOverrides;
+using Microsoft.AspNetCore.StaticFiles;
 
 namespace Gesamt.Web.Hosting;
 
@@ -50,6 +51,11 @@ public static class Front
         app.UseStaticFiles(
             new StaticFileOptions
             {
+                ContentTypeProvider = new FileExtensionContentTypeProvider
+                {
+                    // what the reader of PDF fetches: character maps (Adobe) and Type 1 fonts
+                    Mappings = { [".bcmap"] = "application/octet-stream", [".pfb"] = "application/octet-stream" },
+                },
                 OnPrepareResponse = file =>
                     file.Context.Response.Headers.CacheControl = file.Context.Request.Path.StartsWithSegments("/assets")
                         ? "public,max-age=31536000,immutable"

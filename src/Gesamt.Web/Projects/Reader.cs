@@ -7,6 +7,7 @@ using Gesamt.Core.Meetings;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
+using Gesamt.Formats.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Access;
@@ -67,11 +68,12 @@ public sealed record ReviewReadDto(
 /// <param name="File">The draft it points at; null for the round as a whole.</param>
 /// <param name="X">From the left edge, in thousandths of the width.</param>
 /// <param name="Y">From the top edge, in thousandths of the height.</param>
+/// <param name="Page">Of a document, from 1.</param>
 /// <param name="Where">“page 3”, “at 1:05”; empty for a place of a picture.</param>
-public sealed record ReviewSaidDto(string Text, string At, long? File, int? X, int? Y, string Where);
+public sealed record ReviewSaidDto(string Text, string At, long? File, int? X, int? Y, int? Page, string Where);
 
 /// <summary>A file of a draft.</summary>
-public sealed record ReviewFileDto(long Id, string Name, string About, bool HasPreview);
+public sealed record ReviewFileDto(long Id, string Name, string About, FileLook Look);
 
 /// <summary>Opens an entry of the line.</summary>
 public static class Reader
@@ -330,7 +332,7 @@ public static class Reader
                         f.Id.Value,
                         f.Name,
                         RecordWork.About(desk, f),
-                        RecordWork.IsPicture(f)
+                        FileTypes.LookOf(f.Type)
                     )),
                 ],
                 [
@@ -342,6 +344,7 @@ public static class Reader
                             n.Pin?.File.Value,
                             n.Pin?.X,
                             n.Pin?.Y,
+                            n.Pin?.Page,
                             n.Pin?.Words ?? ""
                         )),
                 ]

@@ -3,6 +3,7 @@ using Gesamt.Core.People;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
+using Gesamt.Formats.Files;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Lists;
 using Gesamt.Web.Meetings;
@@ -160,7 +161,7 @@ public sealed record KeptFileDto(
     string About,
     string Use,
     bool Shown,
-    bool HasPreview
+    FileLook Look
 );
 
 /// <param name="Next">The number the next round would have.</param>

@@ -2,6 +2,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Work;
+using Gesamt.Formats.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -68,7 +69,7 @@ public static class RecordWork
                 About(desk, row),
                 row.Use,
                 shown.Contains(row.Id),
-                IsPicture(row)
+                FileTypes.LookOf(row.Type)
             )),
         ];
     }
@@ -112,8 +113,6 @@ public static class RecordWork
         desk.Db.Links.AnyAsync(link =>
             link.ProjectId == file.Id && link.PersonId == file.Row.ClientId && link.EndedAt != null
         );
-
-    public static bool IsPicture(FileRow row) => row.Type.StartsWith("image/", StringComparison.Ordinal);
 
     /// <summary>“draft 2, sketch, 1.4 MB, Mon 25 Jan”.</summary>
     public static string About(Desk desk, FileRow row)

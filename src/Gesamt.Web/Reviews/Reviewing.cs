@@ -195,7 +195,10 @@ public static class Reviewing
         return pin is { IsOne: true }
             ? pin
             : throw new InvalidException(
-                ("pin", "A remark points at a place of a picture, a page, or a second of a film of this round.")
+                (
+                    "pin",
+                    "A remark points at a place of a picture, a page or a place of it, or a second of a film of this round."
+                )
             );
     }
 

@@ -34,6 +34,15 @@ export async function answer<T extends { data?: unknown }>(
 	return data as Exclude<T["data"], undefined>;
 }
 
+/** Fetches a file as it is. */
+export async function bytes(path: string): Promise<ArrayBuffer> {
+	const got = await fetch(path).catch(() => {
+		throw Refusal.unreached();
+	});
+	if (!got.ok) throw await Refusal.from(got);
+	return got.arrayBuffer();
+}
+
 /** Sends a file as it is. */
 export async function upload<T = void>(path: string, file: File): Promise<T> {
 	const sent = await fetch(path, {

@@ -24404,11 +24404,7 @@ export interface components {
             name: string;
             about: string;
             use: string;
-            hasPreview: boolean;
-            /** @description Whether it is a film that a page can play. */
-            film: boolean;
-            /** @description Whether it has pages. */
-            pages: boolean;
+            look: components["schemas"]["FileLook"];
         };
         /** @description A form that waits for the client. */
         ClientFormDto: {
@@ -24928,6 +24924,11 @@ export interface components {
             /** Format: int64 */
             project: number;
         };
+        /**
+         * @description How a page can show a file in its own place.
+         * @enum {unknown}
+         */
+        FileLook: "Nothing" | "Picture" | "Film" | "Sound" | "Pages" | "Document" | "Sheets" | "Text";
         FilesPageDto: {
             /** @description When the work was handed over. */
             handedOver: null | string;
@@ -25584,7 +25585,7 @@ export interface components {
             use: string;
             /** @description Whether the client may see it. */
             shown: boolean;
-            hasPreview: boolean;
+            look: components["schemas"]["FileLook"];
         };
         /** @description A kind in the list. */
         KindDto: {
@@ -27471,7 +27472,7 @@ export interface components {
             id: number;
             name: string;
             about: string;
-            hasPreview: boolean;
+            look: components["schemas"]["FileLook"];
         };
         /** @description A round of review opened whole. */
         ReviewReadDto: {
@@ -27500,6 +27501,11 @@ export interface components {
              * @description From the top edge, in thousandths of the height.
              */
             y: null | number;
+            /**
+             * Format: int32
+             * @description Of a document, from 1.
+             */
+            page: null | number;
             /** @description “page 3”, “at 1:05”; empty for a place of a picture. */
             where: string;
         };
@@ -29234,6 +29240,7 @@ export type FieldSort = components['schemas']['FieldSort'];
 export type FileDto = components['schemas']['FileDto'];
 export type FileGroup = components['schemas']['FileGroup'];
 export type FileLetterDto = components['schemas']['FileLetterDto'];
+export type FileLook = components['schemas']['FileLook'];
 export type FilesPageDto = components['schemas']['FilesPageDto'];
 export type FinalBoardDto = components['schemas']['FinalBoardDto'];
 export type FinalDto = components['schemas']['FinalDto'];

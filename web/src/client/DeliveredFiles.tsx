@@ -4,6 +4,7 @@ import type { ClientFileDto, HandoverWordsDto } from "../api/schema";
 import { Alert } from "../ui/Alert";
 import { Button } from "../ui/Button";
 import { FilePick } from "../ui/FilePick";
+import { LookAt } from "../ui/files/LookAt";
 import { AskPart } from "./AskPart";
 import type { PartProps } from "./Parts";
 
@@ -167,7 +168,7 @@ function Row({
 }) {
 	return (
 		<li className="flex gap-3 border-b border-hair py-2.5">
-			{file.hasPreview && !waits && (
+			{file.look === "Picture" && !waits && (
 				<img
 					src={`${address}/preview`}
 					alt=""
@@ -187,6 +188,9 @@ function Row({
 				)}
 				{file.use && <span className="block">{file.use}</span>}
 				<span className="under block">{file.about}</span>
+				{!waits && (
+					<LookAt look={file.look} address={address} name={file.name} />
+				)}
 			</span>
 		</li>
 	);

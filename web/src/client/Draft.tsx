@@ -1,15 +1,19 @@
-import { useRef } from "react";
+import { lazy, Suspense, useRef } from "react";
 import type { ClientFileDto, PinDto, SaidDto } from "../api/schema";
 import { Button } from "../ui/Button";
-import { CountField } from "../ui/CountField";
-import { PinnedPicture } from "../ui/PinnedPicture";
+import { FileShown } from "../ui/files/FileShown";
+import { LookAt } from "../ui/files/LookAt";
+import { Pinned } from "../ui/files/Pinned";
 
-/** A draft in its place: a picture with what was said of it, a film, or a file to open. */
+const PagesShown = lazy(() => import("../ui/files/PagesShown"));
+
+/** A draft in its place: a picture or pages with what was said of them, a film, or a file to open. */
 export function Draft({
 	file,
 	said,
 	link,
 	files,
+	past,
 	pin,
 	onPin,
 }: {
@@ -18,6 +22,8 @@ export function Draft({
 	said: readonly (SaidDto & { number: number })[];
 	link: string;
 	files?: string;
+	/** That it was answered: its pages open on a press, unless something is marked on them. */
+	past?: boolean;
 	/** Where the remark being written points. */
 	pin?: PinDto;
 	/** Absent where nothing can be said of it any more. */
@@ -25,42 +31,53 @@ export function Draft({
 }) {
 	const address = `${files ?? `/p/${link}/api`}/files/${file.id}`;
 	const film = useRef<HTMLVideoElement>(null);
-	const mine = pin?.file === file.id ? pin : undefined;
+	const mine = pin?.file === file.id ? placeOf(pin) : undefined;
+	const pins = said.flatMap((one) =>
+		one.pin?.file === file.id
+			? [placeOf(one.pin)].flatMap((at) =>
+					at ? [{ ...at, number: one.number }] : [],
+				)
+			: [],
+	);
+	const inPlace =
+		file.look === "Picture" ||
+		file.look === "Film" ||
+		(file.look === "Pages" && !(past && pins.length === 0));
+	const point =
+		onPin &&
+		((place: { x: number; y: number; page?: number }) =>
+			onPin({ file: file.id, ...place }));
 	return (
 		<figure>
-			{file.hasPreview && (
-				<PinnedPicture
-					address={`${address}/preview`}
-					name={file.name}
-					pins={said.flatMap((one) =>
-						one.pin?.file === file.id && typeof one.pin.x === "number"
-							? [{ x: one.pin.x, y: one.pin.y ?? 0, number: one.number }]
-							: [],
-					)}
-					next={
-						mine && typeof mine.x === "number"
-							? { x: mine.x, y: mine.y ?? 0 }
-							: undefined
-					}
-					onPoint={onPin && ((place) => onPin({ file: file.id, ...place }))}
-				/>
+			{file.look === "Picture" && (
+				<Pinned name={file.name} pins={pins} next={mine} onPoint={point}>
+					<FileShown look="Picture" address={address} name={file.name} />
+				</Pinned>
 			)}
-			{file.film && (
-				// biome-ignore lint/a11y/useMediaCaption: a draft comes as its maker kept it
-				<video
-					ref={film}
-					controls
-					preload="metadata"
-					src={address}
-					className="max-h-[70vh] w-full border border-hair bg-ink"
-				/>
+			{inPlace && file.look === "Pages" && (
+				<Suspense fallback={<p className="under">A moment …</p>}>
+					<PagesShown
+						address={address}
+						name={file.name}
+						pins={pins}
+						next={mine}
+						onPoint={point}
+						onWhole={onPin && ((page) => onPin({ file: file.id, page }))}
+					/>
+				</Suspense>
+			)}
+			{file.look === "Film" && (
+				<FileShown look="Film" address={address} name={file.name} film={film} />
 			)}
 			<figcaption className="flex flex-wrap items-end gap-x-3 gap-y-1 pt-1">
 				<Button asChild kind="word">
 					<a href={address}>{file.name}</a>
 				</Button>
 				<span className="text-soft">{file.about}</span>
-				{onPin && file.film && (
+				{!inPlace && (
+					<LookAt look={file.look} address={address} name={file.name} />
+				)}
+				{onPin && file.look === "Film" && (
 					<Button
 						onClick={() =>
 							onPin({
@@ -72,28 +89,25 @@ export function Draft({
 						Remark on this second
 					</Button>
 				)}
-				{onPin && file.pages && (
-					<CountField
-						label={`Page of ${file.name} that you mean`}
-						min={1}
-						max={5000}
-						value={mine?.page ?? null}
-						onChange={(page) =>
-							onPin(page === null ? undefined : { file: file.id, page })
-						}
-					/>
-				)}
 			</figcaption>
 		</figure>
 	);
 }
+
+/** A place of a picture, which is its only page, or of a page of a document. */
+const placeOf = ({ x, y, page }: PinDto) =>
+	typeof x === "number" && typeof y === "number"
+		? { x, y, page: page ?? 1 }
+		: undefined;
 
 /** Where a remark points, in words beside it. */
 export const pinWords = (pin: PinDto | null | undefined): string =>
 	!pin
 		? ""
 		: typeof pin.page === "number"
-			? `page ${pin.page}`
+			? typeof pin.x === "number"
+				? `the place you marked on page ${pin.page}`
+				: `page ${pin.page}`
 			: typeof pin.second === "number"
 				? `at ${Math.floor(pin.second / 60)}:${String(pin.second % 60).padStart(2, "0")}`
 				: "the place you marked";

@@ -1,7 +1,7 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../api/client";
 import type { Refusal } from "../api/refusal";
-import type { PinDto, RoundDto } from "../api/schema";
+import type { ClientFileDto, PinDto, RoundDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Refused } from "../ui/Refused";
 import { TextArea } from "../ui/TextArea";
@@ -93,9 +93,9 @@ function Round({
 				)}
 				<div className="grid content-start gap-3">
 					{beside && <h4 className="text-soft">{round.title}</h4>}
-					{open && !files && round.files.some((file) => file.hasPreview) && (
+					{open && !files && round.files.some(isPressed) && (
 						<p className="under">
-							Press on the picture to say something about that place.
+							Press on the draft to say something about that place.
 						</p>
 					)}
 					{round.files.map((file) => (
@@ -105,6 +105,7 @@ function Round({
 							said={numbered(round)}
 							link={link}
 							files={files}
+							past={!open && !beside}
 							pin={pin}
 							onPin={open && !files ? setPin : undefined}
 						/>
@@ -139,6 +140,9 @@ function Round({
 		</article>
 	);
 }
+
+const isPressed = ({ look }: ClientFileDto) =>
+	look === "Picture" || look === "Pages";
 
 function Answer({
 	round,

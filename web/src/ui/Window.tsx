@@ -12,7 +12,8 @@ export function Window({
 	title: string;
 	open: boolean;
 	onClose: () => void;
-	wide?: boolean;
+	/** “page” for what is looked at rather than filled in. */
+	wide?: boolean | "page";
 	children: ReactNode;
 }) {
 	const body = useRef<HTMLDivElement>(null);
@@ -36,7 +37,7 @@ export function Window({
 						event.preventDefault();
 						if (before.current instanceof HTMLElement) before.current.focus();
 					}}
-					className={`fixed top-[8vh] left-1/2 z-20 max-h-[84vh] -translate-x-1/2 overflow-auto border-[1.5px] border-ink bg-sheet p-5 ${wide ? "w-[min(680px,calc(100vw-24px))]" : "w-[min(460px,calc(100vw-24px))]"}`}
+					className={`fixed top-[8vh] left-1/2 z-20 max-h-[84vh] -translate-x-1/2 overflow-auto border-[1.5px] border-ink bg-sheet p-5 ${widths[`${wide ?? false}`]}`}
 				>
 					<div className="mb-3 flex items-start">
 						<Dialog.Title asChild>
@@ -52,6 +53,12 @@ export function Window({
 		</Dialog.Root>
 	);
 }
+
+const widths = {
+	false: "w-[min(460px,calc(100vw-24px))]",
+	true: "w-[min(680px,calc(100vw-24px))]",
+	page: "w-[min(980px,calc(100vw-24px))]",
+};
 
 /** What is chosen of a choice, else the first thing that can be filled in, else the first that can be pressed. */
 const firstOf = (body: HTMLElement | null) =>

@@ -1,6 +1,7 @@
 import { answer, api } from "../../api/client";
 import type { KeptFileDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { LookAt } from "../../ui/files/LookAt";
 import { Refused } from "../../ui/Refused";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
@@ -31,7 +32,9 @@ export function Kept({
 	return (
 		<li className="flex gap-2.5 py-1 text-[14.3px]">
 			<Thumb
-				address={file.hasPreview ? `/api/files/${file.id}/preview` : undefined}
+				address={
+					file.look === "Picture" ? `/api/files/${file.id}/preview` : undefined
+				}
 				name={file.name}
 			/>
 			<span className="min-w-0 flex-1">
@@ -50,6 +53,11 @@ export function Kept({
 					</span>
 				</span>
 				<span className="flex flex-wrap gap-x-3 text-small whitespace-nowrap">
+					<LookAt
+						look={file.look}
+						address={`/api/files/${file.id}`}
+						name={file.name}
+					/>
 					<Button
 						kind="word"
 						disabled={act.busy}

@@ -1,10 +1,15 @@
+import { type ComponentProps, lazy, Suspense } from "react";
 import { answer, api } from "../../api/client";
-import type { ReviewReadDto } from "../../api/schema";
+import type { ReviewFileDto, ReviewReadDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { PinnedPicture } from "../../ui/PinnedPicture";
+import { FileShown } from "../../ui/files/FileShown";
+import { LookAt } from "../../ui/files/LookAt";
+import { Pinned } from "../../ui/files/Pinned";
 import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { Thumb } from "./Thumb";
+
+const PagesShown = lazy(() => import("../../ui/files/PagesShown"));
 
 /** A round of review: what was put up and what was said of it. */
 export function Round({
@@ -28,41 +33,9 @@ export function Round({
 	};
 	return (
 		<div className="grid gap-2">
-			{review.files.map((file) => {
-				const pins = pinsOf(review, file.id);
-				return pins.length > 0 && file.hasPreview ? (
-					<figure key={file.id}>
-						<PinnedPicture
-							address={`/api/files/${file.id}/preview`}
-							name={file.name}
-							pins={pins}
-						/>
-						<figcaption>
-							<Button asChild kind="word">
-								<a href={`/api/files/${file.id}`}>{file.name}</a>
-							</Button>{" "}
-							<span className="text-soft">{file.about}</span>
-						</figcaption>
-					</figure>
-				) : (
-					<a
-						key={file.id}
-						className="flex items-center gap-3"
-						href={`/api/files/${file.id}`}
-					>
-						<Thumb
-							address={
-								file.hasPreview ? `/api/files/${file.id}/preview` : undefined
-							}
-							name={file.name}
-						/>
-						<span>
-							<span className="underline underline-offset-3">{file.name}</span>
-							<span className="under block">{file.about}</span>
-						</span>
-					</a>
-				);
-			})}
+			{review.files.map((file) => (
+				<Draft key={file.id} file={file} pins={pinsOf(review, file.id)} />
+			))}
 			{review.said.map((said, at) => (
 				<p
 					key={`${said.at}${said.text}`}
@@ -97,10 +70,53 @@ export function Round({
 	);
 }
 
+type Pins = ComponentProps<typeof PagesShown>["pins"] & {};
+
+/** What was put up: in full where a place of it was pointed at, else small, to be looked at. */
+function Draft({ file, pins }: { file: ReviewFileDto; pins: Pins }) {
+	const address = `/api/files/${file.id}`;
+	const isPicture = file.look === "Picture";
+	if (pins.length === 0 || !(isPicture || file.look === "Pages"))
+		return (
+			<div className="flex items-center gap-3">
+				<Thumb
+					address={isPicture ? `${address}/preview` : undefined}
+					name={file.name}
+				/>
+				<span>
+					<Button asChild kind="word">
+						<a href={address}>{file.name}</a>
+					</Button>
+					<span className="under block">{file.about}</span>
+					<LookAt look={file.look} address={address} name={file.name} />
+				</span>
+			</div>
+		);
+	return (
+		<figure>
+			{isPicture ? (
+				<Pinned name={file.name} pins={pins}>
+					<FileShown look="Picture" address={address} name={file.name} />
+				</Pinned>
+			) : (
+				<Suspense fallback={<p className="under">A moment …</p>}>
+					<PagesShown address={address} name={file.name} pins={pins} />
+				</Suspense>
+			)}
+			<figcaption>
+				<Button asChild kind="word">
+					<a href={address}>{file.name}</a>
+				</Button>{" "}
+				<span className="text-soft">{file.about}</span>
+			</figcaption>
+		</figure>
+	);
+}
+
 /** The places in a draft that were pointed at, each by the number of its remark. */
-const pinsOf = (review: ReviewReadDto, file: number) =>
-	review.said.flatMap((said, at) =>
-		said.file === file && said.x !== null && said.y !== null
-			? [{ x: said.x, y: said.y, number: at + 1 }]
+const pinsOf = (review: ReviewReadDto, file: number): Pins =>
+	review.said.flatMap(({ file: of, x, y, page }, at) =>
+		of === file && x !== null && y !== null
+			? [{ x, y, page: page ?? 1, number: at + 1 }]
 			: [],
 	);

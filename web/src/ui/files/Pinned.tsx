@@ -1,6 +1,11 @@
-import { type KeyboardEvent, type MouseEvent, useState } from "react";
+import {
+	type KeyboardEvent,
+	type MouseEvent,
+	type ReactNode,
+	useState,
+} from "react";
 
-/** A place of a picture, in thousandths of its width and height. */
+/** A place of a picture or page, in thousandths of its width and height. */
 export type Place = { x: number; y: number };
 
 const step = 20;
@@ -14,20 +19,24 @@ const moves: Record<string, Place> = {
 	ArrowDown: { x: 0, y: step },
 };
 
-/** A picture with numbered marks on it; where `onPoint` is given, a press sets the next one, or arrow keys and Enter do. */
-export function PinnedPicture({
-	address,
+/** A mark at a place, with the number of its remark. */
+export type NumberedPlace = Place & { number: number };
+
+/** A picture or page with numbered marks on it; where `onPoint` is given, a press sets the next one, or arrow keys and Enter do. */
+export function Pinned({
 	name,
 	pins,
 	next,
 	onPoint,
+	children,
 }: {
-	address: string;
 	name: string;
-	pins: readonly (Place & { number: number })[];
+	pins: readonly NumberedPlace[];
 	/** The one that is being set. */
 	next?: Place;
 	onPoint?: (place: Place) => void;
+	/** What is marked. */
+	children: ReactNode;
 }) {
 	const [aim, setAim] = useState<Place>();
 	const press = (event: MouseEvent<HTMLButtonElement>) => {
@@ -48,11 +57,7 @@ export function PinnedPicture({
 	};
 	return (
 		<div className="relative inline-block max-w-full border border-hair">
-			<img
-				src={address}
-				alt={`Preview of ${name}`}
-				className="block max-h-[70vh] max-w-full"
-			/>
+			{children}
 			{pins.map((pin) => (
 				<Mark key={pin.number} place={pin} words={String(pin.number)} />
 			))}
