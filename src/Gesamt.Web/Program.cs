@@ -128,6 +128,7 @@ services.AddSingleton<ICarrier>(provider => provider.GetRequiredService<MailRoom
 services.AddSingleton<IMailbox>(provider => provider.GetRequiredService<MailRoom>());
 services.AddSingleton<HookCalls>();
 services.AddSingleton<IEars>(provider => provider.GetRequiredService<HookCalls>());
+services.AddSingleton<IEars, Obstacles>();
 services.AddSingleton<Rehearsals>();
 services.AddSignIn(settings.IsSecure);
 services.AddDataProtection().PersistKeysToFileSystem(Directory.CreateDirectory(settings.Keys));

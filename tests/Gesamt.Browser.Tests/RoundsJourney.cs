@@ -97,7 +97,7 @@ public sealed class RoundsJourney(Demo demo) : IClassFixture<Demo>
         owner.See("this one goes beyond them");
         OnlyDraft("letters-2.png");
         owner.Press("Put up round 4");
-        owner.See("3 rounds were agreed. Say that a further one is meant");
+        owner.See("3 rounds were agreed and this is round 4.");
         owner.Tick("A further round is meant; what it costs stands in the letter.");
         owner.Press("Put up round 4");
         owner.SeeItLeave();

@@ -138,7 +138,7 @@ public sealed class ChecklistTests(EmptyStudio studio) : IClassFixture<EmptyStud
         Assert.Equal(["Let it lie for a night"], await OpenAsync(owner, project));
         await SayAsync(2, "no", "no");
         var ids = await studio.LookAsync(db =>
-            db.Tasks.Where(t => t.FromCheck != null && t.ProjectId == new Gesamt.Core.ProjectId(project))
+            db.Tasks.Where(t => t.MadeFrom != null && t.ProjectId == new Gesamt.Core.ProjectId(project))
                 .OrderBy(t => t.Id)
                 .Select(t => t.Id.Value)
                 .ToListAsync()

@@ -185,6 +185,64 @@ public sealed class HabitTests : IAsyncDisposable
     }
 
     [Fact]
+    public async Task A_project_is_of_further_kinds_and_is_offered_what_they_offer()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio));
+        var kinds = (await owner.GetAsync("/api/kinds"))
+            .EnumerateArray()
+            .ToDictionary(kind => kind.GetProperty("name").GetString()!, kind => kind.GetProperty("id").GetInt64());
+        Task<HttpResponseMessage> SaveAsync(params long[] further) =>
+            owner.SendAsync(
+                HttpMethod.Put,
+                $"/api/projects/{project}/head",
+                JsonContent.Create(
+                    new
+                    {
+                        title = "Of two kinds",
+                        source = "",
+                        kinds = further,
+                    }
+                )
+            );
+        async Task<bool> FoundAsync(string kind) =>
+            (await owner.GetAsync($"/api/register?kind={Uri.EscapeDataString(kind)}"))
+                .GetRawText()
+                .Contains("Of two kinds", StringComparison.Ordinal);
+        async Task<string> ServicesAsync() =>
+            (await owner.GetAsync($"/api/projects/{project}/rate-sheet")).GetRawText();
+
+        Assert.Equal(HttpStatusCode.NoContent, (await SaveAsync()).StatusCode);
+        Assert.True(await FoundAsync("Mural"));
+        Assert.False(await FoundAsync("Workshop"));
+        Assert.DoesNotContain("Workshop day", await ServicesAsync());
+        // its own again and one twice are no further ones
+        Assert.Equal(
+            HttpStatusCode.NoContent,
+            (await SaveAsync(kinds["Workshop"], kinds["Mural"], kinds["Workshop"])).StatusCode
+        );
+        var head = (await owner.GetAsync($"/api/projects/{project}")).GetProperty("head");
+        Assert.Equal("Mural", head.GetProperty("kind").GetString());
+        Assert.Equal(
+            "Workshop",
+            Assert.Single(head.GetProperty("furtherKinds").EnumerateArray()).GetProperty("name").GetString()
+        );
+        Assert.True(await FoundAsync("Mural"));
+        Assert.True(await FoundAsync("Workshop"));
+        Assert.Contains("Workshop day", await ServicesAsync());
+        var refused = await SaveAsync(kinds["Workshop"], 4_711);
+        Assert.Equal(HttpStatusCode.BadRequest, refused.StatusCode);
+        Assert.Contains("\"kinds\"", await refused.Content.ReadAsStringAsync());
+        // who saves the title alone leaves them
+        await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{project}/head",
+            JsonContent.Create(new { title = "Of two kinds still" })
+        );
+        Assert.True(await FoundAsync("Workshop"));
+    }
+
+    [Fact]
     public async Task A_dropped_file_finds_its_place_and_can_be_put_elsewhere_until_it_was_shown()
     {
         var owner = await studio.OwnerAsync();

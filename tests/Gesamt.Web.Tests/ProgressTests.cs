@@ -31,17 +31,8 @@ public sealed class ProgressTests
         await owner.PostAsync($"/api/projects/{project}/tasks/{id}/done", new { done = true });
     }
 
-    [Fact]
-    public async Task It_tells_what_was_done_since_the_last_one_and_hours_only_where_the_kind_says_so()
+    private static async Task PayAsync(Visitor owner, long project)
     {
-        await using var studio = new EmptyStudio();
-        async Task LaterAsync(int hours) =>
-            await studio.WaitUntilAsync(
-                await studio.LookAsync((Desk desk) => Task.FromResult(desk.Now)) + NodaTime.Duration.FromHours(hours)
-            );
-        var (owner, client, project, page) = await studio.SignedByAllAsync("progress@letter.example");
-        // not booked yet there is nothing to tell, and the letter says which of its blanks nothing fills
-        Assert.Equal("progress", (await DraftAsync(owner, project)).GetProperty("gaps")[0].GetString());
         var open = (await owner.GetAsync($"/api/projects/{project}"))
             .GetProperty("sheet")
             .GetProperty("toPay")
@@ -56,6 +47,20 @@ public sealed class ProgressTests
                 invoice = open.GetProperty("id").GetInt64(),
             }
         );
+    }
+
+    [Fact]
+    public async Task It_tells_what_was_done_since_the_last_one_and_hours_only_where_the_kind_says_so()
+    {
+        await using var studio = new EmptyStudio();
+        async Task LaterAsync(int hours) =>
+            await studio.WaitUntilAsync(
+                await studio.LookAsync((Desk desk) => Task.FromResult(desk.Now)) + NodaTime.Duration.FromHours(hours)
+            );
+        var (owner, client, project, page) = await studio.SignedByAllAsync("progress@letter.example");
+        // not booked yet there is nothing to tell, and the letter says which of its blanks nothing fills
+        Assert.Equal("progress", (await DraftAsync(owner, project)).GetProperty("gaps")[0].GetString());
+        await PayAsync(owner, project);
         await LaterAsync(1);
         await DoneAsync(owner, project, "Scale the drawing");
         await DoneAsync(owner, project, "Clear the wall", isClients: true);
@@ -104,5 +109,56 @@ public sealed class ProgressTests
         );
         Assert.NotNull(client);
         Assert.StartsWith("/p/", page);
+    }
+
+    [Fact]
+    public async Task What_the_brief_foresaw_comes_back_as_a_task_when_its_phase_begins_and_no_client_reads_of_it()
+    {
+        await using var studio = new EmptyStudio();
+        var (owner, client, project, page) = await studio.SignedByAllAsync("obstacles@letter.example");
+        await owner.SendAsync(
+            HttpMethod.Put,
+            $"/api/projects/{project}/brief/obstacles",
+            JsonContent.Create(new { text = "Sketch: the beams are listed\nsurvey: damp\nthe neighbour", edition = 0 })
+        );
+        async Task<string[]> TasksAsync() =>
+            await studio.LookAsync(db =>
+                db.Tasks.Where(t => t.ProjectId == new Gesamt.Core.ProjectId(project) && t.MadeFrom != null)
+                    .OrderBy(t => t.Id)
+                    .Select(t => $"{t.Title}, {t.Phase}, {t.Due}, {t.Description}")
+                    .ToArrayAsync()
+            );
+        Task SetAsync(string phase, string state) =>
+            owner.PostAsync($"/api/projects/{project}/phases", new { phase, state });
+        Assert.Empty(await TasksAsync());
+        // booked by it, the first phase begins
+        await PayAsync(owner, project);
+        await SetAsync("sketch", "InWork");
+        string[] both =
+        [
+            "Watch out: damp, survey, Monday, 25 January 2027, ",
+            "Watch out: the beams are listed, sketch, Monday, 25 January 2027, ",
+        ];
+        Assert.Equal(both, await TasksAsync());
+        Assert.Contains(
+            "Watch out: the beams are listed",
+            (await owner.GetAsync("/api/today")).GetProperty("day").GetRawText()
+        );
+        // once, whatever becomes of the phase
+        await SetAsync("sketch", "Resting");
+        await SetAsync("sketch", "InWork");
+        Assert.Equal(both, await TasksAsync());
+        var task = await studio.LookAsync(async db =>
+            (await db.Tasks.SingleAsync(t => t.Title.Contains("beams"))).Id.Value
+        );
+        await studio.WaitUntilAsync(NodaTime.Instant.FromUtc(2027, 1, 25, 11, 0));
+        await owner.PostAsync($"/api/projects/{project}/tasks/{task}/done", new { done = true });
+        await SetAsync("sketch", "Done");
+        var body = (await DraftAsync(owner, project)).GetProperty("body").GetString()!;
+        Assert.Contains("Sketch is done", body);
+        Assert.DoesNotContain("beams", body);
+        foreach (var part in new[] { "Whole", "Tasks" })
+            await owner.PostAsync($"/api/projects/{project}/parts", new { part, open = true });
+        Assert.DoesNotContain("beams", (await client.GetAsync($"{page}/api")).GetRawText());
     }
 }

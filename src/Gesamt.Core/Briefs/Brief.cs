@@ -67,21 +67,21 @@ public static class BriefRule
     /// <summary>Obstacles, one a line, “paint: damp in the north corner” for one phase; those of phases in work, and those that name none.</summary>
     public static ImmutableArray<string> ToWatch(string obstacles, IReadOnlyDictionary<string, PhaseState> phases) =>
         [
-            .. obstacles
-                .Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-                .Select(line =>
-                    (
-                        Line: line,
-                        Phase: phases.Keys.FirstOrDefault(phase =>
-                            line.StartsWith($"{phase}:", StringComparison.OrdinalIgnoreCase)
-                        )
-                    )
-                )
+            .. Obstacles(obstacles, [.. phases.Keys])
                 .Where(one =>
                     one.Phase is null
                         ? phases.Values.Any(state => state == PhaseState.InWork)
                         : phases[one.Phase] == PhaseState.InWork
                 )
-                .Select(one => one.Phase is { } phase ? one.Line[(phase.Length + 1)..].Trim() : one.Line),
+                .Select(one => one.Words),
         ];
+
+    /// <summary>Obstacles, one a line, each with the phase it names; null where it names none.</summary>
+    public static IEnumerable<(string? Phase, string Words)> Obstacles(
+        string obstacles,
+        IReadOnlyCollection<string> phases
+    ) =>
+        from line in obstacles.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+        let phase = phases.FirstOrDefault(name => line.StartsWith($"{name}:", StringComparison.OrdinalIgnoreCase))
+        select (phase, phase is null ? line : line[(phase.Length + 1)..].Trim());
 }

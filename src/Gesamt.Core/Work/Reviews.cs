@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Texts;
 using NodaTime;
 
 namespace Gesamt.Core.Work;
@@ -86,6 +87,10 @@ public static class ReviewRule
 
     /// <summary>The number the next round would have.</summary>
     public static int NextRound(History history) => Of(history).Count(review => review.Round is not null) + 1;
+
+    /// <summary>“Paint, round 2 of 3”; beyond what was agreed “Paint, round 4”.</summary>
+    public static string Title(string? phase, int round, int agreed) =>
+        $"{(phase is null ? "Round" : $"{ShortText.Capital(phase)}, round")} {round}{(round > agreed ? "" : $" of {agreed}")}";
 
     private static (ReviewState, Instant?) StateOf(History history, ReviewId review)
     {

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("f87de678-d6f3-4baf-9cb3-50996bad9028"), entityTypeCount: 78)
+            : base(skipDetectChanges: false, modelId: new Guid("d5655918-a19c-42e9-90cd-be1ec33a64ec"), entityTypeCount: 78)
         {
         }
 

@@ -118,13 +118,6 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(TaskRow).GetField("<Fixed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
 
-            var fromCheck = runtimeEntityType.AddProperty(
-                "FromCheck",
-                typeof(string),
-                propertyInfo: typeof(TaskRow).GetProperty("FromCheck", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(TaskRow).GetField("<FromCheck>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                nullable: true);
-
             var importance = runtimeEntityType.AddProperty(
                 "Importance",
                 typeof(int?),
@@ -137,6 +130,13 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(TaskRow).GetProperty("List", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(TaskRow).GetField("<List>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
+            var madeFrom = runtimeEntityType.AddProperty(
+                "MadeFrom",
+                typeof(string),
+                propertyInfo: typeof(TaskRow).GetProperty("MadeFrom", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(TaskRow).GetField("<MadeFrom>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
 
             var offsetCount = runtimeEntityType.AddProperty(

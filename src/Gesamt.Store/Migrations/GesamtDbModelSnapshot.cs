@@ -2434,6 +2434,10 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.PrimitiveCollection<string>("FurtherKinds")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("KindId")
                         .HasColumnType("INTEGER");
 
@@ -3389,13 +3393,13 @@ namespace Gesamt.Store.Migrations
                     b.Property<bool>("Fixed")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("FromCheck")
-                        .HasColumnType("TEXT");
-
                     b.Property<int?>("Importance")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("List")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("MadeFrom")
                         .HasColumnType("TEXT");
 
                     b.Property<int?>("OffsetCount")

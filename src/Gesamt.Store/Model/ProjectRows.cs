@@ -24,6 +24,12 @@ public sealed class ProjectRow
     public required string Title { get; set; }
     public string? Source { get; set; }
 
+    /// <summary>Numbers of the kinds it is of besides: what they offer is offered here too, while the rules are the leading kind's.</summary>
+    public List<long> FurtherKinds { get; set; } = [];
+
+    /// <summary>All its kinds, the leading one first.</summary>
+    public IReadOnlyList<KindId> Kinds => [KindId, .. FurtherKinds.Select(kind => new KindId(kind))];
+
     /// <summary>The random part of the project's own reply address.</summary>
     public required string Code { get; set; }
 
@@ -252,8 +258,8 @@ public sealed class TaskRow
     /// <summary>By which the client's page knows a task of theirs; null for one of the owner's.</summary>
     public string? PublicId { get; set; }
 
-    /// <summary>The question of a checklist whose answer made it, “form:question”; null for any other task.</summary>
-    public string? FromCheck { get; set; }
+    /// <summary>What made it by itself: a question of a checklist as “form:question”, an obstacle of the brief as “obstacle:hash”; null for any other task.</summary>
+    public string? MadeFrom { get; set; }
 
     /// <summary>Raised by every edit; a stale save is answered with both texts.</summary>
     public int Edition { get; set; }

@@ -36,9 +36,10 @@ public static class Checklist
             .Where(c => c.ProjectId == file.Id)
             .ToDictionaryAsync(c => c.FormId);
         var answered = rows.Keys.ToList();
+        var kinds = file.Row.Kinds;
         var forms = await desk
             .Db.Forms.AsNoTracking()
-            .Where(f => f.Purpose == FormPurpose.Checklist && (f.KindId == file.Row.KindId || answered.Contains(f.Id)))
+            .Where(f => f.Purpose == FormPurpose.Checklist && (kinds.Contains(f.KindId) || answered.Contains(f.Id)))
             .OrderBy(f => f.Id)
             .ToListAsync();
         var tasks = (await TasksAsync(desk, file.Id)).Where(task => !task.Removed).ToList();
@@ -51,10 +52,13 @@ public static class Checklist
     }
 
     /// <summary>What keeps a draft from being put up, list by list.</summary>
-    public static async Task<IReadOnlyList<string>> LacksAsync(Desk desk, ProjectFile file) =>
-        await desk.Db.Forms.AnyAsync(f => f.KindId == file.Row.KindId && f.BeforeDraft)
+    public static async Task<IReadOnlyList<string>> LacksAsync(Desk desk, ProjectFile file)
+    {
+        var kinds = file.Row.Kinds;
+        return await desk.Db.Forms.AnyAsync(f => kinds.Contains(f.KindId) && f.BeforeDraft)
             ? [.. (await OfAsync(desk, file)).Select(list => list.Stands.Lacks).OfType<string>()]
             : [];
+    }
 
     /// <exception cref="InvalidException">An answer is none; its question is named.</exception>
     /// <exception cref="StaleException">It was answered in another window meanwhile.</exception>
@@ -113,7 +117,7 @@ public static class Checklist
         ChecklistChange change
     )
     {
-        var tasks = (await TasksAsync(act.Desk, file.Id)).ToDictionary(task => task.FromCheck!);
+        var tasks = (await TasksAsync(act.Desk, file.Id)).ToDictionary(task => task.MadeFrom!);
         List<Happening> facts = [];
         foreach (var field in change.Made)
         {
@@ -125,7 +129,7 @@ public static class Checklist
                     {
                         ProjectId = file.Id,
                         Title = field.Makes!.Title.Trim(),
-                        FromCheck = key,
+                        MadeFrom = key,
                     }
                 );
                 await act.Db.SaveChangesAsync();
@@ -184,7 +188,7 @@ public static class Checklist
                     : null
             ),
             tasks.ToDictionary(
-                task => task.FromCheck![(task.FromCheck!.IndexOf(':') + 1)..],
+                task => task.MadeFrom![(task.MadeFrom!.IndexOf(':') + 1)..],
                 task => new ChecklistTaskDto(task.Title, task.DoneAt is not null)
             ),
             row?.Edition ?? 0
@@ -207,10 +211,10 @@ public static class Checklist
         row is null ? [] : StoreJson.TryRead<Dictionary<string, string>>(row.Given) ?? [];
 
     private static Task<List<TaskRow>> TasksAsync(Desk desk, ProjectId project) =>
-        desk.Db.Tasks.Where(t => t.ProjectId == project && t.FromCheck != null).ToListAsync();
+        desk.Db.Tasks.Where(t => t.ProjectId == project && t.MadeFrom != null).ToListAsync();
 
     private static bool IsOf(TaskRow task, int form) =>
-        task.FromCheck!.StartsWith(KeyOf(form, ""), StringComparison.Ordinal);
+        task.MadeFrom!.StartsWith(KeyOf(form, ""), StringComparison.Ordinal);
 
     private static string KeyOf(int form, string question) =>
         string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{form}:{question}");

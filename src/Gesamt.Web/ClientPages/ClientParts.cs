@@ -118,7 +118,7 @@ public static class ClientParts
                     .Reverse()
                     .Select(review => new RoundDto(
                         rows[review.Id].PublicId,
-                        $"{(review.Phase is { } phase ? $"{ShortText.Capital(phase)}, round" : "Round")} {review.Round} of {Math.Max(agreed, review.Round!.Value)}",
+                        ReviewRule.Title(review.Phase, review.Round!.Value, agreed),
                         review.State,
                         desk.Precisely(review.Answered ?? review.Opened),
                         review.Round == agreed,

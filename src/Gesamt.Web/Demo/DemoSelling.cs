@@ -99,7 +99,7 @@ internal static class DemoSelling
     private static async Task<IReadOnlyList<ServiceRow>> ServicesAsync(Desk desk, ProjectId id, string titles)
     {
         var kind = await desk.Db.Projects.Where(p => p.Id == id).Select(p => p.KindId).SingleAsync();
-        var known = await PriceList.OfferedAsync(desk, kind);
+        var known = await PriceList.OfferedAsync(desk, [kind]);
         return
         [
             .. titles

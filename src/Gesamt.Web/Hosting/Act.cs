@@ -17,10 +17,10 @@ public interface IEars
 /// <summary>One act: what is decided and written in one transaction. Only <see cref="Desk.ActAsync{T}"/> makes one, and only one can record facts.</summary>
 public sealed class Act
 {
-    private readonly IEars ears;
+    private readonly IEnumerable<IEars> ears;
     private readonly HashSet<ProjectId> changed = [];
 
-    internal Act(Desk desk, IEars ears) => (Desk, Ledger, this.ears) = (desk, new(desk.Db), ears);
+    internal Act(Desk desk, IEnumerable<IEars> ears) => (Desk, Ledger, this.ears) = (desk, new(desk.Db), ears);
 
     /// <summary>What can be read, inside an act as outside.</summary>
     public Desk Desk { get; }
@@ -65,7 +65,8 @@ public sealed class Act
 
     private async Task TellAsync(ProjectFile file, Happening[] what)
     {
-        await ears.HearAsync(this, file, what);
+        foreach (var one in ears)
+            await one.HearAsync(this, file, what);
         Touch(file.Id);
     }
 

@@ -19,7 +19,7 @@ public sealed class Desk(
     Settings settings,
     FileVault vault,
     SealKey seal,
-    IEars ears,
+    IEnumerable<IEars> ears,
     ILogger<Desk> log
 )
 {

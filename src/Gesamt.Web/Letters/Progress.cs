@@ -6,6 +6,7 @@ using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Briefs;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -45,7 +46,13 @@ internal static class Progress
     private static async Task<IReadOnlyList<string>> TasksAsync(Desk desk, ProjectFile file, Instant since) =>
         await desk
             .Db.Tasks.Where(t =>
-                t.ProjectId == file.Id && !t.Removed && !t.Closing && t.PublicId == null && t.DoneAt > since
+                t.ProjectId == file.Id
+                && !t.Removed
+                && !t.Closing
+                && t.PublicId == null
+                && t.DoneAt > since
+                // what the owner worries about is never the client’s to read
+                && (t.MadeFrom == null || !t.MadeFrom.StartsWith(Obstacles.Mark))
             )
             .OrderBy(t => t.DoneAt)
             .Select(t => t.Title)

@@ -145,7 +145,11 @@ public static class SignedPapers
                 && !desk.Db.Papers.Any(q => q.VersionId == p.VersionId && q.Signatures > p.Signatures)
             );
         if (query.Kind is { } kind)
-            asked = asked.Where(p => desk.Db.Projects.Any(q => q.Id == p.ProjectId && q.KindId == new KindId(kind)));
+            asked = asked.Where(p =>
+                desk.Db.Projects.Any(q =>
+                    q.Id == p.ProjectId && (q.KindId == new KindId(kind) || q.FurtherKinds.Contains(kind))
+                )
+            );
         if (query.Person is { } person)
             asked = asked.Where(p =>
                 desk.Db.Projects.Where(q => q.ClientId == new PersonId(person))

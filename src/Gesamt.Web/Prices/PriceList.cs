@@ -62,8 +62,14 @@ public static class PriceList
         desk.Db.Services.AsNoTracking().Where(s => s.KindId == kind).OrderBy(s => s.Position).ToListAsync();
 
     /// <summary>What a project of a kind can be offered: the kind's own, then those for all kinds.</summary>
-    public static async Task<IReadOnlyList<ServiceRow>> OfferedAsync(Desk desk, KindId kind) =>
-        [.. (await RowsAsync(desk, kind)).Concat(await RowsAsync(desk, null)).Where(service => !service.PutAway)];
+    public static async Task<IReadOnlyList<ServiceRow>> OfferedAsync(Desk desk, IReadOnlyList<KindId> kinds)
+    {
+        List<ServiceRow> offered = [];
+        foreach (var kind in kinds)
+            offered.AddRange(await RowsAsync(desk, kind));
+        offered.AddRange(await RowsAsync(desk, null));
+        return [.. offered.Where(service => !service.PutAway)];
+    }
 
     public static async Task<SharedServicesDto> SharedAsync(Desk desk) =>
         new(desk.Studio.SharedServicesEdition, [.. (await RowsAsync(desk, null)).Select(Of)]);

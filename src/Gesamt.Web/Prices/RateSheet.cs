@@ -49,7 +49,7 @@ public static class RateSheet
             .FirstOrDefaultAsync();
         return new(
             [
-                .. (await PriceList.OfferedAsync(desk, file.Row.KindId)).Select(service => new RateChoiceDto(
+                .. (await PriceList.OfferedAsync(desk, file.Row.Kinds)).Select(service => new RateChoiceDto(
                     service.Id,
                     service.Title,
                     Price(desk, service),
@@ -75,7 +75,7 @@ public static class RateSheet
                 throw new RefusedException("A rate sheet is with the client already. Take it back first.");
             if (send.Services.Count is 0 or > MostServices)
                 throw new InvalidException(("services", $"Choose 1 to {MostServices} services."));
-            var offered = (await PriceList.OfferedAsync(desk, file.Row.KindId)).ToDictionary(s => s.Id);
+            var offered = (await PriceList.OfferedAsync(desk, file.Row.Kinds)).ToDictionary(s => s.Id);
             var entries = send
                 .Services.Distinct()
                 .Select(id =>

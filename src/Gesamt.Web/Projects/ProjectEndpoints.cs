@@ -13,8 +13,9 @@ namespace Gesamt.Web.Projects;
 /// <summary>A note in the owner’s words.</summary>
 public sealed record NoteDto(string Text);
 
-/// <summary>What a project is called, and where it came from.</summary>
-public sealed record SaveHeadDto(string Title, string? Source);
+/// <summary>What a project is called, where it came from, and what it is besides its leading kind.</summary>
+/// <param name="Kinds">Numbers of its further kinds; null leaves them as they are.</param>
+public sealed record SaveHeadDto(string Title, string? Source, IReadOnlyList<long>? Kinds = null);
 
 /// <summary>The addresses of a project’s record.</summary>
 public static class ProjectEndpoints
@@ -29,9 +30,22 @@ public static class ProjectEndpoints
             if (source.Length > HeadLimits.Source)
                 throw new InvalidException(("source", $"At most {HeadLimits.Source} characters."));
             var row = (await desk.OpenAsync(id)).Row;
+            if (save.Kinds is { } kinds)
+                row.FurtherKinds = await FurtherAsync(desk, row, kinds);
             (row.Title, row.Source) = (title, source.Length > 0 ? source : null);
             act.Touch(id);
         });
+
+    /// <exception cref="InvalidException">One is no kind of the studio.</exception>
+    private static async Task<List<long>> FurtherAsync(Desk desk, ProjectRow row, IReadOnlyList<long> kinds)
+    {
+        List<long> further = [.. kinds.Distinct().Where(kind => new KindId(kind) != row.KindId)];
+        var known = await desk.Db.Kinds.Where(k => !k.Removed).Select(k => k.Id).ToListAsync();
+        // one that was put away since stays where it is
+        return further.TrueForAll(kind => known.Contains(new(kind)) || row.FurtherKinds.Contains(kind))
+            ? further
+            : throw new InvalidException(("kinds", "A further kind is one of your kinds."));
+    }
 
     public static void MapProjects(this RouteGroupBuilder api)
     {

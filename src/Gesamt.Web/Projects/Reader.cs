@@ -5,7 +5,6 @@ using Gesamt.Core.Forms;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Proposals;
-using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Formats.Files;
 using Gesamt.Store.Json;
@@ -305,7 +304,7 @@ public static class Reader
             .OrderBy(n => n.Id)
             .ToListAsync();
         var title = review.Round is { } round
-            ? $"{(row.Phase is { } phase ? $"{ShortText.Capital(phase)}, round" : "Round")} {round} of {file.Case.Kind.Rounds}"
+            ? ReviewRule.Title(row.Phase, round, file.Case.Kind.Rounds)
             : "A round that was taken back";
         var state = review.State switch
         {

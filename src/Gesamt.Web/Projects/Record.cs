@@ -73,6 +73,7 @@ public static class Record
         return new(
             file.Row.Title,
             file.Row.Kind!.Name,
+            file.Row.FurtherKinds.Count == 0 ? [] : await FurtherKindsAsync(desk, file),
             new(
                 client.Id.Value,
                 client.Name,
@@ -104,6 +105,17 @@ public static class Record
                     )),
             ]
         );
+    }
+
+    private static async Task<IReadOnlyList<FurtherKindDto>> FurtherKindsAsync(Desk desk, ProjectFile file)
+    {
+        var kinds = file.Row.Kinds;
+        var named = await desk
+            .Db.Kinds.Where(k => kinds.Contains(k.Id) && k.Id != file.Row.KindId)
+            .OrderBy(k => k.Name)
+            .Select(k => new { k.Id, k.Name })
+            .ToListAsync();
+        return [.. named.Select(k => new FurtherKindDto(k.Id.Value, k.Name))];
     }
 
     private static async Task<IReadOnlyList<OtherProjectDto>> OthersAsync(Desk desk, ProjectFile file) =>

@@ -205,6 +205,9 @@ public sealed record MainDateDto(string Name, LocalDate? Day, string? Words, str
 /// <param name="Together">Whether the client finds it from this one's page.</param>
 public sealed record OtherProjectDto(long Id, string Title, string Stands, bool Together);
 
+/// <summary>A kind a project is of besides its leading one.</summary>
+public sealed record FurtherKindDto(long Id, string Name);
+
 /// <summary>The head: what it is, for whom, when.</summary>
 /// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
 /// <param name="Dates">Its other dates, by day; what something waits for without being known stands last.</param>
@@ -212,6 +215,7 @@ public sealed record OtherProjectDto(long Id, string Title, string Stands, bool 
 public sealed record RecordHeadDto(
     string Title,
     string Kind,
+    IReadOnlyList<FurtherKindDto> FurtherKinds,
     PersonDto Client,
     string? Source,
     MainDateDto Date,

@@ -92,7 +92,7 @@ public static class RecordWork
                 ReviewRule.NextRound(file.History),
                 file.Case.Kind.Rounds,
                 open.Id.Value,
-                $"Round {open.Round} of {file.Case.Kind.Rounds} is with the client"
+                $"{ReviewRule.Title(null, open.Round!.Value, file.Case.Kind.Rounds)} is with the client"
             )
             : new(ReviewRule.NextRound(file.History), file.Case.Kind.Rounds, null, null);
 

@@ -74,7 +74,7 @@ public static class Beginnings
         {
             Lines =
             [
-                .. (await PriceList.OfferedAsync(desk, file.Row.KindId))
+                .. (await PriceList.OfferedAsync(desk, file.Row.Kinds))
                     .Where(service => ticked.Contains(service.Id))
                     .Select(service =>
                         OfferedServices.Line(service, quantities.Of(service.Unit), offer.Gross) with
@@ -175,7 +175,7 @@ public static class Beginnings
 
     private static async Task<Offer> WithAsync(Desk desk, ProjectFile file, Offer begun)
     {
-        var prices = (await PriceList.OfferedAsync(desk, file.Row.KindId)).ToLookup(service => service.Title);
+        var prices = (await PriceList.OfferedAsync(desk, file.Row.Kinds)).ToLookup(service => service.Title);
         var quantities = await KnownQuantities.OfAsync(desk, file);
         return begun with
         {

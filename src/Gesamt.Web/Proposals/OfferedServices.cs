@@ -16,7 +16,7 @@ internal static class OfferedServices
         var quantities = await KnownQuantities.OfAsync(desk, file);
         return
         [
-            .. (await PriceList.OfferedAsync(desk, file.Row.KindId)).Select(service =>
+            .. (await PriceList.OfferedAsync(desk, file.Row.Kinds)).Select(service =>
             {
                 var line = Line(service, quantities.Of(service.Unit), gross);
                 return new OfferedServiceDto(

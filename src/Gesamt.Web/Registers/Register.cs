@@ -173,7 +173,10 @@ public static class Register
     {
         var projects = desk.Db.Projects.AsNoTracking();
         if (query.Kind is { Length: > 0 } kind)
-            projects = projects.Where(p => p.Kind!.Name == kind);
+        {
+            var number = await desk.Db.Kinds.Where(k => k.Name == kind).Select(k => k.Id).FirstOrDefaultAsync();
+            projects = projects.Where(p => p.Kind!.Name == kind || p.FurtherKinds.Contains(number.Value));
+        }
         if (query.Source is { Length: > 0 } source)
             projects = projects.Where(p => p.Source == source);
         if (query.Stage is { } stage)

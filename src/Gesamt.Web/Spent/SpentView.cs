@@ -220,7 +220,7 @@ internal static class SpentView
     /// <summary>What an hour costs in the price list, the kind’s own first, and the tax on it; without such a price, the tax that the kind’s services mostly have.</summary>
     private static async Task<(decimal? Price, Rate Tax)> HourAsync(Desk desk, ProjectFile file, bool gross)
     {
-        var services = await PriceList.OfferedAsync(desk, file.Row.KindId);
+        var services = await PriceList.OfferedAsync(desk, file.Row.Kinds);
         return services.FirstOrDefault(one => UnitWords.One(one.Unit) is "hour" or "h") is { } hour
             ? (OfferedServices.Line(hour, 1, gross).UnitPrice, new(hour.TaxPartsPerMillion))
             : (null, UsualOffer.Tax([.. services.Select(one => one.TaxPartsPerMillion)]));

@@ -123,4 +123,13 @@ public sealed class ReviewTests
             WaitKind.HandOver,
             new[] { At_(With(("2027-02-01 09:00", Up(1))), "2027-02-03 09:00").Waits }
         );
+
+    [Theory]
+    [
+        InlineData("paint", 3, "Paint, round 3 of 3"),
+        InlineData("paint", 4, "Paint, round 4"),
+        InlineData(null, 1, "Round 1 of 3")
+    ]
+    public void A_round_beyond_what_was_agreed_is_not_one_of_them(string? phase, int round, string title) =>
+        Assert.Equal(title, ReviewRule.Title(phase, round, agreed: 3));
 }

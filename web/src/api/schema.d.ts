@@ -25047,6 +25047,12 @@ export interface components {
         FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note" | "Answers" | "Brief" | "Task" | "Meeting" | "Proposal" | "Contract";
         /** @enum {unknown} */
         Fulfilment: "ProposalSent" | "ContractSent" | "ContractSigned" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "DraftPutUp" | "DraftApproved" | "HandedOver" | "Approved" | null;
+        /** @description A kind a project is of besides its leading one. */
+        FurtherKindDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         /**
          * @description What must be true for a project to leave a stage.
          * @enum {unknown}
@@ -27291,6 +27297,7 @@ export interface components {
         RecordHeadDto: {
             title: string;
             kind: string;
+            furtherKinds: components["schemas"]["FurtherKindDto"][];
             client: components["schemas"]["PersonDto"];
             source: null | string;
             date: components["schemas"]["MainDateDto"];
@@ -27812,10 +27819,12 @@ export interface components {
             /** @default false */
             beforeDraft: boolean;
         };
-        /** @description What a project is called, and where it came from. */
+        /** @description What a project is called, where it came from, and what it is besides its leading kind. */
         SaveHeadDto: {
             title: string;
             source: null | string;
+            /** @description Numbers of its further kinds; null leaves them as they are. */
+            kinds?: null | number[];
         };
         /** @description A web hook as it is saved. Inside: it may reach an address in the house. */
         SaveHookDto: {
@@ -29254,6 +29263,7 @@ export type FormPurpose = components['schemas']['FormPurpose'];
 export type FoundDto = components['schemas']['FoundDto'];
 export type FoundSort = components['schemas']['FoundSort'];
 export type Fulfilment = components['schemas']['Fulfilment'];
+export type FurtherKindDto = components['schemas']['FurtherKindDto'];
 export type Gate = components['schemas']['Gate'];
 export type GateDto = components['schemas']['GateDto'];
 export type GateRuleDto = components['schemas']['GateRuleDto'];

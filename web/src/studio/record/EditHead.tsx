@@ -1,3 +1,4 @@
+import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
 import type { RecordDto } from "../../api/schema";
@@ -5,15 +6,26 @@ import { Button } from "../../ui/Button";
 import { Popover } from "../../ui/Popover";
 import { Refused } from "../../ui/Refused";
 import { TextField } from "../../ui/TextField";
+import { Tick } from "../../ui/Tick";
 import { useAct } from "../useAct";
 
-/** Changes what a project is called, and where it came from. */
+/** Changes what a project is called, where it came from, and of which kinds it is besides its leading one. */
 export function EditHead({ record }: { record: RecordDto }) {
-	const { title, source } = record.head;
-	const now = { title, source: source ?? "" };
+	const { title, source, furtherKinds } = record.head;
+	const now = {
+		title,
+		source: source ?? "",
+		kinds: furtherKinds.map((kind) => kind.id),
+	};
 	const [said, setSaid] = useState(now);
 	const [open, setOpen] = useState(false);
 	const act = useAct();
+	const kinds = useQuery({
+		queryKey: ["kinds"],
+		queryFn: () => answer(api.GET("/api/kinds")),
+		enabled: open,
+	});
+	const others = kinds.data?.filter((kind) => kind.name !== record.head.kind);
 	async function keep(event: FormEvent) {
 		event.preventDefault();
 		const kept = await act.run(() =>
@@ -29,7 +41,7 @@ export function EditHead({ record }: { record: RecordDto }) {
 	return (
 		<Popover
 			words="change"
-			name="Change title and source"
+			name="Change title, source and kinds"
 			quiet
 			open={open}
 			onOpen={(opens) => {
@@ -50,6 +62,31 @@ export function EditHead({ record }: { record: RecordDto }) {
 					wrong={act.refusal?.of("source")}
 					onChange={(e) => setSaid({ ...said, source: e.target.value })}
 				/>
+				{others && others.length > 0 && (
+					<fieldset>
+						<legend className="label">
+							{record.head.kind} leads; it is also
+						</legend>
+						{others.map((kind) => (
+							<Tick
+								key={kind.id}
+								label={kind.name}
+								checked={said.kinds.includes(kind.id)}
+								onChange={(checked) =>
+									setSaid({
+										...said,
+										kinds: checked
+											? [...said.kinds, kind.id]
+											: said.kinds.filter((one) => one !== kind.id),
+									})
+								}
+							/>
+						))}
+						<p className="under">
+							Their services and checklists are offered here too.
+						</p>
+					</fieldset>
+				)}
 				<Refused of={act.refusal} />
 				<div>
 					<Button kind="go" type="submit" disabled={act.busy}>

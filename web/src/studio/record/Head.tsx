@@ -31,7 +31,12 @@ export function Head({
 				<b className="font-semibold text-ink">{record.head.client.name}</b>
 				{record.head.client.organisation &&
 					`, ${record.head.client.organisation}`}
-				. {record.head.kind}.{" "}
+				.{" "}
+				{[
+					record.head.kind,
+					...record.head.furtherKinds.map((kind) => kind.name),
+				].join(" and ")}
+				.{" "}
 				{record.head.date.words ? (
 					<>
 						{record.head.date.name}{" "}

@@ -30,7 +30,7 @@ export function PutUp({
 	return (
 		<Carried
 			project={record.id}
-			title={`Put up for review, round ${next} of ${Math.max(next, agreed)}`}
+			title={`Put up for review, round ${next}${next > agreed ? "" : ` of ${agreed}`}`}
 			template="draft-ready"
 			button={`Put up round ${next}`}
 			disabled={chosen.length === 0}

@@ -21,7 +21,8 @@ const mostWords = 20_000;
 
 let shared: PDFWorker | undefined;
 /** One for all documents of the page. */
-const reader = () => (shared ??= new PDFWorker());
+const reader = () =>
+	(shared ??= new PDFWorker({ verbosity: VerbosityLevel.ERRORS }));
 
 /** A document that was opened. */
 export type Pages = {
