@@ -113,12 +113,8 @@ public sealed class RoundsJourney(Demo demo) : IClassFixture<Demo>
         owner.PressWith("Wren approved paint, round 4");
         owner.See("approved by Wren Adair");
         owner.Press("Close");
-        owner.Unfold("Phases");
         // a yes opens the next phase
-        owner.Wait(
-            () => System.Text.RegularExpressions.Regex.IsMatch(owner.Section("Phases"), @"(?i)varnish\s+in work"),
-            () => owner.Section("Phases")
-        );
+        owner.See("varnish in work, 2 done");
     }
 
     private void Keep(string file)

@@ -268,6 +268,15 @@ public sealed partial class DeliveryTests
                 read[4].GetProperty("page").GetInt32()
             )
         );
+        // what is said with a yes is kept with it; where it points must hold as anywhere
+        Task<HttpResponseMessage> ApproveAsync(object? pin) =>
+            client.PostAsync($"{page}/api/rounds/{id}/approve", new { words = " Just so. ", pin });
+        Assert.Equal(HttpStatusCode.BadRequest, (await ApproveAsync(new { file, page = 0 })).StatusCode);
+        Assert.Equal("Open", (await RoundAsync()).GetProperty("state").GetString());
+        Assert.True((await ApproveAsync(new { file, page = 1 })).IsSuccessStatusCode);
+        var approved = await RoundAsync();
+        Assert.Equal("Approved", approved.GetProperty("state").GetString());
+        Assert.Equal("Just so.", approved.GetProperty("said")[5].GetProperty("text").GetString());
     }
 
     [Fact]

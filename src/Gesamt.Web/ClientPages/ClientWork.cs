@@ -139,8 +139,17 @@ public static class ClientWork
         );
         page.MapPost(
             "/rounds/{round}/approve",
-            (string round, HttpContext http, Desk desk) =>
-                SayAsync(desk, http, round, null, (row, _) => new Happening.ReviewApproved(row.Id, row.Phase))
+            (string round, HttpContext http, Desk desk, RemarkDto? said = null) =>
+                SayAsync(
+                    desk,
+                    http,
+                    round,
+                    // whoever says yes need not say more
+                    string.IsNullOrWhiteSpace(said?.Words)
+                        ? null
+                        : said,
+                    (row, _) => new Happening.ReviewApproved(row.Id, row.Phase)
+                )
         );
 
         page.MapPost(

@@ -128,7 +128,7 @@ public static class Reviewing
     }
 
     /// <summary>What a client says of the open round: a remark, changes to make, or yes.</summary>
-    /// <param name="words">Needed for all but a yes.</param>
+    /// <param name="words">Needed for all but a yes; said with one, they are a remark before it.</param>
     /// <param name="what">The fact, from the round and the words.</param>
     /// <exception cref="RefusedException">The round is not open any more.</exception>
     public static async Task AnswerAsync(
@@ -156,7 +156,13 @@ public static class Reviewing
             var fact = what(row, note);
             if (fact is not Happening.RemarkLeft)
                 row.AnsweredBy = person;
-            await act.RecordAsync(file, Actor.Client, fact);
+            await act.RecordAsync(
+                file,
+                Actor.Client,
+                fact is Happening.ReviewApproved && words is not null
+                    ? [new Happening.RemarkLeft(row.Id, note), fact]
+                    : [fact]
+            );
         });
     }
 

@@ -22064,7 +22064,11 @@ export interface paths {
                 };
                 cookie?: never;
             };
-            requestBody?: never;
+            requestBody?: {
+                content: {
+                    "application/json": null | components["schemas"]["RemarkDto"];
+                };
+            };
             responses: {
                 /** @description Bad Request */
                 400: {

@@ -69,7 +69,7 @@ export function BriefPart({
 				</div>
 			)}
 			<Refused of={refusal} />
-			{brief.open && (
+			{brief.open && words === undefined && (
 				<div className="flex flex-wrap gap-2 pt-3">
 					<Button
 						kind="brand"
@@ -100,7 +100,7 @@ export function BriefPart({
 						wrong={refusal?.of("words")}
 						onChange={(e) => setWords(e.target.value)}
 					/>
-					<div>
+					<div className="flex flex-wrap gap-2">
 						<Button
 							kind="brand"
 							onClick={() =>
@@ -116,6 +116,9 @@ export function BriefPart({
 							}
 						>
 							Send this
+						</Button>
+						<Button onClick={() => setWords(undefined)}>
+							Nothing is different
 						</Button>
 					</div>
 				</div>

@@ -166,19 +166,11 @@ function Answer({
 		setBusy(true);
 		setRefusal(undefined);
 		try {
-			const params = { path: { link, round: round.id } };
 			await answer(
-				how === "approve"
-					? api.POST("/p/{link}/api/rounds/{round}/approve", { params })
-					: how === "changes"
-						? api.POST("/p/{link}/api/rounds/{round}/changes", {
-								params,
-								body: { words, pin: pin ?? null },
-							})
-						: api.POST("/p/{link}/api/rounds/{round}/remark", {
-								params,
-								body: { words, pin: pin ?? null },
-							}),
+				api.POST(`/p/{link}/api/rounds/{round}/${how}`, {
+					params: { path: { link, round: round.id } },
+					body: { words, pin: pin ?? null },
+				}),
 			);
 			setWords("");
 			onPin(undefined);
