@@ -159,6 +159,60 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
         }
     }
 
+    [Theory] // a row for a project that is not there would break a foreign key: said before, never found out by the database
+    [
+        InlineData("Notes", "2027-02-01"),
+        InlineData("Rows", "2027-02-01"),
+        InlineData("Call", "2027-02-01"),
+        InlineData("Task", null)
+    ]
+    public async Task What_is_written_on_a_project_that_is_not_there_is_refused(string sort, string? day)
+    {
+        var owner = await studio.OwnerAsync();
+        var body = JsonSerializer.Serialize(
+            new
+            {
+                sort,
+                name = "x",
+                title = "x",
+                text = "x",
+                words = "x",
+                what = "x",
+                supplier = "x",
+                amount = "10",
+                tax = "23",
+                time = "1:00",
+                on = day,
+                due = day,
+                to = "Show",
+                state = "Given",
+                phase = "sketch",
+                part = "Whole",
+                open = true,
+                shown = true,
+                done = true,
+                removed = true,
+                edition = 0,
+                subject = "x",
+                body = "x",
+                address = "https://a.example",
+                label = "x",
+                lists = Array.Empty<string>(),
+                files = Array.Empty<long>(),
+            }
+        );
+        foreach (
+            var (method, pattern) in Doors("/api/projects/{id:long}").Where(door => door.Method is "POST" or "PUT")
+        )
+        {
+            var answer = await AskAsync(owner, method, Filled(pattern, "9223372036854775807"), body);
+            Assert.True(
+                (int)answer.StatusCode < 500,
+                $"{method} {pattern}: {(int)answer.StatusCode} {await answer.Content.ReadAsStringAsync()}"
+            );
+        }
+    }
+
     [Fact]
     public async Task Queries_that_say_nonsense_are_refused_or_ignored()
     {

@@ -151,6 +151,35 @@ public sealed class ListTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     ];
 
     [Fact]
+    public async Task A_list_is_found_by_its_name_and_by_what_stands_in_it_until_it_is_taken_out()
+    {
+        var at = await BeginAsync("found");
+        var list = await NewAsync(at, "Rows", "Seating");
+        await AskedAsync(SavingAsync(at.Owner, list, "Owner", Budget));
+        await AskedAsync(Put(at.Owner, "/api", list, "a", 0, new() { ["What"] = "Quillfeather, by the window" }));
+        async Task<string[]> FindAsync(string words) =>
+            [
+                .. (await at.Owner.GetAsync($"/api/search?words={words}"))
+                    .EnumerateArray()
+                    .Where(hit => hit.GetProperty("list").ValueKind == JsonValueKind.String)
+                    .Select(hit =>
+                        $"{hit.GetProperty("sort")} {hit.GetProperty("title")} {hit.GetProperty("list").GetString() == list} {hit.GetProperty("project").GetInt64() == at.Project}"
+                    ),
+            ];
+        string[] entry = ["Entry Seating True True"];
+        Assert.Equal(["List Seating True True"], await FindAsync("seating"));
+        Assert.Equal(entry, await FindAsync("quillf"));
+        // an entry and its list are taken out, each by itself
+        await AskedAsync(at.Owner.PostAsync($"/api/lists/{list}/removed", new { removed = true }));
+        Assert.Empty(await FindAsync("seating"));
+        Assert.Empty(await FindAsync("quillf"));
+        await AskedAsync(at.Owner.PostAsync($"/api/lists/{list}/removed", new { removed = false }));
+        Assert.Equal(entry, await FindAsync("quillf"));
+        await AskedAsync(at.Owner.PostAsync($"/api/lists/{list}/entries/a/removed", new { removed = true }));
+        Assert.Empty(await FindAsync("quillf"));
+    }
+
+    [Fact]
     public async Task Rows_are_typed_summed_in_each_currency_and_wrong_cells_are_named()
     {
         var at = await BeginAsync("rows");

@@ -32,7 +32,13 @@ public sealed class OlderFolderTests
         // at the moment it was left, so that what a day changes by itself is not taken for the release’s doing
         var left = Instant.FromUnixTimeTicks(
             long.Parse(
-                Server.Read(data, "gesamt.db", "SELECT MAX(Recorded) FROM Facts").Single(),
+                Server
+                    .Read(
+                        data,
+                        "gesamt.db",
+                        "SELECT MAX(At) FROM (SELECT MAX(Recorded) AS At FROM Facts UNION ALL SELECT MAX(Standing_Since) FROM Projects)"
+                    )
+                    .Single(),
                 System.Globalization.CultureInfo.InvariantCulture
             )
         );

@@ -19,6 +19,10 @@ public enum FoundSort
     Meeting,
     Proposal,
     Contract,
+    List,
+
+    /// <summary>An entry of a list, by its cells; which list that is, and whether it is still there, is told by its row.</summary>
+    Entry,
 }
 
 /// <summary>A hit, with the project it belongs to and the words around what was found.</summary>
@@ -99,6 +103,24 @@ public static class SearchIndex
             Texts("CAST({0}.Canonical AS TEXT)", "'text'"),
             "Canonical",
             Only: "{0}.Sort = 'Contract'"
+        ),
+        new(
+            "Lists",
+            FoundSort.List,
+            "{0}.Name",
+            "''",
+            "Name, Removed",
+            Project: "coalesce({0}.ProjectId, 0)",
+            Only: "NOT {0}.Removed"
+        ),
+        new(
+            "ListEntries",
+            FoundSort.Entry,
+            "''",
+            "(SELECT coalesce(group_concat(j.atom, '. '), '') FROM json_each(CASE WHEN json_valid({0}.Cells) THEN {0}.Cells ELSE '[]' END) j WHERE j.type = 'text' AND j.atom <> '') || ' ' || coalesce({0}.FileName, '')",
+            "Cells, FileName, Removed",
+            Project: "coalesce((SELECT l.ProjectId FROM Lists l WHERE l.Id = {0}.ListId), 0)",
+            Only: "NOT {0}.Removed"
         ),
     ];
 

@@ -170,6 +170,10 @@ public static class LetterEndpoints
         MapThread(api);
     }
 
+    private static async Task<LetterFileRow> FileAsync(Desk desk, LetterId letter, int file) =>
+        await desk.Db.LetterFiles.AsNoTracking().SingleOrDefaultAsync(f => f.Id == file && f.LetterId == letter)
+        ?? throw new MissingException("file");
+
     /// <summary>What the owner decides with a letter: that it is a fit, and that they should speak.</summary>
     /// <exception cref="InvalidException">There is no such meeting, or the letter does not lead to the choice of times.</exception>
     private static async Task<IReadOnlyList<Happening>> SaidWithItAsync(Desk desk, ProjectFile file, SendLetterDto said)
@@ -291,17 +295,22 @@ public static class LetterEndpoints
                 "/letters/{id:long}/files/{file:int}",
                 async (long id, int file, Desk desk, HttpContext http) =>
                 {
-                    var row =
-                        await desk
-                            .Db.LetterFiles.AsNoTracking()
-                            .SingleOrDefaultAsync(f => f.Id == file && f.LetterId == new LetterId(id))
-                        ?? throw new MissingException("file");
+                    var row = await FileAsync(desk, new(id), file);
                     http.Response.Headers.ContentSecurityPolicy = "sandbox; default-src 'none'";
                     return TypedResults.File(
                         desk.Vault.Read(row.Hash),
                         "application/octet-stream",
                         Formats.Files.FileTypes.HandedOut(row.Name, row.Type)
                     );
+                }
+            )
+            .ExcludeFromDescription();
+        api.MapGet(
+                "/letters/{id:long}/files/{file:int}/preview",
+                async (long id, int file, Desk desk, HttpContext http) =>
+                {
+                    var row = await FileAsync(desk, new(id), file);
+                    return await FileEndpoints.PreviewAsync(http, desk.Vault, row.Hash, row.Type);
                 }
             )
             .ExcludeFromDescription();

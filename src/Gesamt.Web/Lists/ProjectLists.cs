@@ -135,14 +135,16 @@ public static class ProjectLists
 
     private static async Task AddAsync(Act act, IReadOnlyList<ListRow> rows, ProjectId? project)
     {
+        // before a row is written that would need it
+        var file = project is { } id ? await act.OpenAsync(id) : null;
         var most = project is null ? MostKept : MostOfAProject;
         if (await act.Db.Lists.CountAsync(l => l.ProjectId == project && !l.Removed) + rows.Count > most)
             throw new RefusedException($"At most {most} of them are kept. Take one out first.");
         act.Db.Lists.AddRange(rows);
         await act.Db.SaveChangesAsync();
-        if (project is { } of)
+        if (file is not null)
             await act.RecordAsync(
-                await act.OpenAsync(of),
+                file,
                 Actor.Owner,
                 [.. rows.Select(row => new Happening.ListBegun(row.Id, row.Sort, row.Name))]
             );

@@ -77,6 +77,10 @@ public sealed record ReviewFileDto(long Id, string Name, string About, FileLook 
 /// <summary>Opens an entry of the line.</summary>
 public static class Reader
 {
+    /// <summary>How a file of a letter is shown; films and sounds are fetched, since what came by mail is handed out as nothing but bytes.</summary>
+    private static FileLook LookOf(LetterFileRow file) =>
+        FileTypes.LookOf(file.Type) is var look && look is FileLook.Film or FileLook.Sound ? FileLook.Nothing : look;
+
     /// <summary>What an entry of the line opens.</summary>
     public static async Task<ReaderDto> OfAsync(Desk desk, ProjectId project, OpensWhat what, long id) =>
         what switch
@@ -162,7 +166,13 @@ public static class Reader
             letter.Gaps.Length > 0 ? letter.Gaps : null,
             Letter: new(
                 letter.Id.Value,
-                [.. letter.Files.Select(f => new FileDto(f.Name, $"/api/letters/{letter.Id.Value}/files/{f.Id}"))],
+                [
+                    .. letter.Files.Select(f => new FileDto(
+                        f.Name,
+                        $"/api/letters/{letter.Id.Value}/files/{f.Id}",
+                        LookOf(f)
+                    )),
+                ],
                 letter.State is LetterState.Received or LetterState.Kept && letter.FromMail != desk.Studio.Mail,
                 letter is { State: LetterState.Held, Step: not null },
                 letter.State == LetterState.Ready,

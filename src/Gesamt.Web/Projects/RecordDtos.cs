@@ -193,7 +193,7 @@ public sealed record PersonDto(
 public sealed record PartOfPersonDto(long Person, string Name, string? Reach, PersonPart Part, string Words);
 
 /// <summary>A file of an entry, with where it is opened.</summary>
-public sealed record FileDto(string Name, string Address);
+public sealed record FileDto(string Name, string Address, FileLook Look);
 
 /// <summary>The date that matters, or another of its dates.</summary>
 /// <param name="Name">What it is called: “Opening day”.</param>

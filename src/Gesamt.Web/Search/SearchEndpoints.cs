@@ -9,6 +9,7 @@ namespace Gesamt.Web.Search;
 /// <param name="Project">The project to open; null for a person without one, or a letter that is not filed.</param>
 /// <param name="Opens">The entry to open on it.</param>
 /// <param name="Person">The person to open.</param>
+/// <param name="List">The list to open, by its name in addresses.</param>
 public sealed record FoundDto(
     string Key,
     FoundSort Sort,
@@ -16,7 +17,8 @@ public sealed record FoundDto(
     string Title,
     string Words,
     string? Opens,
-    long? Person = null
+    long? Person = null,
+    string? List = null
 );
 
 /// <summary>The address of the search.</summary>
@@ -53,6 +55,7 @@ public static class SearchEndpoints
                             f.Sort is FoundSort.Proposal or FoundSort.Contract ? (f.Sort, f.ProjectId) : (f.Sort, f.Id)
                         ),
                 ];
+                var lists = await ListsAsync(desk, found);
                 var ids = found.Select(f => new ProjectId(f.ProjectId)).Distinct().ToList();
                 var titles = await desk
                     .Db.Projects.AsNoTracking()
@@ -61,7 +64,15 @@ public static class SearchEndpoints
                 // what a rehearsal holds counts nowhere
                 return found
                     .Where(f => f.ProjectId == 0 || titles.ContainsKey(f.ProjectId))
-                    .Select(f => Dto(f, titles.GetValueOrDefault(f.ProjectId)))
+                    .Where(f => !InLists.Contains(f.Sort) || lists.ContainsKey((f.Sort, f.Id)))
+                    .Select(f =>
+                        lists.TryGetValue((f.Sort, f.Id), out var list)
+                            ? Dto(f with { Title = list.Name }, titles.GetValueOrDefault(f.ProjectId)) with
+                            {
+                                List = list.Id,
+                            }
+                            : Dto(f, titles.GetValueOrDefault(f.ProjectId))
+                    )
                     .ToList();
             }
         );
@@ -79,6 +90,49 @@ public static class SearchEndpoints
             Opened(found.Sort) is { } what ? $"{what}.{found.Id}" : null,
             found.Sort == FoundSort.Person ? found.Id : null
         );
+    }
+
+    private static readonly FoundSort[] InLists = [FoundSort.List, FoundSort.Entry];
+
+    /// <summary>The lists that were found, by their names or by an entry, where they were not taken out.</summary>
+    private static async Task<Dictionary<(FoundSort, long), (string Id, string Name)>> ListsAsync(
+        Desk desk,
+        IReadOnlyList<Found> found
+    )
+    {
+        List<long> Of(FoundSort sort) => [.. found.Where(f => f.Sort == sort).Select(f => f.Id)];
+        var named = Of(FoundSort.List).ConvertAll(id => new ListId(id));
+        var entries = Of(FoundSort.Entry).ConvertAll(id => new EntryId(id));
+        if (named.Count + entries.Count == 0)
+            return [];
+        var kept = desk.Db.Lists.AsNoTracking().Where(list => !list.Removed);
+        var byName = await kept.Where(list => named.Contains(list.Id))
+            .Select(list => new
+            {
+                list.Id,
+                list.PublicId,
+                list.Name,
+            })
+            .ToListAsync();
+        var byEntry = await desk
+            .Db.Entries.Where(entry => entries.Contains(entry.Id))
+            .Join(
+                kept,
+                entry => entry.ListId,
+                list => list.Id,
+                (entry, list) =>
+                    new
+                    {
+                        entry.Id,
+                        list.PublicId,
+                        list.Name,
+                    }
+            )
+            .ToListAsync();
+        return byName
+            .Select(one => ((FoundSort.List, one.Id.Value), (one.PublicId, one.Name)))
+            .Concat(byEntry.Select(one => ((FoundSort.Entry, one.Id.Value), (one.PublicId, one.Name))))
+            .ToDictionary(one => one.Item1, one => one.Item2);
     }
 
     private static OpensWhat? Opened(FoundSort sort) =>

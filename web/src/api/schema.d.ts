@@ -24917,6 +24917,7 @@ export interface components {
         FileDto: {
             name: string;
             address: string;
+            look: components["schemas"]["FileLook"];
         };
         /**
          * @description Whose a file is: supplied by either side, a draft to look at, or a final one handed over.
@@ -25043,12 +25044,14 @@ export interface components {
              * @description The person to open.
              */
             person?: null | number;
+            /** @description The list to open, by its name in addresses. */
+            list?: null | string;
         };
         /**
          * @description What was found. New sorts are added at the end: the number is part of the index’s keys.
          * @enum {unknown}
          */
-        FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note" | "Answers" | "Brief" | "Task" | "Meeting" | "Proposal" | "Contract";
+        FoundSort: "Project" | "Person" | "Letter" | "File" | "Paper" | "Note" | "Answers" | "Brief" | "Task" | "Meeting" | "Proposal" | "Contract" | "List" | "Entry";
         /** @enum {unknown} */
         Fulfilment: "ProposalSent" | "ContractSent" | "ContractSigned" | "PaymentReceived" | "MeetingHeld" | "FormReturned" | "DraftPutUp" | "DraftApproved" | "HandedOver" | "Approved" | null;
         /** @description A kind a project is of besides its leading one. */

@@ -20,11 +20,15 @@ const sorts: Record<FoundSort, string> = {
 	Meeting: "meeting",
 	Proposal: "proposal",
 	Contract: "contract",
+	List: "list",
+	Entry: "list",
 };
 
 /** Where a hit is read: its entry of the line, its part of the sheet, or the tray of what is not filed. */
 const placeOf = (hit: FoundDto) => {
 	if (hit.person) return `/people/${hit.person}`;
+	if (hit.list)
+		return `${hit.project ? `/projects/${hit.project}` : ""}/lists/${hit.list}`;
 	if (!hit.project) return "/tray";
 	const project = `/projects/${hit.project}`;
 	if (hit.opens) return `${project}?open=${hit.opens}`;

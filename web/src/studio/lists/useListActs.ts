@@ -78,6 +78,9 @@ function actsOf(
 						body: { done },
 					}),
 				),
+			).catch((refused: Error) =>
+				// a tick in a table has no place for words
+				offer({ words: refused.message, stays: true }),
 			),
 		addPictures: async (files) => {
 			try {

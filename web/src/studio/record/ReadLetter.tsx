@@ -2,6 +2,7 @@ import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { ReaderDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { LookAt } from "../../ui/files/LookAt";
 import { Menu } from "../../ui/Menu";
 import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
@@ -38,7 +39,8 @@ export function Letter({
 						<li key={file.address}>
 							<Button asChild kind="word">
 								<a href={file.address}>{file.name}</a>
-							</Button>
+							</Button>{" "}
+							<LookAt {...file} />
 						</li>
 					))}
 				</ul>

@@ -17,10 +17,8 @@ export default function DocumentShown({ address }: { address: string }) {
 					{ externalFileAccess: false, includeEmbeddedStyleMap: false },
 				),
 			)
-			.then(
-				(made) => setShown(drawn(made.value)),
-				() => setTrouble(true),
-			);
+			.then((made) => setShown(drawn(made.value)))
+			.catch(() => setTrouble(true));
 	}, [address]);
 	if (trouble)
 		return (
@@ -64,11 +62,7 @@ function drawn(markup: string): ReactNode {
 						rowSpan: Number(node.getAttribute("rowspan") ?? 1),
 					}
 				: {};
-		return createElement(
-			as,
-			{ key, ...spans },
-			...(inner.length > 0 ? inner : []),
-		);
+		return createElement(as, { key, ...spans }, ...inner);
 	};
 	const body = new DOMParser().parseFromString(markup, "text/html").body;
 	return [...body.childNodes].map(draw);
