@@ -1,8 +1,9 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { FileLook } from "../../api/schema";
 import { Button } from "../Button";
-import { Window } from "../Window";
-import { FileShown } from "./FileShown";
+
+// a page of many files has nothing of it to fetch until one is looked at
+const FileWindow = lazy(() => import("./FileWindow"));
 
 /** Opens a window that shows a file; nothing where it can only be fetched. */
 export function LookAt(file: {
@@ -18,14 +19,11 @@ export function LookAt(file: {
 				Look at it
 				<span className="sr-only">: {file.name}</span>
 			</Button>
-			<Window
-				title={file.name}
-				open={open}
-				wide="page"
-				onClose={() => setOpen(false)}
-			>
-				<FileShown {...file} />
-			</Window>
+			{open && (
+				<Suspense>
+					<FileWindow {...file} onClose={() => setOpen(false)} />
+				</Suspense>
+			)}
 		</>
 	);
 }
