@@ -258,6 +258,9 @@ public sealed class TaskRow
     /// <summary>By which the client's page knows a task of theirs; null for one of the owner's.</summary>
     public string? PublicId { get; set; }
 
+    /// <summary>How <see cref="MadeFrom"/> begins where an obstacle of the brief made it.</summary>
+    public const string ObstacleMark = "obstacle:";
+
     /// <summary>What made it by itself: a question of a checklist as “form:question”, an obstacle of the brief as “obstacle:hash”; null for any other task.</summary>
     public string? MadeFrom { get; set; }
 

@@ -15,9 +15,6 @@ namespace Gesamt.Web.Briefs;
 /// <summary>What the brief foresaw for a phase comes back as a task on the day that phase begins, once.</summary>
 public sealed class Obstacles : IEars
 {
-    /// <summary>How what made such a task begins.</summary>
-    public const string Mark = "obstacle:";
-
     public async Task HearAsync(Act act, ProjectFile file, IReadOnlyCollection<Happening> what)
     {
         var parts = file.Case.Kind.Brief.Where(part => part.Use == BriefUse.Obstacle).Select(part => part.Key).ToList();
@@ -64,5 +61,6 @@ public sealed class Obstacles : IEars
     }
 
     private static string KeyOf(string phase, string words) =>
-        Mark + Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{phase}\n{words}")))[..32];
+        TaskRow.ObstacleMark
+        + Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{phase}\n{words}")))[..32];
 }

@@ -6,7 +6,6 @@ using Gesamt.Core.Texts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
-using Gesamt.Web.Briefs;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -52,7 +51,7 @@ internal static class Progress
                 && t.PublicId == null
                 && t.DoneAt > since
                 // what the owner worries about is never the client’s to read
-                && (t.MadeFrom == null || !t.MadeFrom.StartsWith(Obstacles.Mark))
+                && (t.MadeFrom == null || !t.MadeFrom.StartsWith(TaskRow.ObstacleMark))
             )
             .OrderBy(t => t.DoneAt)
             .Select(t => t.Title)
