@@ -38,6 +38,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<MeetingRow> Meetings => Set<MeetingRow>();
     public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
     public DbSet<BusyRow> Busy => Set<BusyRow>();
+    public DbSet<AppointmentRow> Appointments => Set<AppointmentRow>();
 
     /// <summary>Real projects. Rehearsals count nowhere: whoever means them too says <see cref="AllProjects"/>.</summary>
     public IQueryable<ProjectRow> Projects => AllProjects.Where(p => !p.Rehearsal);
@@ -239,6 +240,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(model.Entity<RunSheetRow>()).HasIndex(r => r.ProjectId).IsUnique();
         var task = OfProject(Key<TaskRow, TaskId>(model, t => t.Id));
         task.HasIndex(t => new { t.DoneAt, t.Due });
+        task.HasIndex(t => t.WorkOn).HasFilter("WorkOn IS NOT NULL");
         task.HasIndex(t => t.PublicId).IsUnique();
         // a routine runs once per project
         OfProject(Key<RunRow, RunId>(model, r => r.Id)).HasIndex(r => new { r.ProjectId, r.Key }).IsUnique();
@@ -387,6 +389,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         meeting.HasIndex(m => new { m.Cancelled, m.Start });
         meeting.HasIndex(m => m.RemindAt);
         meeting.ToTable(t => t.HasCheckConstraint("EndsLater", "\"End\" > Start"));
+        model.Entity<AppointmentRow>().HasIndex(a => new { a.Removed, a.Start });
+        model.Entity<AppointmentRow>().ToTable(t => t.HasCheckConstraint("LastsAWhile", "\"End\" > Start"));
         model.Entity<BusyRow>().HasIndex(b => new { b.CalendarId, b.Start });
     }
 

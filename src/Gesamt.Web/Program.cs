@@ -21,6 +21,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.Outside;
 using Gesamt.Web.Papers;
 using Gesamt.Web.People;
+using Gesamt.Web.Planning;
 using Gesamt.Web.Prices;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
@@ -107,6 +108,7 @@ else
 services.AddScoped<Scheduling>();
 services.AddSingleton<IFeeds, RunSheetFeed>();
 services.AddSingleton<IFeeds, PlanSteps>();
+services.AddSingleton<IFeeds, AppointmentFeed>();
 services.AddSingleton<Importing>();
 services.AddSingleton<WebCalendars>();
 if (settings.Mode == RunMode.Real)
@@ -186,6 +188,7 @@ api.MapSignIn();
 if (describing)
     api.MapSetUp();
 api.MapTurns();
+api.MapPlanning();
 api.MapProjects();
 api.MapLetters();
 api.MapPaperFiles();

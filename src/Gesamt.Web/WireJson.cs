@@ -17,6 +17,7 @@ using Gesamt.Web.Meetings;
 using Gesamt.Web.Outside;
 using Gesamt.Web.Papers;
 using Gesamt.Web.People;
+using Gesamt.Web.Planning;
 using Gesamt.Web.Prices;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Proposals;
@@ -44,6 +45,13 @@ namespace Gesamt.Web;
 /// <summary>How everything that is asked and answered reads as JSON, worked out when the program is built, so that no start looks into hundreds of types. One that is missing here works too, only later; a test names it.</summary>
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(string[]))]
+[JsonSerializable(typeof(WeekDto))]
+[JsonSerializable(typeof(MonthDto))]
+[JsonSerializable(typeof(AppointmentDto))]
+[JsonSerializable(typeof(AppointmentIdDto))]
+[JsonSerializable(typeof(AppointmentRemovedDto))]
+[JsonSerializable(typeof(TaskDayDto))]
+[JsonSerializable(typeof(TaskEstimateDto))]
 [JsonSerializable(typeof(AddressDto))]
 [JsonSerializable(typeof(KeepHoursDto))]
 [JsonSerializable(typeof(KeepCostDto))]

@@ -14,7 +14,15 @@ public enum MeetingPlace
 
 /// <summary>A span of a weekday in which meetings can be; the studio's local time.</summary>
 /// <param name="Until">After <paramref name="From"/>, or midnight for the end of the day.</param>
-public sealed record OpenSpan(IsoDayOfWeek Day, LocalTime From, LocalTime Until);
+public sealed record OpenSpan(IsoDayOfWeek Day, LocalTime From, LocalTime Until)
+{
+    /// <summary>When it opens and closes on a day of its own weekday. Elapsed time is counted between them, so a clock change inside it shifts nothing.</summary>
+    public (Instant Open, Instant Close) On(LocalDate day, StudioCalendar calendar) =>
+        (
+            calendar.At(day + From),
+            Until == LocalTime.Midnight ? calendar.StartOf(day.PlusDays(1)) : calendar.At(day + Until)
+        );
+}
 
 /// <summary>How meetings of a kind are offered.</summary>
 /// <param name="Minutes">How long one lasts.</param>
@@ -72,13 +80,10 @@ public static class OpenTimes
         Instant now
     ) => Of(rule, hours, calendar, meetings, busy, now).Contains(start);
 
-    /// <summary>Starts on the grid whose meeting lies inside the span. Elapsed time is counted, so a clock change inside a span shifts nothing.</summary>
+    /// <summary>Starts on the grid whose meeting lies inside the span.</summary>
     private static IEnumerable<Instant> InSpan(MeetingRule rule, OpenSpan span, LocalDate day, StudioCalendar calendar)
     {
-        var (open, close) = (
-            calendar.At(day + span.From),
-            span.Until == LocalTime.Midnight ? calendar.StartOf(day.PlusDays(1)) : calendar.At(day + span.Until)
-        );
+        var (open, close) = span.On(day, calendar);
         for (
             var start = open;
             start + Duration.FromMinutes(rule.Minutes) <= close;

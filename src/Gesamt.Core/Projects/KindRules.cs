@@ -168,6 +168,9 @@ public sealed record KindRules(
     /// <summary>How many minutes before the true start guests are told to come, where a run sheet does not say otherwise.</summary>
     public int GuestsEarlier { get; init; }
 
+    /// <summary>Hours that the first week of such a project takes; null for as many as usual.</summary>
+    public int? FirstWeekHours { get; init; }
+
     /// <summary>What the kind calls a gate.</summary>
     public string NameOf(Gate gate) => GateWords.FirstOrDefault(word => word.Gate == gate)?.Name ?? gate.ToString();
 

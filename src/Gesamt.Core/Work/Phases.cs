@@ -7,7 +7,14 @@ using NodaTime;
 namespace Gesamt.Core.Work;
 
 /// <summary>A phase and since when it stands so; null for one that is ahead from the beginning.</summary>
-public sealed record Phase(string Name, PhaseState State, Instant? Since);
+public sealed record Phase(string Name, PhaseState State, Instant? Since)
+{
+    /// <summary>When work on it began; null before.</summary>
+    public Instant? Began { get; init; }
+
+    /// <summary>Whether the booking alone put it in work.</summary>
+    public bool ByBooking { get; init; }
+}
 
 /// <summary>The phases of a project, read from what happened: booking begins the first, an approval closes its phase and begins the next, the owner changes any by hand, and arranges them otherwise than the kind does.</summary>
 public static class PhaseRule
@@ -49,8 +56,15 @@ public static class PhaseRule
                     break;
             }
         }
-        if (Booking.WonAt(project) is { } won && phases.All(phase => phase.State == PhaseState.Ahead))
+        if (
+            Booking.WonAt(project) is { } won
+            && phases.Count > 0
+            && phases.All(phase => phase.State == PhaseState.Ahead)
+        )
+        {
             Begin(phases, 0, won);
+            phases[0] = phases[0] with { ByBooking = true };
+        }
         return [.. phases];
     }
 
@@ -70,8 +84,14 @@ public static class PhaseRule
 
     private static void Set(List<Phase> phases, int at, PhaseState state, Instant since)
     {
-        if (at >= 0 && at < phases.Count && phases[at].State != state)
-            phases[at] = phases[at] with { State = state, Since = since };
+        if (at < 0 || at >= phases.Count || phases[at].State == state)
+            return;
+        phases[at] = phases[at] with
+        {
+            State = state,
+            Since = since,
+            Began = state == PhaseState.Ahead ? null : phases[at].Began ?? since,
+        };
     }
 
     private static void Begin(List<Phase> phases, int at, Instant since)

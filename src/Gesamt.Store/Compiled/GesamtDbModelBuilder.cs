@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("d5655918-a19c-42e9-90cd-be1ec33a64ec"), entityTypeCount: 78)
+            : base(skipDetectChanges: false, modelId: new Guid("14d29184-6cff-4d38-89dd-33f8754c03b2"), entityTypeCount: 79)
         {
         }
 
@@ -22,6 +22,7 @@ namespace Gesamt.Store.Compiled
             var accessRow = AccessRowEntityType.Create(this);
             var answersRow = AnswersRowEntityType.Create(this);
             var apiKeyRow = ApiKeyRowEntityType.Create(this);
+            var appointmentRow = AppointmentRowEntityType.Create(this);
             var bankBookingRow = BankBookingRowEntityType.Create(this);
             var bankColumnsRow = BankColumnsRowEntityType.Create(this);
             var bankFileRow = BankFileRowEntityType.Create(this);
@@ -157,6 +158,7 @@ namespace Gesamt.Store.Compiled
             AccessRowEntityType.CreateAnnotations(accessRow);
             AnswersRowEntityType.CreateAnnotations(answersRow);
             ApiKeyRowEntityType.CreateAnnotations(apiKeyRow);
+            AppointmentRowEntityType.CreateAnnotations(appointmentRow);
             BankBookingRowEntityType.CreateAnnotations(bankBookingRow);
             BankColumnsRowEntityType.CreateAnnotations(bankColumnsRow);
             BankFileRowEntityType.CreateAnnotations(bankFileRow);

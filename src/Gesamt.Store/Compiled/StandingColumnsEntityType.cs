@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StandingColumns",
                 typeof(StandingColumns),
                 baseEntityType,
-                propertyCount: 27,
+                propertyCount: 29,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -165,6 +165,12 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StandingColumns).GetField("<PaidMinor>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0L);
 
+            var phases = runtimeEntityType.AddProperty(
+                "Phases",
+                typeof(string),
+                propertyInfo: typeof(StandingColumns).GetProperty("Phases", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Phases>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
             var putAway = runtimeEntityType.AddProperty(
                 "PutAway",
                 typeof(bool),
@@ -187,6 +193,12 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StandingColumns).GetField("<Stage>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 providerPropertyType: typeof(string));
             stage.SetSentinelFromProviderValue("Lead");
+
+            var toCome = runtimeEntityType.AddProperty(
+                "ToCome",
+                typeof(string),
+                propertyInfo: typeof(StandingColumns).GetProperty("ToCome", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<ToCome>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var touchAt = runtimeEntityType.AddProperty(
                 "TouchAt",

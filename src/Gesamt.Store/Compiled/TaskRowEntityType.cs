@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 24,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -215,6 +215,10 @@ namespace Gesamt.Store.Compiled
                 unique: true);
 
             var index1 = runtimeEntityType.AddIndex(
+                new[] { workOn });
+            index1.AddAnnotation("Relational:Filter", "WorkOn IS NOT NULL");
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { doneAt, due });
 
             return runtimeEntityType;

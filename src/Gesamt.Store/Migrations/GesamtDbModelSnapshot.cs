@@ -127,6 +127,42 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("ApiKeys");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.AppointmentRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Edition")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("End")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Start")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Where")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Removed", "Start");
+
+                    b.ToTable("Appointments", t =>
+                        {
+                            t.HasCheckConstraint("LastsAWhile", "\"End\" > Start");
+                        });
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.BankBookingRow", b =>
                 {
                     b.Property<int>("Id")
@@ -3438,6 +3474,9 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("PublicId")
                         .IsUnique();
 
+                    b.HasIndex("WorkOn")
+                        .HasFilter("WorkOn IS NOT NULL");
+
                     b.HasIndex("DoneAt", "Due");
 
                     b.ToTable("Tasks");
@@ -4013,6 +4052,10 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long>("PaidMinor")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<string>("Phases")
+                                .IsRequired()
+                                .HasColumnType("TEXT");
+
                             b1.Property<bool>("PutAway")
                                 .HasColumnType("INTEGER");
 
@@ -4020,6 +4063,10 @@ namespace Gesamt.Store.Migrations
                                 .HasColumnType("INTEGER");
 
                             b1.Property<string>("Stage")
+                                .IsRequired()
+                                .HasColumnType("TEXT");
+
+                            b1.Property<string>("ToCome")
                                 .IsRequired()
                                 .HasColumnType("TEXT");
 

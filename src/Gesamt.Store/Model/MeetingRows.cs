@@ -93,6 +93,20 @@ public sealed class MeetingRow
     public bool Held { get; set; }
 }
 
+/// <summary>A time the owner keeps for something without a client: no meeting is offered in it, and it takes up its day.</summary>
+public sealed class AppointmentRow
+{
+    public int Id { get; set; }
+    public required string What { get; set; }
+    public string Where { get; set; } = "";
+    public Instant Start { get; set; }
+    public Instant End { get; set; }
+
+    /// <summary>Raised by every change; a stale save is answered with both.</summary>
+    public int Edition { get; set; }
+    public bool Removed { get; set; }
+}
+
 /// <summary>An outside calendar whose times are busy: a file that was imported, or an address that is asked again.</summary>
 public sealed class CalendarRow
 {

@@ -105,9 +105,19 @@ public sealed class StandingColumns
     /// <summary>When the next agreed instalment is to be invoiced.</summary>
     public Instant? InvoiceAt { get; set; }
 
+    /// <summary>Its phases with the days they stand from and until, as JSON.</summary>
+    public string Phases { get; set; } = "[]";
+
+    /// <summary>What is agreed and not invoiced yet, as JSON.</summary>
+    public string ToCome { get; set; } = "[]";
+
     public Standing ToCore() =>
         new(Stage, Turn, Waits, Words, Since, Nudged, Until, BookedAt, Ended, LateSince, Held, HeldSince, ValidUntil);
 }
+
+/// <summary>An agreed payment for which no invoice is out yet; tax included.</summary>
+/// <param name="Due">Null while what it hangs on is not known.</param>
+public sealed record ComingPayment(LocalDate? Due, long Minor);
 
 /// <summary>A fact as it lies in the table; append-only.</summary>
 public sealed class FactRow

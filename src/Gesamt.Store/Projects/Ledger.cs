@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
+using Gesamt.Core.Planning;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
@@ -320,5 +321,9 @@ public sealed class Ledger(GesamtDb db)
         );
         (columns.OnTable, columns.TouchAt) = (standing.IsOnTable, project.History.LastTouch);
         columns.Milestone = MilestoneRule.LastReached(project);
+        columns.Phases = StoreJson.Write(Schedule.Of(project));
+        columns.ToCome = StoreJson.Write(
+            Billing.Planned(project).Select(planned => new ComingPayment(planned.Due, planned.Amount.Minor)).ToList()
+        );
     }
 }

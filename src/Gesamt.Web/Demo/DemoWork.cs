@@ -10,12 +10,15 @@ using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.People;
+using Gesamt.Web.Planning;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.RunSheets;
 using Gesamt.Web.Spent;
 using Gesamt.Web.Testimonials;
 using Gesamt.Web.Work;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
+using NodaTime.Text;
 
 namespace Gesamt.Web.Demo;
 
@@ -37,6 +40,8 @@ public static class DemoWork
         "phase",
         "task",
         "theirs",
+        "plan",
+        "keeps",
         "checks",
         "quote",
         "put away",
@@ -94,6 +99,8 @@ public static class DemoWork
             ),
             "task" => TaskAsync(desk, id, e.Rest, isClients: false),
             "theirs" => TaskAsync(desk, id, e.Rest, isClients: true),
+            "plan" => PlanAsync(desk, id, e.Rest.Split(';', StringSplitOptions.TrimEntries)),
+            "keeps" => AppointAsync(desk, e.Rest.Split(';', StringSplitOptions.TrimEntries)),
             "checks" => ChecksAsync(desk, id, e.Rest.Split('=', StringSplitOptions.TrimEntries)),
             "quote" => Quotes.AddAsync(desk, id, QuoteOf(desk, e.Rest.Split(';', StringSplitOptions.TrimEntries))),
             "brief" => BriefAsync(desk, id, e.Rest.Split('=', 2)),
@@ -118,6 +125,35 @@ public static class DemoWork
     /// <summary>“Yard key | on the hook by the till | Oona Pettigrew”.</summary>
     private static Task AccessAsync(Desk desk, ProjectId id, string[] said) =>
         GivenAccess.SaveAsync(desk, id, null, new(said[0], said[1], said[2]));
+
+    /// <summary>“Varnish; 2; 5 h”: that task is worked on so many days from then and takes so long. One that is not there is made.</summary>
+    private static async Task PlanAsync(Desk desk, ProjectId id, string[] said)
+    {
+        var title = said[0];
+        var task =
+            await desk
+                .Db.Tasks.Where(t => t.ProjectId == id && t.Title == title && t.DoneAt == null && !t.Removed)
+                .Select(t => (TaskId?)t.Id)
+                .FirstOrDefaultAsync()
+            ?? await Tasks.AddAsync(desk, id, new(title, null, null));
+        if (said[1].Length > 0)
+            await Tasks.WorkOnAsync(
+                desk,
+                id,
+                task,
+                desk.Today.PlusDays(int.Parse(said[1], CultureInfo.InvariantCulture))
+            );
+        if (said.Length > 2)
+            await Tasks.EstimateAsync(desk, id, task, said[2]);
+    }
+
+    /// <summary>“Dentist; 2; 15:00; 16:00”: a time of the owner's own, so many days from then.</summary>
+    private static Task AppointAsync(Desk desk, string[] said)
+    {
+        var day = desk.Today.PlusDays(int.Parse(said[1], CultureInfo.InvariantCulture));
+        LocalTime At(string time) => LocalTimePattern.CreateWithInvariantCulture("HH:mm").Parse(time).Value;
+        return Appointments.SaveAsync(desk, null, new(said[0], "", day + At(said[2]), day + At(said[3])));
+    }
 
     /// <summary>“Varnish in 3”: due so many days from then.</summary>
     private static Task TaskAsync(Desk desk, ProjectId id, string words, bool isClients)

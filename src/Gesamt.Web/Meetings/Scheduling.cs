@@ -280,12 +280,17 @@ public sealed class Scheduling(
             .Where(b => b.End > from && b.Start < until)
             .Select(b => new { b.Start, b.End })
             .ToListAsync();
+        var own = await desk
+            .Db.Appointments.AsNoTracking()
+            .Where(a => !a.Removed && a.End > from && a.Start < until)
+            .Select(a => new { a.Start, a.End })
+            .ToListAsync();
         return OpenTimes.Of(
             kind.Rule,
             StoreJson.Read<List<OpenSpan>>(desk.Studio.OpenHours),
             desk.Calendar,
             [.. meetings.Select(m => new Taken(m.Start, m.End, m.Buffer))],
-            [.. busy.Select(b => new Busy(b.Start, b.End))],
+            [.. busy.Concat(own).Select(b => new Busy(b.Start, b.End))],
             desk.Now
         );
     }

@@ -71,6 +71,7 @@ public static class KindFiles
     );
 
     /// <param name="Fields">All fields of its form; or its own questions alone, put between what every form asks.</param>
+    /// <param name="PhaseDays">How many days each of its phases usually takes.</param>
     private sealed record KindFile(
         string Key,
         string Name,
@@ -96,7 +97,9 @@ public static class KindFiles
         bool FinalsWait = false,
         CancelFile[]? CancelTerms = null,
         RunSheetFile? RunSheet = null,
-        Introduction? Introduction = null
+        Introduction? Introduction = null,
+        int[]? PhaseDays = null,
+        int? FirstWeekHours = null
     );
 
     /// <summary>A run sheet of a kind, by the hour.</summary>
@@ -280,7 +283,13 @@ public static class KindFiles
             MainDate = file.MainDate,
             Demands = [.. file.Demands],
             ReplyWithin = file.ReplyWithin,
-            Phases = [.. file.Phases.Select(name => new KindPhase(name))],
+            Phases =
+            [
+                .. file.Phases.Select(
+                    (name, at) => new KindPhase(name, file.PhaseDays is { } days && at < days.Length ? days[at] : null)
+                ),
+            ],
+            FirstWeekHours = file.FirstWeekHours,
             Rounds = file.Rounds,
             FinalsWait = file.FinalsWait,
             GuestsEarlier = file.RunSheet?.GuestsEarlier ?? 0,

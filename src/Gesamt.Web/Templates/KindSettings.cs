@@ -67,6 +67,7 @@ public sealed record KindPathDto(
 /// <param name="TellsHours">Whether a letter of progress says how long was worked.</param>
 /// <param name="GuestsEarlier">How many minutes before the true start guests are told to come.</param>
 /// <param name="CancelTerms">What is kept of the price when a project is cancelled.</param>
+/// <param name="FirstWeekHours">Hours that its first week takes; null for as many as usual.</param>
 public sealed record KindWorkDto(
     PhaseRuleDto[] Phases,
     int Rounds,
@@ -74,7 +75,8 @@ public sealed record KindWorkDto(
     bool FinalsWait = false,
     CancelStepDto[]? CancelTerms = null,
     bool TellsHours = false,
-    int GuestsEarlier = 0
+    int GuestsEarlier = 0,
+    int? FirstWeekHours = null
 );
 
 /// <summary>What is kept when it is cancelled so many days before its date, or later.</summary>
@@ -183,7 +185,8 @@ public static class KindSettings
                     )),
                 ],
                 rules.TellsHours,
-                rules.GuestsEarlier
+                rules.GuestsEarlier,
+                rules.FirstWeekHours
             ),
             new(rules.FollowUps, rules.ReplyWithin),
             [
@@ -258,6 +261,7 @@ public static class KindSettings
             FinalsWait = save.Work.FinalsWait,
             TellsHours = save.Work.TellsHours,
             GuestsEarlier = save.Work.GuestsEarlier,
+            FirstWeekHours = save.Work.FirstWeekHours,
             CancelTerms =
             [
                 .. (save.Work.CancelTerms ?? [])
@@ -378,6 +382,8 @@ public static class KindSettings
             errors.Add(("work.cancelTerms", $"At most {MostOfAList}."));
         if (work.GuestsEarlier is < 0 or > 240)
             errors.Add(("work.guestsEarlier", "Guests are told 0 to 240 minutes earlier."));
+        if (work.FirstWeekHours is < 1 or > 7 * 24)
+            errors.Add(("work.firstWeekHours", "A first week takes 1 to 168 hours."));
         if (work.Rounds is < 0 or > 20)
             errors.Add(("work.rounds", "From 0 to 20 rounds."));
         if (work.ClosingSteps.Length > MostOfAList || work.ClosingSteps.Any(step => step.Trim().Length > 160))

@@ -12,6 +12,7 @@ using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using Gesamt.Web.Lists;
+using Gesamt.Web.Planning;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Upkeep;
 using Microsoft.EntityFrameworkCore;
@@ -35,6 +36,7 @@ public static class TodayView
             .ThenBy(row => row.Standing.Since)
             .ToList();
         var names = await RoutineNames.OfAsync(desk);
+        var held = await HeldDays.OfAsync(desk, Week.MondayOf(desk.Today), Week.Days);
         var ready = await ReadyToGo.LettersAsync(desk, names);
         var asked = await Asked.AllAsync(desk, names);
         var said = await LastSaidAsync(
@@ -71,7 +73,8 @@ public static class TodayView
                 await Troubles.OfAsync(desk, ring)
             ),
             new(
-                await MeetingsAsync(desk),
+                Load(desk, held),
+                await MeetingsAsync(desk, held),
                 await TasksAsync(desk),
                 await PlanSteps.DueAsync(desk),
                 await CameInAsync(desk),
@@ -107,7 +110,10 @@ public static class TodayView
         return letters.ToDictionary(l => l.ProjectId!.Value, l => ShortText.Of(l.Body));
     }
 
-    private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk)
+    private static WeekLoadDto Load(Desk desk, HeldDays held) =>
+        new(Core.Planning.Load.Summary(held.Loads), [.. held.Loads.Select(load => DayViews.Head(desk, load))]);
+
+    private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk, HeldDays held)
     {
         var now = desk.Now;
         var (start, end) = (desk.Calendar.StartOf(desk.Today), desk.Calendar.StartOf(desk.Today.PlusDays(1)));
@@ -133,22 +139,31 @@ public static class TodayView
             .Take(MostMeetings)
             .ToListAsync();
         string Time(Instant at) => DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay);
-        string When(MeetingRow m) =>
-            m.Start < start
-                ? $"{desk.Short(desk.Calendar.DateOf(m.Start))}, {Time(m.Start)}"
-                : $"{Time(m.Start)} to {Time(m.End)}";
+        string When(Instant from, Instant until) =>
+            from < start ? $"{desk.Short(desk.Calendar.DateOf(from))}, {Time(from)}" : $"{Time(from)} to {Time(until)}";
         return
         [
-            .. rows.AsEnumerable()
-                .Reverse()
-                .Select(r => new DayMeetingDto(
-                    r.Meeting.ProjectId.Value,
-                    r.Meeting.Id.Value,
-                    When(r.Meeting),
-                    $"{r.Meeting.Name}, {r.Client}",
-                    r.Title,
-                    r.IsOpen && !r.Meeting.Held && r.Meeting.End <= now
-                )),
+            .. rows.Select(r =>
+                    (
+                        r.Meeting.Start,
+                        new DayMeetingDto(
+                            r.Meeting.ProjectId.Value,
+                            r.Meeting.Id.Value,
+                            When(r.Meeting.Start, r.Meeting.End),
+                            $"{r.Meeting.Name}, {r.Client}",
+                            r.Title,
+                            r.IsOpen && !r.Meeting.Held && r.Meeting.End <= now
+                        )
+                    )
+                )
+                .Concat(
+                    held.Appointments.Where(a => a.Start < end && a.End > start)
+                        .Select(a =>
+                            (a.Start, new DayMeetingDto(null, a.Id, When(a.Start, a.End), a.What, a.Where, false))
+                        )
+                )
+                .OrderBy(one => one.Start)
+                .Select(one => one.Item2),
         ];
     }
 

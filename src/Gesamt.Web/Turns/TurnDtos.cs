@@ -3,6 +3,7 @@ using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Lists;
+using Gesamt.Web.Planning;
 using Gesamt.Web.Routines;
 
 namespace Gesamt.Web.Turns;
@@ -76,9 +77,10 @@ public sealed record ReadyDto(
     bool CanWait
 );
 
+/// <summary>A meeting of the day; without a project it is an appointment of one's own.</summary>
 /// <param name="When">“11:00 to 11:30”; before today with its day.</param>
 /// <param name="IsOver">Its time is over, and nobody has said whether it was held.</param>
-public sealed record DayMeetingDto(long Project, long Meeting, string When, string Title, string Detail, bool IsOver);
+public sealed record DayMeetingDto(long? Project, long Meeting, string When, string Title, string Detail, bool IsOver);
 
 /// <summary>What will leave the house today without asking.</summary>
 public sealed record ByItselfDto(long Project, string Time, string Title, string Detail);
@@ -115,8 +117,12 @@ public sealed record ReadyToGoDto(
 /// <summary>What came in since the last look; what is new is marked.</summary>
 public sealed record CameInListDto(IReadOnlyList<CameInDto> Newest, int More, string Since);
 
+/// <summary>How full the week is, and each of its days; the same as in Week.</summary>
+public sealed record WeekLoadDto(string Words, IReadOnlyList<WeekDayDto> Days);
+
 /// <summary>Meetings and tasks of the day, what came in, and how much lies in the tray.</summary>
 public sealed record DayDto(
+    WeekLoadDto Load,
     IReadOnlyList<DayMeetingDto> Meetings,
     IReadOnlyList<DayTaskDto> Tasks,
     IReadOnlyList<DueStepDto> Steps,

@@ -38,6 +38,12 @@ public sealed record TaskWordsDto(string Description, string Finished, TaskStep[
 /// <summary>Which part of a task is done, by its place.</summary>
 public sealed record TaskStepDoneDto(int Step, bool Done);
 
+/// <summary>The day a task is worked on; null for none.</summary>
+public sealed record TaskDayDto(LocalDate? Day);
+
+/// <summary>How long a task will take, as people write it; empty for nothing said.</summary>
+public sealed record TaskEstimateDto(string Estimate);
+
 /// <summary>The number of a task just made.</summary>
 public sealed record TaskMadeDto(long Id);
 

@@ -5,6 +5,7 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Work;
 
@@ -54,6 +55,37 @@ public static class Tasks
                     ? [new Happening.TaskMoved(id, row.Due)]
                     : []
             );
+        });
+
+    /// <summary>Says on which day a task is worked on; its due day stays.</summary>
+    /// <param name="day">Null for none.</param>
+    public static Task WorkOnAsync(Desk desk, ProjectId project, TaskId id, LocalDate? day) =>
+        desk.ActAsync(async act =>
+        {
+            var row = await OneAsync(desk, project, id);
+            if (row.WorkOn == day)
+                return;
+            row.WorkOn = day;
+            row.Edition++;
+            act.Touch(project);
+        });
+
+    /// <summary>Says how long a task will take.</summary>
+    /// <param name="estimate">As people write it; empty for none.</param>
+    /// <exception cref="InvalidException">It does not read.</exception>
+    public static Task EstimateAsync(Desk desk, ProjectId project, TaskId id, string estimate) =>
+        desk.ActAsync(async act =>
+        {
+            List<(string, string)> wrong = [];
+            var minutes = TaskFields.Minutes(estimate, "estimate", wrong);
+            if (wrong.Count > 0)
+                throw new InvalidException([.. wrong]);
+            var row = await OneAsync(desk, project, id);
+            if (row.EstimateMinutes == minutes)
+                return;
+            row.EstimateMinutes = minutes;
+            row.Edition++;
+            act.Touch(project);
         });
 
     /// <summary>Ticks a part of a task off, or opens it again.</summary>

@@ -44,6 +44,22 @@ public static class WorkEndpoints
                 return TypedResults.NoContent();
             }
         );
+        project.MapPost(
+            "/tasks/{task:long}/day",
+            async (long id, long task, TaskDayDto to, Desk desk) =>
+            {
+                await Tasks.WorkOnAsync(desk, new(id), new(task), to.Day);
+                return TypedResults.NoContent();
+            }
+        );
+        project.MapPost(
+            "/tasks/{task:long}/estimate",
+            async (long id, long task, TaskEstimateDto to, Desk desk) =>
+            {
+                await Tasks.EstimateAsync(desk, new(id), new(task), to.Estimate);
+                return TypedResults.NoContent();
+            }
+        );
         project.MapGet(
             "/task-lists",
             async (long id, Desk desk) => await LaidLists.OfAsync(desk, await desk.OpenAsync(new(id)))

@@ -969,6 +969,383 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    day?: string;
+                    beside?: components["schemas"]["BesideShow"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WeekDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/month": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    day?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MonthDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/appointments/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AppointmentDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AppointmentDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AppointmentIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/appointments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AppointmentDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AppointmentIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/appointments/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AppointmentRemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}": {
         parameters: {
             query?: never;
@@ -13290,6 +13667,140 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/tasks/{task}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    task: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskDayDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/tasks/{task}/estimate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    task: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaskEstimateDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/task-lists": {
         parameters: {
             query?: never;
@@ -23705,6 +24216,32 @@ export interface components {
             made: string;
             used: null | string;
         };
+        /** @description A time the owner keeps for something without a client. */
+        AppointmentDto: {
+            what: string;
+            where: string;
+            /**
+             * Format: local-date-time
+             * @description The studio's local time.
+             */
+            from: string;
+            /** Format: local-date-time */
+            until: string;
+            /**
+             * Format: int32
+             * @description The one that was changed; null takes whatever is there.
+             */
+            edition?: null | number;
+        };
+        /** @description The number of an appointment just made. */
+        AppointmentIdDto: {
+            /** Format: int32 */
+            id: number;
+        };
+        /** @description Whether it is taken out. */
+        AppointmentRemovedDto: {
+            removed: boolean;
+        };
         /** @description The client's yes to a board as they read it. */
         ApproveBoardDto: {
             hash: string;
@@ -23719,6 +24256,15 @@ export interface components {
             name: string;
             /** @description Of the words that were put. */
             hash: string;
+        };
+        /** @description Where one can go from here. */
+        AroundDto: {
+            /** Format: date */
+            last: string;
+            /** Format: date */
+            present: string;
+            /** Format: date */
+            next: string;
         };
         /** @description The phases of a project in their order. */
         ArrangePhasesDto: {
@@ -23973,6 +24519,32 @@ export interface components {
             /** Format: int32 */
             services: number;
         };
+        /** @description What stands beside the days. */
+        BesideDto: {
+            show: components["schemas"]["BesideShow"];
+            /**
+             * Format: int32
+             * @description How many tasks in all.
+             */
+            count: number;
+            groups: components["schemas"]["TaskGroupDto"][];
+            /**
+             * Format: int32
+             * @description How many of them are left out.
+             */
+            more: number;
+            tray: components["schemas"]["TrayLineDto"][];
+            /**
+             * Format: int32
+             * @description How much lies in the tray; the newest are shown.
+             */
+            inTray: number;
+        };
+        /**
+         * @description What stands beside the days: tasks without a day, by when they are due; all of them by project; or those that were done.
+         * @enum {unknown}
+         */
+        BesideShow: "Due" | "Project" | "Done";
         /** @description An invoice that is being written. */
         BillDraftDto: {
             /** Format: int32 */
@@ -24685,6 +25257,7 @@ export interface components {
         DateStyle: "YearMonthDay" | "DayMonthYear" | "MonthDayYear" | "DayMonthName";
         /** @description Meetings and tasks of the day, what came in, and how much lies in the tray. */
         DayDto: {
+            load: components["schemas"]["WeekLoadDto"];
             meetings: components["schemas"]["DayMeetingDto"][];
             tasks: components["schemas"]["DayTaskDto"][];
             steps: components["schemas"]["DueStepDto"][];
@@ -24692,9 +25265,24 @@ export interface components {
             /** Format: int32 */
             tray: number;
         };
+        /** @description How full a day is, as its head shows it. */
+        DayLoadDto: {
+            /** @description “6 h 30 min of 7 h”; empty where nothing is open nor planned. */
+            words: string;
+            /**
+             * Format: int32
+             * @description Planned of open, per cent, 100 at most.
+             */
+            share: number;
+            /** @description “2 h too much”; empty where it is not. */
+            over: string;
+            /** @description “1 task says no hours”; empty where each says them. */
+            unsaid: string;
+        };
+        /** @description A meeting of the day; without a project it is an appointment of one's own. */
         DayMeetingDto: {
             /** Format: int64 */
-            project: number;
+            project: null | number;
             /** Format: int64 */
             meeting: number;
             /** @description “11:00 to 11:30”; before today with its day. */
@@ -24704,6 +25292,18 @@ export interface components {
             /** @description Its time is over, and nobody has said whether it was held. */
             isOver: boolean;
         };
+        /** @description Something named in a day. */
+        DayNoteDto: {
+            /** Format: date */
+            day: string;
+            sort: components["schemas"]["DayNoteSort"];
+            words: string;
+        };
+        /**
+         * @description Why something is named in a day without being work of it.
+         * @enum {unknown}
+         */
+        DayNoteSort: "ByItself" | "Asks" | "Due" | "Date";
         /**
          * @description The order of a date’s parts.
          * @enum {unknown}
@@ -25720,6 +26320,11 @@ export interface components {
              * @default 0
              */
             guestsEarlier: number;
+            /**
+             * Format: int32
+             * @description Hours that its first week takes; null for as many as usual.
+             */
+            firstWeekHours?: null | number;
         };
         /** @description A label and what carries it: one of the three. */
         LabelDto: {
@@ -26260,6 +26865,34 @@ export interface components {
         MoneyLineDto: {
             label: string;
             amount: string;
+        };
+        /** @description A day of a month. */
+        MonthDayDto: {
+            head: components["schemas"]["WeekDayDto"];
+            /** @description Whether it is a day of this month, or of one beside it. */
+            isOfMonth: boolean;
+            meetings: components["schemas"]["WeekMeetingDto"][];
+            entries: components["schemas"]["MonthEntryDto"][];
+            /**
+             * Format: int32
+             * @description How many entries are left out.
+             */
+            more: number;
+        };
+        /** @description A month by its weeks, seven days each. */
+        MonthDto: {
+            title: string;
+            load: string;
+            around: components["schemas"]["AroundDto"];
+            days: components["schemas"]["MonthDayDto"][];
+        };
+        /** @description Something in a day of a month. */
+        MonthEntryDto: {
+            words: string;
+            sort: null | components["schemas"]["DayNoteSort"];
+            /** Format: int64 */
+            project: null | number;
+            done: boolean;
         };
         MoveDateDto: {
             /**
@@ -26930,6 +27563,24 @@ export interface components {
             amount?: null | string;
             /** @description Of the project’s date that it hangs on. */
             name?: null | string;
+        };
+        /** @description A task in a day, or beside the days. */
+        PlannedTaskDto: {
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            project: number;
+            title: string;
+            /**
+             * Format: date
+             * @description The day it stands on; null beside.
+             */
+            day: null | string;
+            /** @description “5 h”; empty where nobody said. */
+            estimate: string;
+            /** @description “due Fri 29 Jan”, “2 days late”; empty without a day. */
+            due: string;
+            marks: components["schemas"]["TaskMarksDto"];
         };
         /** @description One thing that is looked at before a proposal goes. */
         PointDto: {
@@ -28683,6 +29334,11 @@ export interface components {
              */
             unread: number;
         };
+        /** @description The day a task is worked on; null for none. */
+        TaskDayDto: {
+            /** Format: date */
+            day: null | string;
+        };
         /** @description Whether it is done. */
         TaskDoneDto: {
             done: boolean;
@@ -28707,6 +29363,18 @@ export interface components {
              */
             edition?: null | number;
         };
+        /** @description How long a task will take, as people write it; empty for nothing said. */
+        TaskEstimateDto: {
+            estimate: string;
+        };
+        /** @description Tasks that belong together. */
+        TaskGroupDto: {
+            /** @description “Due in this week”, or a project. */
+            name: string;
+            /** Format: int32 */
+            count: number;
+            tasks: components["schemas"]["PlannedTaskDto"][];
+        };
         TaskListDto: {
             key: string;
             name: string;
@@ -28720,6 +29388,15 @@ export interface components {
         TaskMadeDto: {
             /** Format: int64 */
             id: number;
+        };
+        TaskMarksDto: {
+            done: boolean;
+            /** @description Its due day is over. */
+            late: boolean;
+            /** @description Its working day is over. */
+            left: boolean;
+            /** @description Its project, where that is not said beside it already. */
+            where: string;
         };
         /** @description The task that hours went into. */
         TaskOfHoursDto: {
@@ -28919,6 +29596,12 @@ export interface components {
             /** Format: int32 */
             more: number;
         };
+        /** @description A slip in the tray. */
+        TrayLineDto: {
+            /** Format: int32 */
+            id: number;
+            text: string;
+        };
         /** @description Whose turn it is. Age: short and long; until: when nobody need act before. */
         TurnDto: {
             side: components["schemas"]["Side"];
@@ -29022,6 +29705,62 @@ export interface components {
             steps: components["schemas"]["StepChoiceDto"][];
             again: boolean;
         };
+        /** @description A day at the head of its column. */
+        WeekDayDto: {
+            /** Format: date */
+            day: string;
+            /** @description “Mon 25”. */
+            name: string;
+            /** @description “Monday 25 January”. */
+            full: string;
+            isToday: boolean;
+            isClosed: boolean;
+            load: components["schemas"]["DayLoadDto"];
+        };
+        /** @description One week as a timetable. */
+        WeekDto: {
+            /** @description “25 to 31 January”. */
+            title: string;
+            /** @description “27 h planned of 33 h open. Tuesday holds 2 h too much.” */
+            load: string;
+            around: components["schemas"]["AroundDto"];
+            days: components["schemas"]["WeekDayDto"][];
+            meetings: components["schemas"]["WeekMeetingDto"][];
+            rows: components["schemas"]["WeekRowDto"][];
+            beside: components["schemas"]["BesideDto"];
+        };
+        /** @description How full the week is, and each of its days; the same as in Week. */
+        WeekLoadDto: {
+            words: string;
+            days: components["schemas"]["WeekDayDto"][];
+        };
+        /** @description A meeting, an appointment of one's own, or a time taken in another calendar. */
+        WeekMeetingDto: {
+            /** Format: date */
+            day: string;
+            time: string;
+            /** @description “Call, Oona Pettigrew”. */
+            words: string;
+            /** @description The project's title; empty for one's own. */
+            of: string;
+            /** Format: int64 */
+            project: null | number;
+            /**
+             * Format: int32
+             * @description One's own, by its number.
+             */
+            appointment: null | number;
+        };
+        /** @description A project that has something in the week. */
+        WeekRowDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            /** @description “5 h, opening day in 46 days”. */
+            under: string;
+            tasks: components["schemas"]["PlannedTaskDto"][];
+            notes: components["schemas"]["DayNoteDto"][];
+        };
         /** @description The project as a whole: what is done, and what is left. */
         WholeDto: {
             dateName: string;
@@ -29112,9 +29851,13 @@ export type AnswerLeaveDto = components['schemas']['AnswerLeaveDto'];
 export type AnswerTask = components['schemas']['AnswerTask'];
 export type AnsweredDto = components['schemas']['AnsweredDto'];
 export type ApiKeyDto = components['schemas']['ApiKeyDto'];
+export type AppointmentDto = components['schemas']['AppointmentDto'];
+export type AppointmentIdDto = components['schemas']['AppointmentIdDto'];
+export type AppointmentRemovedDto = components['schemas']['AppointmentRemovedDto'];
 export type ApproveBoardDto = components['schemas']['ApproveBoardDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type ApproveWordsDto = components['schemas']['ApproveWordsDto'];
+export type AroundDto = components['schemas']['AroundDto'];
 export type ArrangePhasesDto = components['schemas']['ArrangePhasesDto'];
 export type ArrangedPhaseDto = components['schemas']['ArrangedPhaseDto'];
 export type AsClientDto = components['schemas']['AsClientDto'];
@@ -29143,6 +29886,8 @@ export type BeginRecurringDto = components['schemas']['BeginRecurringDto'];
 export type BeginRoutineDto = components['schemas']['BeginRoutineDto'];
 export type BeginWithDto = components['schemas']['BeginWithDto'];
 export type BeginningDto = components['schemas']['BeginningDto'];
+export type BesideDto = components['schemas']['BesideDto'];
+export type BesideShow = components['schemas']['BesideShow'];
 export type BillDraftDto = components['schemas']['BillDraftDto'];
 export type BillDto = components['schemas']['BillDto'];
 export type BillFileDto = components['schemas']['BillFileDto'];
@@ -29226,7 +29971,10 @@ export type CreatedDto = components['schemas']['CreatedDto'];
 export type CreditDto = components['schemas']['CreditDto'];
 export type DateStyle = components['schemas']['DateStyle'];
 export type DayDto = components['schemas']['DayDto'];
+export type DayLoadDto = components['schemas']['DayLoadDto'];
 export type DayMeetingDto = components['schemas']['DayMeetingDto'];
+export type DayNoteDto = components['schemas']['DayNoteDto'];
+export type DayNoteSort = components['schemas']['DayNoteSort'];
 export type DayOrder = components['schemas']['DayOrder'];
 export type DayTaskDto = components['schemas']['DayTaskDto'];
 export type DecideDetailDto = components['schemas']['DecideDetailDto'];
@@ -29396,6 +30144,9 @@ export type MilestoneSign = components['schemas']['MilestoneSign'];
 export type MistakeDto = components['schemas']['MistakeDto'];
 export type MoneyDto = components['schemas']['MoneyDto'];
 export type MoneyLineDto = components['schemas']['MoneyLineDto'];
+export type MonthDayDto = components['schemas']['MonthDayDto'];
+export type MonthDto = components['schemas']['MonthDto'];
+export type MonthEntryDto = components['schemas']['MonthEntryDto'];
 export type MoveDateDto = components['schemas']['MoveDateDto'];
 export type MoveMeetingDto = components['schemas']['MoveMeetingDto'];
 export type MoveToDto = components['schemas']['MoveToDto'];
@@ -29469,6 +30220,7 @@ export type PieceSort = components['schemas']['PieceSort'];
 export type PinDto = components['schemas']['PinDto'];
 export type PlaceDto = components['schemas']['PlaceDto'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
+export type PlannedTaskDto = components['schemas']['PlannedTaskDto'];
 export type PointDto = components['schemas']['PointDto'];
 export type PostAnswerDto = components['schemas']['PostAnswerDto'];
 export type PostedDto = components['schemas']['PostedDto'];
@@ -29659,10 +30411,14 @@ export type TableMistakeDto = components['schemas']['TableMistakeDto'];
 export type TakeRowsDto = components['schemas']['TakeRowsDto'];
 export type TakenColumnDto = components['schemas']['TakenColumnDto'];
 export type TakenOverDto = components['schemas']['TakenOverDto'];
+export type TaskDayDto = components['schemas']['TaskDayDto'];
 export type TaskDoneDto = components['schemas']['TaskDoneDto'];
 export type TaskDto = components['schemas']['TaskDto'];
+export type TaskEstimateDto = components['schemas']['TaskEstimateDto'];
+export type TaskGroupDto = components['schemas']['TaskGroupDto'];
 export type TaskListDto = components['schemas']['TaskListDto'];
 export type TaskMadeDto = components['schemas']['TaskMadeDto'];
+export type TaskMarksDto = components['schemas']['TaskMarksDto'];
 export type TaskOfHoursDto = components['schemas']['TaskOfHoursDto'];
 export type TaskPlanDto = components['schemas']['TaskPlanDto'];
 export type TaskStep = components['schemas']['TaskStep'];
@@ -29686,6 +30442,7 @@ export type TodayDto = components['schemas']['TodayDto'];
 export type TogetherDto = components['schemas']['TogetherDto'];
 export type TransferDto = components['schemas']['TransferDto'];
 export type TrayDto = components['schemas']['TrayDto'];
+export type TrayLineDto = components['schemas']['TrayLineDto'];
 export type TurnDto = components['schemas']['TurnDto'];
 export type TurnOffCodesDto = components['schemas']['TurnOffCodesDto'];
 export type TurnOnCodesDto = components['schemas']['TurnOnCodesDto'];
@@ -29701,6 +30458,11 @@ export type VariantDto = components['schemas']['VariantDto'];
 export type VoidDto = components['schemas']['VoidDto'];
 export type WaitKind = components['schemas']['WaitKind'];
 export type WaitingRoutineDto = components['schemas']['WaitingRoutineDto'];
+export type WeekDayDto = components['schemas']['WeekDayDto'];
+export type WeekDto = components['schemas']['WeekDto'];
+export type WeekLoadDto = components['schemas']['WeekLoadDto'];
+export type WeekMeetingDto = components['schemas']['WeekMeetingDto'];
+export type WeekRowDto = components['schemas']['WeekRowDto'];
 export type WholeDto = components['schemas']['WholeDto'];
 export type WinRule = components['schemas']['WinRule'];
 export type WindDto = components['schemas']['WindDto'];

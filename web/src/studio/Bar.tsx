@@ -32,6 +32,7 @@ export function Bar({ session }: { session: SessionDto }) {
 					<Place to="/today" words="Today" count={turns.data?.yours} />
 					<Place to="/turns" words="Turns" />
 					<Place to="/register" words="Register" />
+					<Place to="/week" words="Week" />
 					<Place to="/money" words="Money" />
 					<Place to="/people" words="People" />
 					<Place to="/templates" words="Templates" />
@@ -88,13 +89,14 @@ function BottomEdge({
 		>
 			<Place to="/today" words="Today" count={yours} edge />
 			<Place to="/turns" words="Turns" edge />
-			<Place to="/register" words="Register" edge />
-			<Place to="/people" words="People" edge />
+			<Place to="/week" words="Week" edge />
+			<Place to="/money" words="Money" edge />
 			<Menu
 				look="edge"
 				words="More"
 				items={[
-					to("Money", "/money"),
+					to("Register", "/register"),
+					to("People", "/people"),
 					to("Templates", "/templates"),
 					to("The studio", "/studio"),
 					to("Tray", "/tray"),

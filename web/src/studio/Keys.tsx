@@ -12,6 +12,7 @@ const all: [string, string][] = [
 	["g then u", "go to Turns"],
 	["g then r", "go to the Register"],
 	["g then p", "go to People"],
+	["g then w", "go to the Week"],
 	["g then m", "go to Money"],
 	["g then e", "go to Templates"],
 	["/", "write a slip"],
@@ -25,6 +26,12 @@ const all: [string, string][] = [
 	["n", "write a note, a task or a call"],
 	["q", "in an open letter or note: keep what is marked of it as praise"],
 	["c", "in a project: start the clock for it, or stop it"],
+	["arrows", "in the Week: walk the tasks"],
+	["h and l", "in the Week: work on it a day earlier, a day later"],
+	["1 to 7, 0", "in the Week: work on it on that day, on none"],
+	["x", "in the Week: it is done"],
+	["e", "in the Week: how long it takes"],
+	["[ and ]", "the week before, the week after"],
 	["z", "in a list: undo what the client changed last"],
 	["s", "in a list: all that the client changed is seen"],
 	["Ctrl Enter", "send or keep what is being written"],
@@ -42,8 +49,12 @@ export function isTyping(target: EventTarget | null): boolean {
 	);
 }
 
+/** When g was pressed, and by which key it was followed: that one means a place, whatever it does alone. */
+let going = 0;
+export const isGoing = () => Date.now() - going < 1500;
+
 /** Listens for single keys while nothing is being typed. */
-export function useKeys(keys: Record<string, () => void>) {
+export function useKeys(keys: Record<string, () => void>, afterG = false) {
 	const newest = useRef(keys);
 	newest.current = keys;
 	useEffect(() => {
@@ -52,7 +63,9 @@ export function useKeys(keys: Record<string, () => void>) {
 				event.ctrlKey ||
 				event.metaKey ||
 				event.altKey ||
-				isTyping(event.target)
+				event.defaultPrevented ||
+				isTyping(event.target) ||
+				afterG !== isGoing()
 			)
 				return;
 			const act = newest.current[event.key];
@@ -62,7 +75,7 @@ export function useKeys(keys: Record<string, () => void>) {
 		};
 		document.addEventListener("keydown", listen);
 		return () => document.removeEventListener("keydown", listen);
-	}, []);
+	}, [afterG]);
 }
 
 /** Where was walked to last, and on which page. */
@@ -117,21 +130,26 @@ export function Keys() {
 		document.addEventListener("gesamt:keys", show);
 		return () => document.removeEventListener("gesamt:keys", show);
 	}, []);
-	const going = useRef(0);
 	const go = (path: string) => () => {
-		if (Date.now() - going.current < 1500) navigate(path);
-		going.current = 0;
+		going = 0;
+		navigate(path);
 	};
+	useKeys(
+		{
+			t: go("/today"),
+			u: go("/turns"),
+			r: go("/register"),
+			w: go("/week"),
+			p: go("/people"),
+			m: go("/money"),
+			e: go("/templates"),
+		},
+		true,
+	);
 	useKeys({
 		g: () => {
-			going.current = Date.now();
+			going = Date.now();
 		},
-		t: go("/today"),
-		u: go("/turns"),
-		r: go("/register"),
-		p: go("/people"),
-		m: go("/money"),
-		e: go("/templates"),
 		i: () => setInquiry(0),
 		j: () => walk(1),
 		k: () => walk(-1),

@@ -34,6 +34,7 @@ const ListPage = lazy(() => import("./lists/ListPage"));
 const RunSheetPage = lazy(() => import("./runsheet/RunSheetPage"));
 const Signed = lazy(() => import("./people/Signed"));
 const LabelPage = lazy(() => import("./LabelPage"));
+const WeekPage = lazy(() => import("./week/WeekPage"));
 const Tray = lazy(() => import("./Tray"));
 const Kit = lazy(() => import("./kit/Kit"));
 const Import = lazy(() => import("./import/Import"));
@@ -90,6 +91,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/today" element={<Today />} />
 							<Route path="/turns" element={<Turns />} />
 							<Route path="/register" element={<Register />} />
+							<Route path="/week" element={<WeekPage />} />
 							<Route path="/templates/*" element={<Templates />} />
 							<Route path="/studio" element={<StudioPage />} />
 							<Route path="/money" element={<Money />} />

@@ -7,6 +7,7 @@ import { Button } from "../../ui/Button";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Matches } from "../people/Matches";
+import { ChangeTask } from "./ChangeTask";
 import { Gates } from "./Gates";
 import { Head, Places } from "./Head";
 import { Line } from "./Line";
@@ -47,6 +48,9 @@ function Page({ record }: { record: RecordDto }) {
 		setSearch(to, { replace: Boolean(open || writing) });
 	};
 	const close = () => setSearch({}, { replace: true });
+	const task = record.sheet.tasks.open.find(
+		(one) => `${one.id}` === search.get("task"),
+	);
 	useEffect(() => {
 		document.title = `${record.head.title}, Gesamt`;
 	}, [record.head.title]);
@@ -83,6 +87,9 @@ function Page({ record }: { record: RecordDto }) {
 				onHappened={() => setAsking("anything")}
 			/>
 			{record.head.rehearsalClock && <RehearsalBar record={record} />}
+			{task && (
+				<ChangeTask key={task.id} record={record} task={task} onClose={close} />
+			)}
 			{record.path.turn.waits === "AnswerInquiry" && (
 				<div className="px-4 pb-3 lg:hidden">
 					<TheirWords record={record} />

@@ -112,6 +112,14 @@ export function KindWork({ said, wrong, set }: KindPart) {
 					wrong={wrong("work.guestsEarlier")}
 					onChange={(minutes) => change({ guestsEarlier: minutes ?? 0 })}
 				/>
+				<CountField
+					label="Hours that its first week takes, 10 where nothing is said"
+					min={1}
+					max={168}
+					value={work.firstWeekHours ?? null}
+					wrong={wrong("work.firstWeekHours")}
+					onChange={(firstWeekHours) => change({ firstWeekHours })}
+				/>
 			</div>
 		</div>
 	);

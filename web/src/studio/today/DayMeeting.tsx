@@ -12,14 +12,18 @@ export function DayMeeting({
 	meeting: TodayDto["day"]["meetings"][number];
 }) {
 	const act = useAct();
-	const say = useMeetingSaid(act, meeting.project, {
+	const say = useMeetingSaid(act, meeting.project ?? 0, {
 		id: meeting.meeting,
 		name: meeting.title,
 	});
 	return (
 		<div className="border-b border-hair py-2">
 			<Link
-				to={`/projects/${meeting.project}?open=Meeting.${meeting.meeting}`}
+				to={
+					meeting.project
+						? `/projects/${meeting.project}?open=Meeting.${meeting.meeting}`
+						: "/week"
+				}
 				data-walk
 				className="flex gap-3"
 			>

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Empty";
 import { DayMeeting } from "./DayMeeting";
 import { Head } from "./Head";
+import { TheWeek } from "./TheWeek";
 import { Step, Task } from "./TodayTask";
 
 /** Meetings and tasks of the day, and what came in since the last look. */
@@ -16,7 +17,7 @@ export function TheDay({ today }: { today: TodayDto }) {
 				under={due(today.day.tasks.length, today.day.steps.length)}
 			/>
 			{today.day.meetings.map((one) => (
-				<DayMeeting key={one.meeting} meeting={one} />
+				<DayMeeting key={`${one.project} ${one.meeting}`} meeting={one} />
 			))}
 			{today.day.tasks.map((task) => (
 				<Task key={task.id} task={task} />
@@ -27,6 +28,7 @@ export function TheDay({ today }: { today: TodayDto }) {
 			{today.day.tasks.length + today.day.steps.length === 0 && (
 				<Empty>No task is due today, and none is late.</Empty>
 			)}
+			<TheWeek load={today.day.load} />
 			<Head
 				id="came-in"
 				title="Came in"

@@ -1,0 +1,137 @@
+using System.Collections.Immutable;
+using Gesamt.Core;
+using Gesamt.Core.Meetings;
+using Gesamt.Core.Planning;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Planning;
+
+/// <summary>A meeting in the days that are looked at.</summary>
+public sealed record HeldMeeting(
+    MeetingId Id,
+    ProjectId Project,
+    string Name,
+    string Client,
+    string Title,
+    Instant Start,
+    Instant End
+);
+
+/// <summary>A task of the owner's as a day holds it.</summary>
+public sealed record HeldTask(
+    TaskId Id,
+    ProjectId Project,
+    string Title,
+    string ProjectTitle,
+    LocalDate? WorkOn,
+    LocalDate? Due,
+    int? Minutes,
+    Instant? DoneAt
+);
+
+/// <summary>What a run of days holds, and how full each is: the week, the month, the season and Today all read it here.</summary>
+public sealed class HeldDays
+{
+    public required LocalDate First { get; init; }
+
+    /// <summary>How many days.</summary>
+    public required int Count { get; init; }
+    public required IReadOnlyList<HeldMeeting> Meetings { get; init; }
+    public required IReadOnlyList<AppointmentRow> Appointments { get; init; }
+
+    /// <summary>Tasks with the day each takes up.</summary>
+    public required IReadOnlyList<(HeldTask Task, LocalDate Day)> Tasks { get; init; }
+    public required ImmutableArray<DayLoad> Loads { get; init; }
+
+    /// <summary>The day after the last.</summary>
+    public LocalDate End => First.PlusDays(Count);
+
+    /// <summary>Whether a day is among them.</summary>
+    public bool Holds(LocalDate? day) => day >= First && day < End;
+
+    /// <summary>Reads them: three statements, however many days.</summary>
+    public static async Task<HeldDays> OfAsync(Desk desk, LocalDate first, int count)
+    {
+        var (start, end) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(first.PlusDays(count)));
+        var meetings = await desk
+            .Db.Meetings.AsNoTracking()
+            .Where(m => !m.Cancelled && m.Start < end && m.End > start)
+            .Join(
+                desk.Db.Projects,
+                m => m.ProjectId,
+                p => p.Id,
+                (m, p) => new HeldMeeting(m.Id, m.ProjectId, m.Name, p.Client!.Name, p.Title, m.Start, m.End)
+            )
+            .ToListAsync();
+        var appointments = await desk
+            .Db.Appointments.AsNoTracking()
+            .Where(a => !a.Removed && a.Start < end && a.End > start)
+            .ToListAsync();
+        var tasks = await TasksAsync(desk, first, first.PlusDays(count));
+        return new()
+        {
+            First = first,
+            Count = count,
+            Meetings = [.. meetings.OrderBy(m => m.Start)],
+            Appointments = [.. appointments.OrderBy(a => a.Start)],
+            Tasks = tasks,
+            Loads = Load.Of(
+                first,
+                count,
+                StoreJson.Read<List<OpenSpan>>(desk.Studio.OpenHours),
+                desk.Calendar,
+                [
+                    .. meetings.Select(m => new TakenTime(m.Start, m.End)),
+                    .. appointments.Select(a => new TakenTime(a.Start, a.End)),
+                ],
+                [.. tasks.Select(one => new DayTask(one.Day, one.Task.Minutes))]
+            ),
+        };
+    }
+
+    private static async Task<IReadOnlyList<(HeldTask Task, LocalDate Day)>> TasksAsync(
+        Desk desk,
+        LocalDate first,
+        LocalDate end
+    )
+    {
+        var (from, until) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(end));
+        var tasks = await ReadAsync(
+            desk,
+            desk.Db.Tasks.Where(t => t.WorkOn >= first && (t.WorkOn < end || t.DoneAt >= from && t.DoneAt < until))
+        );
+        return
+        [
+            .. tasks
+                .Select(task => (Task: task, Day: DayOf(desk, task)))
+                .Where(one => one.Day >= first && one.Day < end)
+                .OrderBy(one => one.Task.DoneAt is not null)
+                .ThenBy(one => one.Task.Id.Value),
+        ];
+    }
+
+    /// <summary>Of these the owner's own: open ones of projects that are open, and those that were done. The client's are not the owner's days.</summary>
+    public static Task<List<HeldTask>> ReadAsync(Desk desk, IQueryable<TaskRow> tasks) =>
+        (
+            from task in tasks.AsNoTracking()
+            join project in desk.Db.Projects on task.ProjectId equals project.Id
+            where !task.Removed && task.PublicId == null && (project.Standing.OnTable || task.DoneAt != null)
+            select new HeldTask(
+                task.Id,
+                task.ProjectId,
+                task.Title,
+                project.Title,
+                task.WorkOn,
+                task.Due,
+                task.EstimateMinutes,
+                task.DoneAt
+            )
+        ).ToListAsync();
+
+    private static LocalDate DayOf(Desk desk, HeldTask task) =>
+        Load.DayOf(task.WorkOn!.Value, task.DoneAt is { } done ? desk.Calendar.DateOf(done) : null);
+}

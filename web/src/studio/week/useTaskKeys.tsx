@@ -1,0 +1,139 @@
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { plusDays, weekStart } from "../../ui/days";
+import { isGoing, isTyping } from "../Keys";
+import { useTaskDone } from "../useTaskDone";
+import { HowLong } from "./HowLong";
+import { type Moved, useTaskDay } from "./useTaskDay";
+
+const tasks = () => [...document.querySelectorAll<HTMLElement>("[data-task]")];
+
+const taskOf = (element: HTMLElement): Moved => ({
+	id: Number(element.dataset.task),
+	project: Number(element.dataset.project),
+	title: element.dataset.title ?? "",
+});
+
+/** The keys of a task that was walked to: arrows walk on, h and l move it, 1 to 7 put it on a day, x is done, e says how long. */
+export function useTaskKeys() {
+	const put = useTaskDay();
+	const [asked, setAsked] = useState<Moved & { estimate: string }>();
+	const [ticked, setTicked] = useState<Moved & { next?: string }>();
+	const { done } = useTaskDone(ticked?.project ?? 0);
+	const wanted = useRef<string>(undefined);
+	// what was done before its day stands on the day it was done
+	// biome-ignore lint/correctness/useExhaustiveDependencies: each tick is done once
+	useEffect(() => {
+		if (!ticked) return;
+		setTicked(undefined);
+		wanted.current = `${ticked.id}`;
+		void done(ticked.id, ticked.title).then(() => follow(ticked.next));
+	}, [ticked]);
+
+	async function move(element: HTMLElement, day: string | null) {
+		const was = element.dataset.day || null;
+		if (day === was) return;
+		wanted.current = element.dataset.task;
+		const next = neighbour(element);
+		await put(taskOf(element), was, day);
+		follow(next);
+	}
+
+	/** To where it stands now; to what stood beside it where it left these days. */
+	function follow(next: string | undefined) {
+		requestAnimationFrame(() => {
+			const at =
+				document.querySelector<HTMLElement>(
+					`[data-task="${wanted.current}"]`,
+				) ?? document.querySelector<HTMLElement>(`[data-task="${next}"]`);
+			wanted.current = undefined;
+			at?.focus();
+			at?.scrollIntoView({ block: "nearest" });
+		});
+	}
+
+	function listen(event: KeyboardEvent) {
+		const element = (event.target as HTMLElement).closest<HTMLElement>(
+			"[data-task]",
+		);
+		if (
+			!element ||
+			event.ctrlKey ||
+			event.metaKey ||
+			event.altKey ||
+			isTyping(event.target) ||
+			isGoing()
+		)
+			return;
+		const act = acts(element)[event.key];
+		if (!act) return;
+		event.preventDefault();
+		act();
+	}
+
+	const acts = (element: HTMLElement): Record<string, () => void> => {
+		const monday = mondayShown();
+		const day = element.dataset.day;
+		const onDay = (at: number) => () =>
+			move(element, monday ? plusDays(monday, at) : null);
+		return {
+			ArrowUp: () => walk(element, 0, -1),
+			ArrowDown: () => walk(element, 0, 1),
+			ArrowLeft: () => walk(element, -1, 0),
+			ArrowRight: () => walk(element, 1, 0),
+			h: () => day && move(element, plusDays(day, -1)),
+			l: () => (day ? move(element, plusDays(day, 1)) : onDay(0)()),
+			...Object.fromEntries(
+				[0, 1, 2, 3, 4, 5, 6].map((at) => [`${at + 1}`, onDay(at)]),
+			),
+			"0": () => move(element, null),
+			x: () => setTicked({ ...taskOf(element), next: neighbour(element) }),
+			e: () =>
+				setAsked({
+					...taskOf(element),
+					estimate: element.dataset.estimate ?? "",
+				}),
+		};
+	};
+	return {
+		listen,
+		window: asked && (
+			<HowLong task={asked} onClose={() => setAsked(undefined)} />
+		),
+	};
+}
+
+/** The Monday of the week on the screen. */
+function mondayShown() {
+	const first = document.querySelector<HTMLElement>("[data-monday]");
+	return first?.dataset.monday && weekStart(first.dataset.monday);
+}
+
+/** What is next to a task, for when it goes. */
+function neighbour(element: HTMLElement) {
+	const all = tasks();
+	const at = all.indexOf(element);
+	return (all[at + 1] ?? all[at - 1])?.dataset.task;
+}
+
+/** To the task above or below in its column, or to the nearest of the next column that has any. */
+function walk(from: HTMLElement, across: number, down: number) {
+	const all = tasks();
+	const column = Number(from.dataset.column);
+	const of = (at: number) =>
+		all.filter((one) => Number(one.dataset.column) === at);
+	let next: HTMLElement | undefined;
+	if (down) {
+		const same = of(column);
+		next = same[same.indexOf(from) + down];
+	} else {
+		const top = from.getBoundingClientRect().top;
+		for (let at = column + across; at >= 0 && at <= 7 && !next; at += across)
+			next = of(at).sort(
+				(a, b) =>
+					Math.abs(a.getBoundingClientRect().top - top) -
+					Math.abs(b.getBoundingClientRect().top - top),
+			)[0];
+	}
+	next?.focus();
+	next?.scrollIntoView({ block: "nearest" });
+}
