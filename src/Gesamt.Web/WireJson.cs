@@ -47,6 +47,7 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(string[]))]
 [JsonSerializable(typeof(WeekDto))]
 [JsonSerializable(typeof(MonthDto))]
+[JsonSerializable(typeof(SeasonDto))]
 [JsonSerializable(typeof(AppointmentDto))]
 [JsonSerializable(typeof(AppointmentIdDto))]
 [JsonSerializable(typeof(AppointmentRemovedDto))]

@@ -22,9 +22,6 @@ public sealed class Shots
         owner.Go("/turns");
         owner.PressWith("Harbour bakery wall");
         Shot(owner, "record", "Open tasks");
-        owner.Screen(390, 844);
-        Shot(owner, "record-phone", "What happened?");
-        owner.Screen(1280, 800);
         var record = new Uri(owner.Driver.Url).AbsolutePath;
         owner.Go($"{record}?write=letter");
         owner.Choose("Begin with", "A word to the neighbours");
@@ -34,6 +31,8 @@ public sealed class Shots
         );
         Shot(owner, "letter", "Earlier");
         Page(owner, "/register", "register", "Not yet booked");
+        Page(owner, "/week", "week", "Not on a day");
+        Page(owner, "/season", "season", "Next free start");
         Routine(owner);
         owner.Go("/templates");
         owner.See("used by");
@@ -86,10 +85,6 @@ public sealed class Shots
         owner.Driver.Navigate().GoToUrl(page);
         Shot(owner, "client-page-phone", "For you to do now");
         owner.Screen(1280, 800);
-        owner.Driver.Navigate().GoToUrl(link);
-        owner.See("Your choice");
-        owner.Press("Choose this and go on to sign");
-        Shot(owner, "sign", "Sign the contract");
         owner.Go("/today");
         Contract(owner);
     }

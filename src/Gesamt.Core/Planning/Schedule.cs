@@ -19,8 +19,24 @@ public static class Schedule
     {
         var phases = PhaseRule.Of(project);
         var counted = CountedBack(project, phases);
-        return [.. phases.Select((phase, at) => Span(project, phase, counted[at]))];
+        var over = project.History.Last<Happening.HandedOver>()?.Happened;
+        return
+        [
+            .. phases.Select(
+                (phase, at) => over is { } end ? OfOver(project, phase, end) : Span(project, phase, counted[at])
+            ),
+        ];
     }
+
+    /// <summary>With the handover all work ends: what was in work is done then, what was ahead never began.</summary>
+    private static PhaseSpan OfOver(Case project, Phase phase, Instant end) =>
+        phase.State == PhaseState.Ahead
+            ? new(phase.Name, phase.State, null, null)
+            : Span(
+                project,
+                phase.State == PhaseState.Done ? phase : phase with { State = PhaseState.Done, Since = end },
+                (null, null)
+            );
 
     private static PhaseSpan Span(Case project, Phase phase, (LocalDate? From, LocalDate? Until) counted)
     {

@@ -68,6 +68,7 @@ public static class DayNotes
                 .Db.Tasks.AsNoTracking()
                 .Where(t => t.DoneAt == null && t.Due >= held.First && t.Due < held.End && !t.Removed)
                 .Where(t => t.WorkOn == null || t.WorkOn != t.Due)
+                .OrderBy(t => t.Due)
                 .Join(
                     desk.Db.Projects.Where(p => p.Standing.OnTable),
                     t => t.ProjectId,
@@ -95,6 +96,7 @@ public static class DayNotes
                 .Db.Invoices.AsNoTracking()
                 .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0)
                 .Where(i => i.Due >= held.First && i.Due < held.End)
+                .OrderBy(i => i.Due)
                 .Select(i => new
                 {
                     i.ProjectId,

@@ -4,9 +4,12 @@ using NodaTime.Text;
 
 namespace Gesamt.Web.Planning;
 
-/// <summary>The addresses of the week, the month and own appointments.</summary>
+/// <summary>The addresses of the week, the month, the season and own appointments.</summary>
 public static class PlanningEndpoints
 {
+    private const int UsualMonths = 6,
+        MostMonths = 24;
+
     public static void MapPlanning(this RouteGroupBuilder api)
     {
         api.MapGet(
@@ -14,6 +17,18 @@ public static class PlanningEndpoints
             (string? day, BesideShow? beside, Desk desk) => Week.OfAsync(desk, Day(desk, day), beside ?? BesideShow.Due)
         );
         api.MapGet("/month", (string? day, Desk desk) => MonthView.OfAsync(desk, Day(desk, day)));
+        api.MapGet(
+            "/season",
+            (string? day, int? months, long? kind, Desk desk) =>
+                Season.OfAsync(
+                    desk,
+                    Day(desk, day),
+                    months is null or (>= 1 and <= MostMonths)
+                        ? months ?? UsualMonths
+                        : throw new InvalidException(("months", $"From 1 to {MostMonths} months.")),
+                    kind
+                )
+        );
         api.MapGet("/appointments/{id:int}", (int id, Desk desk) => Appointments.OneAsync(desk, id));
         api.MapPost(
             "/appointments",

@@ -1098,6 +1098,72 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    day?: string;
+                    months?: number;
+                    kind?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SeasonDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/appointments/{id}": {
         parameters: {
             query?: never;
@@ -25377,6 +25443,11 @@ export interface components {
         DoorDto: {
             token: string;
         };
+        /**
+         * @description How a payment stands in the season.
+         * @enum {unknown}
+         */
+        DotSort: "Received" | "Sent" | "Late" | "ToCome";
         /** @description A draft with what it comes to as suggested, and what is looked at before it goes. */
         DraftDto: {
             project: string;
@@ -28584,6 +28655,127 @@ export interface components {
             name: string;
             query: string;
         };
+        /** @description The date that matters. */
+        SeasonDateDto: {
+            /** Format: int32 */
+            at: number;
+            /** @description “12 Mar, opening day”; “if agreed” where it is not booked. */
+            words: string;
+        };
+        /** @description A payment as a dot. */
+        SeasonDotDto: {
+            /** Format: int32 */
+            at: number;
+            sort: components["schemas"]["DotSort"];
+            words: string;
+        };
+        /** @description All that is open, across months. */
+        SeasonDto: {
+            title: string;
+            around: components["schemas"]["AroundDto"];
+            starts: components["schemas"]["StartsDto"];
+            scale: components["schemas"]["SeasonScaleDto"];
+            rows: components["schemas"]["SeasonRowDto"][];
+            /**
+             * Format: int32
+             * @description How many open projects have nothing in these months.
+             */
+            undated: number;
+            weeks: components["schemas"]["SeasonWeekDto"][];
+        };
+        /** @description What is still to come of a project, tax included, and what that is of. */
+        SeasonMoneyDto: {
+            toCome: string;
+            under: string;
+            isLate: boolean;
+        };
+        /** @description A month of the season. */
+        SeasonMonthDto: {
+            name: string;
+            /**
+             * Format: int32
+             * @description Its first day, in days from the first that is shown.
+             */
+            at: number;
+        };
+        /** @description A phase as a bar. What is known of its days reads in its words. */
+        SeasonPhaseDto: {
+            words: string;
+            state: components["schemas"]["PhaseState"];
+            /** Format: int32 */
+            from: number;
+            /**
+             * Format: int32
+             * @description The day after its last; of one that is in work with no known end, the day after today.
+             */
+            until: number;
+            /** @description Nothing says when it ends. */
+            isOpen: boolean;
+        };
+        /** @description While a project rests. */
+        SeasonRestDto: {
+            /** Format: int32 */
+            from: number;
+            /** Format: int32 */
+            until: number;
+            words: string;
+        };
+        /** @description A project across the months. */
+        SeasonRowDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            /** @description Where it is, or when it begins. */
+            under: string;
+            phases: components["schemas"]["SeasonPhaseDto"][];
+            dots: components["schemas"]["SeasonDotDto"][];
+            date: null | components["schemas"]["SeasonDateDto"];
+            rest: null | components["schemas"]["SeasonRestDto"];
+            money: components["schemas"]["SeasonMoneyDto"];
+        };
+        /** @description What the season is drawn on; every place is counted in days from its first. */
+        SeasonScaleDto: {
+            /**
+             * Format: date
+             * @description The first day that is shown.
+             */
+            first: string;
+            /**
+             * Format: int32
+             * @description How many are shown.
+             */
+            days: number;
+            /**
+             * Format: int32
+             * @description Null where it is not among them.
+             */
+            today: null | number;
+            /**
+             * Format: int32
+             * @description Months across.
+             */
+            span: number;
+            months: components["schemas"]["SeasonMonthDto"][];
+        };
+        /** @description A week of the owner's. */
+        SeasonWeekDto: {
+            /** Format: date */
+            monday: string;
+            /**
+             * Format: int32
+             * @description Its Monday.
+             */
+            at: number;
+            words: string;
+            /**
+             * Format: int32
+             * @description Planned of open, per cent, 100 at most.
+             */
+            share: number;
+            over: boolean;
+            /** @description Enough is left for a start. */
+            free: boolean;
+        };
         /** @description Whether the owner has seen what clients changed. */
         SeenDto: {
             seen: boolean;
@@ -29048,6 +29240,17 @@ export interface components {
             task: null | number;
             words: string;
         };
+        /** @description A kind of work that could be begun. */
+        StartKindDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /**
+             * Format: int32
+             * @description Its first week takes.
+             */
+            hours: number;
+        };
         /** @description What a studio of a trade may begin with. */
         StartingSetDto: {
             key: string;
@@ -29055,6 +29258,23 @@ export interface components {
             words: string;
             /** @description Its kinds of work by name. */
             kinds: string[];
+        };
+        /** @description When the next work begins, and from when new work could. */
+        StartsDto: {
+            /** @description “Mon 1 Feb, Kestrel climbing hall”; empty for none. */
+            next: string;
+            /** Format: int64 */
+            nextProject: null | number;
+            /** @description “Mon 22 Feb”, or that no week in sight leaves as much. */
+            free: string;
+            /**
+             * Format: int32
+             * @description That the first week of new work takes.
+             */
+            hours: number;
+            /** Format: int64 */
+            kind: null | number;
+            kinds: components["schemas"]["StartKindDto"][];
         };
         /**
          * @description What a column of a bank's table is.
@@ -29985,6 +30205,7 @@ export type DifferenceSort = components['schemas']['DifferenceSort'];
 export type DiscountDto = components['schemas']['DiscountDto'];
 export type DoneTaskDto = components['schemas']['DoneTaskDto'];
 export type DoorDto = components['schemas']['DoorDto'];
+export type DotSort = components['schemas']['DotSort'];
 export type DraftDto = components['schemas']['DraftDto'];
 export type DraftsDto = components['schemas']['DraftsDto'];
 export type DueSort = components['schemas']['DueSort'];
@@ -30331,6 +30552,16 @@ export type SaveStudioDto = components['schemas']['SaveStudioDto'];
 export type SaveTaskListDto = components['schemas']['SaveTaskListDto'];
 export type SaveViewDto = components['schemas']['SaveViewDto'];
 export type SavedViewDto = components['schemas']['SavedViewDto'];
+export type SeasonDateDto = components['schemas']['SeasonDateDto'];
+export type SeasonDotDto = components['schemas']['SeasonDotDto'];
+export type SeasonDto = components['schemas']['SeasonDto'];
+export type SeasonMoneyDto = components['schemas']['SeasonMoneyDto'];
+export type SeasonMonthDto = components['schemas']['SeasonMonthDto'];
+export type SeasonPhaseDto = components['schemas']['SeasonPhaseDto'];
+export type SeasonRestDto = components['schemas']['SeasonRestDto'];
+export type SeasonRowDto = components['schemas']['SeasonRowDto'];
+export type SeasonScaleDto = components['schemas']['SeasonScaleDto'];
+export type SeasonWeekDto = components['schemas']['SeasonWeekDto'];
 export type SeenDto = components['schemas']['SeenDto'];
 export type SendContractDto = components['schemas']['SendContractDto'];
 export type SendLetterDto = components['schemas']['SendLetterDto'];
@@ -30382,7 +30613,9 @@ export type SpentUsualDto = components['schemas']['SpentUsualDto'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
 export type StartClockDto = components['schemas']['StartClockDto'];
+export type StartKindDto = components['schemas']['StartKindDto'];
 export type StartingSetDto = components['schemas']['StartingSetDto'];
+export type StartsDto = components['schemas']['StartsDto'];
 export type StatementColumn = components['schemas']['StatementColumn'];
 export type StatementColumnsDto = components['schemas']['StatementColumnsDto'];
 export type StatementForm = components['schemas']['StatementForm'];

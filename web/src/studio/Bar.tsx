@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { NavLink, useNavigate } from "react-router";
+import { NavLink, useLocation, useNavigate } from "react-router";
 import { answer, api } from "../api/client";
 import type { SessionDto } from "../api/schema";
 import { Button } from "../ui/Button";
@@ -30,8 +30,7 @@ export function Bar({ session }: { session: SessionDto }) {
 				</span>
 				<nav aria-label="Places" className="flex gap-1 max-md:hidden">
 					<Place to="/today" words="Today" count={turns.data?.yours} />
-					<Place to="/turns" words="Turns" />
-					<Place to="/register" words="Register" />
+					<Place to="/turns" words="Turns" also={overAll} />
 					<Place to="/week" words="Week" />
 					<Place to="/money" words="Money" />
 					<Place to="/people" words="People" />
@@ -64,6 +63,9 @@ export function Bar({ session }: { session: SessionDto }) {
 	);
 }
 
+/** The other views over all projects: a switch on each leads there. */
+const overAll = ["/register", "/season"];
+
 const find = () => document.dispatchEvent(new Event("gesamt:find"));
 const keys = () => document.dispatchEvent(new Event("gesamt:keys"));
 
@@ -88,14 +90,13 @@ function BottomEdge({
 			className="fixed inset-x-0 bottom-0 z-10 grid grid-cols-5 bg-(--bar) md:hidden print:hidden"
 		>
 			<Place to="/today" words="Today" count={yours} edge />
-			<Place to="/turns" words="Turns" edge />
+			<Place to="/turns" words="Turns" also={overAll} edge />
 			<Place to="/week" words="Week" edge />
 			<Place to="/money" words="Money" edge />
 			<Menu
 				look="edge"
 				words="More"
 				items={[
-					to("Register", "/register"),
 					to("People", "/people"),
 					to("Templates", "/templates"),
 					to("The studio", "/studio"),
@@ -131,22 +132,27 @@ function Place({
 	to,
 	words,
 	count,
+	also,
 	edge,
 }: {
 	to: string;
 	words: string;
 	count?: number;
+	/** Addresses that are found under this word too. */
+	also?: readonly string[];
 	/** Along the bottom edge of a phone. */
 	edge?: boolean;
 }) {
 	const look = edge
 		? "grid min-h-14 place-items-center text-[13.5px]"
 		: "rounded-xs px-[11px] py-[7px] text-[14.5px] whitespace-nowrap";
+	const { pathname } = useLocation();
+	const isUnder = also?.includes(pathname) ?? false;
 	return (
 		<NavLink
 			to={to}
 			className={({ isActive }) =>
-				`${look} font-head font-medium no-underline outline-offset-0 focus-visible:outline-white ${isActive ? "bg-sheet text-ink" : "text-(--bar-ink)"}`
+				`${look} font-head font-medium no-underline outline-offset-0 focus-visible:outline-white ${isActive || isUnder ? "bg-sheet text-ink" : "text-(--bar-ink)"}`
 			}
 		>
 			{({ isActive }) => (

@@ -14,6 +14,14 @@ const guides: [RegExp, string][] = [
 		"Every project in a table. Choose columns, narrow it, put it together by month, kind or client, keep the view, or take it along as CSV.",
 	],
 	[
+		/^\/week/,
+		"Which work is done on which day, and how full each day is against your open hours. Walk to a task and press 1 to 7, h or l, or drag it; its due date stays. What goes out by itself and what falls due is named in its cell.",
+	],
+	[
+		/^\/season/,
+		"Open projects across months: phases as they were and as they will be, the date that matters, payments. The foot shows how full your weeks are; the head says when the next work begins and from when new work could.",
+	],
+	[
 		/^\/projects\/\d+\/proposal/,
 		"What is included, what the client chooses between, and what they may add. It is kept as you type; what is missing before it can go is said beside it.",
 	],

@@ -34,6 +34,7 @@ const ListPage = lazy(() => import("./lists/ListPage"));
 const RunSheetPage = lazy(() => import("./runsheet/RunSheetPage"));
 const Signed = lazy(() => import("./people/Signed"));
 const LabelPage = lazy(() => import("./LabelPage"));
+const SeasonPage = lazy(() => import("./season/SeasonPage"));
 const WeekPage = lazy(() => import("./week/WeekPage"));
 const Tray = lazy(() => import("./Tray"));
 const Kit = lazy(() => import("./kit/Kit"));
@@ -91,6 +92,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/today" element={<Today />} />
 							<Route path="/turns" element={<Turns />} />
 							<Route path="/register" element={<Register />} />
+							<Route path="/season" element={<SeasonPage />} />
 							<Route path="/week" element={<WeekPage />} />
 							<Route path="/templates/*" element={<Templates />} />
 							<Route path="/studio" element={<StudioPage />} />

@@ -6,6 +6,7 @@ import type { CardDto, LaneDto, TurnsDto } from "../api/schema";
 import { Button } from "../ui/Button";
 import { Shown } from "../ui/Shown";
 import { Tip } from "../ui/Tip";
+import { Over } from "./Over";
 import { TurnsList } from "./TurnsList";
 import { useNarrow } from "./useNarrow";
 
@@ -37,6 +38,9 @@ export function Turns() {
 					<div className="flex flex-wrap items-end gap-x-5 gap-y-1 px-5 pt-4 pb-3 max-md:px-4">
 						<h1>Whose turn is it?</h1>
 						<p className="text-soft">{data.summary}</p>
+						<div className="ml-auto max-md:ml-0">
+							<Over />
+						</div>
 					</div>
 					{narrow ? (
 						<TurnsList turns={data} />

@@ -1,8 +1,8 @@
 import { useSyncExternalStore } from "react";
 
-const narrow = window.matchMedia("(max-width: 767px)");
+const narrow = window.matchMedia("screen and (max-width: 767px)");
 
-/** Whether the page is as narrow as a phone, and another layout than the wide one's is drawn. */
+/** Whether the page is as narrow as a phone, and another layout than the wide one’s is drawn; what is printed has the wide one. */
 export const useNarrow = () =>
 	useSyncExternalStore(
 		(changed) => {

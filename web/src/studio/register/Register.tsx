@@ -4,6 +4,7 @@ import { answer, api } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
 import { Shown } from "../../ui/Shown";
+import { Over } from "../Over";
 import { useNarrow } from "../useNarrow";
 import { Narrowing } from "./Narrowing";
 import { RegisterList } from "./RegisterList";
@@ -29,7 +30,8 @@ export default function Register() {
 			<div className="flex flex-wrap items-end gap-x-5 gap-y-2 pt-4 pb-3">
 				<h1>Register</h1>
 				<p className="text-soft">{register.data?.summary}</p>
-				<div className="ml-auto flex gap-2">
+				<div className="ml-auto flex flex-wrap gap-2 max-md:ml-0">
+					<Over />
 					<SavedViews view={view} />
 					<Button asChild>
 						<a href={`/api/register.csv?${view.search}`} download>

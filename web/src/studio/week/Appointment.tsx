@@ -68,6 +68,8 @@ function Fields({
 	onClose: () => void;
 }) {
 	const [said, setSaid] = useState(was);
+	// an hour long, until something else is said
+	const [hasEnd, setHasEnd] = useState(was.until !== "");
 	const act = useAct();
 	const offer = useUndo();
 	async function keep(event: FormEvent) {
@@ -113,11 +115,10 @@ function Fields({
 				value={said.from}
 				wrong={act.refusal?.of("from")}
 				onChange={(from) =>
-					// an hour, until something else is said
 					setSaid((now) => ({
 						...now,
 						from,
-						until: now.until || hourLater(from),
+						until: hasEnd ? now.until : hourLater(from),
 					}))
 				}
 			/>
@@ -125,7 +126,10 @@ function Fields({
 				label="Until"
 				value={said.until}
 				wrong={act.refusal?.of("until")}
-				onChange={(until) => setSaid((now) => ({ ...now, until }))}
+				onChange={(until) => {
+					setHasEnd(true);
+					setSaid((now) => ({ ...now, until }));
+				}}
 			/>
 			<TextField
 				label="Where"

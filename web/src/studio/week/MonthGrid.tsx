@@ -49,11 +49,14 @@ function DayHead({ day }: { day: Day }) {
 			<Link
 				to={`/week?day=${head.day}`}
 				className="flex items-baseline gap-1.5"
-				aria-label={`${head.full}${head.isToday ? ", today" : ""}, to its week`}
 			>
-				<b className="num text-[14px] font-[650]">
+				<b aria-hidden className="num text-[14px] font-[650]">
 					{Number(head.day.slice(8))}
 				</b>
+				<span className="sr-only">
+					{head.full}
+					{head.isToday && ", today"}
+				</span>
 				<span
 					className={`text-[12px] ${head.load.over ? "font-[650]" : "text-soft"}`}
 				>

@@ -21,7 +21,6 @@ export function useTaskKeys() {
 	const { done } = useTaskDone(ticked?.project ?? 0);
 	const wanted = useRef<string>(undefined);
 	// what was done before its day stands on the day it was done
-	// biome-ignore lint/correctness/useExhaustiveDependencies: each tick is done once
 	useEffect(() => {
 		if (!ticked) return;
 		setTicked(undefined);

@@ -1,0 +1,142 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Calendar;
+using Gesamt.Core.Invoicing;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Planning;
+
+/// <summary>The payments of projects in the season: what came, what is asked for, what is agreed, what comes again.</summary>
+public static class SeasonDots
+{
+    /// <summary>Those of one project.</summary>
+    /// <param name="Every">“every month”, where an invoice comes again.</param>
+    /// <param name="EachTime">What it asks for each time.</param>
+    public sealed record Of(IReadOnlyList<SeasonDotDto> Shown, string? Every, Money? EachTime)
+    {
+        /// <summary>What is still to come, and what that is of.</summary>
+        public SeasonMoneyDto Money(Desk desk, StandingColumns standing)
+        {
+            var open = standing.OwedMinor + Agreed(standing).Sum(part => part.Minor);
+            string Figures(long minor) => MoneyText.Figures(desk.Amount(minor, standing.Currency));
+            if (EachTime is { } each && open == 0)
+                return new(MoneyText.Figures(each), Every!, false);
+            var under =
+                standing.LateSince is not null ? "late"
+                : standing.AgreedMinor is not { } agreed ? ""
+                : standing.BookedAt is null ? "not booked yet"
+                : $"of {Figures(agreed)}";
+            return new(
+                standing.AgreedMinor is null && open == 0 ? "" : Figures(open),
+                under,
+                standing.LateSince is not null
+            );
+        }
+    }
+
+    /// <summary>What is agreed and not invoiced yet.</summary>
+    public static IReadOnlyList<ComingPayment> Agreed(StandingColumns standing) =>
+        StoreJson.TryRead<List<ComingPayment>>(standing.ToCome) ?? [];
+
+    /// <summary>Of each of these projects, in three statements.</summary>
+    public static async Task<IReadOnlyDictionary<ProjectId, Of>> OfAsync(
+        Desk desk,
+        Season.Scale scale,
+        IReadOnlyList<(ProjectId Id, StandingColumns Standing)> projects
+    )
+    {
+        var ids = projects.Select(one => one.Id).ToList();
+        var (from, until) = (desk.Calendar.StartOf(scale.First), desk.Calendar.StartOf(scale.End));
+        var paid = (
+            await desk
+                .Db.Payments.AsNoTracking()
+                .Where(p => ids.Contains(p.ProjectId) && p.GoneAt == null && p.At >= from && p.At < until)
+                .Select(p => new
+                {
+                    p.ProjectId,
+                    p.At,
+                    p.AmountMinor,
+                    p.Currency,
+                })
+                .ToListAsync()
+        ).ToLookup(
+            p => p.ProjectId,
+            p => new Dot(desk.Calendar.DateOf(p.At), desk.Amount(p.AmountMinor, p.Currency), DotSort.Received)
+        );
+        var sent = (
+            await desk
+                .Db.Invoices.AsNoTracking()
+                .Where(i => ids.Contains(i.ProjectId) && i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice)
+                .Select(i => new
+                {
+                    i.ProjectId,
+                    i.Due,
+                    i.OwedMinor,
+                    i.Currency,
+                })
+                .ToListAsync()
+        ).ToLookup(
+            i => i.ProjectId,
+            i => new Dot(i.Due, desk.Amount(i.OwedMinor, i.Currency), i.Due < desk.Today ? DotSort.Late : DotSort.Sent)
+        );
+        var again = (
+            await desk.Db.Recurring.AsNoTracking().Where(r => ids.Contains(r.ProjectId) && r.Next != null).ToListAsync()
+        ).ToLookup(r => r.ProjectId, r => new Again(r, EachTime(desk, r)));
+        return projects.ToDictionary(
+            one => one.Id,
+            one =>
+            {
+                var agreed = Agreed(one.Standing)
+                    .Where(part => part.Due is not null)
+                    .Select(part => new Dot(
+                        part.Due!.Value,
+                        desk.Amount(part.Minor, one.Standing.Currency),
+                        DotSort.ToCome
+                    ));
+                var dots = paid[one.Id]
+                    .Concat(sent[one.Id])
+                    .Concat(agreed)
+                    .Concat(again[one.Id].SelectMany(next => next.Until(scale.End)))
+                    .Where(dot => scale.Holds(dot.On))
+                    .OrderBy(dot => dot.On)
+                    .Select(dot => new SeasonDotDto(
+                        scale.At(dot.On),
+                        dot.Sort,
+                        $"{desk.Short(dot.On)}: {MoneyText.Of(dot.Amount)} {Words(dot.Sort)}"
+                    ))
+                    .ToList();
+                var first = again[one.Id].FirstOrDefault();
+                return new Of(dots, first is null ? null : EveryWords.Of(first.Row.Every), first?.Each);
+            }
+        );
+    }
+
+    private sealed record Dot(LocalDate On, Money Amount, DotSort Sort);
+
+    /// <summary>An invoice that comes again.</summary>
+    private sealed record Again(RecurringRow Row, Money Each)
+    {
+        /// <summary>Its days from the next one on.</summary>
+        public IEnumerable<Dot> Until(LocalDate end)
+        {
+            for (var k = Row.Issued; Row.Recurrence.DayOf(k) is { } day && day < end; k++)
+                yield return new(day, Each, DotSort.ToCome);
+        }
+    }
+
+    private static Money EachTime(Desk desk, RecurringRow row) =>
+        desk.Tell(() => StoreJson.Read<Bill>(row.Bill).Sums().Totals.Payable, () => desk.Amount(0, null));
+
+    private static string Words(DotSort sort) =>
+        sort switch
+        {
+            DotSort.Received => "received",
+            DotSort.Sent => "due",
+            DotSort.Late => "late",
+            _ => "to come",
+        };
+}
