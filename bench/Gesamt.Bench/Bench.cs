@@ -50,6 +50,9 @@ try
     {
         ["today"] = "/api/today",
         ["turns"] = "/api/turns",
+        ["week"] = "/api/week",
+        ["month"] = "/api/month",
+        ["season"] = "/api/season",
         ["record"] = $"/api/projects/{record}",
         ["register"] = "/api/register?year=2026",
         ["register-all"] = "/api/register",

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
 using Gesamt.Web.People;
+using Gesamt.Web.Planning;
 using Gesamt.Web.Projects;
 using Gesamt.Web.Registers;
 using Gesamt.Web.Templates;
@@ -38,6 +39,35 @@ public static class Twin
             typeof(TodayDto)
         ),
         ["turns"] = ([Cards], typeof(TurnsDto)),
+        ["week"] = (
+            [
+                "SELECT t.Id, t.Title, t.WorkOn, t.Due, t.EstimateMinutes, t.DoneAt, p.Id, p.Title, p.Standing_MainDate, p.Rules FROM Tasks t JOIN Projects p ON p.Id = t.ProjectId WHERE t.Removed = 0 AND t.PublicId IS NULL AND (t.DoneAt IS NULL AND p.Standing_OnTable OR t.WorkOn >= @monday AND t.WorkOn < @sunday)",
+                "SELECT m.Id, m.Name, m.Start, m.End, p.Id, p.Title, c.Name FROM Meetings m JOIN Projects p ON p.Id = m.ProjectId JOIN People c ON c.Id = p.ClientId WHERE m.Cancelled = 0 AND m.Start >= @morning AND m.Start < @weekend",
+                "SELECT Id, What, Start, End FROM Appointments WHERE Removed = 0 AND Start >= @morning AND Start < @weekend",
+                "SELECT Start, End FROM Busy WHERE Start >= @morning AND Start < @weekend",
+                "SELECT s.ProjectId, s.RunId, s.Step, s.Due, r.Routine, p.Title FROM PlannedSteps s JOIN Runs r ON r.Id = s.RunId JOIN Projects p ON p.Id = s.ProjectId WHERE s.State = 'Planned' AND s.Due >= @morning AND s.Due < @weekend",
+                "SELECT Key, Name FROM LetterTemplates WHERE Removed = 0",
+                "SELECT ProjectId, Number, Due FROM Invoices WHERE OwedMinor > 0 AND Due >= @monday AND Due < @sunday",
+                "SELECT Id, Text FROM Slips WHERE GoneAt IS NULL AND ProjectId IS NULL ORDER BY Id DESC LIMIT 5",
+            ],
+            typeof(WeekDto)
+        ),
+        ["season"] = (
+            [
+                "SELECT p.Id, p.Title, p.Rules, p.Standing_Stage, p.Standing_Words, p.Standing_Waits, p.Standing_Until, p.Standing_BookedAt, p.Standing_MainDate, p.Standing_AgreedMinor, p.Standing_OwedMinor, p.Standing_LateSince, p.Standing_Phases, p.Standing_ToCome FROM Projects p WHERE "
+                    + Open,
+                "SELECT x.ProjectId, x.At, x.AmountMinor, x.Currency FROM Payments x JOIN Projects p ON p.Id = x.ProjectId WHERE x.GoneAt IS NULL AND x.At >= @month AND "
+                    + Open,
+                "SELECT x.ProjectId, x.Due, x.OwedMinor, x.Currency FROM Invoices x JOIN Projects p ON p.Id = x.ProjectId WHERE x.OwedMinor > 0 AND "
+                    + Open,
+                "SELECT x.ProjectId, x.Bill, x.Every, x.First, x.Next FROM Recurring x JOIN Projects p ON p.Id = x.ProjectId WHERE x.Next IS NOT NULL AND "
+                    + Open,
+                "SELECT t.WorkOn, t.EstimateMinutes, t.DoneAt FROM Tasks t WHERE t.Removed = 0 AND t.PublicId IS NULL AND t.WorkOn >= @monday",
+                "SELECT Start, End FROM Meetings WHERE Cancelled = 0 AND Start >= @morning UNION ALL SELECT Start, End FROM Appointments WHERE Removed = 0 AND Start >= @morning",
+                "SELECT Id, Name, Rules FROM Kinds WHERE Removed = 0 ORDER BY Position",
+            ],
+            typeof(SeasonDto)
+        ),
         ["record"] = (
             [
                 "SELECT p.*, c.*, k.Name FROM Projects p JOIN People c ON c.Id = p.ClientId JOIN Kinds k ON k.Id = p.KindId WHERE p.Id = @project",
@@ -161,6 +191,9 @@ public static class Twin
         [
             ("@project", project),
             ("@day", "2027-01-25"),
+            ("@monday", "2027-01-25"),
+            ("@sunday", "2027-02-01"),
+            ("@weekend", Ticks(2027, 2, 1)),
             ("@morning", Ticks(2027, 1, 25)),
             ("@tomorrow", Ticks(2027, 1, 26)),
             ("@week", Ticks(2027, 1, 18)),

@@ -234,7 +234,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         model.Entity<FactRow>().HasIndex(f => f.Id, "VoidedContracts").HasFilter("Kind = 'ContractVoided'");
         model.Entity<FactRow>().ToTable(t => t.HasCheckConstraint("NotAhead", "Happened <= Recorded"));
         OfProject(Key<AnswersRow, AnswersId>(model, a => a.Id));
-        OfProject(Key<NoteRow, NoteId>(model, n => n.Id));
+        OfProject(Key<NoteRow, NoteId>(model, n => n.Id)).HasIndex(n => n.PinnedAt).HasFilter("PinnedAt IS NOT NULL");
         OfProject(Key<PraiseRow, PraiseId>(model, p => p.Id));
         OfProject(Key<AccessRow, AccessId>(model, a => a.Id)).ToTable("Access");
         OfProject(model.Entity<RunSheetRow>()).HasIndex(r => r.ProjectId).IsUnique();

@@ -48,6 +48,8 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(WeekDto))]
 [JsonSerializable(typeof(MonthDto))]
 [JsonSerializable(typeof(SeasonDto))]
+[JsonSerializable(typeof(CameInPageDto))]
+[JsonSerializable(typeof(PinnedDto))]
 [JsonSerializable(typeof(AppointmentDto))]
 [JsonSerializable(typeof(AppointmentIdDto))]
 [JsonSerializable(typeof(AppointmentRemovedDto))]

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("14d29184-6cff-4d38-89dd-33f8754c03b2"), entityTypeCount: 79)
+            : base(skipDetectChanges: false, modelId: new Guid("b9b92e8e-551b-4a0d-b473-28160898055d"), entityTypeCount: 79)
         {
         }
 

@@ -22,9 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.NoteRow",
                 typeof(NoteRow),
                 baseEntityType,
-                propertyCount: 8,
+                propertyCount: 9,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 1,
+                unnamedIndexCount: 2,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -52,6 +52,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(NoteRow).GetProperty("Pin", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(NoteRow).GetField("<Pin>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var pinnedAt = runtimeEntityType.AddProperty(
+                "PinnedAt",
+                typeof(Instant?),
+                propertyInfo: typeof(NoteRow).GetProperty("PinnedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(NoteRow).GetField("<PinnedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var projectId = runtimeEntityType.AddProperty(
                 "ProjectId",
@@ -95,6 +103,10 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
+                new[] { pinnedAt });
+            index.AddAnnotation("Relational:Filter", "PinnedAt IS NOT NULL");
+
+            var index0 = runtimeEntityType.AddIndex(
                 new[] { projectId });
 
             return runtimeEntityType;

@@ -1992,6 +1992,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Pin")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("PinnedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("ProjectId")
                         .HasColumnType("INTEGER");
 
@@ -2010,6 +2013,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("PinnedAt")
+                        .HasFilter("PinnedAt IS NOT NULL");
 
                     b.HasIndex("ProjectId");
 

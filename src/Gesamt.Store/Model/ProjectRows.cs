@@ -161,6 +161,9 @@ public sealed class NoteRow
     /// <summary>It was taken back; said by a fact, and copied here so that it is not found.</summary>
     public bool Removed { get; set; }
 
+    /// <summary>Since when it stands on Today; null where it does not.</summary>
+    public Instant? PinnedAt { get; set; }
+
     /// <summary>The round of review it is a remark on.</summary>
     public ReviewId? ReviewId { get; set; }
 

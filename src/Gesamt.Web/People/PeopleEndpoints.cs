@@ -36,6 +36,7 @@ public static class PeopleEndpoints
     public static void MapPeople(this RouteGroupBuilder api)
     {
         api.MapGet("/people", ([AsParameters] PeopleQuery query, Desk desk) => PeopleList.OfAsync(desk, query));
+        api.MapGet("/cover", (Desk desk) => CoverWords.OfAsync(desk));
         api.MapGet(
             "/people.csv",
             async ([AsParameters] PeopleQuery query, Desk desk) =>

@@ -171,14 +171,16 @@ public static class Season
             : !row.IsBooked || row.Phases.Count == 0 ? row.Standing.Words
             : row.StartAfter(desk.Today) is { } start ? $"starts {desk.Short(start)}"
             : row.Phases.FirstOrDefault(phase => phase.State is PhaseState.InWork or PhaseState.Resting) is { } now
-                ? now.State == PhaseState.Resting ? $"{now.Name} rests"
-                    : now.Name
-            : row.Phases.All(phase => phase.State == PhaseState.Done) ? row.Standing.Words
-            : row.Phases.First(phase => phase.State != PhaseState.Done) is { From: null } next
-                ? $"when {next.Name} begins is not known"
+                ? $"{now.Name}{(now.State == PhaseState.Resting ? " rests" : "")}{Undated(row)}"
             : row.Standing.Words;
         return ShortText.Capital(dots.Every is { } every ? $"{words}, {every}" : words);
     }
+
+    /// <summary>Of what no length is known, no day is.</summary>
+    private static string Undated(Row row) =>
+        row.Phases.FirstOrDefault(phase => phase is { State: PhaseState.Ahead, From: null }) is { } phase
+            ? $", {phase.Name} has no days"
+            : "";
 
     private static StartsDto Starts(
         Desk desk,

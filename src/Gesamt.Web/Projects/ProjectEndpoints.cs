@@ -114,6 +114,14 @@ public static class ProjectEndpoints
             }
         );
         api.MapPost(
+            "/projects/{id:long}/notes/{note:long}/pinned",
+            async (long id, long note, PinnedDto to, Desk desk) =>
+            {
+                await Notes.PinAsync(desk, new(id), new(note), to.Pinned);
+                return TypedResults.NoContent();
+            }
+        );
+        api.MapPost(
             "/projects/{id:long}/notes/{note:long}/removed",
             async (long id, long note, Files.RemovedDto to, Desk desk) =>
             {

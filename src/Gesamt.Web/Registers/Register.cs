@@ -10,6 +10,7 @@ using Gesamt.Core.Turns;
 using Gesamt.Formats.Tables;
 using Gesamt.Store;
 using Gesamt.Store.Json;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Spent;
 using Gesamt.Web.Words;
@@ -181,6 +182,8 @@ public static class Register
             projects = projects.Where(p => p.Source == source);
         if (query.Stage is { } stage)
             projects = projects.Where(p => p.Standing.Stage == stage && p.Standing.Ended == null);
+        if (query.Only is { } only)
+            projects = Only(desk, projects, only);
         if (query.Words?.Trim() is { Length: > 0 } words)
             projects = projects.Where(p =>
                 GesamtDb.Holds(p.Title, words)
@@ -251,6 +254,34 @@ public static class Register
             }
         }
         return query.Standing is { } standing ? [.. rows.Where(row => StandingOf(row) == standing)] : rows;
+    }
+
+    private static IQueryable<ProjectRow> Only(Desk desk, IQueryable<ProjectRow> projects, RegisterOnly only)
+    {
+        var (db, today, day) = (desk.Db, desk.Today, desk.Now - Duration.FromDays(1));
+        var monday = today.PlusDays(1 - (int)today.DayOfWeek);
+        var next = monday.PlusDays(7);
+        return only switch
+        {
+            RegisterOnly.CameIn => projects.Where(p => p.Standing.BeganAt >= day),
+            RegisterOnly.Late => projects.Where(p =>
+                p.Standing.OnTable
+                && (
+                    p.Standing.LateSince != null
+                    || db.Tasks.Any(t => t.ProjectId == p.Id && t.DoneAt == null && !t.Removed && t.Due < today)
+                )
+            ),
+            _ => projects.Where(p =>
+                p.Standing.OnTable
+                && (
+                    p.Standing.MainDate >= monday && p.Standing.MainDate < next
+                    || db.Tasks.Any(t =>
+                        t.ProjectId == p.Id && t.DoneAt == null && !t.Removed && t.Due >= monday && t.Due < next
+                    )
+                    || db.Invoices.Any(i => i.ProjectId == p.Id && i.OwedMinor > 0 && i.Due >= monday && i.Due < next)
+                )
+            ),
+        };
     }
 
     private static async Task<IReadOnlyList<int>> YearsAsync(Desk desk)

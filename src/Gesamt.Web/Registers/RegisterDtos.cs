@@ -67,11 +67,27 @@ public sealed record RegisterQuery
     /// <summary>Only those that stand so.</summary>
     public RegisterStanding? Standing { get; init; }
 
+    /// <summary>Only those of which this is true.</summary>
+    public RegisterOnly? Only { get; init; }
+
     /// <summary>Rows shown of each group.</summary>
     public int? Most { get; init; }
 
     [FromQuery]
     public string[]? Details { get; init; }
+}
+
+/// <summary>What of the moment a project is looked for by.</summary>
+public enum RegisterOnly
+{
+    /// <summary>An invoice or a task of it is late.</summary>
+    Late,
+
+    /// <summary>Its date, a task or an invoice of it falls into this week.</summary>
+    DueThisWeek,
+
+    /// <summary>Its inquiry came within the last 24 hours.</summary>
+    CameIn,
 }
 
 /// <summary>Not yet booked, booked, over (ended or finished) and not put away yet, put away.</summary>

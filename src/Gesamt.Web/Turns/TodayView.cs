@@ -2,11 +2,9 @@ using System.Globalization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
-using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
-using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
@@ -23,9 +21,9 @@ namespace Gesamt.Web.Turns;
 /// <summary>What the owner needs first in the morning.</summary>
 public static class TodayView
 {
-    private const int CameInShown = 8,
-        MostMeetings = 30,
-        MostSaid = 2_000;
+    private const int MostMeetings = 30,
+        MostSaid = 2_000,
+        MostPinned = 20;
 
     /// <summary>Today, by its columns.</summary>
     public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
@@ -77,8 +75,9 @@ public static class TodayView
                 await MeetingsAsync(desk, held),
                 await TasksAsync(desk),
                 await PlanSteps.DueAsync(desk),
-                await CameInAsync(desk),
-                await Tray.CountAsync(desk)
+                await CameIn.NewestAsync(desk),
+                await Tray.CountAsync(desk),
+                await PinnedAsync(desk)
             )
         );
     }
@@ -210,102 +209,31 @@ public static class TodayView
         ];
     }
 
-    private static async Task<CameInListDto> CameInAsync(Desk desk)
-    {
-        var looked = desk.Studio.LookedAt ?? desk.Now - Duration.FromDays(3);
-        var from = desk.Now - Duration.FromDays(7);
-        var facts = await desk
-            .Db.Facts.AsNoTracking()
-            .Where(f => f.By == Actor.Client && f.Recorded >= from)
-            .Where(f => !desk.Db.Rehearsals.Any(p => p.Id == f.ProjectId))
-            .OrderByDescending(f => f.Recorded)
-            .ThenByDescending(f => f.Id)
-            .Take(60)
-            .ToListAsync();
-        var ids = facts.Select(f => f.ProjectId).Distinct().ToList();
-        var titles = await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p => ids.Contains(p.Id))
-            .Select(p => new
-            {
-                p.Id,
-                p.Title,
-                Client = p.Client!.Name,
-            })
-            .ToDictionaryAsync(p => p.Id);
-        var all = facts
-            .Select(f =>
-                (
-                    f,
-                    Words: desk.Tell(
-                        () =>
-                            CameWords(
-                                FactJson.Read(f.Kind, f.Version, f.Payload),
-                                titles[f.ProjectId].Client,
-                                titles[f.ProjectId].Title
-                            ),
-                        () => Untold.Words
+    /// <summary>Notes that the owner wants in sight, the newest first.</summary>
+    private static async Task<IReadOnlyList<PinnedNoteDto>> PinnedAsync(Desk desk) =>
+        [
+            .. (
+                await desk
+                    .Db.Notes.AsNoTracking()
+                    .Where(n => n.PinnedAt != null && !n.Removed)
+                    .OrderByDescending(n => n.PinnedAt)
+                    .Take(MostPinned)
+                    .Join(
+                        desk.Db.Projects,
+                        n => n.ProjectId,
+                        p => p.Id,
+                        (n, p) =>
+                            new
+                            {
+                                n.Id,
+                                n.ProjectId,
+                                p.Title,
+                                n.Text,
+                            }
                     )
-                )
-            )
-            .Where(x => x.Words is not null)
-            .Select(x => new CameInDto(x.f.ProjectId.Value, x.Words!, Since(desk, x.f.Happened), x.f.Recorded > looked))
-            .ToList();
-        return new(
-            all.Take(CameInShown).ToList(),
-            Math.Max(0, all.Count - CameInShown),
-            desk.Short(desk.Calendar.DateOf(from))!
-        );
-    }
-
-    private static string? CameWords(Happening what, string client, string project) =>
-        what switch
-        {
-            Happening.Unreadable => $"{Untold.Words}, {project}",
-            Happening.InquiryCame => $"{client} inquired: {project}",
-            Happening.FormReturned => $"{client} returned a form, {project}",
-            Happening.LetterReceived { Automatic: false } => $"{client} wrote, {project}",
-            Happening.ProposalOpened => $"{client} opened the proposal, {project}",
-            Happening.ProposalAccepted => $"{client} chose, {project}",
-            Happening.ProposalDeclined => $"{client} declined, {project}",
-            Happening.ChangeAsked { Sort: AskSort.Question } => $"{client} asks about the proposal, {project}",
-            Happening.ChangeAsked { Sort: AskSort.Objection } => $"{client} objects to the proposal, {project}",
-            Happening.ChangeAsked => $"{client} asks for a change, {project}",
-            Happening.RateSheetTicked => $"{client} ticked on the rate sheet, {project}",
-            Happening.ContractAsked { Sort: AskSort.Question } => $"{client} asks about the contract, {project}",
-            Happening.ContractAsked { Sort: AskSort.Objection } => $"{client} objects to the contract, {project}",
-            Happening.ContractAsked => $"{client} asks for a change of the contract, {project}",
-            Happening.ContractDeclined => $"{client} declined to sign, {project}",
-            Happening.ContractSignedInPart => $"One of the signatures of {project} is there",
-            Happening.ContractSigned => $"{client} signed, {project}",
-            Happening.PaymentReceived paid => $"{MoneyText.Of(paid.Amount)} from {client}, {project}",
-            Happening.Approved => $"{client} approved the work, {project}",
-            Happening.RemarkLeft => $"{client} left a remark, {project}",
-            Happening.ChangesAsked => $"{client} asks for changes, {project}",
-            Happening.ReviewApproved => $"{client} approved a draft, {project}",
-            Happening.FileKept => $"{client} sent a file, {project}",
-            Happening.MeetingBooked => $"{client} chose a time, {project}",
-            Happening.MeetingMoved => $"{client} moved the meeting, {project}",
-            Happening.MeetingCancelled => $"{client} cancelled the meeting, {project}",
-            Happening.BriefApproved => $"{client} approved the brief, {project}",
-            Happening.PartAsked asked => $"{client} asks {Core.ClientPages.Sight.AskWords(asked.Part)}, {project}",
-            Happening.RunSheetAgreed => $"{client} agreed to the run sheet, {project}",
-            Happening.ListChanged changed => $"{client} changed {NameOf(changed)}, {project}",
-            Happening.BoardApproved board => $"{client} approved the mood board “{board.Name}”, {project}",
-            Happening.TestimonialApproved => $"{client} approved words to quote, {project}",
-            Happening.TestimonialDeclined => $"{client} would rather not be quoted, {project}",
-            Happening.LeaveGiven { To: LeaveTo.Quote } => $"{client} lets you quote them, {project}",
-            Happening.LeaveGiven => $"{client} lets you show the work, {project}",
-            Happening.LeaveRefused { To: LeaveTo.Quote } => $"{client} would rather not be quoted, {project}",
-            Happening.LeaveRefused => $"{client} would rather not have the work shown, {project}",
-            Happening.LeaveRevoked { To: LeaveTo.Quote } => $"{client} took back the leave to quote, {project}",
-            Happening.LeaveRevoked => $"{client} took back the leave to show, {project}",
-            Happening.BriefRemarked => $"{client} remarks on the brief, {project}",
-            _ => null,
-        };
-
-    private static string NameOf(Happening.ListChanged changed) =>
-        $"the {ProjectLists.SortWords(changed.Sort)} “{changed.Name}”";
+                    .ToListAsync()
+            ).Select(n => new PinnedNoteDto(n.Id.Value, n.ProjectId.Value, n.Title, n.Text)),
+        ];
 
     /// <summary>The month so far: what was booked (net) and received, and what is open on invoices.</summary>
     private static async Task<MoneyDto> MoneyAsync(Desk desk)

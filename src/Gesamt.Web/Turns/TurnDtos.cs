@@ -117,6 +117,27 @@ public sealed record ReadyToGoDto(
 /// <summary>What came in since the last look; what is new is marked.</summary>
 public sealed record CameInListDto(IReadOnlyList<CameInDto> Newest, int More, string Since);
 
+/// <summary>What of it is looked for.</summary>
+public enum CameInSort
+{
+    Inquiries,
+    Letters,
+    Papers,
+    Money,
+    Work,
+    Meetings,
+}
+
+/// <summary>What clients did on one day.</summary>
+public sealed record CameInDayDto(string Day, IReadOnlyList<CameInDto> Entries);
+
+/// <summary>What clients did, day by day, the last first.</summary>
+/// <param name="Next">How many to leave out for those before them; null where there are none.</param>
+public sealed record CameInPageDto(IReadOnlyList<CameInDayDto> Days, int? Next);
+
+/// <summary>A note that the owner wants in sight.</summary>
+public sealed record PinnedNoteDto(long Note, long Project, string Title, string Text);
+
 /// <summary>How full the week is, and each of its days; the same as in Week.</summary>
 public sealed record WeekLoadDto(string Words, IReadOnlyList<WeekDayDto> Days);
 
@@ -127,7 +148,8 @@ public sealed record DayDto(
     IReadOnlyList<DayTaskDto> Tasks,
     IReadOnlyList<DueStepDto> Steps,
     CameInListDto CameIn,
-    int Tray
+    int Tray,
+    IReadOnlyList<PinnedNoteDto> Pinned
 );
 
 /// <summary>The first look of the day, by its columns.</summary>

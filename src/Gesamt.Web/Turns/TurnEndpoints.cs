@@ -13,6 +13,7 @@ public static class TurnEndpoints
             (SharedAnswers shared, KeyRing ring) => shared.OfAsync("today", desk => TodayView.OfAsync(desk, ring))
         );
         api.MapGet("/turns", (SharedAnswers shared) => shared.OfAsync("turns", TurnsView.OfAsync));
+        api.MapGet("/came-in", (int? past, CameInSort? sort, Desk desk) => CameIn.PageAsync(desk, past ?? 0, sort));
         api.MapPost(
             "/today/looked",
             async (Desk desk) =>

@@ -57,6 +57,15 @@ public static class Notes
         });
     }
 
+    /// <summary>Pins it to Today, or takes it from there.</summary>
+    /// <exception cref="RefusedException">They are a client's own words.</exception>
+    public static Task PinAsync(Desk desk, ProjectId project, NoteId id, bool pinned) =>
+        desk.ActAsync(async act =>
+        {
+            (await OwnAsync(desk, project, id)).PinnedAt = pinned ? desk.Now : null;
+            act.Touch(project);
+        });
+
     private static async Task<NoteRow> OwnAsync(Desk desk, ProjectId project, NoteId id)
     {
         var row =
@@ -76,3 +85,6 @@ public static class Notes
 
 /// <summary>A client’s words.</summary>
 public sealed record WordsDto(string Words);
+
+/// <summary>Whether a note stands on Today.</summary>
+public sealed record PinnedDto(bool Pinned);

@@ -9,9 +9,23 @@ export function keepToken(fresh: string) {
 	token = fresh;
 }
 
+type Lens = (data: unknown) => Promise<unknown>;
+let lens: Lens | undefined;
+let never = "";
+
+/** From now on every answer is seen through a lens; nothing stands before them without one. What holds the mark that a lens makes is never sent back: it would be saved in the place of what it hides. */
+export function lookThrough(through: Lens | undefined, mark: string) {
+	[lens, never] = [through, mark];
+}
+
 const writes: Middleware = {
-	onRequest({ request }) {
+	async onRequest({ request }) {
 		if (request.method === "GET") return;
+		if (never && (await request.clone().text()).includes(never))
+			throw new Refusal(
+				0,
+				"What is hidden cannot be saved. Show names and amounts again (v), and open this anew.",
+			);
 		request.headers.set("X-Gesamt-Token", token);
 		request.headers.set("Idempotency-Key", newKey());
 	},
@@ -29,7 +43,9 @@ api.use(writes);
 export async function answer<T extends { data?: unknown }>(
 	call: Promise<T>,
 ): Promise<Exclude<T["data"], undefined>> {
+	const through = lens;
 	const { data } = await call;
+	if (through) return (await through(data)) as Exclude<T["data"], undefined>;
 	// an answer that is no refusal has its data; one without content (204) is read by nobody
 	return data as Exclude<T["data"], undefined>;
 }

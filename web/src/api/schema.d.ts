@@ -909,6 +909,71 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/came-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    past?: number;
+                    sort?: components["schemas"]["CameInSort"];
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CameInPageDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/today/looked": {
         parameters: {
             query?: never;
@@ -1801,6 +1866,73 @@ export interface paths {
             };
         };
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/notes/{note}/pinned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                    note: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PinnedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -7077,6 +7209,8 @@ export interface paths {
                     year?: number;
                     /** @description Only those that stand so. */
                     standing?: components["schemas"]["RegisterStanding"];
+                    /** @description Only those of which this is true. */
+                    only?: components["schemas"]["RegisterOnly"];
                     /** @description Rows shown of each group. */
                     most?: number;
                     details?: string[];
@@ -9600,6 +9734,68 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cover": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string[];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -24829,6 +25025,11 @@ export interface components {
             /** Format: int32 */
             busyTimes: number;
         };
+        /** @description What clients did on one day. */
+        CameInDayDto: {
+            day: string;
+            entries: components["schemas"]["CameInDto"][];
+        };
         /** @description What a client did. */
         CameInDto: {
             /** Format: int64 */
@@ -24844,6 +25045,17 @@ export interface components {
             more: number;
             since: string;
         };
+        /** @description What clients did, day by day, the last first. */
+        CameInPageDto: {
+            days: components["schemas"]["CameInDayDto"][];
+            /**
+             * Format: int32
+             * @description How many to leave out for those before them; null where there are none.
+             */
+            next: null | number;
+        };
+        /** @enum {unknown} */
+        CameInSort: "Inquiries" | "Letters" | "Papers" | "Money" | "Work" | "Meetings" | null;
         CanHappenDto: {
             sort: components["schemas"]["HappenedSort"];
             /** @description Whether the project is over with it. */
@@ -25330,6 +25542,7 @@ export interface components {
             cameIn: components["schemas"]["CameInListDto"];
             /** Format: int32 */
             tray: number;
+            pinned: components["schemas"]["PinnedNoteDto"][];
         };
         /** @description How full a day is, as its head shows it. */
         DayLoadDto: {
@@ -27612,6 +27825,19 @@ export interface components {
             /** Format: int32 */
             second?: null | number;
         };
+        /** @description Whether a note stands on Today. */
+        PinnedDto: {
+            pinned: boolean;
+        };
+        /** @description A note that the owner wants in sight. */
+        PinnedNoteDto: {
+            /** Format: int64 */
+            note: number;
+            /** Format: int64 */
+            project: number;
+            title: string;
+            text: string;
+        };
         /** @description Where a kept file belongs. */
         PlaceDto: {
             group: components["schemas"]["FileGroup"];
@@ -28127,6 +28353,8 @@ export interface components {
              */
             more: number;
         };
+        /** @enum {unknown} */
+        RegisterOnly: "Late" | "DueThisWeek" | "CameIn" | null;
         RegisterRowDto: {
             /** Format: int64 */
             id: number;
@@ -30131,8 +30359,11 @@ export type BriefUse = components['schemas']['BriefUse'];
 export type BuyerSort = components['schemas']['BuyerSort'];
 export type ByItselfDto = components['schemas']['ByItselfDto'];
 export type CalendarDto = components['schemas']['CalendarDto'];
+export type CameInDayDto = components['schemas']['CameInDayDto'];
 export type CameInDto = components['schemas']['CameInDto'];
 export type CameInListDto = components['schemas']['CameInListDto'];
+export type CameInPageDto = components['schemas']['CameInPageDto'];
+export type CameInSort = components['schemas']['CameInSort'];
 export type CanHappenDto = components['schemas']['CanHappenDto'];
 export type CancelDto = components['schemas']['CancelDto'];
 export type CancelStepDto = components['schemas']['CancelStepDto'];
@@ -30439,6 +30670,8 @@ export type PhaseState = components['schemas']['PhaseState'];
 export type PieceDto = components['schemas']['PieceDto'];
 export type PieceSort = components['schemas']['PieceSort'];
 export type PinDto = components['schemas']['PinDto'];
+export type PinnedDto = components['schemas']['PinnedDto'];
+export type PinnedNoteDto = components['schemas']['PinnedNoteDto'];
 export type PlaceDto = components['schemas']['PlaceDto'];
 export type PlanPartDto = components['schemas']['PlanPartDto'];
 export type PlannedTaskDto = components['schemas']['PlannedTaskDto'];
@@ -30494,6 +30727,7 @@ export type RegisterColumnDto = components['schemas']['RegisterColumnDto'];
 export type RegisterDto = components['schemas']['RegisterDto'];
 export type RegisterGroup = components['schemas']['RegisterGroup'];
 export type RegisterGroupDto = components['schemas']['RegisterGroupDto'];
+export type RegisterOnly = components['schemas']['RegisterOnly'];
 export type RegisterRowDto = components['schemas']['RegisterRowDto'];
 export type RegisterStanding = components['schemas']['RegisterStanding'];
 export type RehearsalDto = components['schemas']['RehearsalDto'];

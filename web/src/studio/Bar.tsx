@@ -6,6 +6,7 @@ import { Button } from "../ui/Button";
 import { Kbd } from "../ui/Kbd";
 import { Menu } from "../ui/Menu";
 import { ClockInBar } from "./ClockInBar";
+import { askCover } from "./cover/useCover";
 import { SlipField } from "./SlipField";
 
 /** The dark bar: places as words, with the number of projects whose turn is yours; on a phone the slip alone, with the places along the bottom edge. */
@@ -103,6 +104,7 @@ function BottomEdge({
 					to("Tray", "/tray"),
 					...(session.hasStandIns ? [to("Post office", "/post-office")] : []),
 					{ words: "Find", act: find },
+					{ words: "Hide names and amounts", act: askCover },
 					{ words: "Sign out", act: signOut },
 				]}
 			/>

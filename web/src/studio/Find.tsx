@@ -6,6 +6,7 @@ import { answer, api } from "../api/client";
 import type { FoundDto, FoundSort } from "../api/schema";
 import { Window } from "../ui/Window";
 import { beginInquiry } from "./beginInquiry";
+import { askCover } from "./cover/useCover";
 
 const sorts: Record<FoundSort, string> = {
 	Project: "project",
@@ -37,16 +38,20 @@ const placeOf = (hit: FoundDto) => {
 	];
 	return part ? `${project}?sheet=${encodeURIComponent(part)}` : project;
 };
-const places = [
+const places: { words: string; to?: string; act?: () => void }[] = [
 	{ words: "Go to Today", to: "/today" },
 	{ words: "Go to Turns", to: "/turns" },
 	{ words: "Go to the Register", to: "/register" },
+	{ words: "Go to the Season", to: "/season" },
+	{ words: "Go to the Week", to: "/week" },
+	{ words: "Go to Money", to: "/money" },
 	{ words: "Go to People", to: "/people" },
 	{ words: "Go to Templates", to: "/templates" },
 	{ words: "Go to the tray", to: "/tray" },
 	{ words: "Go to the studio: hours, meetings, calendars", to: "/studio" },
 	{ words: "Take over a table", to: "/import" },
-	{ words: "Take down a new inquiry", to: "" },
+	{ words: "Take down a new inquiry", act: () => beginInquiry() },
+	{ words: "Hide names and amounts, or show them again", act: askCover },
 ];
 
 /** Finds anything that is written in the studio, and the places. */
@@ -67,8 +72,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 	});
 	const go = (to: string) => {
 		onClose();
-		if (to) navigate(to);
-		else beginInquiry();
+		navigate(to);
 	};
 	const labels = useQuery({
 		queryKey: ["over", "labels"],
@@ -139,10 +143,14 @@ export default function Find({ onClose }: { onClose: () => void }) {
 					))}
 					{going.map((place) => (
 						<Command.Item
-							key={place.to}
-							value={place.to}
+							key={place.words}
+							value={place.words}
 							className="flex gap-3 border-b border-hair px-1 py-1.5 data-[selected=true]:bg-plaster"
-							onSelect={() => go(place.to)}
+							onSelect={() => {
+								if (place.to) return go(place.to);
+								onClose();
+								place.act?.();
+							}}
 						>
 							<span className="w-16 shrink-0 text-small text-soft">place</span>
 							{place.words}

@@ -35,6 +35,7 @@ const all: [string, string][] = [
 	["[ and ]", "the week before, the week after"],
 	["z", "in a list: undo what the client changed last"],
 	["s", "in a list: all that the client changed is seen"],
+	["v", "hide names and amounts while others look, and show them again"],
 	["Ctrl Enter", "send or keep what is being written"],
 	["Esc", "leave the field, then close what is open"],
 	["?", "all keys"],

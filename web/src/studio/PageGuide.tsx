@@ -14,6 +14,10 @@ const guides: [RegExp, string][] = [
 		"Every project in a table. Choose columns, narrow it, put it together by month, kind or client, keep the view, or take it along as CSV.",
 	],
 	[
+		/^\/came-in/,
+		"What clients did, day by day, the last first; narrowed to one sort where you look for it.",
+	],
+	[
 		/^\/week/,
 		"Which work is done on which day, and how full each day is against your open hours. Walk to a task and press 1 to 7, h or l, or drag it; its due date stays. What goes out by itself and what falls due is named in its cell.",
 	],

@@ -7,6 +7,8 @@ import { Alert } from "../ui/Alert";
 import { Tips } from "../ui/Tip";
 import { UndoProvider } from "../ui/Undo";
 import { Bar } from "./Bar";
+import { CoverStrip } from "./cover/CoverStrip";
+import { useCover } from "./cover/useCover";
 import { Keys } from "./Keys";
 import { useLive } from "./live";
 import { SignIn } from "./SignIn";
@@ -35,6 +37,7 @@ const RunSheetPage = lazy(() => import("./runsheet/RunSheetPage"));
 const Signed = lazy(() => import("./people/Signed"));
 const LabelPage = lazy(() => import("./LabelPage"));
 const SeasonPage = lazy(() => import("./season/SeasonPage"));
+const CameInPage = lazy(() => import("./today/CameInPage"));
 const WeekPage = lazy(() => import("./week/WeekPage"));
 const Tray = lazy(() => import("./Tray"));
 const Kit = lazy(() => import("./kit/Kit"));
@@ -75,6 +78,7 @@ export function Studio() {
 function SignedIn({ session }: { session: SessionDto }) {
 	useLive();
 	const page = useArrival();
+	const cover = useCover();
 	// every page leads to a record: it is fetched once the first page stands
 	useEffect(() => {
 		void record();
@@ -84,7 +88,13 @@ function SignedIn({ session }: { session: SessionDto }) {
 			<UndoProvider>
 				<Bar session={session} />
 				<Keys />
-				<div ref={page} tabIndex={-1} className="outline-none">
+				{cover.on && <CoverStrip onShow={cover.turn} />}
+				<div
+					key={`${cover.on}`}
+					ref={page}
+					tabIndex={-1}
+					className="outline-none"
+				>
 					<Suspense fallback={<main className="p-6">One moment</main>}>
 						<Routes>
 							<Route path="/" element={<Navigate to="/today" replace />} />
@@ -93,6 +103,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/turns" element={<Turns />} />
 							<Route path="/register" element={<Register />} />
 							<Route path="/season" element={<SeasonPage />} />
+							<Route path="/came-in" element={<CameInPage />} />
 							<Route path="/week" element={<WeekPage />} />
 							<Route path="/templates/*" element={<Templates />} />
 							<Route path="/studio" element={<StudioPage />} />

@@ -46,6 +46,20 @@ export function ChangeNote({
 		forget();
 		setChanging(false);
 	}
+	const pin = (pinned: boolean) =>
+		answer(
+			api.POST("/api/projects/{id}/notes/{note}/pinned", {
+				params,
+				body: { pinned },
+			}),
+		);
+	async function pinToToday() {
+		if (await act.run(() => pin(true)))
+			offer({
+				words: "The note stands on Today",
+				undo: () => act.run(() => pin(false)),
+			});
+	}
 	async function takeOut() {
 		if (!(await set(true))) return;
 		offer({ words: "Taken out: the note", undo: () => set(false) });
@@ -74,6 +88,9 @@ export function ChangeNote({
 				) : (
 					<Button onClick={() => setChanging(true)}>Change it</Button>
 				)}
+				<Button disabled={act.busy} onClick={pinToToday}>
+					Pin to Today
+				</Button>
 				<Button className="ml-auto" disabled={act.busy} onClick={takeOut}>
 					Take it out
 				</Button>

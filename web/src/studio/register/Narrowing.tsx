@@ -1,5 +1,10 @@
 import { useEffect, useState } from "react";
-import type { RegisterDto, RegisterGroup, Stage } from "../../api/schema";
+import type {
+	RegisterDto,
+	RegisterGroup,
+	RegisterOnly,
+	Stage,
+} from "../../api/schema";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Columns } from "./Columns";
@@ -15,6 +20,11 @@ const groups: { group: NonNullable<RegisterGroup>; words: string }[] = [
 	{ group: "Client", words: "client" },
 	{ group: "Stage", words: "stage" },
 	{ group: "None", words: "nothing" },
+];
+const onlies: { only: NonNullable<RegisterOnly>; words: string }[] = [
+	{ only: "Late", words: "what is late" },
+	{ only: "DueThisWeek", words: "due this week" },
+	{ only: "CameIn", words: "came in within 24 hours" },
 ];
 const stages: Stage[] = [
 	"Lead",
@@ -75,6 +85,18 @@ export function Narrowing({
 			{choose("Source", "source", "all sources", register.sources)}
 			{choose("Stage", "stage", "all stages", stages)}
 			{choose("Year", "year", "all years", register.years)}
+			<Select
+				label="Only"
+				value={value("only")}
+				onChange={(e) => set({ only: e.target.value })}
+			>
+				<option value="">any of them</option>
+				{onlies.map(({ only, words: name }) => (
+					<option key={only} value={only}>
+						{name}
+					</option>
+				))}
+			</Select>
 			<Select
 				label="Put together by"
 				value={value("group") || "Standing"}

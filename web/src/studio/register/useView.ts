@@ -2,6 +2,7 @@ import { useSearchParams } from "react-router";
 import type {
 	RegisterColumn,
 	RegisterGroup,
+	RegisterOnly,
 	RegisterStanding,
 	Stage,
 } from "../../api/schema";
@@ -39,6 +40,7 @@ export function useView() {
 			standing: (search.get("standing") ?? undefined) as
 				| RegisterStanding
 				| undefined,
+			only: (search.get("only") ?? undefined) as RegisterOnly | undefined,
 			most: Number(search.get("most")) || undefined,
 		},
 		columns: chosen.length > 0 ? chosen : usual,

@@ -62,7 +62,6 @@ export function SeasonTable({ season }: { season: SeasonDto }) {
 								<Link
 									to={`/projects/${row.id}`}
 									tabIndex={-1}
-									aria-label={`Open ${row.title}`}
 									className="block"
 								>
 									<Track row={row} scale={scale} />

@@ -120,6 +120,7 @@ const dots: Record<Row["dots"][number]["sort"], string> = {
 /** The same in words. */
 function said(row: Row) {
 	return [
+		row.title,
 		...row.phases.map((phase) => phase.words),
 		row.date?.words,
 		row.rest?.words,

@@ -4,6 +4,7 @@ import { Button } from "../../ui/Button";
 import { Empty } from "../../ui/Empty";
 import { DayMeeting } from "./DayMeeting";
 import { Head } from "./Head";
+import { Pinned } from "./Pinned";
 import { TheWeek } from "./TheWeek";
 import { Step, Task } from "./TodayTask";
 
@@ -29,6 +30,7 @@ export function TheDay({ today }: { today: TodayDto }) {
 				<Empty>No task is due today, and none is late.</Empty>
 			)}
 			<TheWeek load={today.day.load} />
+			<Pinned notes={today.day.pinned} />
 			<Head
 				id="came-in"
 				title="Came in"
@@ -55,9 +57,12 @@ export function TheDay({ today }: { today: TodayDto }) {
 			{today.day.cameIn.newest.length === 0 && (
 				<Empty>What clients do while you are away stands here.</Empty>
 			)}
-			{today.day.cameIn.more > 0 && (
-				<p className="under pt-2">and {today.day.cameIn.more} more</p>
-			)}
+			<p className="under pt-2">
+				{today.day.cameIn.more > 0 && `and ${today.day.cameIn.more} more; `}
+				<Button asChild kind="word">
+					<Link to="/came-in">earlier days</Link>
+				</Button>
+			</p>
 			{today.day.tray > 0 && (
 				<p className="pt-3">
 					<Button asChild kind="word" className="font-[650]">

@@ -48,7 +48,7 @@ function DayHead({ day }: { day: Day }) {
 		<>
 			<Link
 				to={`/week?day=${head.day}`}
-				className="flex items-baseline gap-1.5"
+				className="flex min-h-6 items-baseline gap-1.5"
 			>
 				<b aria-hidden className="num text-[14px] font-[650]">
 					{Number(head.day.slice(8))}
@@ -70,7 +70,7 @@ function DayHead({ day }: { day: Day }) {
 
 export function Entries({ day }: { day: Day }) {
 	return (
-		<ul className="grid gap-0.5 pt-1 text-[12.8px] leading-snug">
+		<ul className="pt-1 text-[12.8px] leading-tight">
 			{day.meetings.map((one, i) => (
 				<li key={`${one.time}${i}`}>
 					<b className="num font-semibold">{one.time}</b> {one.words}
@@ -89,14 +89,20 @@ export function Entries({ day }: { day: Day }) {
 									: ""
 					}
 				>
-					<Link to={`/projects/${one.project}`} className="wrap-anywhere">
+					<Link
+						to={`/projects/${one.project}`}
+						className="block min-h-6 py-1 wrap-anywhere"
+					>
 						{one.words}
 					</Link>
 				</li>
 			))}
 			{day.more > 0 && (
 				<li>
-					<Link to={`/week?day=${day.head.day}`} className="under">
+					<Link
+						to={`/week?day=${day.head.day}`}
+						className="under block min-h-6 py-1"
+					>
 						and {day.more} more
 					</Link>
 				</li>

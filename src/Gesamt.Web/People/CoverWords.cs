@@ -1,0 +1,52 @@
+using Gesamt.Core.Facts;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Microsoft.EntityFrameworkCore;
+
+namespace Gesamt.Web.People;
+
+/// <summary>The words by which somebody could be known, for a screen that is covered while others look at it.</summary>
+public static class CoverWords
+{
+    private static readonly char[] Between = [' ', '\u00a0', '-', '.', ',', '/', '(', ')', '"', '“', '”'];
+
+    /// <summary>Words that the pages know by what they mean: they are no names, whoever is called so.</summary>
+    private static readonly HashSet<string> Meanings =
+    [
+        .. new[] { typeof(Fact).Assembly, typeof(PersonRow).Assembly, typeof(CoverWords).Assembly }
+            .SelectMany(assembly => assembly.GetTypes())
+            .Where(type => type.IsEnum)
+            .SelectMany(Enum.GetNames),
+    ];
+
+    /// <summary>What names begin with and everything else does too.</summary>
+    private static readonly HashSet<string> Everyday = ["The", "And", "Of", "For", "At", "In", "On"];
+
+    /// <summary>Each once: of the names and organisations of everybody, and of those whose letters are not filed. What begins small is no name by itself.</summary>
+    public static async Task<IReadOnlyList<string>> OfAsync(Desk desk)
+    {
+        var people = await desk
+            .Db.People.AsNoTracking()
+            .Where(p => p.RemovedAt == null)
+            .Select(p => new { p.Name, p.Organisation })
+            .ToListAsync();
+        var senders = await desk
+            .Db.Letters.AsNoTracking()
+            .Where(l => l.State == LetterState.Received && l.ProjectId == null)
+            .Select(l => l.FromName)
+            .ToListAsync();
+        return
+        [
+            .. people
+                .SelectMany(p => new[] { p.Name, p.Organisation })
+                .Concat(senders)
+                .OfType<string>()
+                .SelectMany(name => name.Split(Between, StringSplitOptions.RemoveEmptyEntries))
+                .Where(word =>
+                    word.Length > 1 && !char.IsLower(word[0]) && !Meanings.Contains(word) && !Everyday.Contains(word)
+                )
+                .Distinct()
+                .Order(StringComparer.Ordinal),
+        ];
+    }
+}
