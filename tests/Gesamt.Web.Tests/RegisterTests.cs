@@ -70,6 +70,13 @@ public sealed class RegisterTests(EmptyStudio studio) : IClassFixture<EmptyStudi
                     sort = "Client",
                     name,
                     organisation,
+                    greeted = (string?)null,
+                    mail = $"{name.Length}{organisation.Length}@cover.example",
+                    phone = (string?)null,
+                    profile = (string?)null,
+                    prefers = (string?)null,
+                    address = (string?)null,
+                    taxNumber = (string?)null,
                     notes = "",
                     edition = 0,
                 }
