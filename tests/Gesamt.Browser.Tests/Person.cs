@@ -353,18 +353,23 @@ public sealed class Person : IDisposable
             {
                 if (find() is not { } element)
                     return false;
+                Driver.ExecuteScript(
+                    "window.wasPressed = false; addEventListener('click', () => { window.wasPressed = true }, { capture: true, once: true })"
+                );
                 try
                 {
                     element.Click();
                     return true;
                 }
-                catch (ElementClickInterceptedException)
+                catch (WebDriverException refused)
+                    when (refused
+                            is ElementClickInterceptedException
+                                or ElementNotInteractableException
+                                or StaleElementReferenceException
+                    )
                 {
-                    return false; // something still lies over it
-                }
-                catch (ElementNotInteractableException)
-                {
-                    return false;
+                    // what the press itself took off the page is gone before the driver has done with it: it was pressed all the same, and a second press would meet what opened
+                    return (bool)Driver.ExecuteScript("return window.wasPressed === true")!;
                 }
             },
             () => $"It cannot be pressed. Shown is:\n{Text}"

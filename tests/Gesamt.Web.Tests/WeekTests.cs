@@ -284,7 +284,16 @@ public sealed class WeekTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             at => at.Date == new LocalDate(2027, 1, 27) && at.TimeOfDay < new LocalTime(12, 30)
         );
         Assert.Contains(offered, at => at.Date == new LocalDate(2027, 1, 28) && at.TimeOfDay < new LocalTime(12, 30));
-        // taken out, it is offered again; put back, not
+        var project = await BeginAsync("dentist");
+        var met = await studio.LookAsync(
+            (GesamtDb db) => db.MeetingKinds.Where(k => !k.Removed).Select(k => k.Id).FirstAsync()
+        );
+        var set = await owner.PostAsync(
+            $"/api/projects/{project}/meetings",
+            new { kind = met, start = "2027-01-27T12:00:00" }
+        );
+        Assert.Equal(HttpStatusCode.BadRequest, set.StatusCode);
+        Assert.Contains("for yourself: Dentist", await set.Content.ReadAsStringAsync(), StringComparison.Ordinal);
         Assert.Equal(
             HttpStatusCode.NoContent,
             (await owner.PostAsync($"/api/appointments/{id}/removed", new { removed = true })).StatusCode

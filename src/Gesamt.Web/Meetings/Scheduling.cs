@@ -111,6 +111,14 @@ public sealed class Scheduling(
                 { } other
             )
                 throw new InvalidException(("start", $"There is a meeting at that time: {other}."));
+            if (
+                await desk
+                    .Db.Appointments.Where(a => !a.Removed && a.Start < end && a.End > start)
+                    .Select(a => a.What)
+                    .FirstOrDefaultAsync() is
+                { } own
+            )
+                throw new InvalidException(("start", $"You keep that time for yourself: {own}."));
             return await AddAsync(
                 act,
                 await desk.OpenAsync(project),

@@ -39,6 +39,7 @@ public static partial class Acts
         ("bank", 5, BankAsync),
         ("task", 5, TaskAsync),
         ("planned task", 4, PlannedTaskAsync),
+        ("week", 5, WeekAsync),
         ("lists", 2, ListsAsync),
         ("clock", 4, ClockAsync),
         ("checklist", 4, ChecklistAsync),

@@ -20,10 +20,18 @@ public sealed class Checks(Life life)
         "/api/sessions",
         "/api/invoices",
         "/api/bank",
+        "/api/week",
+        "/api/season",
     ];
     private static readonly string[] SeldomPages =
     [
         "/api/letter-texts",
+        "/api/month",
+        "/api/week?beside=Project",
+        "/api/came-in",
+        "/api/cover",
+        "/api/register?only=Late",
+        "/api/register?only=DueThisWeek",
         "/api/task-lists",
         "/api/work-clock",
         "/api/kinds",
