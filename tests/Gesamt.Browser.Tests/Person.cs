@@ -149,18 +149,24 @@ public sealed class Person : IDisposable
             .FindElements(By.CssSelector("article,section"))
             .Any(e => (e.GetAttribute("aria-label") ?? "").Contains(group, StringComparison.Ordinal));
 
-    /// <summary>Opens a part of the sheet that is folded to one line; one that stands open stays so.</summary>
-    public void Unfold(string part) =>
-        Click(() =>
+    /// <summary>Opens a part of the sheet that is folded to one line; one that stands open stays so, and nothing in it is pressed.</summary>
+    public void Unfold(string part)
+    {
+        bool IsOpen() =>
             Script(
-                """
-                const aside = document.querySelector('aside');
-                const open = [...aside.querySelectorAll('section')].find(s => s.getAttribute('aria-label') === arguments[0]);
-                return open ?? [...aside.querySelectorAll('button[aria-expanded=false]')].find(b => b.innerText.trim().startsWith(arguments[0])) ?? null
-                """,
+                "return [...document.querySelectorAll('aside section')].find(s => s.getAttribute('aria-label') === arguments[0]) ?? null",
                 part
             )
-        );
+                is not null;
+        IWebElement? Fold() =>
+            Script(
+                "return [...document.querySelectorAll('aside button[aria-expanded=false]')].find(b => b.innerText.trim().startsWith(arguments[0])) ?? null",
+                part
+            );
+        Wait(() => IsOpen() || Fold() is not null, () => $"The sheet has no part “{part}”. Shown is:\n{Text}");
+        if (!IsOpen())
+            Click(Fold);
+    }
 
     /// <summary>Ticks or chooses what is labelled so.</summary>
     public void Tick(string label)
@@ -347,10 +353,13 @@ public sealed class Person : IDisposable
         }
     }
 
-    private void Click(Func<IWebElement?> find) =>
+    private void Click(Func<IWebElement?> find)
+    {
+        var why = "";
         Wait(
             () =>
             {
+                why = "it is not there";
                 if (find() is not { } element)
                     return false;
                 Driver.ExecuteScript(
@@ -368,12 +377,14 @@ public sealed class Person : IDisposable
                                 or StaleElementReferenceException
                     )
                 {
+                    why = refused.Message;
                     // what the press itself took off the page is gone before the driver has done with it: it was pressed all the same, and a second press would meet what opened
                     return (bool)Driver.ExecuteScript("return window.wasPressed === true")!;
                 }
             },
-            () => $"It cannot be pressed. Shown is:\n{Text}"
+            () => $"It cannot be pressed: {why}\nShown is:\n{Text}"
         );
+    }
 
     /// <summary>The bytes of the first file that the page links and whose address ends so.</summary>
     public byte[] Fetched(string ending) =>
