@@ -22,12 +22,15 @@ function cover() {
 	lookThrough(async (data) => maskAll(data, await names), masked);
 }
 
-if (wasCovered()) cover();
-
 /** Whether names and amounts are hidden while others look at the screen; one key covers it and shows it again. */
 export function useCover() {
 	const queries = useQueryClient();
-	const [on, setOn] = useState(wasCovered);
+	const [on, setOn] = useState(() => {
+		// only who is signed in may ask for the names: before, nothing is looked through
+		const was = wasCovered();
+		if (was) cover();
+		return was;
+	});
 	const turn = useCallback(() => {
 		const next = !on;
 		try {
