@@ -144,3 +144,23 @@ public readonly record struct AccessId(long Value) : IId<AccessId>
 {
     public static AccessId From(long value) => new(value);
 }
+
+public readonly record struct AccountId(long Value) : IId<AccountId>
+{
+    public static AccountId From(long value) => new(value);
+}
+
+public readonly record struct TransferId(long Value) : IId<TransferId>
+{
+    public static TransferId From(long value) => new(value);
+}
+
+public readonly record struct IncomeId(long Value) : IId<IncomeId>
+{
+    public static IncomeId From(long value) => new(value);
+}
+
+public readonly record struct RecurringCostId(long Value) : IId<RecurringCostId>
+{
+    public static RecurringCostId From(long value) => new(value);
+}

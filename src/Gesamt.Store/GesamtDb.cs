@@ -84,6 +84,11 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<PraiseRow> Praise => Set<PraiseRow>();
     public DbSet<ChecklistRow> Checklists => Set<ChecklistRow>();
     public DbSet<CostRow> Costs => Set<CostRow>();
+    public DbSet<AccountRow> Accounts => Set<AccountRow>();
+    public DbSet<TransferRow> Transfers => Set<TransferRow>();
+    public DbSet<IncomeRow> Incomes => Set<IncomeRow>();
+    public DbSet<RecurringCostRow> RecurringCosts => Set<RecurringCostRow>();
+    public DbSet<ClosedYearRow> ClosedYears => Set<ClosedYearRow>();
     public DbSet<BankFileRow> BankFiles => Set<BankFileRow>();
     public DbSet<BankColumnsRow> BankColumns => Set<BankColumnsRow>();
     public DbSet<BankLineRow> BankLines => Set<BankLineRow>();
@@ -118,6 +123,10 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<RefundId>(conventions);
         Id<HoursId>(conventions);
         Id<CostId>(conventions);
+        Id<AccountId>(conventions);
+        Id<TransferId>(conventions);
+        Id<IncomeId>(conventions);
+        Id<RecurringCostId>(conventions);
         Id<QuoteId>(conventions);
         Id<PraiseId>(conventions);
         Id<AccessId>(conventions);
@@ -148,6 +157,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Meetings_(model);
         Money(model);
         Spent(model);
+        Books(model);
         Bank(model);
         House(model);
     }
@@ -424,6 +434,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         var payment = OfProject(Key<PaymentRow, PaymentId>(model, p => p.Id));
         payment.HasIndex(p => p.Reference).IsUnique();
         payment.HasIndex(p => p.At);
+        // few are ever taken back
+        payment.HasIndex(p => p.GoneAt).HasFilter("GoneAt IS NOT NULL");
         payment.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
         invoice.HasIndex(i => new { i.Recurring, i.Occurrence }).IsUnique();
         var checkout = OfProject(model.Entity<CheckoutRow>());
@@ -451,10 +463,36 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         clock.ToTable(t => t.HasCheckConstraint("RunsOrStopped", "IsRunning = (StoppedAt IS NULL)"));
         var cost = OfProject(Key<CostRow, CostId>(model, c => c.Id));
         cost.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
+        cost.HasIndex(c => c.On);
+        // what books itself does so once
+        cost.HasIndex(c => new { c.Recurring, c.Occurrence }).IsUnique();
         var quote = OfProject(Key<QuoteRow, QuoteId>(model, q => q.Id));
         quote.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
         quote.HasOne<CostRow>().WithMany().HasForeignKey(q => q.CostId).OnDelete(DeleteBehavior.Restrict);
         cost.HasOne<InvoiceRow>().WithMany().HasForeignKey(c => c.InvoiceId).OnDelete(DeleteBehavior.Restrict);
+    }
+
+    private static void Books(ModelBuilder model)
+    {
+        Key<AccountRow, AccountId>(model, a => a.Id);
+        var transfer = Key<TransferRow, TransferId>(model, t => t.Id);
+        transfer.HasIndex(t => t.On);
+        transfer.HasOne<AccountRow>().WithMany().HasForeignKey(t => t.FromId).OnDelete(DeleteBehavior.Restrict);
+        transfer.HasOne<AccountRow>().WithMany().HasForeignKey(t => t.ToId).OnDelete(DeleteBehavior.Restrict);
+        transfer.ToTable(t =>
+        {
+            t.HasCheckConstraint("Positive", "LeftMinor > 0 AND ArrivedMinor > 0");
+            t.HasCheckConstraint("TwoAccounts", "FromId <> ToId");
+        });
+        var income = Key<IncomeRow, IncomeId>(model, i => i.Id);
+        income.HasIndex(i => i.On);
+        income.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
+        var recurring = OfProject(Key<RecurringCostRow, RecurringCostId>(model, r => r.Id));
+        recurring.HasIndex(r => r.Next);
+        recurring.Ignore(r => r.Recurrence);
+        recurring.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
+        model.Entity<ClosedYearRow>().HasKey(y => y.Year);
+        model.Entity<ClosedYearRow>().Property(y => y.Year).ValueGeneratedNever();
     }
 
     private static void Bank(ModelBuilder model)
@@ -466,6 +504,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         line.HasIndex(l => new { l.State, l.On });
         line.HasOne<BankFileRow>().WithMany().HasForeignKey(l => l.FileId).OnDelete(DeleteBehavior.Restrict);
         line.ToTable(t => t.HasCheckConstraint("NotNothing", "AmountMinor <> 0"));
+        line.HasIndex(l => l.CostId).IsUnique().HasFilter("CostId IS NOT NULL");
         var booking = model.Entity<BankBookingRow>();
         booking.HasIndex(b => b.PaymentId).IsUnique();
         booking.HasOne<BankLineRow>().WithMany().HasForeignKey(b => b.LineId).OnDelete(DeleteBehavior.Restrict);

@@ -4,6 +4,7 @@ using Gesamt.Store.Files;
 using Gesamt.Web;
 using Gesamt.Web.Access;
 using Gesamt.Web.Banking;
+using Gesamt.Web.Books;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
 using Gesamt.Web.Checklists;
@@ -189,6 +190,7 @@ if (describing)
     api.MapSetUp();
 api.MapTurns();
 api.MapPlanning();
+api.MapBooks();
 api.MapProjects();
 api.MapLetters();
 api.MapPaperFiles();

@@ -1,6 +1,8 @@
 using System.Text.Json.Serialization;
 using Gesamt.Web.Access;
+using Gesamt.Web.Accounts;
 using Gesamt.Web.Banking;
+using Gesamt.Web.Books;
 using Gesamt.Web.Briefs;
 using Gesamt.Web.Capture;
 using Gesamt.Web.Checklists;
@@ -45,6 +47,26 @@ namespace Gesamt.Web;
 /// <summary>How everything that is asked and answered reads as JSON, worked out when the program is built, so that no start looks into hundreds of types. One that is missing here works too, only later; a test names it.</summary>
 [JsonSourceGenerationOptions(GenerationMode = JsonSourceGenerationMode.Metadata)]
 [JsonSerializable(typeof(string[]))]
+[JsonSerializable(typeof(IReadOnlyList<BankOutDto>))]
+[JsonSerializable(typeof(BankPaysDto))]
+[JsonSerializable(typeof(MoneyOverviewDto))]
+[JsonSerializable(typeof(MoneyPartsDto))]
+[JsonSerializable(typeof(IReadOnlyList<StageChanceDto>))]
+[JsonSerializable(typeof(SetChanceDto))]
+[JsonSerializable(typeof(TaxSummaryDto))]
+[JsonSerializable(typeof(TaxAsDto))]
+[JsonSerializable(typeof(IReadOnlyList<BookYearDto>))]
+[JsonSerializable(typeof(ClosedDto))]
+[JsonSerializable(typeof(BookUsualDto))]
+[JsonSerializable(typeof(OpenedCostDto))]
+[JsonSerializable(typeof(BookIdDto))]
+[JsonSerializable(typeof(SaveRecurringCostDto))]
+[JsonSerializable(typeof(StoppedDto))]
+[JsonSerializable(typeof(KeepIncomeDto))]
+[JsonSerializable(typeof(AccountsDto))]
+[JsonSerializable(typeof(StatementDto))]
+[JsonSerializable(typeof(SaveAccountDto))]
+[JsonSerializable(typeof(SaveTransferDto))]
 [JsonSerializable(typeof(WeekDto))]
 [JsonSerializable(typeof(MonthDto))]
 [JsonSerializable(typeof(SeasonDto))]

@@ -47,7 +47,7 @@ public sealed class MoneyComesJourney(Demo demo) : IClassFixture<Demo>
         client.Type("Card number", "1000 2000 3000 4018");
         client.PressWith("Pay €");
         client.See("not enough money");
-        owner.Go("/money");
+        owner.Go("/money/invoices");
         owner.Type("Number, client or project", "weir");
         owner.See("Weir House lettering");
         owner.SeeNot("Copperline bikes");

@@ -386,6 +386,22 @@ public sealed class Person : IDisposable
         );
     }
 
+    /// <summary>Lets a file fall onto the page, as from a folder of the device.</summary>
+    public void Drop(string name, byte[] bytes, string type) =>
+        Driver.ExecuteScript(
+            """
+            const [name, bytes, type] = arguments;
+            const files = new DataTransfer();
+            files.items.add(new File([Uint8Array.from(atob(bytes), c => c.charCodeAt(0))], name, { type }));
+            const main = document.querySelector("main");
+            for (const event of ["dragover", "drop"])
+              main.dispatchEvent(new DragEvent(event, { bubbles: true, cancelable: true, dataTransfer: files }));
+            """,
+            name,
+            Convert.ToBase64String(bytes),
+            type
+        );
+
     /// <summary>The bytes of the first file that the page links and whose address ends so.</summary>
     public byte[] Fetched(string ending) =>
         Convert.FromBase64String(

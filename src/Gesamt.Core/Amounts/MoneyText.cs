@@ -18,6 +18,10 @@ public static class MoneyText
     public static string Figures(Money money) =>
         money.Major.ToString("N" + money.Currency.Exponent, Formats[HouseStyle.Current.Numbers]);
 
+    /// <summary>The figures of the major unit alone, what is behind the decimal mark left out: “6 642”.</summary>
+    public static string Whole(Money money) =>
+        decimal.Truncate(money.Major).ToString("N0", Formats[HouseStyle.Current.Numbers]);
+
     private static NumberFormatInfo Format(NumberLook numbers)
     {
         var style = HouseStyle.Plain with { Numbers = numbers };

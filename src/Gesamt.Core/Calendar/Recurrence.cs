@@ -8,6 +8,7 @@ public enum Every
     Week,
     TwoWeeks,
     Month,
+    Quarter,
     Year,
 }
 
@@ -28,6 +29,7 @@ public sealed record Recurrence(Every Every, LocalDate First, LocalDate? Until =
             Every.Week => First.PlusWeeks(k),
             Every.TwoWeeks => First.PlusWeeks(2 * k),
             Every.Month => First.PlusMonths(k),
+            Every.Quarter => First.PlusMonths(3 * k),
             _ => First.PlusYears(k),
         };
 }
@@ -42,6 +44,7 @@ public static class EveryWords
             Every.Week => "every week",
             Every.TwoWeeks => "every two weeks",
             Every.Month => "every month",
+            Every.Quarter => "every quarter",
             _ => "every year",
         };
 }

@@ -16,7 +16,7 @@ public static class Pricing
     }
 
     /// <summary>The lines and totals of a choice, not split yet.</summary>
-    internal static PricedChoice Sums(Offer offer, Choice choice)
+    public static PricedChoice Sums(Offer offer, Choice choice)
     {
         CheckKeys(offer, choice);
         var lines = offer

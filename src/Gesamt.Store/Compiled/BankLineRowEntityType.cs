@@ -22,9 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.BankLineRow",
                 typeof(BankLineRow),
                 baseEntityType,
-                propertyCount: 13,
+                propertyCount: 14,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -57,6 +57,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(BankLineRow).GetProperty("ByItself", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(BankLineRow).GetField("<ByItself>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
+
+            var costId = runtimeEntityType.AddProperty(
+                "CostId",
+                typeof(CostId?),
+                propertyInfo: typeof(BankLineRow).GetProperty("CostId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(BankLineRow).GetField("<CostId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<CostId>());
 
             var currency = runtimeEntityType.AddProperty(
                 "Currency",
@@ -124,13 +132,18 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key0);
 
             var index = runtimeEntityType.AddIndex(
-                new[] { fileId });
+                new[] { costId },
+                unique: true);
+            index.AddAnnotation("Relational:Filter", "CostId IS NOT NULL");
 
             var index0 = runtimeEntityType.AddIndex(
+                new[] { fileId });
+
+            var index1 = runtimeEntityType.AddIndex(
                 new[] { key },
                 unique: true);
 
-            var index1 = runtimeEntityType.AddIndex(
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { state, on });
 
             return runtimeEntityType;

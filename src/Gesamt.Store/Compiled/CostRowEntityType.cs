@@ -22,9 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.CostRow",
                 typeof(CostRow),
                 baseEntityType,
-                propertyCount: 15,
+                propertyCount: 18,
                 foreignKeyCount: 2,
-                unnamedIndexCount: 2,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -37,6 +37,14 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.IdNumber<CostId>());
             id.SetSentinelFromProviderValue(0L);
             id.AddAnnotation("Sqlite:ValueGenerationStrategy", SqliteValueGenerationStrategy.Autoincrement);
+
+            var accountId = runtimeEntityType.AddProperty(
+                "AccountId",
+                typeof(AccountId?),
+                propertyInfo: typeof(CostRow).GetProperty("AccountId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CostRow).GetField("<AccountId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<AccountId>());
 
             var category = runtimeEntityType.AddProperty(
                 "Category",
@@ -72,6 +80,13 @@ namespace Gesamt.Store.Compiled
                 nullable: true,
                 valueConverter: new GesamtDb.IdNumber<InvoiceId>());
 
+            var occurrence = runtimeEntityType.AddProperty(
+                "Occurrence",
+                typeof(int?),
+                propertyInfo: typeof(CostRow).GetProperty("Occurrence", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CostRow).GetField("<Occurrence>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var on = runtimeEntityType.AddProperty(
                 "On",
                 typeof(LocalDate),
@@ -88,11 +103,11 @@ namespace Gesamt.Store.Compiled
 
             var projectId = runtimeEntityType.AddProperty(
                 "ProjectId",
-                typeof(ProjectId),
+                typeof(ProjectId?),
                 propertyInfo: typeof(CostRow).GetProperty("ProjectId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(CostRow).GetField("<ProjectId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
                 valueConverter: new GesamtDb.IdNumber<ProjectId>());
-            projectId.SetSentinelFromProviderValue(0L);
 
             var receiptHash = runtimeEntityType.AddProperty(
                 "ReceiptHash",
@@ -114,6 +129,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(CostRow).GetProperty("ReceiptType", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(CostRow).GetField("<ReceiptType>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var recurring = runtimeEntityType.AddProperty(
+                "Recurring",
+                typeof(RecurringCostId?),
+                propertyInfo: typeof(CostRow).GetProperty("Recurring", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(CostRow).GetField("<Recurring>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<RecurringCostId>());
 
             var removed = runtimeEntityType.AddProperty(
                 "Removed",
@@ -143,7 +166,14 @@ namespace Gesamt.Store.Compiled
                 new[] { invoiceId });
 
             var index0 = runtimeEntityType.AddIndex(
+                new[] { on });
+
+            var index1 = runtimeEntityType.AddIndex(
                 new[] { projectId });
+
+            var index2 = runtimeEntityType.AddIndex(
+                new[] { recurring, occurrence },
+                unique: true);
 
             return runtimeEntityType;
         }
@@ -163,8 +193,7 @@ namespace Gesamt.Store.Compiled
             var runtimeForeignKey = declaringEntityType.AddForeignKey(new[] { declaringEntityType.FindProperty("ProjectId") },
                 principalEntityType.FindKey(new[] { principalEntityType.FindProperty("Id") }),
                 principalEntityType,
-                deleteBehavior: DeleteBehavior.Restrict,
-                required: true);
+                deleteBehavior: DeleteBehavior.Restrict);
 
             return runtimeForeignKey;
         }

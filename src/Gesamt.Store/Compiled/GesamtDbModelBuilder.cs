@@ -13,13 +13,14 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("b9b92e8e-551b-4a0d-b473-28160898055d"), entityTypeCount: 79)
+            : base(skipDetectChanges: false, modelId: new Guid("5fc3740c-a5b8-4bd7-95bb-075092d24cc2"), entityTypeCount: 84)
         {
         }
 
         partial void Initialize()
         {
             var accessRow = AccessRowEntityType.Create(this);
+            var accountRow = AccountRowEntityType.Create(this);
             var answersRow = AnswersRowEntityType.Create(this);
             var apiKeyRow = ApiKeyRowEntityType.Create(this);
             var appointmentRow = AppointmentRowEntityType.Create(this);
@@ -34,6 +35,7 @@ namespace Gesamt.Store.Compiled
             var checklistRow = ChecklistRowEntityType.Create(this);
             var checkoutRow = CheckoutRowEntityType.Create(this);
             var clockRow = ClockRowEntityType.Create(this);
+            var closedYearRow = ClosedYearRowEntityType.Create(this);
             var contractTemplateRow = ContractTemplateRowEntityType.Create(this);
             var costRow = CostRowEntityType.Create(this);
             var detailDoubtRow = DetailDoubtRowEntityType.Create(this);
@@ -48,6 +50,7 @@ namespace Gesamt.Store.Compiled
             var hoursRow = HoursRowEntityType.Create(this);
             var importRow = ImportRowEntityType.Create(this);
             var importedRow = ImportedRowEntityType.Create(this);
+            var incomeRow = IncomeRowEntityType.Create(this);
             var invoiceRow = InvoiceRowEntityType.Create(this);
             var joinRow = JoinRowEntityType.Create(this);
             var keptMeansRow = KeptMeansRowEntityType.Create(this);
@@ -76,6 +79,7 @@ namespace Gesamt.Store.Compiled
             var projectRow = ProjectRowEntityType.Create(this);
             var quoteRow = QuoteRowEntityType.Create(this);
             var rateSheetRow = RateSheetRowEntityType.Create(this);
+            var recurringCostRow = RecurringCostRowEntityType.Create(this);
             var recurringRow = RecurringRowEntityType.Create(this);
             var refundRow = RefundRowEntityType.Create(this);
             var requestRow = RequestRowEntityType.Create(this);
@@ -95,6 +99,7 @@ namespace Gesamt.Store.Compiled
             var taskListRow = TaskListRowEntityType.Create(this);
             var taskRow = TaskRowEntityType.Create(this);
             var templateFileRow = TemplateFileRowEntityType.Create(this);
+            var transferRow = TransferRowEntityType.Create(this);
             var upkeepRow = UpkeepRowEntityType.Create(this);
             var uploadRow = UploadRowEntityType.Create(this);
             var versionRow = VersionRowEntityType.Create(this);
@@ -145,6 +150,7 @@ namespace Gesamt.Store.Compiled
             QuoteRowEntityType.CreateForeignKey1(quoteRow, costRow);
             QuoteRowEntityType.CreateForeignKey2(quoteRow, projectRow);
             RateSheetRowEntityType.CreateForeignKey1(rateSheetRow, projectRow);
+            RecurringCostRowEntityType.CreateForeignKey1(recurringCostRow, projectRow);
             RecurringRowEntityType.CreateForeignKey1(recurringRow, projectRow);
             RefundRowEntityType.CreateForeignKey1(refundRow, projectRow);
             ReviewRowEntityType.CreateForeignKey1(reviewRow, projectRow);
@@ -153,9 +159,12 @@ namespace Gesamt.Store.Compiled
             StandingColumnsEntityType.CreateForeignKey1(standingColumns, projectRow);
             TaskRowEntityType.CreateForeignKey1(taskRow, projectRow);
             TemplateFileRowEntityType.CreateForeignKey1(templateFileRow, letterTemplateRow);
+            TransferRowEntityType.CreateForeignKey1(transferRow, accountRow);
+            TransferRowEntityType.CreateForeignKey2(transferRow, accountRow);
             VersionRowEntityType.CreateForeignKey1(versionRow, projectRow);
 
             AccessRowEntityType.CreateAnnotations(accessRow);
+            AccountRowEntityType.CreateAnnotations(accountRow);
             AnswersRowEntityType.CreateAnnotations(answersRow);
             ApiKeyRowEntityType.CreateAnnotations(apiKeyRow);
             AppointmentRowEntityType.CreateAnnotations(appointmentRow);
@@ -170,6 +179,7 @@ namespace Gesamt.Store.Compiled
             ChecklistRowEntityType.CreateAnnotations(checklistRow);
             CheckoutRowEntityType.CreateAnnotations(checkoutRow);
             ClockRowEntityType.CreateAnnotations(clockRow);
+            ClosedYearRowEntityType.CreateAnnotations(closedYearRow);
             ContractTemplateRowEntityType.CreateAnnotations(contractTemplateRow);
             CostRowEntityType.CreateAnnotations(costRow);
             DetailDoubtRowEntityType.CreateAnnotations(detailDoubtRow);
@@ -184,6 +194,7 @@ namespace Gesamt.Store.Compiled
             HoursRowEntityType.CreateAnnotations(hoursRow);
             ImportRowEntityType.CreateAnnotations(importRow);
             ImportedRowEntityType.CreateAnnotations(importedRow);
+            IncomeRowEntityType.CreateAnnotations(incomeRow);
             InvoiceRowEntityType.CreateAnnotations(invoiceRow);
             JoinRowEntityType.CreateAnnotations(joinRow);
             KeptMeansRowEntityType.CreateAnnotations(keptMeansRow);
@@ -212,6 +223,7 @@ namespace Gesamt.Store.Compiled
             ProjectRowEntityType.CreateAnnotations(projectRow);
             QuoteRowEntityType.CreateAnnotations(quoteRow);
             RateSheetRowEntityType.CreateAnnotations(rateSheetRow);
+            RecurringCostRowEntityType.CreateAnnotations(recurringCostRow);
             RecurringRowEntityType.CreateAnnotations(recurringRow);
             RefundRowEntityType.CreateAnnotations(refundRow);
             RequestRowEntityType.CreateAnnotations(requestRow);
@@ -231,6 +243,7 @@ namespace Gesamt.Store.Compiled
             TaskListRowEntityType.CreateAnnotations(taskListRow);
             TaskRowEntityType.CreateAnnotations(taskRow);
             TemplateFileRowEntityType.CreateAnnotations(templateFileRow);
+            TransferRowEntityType.CreateAnnotations(transferRow);
             UpkeepRowEntityType.CreateAnnotations(upkeepRow);
             UploadRowEntityType.CreateAnnotations(uploadRow);
             VersionRowEntityType.CreateAnnotations(versionRow);

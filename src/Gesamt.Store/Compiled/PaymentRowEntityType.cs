@@ -22,9 +22,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.PaymentRow",
                 typeof(PaymentRow),
                 baseEntityType,
-                propertyCount: 9,
+                propertyCount: 11,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -37,6 +37,14 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.IdNumber<PaymentId>());
             id.SetSentinelFromProviderValue(0L);
             id.AddAnnotation("Sqlite:ValueGenerationStrategy", SqliteValueGenerationStrategy.Autoincrement);
+
+            var accountId = runtimeEntityType.AddProperty(
+                "AccountId",
+                typeof(AccountId?),
+                propertyInfo: typeof(PaymentRow).GetProperty("AccountId", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PaymentRow).GetField("<AccountId>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<AccountId>());
 
             var amountMinor = runtimeEntityType.AddProperty(
                 "AmountMinor",
@@ -52,6 +60,13 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(PaymentRow).GetField("<At>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 valueConverter: new GesamtDb.InstantTicks());
             at.SetSentinelFromProviderValue(0L);
+
+            var chargedBack = runtimeEntityType.AddProperty(
+                "ChargedBack",
+                typeof(bool),
+                propertyInfo: typeof(PaymentRow).GetProperty("ChargedBack", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PaymentRow).GetField("<ChargedBack>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var currency = runtimeEntityType.AddProperty(
                 "Currency",
@@ -106,9 +121,13 @@ namespace Gesamt.Store.Compiled
                 new[] { at });
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { projectId });
+                new[] { goneAt });
+            index0.AddAnnotation("Relational:Filter", "GoneAt IS NOT NULL");
 
             var index1 = runtimeEntityType.AddIndex(
+                new[] { projectId });
+
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { reference },
                 unique: true);
 

@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StandingColumns",
                 typeof(StandingColumns),
                 baseEntityType,
-                propertyCount: 29,
+                propertyCount: 30,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -170,6 +170,14 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(StandingColumns).GetProperty("Phases", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StandingColumns).GetField("<Phases>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var proposalOut = runtimeEntityType.AddProperty(
+                "ProposalOut",
+                typeof(VersionId?),
+                propertyInfo: typeof(StandingColumns).GetProperty("ProposalOut", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<ProposalOut>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<VersionId>());
 
             var putAway = runtimeEntityType.AddProperty(
                 "PutAway",

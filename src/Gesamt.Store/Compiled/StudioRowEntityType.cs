@@ -21,7 +21,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StudioRow",
                 typeof(StudioRow),
                 baseEntityType,
-                propertyCount: 49,
+                propertyCount: 51,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -55,6 +55,12 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(StudioRow).GetProperty("Brand", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<Brand>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var chances = runtimeEntityType.AddProperty(
+                "Chances",
+                typeof(string),
+                propertyInfo: typeof(StudioRow).GetProperty("Chances", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<Chances>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var clientAddress = runtimeEntityType.AddProperty(
                 "ClientAddress",
@@ -329,6 +335,13 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(StudioRow).GetProperty("Site", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<Site>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var taxAsReceived = runtimeEntityType.AddProperty(
+                "TaxAsReceived",
+                typeof(bool),
+                propertyInfo: typeof(StudioRow).GetProperty("TaxAsReceived", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<TaxAsReceived>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: false);
 
             var taxNumber = runtimeEntityType.AddProperty(
                 "TaxNumber",

@@ -57,6 +57,45 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Access", (string)null);
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.AccountRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Iban")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("OpenedOn")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("OpeningMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Takes")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.ToTable("Accounts");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.AnswersRow", b =>
                 {
                     b.Property<long>("Id")
@@ -257,6 +296,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<bool>("ByItself")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("CostId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Currency")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -292,6 +334,10 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("CostId")
+                        .IsUnique()
+                        .HasFilter("CostId IS NOT NULL");
 
                     b.HasIndex("FileId");
 
@@ -545,6 +591,23 @@ namespace Gesamt.Store.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.ClosedYearRow", b =>
+                {
+                    b.Property<int>("Year")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Control")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Year");
+
+                    b.ToTable("ClosedYears");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.ContractTemplateRow", b =>
                 {
                     b.Property<int>("Id")
@@ -590,6 +653,9 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<long?>("AccountId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Category")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -607,6 +673,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<long?>("InvoiceId")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int?>("Occurrence")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("On")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -615,7 +684,7 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<long>("ProjectId")
+                    b.Property<long?>("ProjectId")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("ReceiptHash")
@@ -626,6 +695,9 @@ namespace Gesamt.Store.Migrations
 
                     b.Property<string>("ReceiptType")
                         .HasColumnType("TEXT");
+
+                    b.Property<long?>("Recurring")
+                        .HasColumnType("INTEGER");
 
                     b.Property<bool>("Removed")
                         .HasColumnType("INTEGER");
@@ -641,7 +713,12 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("InvoiceId");
 
+                    b.HasIndex("On");
+
                     b.HasIndex("ProjectId");
+
+                    b.HasIndex("Recurring", "Occurrence")
+                        .IsUnique();
 
                     b.ToTable("Costs", t =>
                         {
@@ -1170,6 +1247,56 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("ImportId");
 
                     b.ToTable("Imported");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.IncomeRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long?>("AccountId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Category")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GrossMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Payer")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TaxPartsPerMillion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("On");
+
+                    b.ToTable("Incomes", t =>
+                        {
+                            t.HasCheckConstraint("Positive", "GrossMinor > 0");
+                        });
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.InvoiceRow", b =>
@@ -2221,10 +2348,16 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<long?>("AccountId")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("AmountMinor")
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("ChargedBack")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Currency")
@@ -2250,6 +2383,9 @@ namespace Gesamt.Store.Migrations
                     b.HasKey("Id");
 
                     b.HasIndex("At");
+
+                    b.HasIndex("GoneAt")
+                        .HasFilter("GoneAt IS NOT NULL");
 
                     b.HasIndex("ProjectId");
 
@@ -2612,6 +2748,71 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("ProjectId");
 
                     b.ToTable("RateSheets");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.RecurringCostRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long?>("AccountId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Booked")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Category")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Currency")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Every")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("First")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("GrossMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Next")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Payee")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("TaxPartsPerMillion")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Until")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Next");
+
+                    b.HasIndex("ProjectId");
+
+                    b.ToTable("RecurringCosts", t =>
+                        {
+                            t.HasCheckConstraint("Positive", "GrossMinor > 0");
+                        });
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.RecurringRow", b =>
@@ -3194,6 +3395,10 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Chances")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("ClientAddress")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -3340,6 +3545,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Site")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("TaxAsReceived")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("TaxNumber")
                         .IsRequired()
@@ -3517,6 +3725,53 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("TemplateId");
 
                     b.ToTable("TemplateFiles");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.TransferRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<long>("ArrivedMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("FromId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("LeftMinor")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("On")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ToId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Words")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("FromId");
+
+                    b.HasIndex("On");
+
+                    b.HasIndex("ToId");
+
+                    b.ToTable("Transfers", t =>
+                        {
+                            t.HasCheckConstraint("Positive", "LeftMinor > 0 AND ArrivedMinor > 0");
+
+                            t.HasCheckConstraint("TwoAccounts", "FromId <> ToId");
+                        });
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.UpkeepRow", b =>
@@ -3745,8 +4000,7 @@ namespace Gesamt.Store.Migrations
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()
                         .HasForeignKey("ProjectId")
-                        .OnDelete(DeleteBehavior.Restrict)
-                        .IsRequired();
+                        .OnDelete(DeleteBehavior.Restrict);
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.DetailDoubtRow", b =>
@@ -4062,6 +4316,9 @@ namespace Gesamt.Store.Migrations
                                 .IsRequired()
                                 .HasColumnType("TEXT");
 
+                            b1.Property<long?>("ProposalOut")
+                                .HasColumnType("INTEGER");
+
                             b1.Property<bool>("PutAway")
                                 .HasColumnType("INTEGER");
 
@@ -4149,6 +4406,14 @@ namespace Gesamt.Store.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.RecurringCostRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict);
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.RecurringRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
@@ -4209,6 +4474,21 @@ namespace Gesamt.Store.Migrations
                         .WithMany("Files")
                         .HasForeignKey("TemplateId")
                         .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.TransferRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.AccountRow", null)
+                        .WithMany()
+                        .HasForeignKey("FromId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.HasOne("Gesamt.Store.Model.AccountRow", null)
+                        .WithMany()
+                        .HasForeignKey("ToId")
+                        .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });
 

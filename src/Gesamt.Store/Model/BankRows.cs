@@ -62,6 +62,9 @@ public sealed class BankLineRow
     /// <summary>Booked without being asked, because reference and amount left no doubt.</summary>
     public bool ByItself { get; set; }
 
+    /// <summary>The cost that this money out paid.</summary>
+    public CostId? CostId { get; set; }
+
     /// <summary>When it was booked or set aside.</summary>
     public Instant? DoneAt { get; set; }
 }

@@ -254,6 +254,12 @@ public sealed class PaymentRow
 
     /// <summary>When it was taken back or charged back.</summary>
     public Instant? GoneAt { get; set; }
+
+    /// <summary>The payer's bank took it back: it came and it went. What was only written down by mistake never came.</summary>
+    public bool ChargedBack { get; set; }
+
+    /// <summary>Where it arrived; null for the first account of its currency.</summary>
+    public AccountId? AccountId { get; set; }
 }
 
 public enum RefundState

@@ -108,6 +108,9 @@ public sealed class StandingColumns
     /// <summary>Its phases with the days they stand from and until, as JSON.</summary>
     public string Phases { get; set; } = "[]";
 
+    /// <summary>The proposal that is out; null where none is, or a price is agreed.</summary>
+    public VersionId? ProposalOut { get; set; }
+
     /// <summary>What is agreed and not invoiced yet, as JSON.</summary>
     public string ToCome { get; set; } = "[]";
 

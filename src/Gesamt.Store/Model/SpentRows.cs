@@ -36,11 +36,13 @@ public sealed class ClockRow
     public Instant? StoppedAt { get; set; }
 }
 
-/// <summary>What a project cost the studio.</summary>
+/// <summary>What was spent: for a project, or for the studio as a whole.</summary>
 public sealed class CostRow
 {
     public CostId Id { get; set; }
-    public ProjectId ProjectId { get; set; }
+
+    /// <summary>Null for a cost of the studio as a whole.</summary>
+    public ProjectId? ProjectId { get; set; }
     public LocalDate On { get; set; }
     public required string Payee { get; set; }
     public required string What { get; set; }
@@ -61,6 +63,13 @@ public sealed class CostRow
     public string? ReceiptHash { get; set; }
     public string? ReceiptName { get; set; }
     public string? ReceiptType { get; set; }
+
+    /// <summary>Where it was paid from; null for the first account of its currency.</summary>
+    public AccountId? AccountId { get; set; }
+
+    /// <summary>The recurring cost whose occurrence this is, and which, from 0; once each.</summary>
+    public RecurringCostId? Recurring { get; set; }
+    public int? Occurrence { get; set; }
     public bool Removed { get; set; }
 }
 

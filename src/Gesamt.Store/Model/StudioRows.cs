@@ -68,6 +68,12 @@ public sealed class StudioRow
     /// <summary>Days after which a finished project is put away by itself; null for never.</summary>
     public int? PutAwayDays { get; set; }
 
+    /// <summary>Whether tax is owed when money comes; else when an invoice is issued.</summary>
+    public bool TaxAsReceived { get; set; }
+
+    /// <summary>How likely projects of a stage are to be booked where the owner says so, as JSON.</summary>
+    public string Chances { get; set; } = "[]";
+
     /// <summary>Whether hours are kept at all; while they are not, no hourly figure appears anywhere.</summary>
     public bool HoursOff { get; set; }
 

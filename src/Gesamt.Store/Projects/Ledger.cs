@@ -3,6 +3,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Planning;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Proposals;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
@@ -321,6 +322,7 @@ public sealed class Ledger(GesamtDb db)
         );
         (columns.OnTable, columns.TouchAt) = (standing.IsOnTable, project.History.LastTouch);
         columns.Milestone = MilestoneRule.LastReached(project);
+        columns.ProposalOut = ProposalState.Open(project.History)?.What.Version;
         columns.Phases = StoreJson.Write(Schedule.Of(project));
         columns.ToCome = StoreJson.Write(
             Billing.Planned(project).Select(planned => new ComingPayment(planned.Due, planned.Amount.Minor)).ToList()

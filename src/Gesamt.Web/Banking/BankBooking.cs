@@ -143,7 +143,8 @@ internal static class BankBooking
                 PaymentMeans.Transfer,
                 null,
                 Actor.Client,
-                HappenedAt(act, row.On)
+                HappenedAt(act, row.On),
+                row.Account
             );
             act.Db.BankBookings.Add(new() { LineId = row.Id, PaymentId = payment.Id });
         }
@@ -177,7 +178,7 @@ internal static class BankBooking
                 await Refunding.VoidAsync(act, await act.OpenAsync(payment.ProjectId), payment);
                 act.Db.BankBookings.Remove(booking);
             }
-            (row.State, row.ByItself, row.DoneAt) = (BankLineState.Open, false, null);
+            (row.State, row.ByItself, row.DoneAt, row.CostId) = (BankLineState.Open, false, null, null);
         });
 
     private static async Task<BankLineRow> OneAsync(Desk desk, BankLineId id) =>

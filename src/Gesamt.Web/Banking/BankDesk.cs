@@ -28,11 +28,12 @@ internal static class BankDesk
             .Take(Latest)
             .ToListAsync();
         var booked = await BookedAsync(desk, done);
+        var costs = await CostsAsync(desk, done);
         return new(
             [.. open.Select(line => Open(desk, line, invoices))],
             open.Count < Page ? 0 : await coming.CountAsync() - open.Count,
-            await desk.Db.BankLines.CountAsync(l => l.AmountMinor < 0),
-            [.. done.Select(line => Done(desk, line, booked[line.Id]))],
+            await desk.Db.BankLines.CountAsync(l => l.AmountMinor < 0 && l.State == BankLineState.Open),
+            [.. done.Select(line => Done(desk, line, booked[line.Id], costs))],
             [
                 .. (
                     await desk.Db.BankFiles.AsNoTracking().OrderByDescending(f => f.Id).Take(Files).ToListAsync()
@@ -126,10 +127,19 @@ internal static class BankDesk
         ).ToLookup(b => b.LineId, b => (b.ProjectId, b.Number));
     }
 
+    private static async Task<IReadOnlyDictionary<CostId, string>> CostsAsync(Desk desk, List<BankLineRow> lines)
+    {
+        var ids = lines.Select(line => line.CostId).OfType<CostId>().ToList();
+        return ids.Count == 0
+            ? new Dictionary<CostId, string>()
+            : await desk.Db.Costs.Where(c => ids.Contains(c.Id)).ToDictionaryAsync(c => c.Id, c => c.What);
+    }
+
     private static BankDoneDto Done(
         Desk desk,
         BankLineRow row,
-        IEnumerable<(ProjectId Project, string Number)> invoices
+        IEnumerable<(ProjectId Project, string Number)> invoices,
+        IReadOnlyDictionary<CostId, string> costs
     ) =>
         new(
             row.Id.Value,
@@ -137,6 +147,7 @@ internal static class BankDesk
             MoneyText.Of(BankBooking.Of(row).Amount),
             row.Party.Length > 0 ? row.Party : Words(row),
             [.. invoices.Select(one => new BankPaidDto(one.Project.Value, one.Number))],
-            row.ByItself
+            row.ByItself,
+            row.CostId is { } cost ? costs.GetValueOrDefault(cost, "a cost") : ""
         );
 }

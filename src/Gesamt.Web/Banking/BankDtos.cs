@@ -41,13 +41,15 @@ public sealed record BankPaidDto(long Project, string Number);
 /// <summary>A line that was booked or set aside.</summary>
 /// <param name="Paid">None where it was set aside.</param>
 /// <param name="ByItself">Booked without being asked: reference and amount left no doubt.</param>
+/// <param name="Cost">What it paid, where money went out; empty for none.</param>
 public sealed record BankDoneDto(
     long Id,
     string On,
     string Amount,
     string Party,
     IReadOnlyList<BankPaidDto> Paid,
-    bool ByItself
+    bool ByItself,
+    string Cost
 );
 
 /// <summary>A file that was taken in.</summary>

@@ -68,6 +68,7 @@ public static class DemoPlay
         }
         await RunUntilAsync(services, clock, ticker, end, end);
         clock.Set(end, stands);
+        await DemoBooks.LayAsync(services, Path.Combine(folder, "books.txt"));
         await ticker.TickAsync(CancellationToken.None);
         // the owner looked last on the evening before
         await using var last = services.CreateAsyncScope();

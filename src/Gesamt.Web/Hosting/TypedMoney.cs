@@ -24,6 +24,19 @@ public static class TypedMoney
             ? money
             : throw new InvalidException((field, $"{currency.Code} has {currency.Exponent} decimals at most."));
     }
+
+    /// <summary>A balance: nothing, or an amount above or below it; empty is nothing.</summary>
+    /// <exception cref="InvalidException">It is none.</exception>
+    public static Money Balance(Currency currency, string text, string field)
+    {
+        var plain = text.Trim();
+        var isBelow = plain.StartsWith('-') || plain.StartsWith('\u2212');
+        var digits = isBelow ? plain[1..].Trim() : plain;
+        if (digits.Length == 0 && !isBelow || NumberReading.Amount(digits) == 0)
+            return Money.Zero(currency);
+        var amount = Of(currency, digits, field);
+        return isBelow ? -amount : amount;
+    }
 }
 
 /// <summary>The day of something that happened outside.</summary>

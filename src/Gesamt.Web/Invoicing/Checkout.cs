@@ -4,6 +4,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Accounts;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -140,6 +141,7 @@ public static class Checkout
     }
 
     /// <summary>Writes a payment down.</summary>
+    /// <param name="iban">The account it arrived on, where a statement of the bank says so.</param>
     public static async Task<PaymentRow> BookAsync(
         Act act,
         ProjectFile file,
@@ -148,9 +150,11 @@ public static class Checkout
         PaymentMeans means,
         string? reference,
         Actor by,
-        Instant happened
+        Instant happened,
+        string? iban = null
     )
     {
+        var on = act.Calendar.DateOf(happened);
         var payment = new PaymentRow
         {
             ProjectId = file.Id,
@@ -160,6 +164,7 @@ public static class Checkout
             Means = means,
             Reference = reference,
             At = happened,
+            AccountId = await AccountChoice.ForAsync(act.Desk, means, amount.Currency, on, iban),
         };
         act.Db.Payments.Add(payment);
         await act.Db.SaveChangesAsync();

@@ -164,7 +164,7 @@ public static class Refunding
 
     internal static async Task ChargeBackAsync(Act act, ProjectFile file, PaymentRow payment, Actor by, Instant on)
     {
-        payment.GoneAt = on;
+        (payment.GoneAt, payment.ChargedBack) = (on, true);
         await act.Db.SaveChangesAsync();
         await act.RecordAtAsync(file, by, on, new Happening.PaymentChargedBack(payment.Id));
     }

@@ -25,10 +25,12 @@ internal static class HourlyFigures
             .GroupBy(h => h.ProjectId)
             .Select(same => new { same.Key, Minutes = same.Sum(h => h.Minutes) })
             .ToDictionaryAsync(same => same.Key, same => same.Minutes);
-        var costs = (await desk.Db.Costs.AsNoTracking().Where(c => !c.Removed && !c.ChargeOn).ToListAsync()).ToLookup(
-            c => c.ProjectId,
-            SpentView.NetAmountOf
-        );
+        var costs = (
+            await desk
+                .Db.Costs.AsNoTracking()
+                .Where(c => c.ProjectId != null && !c.Removed && !c.ChargeOn)
+                .ToListAsync()
+        ).ToLookup(c => c.ProjectId!.Value, SpentView.NetAmountOf);
         return minutes.ToDictionary(one => one.Key, one => new Took(one.Value, [.. costs[one.Key]]));
     }
 }

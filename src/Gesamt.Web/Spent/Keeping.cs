@@ -4,6 +4,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Accounts;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
@@ -17,7 +18,7 @@ public static class Keeping
 {
     internal const int LongestWords = 200,
         LongestName = 120;
-    private const int LongestCategory = 60;
+    internal const int LongestCategory = 60;
 
     /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
     public static Task<HoursId> AddAsync(Desk desk, ProjectId project, KeepHoursDto hours) =>
@@ -63,7 +64,7 @@ public static class Keeping
                 What = "",
                 Currency = desk.CurrencyOf(file).Code,
             };
-            Write(desk, row, cost);
+            await WriteAsync(desk, row, cost);
             act.Db.Costs.Add(row);
             await act.Db.SaveChangesAsync();
             await act.RecordAsync(file, Actor.Owner, new Happening.CostKept(row.Id));
@@ -73,12 +74,30 @@ public static class Keeping
     /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
     /// <exception cref="RefusedException">It is charged on.</exception>
     public static Task ChangeAsync(Desk desk, ProjectId project, CostId id, KeepCostDto cost) =>
-        WhileFreeAsync(desk, project, id, row => Write(desk, row, cost));
+        WhileFreeAsync(
+            desk,
+            project,
+            id,
+            async row =>
+            {
+                await ClosedYears.DemandOpenAsync(desk, row.On);
+                await WriteAsync(desk, row, cost);
+            }
+        );
 
     /// <summary>Takes a cost out, or puts it back.</summary>
     /// <exception cref="RefusedException">It is charged on.</exception>
     public static Task RemoveAsync(Desk desk, ProjectId project, CostId id, bool removed) =>
-        WhileFreeAsync(desk, project, id, row => row.Removed = removed);
+        WhileFreeAsync(
+            desk,
+            project,
+            id,
+            async row =>
+            {
+                await ClosedYears.DemandOpenAsync(desk, row.On);
+                row.Removed = removed;
+            }
+        );
 
     /// <summary>Keeps the receipt of a cost, in the place of one that was there.</summary>
     /// <exception cref="InvalidException">It has no name, is empty, or is of no kind that is kept.</exception>
@@ -136,15 +155,18 @@ public static class Keeping
         row.Words = TypedText.Of("words", hours.Words, 0, LongestWords, "What was done");
     }
 
-    private static void Write(Desk desk, CostRow row, KeepCostDto cost)
+    /// <summary>Puts what was typed into a cost of a project or of the studio.</summary>
+    internal static async Task WriteAsync(Desk desk, CostRow row, KeepCostDto cost)
     {
         row.On = DayOf(desk, cost.On);
+        await ClosedYears.DemandOpenAsync(desk, row.On);
         row.What = TypedText.Of("what", cost.What, 1, LongestWords, "What it was for");
         row.Payee = TypedText.Of("payee", cost.Payee, 0, LongestName, "Whom it was paid to");
         row.Category = TypedText.Of("category", cost.Category, 0, LongestCategory, "A category");
         row.GrossMinor = TypedMoney.Of(Currency.Of(row.Currency), cost.Amount, "amount").Minor;
         row.TaxPartsPerMillion = TaxOf(cost.Tax);
         row.ChargeOn = cost.ChargeOn;
+        row.AccountId = await AccountChoice.OfAsync(desk, cost.Account, Currency.Of(row.Currency), row.On);
     }
 
     /// <exception cref="InvalidException">It is no rate.</exception>
@@ -159,18 +181,8 @@ public static class Keeping
     private static Task WhileFreeAsync(Desk desk, ProjectId project, HoursId id, Func<HoursRow, Task> change) =>
         WhileFreeAsync(desk, project, act => OneAsync(act, project, id), (taken, row) => taken.Of(row), change);
 
-    private static Task WhileFreeAsync(Desk desk, ProjectId project, CostId id, Action<CostRow> change) =>
-        WhileFreeAsync(
-            desk,
-            project,
-            act => OneAsync(act, project, id),
-            (taken, row) => taken.Of(row),
-            row =>
-            {
-                change(row);
-                return Task.CompletedTask;
-            }
-        );
+    private static Task WhileFreeAsync(Desk desk, ProjectId project, CostId id, Func<CostRow, Task> change) =>
+        WhileFreeAsync(desk, project, act => OneAsync(act, project, id), (taken, row) => taken.Of(row), change);
 
     private static Task WhileFreeAsync<TRow>(
         Desk desk,

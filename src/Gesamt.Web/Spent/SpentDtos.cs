@@ -14,6 +14,7 @@ public sealed record KeepHoursDto(LocalDate? On, string Time, string Words, long
 /// <param name="Amount">With its tax, in major units of the project’s currency.</param>
 /// <param name="Tax">The rate in it, per cent.</param>
 /// <param name="ChargeOn">Whether the client pays it besides.</param>
+/// <param name="Account">Where it was paid from; null for the first account of its currency.</param>
 public sealed record KeepCostDto(
     LocalDate? On,
     string Payee,
@@ -21,7 +22,8 @@ public sealed record KeepCostDto(
     string Category,
     string Amount,
     string Tax,
-    bool ChargeOn
+    bool ChargeOn,
+    long? Account = null
 );
 
 /// <summary>The number of what was just kept.</summary>

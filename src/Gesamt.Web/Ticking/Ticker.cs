@@ -1,8 +1,8 @@
-using Gesamt.Core;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Model;
+using Gesamt.Web.Books;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
@@ -130,6 +130,7 @@ public sealed class Ticker(
             await TryAsync("steps", StepsAsync, stop);
             await TryAsync("invoices", InvoicesAsync, stop);
             await TryAsync("recurring invoices", RecurringAsync, stop);
+            await TryAsync("recurring costs", CostsAsync, stop);
             await TryAsync("charges", ChargesAsync, stop);
             await TryAsync("reminders of meetings", RemindersAsync, stop);
             await TryAsync("standings", StandingsAsync, stop);
@@ -157,21 +158,17 @@ public sealed class Ticker(
             stop
         );
 
-    /// <summary>The same act for each of several projects.</summary>
-    private Task EachAsync(
-        string part,
-        IEnumerable<ProjectId> projects,
-        Func<Desk, ProjectId, Task> act,
-        CancellationToken stop
-    ) =>
+    /// <summary>The same act for each of several projects, or of whatever is due.</summary>
+    private Task EachAsync<T>(string part, IEnumerable<T> each, Func<Desk, T, Task> act, CancellationToken stop)
+        where T : notnull =>
         Independent.EachAsync(
             log,
             part,
-            projects,
-            project =>
+            each,
+            one =>
                 InScopeAsync(async desk =>
                 {
-                    await act(desk, project);
+                    await act(desk, one);
                     return true;
                 }),
             stop
@@ -212,6 +209,14 @@ public sealed class Ticker(
 
     private async Task RecurringAsync(CancellationToken stop) =>
         await EachAsync("recurring invoice", await InScopeAsync(Recurrences.DueAsync), Recurrences.IssueDueAsync, stop);
+
+    private async Task CostsAsync(CancellationToken stop) =>
+        await EachAsync(
+            "recurring cost",
+            await InScopeAsync(RecurringCosts.DueAsync),
+            RecurringCosts.BookDueAsync,
+            stop
+        );
 
     private async Task ChargesAsync(CancellationToken stop)
     {

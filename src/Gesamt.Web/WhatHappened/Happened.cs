@@ -8,6 +8,7 @@ using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
+using Gesamt.Web.Accounts;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
@@ -272,6 +273,7 @@ public static class Happened
             );
         if (what.Means is not { } means)
             throw new InvalidException(("means", "Say how it was paid: by transfer, by cheque or in cash."));
+        await ClosedYears.DemandOpenAsync(act.Desk, act.Calendar.DateOf(happened));
         await Checkout.BookAsync(act, file, invoice, amount, means, null, Actor.Owner, happened);
     }
 

@@ -1477,6 +1477,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bank/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BankOutDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bank/lines/{id}/cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BankPaysDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}": {
         parameters: {
             query?: never;
@@ -13660,6 +13788,1844 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    /** @description A year, or “all” for every year; the present one where nothing is said. */
+                    year?: string;
+                    /** @description The first day of any other range (ISO 8601). */
+                    from?: string;
+                    /** @description Its last day. */
+                    until?: string;
+                    as?: components["schemas"]["MoneyAs"];
+                    /** @description By ISO 4217; the studio's own where none is said. */
+                    currency?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MoneyOverviewDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/money/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    /** @description A year, or “all” for every year; the present one where nothing is said. */
+                    year?: string;
+                    /** @description The first day of any other range (ISO 8601). */
+                    from?: string;
+                    /** @description Its last day. */
+                    until?: string;
+                    as?: components["schemas"]["MoneyAs"];
+                    /** @description By ISO 4217; the studio's own where none is said. */
+                    currency?: string;
+                    show?: components["schemas"]["MoneyShow"];
+                    undated?: boolean;
+                    most?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MoneyPartsDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/money/chances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StageChanceDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/money/chances/{stage}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    stage: components["schemas"]["Stage"];
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SetChanceDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/money/tax": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    from?: string;
+                    until?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TaxSummaryDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TaxAsDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/money/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookYearDto"][];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/money/years/{year}/closed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    year: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClosedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/costs/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookUsualDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/costs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OpenedCostDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepCostDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    project?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepCostDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/costs/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/costs/{id}/receipt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recurring-costs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveRecurringCostDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recurring-costs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveRecurringCostDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recurring-costs/{id}/stopped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StoppedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/incomes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["KeepIncomeDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepIncomeDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/incomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepIncomeDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/incomes/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AccountsDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveAccountDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    year?: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StatementDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveAccountDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveTransferDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveTransferDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BookIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/transfers/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/tasks": {
         parameters: {
             query?: never;
@@ -24344,6 +26310,37 @@ export interface components {
             outstanding: boolean;
             all: components["schemas"]["AccessDto"][];
         };
+        AccountDto: {
+            /** Format: int64 */
+            id: number;
+            said: components["schemas"]["SaveAccountDto"];
+            balance: string;
+            since: string;
+            /** @description What names no account of its currency lies here. */
+            first: boolean;
+        };
+        AccountNameDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            currency: string;
+        };
+        AccountTransferDto: {
+            /** Format: int64 */
+            id: number;
+            on: string;
+            /** @description “Current account to cash box, for change”. */
+            words: string;
+            amount: string;
+            said: components["schemas"]["SaveTransferDto"];
+        };
+        /** @description All accounts with what is on them. */
+        AccountsDto: {
+            accounts: components["schemas"]["AccountDto"][];
+            transfers: components["schemas"]["AccountTransferDto"][];
+            /** @description What moved and lies on none of them; empty for nothing. */
+            unplaced: string;
+        };
         /** @description Where a client reaches their page. */
         AddressDto: {
             address: string;
@@ -24642,6 +26639,13 @@ export interface components {
             failed: boolean;
             kept: components["schemas"]["KeptBackupDto"][];
         };
+        /** @description A cost that a line may have paid. */
+        BankCostDto: {
+            /** Format: int64 */
+            id: number;
+            what: string;
+            on: string;
+        };
         /** @description A line that was booked or set aside. */
         BankDoneDto: {
             /** Format: int64 */
@@ -24653,6 +26657,8 @@ export interface components {
             paid: components["schemas"]["BankPaidDto"][];
             /** @description Booked without being asked: reference and amount left no doubt. */
             byItself: boolean;
+            /** @description What it paid, where money went out; empty for none. */
+            cost: string;
         };
         /** @description The desk of the bank. */
         BankDto: {
@@ -24703,11 +26709,32 @@ export interface components {
             /** @description What of the line speaks for it. */
             why: string;
         };
+        /** @description A line of the bank with money that went out. */
+        BankOutDto: {
+            /** Format: int64 */
+            id: number;
+            /** Format: date */
+            on: string;
+            day: string;
+            party: string;
+            text: string;
+            /** @description As a field takes it, without its sign. */
+            amount: string;
+            /** @description With its currency. */
+            said: string;
+            /** @description Costs it may have paid: of that amount, the nearest day first. */
+            costs: components["schemas"]["BankCostDto"][];
+        };
         /** @description An invoice that a line paid. */
         BankPaidDto: {
             /** Format: int64 */
             project: number;
             number: string;
+        };
+        /** @description The cost that a line paid. */
+        BankPaysDto: {
+            /** Format: int64 */
+            cost: number;
         };
         /** @description How a line would be shared out. */
         BankSharesDto: {
@@ -24929,6 +26956,11 @@ export interface components {
          * @enum {unknown}
          */
         BlockSort: "Heading" | "Paragraph" | "Item" | "Quote" | "Rule";
+        /** @description The number of what was just made. */
+        BookIdDto: {
+            /** Format: int64 */
+            id: number;
+        };
         BookLineDto: {
             invoices: number[];
         };
@@ -24938,6 +26970,33 @@ export interface components {
             zone: string;
             /** @description To the kind's questions, in their order. */
             answers?: null | string[];
+        };
+        /** @description What is usual when money is written down. */
+        BookUsualDto: {
+            categories: string[];
+            payees: string[];
+            accounts: components["schemas"]["AccountNameDto"][];
+            tax: string;
+        };
+        /** @description A year as it can be handed over. */
+        BookYearDto: {
+            /** Format: int32 */
+            year: number;
+            /** @description It can be closed. */
+            isOver: boolean;
+            /** @description The day it was closed; empty while it is open. */
+            closed: string;
+            /** @description What its entries come to. */
+            control: string;
+            /** @description What they came to when it was closed, where that is something else now; else empty. */
+            changed: string;
+            /** Format: int32 */
+            entries: number;
+            /**
+             * Format: int32
+             * @description Costs that have none.
+             */
+            withoutReceipt: number;
         };
         /** @description The way to a booking: what there is to choose, to sign and to pay. */
         BookingDto: {
@@ -25397,6 +27456,10 @@ export interface components {
             /** @description The hours that were kept. */
             hours: number[];
         };
+        /** @description Whether the year is closed. */
+        ClosedDto: {
+            closed: boolean;
+        };
         CodesDto: {
             /** @description Whether a code is asked for at every sign-in. */
             on: boolean;
@@ -25489,6 +27552,19 @@ export interface components {
             without: components["schemas"]["KindPart"][];
             withoutRoutines: number[];
             withoutForms: number[];
+        };
+        CostDaysDto: {
+            every: components["schemas"]["Every"];
+            /**
+             * Format: date
+             * @description Null for today.
+             */
+            first: null | string;
+            /**
+             * Format: date
+             * @description The last day on which one can be; null for no such day.
+             */
+            until: null | string;
         };
         /** @description A cost of the project. */
         CostDto: {
@@ -25782,7 +27858,15 @@ export interface components {
          * @description How often something comes again.
          * @enum {unknown}
          */
-        Every: "Week" | "TwoWeeks" | "Month" | "Year";
+        Every: "Week" | "TwoWeeks" | "Month" | "Quarter" | "Year";
+        /** @description What comes and goes every month. */
+        EveryMonthDto: {
+            /** @description The names of the last four. */
+            months: string[];
+            clients: components["schemas"]["MonthlyClientDto"][];
+            costs: components["schemas"]["RecurringCostDto"][];
+            costsAMonth: string;
+        };
         /** @description What the services of a draft are expected to take, by the price list; the owner's alone to see. */
         ExpectedDto: {
             /** @description “34 h”; null where no service says any. */
@@ -26390,6 +28474,11 @@ export interface components {
             tax: string;
             /** @description Whether the client pays it besides. */
             chargeOn: boolean;
+            /**
+             * Format: int64
+             * @description Where it was paid from; null for the first account of its currency.
+             */
+            account?: null | number;
         };
         /** @description Work to be kept. */
         KeepHoursDto: {
@@ -26406,6 +28495,21 @@ export interface components {
              * @description The task they went into; null for the project as a whole.
              */
             task?: null | number;
+        };
+        /** @description Other income as it is kept. */
+        KeepIncomeDto: {
+            /** Format: date */
+            on: null | string;
+            payer: string;
+            what: string;
+            category: string;
+            amount: string;
+            tax: string;
+            /**
+             * Format: int64
+             * @description Null for the first account of the studio's currency.
+             */
+            account?: null | number;
         };
         /** @description The name it is kept under. */
         KeepListDto: {
@@ -27133,6 +29237,31 @@ export interface components {
             field: string;
             words: string;
         };
+        /** @enum {unknown} */
+        MoneyAs: "Received" | "Billed" | null;
+        /** @description What else can be looked at. */
+        MoneyChoicesDto: {
+            years: number[];
+            /** @description Those in which anything moved or is owed. */
+            currencies: string[];
+            hasAccounts: boolean;
+        };
+        /** @description A month or a year of the picture. */
+        MoneyColumnDto: {
+            name: string;
+            long: string;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: date
+             * @description Included.
+             */
+            until: string;
+            /** @description Today lies in it. */
+            present: boolean;
+            parts: components["schemas"]["MoneyPartDto"][];
+            result: null | components["schemas"]["MoneyResultDto"];
+        };
         /** @description The month's money in one sentence. */
         MoneyDto: {
             month: string;
@@ -27145,10 +29274,112 @@ export interface components {
             sent: string;
             late: string;
         };
+        /** @description What the days are called, and what they come to. */
+        MoneyHeadDto: {
+            title: string;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: date
+             * @description Included.
+             */
+            until: string;
+            received: string;
+            /** @description Empty where there is none. */
+            other: string;
+            spent: string;
+            /** @description Received and other income less what was spent. */
+            result: string;
+        };
         /** @description A figure with its name. */
         MoneyLineDto: {
             label: string;
             amount: string;
+        };
+        /** @description What an entry belongs to. */
+        MoneyLinkDto: {
+            /** Format: int64 */
+            project: null | number;
+            /**
+             * Format: int64
+             * @description A cost that can be opened.
+             */
+            cost: null | number;
+            /** Format: int64 */
+            income: null | number;
+            /** @description Whether it has one. */
+            receipt: boolean;
+        };
+        /** @description The books over some days. */
+        MoneyOverviewDto: {
+            head: components["schemas"]["MoneyHeadDto"];
+            scale: components["schemas"]["MoneyScaleDto"];
+            columns: components["schemas"]["MoneyColumnDto"][];
+            /** @description What is to come on a day nobody knows yet. */
+            undated: components["schemas"]["MoneyPartDto"][];
+            owed: components["schemas"]["OwedToYouDto"];
+            every: components["schemas"]["EveryMonthDto"];
+            choices: components["schemas"]["MoneyChoicesDto"];
+            /**
+             * Format: int32
+             * @description Lines of the bank that nobody has said yet what they are.
+             */
+            bankWaits: number;
+        };
+        /** @description A part of a column, in minor units and in words. */
+        MoneyPartDto: {
+            show: components["schemas"]["MoneyShow"];
+            /** Format: int64 */
+            minor: number;
+            amount: string;
+        };
+        /** @description What a figure is made of. */
+        MoneyPartsDto: {
+            title: string;
+            /** Format: int32 */
+            count: number;
+            sum: string;
+            rows: components["schemas"]["MoneyRowDto"][];
+            /**
+             * Format: int32
+             * @description How many are left out.
+             */
+            more: number;
+        };
+        /** @description What is left of some days. */
+        MoneyResultDto: {
+            /** Format: int64 */
+            minor: number;
+            amount: string;
+        };
+        /** @description An entry, or an amount still to come. */
+        MoneyRowDto: {
+            key: string;
+            on: string;
+            title: string;
+            words: string;
+            /** @description With its sign. */
+            amount: string;
+            of: components["schemas"]["MoneyLinkDto"];
+        };
+        /** @description How high the picture is, in minor units. */
+        MoneyScaleDto: {
+            /** Format: int64 */
+            top: number;
+            /** Format: int64 */
+            bottom: number;
+            ticks: components["schemas"]["MoneyTickDto"][];
+        };
+        /**
+         * @description What a figure is made of.
+         * @enum {unknown}
+         */
+        MoneyShow: "Received" | "Other" | "Sent" | "Late" | "ToCome" | "Likely" | "Spent" | "Recurs";
+        /** @description A line across the picture. */
+        MoneyTickDto: {
+            /** Format: int64 */
+            at: number;
+            words: string;
         };
         /** @description A day of a month. */
         MonthDayDto: {
@@ -27177,6 +29408,19 @@ export interface components {
             /** Format: int64 */
             project: null | number;
             done: boolean;
+        };
+        /**
+         * @description How a month's invoice stands.
+         * @enum {unknown}
+         */
+        MonthPaid: "None" | "ToCome" | "Sent" | "Late" | "Paid";
+        /** @description A client who is invoiced again and again. */
+        MonthlyClientDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            months: components["schemas"]["MonthPaid"][];
+            amount: string;
         };
         MoveDateDto: {
             /**
@@ -27506,6 +29750,22 @@ export interface components {
              */
             until: string;
         };
+        /** @description A cost as it is opened to be changed. */
+        OpenedCostDto: {
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: int64
+             * @description Null for one of the studio as a whole.
+             */
+            project: null | number;
+            projectTitle: string;
+            said: components["schemas"]["KeepCostDto"];
+            /** @description Its name; null without one. */
+            receipt: null | string;
+            /** @description Why it does not change any more; empty while it can. */
+            fixed: string;
+        };
         /** @description What an entry opens. */
         OpensDto: {
             what: components["schemas"]["OpensWhat"];
@@ -27531,6 +29791,26 @@ export interface components {
             stands: string;
             /** @description Whether the client finds it from this one's page. */
             together: boolean;
+        };
+        OwedRowDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            number: string;
+            /** @description “20 days late”, “due Fri 12 March”. */
+            when: string;
+            late: boolean;
+            /** @description What becomes of it: “a reminder asks for your OK”; empty for nothing. */
+            next: string;
+            amount: string;
+        };
+        /** @description What clients owe, the oldest first. */
+        OwedToYouDto: {
+            sum: string;
+            late: string;
+            /** Format: int32 */
+            count: number;
+            rows: components["schemas"]["OwedRowDto"][];
         };
         /** @description A list as its owner works on it. */
         OwnListDto: {
@@ -28289,6 +30569,21 @@ export interface components {
             /** @description Shown once, never again. */
             recovery: string[];
         };
+        /** @description A cost that books itself. */
+        RecurringCostDto: {
+            /** Format: int64 */
+            id: number;
+            /** @description What it is for, or whom it is paid to. */
+            title: string;
+            /** @description “next Mon 15 February”; “over” where it comes no more. */
+            next: string;
+            stopped: boolean;
+            amount: string;
+            /** @description What it comes to in a month, and in a year. */
+            monthly: string;
+            yearly: string;
+            said: components["schemas"]["SaveRecurringCostDto"];
+        };
         /** @description An invoice that comes again. */
         RecurringDto: {
             /** Format: int64 */
@@ -28720,6 +31015,22 @@ export interface components {
              */
             since?: null | string;
         };
+        /** @description An account as it is made and changed. */
+        SaveAccountDto: {
+            name: string;
+            /** @description By ISO 4217. */
+            currency: string;
+            iban: string;
+            /** @description Means of payment that arrive here. */
+            takes: components["schemas"]["PaymentMeans"][];
+            /**
+             * Format: date
+             * @description Its books begin with this day; null for today.
+             */
+            openedOn: null | string;
+            /** @description The balance at the beginning of the opening day, in major units; may be below nothing. */
+            opening: string;
+        };
         /** @description An invoice that is kept as it is, also while it is not yet complete. */
         SaveBillDto: {
             /** Format: int32 */
@@ -28824,6 +31135,19 @@ export interface components {
             reader: components["schemas"]["ListReader"];
             columns: components["schemas"]["ListColumnDto"][];
         };
+        /** @description A cost that books itself, as it is made and changed. */
+        SaveRecurringCostDto: {
+            payee: string;
+            what: string;
+            category: string;
+            amount: string;
+            tax: string;
+            /** Format: int64 */
+            account: null | number;
+            /** Format: int64 */
+            project: null | number;
+            when: null | components["schemas"]["CostDaysDto"];
+        };
         /** @description A routine as it is saved. */
         SaveRoutineDto: {
             routine: components["schemas"]["RoutineDraftDto"];
@@ -28870,6 +31194,23 @@ export interface components {
             /** Format: int32 */
             edition: number;
             items: components["schemas"]["ListItemDto"][];
+        };
+        /** @description A transfer as it is made and changed. */
+        SaveTransferDto: {
+            /**
+             * Format: date
+             * @description Null for today.
+             */
+            on: null | string;
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            to: number;
+            /** @description In major units of the account it left. */
+            left: string;
+            /** @description In those of the account it went to; empty where both have one currency. */
+            arrived: string;
+            words: string;
         };
         SaveViewDto: {
             name: string;
@@ -29106,6 +31447,13 @@ export interface components {
             /** @description Whether this is a demo whose clock can be moved. */
             clockCanBeSet: boolean;
             empty?: null | components["schemas"]["EmptyDto"];
+        };
+        SetChanceDto: {
+            /**
+             * Format: int32
+             * @description 0 to 100; null goes back to what the counts say.
+             */
+            percent: null | number;
         };
         SetClockDto: {
             /**
@@ -29457,6 +31805,22 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "Lead" | "Proposal" | "Contract" | "Payment" | "Delivery" | "Finished";
+        /** @description How likely projects of a stage are to be booked. */
+        StageChanceDto: {
+            stage: components["schemas"]["Stage"];
+            /**
+             * Format: int32
+             * @description Whole per cent.
+             */
+            percent: number;
+            /** @description “23 of 35”: those that were booked of all that reached the stage and are decided. */
+            counted: string;
+            /**
+             * Format: int32
+             * @description The owner's own figure; null for what the counts say.
+             */
+            own: null | number;
+        };
         /** @description What the clock is started for; whatever it ran for before is stopped. */
         StartClockDto: {
             /** Format: int64 */
@@ -29519,8 +31883,31 @@ export interface components {
             /** @description The first few. */
             rows: string[][];
         };
+        /** @description One account, entry by entry, the last first. */
+        StatementDto: {
+            name: string;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            until: string;
+            /** @description The balance before the first day, or as it was opened. */
+            before: string;
+            after: string;
+            rows: components["schemas"]["StatementRowDto"][];
+            /** @description Those it has books of. */
+            years: number[];
+        };
         /** @enum {unknown} */
         StatementForm: "Camt08" | "Camt02" | "Table" | null;
+        StatementRowDto: {
+            key: string;
+            on: string;
+            title: string;
+            words: string;
+            amount: string;
+            /** @description After it. */
+            balance: string;
+        };
         /** @description What became of a file of statements. */
         StatementTakenDto: {
             /**
@@ -29612,6 +31999,10 @@ export interface components {
          * @enum {unknown}
          */
         StopRule: "Answered" | "Opened" | "Chosen" | "Signed" | "Paid" | "FormReturned" | "Ended" | "Resting" | "Replaced" | "ByHand" | "CauseGone" | "PutAway" | "Past" | "NotTheirs" | "Finished" | "HandedOver";
+        /** @description Whether it is stopped. */
+        StoppedDto: {
+            stopped: boolean;
+        };
         /** @description Whether it is struck out. */
         StruckDto: {
             struck: boolean;
@@ -29902,6 +32293,51 @@ export interface components {
             progress: null | string;
             /** @description The lists they stand in, each as it was begun. */
             lists: string[];
+        };
+        /** @description When the studio owes its tax. */
+        TaxAsDto: {
+            as: components["schemas"]["MoneyAs"];
+        };
+        TaxOfCurrencyDto: {
+            currency: string;
+            /** @description Tax charged to clients and others, by rate. */
+            output: components["schemas"]["TaxRowDto"][];
+            outputTax: string;
+            /** @description Tax paid with costs, by rate. */
+            input: components["schemas"]["TaxRowDto"][];
+            inputTax: string;
+            /** @description Output less input; below nothing it is to come back. */
+            toPay: string;
+            /** @description What rounded amounts left over, without tax; empty for nothing. */
+            rounding: string;
+            /** @description Money that no invoice asked for yet, and has no tax yet; empty for nothing. */
+            ahead: string;
+        };
+        TaxRowDto: {
+            /** @description “23 %”, or why there is none. */
+            rate: string;
+            net: string;
+            tax: string;
+        };
+        /** @description The tax of some days: what was charged, less what was paid with costs. */
+        TaxSummaryDto: {
+            /** @description When the studio owes its tax. */
+            as: components["schemas"]["MoneyAs"];
+            /** Format: date */
+            from: string;
+            /**
+             * Format: date
+             * @description Included.
+             */
+            until: string;
+            /**
+             * Format: date
+             * @description The quarter before these days.
+             */
+            lastFrom: string;
+            /** Format: date */
+            lastUntil: string;
+            currencies: components["schemas"]["TaxOfCurrencyDto"][];
         };
         /** @description A template with its blanks filled from the record, as the editor begins with it. */
         TemplateDto: {
@@ -30283,6 +32719,10 @@ export type AboutDto = components['schemas']['AboutDto'];
 export type AccessBackDto = components['schemas']['AccessBackDto'];
 export type AccessDto = components['schemas']['AccessDto'];
 export type AccessListDto = components['schemas']['AccessListDto'];
+export type AccountDto = components['schemas']['AccountDto'];
+export type AccountNameDto = components['schemas']['AccountNameDto'];
+export type AccountTransferDto = components['schemas']['AccountTransferDto'];
+export type AccountsDto = components['schemas']['AccountsDto'];
 export type AddressDto = components['schemas']['AddressDto'];
 export type AgeBand = components['schemas']['AgeBand'];
 export type AgesDto = components['schemas']['AgesDto'];
@@ -30321,12 +32761,15 @@ export type AskedFormDto = components['schemas']['AskedFormDto'];
 export type AskedResultDto = components['schemas']['AskedResultDto'];
 export type AwayDto = components['schemas']['AwayDto'];
 export type BackupsDto = components['schemas']['BackupsDto'];
+export type BankCostDto = components['schemas']['BankCostDto'];
 export type BankDoneDto = components['schemas']['BankDoneDto'];
 export type BankDto = components['schemas']['BankDto'];
 export type BankFileDto = components['schemas']['BankFileDto'];
 export type BankLineDto = components['schemas']['BankLineDto'];
 export type BankOfferDto = components['schemas']['BankOfferDto'];
+export type BankOutDto = components['schemas']['BankOutDto'];
 export type BankPaidDto = components['schemas']['BankPaidDto'];
+export type BankPaysDto = components['schemas']['BankPaysDto'];
 export type BankSharesDto = components['schemas']['BankSharesDto'];
 export type BeginDto = components['schemas']['BeginDto'];
 export type BeginListDto = components['schemas']['BeginListDto'];
@@ -30348,8 +32791,11 @@ export type BillSaysDto = components['schemas']['BillSaysDto'];
 export type BilledDto = components['schemas']['BilledDto'];
 export type BilledSumDto = components['schemas']['BilledSumDto'];
 export type BlockSort = components['schemas']['BlockSort'];
+export type BookIdDto = components['schemas']['BookIdDto'];
 export type BookLineDto = components['schemas']['BookLineDto'];
 export type BookTimeDto = components['schemas']['BookTimeDto'];
+export type BookUsualDto = components['schemas']['BookUsualDto'];
+export type BookYearDto = components['schemas']['BookYearDto'];
 export type BookingDto = components['schemas']['BookingDto'];
 export type BriefDto = components['schemas']['BriefDto'];
 export type BriefGroup = components['schemas']['BriefGroup'];
@@ -30404,6 +32850,7 @@ export type ClockDto = components['schemas']['ClockDto'];
 export type ClockHours = components['schemas']['ClockHours'];
 export type ClockRunDto = components['schemas']['ClockRunDto'];
 export type ClockStoppedDto = components['schemas']['ClockStoppedDto'];
+export type ClosedDto = components['schemas']['ClosedDto'];
 export type CodesDto = components['schemas']['CodesDto'];
 export type ColumnSort = components['schemas']['ColumnSort'];
 export type CommonQuestionDto = components['schemas']['CommonQuestionDto'];
@@ -30416,6 +32863,7 @@ export type ContradictionDto = components['schemas']['ContradictionDto'];
 export type CopiedDayDto = components['schemas']['CopiedDayDto'];
 export type CopiedLineDto = components['schemas']['CopiedLineDto'];
 export type CopyKindDto = components['schemas']['CopyKindDto'];
+export type CostDaysDto = components['schemas']['CostDaysDto'];
 export type CostDto = components['schemas']['CostDto'];
 export type CountDto = components['schemas']['CountDto'];
 export type CreatedDto = components['schemas']['CreatedDto'];
@@ -30451,6 +32899,7 @@ export type EntryKeyDto = components['schemas']['EntryKeyDto'];
 export type EntryOrderDto = components['schemas']['EntryOrderDto'];
 export type EntrySort = components['schemas']['EntrySort'];
 export type Every = components['schemas']['Every'];
+export type EveryMonthDto = components['schemas']['EveryMonthDto'];
 export type ExpectedDto = components['schemas']['ExpectedDto'];
 export type FieldSort = components['schemas']['FieldSort'];
 export type FileDto = components['schemas']['FileDto'];
@@ -30515,6 +32964,7 @@ export type IssuedDto = components['schemas']['IssuedDto'];
 export type JoinDto = components['schemas']['JoinDto'];
 export type KeepCostDto = components['schemas']['KeepCostDto'];
 export type KeepHoursDto = components['schemas']['KeepHoursDto'];
+export type KeepIncomeDto = components['schemas']['KeepIncomeDto'];
 export type KeepListDto = components['schemas']['KeepListDto'];
 export type KeepPraiseDto = components['schemas']['KeepPraiseDto'];
 export type KeepQuoteDto = components['schemas']['KeepQuoteDto'];
@@ -30594,11 +33044,26 @@ export type MilestoneDto = components['schemas']['MilestoneDto'];
 export type MilestoneRuleDto = components['schemas']['MilestoneRuleDto'];
 export type MilestoneSign = components['schemas']['MilestoneSign'];
 export type MistakeDto = components['schemas']['MistakeDto'];
+export type MoneyAs = components['schemas']['MoneyAs'];
+export type MoneyChoicesDto = components['schemas']['MoneyChoicesDto'];
+export type MoneyColumnDto = components['schemas']['MoneyColumnDto'];
 export type MoneyDto = components['schemas']['MoneyDto'];
+export type MoneyHeadDto = components['schemas']['MoneyHeadDto'];
 export type MoneyLineDto = components['schemas']['MoneyLineDto'];
+export type MoneyLinkDto = components['schemas']['MoneyLinkDto'];
+export type MoneyOverviewDto = components['schemas']['MoneyOverviewDto'];
+export type MoneyPartDto = components['schemas']['MoneyPartDto'];
+export type MoneyPartsDto = components['schemas']['MoneyPartsDto'];
+export type MoneyResultDto = components['schemas']['MoneyResultDto'];
+export type MoneyRowDto = components['schemas']['MoneyRowDto'];
+export type MoneyScaleDto = components['schemas']['MoneyScaleDto'];
+export type MoneyShow = components['schemas']['MoneyShow'];
+export type MoneyTickDto = components['schemas']['MoneyTickDto'];
 export type MonthDayDto = components['schemas']['MonthDayDto'];
 export type MonthDto = components['schemas']['MonthDto'];
 export type MonthEntryDto = components['schemas']['MonthEntryDto'];
+export type MonthPaid = components['schemas']['MonthPaid'];
+export type MonthlyClientDto = components['schemas']['MonthlyClientDto'];
 export type MoveDateDto = components['schemas']['MoveDateDto'];
 export type MoveMeetingDto = components['schemas']['MoveMeetingDto'];
 export type MoveToDto = components['schemas']['MoveToDto'];
@@ -30632,10 +33097,13 @@ export type OpenPersonDto = components['schemas']['OpenPersonDto'];
 export type OpenProjectDto = components['schemas']['OpenProjectDto'];
 export type OpenSessionDto = components['schemas']['OpenSessionDto'];
 export type OpenSpan = components['schemas']['OpenSpan'];
+export type OpenedCostDto = components['schemas']['OpenedCostDto'];
 export type OpensDto = components['schemas']['OpensDto'];
 export type OpensWhat = components['schemas']['OpensWhat'];
 export type OtherPageDto = components['schemas']['OtherPageDto'];
 export type OtherProjectDto = components['schemas']['OtherProjectDto'];
+export type OwedRowDto = components['schemas']['OwedRowDto'];
+export type OwedToYouDto = components['schemas']['OwedToYouDto'];
 export type OwnListDto = components['schemas']['OwnListDto'];
 export type PageDto = components['schemas']['PageDto'];
 export type PagePart = components['schemas']['PagePart'];
@@ -30718,6 +33186,7 @@ export type RecordLineDto = components['schemas']['RecordLineDto'];
 export type RecordMeetingsDto = components['schemas']['RecordMeetingsDto'];
 export type RecordPathDto = components['schemas']['RecordPathDto'];
 export type RecoveryDto = components['schemas']['RecoveryDto'];
+export type RecurringCostDto = components['schemas']['RecurringCostDto'];
 export type RecurringDto = components['schemas']['RecurringDto'];
 export type RecurringThen = components['schemas']['RecurringThen'];
 export type RedatingDto = components['schemas']['RedatingDto'];
@@ -30767,6 +33236,7 @@ export type SameSortDto = components['schemas']['SameSortDto'];
 export type SampleCardDto = components['schemas']['SampleCardDto'];
 export type SampleEventDto = components['schemas']['SampleEventDto'];
 export type SaveAccessDto = components['schemas']['SaveAccessDto'];
+export type SaveAccountDto = components['schemas']['SaveAccountDto'];
 export type SaveBillDto = components['schemas']['SaveBillDto'];
 export type SaveBriefDto = components['schemas']['SaveBriefDto'];
 export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
@@ -30778,12 +33248,14 @@ export type SaveHookDto = components['schemas']['SaveHookDto'];
 export type SaveLetterDto = components['schemas']['SaveLetterDto'];
 export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];
 export type SaveListDto = components['schemas']['SaveListDto'];
+export type SaveRecurringCostDto = components['schemas']['SaveRecurringCostDto'];
 export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
 export type SaveRunSheetDto = components['schemas']['SaveRunSheetDto'];
 export type SaveRunSheetTemplateDto = components['schemas']['SaveRunSheetTemplateDto'];
 export type SaveServicesDto = components['schemas']['SaveServicesDto'];
 export type SaveStudioDto = components['schemas']['SaveStudioDto'];
 export type SaveTaskListDto = components['schemas']['SaveTaskListDto'];
+export type SaveTransferDto = components['schemas']['SaveTransferDto'];
 export type SaveViewDto = components['schemas']['SaveViewDto'];
 export type SavedViewDto = components['schemas']['SavedViewDto'];
 export type SeasonDateDto = components['schemas']['SeasonDateDto'];
@@ -30805,6 +33277,7 @@ export type SentVersionDto = components['schemas']['SentVersionDto'];
 export type ServiceDto = components['schemas']['ServiceDto'];
 export type ServiceMoreDto = components['schemas']['ServiceMoreDto'];
 export type SessionDto = components['schemas']['SessionDto'];
+export type SetChanceDto = components['schemas']['SetChanceDto'];
 export type SetClockDto = components['schemas']['SetClockDto'];
 export type SetMeetingDto = components['schemas']['SetMeetingDto'];
 export type SetUpDto = components['schemas']['SetUpDto'];
@@ -30846,13 +33319,16 @@ export type SpentSumsDto = components['schemas']['SpentSumsDto'];
 export type SpentUsualDto = components['schemas']['SpentUsualDto'];
 export type SplitDto = components['schemas']['SplitDto'];
 export type Stage = components['schemas']['Stage'];
+export type StageChanceDto = components['schemas']['StageChanceDto'];
 export type StartClockDto = components['schemas']['StartClockDto'];
 export type StartKindDto = components['schemas']['StartKindDto'];
 export type StartingSetDto = components['schemas']['StartingSetDto'];
 export type StartsDto = components['schemas']['StartsDto'];
 export type StatementColumn = components['schemas']['StatementColumn'];
 export type StatementColumnsDto = components['schemas']['StatementColumnsDto'];
+export type StatementDto = components['schemas']['StatementDto'];
 export type StatementForm = components['schemas']['StatementForm'];
+export type StatementRowDto = components['schemas']['StatementRowDto'];
 export type StatementTakenDto = components['schemas']['StatementTakenDto'];
 export type StepActDto = components['schemas']['StepActDto'];
 export type StepChoiceDto = components['schemas']['StepChoiceDto'];
@@ -30862,6 +33338,7 @@ export type StepListsDto = components['schemas']['StepListsDto'];
 export type StepMode = components['schemas']['StepMode'];
 export type StepMoveDto = components['schemas']['StepMoveDto'];
 export type StopRule = components['schemas']['StopRule'];
+export type StoppedDto = components['schemas']['StoppedDto'];
 export type StruckDto = components['schemas']['StruckDto'];
 export type StudioBillingDto = components['schemas']['StudioBillingDto'];
 export type StudioChoicesDto = components['schemas']['StudioChoicesDto'];
@@ -30892,6 +33369,10 @@ export type TaskStep = components['schemas']['TaskStep'];
 export type TaskStepDoneDto = components['schemas']['TaskStepDoneDto'];
 export type TaskWordsDto = components['schemas']['TaskWordsDto'];
 export type TasksDto = components['schemas']['TasksDto'];
+export type TaxAsDto = components['schemas']['TaxAsDto'];
+export type TaxOfCurrencyDto = components['schemas']['TaxOfCurrencyDto'];
+export type TaxRowDto = components['schemas']['TaxRowDto'];
+export type TaxSummaryDto = components['schemas']['TaxSummaryDto'];
 export type TemplateDto = components['schemas']['TemplateDto'];
 export type TemplateNameDto = components['schemas']['TemplateNameDto'];
 export type TextBlock = components['schemas']['TextBlock'];

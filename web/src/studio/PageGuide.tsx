@@ -38,6 +38,18 @@ const guides: [RegExp, string][] = [
 		"What came into the account, line by line. j and k walk them; 1 books a line on what is offered first, o on others or several, x sets it aside. What left no doubt is booked already, and can be undone.",
 	],
 	[
+		/^\/money\/accounts/,
+		"Where your money lies: each account with its balance, and what moved it. A transfer between two of them is neither income nor cost.",
+	],
+	[
+		/^\/money\/accountant/,
+		"Tax by rate over a quarter, a month or any days, and each year as a folder: journal, papers and receipts, with a total that proves itself.",
+	],
+	[
+		/^\/money$/,
+		"The year by month: what came, what is owed, what is agreed and what is likely; below the line what was spent. Press a figure to see what it is made of. Drop a receipt anywhere to write down a cost.",
+	],
+	[
 		/^\/money/,
 		"All invoices of all clients: what is open, what is late, by age, client or month, with the sums of each currency.",
 	],

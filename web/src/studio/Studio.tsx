@@ -22,7 +22,10 @@ const SetUp = lazy(() => import("./first/SetUp"));
 const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));
 const Bank = lazy(() => import("./money/Bank"));
-const Money = lazy(() => import("./money/Money"));
+const Invoices = lazy(() => import("./money/Invoices"));
+const MoneyPage = lazy(() => import("./money/MoneyPage"));
+const AccountsPage = lazy(() => import("./money/AccountsPage"));
+const AccountantPage = lazy(() => import("./money/AccountantPage"));
 const BillPage = lazy(() => import("./bill/BillPage"));
 const ReadSent = lazy(() => import("./proposal/ReadSent"));
 const AsClient = lazy(() => import("./record/AsClient"));
@@ -107,7 +110,10 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/week" element={<WeekPage />} />
 							<Route path="/templates/*" element={<Templates />} />
 							<Route path="/studio" element={<StudioPage />} />
-							<Route path="/money" element={<Money />} />
+							<Route path="/money" element={<MoneyPage />} />
+							<Route path="/money/invoices" element={<Invoices />} />
+							<Route path="/money/accounts" element={<AccountsPage />} />
+							<Route path="/money/accountant" element={<AccountantPage />} />
 							<Route path="/money/bank" element={<Bank />} />
 							<Route path="/people" element={<People />} />
 							<Route path="/people/papers" element={<Signed />} />

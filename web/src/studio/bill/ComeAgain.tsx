@@ -7,14 +7,8 @@ import { DateField } from "../../ui/DateField";
 import { Fold } from "../../ui/Fold";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
+import { everyWords } from "../everyWords";
 import { useAct } from "../useAct";
-
-const everies: Record<Every, string> = {
-	Week: "every week",
-	TwoWeeks: "every two weeks",
-	Month: "every month",
-	Year: "every year",
-};
 
 type Props = {
 	project: number;
@@ -70,7 +64,7 @@ function Begin({ project, draft, ready, onDone }: Props) {
 				value={every}
 				onChange={(e) => setEvery(e.target.value as Every)}
 			>
-				{Object.entries(everies).map(([one, words]) => (
+				{Object.entries(everyWords).map(([one, words]) => (
 					<option key={one} value={one}>
 						{words}
 					</option>
@@ -104,7 +98,7 @@ function Begin({ project, draft, ready, onDone }: Props) {
 				className="justify-self-start"
 				disabled={!ready || !first || act.busy}
 			>
-				Begin, {everies[every]}
+				Begin, {everyWords[every]}
 			</Button>
 		</form>
 	);

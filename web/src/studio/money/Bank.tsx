@@ -1,15 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link } from "react-router";
 import { answer, api, upload } from "../../api/client";
 import type { StatementColumnsDto, StatementTakenDto } from "../../api/schema";
-import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
 import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
 import { BankDone, BankFiles } from "./BankDone";
 import { BankLine } from "./BankLine";
+import { BankOut } from "./BankOut";
+import { Books } from "./Books";
 import { MatchStatement } from "./MatchStatement";
 
 /** What a file brought, in one sentence. */
@@ -55,6 +55,7 @@ export default function Bank() {
 				take(e.dataTransfer.files[0]);
 			}}
 		>
+			<Books />
 			<div className="flex flex-wrap items-end gap-3 pt-4 pb-3">
 				<div className="min-w-0 flex-1 max-md:basis-full">
 					<h1>Bank</h1>
@@ -72,9 +73,6 @@ export default function Bank() {
 				>
 					Take in a statement
 				</FilePick>
-				<Button asChild>
-					<Link to="/money">Invoices</Link>
-				</Button>
 			</div>
 			<Refused of={act.refusal} />
 			<p aria-live="polite" className={words && "pb-3 font-[650]"}>
@@ -103,13 +101,7 @@ export default function Bank() {
 							{data.more > 0 && (
 								<p className="under pt-2">and {data.more} later ones</p>
 							)}
-							{data.out > 0 && (
-								<p className="under pt-3">
-									{data.out === 1
-										? "1 line is money that went out; it pays no invoice."
-										: `${data.out} lines are money that went out; they pay no invoice.`}
-								</p>
-							)}
+							<BankOut />
 						</section>
 						<div className="grid gap-7">
 							<BankDone lines={data.done} />

@@ -58,7 +58,7 @@ function Line({ line }: { line: BankDoneDto }) {
 			<p className="under flex gap-3">
 				<span className="min-w-0 flex-1">
 					{line.paid.length === 0
-						? "set aside"
+						? line.cost || "set aside"
 						: line.paid.map((one, i) => (
 								<span key={one.number}>
 									{i > 0 && ", "}

@@ -36,6 +36,15 @@ export function useBankLine(id: number) {
 				),
 				words,
 			),
+		pays: (cost: number, words: string) =>
+			then(
+				act.run(() =>
+					answer(
+						api.POST("/api/bank/lines/{id}/cost", { params, body: { cost } }),
+					),
+				),
+				words,
+			),
 		setAside: () =>
 			then(
 				act.run(() =>

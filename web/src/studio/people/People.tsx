@@ -78,7 +78,7 @@ export default function People() {
 				/>
 				<div className="ml-auto flex flex-wrap gap-2">
 					<Button asChild>
-						<Link to="/money">Invoices</Link>
+						<Link to="/money/invoices">Invoices</Link>
 					</Button>
 					<Button asChild>
 						<Link to="/people/papers">Signed papers</Link>

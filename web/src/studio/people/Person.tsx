@@ -118,7 +118,7 @@ function Page({ person }: { person: PersonPageDto }) {
 					</section>
 					<p className="pt-3">
 						<Button asChild kind="word">
-							<Link to={`/money?client=${person.id}&show=All`}>
+							<Link to={`/money/invoices?client=${person.id}&show=All`}>
 								Their invoices
 							</Link>
 						</Button>

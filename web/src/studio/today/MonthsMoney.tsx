@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import type { TodayDto } from "../../api/schema";
 
 /** The month's money in one sentence. */
@@ -8,15 +9,15 @@ export function MonthsMoney({ money }: { money: TodayDto["money"] }) {
 				{money.month} so far: <b className="num text-ink">{money.booked}</b>{" "}
 				booked, worth <b className="num text-ink">{money.won}</b> net
 			</span>
-			<span>
+			<Link to="/money?show=Received" className="text-soft">
 				<b className="num text-ink">{money.received}</b> received
-			</span>
-			<span>
+			</Link>
+			<Link to="/money?show=Sent&all=1" className="text-soft">
 				<b className="num text-ink">{money.sent}</b> sent, not yet due
-			</span>
-			<span>
+			</Link>
+			<Link to="/money?show=Late&all=1" className="text-soft">
 				<b className="num text-ink">{money.late}</b> late
-			</span>
+			</Link>
 		</p>
 	);
 }

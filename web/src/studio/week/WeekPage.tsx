@@ -83,10 +83,9 @@ function Days({ children }: { children: React.ReactNode }) {
 	return (
 		<>
 			<Draggable>
-				{/* biome-ignore lint/a11y/noStaticElementInteractions: the keys are those of the tasks inside it */}
 				<div
 					className="grid grid-cols-[minmax(0,1fr)_250px] items-start gap-3 px-5 max-lg:grid-cols-1 print:block print:px-0"
-					onKeyDown={keys.listen}
+					{...keys.on}
 				>
 					{children}
 				</div>

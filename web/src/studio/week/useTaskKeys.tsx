@@ -1,4 +1,11 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from "react";
+import {
+	type FocusEvent,
+	type KeyboardEvent,
+	useEffect,
+	useLayoutEffect,
+	useRef,
+	useState,
+} from "react";
 import { plusDays, weekStart } from "../../ui/days";
 import { isGoing, isTyping } from "../Keys";
 import { useTaskDone } from "../useTaskDone";
@@ -17,37 +24,19 @@ const taskOf = (element: HTMLElement): Moved => ({
 export function useTaskKeys() {
 	const put = useTaskDay();
 	const [asked, setAsked] = useState<Moved & { estimate: string }>();
-	const [ticked, setTicked] = useState<Moved & { next?: string }>();
+	const [ticked, setTicked] = useState<Moved>();
 	const { done } = useTaskDone(ticked?.project ?? 0);
-	const wanted = useRef<string>(undefined);
+	const held = useFocusHeld();
 	// what was done before its day stands on the day it was done
 	useEffect(() => {
 		if (!ticked) return;
 		setTicked(undefined);
-		wanted.current = `${ticked.id}`;
-		void done(ticked.id, ticked.title).then(() => follow(ticked.next));
+		void done(ticked.id, ticked.title);
 	}, [ticked]);
 
 	async function move(element: HTMLElement, day: string | null) {
 		const was = element.dataset.day || null;
-		if (day === was) return;
-		wanted.current = element.dataset.task;
-		const next = neighbour(element);
-		await put(taskOf(element), was, day);
-		follow(next);
-	}
-
-	/** To where it stands now; to what stood beside it where it left these days. */
-	function follow(next: string | undefined) {
-		requestAnimationFrame(() => {
-			const at =
-				document.querySelector<HTMLElement>(
-					`[data-task="${wanted.current}"]`,
-				) ?? document.querySelector<HTMLElement>(`[data-task="${next}"]`);
-			wanted.current = undefined;
-			at?.focus();
-			at?.scrollIntoView({ block: "nearest" });
-		});
+		if (day !== was) await put(taskOf(element), was, day);
 	}
 
 	function listen(event: KeyboardEvent) {
@@ -85,7 +74,7 @@ export function useTaskKeys() {
 				[0, 1, 2, 3, 4, 5, 6].map((at) => [`${at + 1}`, onDay(at)]),
 			),
 			"0": () => move(element, null),
-			x: () => setTicked({ ...taskOf(element), next: neighbour(element) }),
+			x: () => setTicked(taskOf(element)),
 			e: () =>
 				setAsked({
 					...taskOf(element),
@@ -94,12 +83,40 @@ export function useTaskKeys() {
 		};
 	};
 	return {
-		listen,
+		on: { onKeyDown: listen, ...held },
 		window: asked && (
 			<HowLong task={asked} onClose={() => setAsked(undefined)} />
 		),
 	};
 }
+
+/**
+ * Keeps the focus with the task that has it: a task that moves is drawn anew in another place, however often and whenever the days come from the server, and what was drawn before it took the focus with it.
+ * Where it left these days, what stood beside it has the focus.
+ */
+function useFocusHeld() {
+	const held = useRef<{ task?: string; next?: string }>({});
+	useLayoutEffect(() => {
+		if (document.activeElement !== document.body) return;
+		const { task, next } = held.current;
+		const at = shown(task) ?? shown(next);
+		at?.focus();
+		at?.scrollIntoView({ block: "nearest" });
+	});
+	return {
+		onFocus: (event: FocusEvent<HTMLElement>) => {
+			const { task } = event.target.dataset;
+			held.current = { task, next: task && neighbour(event.target) };
+		},
+		// a person went elsewhere: what is taken off the page tells no blur
+		onBlur: () => {
+			held.current = {};
+		},
+	};
+}
+
+const shown = (task: string | undefined) =>
+	document.querySelector<HTMLElement>(`[data-task="${task}"]`);
 
 /** The Monday of the week on the screen. */
 function mondayShown() {

@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { InvoiceBy, InvoiceShow } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { useNarrowing, WordsField } from "../narrowing";
+import { Books } from "./Books";
 import { InvoiceTable } from "./InvoiceTable";
 
 const shows: Record<NonNullable<InvoiceShow>, string> = {
@@ -25,7 +25,7 @@ const bys: Record<NonNullable<InvoiceBy>, string> = {
 };
 
 /** All invoices of all clients. */
-export default function Money() {
+export default function Invoices() {
 	const { search, set } = useNarrowing();
 	const query = {
 		show: (search.get("show") ?? "Open") as NonNullable<InvoiceShow>,
@@ -48,12 +48,13 @@ export default function Money() {
 		placeholderData: (before) => before,
 	});
 	useEffect(() => {
-		document.title = "Money, Gesamt";
+		document.title = "Invoices, Gesamt";
 	}, []);
 	const table = new URLSearchParams(search);
 	table.delete("most");
 	return (
-		<main className="px-5 pb-8">
+		<main className="px-5 pb-8 max-md:px-4">
+			<Books />
 			<div className="flex flex-wrap items-end gap-3 pt-4 pb-3">
 				<h1 className="mr-3">Invoices</h1>
 				<Select
@@ -104,12 +105,6 @@ export default function Money() {
 				<div className="ml-auto flex gap-2">
 					<Button asChild>
 						<a href={`/api/invoices.csv?${table}`}>As a table (CSV)</a>
-					</Button>
-					<Button asChild>
-						<Link to="/money/bank">Bank</Link>
-					</Button>
-					<Button asChild>
-						<Link to="/people">People</Link>
 					</Button>
 				</div>
 			</div>

@@ -1,0 +1,178 @@
+using Gesamt.Core;
+using Gesamt.Core.Amounts;
+using Gesamt.Core.Books;
+using Gesamt.Core.Invoicing;
+using Gesamt.Core.Proposals;
+using Gesamt.Core.Stages;
+using Gesamt.Store.Json;
+using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Papers;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Books;
+
+/// <summary>An amount of a project that is still to come, in its one place.</summary>
+/// <param name="On">The day it is expected; null where that is not known.</param>
+/// <param name="Words">What it is: “2027-004”, “agreed”, “62 % of € 3 200.00 (23 of 35)”.</param>
+public sealed record AheadLine(
+    Placed Placed,
+    LocalDate? On,
+    ProjectId Project,
+    string Title,
+    string Words,
+    InvoiceId? Invoice
+);
+
+/// <summary>All that is still to come of projects: what is owed, agreed and likely.</summary>
+public static class Ahead
+{
+    /// <summary>Of one currency.</summary>
+    /// <param name="last">How far invoices that come again are counted.</param>
+    public static async Task<List<AheadLine>> OfAsync(Desk desk, Currency currency, LocalDate last)
+    {
+        List<AheadLine> lines = [];
+        await OwedAsync(desk, currency, lines);
+        await AgreedAsync(desk, currency, lines);
+        await AgainAsync(desk, currency, last, lines);
+        return [.. lines.OrderBy(line => line.On ?? LocalDate.MaxIsoValue).ThenBy(line => line.Project.Value)];
+    }
+
+    private static async Task OwedAsync(Desk desk, Currency currency, List<AheadLine> lines)
+    {
+        var code = currency.Code;
+        var open = await desk
+            .Db.Invoices.AsNoTracking()
+            .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0 && i.Currency == code)
+            .Join(
+                desk.Db.Projects,
+                i => i.ProjectId,
+                p => p.Id,
+                (i, p) =>
+                    new
+                    {
+                        i.Id,
+                        i.ProjectId,
+                        i.Number,
+                        i.Due,
+                        i.OwedMinor,
+                        p.Title,
+                    }
+            )
+            .ToListAsync();
+        foreach (var one in open)
+            Add(
+                desk,
+                lines,
+                new([], [new(one.Due, new(one.OwedMinor, currency))], [], null),
+                (one.ProjectId, one.Title),
+                _ => $"invoice {one.Number}",
+                one.Id
+            );
+    }
+
+    private static async Task AgreedAsync(Desk desk, Currency currency, List<AheadLine> lines)
+    {
+        var chances = await Chances.OfAsync(desk);
+        var rows = await desk
+            .Db.Projects.AsNoTracking()
+            .Where(p =>
+                p.Standing.OnTable
+                && p.Standing.Ended == null
+                && (p.Standing.ToCome != "[]" || p.Standing.ProposalOut != null)
+            )
+            .Select(p => new
+            {
+                p.Id,
+                p.Title,
+                p.Standing.Stage,
+                p.Standing.BookedAt,
+                p.Standing.ToCome,
+                p.Standing.Currency,
+                p.Standing.MainDate,
+                p.Standing.ProposalOut,
+            })
+            .ToListAsync();
+        var ids = rows.Select(row => row.ProposalOut).OfType<VersionId>().ToList();
+        var offers = (await desk.Db.Versions.AsNoTracking().Where(v => ids.Contains(v.Id)).ToListAsync()).ToDictionary(
+            version => version.Id
+        );
+        foreach (var row in rows)
+        {
+            var parts = StoreJson
+                .Read<List<ComingPayment>>(row.ToCome)
+                .Select(part => new Coming(part.Due, desk.Amount(part.Minor, row.Currency)));
+            if (row.ProposalOut is { } version && offers.TryGetValue(version, out var offer))
+                parts = desk.Tell(() => Asked(offer, row.MainDate), () => []);
+            var chance = chances.TryGetValue(row.Stage, out var counted) ? counted : chances[Stage.Payment];
+            Add(
+                desk,
+                lines,
+                new(
+                    [],
+                    [],
+                    [.. parts.Where(part => part.Amount.Currency == currency)],
+                    row.BookedAt is null ? chance : null
+                ),
+                (row.Id, row.Title),
+                placed =>
+                    placed.Place == Place.ToCome
+                        ? "agreed, not invoiced yet"
+                        : $"{row.Stage}: {chance.Percent} % of {MoneyText.Of(placed.Whole)}, "
+                            + (chance.Own is null ? $"{Chances.Counted(chance)} were booked" : "as you say"),
+                null
+            );
+        }
+    }
+
+    /// <summary>What a proposal that is out asks for as it is suggested: in the month of the date that matters, since nothing is agreed of its payments yet.</summary>
+    private static IEnumerable<Coming> Asked(VersionRow version, LocalDate? on)
+    {
+        var offer = Versions.OfferOf(version);
+        var total = Pricing.Sums(offer, Pricing.Suggested(offer)).Totals.Payable;
+        return total.Minor > 0 ? [new(on, total)] : [];
+    }
+
+    /// <summary>Invoices that come again, from the next one on.</summary>
+    private static async Task AgainAsync(Desk desk, Currency currency, LocalDate last, List<AheadLine> lines)
+    {
+        var rows = await desk
+            .Db.Recurring.AsNoTracking()
+            .Where(r => r.Next != null)
+            .Join(desk.Db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new { Row = r, p.Title })
+            .ToListAsync();
+        foreach (var one in rows)
+        {
+            var each = desk.Tell(
+                () => StoreJson.Read<Bill>(one.Row.Bill).Sums().Totals.Payable,
+                () => Money.Zero(currency)
+            );
+            if (each.Currency != currency || each.Minor <= 0)
+                continue;
+            for (var k = one.Row.Issued; one.Row.Recurrence.DayOf(k) is { } day && day <= last; k++)
+                Add(
+                    desk,
+                    lines,
+                    new([], [], [new(day, each)], null),
+                    (one.Row.ProjectId, one.Title),
+                    _ => Core.Calendar.EveryWords.Of(one.Row.Every),
+                    null
+                );
+        }
+    }
+
+    private static void Add(
+        Desk desk,
+        List<AheadLine> lines,
+        ProjectMoney money,
+        (ProjectId Id, string Title) project,
+        Func<Placed, string> words,
+        InvoiceId? invoice
+    )
+    {
+        var days = money.Owed.Concat(money.Ahead).Select(part => part.On).ToList();
+        foreach (var (placed, on) in Forecast.Of(money, desk.Today).Zip(days))
+            lines.Add(new(placed, on, project.Id, project.Title, words(placed), invoice));
+    }
+}
