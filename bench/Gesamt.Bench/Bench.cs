@@ -53,6 +53,8 @@ try
         ["week"] = "/api/week",
         ["month"] = "/api/month",
         ["season"] = "/api/season",
+        ["money"] = "/api/money",
+        ["entries"] = "/api/money/parts?from=2027-01-01&until=2027-01-31",
         ["record"] = $"/api/projects/{record}",
         ["register"] = "/api/register?year=2026",
         ["register-all"] = "/api/register",

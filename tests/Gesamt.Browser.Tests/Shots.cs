@@ -56,7 +56,7 @@ public sealed class Shots
         owner.See("Which gulls?");
         owner.Press("Which gulls?");
         Shot(owner, "board", "Still, on the ridge");
-        Page(owner, "/money?by=Age", "money", "of it late");
+        Page(owner, "/money", "money", "Owed to you");
         Page(owner, "/money/bank", "bank", "To be matched");
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");

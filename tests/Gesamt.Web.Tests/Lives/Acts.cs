@@ -40,6 +40,7 @@ public static partial class Acts
         ("task", 5, TaskAsync),
         ("planned task", 4, PlannedTaskAsync),
         ("week", 5, WeekAsync),
+        ("books", 5, BooksAsync),
         ("lists", 2, ListsAsync),
         ("clock", 4, ClockAsync),
         ("checklist", 4, ChecklistAsync),

@@ -22,6 +22,13 @@ public sealed class Checks(Life life)
         "/api/bank",
         "/api/week",
         "/api/season",
+        "/api/money",
+        "/api/money?year=all&as=Billed",
+        "/api/money/parts?year=all",
+        "/api/money/tax",
+        "/api/money/years",
+        "/api/accounts",
+        "/api/bank/out",
     ];
     private static readonly string[] SeldomPages =
     [

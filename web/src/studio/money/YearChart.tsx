@@ -96,11 +96,11 @@ export function YearChart({
 						key={column.from}
 						type="button"
 						aria-pressed={column.from === at}
-						aria-label={column.long}
+						aria-label={`${nameOf(column, step)}, ${column.long}`}
 						className={`min-h-6 overflow-hidden py-1 text-center font-head text-[13px] font-semibold ${column.from === at ? "bg-ink text-(--on-ink)" : column.present ? "text-ink underline underline-offset-4" : "text-soft"}`}
 						onClick={() => onOpen(column)}
 					>
-						{step < 34 ? column.name[0] : column.name}
+						{nameOf(column, step)}
 					</button>
 				))}
 			</div>
@@ -108,6 +108,10 @@ export function YearChart({
 		</div>
 	);
 }
+
+/** A letter, where there is no room for more. */
+const nameOf = (column: Column, room: number) =>
+	room < 34 ? column.name.slice(0, 1) : column.name;
 
 /** From where to where each part of a column reaches, in minor units. */
 function stacked(column: Column) {

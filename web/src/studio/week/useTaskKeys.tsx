@@ -83,7 +83,7 @@ export function useTaskKeys() {
 		};
 	};
 	return {
-		on: { onKeyDown: listen, ...held },
+		on: { onKeyDown: listen, onFocus: held },
 		window: asked && (
 			<HowLong task={asked} onClose={() => setAsked(undefined)} />
 		),
@@ -103,15 +103,22 @@ function useFocusHeld() {
 		at?.focus();
 		at?.scrollIntoView({ block: "nearest" });
 	});
-	return {
-		onFocus: (event: FocusEvent<HTMLElement>) => {
-			const { task } = event.target.dataset;
-			held.current = { task, next: task && neighbour(event.target) };
-		},
-		// a person went elsewhere: what is taken off the page tells no blur
-		onBlur: () => {
-			held.current = {};
-		},
+	useEffect(() => {
+		// a window over the page gives the focus back when it closes; anything else takes it
+		const elsewhere = (event: Event) => {
+			const at = event.target instanceof Element ? event.target : undefined;
+			if (!at?.closest("[data-task], [role=dialog]")) held.current = {};
+		};
+		document.addEventListener("focusin", elsewhere);
+		document.addEventListener("pointerdown", elsewhere);
+		return () => {
+			document.removeEventListener("focusin", elsewhere);
+			document.removeEventListener("pointerdown", elsewhere);
+		};
+	}, []);
+	return (event: FocusEvent<HTMLElement>) => {
+		const { task } = event.target.dataset;
+		if (task) held.current = { task, next: neighbour(event.target) };
 	};
 }
 
