@@ -185,6 +185,7 @@ function Undated({
 				<Button
 					key={part.show}
 					kind="line"
+					className="min-h-6"
 					onClick={() =>
 						money.go({ show: part.show, undated: "1", all: undefined })
 					}

@@ -60,7 +60,7 @@ export function Parts({
 						key={part.show}
 						kind="line"
 						aria-pressed={money.show === part.show}
-						className={money.show === part.show ? "font-[650]" : "text-soft"}
+						className={`min-h-6 ${money.show === part.show ? "font-[650]" : "text-soft"}`}
 						onClick={() =>
 							money.go({
 								show: money.show === part.show ? undefined : part.show,

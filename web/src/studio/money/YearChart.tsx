@@ -1,5 +1,4 @@
 import type { MoneyOverviewDto } from "../../api/schema";
-import { Table } from "../../ui/Table";
 import { type Column, isDown, looks, type Show, wordsOf } from "./shows";
 import { useWidth } from "./useWidth";
 
@@ -145,9 +144,9 @@ function Figures({
 	];
 	return (
 		<div className="sr-only">
-			<Table
-				caption={`${money.head.title}, in figures`}
-				head={
+			<table>
+				<caption>{money.head.title}, in figures</caption>
+				<thead>
 					<tr>
 						<th scope="col">when</th>
 						{shows.map((show) => (
@@ -157,8 +156,7 @@ function Figures({
 						))}
 						<th scope="col">left</th>
 					</tr>
-				}
-			>
+				</thead>
 				<tbody>
 					{money.columns.map((column) => (
 						<tr key={column.from}>
@@ -172,7 +170,7 @@ function Figures({
 						</tr>
 					))}
 				</tbody>
-			</Table>
+			</table>
 		</div>
 	);
 }
