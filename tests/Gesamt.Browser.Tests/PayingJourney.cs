@@ -101,7 +101,9 @@ public sealed class PayingJourney(Demo demo) : IClassFixture<Demo>
     private void TheListKnowsIt()
     {
         owner.Key("g", "m");
-        owner.See("of it late");
+        owner.See("Owed to you");
+        owner.Press("Invoices");
+        owner.See("open ");
         owner.Choose("Show", "paid or credited");
         owner.Type("Number, client or project", "harbour bakery");
         owner.See("393.60");

@@ -106,6 +106,84 @@ public sealed class BankTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         );
     }
 
+    /// <summary>Money out is one cost's, of that amount; what is matched stays as it is until that is undone.</summary>
+    [Fact]
+    public async Task Money_out_is_matched_to_a_cost()
+    {
+        var owner = await studio.OwnerAsync();
+        object Cost(string what, string amount, string on) =>
+            new
+            {
+                on,
+                what,
+                payee = "Harbour Mutual",
+                category = "van",
+                amount,
+                tax = "0",
+                chargeOn = false,
+            };
+        async Task<long> KeepAsync(string what, string amount, string on)
+        {
+            var kept = await owner.PostAsync("/api/costs", Cost(what, amount, on));
+            return (await kept.Content.ReadFromJsonAsync<JsonElement>(TestContext.Current.CancellationToken))
+                .GetProperty("id")
+                .GetInt64();
+        }
+        var insured = await KeepAsync("Van insurance", "61", "2027-01-20");
+        await KeepAsync("Too long ago", "61", "2026-12-01");
+        var other = await KeepAsync("Another amount", "62", "2027-01-24");
+        await TakeAsync(owner, Camt(Line(-61m, "POLICY 77", "", "O-1"), Line(-61m, "POLICY 78", "", "O-2")));
+        async Task<List<JsonElement>> OutAsync() =>
+            [
+                .. (await owner.GetAsync("/api/bank/out"))
+                    .EnumerateArray()
+                    .Where(line =>
+                        line.GetProperty("text").GetString()!.StartsWith("POLICY", StringComparison.Ordinal)
+                    ),
+            ];
+        var lines = await OutAsync();
+        Assert.Equal(2, lines.Count);
+        Assert.All(
+            lines,
+            line =>
+                Assert.Equal(
+                    insured,
+                    Assert.Single(line.GetProperty("costs").EnumerateArray()).GetProperty("id").GetInt64()
+                )
+        );
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await SayAsync(owner, lines[0], "cost", new { cost = other })).StatusCode
+        );
+        Assert.True((await SayAsync(owner, lines[0], "cost", new { cost = insured })).IsSuccessStatusCode);
+        var left = Assert.Single(await OutAsync());
+        Assert.Equal(0, left.GetProperty("costs").GetArrayLength());
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            (await SayAsync(owner, left, "cost", new { cost = insured })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (await owner.PostAsync($"/api/costs/{insured}/removed", new { removed = true })).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await owner.SendAsync(
+                    HttpMethod.Put,
+                    $"/api/costs/{insured}",
+                    JsonContent.Create(Cost("Van insurance", "70", "2027-01-20"))
+                )
+            ).StatusCode
+        );
+        Assert.Contains(
+            (await owner.GetAsync("/api/bank")).GetProperty("done").EnumerateArray(),
+            done => done.GetProperty("cost").GetString() == "Van insurance"
+        );
+        Assert.True((await SayAsync(owner, lines[0], "undo")).IsSuccessStatusCode);
+        Assert.Equal(2, (await OutAsync()).Count);
+    }
+
     [Fact]
     public async Task Undone_it_counts_nowhere_and_the_line_is_open_again()
     {

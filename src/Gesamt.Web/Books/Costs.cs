@@ -62,6 +62,7 @@ public static class Costs
             {
                 var row = await act.Db.Costs.SingleAsync(c => c.Id == id);
                 await ClosedYears.DemandOpenAsync(desk, row.On);
+                await Keeping.DemandUnmatchedAsync(desk, id);
                 row.Removed = removed;
             });
     }

@@ -46,7 +46,8 @@ internal static class Journal
         return days.Min() ?? desk.Today;
     }
 
-    private static async Task<IEnumerable<Movement>> PaidAsync(Desk desk, LocalDate first, LocalDate last)
+    /// <summary>What clients paid, less what was given or taken back.</summary>
+    public static async Task<IEnumerable<Movement>> PaidAsync(Desk desk, LocalDate first, LocalDate last)
     {
         var (from, until) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(last.PlusDays(1)));
         // what was written down by mistake never came

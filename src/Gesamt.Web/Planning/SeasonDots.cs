@@ -1,9 +1,11 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Invoicing;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Web.Books;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -16,12 +18,20 @@ public static class SeasonDots
     /// <summary>Those of one project.</summary>
     /// <param name="Every">“every month”, where an invoice comes again.</param>
     /// <param name="EachTime">What it asks for each time.</param>
-    public sealed record Of(IReadOnlyList<SeasonDotDto> Shown, string? Every, Money? EachTime)
+    /// <param name="Open">The open value of one that is not booked, and how much of it is likely; null for one that is, or has none.</param>
+    public sealed record Of(
+        IReadOnlyList<SeasonDotDto> Shown,
+        string? Every,
+        Money? EachTime,
+        (Money Value, Money Likely)? Open
+    )
     {
         /// <summary>What is still to come, and what that is of.</summary>
         public SeasonMoneyDto Money(Desk desk, StandingColumns standing)
         {
             var open = standing.OwedMinor + Agreed(standing).Sum(part => part.Minor);
+            if (Open is var (value, likely) && standing.LateSince is null)
+                return new(MoneyText.Figures(value), $"{Percent(likely, value)} % likely", false);
             string Figures(long minor) => MoneyText.Figures(desk.Amount(minor, standing.Currency));
             if (EachTime is { } each && open == 0)
                 return new(MoneyText.Figures(each), Every!, false);
@@ -38,11 +48,13 @@ public static class SeasonDots
         }
     }
 
+    private static int Percent(Money part, Money whole) => (int)Rounding.ToLong(100m * part.Minor / whole.Minor);
+
     /// <summary>What is agreed and not invoiced yet.</summary>
     public static IReadOnlyList<ComingPayment> Agreed(StandingColumns standing) =>
         StoreJson.TryRead<List<ComingPayment>>(standing.ToCome) ?? [];
 
-    /// <summary>Of each of these projects, in three statements.</summary>
+    /// <summary>Of each of these projects, in as many statements however many they are.</summary>
     public static async Task<IReadOnlyDictionary<ProjectId, Of>> OfAsync(
         Desk desk,
         Season.Scale scale,
@@ -86,6 +98,9 @@ public static class SeasonDots
         var again = (
             await desk.Db.Recurring.AsNoTracking().Where(r => ids.Contains(r.ProjectId) && r.Next != null).ToListAsync()
         ).ToLookup(r => r.ProjectId, r => new Again(r, EachTime(desk, r)));
+        var unbooked = (await Ahead.OfAsync(desk, desk.Currency, desk.Today))
+            .Where(line => line.Placed.Place == Place.Likely)
+            .ToLookup(line => line.Project, line => line.Placed);
         return projects.ToDictionary(
             one => one.Id,
             one =>
@@ -110,7 +125,17 @@ public static class SeasonDots
                     ))
                     .ToList();
                 var first = again[one.Id].FirstOrDefault();
-                return new Of(dots, first is null ? null : EveryWords.Of(first.Row.Every), first?.Each);
+                return new Of(
+                    dots,
+                    first is null ? null : EveryWords.Of(first.Row.Every),
+                    first?.Each,
+                    unbooked.Contains(one.Id)
+                        ? (
+                            unbooked[one.Id].Select(placed => placed.Whole).Sum(desk.Currency),
+                            unbooked[one.Id].Select(placed => placed.Amount).Sum(desk.Currency)
+                        )
+                        : null
+                );
             }
         );
     }

@@ -259,7 +259,7 @@ public static class Register
     private static IQueryable<ProjectRow> Only(Desk desk, IQueryable<ProjectRow> projects, RegisterOnly only)
     {
         var (db, today, day) = (desk.Db, desk.Today, desk.Now - Duration.FromDays(1));
-        var monday = today.PlusDays(1 - (int)today.DayOfWeek);
+        var monday = today.With(DateAdjusters.PreviousOrSame(IsoDayOfWeek.Monday));
         var next = monday.PlusDays(7);
         return only switch
         {

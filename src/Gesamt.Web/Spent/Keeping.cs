@@ -95,6 +95,7 @@ public static class Keeping
             async row =>
             {
                 await ClosedYears.DemandOpenAsync(desk, row.On);
+                await DemandUnmatchedAsync(desk, row.Id);
                 row.Removed = removed;
             }
         );
@@ -163,10 +164,23 @@ public static class Keeping
         row.What = TypedText.Of("what", cost.What, 1, LongestWords, "What it was for");
         row.Payee = TypedText.Of("payee", cost.Payee, 0, LongestName, "Whom it was paid to");
         row.Category = TypedText.Of("category", cost.Category, 0, LongestCategory, "A category");
-        row.GrossMinor = TypedMoney.Of(Currency.Of(row.Currency), cost.Amount, "amount").Minor;
+        var gross = TypedMoney.Of(Currency.Of(row.Currency), cost.Amount, "amount").Minor;
+        if (gross != row.GrossMinor)
+            await DemandUnmatchedAsync(desk, row.Id);
+        row.GrossMinor = gross;
         row.TaxPartsPerMillion = TaxOf(cost.Tax);
         row.ChargeOn = cost.ChargeOn;
         row.AccountId = await AccountChoice.OfAsync(desk, cost.Account, Currency.Of(row.Currency), row.On);
+    }
+
+    /// <summary>What a line of the bank paid stays, with its amount.</summary>
+    /// <exception cref="RefusedException">A line is booked on it.</exception>
+    internal static async Task DemandUnmatchedAsync(Desk desk, CostId id)
+    {
+        if (await desk.Db.BankLines.AnyAsync(l => l.CostId == id))
+            throw new RefusedException(
+                "A line of the bank is booked on this cost. Undo that first, under Money, Bank."
+            );
     }
 
     /// <exception cref="InvalidException">It is no rate.</exception>

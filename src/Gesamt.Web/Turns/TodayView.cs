@@ -6,6 +6,7 @@ using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
 using Gesamt.Store.Model;
+using Gesamt.Web.Books;
 using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
@@ -245,11 +246,7 @@ public static class TodayView
             .Where(p => p.Standing.BookedAt >= start)
             .Select(p => new { Net = p.Standing.NetMinor ?? 0, p.Standing.Currency })
             .ToListAsync();
-        var received = await desk
-            .Db.Payments.AsNoTracking()
-            .Where(p => p.At >= start && p.GoneAt == null && !desk.Db.Rehearsals.Any(r => r.Id == p.ProjectId))
-            .Select(p => new { p.AmountMinor, p.Currency })
-            .ToListAsync();
+        var received = await Journal.PaidAsync(desk, new(today.Year, today.Month, 1), today);
         var open = await desk
             .Db.Invoices.AsNoTracking()
             .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0)
@@ -264,7 +261,7 @@ public static class TodayView
             today.ToString("MMMM", CultureInfo.InvariantCulture),
             booked.Count,
             desk.Sum(booked.Select(p => (p.Net, p.Currency))),
-            desk.Sum(received.Select(p => (p.AmountMinor, (string?)p.Currency))),
+            desk.Sum(received.Select(one => (one.Entry.Amount.Minor, (string?)one.Entry.Amount.Currency.Code))),
             desk.Sum(open.Where(i => i.Due >= today).Select(i => (i.OwedMinor, (string?)i.Currency))),
             desk.Sum(open.Where(i => i.Due < today).Select(i => (i.OwedMinor, (string?)i.Currency)))
         );

@@ -1,5 +1,8 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { Refusal } from "../api/refusal";
+
+/** Milliseconds without a change after which it is kept. */
+const rest = 400;
 
 /** Keeps what is written a moment after the last change; a stale save keeps this text and says so. */
 export function useDraft<Draft extends { edition: number }, Written>(
@@ -20,14 +23,13 @@ export function useDraft<Draft extends { edition: number }, Written>(
 	latest.current = { save, value };
 	const queue = useRef(Promise.resolve());
 
-	useEffect(() => {
-		if (saved.current === value) return;
-		setState("keeping");
-		async function keep() {
-			// what was typed since is kept by the save behind this one
-			if (latest.current.value !== value) return;
+	// one after the other: a save that is still on its way would make the next one stale
+	const keep = useCallback(() => {
+		queue.current = queue.current.then(async () => {
+			const { save, value } = latest.current;
+			if (saved.current === value) return;
 			try {
-				const kept = await latest.current.save(edition.current, value);
+				const kept = await save(edition.current, value);
 				edition.current = kept.edition;
 				saved.current = value;
 				setDraft(kept);
@@ -41,13 +43,17 @@ export function useDraft<Draft extends { edition: number }, Written>(
 				setRefusal(refused);
 				setState("not kept yet");
 			}
-		}
-		const timer = setTimeout(() => {
-			// one after the other: a save that is still on its way would make the next one stale
-			queue.current = queue.current.then(keep);
-		}, 400);
+		});
+	}, []);
+
+	useEffect(() => {
+		if (saved.current === value) return;
+		setState("keeping");
+		const timer = setTimeout(keep, rest);
 		return () => clearTimeout(timer);
-	}, [value]);
+	}, [value, keep]);
+	// whoever goes elsewhere at once takes nothing typed along
+	useEffect(() => keep, [keep]);
 
 	/** What the server wrote anew. */
 	function take(begun: Draft) {

@@ -144,7 +144,7 @@ function Row({
 					{row.words}
 					{of.receipt && (
 						<>
-							{" "}
+							{row.words && ", "}
 							<a
 								href={`/api/costs/${of.cost}/receipt`}
 								aria-label={`receipt of ${row.title}`}

@@ -9,13 +9,13 @@ export function MonthsMoney({ money }: { money: TodayDto["money"] }) {
 				{money.month} so far: <b className="num text-ink">{money.booked}</b>{" "}
 				booked, worth <b className="num text-ink">{money.won}</b> net
 			</span>
-			<Link to="/money?show=Received" className="text-soft">
+			<Link to="/money?show=Received" className="min-h-6 text-soft">
 				<b className="num text-ink">{money.received}</b> received
 			</Link>
-			<Link to="/money?show=Sent&all=1" className="text-soft">
+			<Link to="/money?show=Sent&all=1" className="min-h-6 text-soft">
 				<b className="num text-ink">{money.sent}</b> sent, not yet due
 			</Link>
-			<Link to="/money?show=Late&all=1" className="text-soft">
+			<Link to="/money?show=Late&all=1" className="min-h-6 text-soft">
 				<b className="num text-ink">{money.late}</b> late
 			</Link>
 		</p>
