@@ -90,7 +90,7 @@ public static class Costs
         var row = await ReadAsync(desk, id);
         var gross = new Money(row.GrossMinor, Currency.Of(row.Currency));
         var title = row.ProjectId is { } project
-            ? await desk.Db.AllProjects.Where(p => p.Id == project).Select(p => p.Title).SingleAsync()
+            ? await desk.Db.Projects.Where(p => p.Id == project).Select(p => p.Title).FirstOrDefaultAsync() ?? ""
             : "";
         return new(
             id.Value,

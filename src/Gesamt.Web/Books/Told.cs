@@ -44,7 +44,7 @@ internal sealed class Told
         var ids = of.Select(one => one.Project!.Value).Distinct().ToList();
         var invoices = of.Select(one => one.Invoice).OfType<InvoiceId>().Distinct().ToList();
         var projects = await desk
-            .Db.AllProjects.AsNoTracking()
+            .Db.Projects.AsNoTracking()
             .Where(p => ids.Contains(p.Id))
             .Select(p => new
             {
@@ -71,7 +71,8 @@ internal sealed class Told
                     .ToDictionaryAsync(p => p.Id.Value, p => p.Means);
         foreach (var one in of)
         {
-            var project = projects[one.Project!.Value];
+            if (!projects.TryGetValue(one.Project!.Value, out var project))
+                continue;
             var number = one.Invoice is { } invoice ? numbers.GetValueOrDefault(invoice, "") : "";
             words[(one.Entry.Sort, one.Number)] = new(
                 project.Title,
@@ -115,7 +116,7 @@ internal sealed class Told
                 .Select(c => new
                 {
                     Row = c,
-                    Project = desk.Db.AllProjects.Where(p => p.Id == c.ProjectId).Select(p => p.Title).FirstOrDefault(),
+                    Project = desk.Db.Projects.Where(p => p.Id == c.ProjectId).Select(p => p.Title).FirstOrDefault(),
                 })
                 .ToListAsync()
         )

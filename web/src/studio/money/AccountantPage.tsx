@@ -5,6 +5,7 @@ import type { BookYearDto, TaxSummaryDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
 import { isDay } from "../../ui/days";
+import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { Cell, Head, Table } from "../../ui/Table";
@@ -87,6 +88,7 @@ function Tax() {
 								when the money comes (as received)
 							</option>
 						</Select>
+						<Refused of={act.refusal} />
 						{data.currencies.map((one) => (
 							<Rates key={one.currency} of={one} />
 						))}

@@ -1,4 +1,5 @@
 import type { MoneyOverviewDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
 import { type Column, isDown, looks, type Show, wordsOf } from "./shows";
 import { useWidth } from "./useWidth";
 
@@ -91,16 +92,16 @@ export function YearChart({
 				}}
 			>
 				{money.columns.map((column) => (
-					<button
+					<Button
 						key={column.from}
-						type="button"
+						kind="line"
 						aria-pressed={column.from === at}
 						aria-label={`${nameOf(column, step)}, ${column.long}`}
-						className={`min-h-6 overflow-hidden py-1 text-center font-head text-[13px] font-semibold ${column.from === at ? "bg-ink text-(--on-ink)" : column.present ? "text-ink underline underline-offset-4" : "text-soft"}`}
+						className={`grid min-h-6 place-items-center overflow-hidden py-1 font-head text-[13px] font-semibold ${column.from === at ? "bg-ink text-(--on-ink)" : column.present ? "text-ink underline underline-offset-4" : "text-soft"}`}
 						onClick={() => onOpen(column)}
 					>
 						{nameOf(column, step)}
-					</button>
+					</Button>
 				))}
 			</div>
 			<Figures money={money} billed={billed} />
