@@ -236,10 +236,12 @@ function Form({
 function usePreview(file: File | undefined) {
 	const [url, setUrl] = useState<string>();
 	useEffect(() => {
-		if (!file?.type.startsWith("image/")) return setUrl(undefined);
-		const made = URL.createObjectURL(file);
-		setUrl(made);
-		return () => URL.revokeObjectURL(made);
+		setUrl(undefined);
+		if (!file?.type.startsWith("image/")) return;
+		const reader = new FileReader();
+		reader.onload = () => setUrl(String(reader.result));
+		reader.readAsDataURL(file);
+		return () => reader.abort();
 	}, [file]);
 	return url;
 }
