@@ -36,6 +36,7 @@ public sealed class Bulk(string database)
         "Hours",
         "Costs",
         "PlannedSteps",
+        "Stays",
         "Facts",
     ];
 

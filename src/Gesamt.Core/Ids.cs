@@ -164,3 +164,8 @@ public readonly record struct RecurringCostId(long Value) : IId<RecurringCostId>
 {
     public static RecurringCostId From(long value) => new(value);
 }
+
+public readonly record struct GoalId(long Value) : IId<GoalId>
+{
+    public static GoalId From(long value) => new(value);
+}

@@ -86,6 +86,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<CostRow> Costs => Set<CostRow>();
     public DbSet<AccountRow> Accounts => Set<AccountRow>();
     public DbSet<TransferRow> Transfers => Set<TransferRow>();
+    public DbSet<StayRow> Stays => Set<StayRow>();
+    public DbSet<GoalRow> Goals => Set<GoalRow>();
     public DbSet<IncomeRow> Incomes => Set<IncomeRow>();
     public DbSet<RecurringCostRow> RecurringCosts => Set<RecurringCostRow>();
     public DbSet<ClosedYearRow> ClosedYears => Set<ClosedYearRow>();
@@ -127,6 +129,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         Id<TransferId>(conventions);
         Id<IncomeId>(conventions);
         Id<RecurringCostId>(conventions);
+        Id<GoalId>(conventions);
         Id<QuoteId>(conventions);
         Id<PraiseId>(conventions);
         Id<AccessId>(conventions);
@@ -277,6 +280,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
                 r.State,
                 r.ProjectId,
             });
+        OfProject(model.Entity<StayRow>()).HasIndex(s => new { s.ProjectId, s.Gate }).IsUnique();
         var checklist = OfProject(model.Entity<ChecklistRow>());
         checklist.HasIndex(c => new { c.ProjectId, c.FormId }).IsUnique();
         OfProject(model.Entity<FormDraftRow>()).HasIndex(d => new { d.ProjectId, d.FormId }).IsUnique();
@@ -491,6 +495,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         recurring.HasIndex(r => r.Next);
         recurring.Ignore(r => r.Recurrence);
         recurring.ToTable(t => t.HasCheckConstraint("Positive", "GrossMinor > 0"));
+        Key<GoalRow, GoalId>(model, g => g.Id).HasIndex(g => g.Year);
         model.Entity<ClosedYearRow>().HasKey(y => y.Year);
         model.Entity<ClosedYearRow>().Property(y => y.Year).ValueGeneratedNever();
     }

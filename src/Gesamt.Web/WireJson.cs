@@ -26,6 +26,7 @@ using Gesamt.Web.Proposals;
 using Gesamt.Web.Recurring;
 using Gesamt.Web.Registers;
 using Gesamt.Web.Rehearsals;
+using Gesamt.Web.Reports;
 using Gesamt.Web.Reviews;
 using Gesamt.Web.Routines;
 using Gesamt.Web.RunSheets;
@@ -218,6 +219,12 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(DraftDto))]
 [JsonSerializable(typeof(PricedDto))]
 [JsonSerializable(typeof(SaveDraftDto))]
+[JsonSerializable(typeof(ReportsDto))]
+[JsonSerializable(typeof(ReportProjectsDto))]
+[JsonSerializable(typeof(GoalsDto))]
+[JsonSerializable(typeof(GoalIdDto))]
+[JsonSerializable(typeof(SaveGoalDto))]
+[JsonSerializable(typeof(GoalRemovedDto))]
 [JsonSerializable(typeof(RegisterDto))]
 [JsonSerializable(typeof(SaveViewDto))]
 [JsonSerializable(typeof(SavedViewDto))]

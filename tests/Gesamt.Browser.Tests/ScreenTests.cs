@@ -11,6 +11,7 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         InlineData("/today", "Came in"),
         InlineData("/turns", "Whose turn is it?"),
         InlineData("/register", "Not yet booked"),
+        InlineData("/reports", "Reminders before a yes"),
         InlineData("/templates", "Menu boards"),
         InlineData("/post-office", "Only letters"),
         InlineData("/i/mural", "A mural for your wall")
@@ -32,6 +33,7 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         InlineData("/today", "Came in"),
         InlineData("/turns", "Whose turn is it?"),
         InlineData("/register", "Not yet booked"),
+        InlineData("/reports", "Reminders before a yes"),
         InlineData("/people", "People"),
         InlineData("/people/1", "Piet Sorrel"),
         InlineData("/people/papers", "Is a file the sealed one?"),

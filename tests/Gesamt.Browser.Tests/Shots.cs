@@ -57,7 +57,7 @@ public sealed class Shots
         owner.Press("Which gulls?");
         Shot(owner, "board", "Still, on the ridge");
         Page(owner, "/money", "money", "Owed to you");
-        Page(owner, "/money/bank", "bank", "To be matched");
+        Page(owner, "/reports", "reports", "An hour worth 70");
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");
         owner.Press("Proposal");

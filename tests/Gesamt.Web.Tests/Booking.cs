@@ -28,13 +28,14 @@ public static class Booking
     public static async Task<long> InquireAsync(
         this Studio studio,
         Visitor visitor,
-        string mail = "mona@lanternhouse.example"
+        string mail = "mona@lanternhouse.example",
+        string? campaign = null
     )
     {
         await visitor.TokenAsync("/forms/mural");
         var answer = await visitor.PostAsync(
             "/forms/mural",
-            new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail } }
+            new { answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail }, campaign }
         );
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
         await studio.TickAsync();

@@ -31,6 +31,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Work",
         "Planning",
         "Waiting",
+        "Reports",
         "Routines",
         "Turns",
     ];
@@ -75,6 +76,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "SettingUp",
         "Registers",
         "Books",
+        "Reports",
         "Planning",
         "Turns",
         "Capture",

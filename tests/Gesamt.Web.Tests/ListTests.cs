@@ -580,6 +580,10 @@ public sealed class ListTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                     .Select(step => step.GetProperty("title").GetString()!),
             ];
         Assert.Equal(["Out: Gulls half way"], await DueAsync());
+        // the week names both, each on its day
+        var week = (await at.Owner.GetAsync("/api/week")).ToString();
+        Assert.Contains("due: Out: Gulls half way", week, StringComparison.Ordinal);
+        Assert.Contains("due: Out: Later", week, StringComparison.Ordinal);
         await AskedAsync(at.Owner.PostAsync($"/api/lists/{list}/entries/a/steps/Out/done", new { done = true }));
         Assert.Empty(await DueAsync());
         // no step any more, it is a date still; and a step again

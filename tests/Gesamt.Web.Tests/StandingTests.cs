@@ -43,7 +43,8 @@ public sealed class StandingTests(FullStudio studio) : IClassFixture<FullStudio>
     [
         ("/api/turns", 4),
         ("/api/today", 29),
-        ("/api/projects/30", 30),
+        // one with hours and costs
+        ("/api/projects/30", 32),
         ("/api/projects/30/routines", 30),
         ("/api/projects/30/forms", 30),
         ("/api/projects/30/letter", 30),
@@ -52,6 +53,10 @@ public sealed class StandingTests(FullStudio studio) : IClassFixture<FullStudio>
         ("/api/register", 10),
         ("/api/register?year=2026&group=Kind", 10),
         ("/api/register.csv", 10),
+        ("/api/reports", 14),
+        ("/api/reports?by=Kind&year=all", 16),
+        ("/api/reports/projects?of=Passed&gate=Lead", 6),
+        ("/api/goals", 12),
         ("/api/search?words=a", 10),
         ("/api/people", 10),
         ("/api/people?longestFirst=true", 10),

@@ -470,4 +470,32 @@ public sealed class WeekTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Contains("Post the samples is late", row.GetProperty("under").GetString(), StringComparison.Ordinal);
         await studio.WaitUntilAsync(Morning);
     }
+
+    [Fact]
+    public async Task A_date_besides_the_one_that_matters_is_named_on_its_day()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await BeginAsync("fitting");
+        await studio.LookAsync(
+            async (Hosting.Desk desk) =>
+            {
+                await desk.ActAsync(async act =>
+                    await act.RecordAsync(
+                        await act.OpenAsync(new(project)),
+                        Core.Facts.Actor.Owner,
+                        new Core.Facts.Happening.DateSet("fitting", new(2027, 1, 20), null),
+                        new Core.Facts.Happening.DateSet("fitting", new(2027, 1, 28), null)
+                    )
+                );
+                return true;
+            }
+        );
+        var notes = RowOf(await owner.GetAsync("/api/week"), project).GetProperty("notes").EnumerateArray().ToList();
+        Assert.Equal(
+            ["2027-01-28"],
+            notes
+                .Where(note => note.GetProperty("words").GetString() == "fitting")
+                .Select(note => note.GetProperty("day").GetString())
+        );
+    }
 }

@@ -6,5 +6,6 @@ namespace Gesamt.Core.Projects;
 public static class HeadLimits
 {
     public const int Title = FormRule.ShortLength,
-        Source = FormRule.ShortLength;
+        Source = FormRule.ShortLength,
+        Campaign = FormRule.ShortLength;
 }

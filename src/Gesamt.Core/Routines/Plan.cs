@@ -87,6 +87,21 @@ public static class Plan
             : RunState.Finished;
     }
 
+    /// <summary>When a run began, and when its last step acted or was stopped; no second while something is still to come. Null while it has not begun.</summary>
+    public static (Instant Began, Instant? Over)? SpanOf(Case project, RunId run, IEnumerable<PlannedStep> plan)
+    {
+        if (project.History.Last<Happening.RunBegan>(began => began.Run == run)?.Happened is not { } began)
+            return null;
+        var steps = plan.Where(step => step.Ref.Run == run).ToList();
+        if (steps.Any(step => step.IsPending))
+            return (began, null);
+        // one that never had a time of its own was stopped by what stops them all
+        var all = steps.Any(step => step.State == StepState.Stopped && step.Since is null)
+            ? project.End?.Recorded ?? project.History.Last<Happening.PutAway>()?.Recorded
+            : null;
+        return (began, steps.Select(step => step.Since).Append(all).Append(began).Max());
+    }
+
     /// <summary>Since when what a step is about has waited: since its cause, and for one that ends what went quiet, since the last letter. Null while neither is known.</summary>
     public static Instant? WaitsSince(Case project, PlannedStep step) =>
         step.Step.Action is StepAction.EndAsQuiet

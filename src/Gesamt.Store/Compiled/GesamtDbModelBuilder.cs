@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("5fc3740c-a5b8-4bd7-95bb-075092d24cc2"), entityTypeCount: 84)
+            : base(skipDetectChanges: false, modelId: new Guid("0d0b856f-1819-4f38-b15a-b6753585719b"), entityTypeCount: 86)
         {
         }
 
@@ -45,6 +45,7 @@ namespace Gesamt.Store.Compiled
             var fileRow = FileRowEntityType.Create(this);
             var formDraftRow = FormDraftRowEntityType.Create(this);
             var formRow = FormRowEntityType.Create(this);
+            var goalRow = GoalRowEntityType.Create(this);
             var hookCallRow = HookCallRowEntityType.Create(this);
             var hookRow = HookRowEntityType.Create(this);
             var hoursRow = HoursRowEntityType.Create(this);
@@ -95,6 +96,7 @@ namespace Gesamt.Store.Compiled
             var signatureRow = SignatureRowEntityType.Create(this);
             var slipRow = SlipRowEntityType.Create(this);
             var standingColumns = StandingColumnsEntityType.Create(this);
+            var stayRow = StayRowEntityType.Create(this);
             var studioRow = StudioRowEntityType.Create(this);
             var taskListRow = TaskListRowEntityType.Create(this);
             var taskRow = TaskRowEntityType.Create(this);
@@ -157,6 +159,7 @@ namespace Gesamt.Store.Compiled
             RunRowEntityType.CreateForeignKey1(runRow, projectRow);
             RunSheetRowEntityType.CreateForeignKey1(runSheetRow, projectRow);
             StandingColumnsEntityType.CreateForeignKey1(standingColumns, projectRow);
+            StayRowEntityType.CreateForeignKey1(stayRow, projectRow);
             TaskRowEntityType.CreateForeignKey1(taskRow, projectRow);
             TemplateFileRowEntityType.CreateForeignKey1(templateFileRow, letterTemplateRow);
             TransferRowEntityType.CreateForeignKey1(transferRow, accountRow);
@@ -189,6 +192,7 @@ namespace Gesamt.Store.Compiled
             FileRowEntityType.CreateAnnotations(fileRow);
             FormDraftRowEntityType.CreateAnnotations(formDraftRow);
             FormRowEntityType.CreateAnnotations(formRow);
+            GoalRowEntityType.CreateAnnotations(goalRow);
             HookCallRowEntityType.CreateAnnotations(hookCallRow);
             HookRowEntityType.CreateAnnotations(hookRow);
             HoursRowEntityType.CreateAnnotations(hoursRow);
@@ -239,6 +243,7 @@ namespace Gesamt.Store.Compiled
             SignatureRowEntityType.CreateAnnotations(signatureRow);
             SlipRowEntityType.CreateAnnotations(slipRow);
             StandingColumnsEntityType.CreateAnnotations(standingColumns);
+            StayRowEntityType.CreateAnnotations(stayRow);
             StudioRowEntityType.CreateAnnotations(studioRow);
             TaskListRowEntityType.CreateAnnotations(taskListRow);
             TaskRowEntityType.CreateAnnotations(taskRow);

@@ -23,7 +23,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.ProjectRow",
                 typeof(ProjectRow),
                 baseEntityType,
-                propertyCount: 13,
+                propertyCount: 14,
                 navigationCount: 4,
                 foreignKeyCount: 2,
                 unnamedIndexCount: 5,
@@ -39,6 +39,13 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.IdNumber<ProjectId>());
             id.SetSentinelFromProviderValue(0L);
             id.AddAnnotation("Sqlite:ValueGenerationStrategy", SqliteValueGenerationStrategy.Autoincrement);
+
+            var campaign = runtimeEntityType.AddProperty(
+                "Campaign",
+                typeof(string),
+                propertyInfo: typeof(ProjectRow).GetProperty("Campaign", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(ProjectRow).GetField("<Campaign>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
 
             var clientId = runtimeEntityType.AddProperty(
                 "ClientId",

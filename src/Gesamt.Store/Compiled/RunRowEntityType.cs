@@ -7,6 +7,7 @@ using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Infrastructure;
 using Microsoft.EntityFrameworkCore.Metadata;
+using NodaTime;
 
 #pragma warning disable 219, 612, 618
 #nullable disable
@@ -22,7 +23,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.RunRow",
                 typeof(RunRow),
                 baseEntityType,
-                propertyCount: 7,
+                propertyCount: 9,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 3,
                 keyCount: 1);
@@ -37,6 +38,14 @@ namespace Gesamt.Store.Compiled
                 valueConverter: new GesamtDb.IdNumber<RunId>());
             id.SetSentinelFromProviderValue(0L);
             id.AddAnnotation("Sqlite:ValueGenerationStrategy", SqliteValueGenerationStrategy.Autoincrement);
+
+            var beganAt = runtimeEntityType.AddProperty(
+                "BeganAt",
+                typeof(Instant?),
+                propertyInfo: typeof(RunRow).GetProperty("BeganAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RunRow).GetField("<BeganAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var key = runtimeEntityType.AddProperty(
                 "Key",
@@ -58,6 +67,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(RunRow).GetProperty("Offered", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(RunRow).GetField("<Offered>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
+
+            var overAt = runtimeEntityType.AddProperty(
+                "OverAt",
+                typeof(Instant?),
+                propertyInfo: typeof(RunRow).GetProperty("OverAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(RunRow).GetField("<OverAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var projectId = runtimeEntityType.AddProperty(
                 "ProjectId",

@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StandingColumns",
                 typeof(StandingColumns),
                 baseEntityType,
-                propertyCount: 30,
+                propertyCount: 35,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 6,
                 keyCount: 1);
@@ -37,6 +37,14 @@ namespace Gesamt.Store.Compiled
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 valueConverter: new GesamtDb.IdNumber<ProjectId>());
             projectRowId.SetSentinelFromProviderValue(0L);
+
+            var agreedBy = runtimeEntityType.AddProperty(
+                "AgreedBy",
+                typeof(VersionId?),
+                propertyInfo: typeof(StandingColumns).GetProperty("AgreedBy", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<AgreedBy>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.IdNumber<VersionId>());
 
             var agreedMinor = runtimeEntityType.AddProperty(
                 "AgreedMinor",
@@ -61,12 +69,25 @@ namespace Gesamt.Store.Compiled
                 nullable: true,
                 valueConverter: new GesamtDb.InstantTicks());
 
+            var chases = runtimeEntityType.AddProperty(
+                "Chases",
+                typeof(int?),
+                propertyInfo: typeof(StandingColumns).GetProperty("Chases", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Chases>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true);
+
             var currency = runtimeEntityType.AddProperty(
                 "Currency",
                 typeof(string),
                 propertyInfo: typeof(StandingColumns).GetProperty("Currency", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StandingColumns).GetField("<Currency>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true);
+
+            var dates = runtimeEntityType.AddProperty(
+                "Dates",
+                typeof(string),
+                propertyInfo: typeof(StandingColumns).GetProperty("Dates", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Dates>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
             var ended = runtimeEntityType.AddProperty(
                 "Ended",
@@ -83,6 +104,21 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(StandingColumns).GetField("<FinishedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 valueConverter: new GesamtDb.InstantTicks());
+
+            var furthest = runtimeEntityType.AddProperty(
+                "Furthest",
+                typeof(Stage),
+                propertyInfo: typeof(StandingColumns).GetProperty("Furthest", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Furthest>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                providerPropertyType: typeof(string));
+            furthest.SetSentinelFromProviderValue("Lead");
+
+            var gates = runtimeEntityType.AddProperty(
+                "Gates",
+                typeof(int),
+                propertyInfo: typeof(StandingColumns).GetProperty("Gates", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StandingColumns).GetField("<Gates>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
 
             var held = runtimeEntityType.AddProperty(
                 "Held",

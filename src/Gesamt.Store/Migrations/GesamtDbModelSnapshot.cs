@@ -1042,6 +1042,35 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("Forms");
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.GoalRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
+
+                    b.Property<string>("Measures")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Removed")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Title")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Year")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("Year");
+
+                    b.ToTable("Goals");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.HookCallRow", b =>
                 {
                     b.Property<int>("Id")
@@ -2605,6 +2634,9 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<string>("Campaign")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("ClientId")
                         .HasColumnType("INTEGER");
 
@@ -3034,6 +3066,9 @@ namespace Gesamt.Store.Migrations
 
                     SqlitePropertyBuilderExtensions.UseAutoincrement(b.Property<long>("Id"));
 
+                    b.Property<long?>("BeganAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Key")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -3042,6 +3077,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.Property<bool>("Offered")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("OverAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<long>("ProjectId")
@@ -3372,6 +3410,36 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("GoneAt", "ProjectId");
 
                     b.ToTable("Slips");
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.StayRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int?>("Days")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Gate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Left")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Since")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId", "Gate")
+                        .IsUnique();
+
+                    b.ToTable("Stays");
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.StudioRow", b =>
@@ -4261,6 +4329,9 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long>("ProjectRowId")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<long?>("AgreedBy")
+                                .HasColumnType("INTEGER");
+
                             b1.Property<long?>("AgreedMinor")
                                 .HasColumnType("INTEGER");
 
@@ -4270,13 +4341,27 @@ namespace Gesamt.Store.Migrations
                             b1.Property<long?>("BookedAt")
                                 .HasColumnType("INTEGER");
 
+                            b1.Property<int?>("Chases")
+                                .HasColumnType("INTEGER");
+
                             b1.Property<string>("Currency")
+                                .HasColumnType("TEXT");
+
+                            b1.Property<string>("Dates")
+                                .IsRequired()
                                 .HasColumnType("TEXT");
 
                             b1.Property<string>("Ended")
                                 .HasColumnType("TEXT");
 
                             b1.Property<long?>("FinishedAt")
+                                .HasColumnType("INTEGER");
+
+                            b1.Property<string>("Furthest")
+                                .IsRequired()
+                                .HasColumnType("TEXT");
+
+                            b1.Property<int>("Gates")
                                 .HasColumnType("INTEGER");
 
                             b1.Property<int>("Held")
@@ -4451,6 +4536,15 @@ namespace Gesamt.Store.Migrations
                 });
 
             modelBuilder.Entity("Gesamt.Store.Model.RunSheetRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.StayRow", b =>
                 {
                     b.HasOne("Gesamt.Store.Model.ProjectRow", null)
                         .WithMany()

@@ -24,6 +24,9 @@ public sealed class ProjectRow
     public required string Title { get; set; }
     public string? Source { get; set; }
 
+    /// <summary>What of the studio's own doing brought it, such as a fair or a leaflet; null where that is not known.</summary>
+    public string? Campaign { get; set; }
+
     /// <summary>Numbers of the kinds it is of besides: what they offer is offered here too, while the rules are the leading kind's.</summary>
     public List<long> FurtherKinds { get; set; } = [];
 
@@ -111,6 +114,21 @@ public sealed class StandingColumns
     /// <summary>The proposal that is out; null where none is, or a price is agreed.</summary>
     public VersionId? ProposalOut { get; set; }
 
+    /// <summary>Its dates besides the one that matters, as JSON.</summary>
+    public string Dates { get; set; } = "[]";
+
+    /// <summary>The furthest it ever stood: all gates before it were passed, whatever was opened again.</summary>
+    public Stage Furthest { get; set; }
+
+    /// <summary>The gates it has, a bit each.</summary>
+    public int Gates { get; set; }
+
+    /// <summary>The version whose price is in force; null while none is.</summary>
+    public VersionId? AgreedBy { get; set; }
+
+    /// <summary>How many reminders went out before a price was agreed; null while none is.</summary>
+    public int? Chases { get; set; }
+
     /// <summary>What is agreed and not invoiced yet, as JSON.</summary>
     public string ToCome { get; set; } = "[]";
 
@@ -121,6 +139,9 @@ public sealed class StandingColumns
 /// <summary>An agreed payment for which no invoice is out yet; tax included.</summary>
 /// <param name="Due">Null while what it hangs on is not known.</param>
 public sealed record ComingPayment(LocalDate? Due, long Minor);
+
+/// <summary>A date besides the one that matters, such as a fitting.</summary>
+public sealed record NamedDay(string Name, LocalDate Date);
 
 /// <summary>A fact as it lies in the table; append-only.</summary>
 public sealed class FactRow
@@ -317,6 +338,10 @@ public sealed class RunRow
 
     /// <summary>Derived like its steps; null while it has not begun.</summary>
     public RunState? State { get; set; }
+
+    /// <summary>When it began, and when its last step acted or was stopped; derived likewise.</summary>
+    public Instant? BeganAt { get; set; }
+    public Instant? OverAt { get; set; }
 }
 
 /// <summary>What a client has typed into a form that is not sent yet.</summary>

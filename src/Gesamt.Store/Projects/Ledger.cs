@@ -4,6 +4,7 @@ using Gesamt.Core.Invoicing;
 using Gesamt.Core.Planning;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Proposals;
+using Gesamt.Core.Reports;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
@@ -67,6 +68,7 @@ public sealed class Ledger(GesamtDb db)
     public async Task RefreshAsync(ProjectFile file, Instant now)
     {
         Store(file.Row.Standing, TurnRule.Of(file.Case, now), file.Case);
+        await StoreStaysAsync(file);
         var rows = await db.PlannedSteps.Where(step => step.ProjectId == file.Id).ToListAsync();
         var plan = Plan.Of(file.Case);
         foreach (var row in rows.Where(row => plan.All(step => !Is(row, step))))
@@ -89,8 +91,31 @@ public sealed class Ledger(GesamtDb db)
         }
         if (file.Case.Runs.Length > 0)
             foreach (var run in await db.Runs.Where(run => run.ProjectId == file.Id).ToListAsync())
+            {
                 run.State = Plan.StateOf(file.Case, run.Id, plan);
+                var span = Plan.SpanOf(file.Case, run.Id, plan);
+                (run.BeganAt, run.OverAt) = (span?.Began, span?.Over);
+            }
         await db.SaveChangesAsync();
+    }
+
+    /// <summary>How far it came, and how long it stood where.</summary>
+    private async Task StoreStaysAsync(ProjectFile file)
+    {
+        var passage = Passage.Of(file.Case);
+        file.Row.Standing.Furthest = passage.Furthest;
+        var rows = await db.Stays.Where(stay => stay.ProjectId == file.Id).ToListAsync();
+        db.Stays.RemoveRange(rows.Where(row => passage.Stays.All(stay => stay.Gate != row.Gate)));
+        foreach (var stay in passage.Stays)
+        {
+            var row = rows.SingleOrDefault(row => row.Gate == stay.Gate);
+            if (row is null)
+                db.Stays.Add(row = new() { ProjectId = file.Id, Gate = stay.Gate });
+            var since = file.Case.Calendar.DateOf(stay.From);
+            row.Since = stay.Until is null ? since : null;
+            row.Days = stay.Until is { } until ? Period.DaysBetween(since, file.Case.Calendar.DateOf(until)) : null;
+            row.Left = stay.Left;
+        }
     }
 
     private async Task AppendAsync(
@@ -323,6 +348,16 @@ public sealed class Ledger(GesamtDb db)
         (columns.OnTable, columns.TouchAt) = (standing.IsOnTable, project.History.LastTouch);
         columns.Milestone = MilestoneRule.LastReached(project);
         columns.ProposalOut = ProposalState.Open(project.History)?.What.Version;
+        columns.Dates = StoreJson.Write(
+            project
+                .History.Of<Happening.DateSet>()
+                .Where(set => set.What.Name != project.Kind.MainDate)
+                .GroupBy(set => set.What.Name, (name, all) => new NamedDay(name, all.Last().What.Date))
+                .ToList()
+        );
+        columns.Gates = project.Kind.Gates.Aggregate(0, (set, gate) => set | (1 << (int)gate));
+        columns.AgreedBy = price?.Version;
+        columns.Chases = Passage.ChasesBeforeYes(project);
         columns.Phases = StoreJson.Write(Schedule.Of(project));
         columns.ToCome = StoreJson.Write(
             Billing.Planned(project).Select(planned => new ComingPayment(planned.Due, planned.Amount.Minor)).ToList()

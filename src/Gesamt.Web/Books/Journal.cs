@@ -39,21 +39,26 @@ internal static class Journal
         LocalDate?[] days =
         [
             await desk.Db.Invoices.Where(i => i.Year > 0).MinAsync(i => (LocalDate?)i.IssuedOn),
-            await desk.Db.Payments.MinAsync(p => (Instant?)p.At) is { } at ? desk.Calendar.DateOf(at) : null,
-            await desk.Db.Costs.Where(c => !c.Removed).MinAsync(c => (LocalDate?)c.On),
+            await Real(desk).MinAsync(p => (Instant?)p.At) is { } at ? desk.Calendar.DateOf(at) : null,
+            await desk
+                .Db.Costs.Where(c => !c.Removed && !desk.Db.Rehearsals.Any(r => r.Id == c.ProjectId))
+                .MinAsync(c => (LocalDate?)c.On),
             await desk.Db.Incomes.Where(i => !i.Removed).MinAsync(i => (LocalDate?)i.On),
         ];
         return days.Min() ?? desk.Today;
     }
 
+    /// <summary>What was written down by mistake never came, and what a rehearsal got neither.</summary>
+    private static IQueryable<PaymentRow> Real(Desk desk) =>
+        desk
+            .Db.Payments.AsNoTracking()
+            .Where(p => (p.GoneAt == null || p.ChargedBack) && !desk.Db.Rehearsals.Any(r => r.Id == p.ProjectId));
+
     /// <summary>What clients paid, less what was given or taken back.</summary>
     public static async Task<IEnumerable<Movement>> PaidAsync(Desk desk, LocalDate first, LocalDate last)
     {
         var (from, until) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(last.PlusDays(1)));
-        // what was written down by mistake never came
-        var real = desk
-            .Db.Payments.AsNoTracking()
-            .Where(p => (p.GoneAt == null || p.ChargedBack) && !desk.Db.Rehearsals.Any(r => r.Id == p.ProjectId));
+        var real = Real(desk);
         var came = await real.Where(p => p.At >= from && p.At < until)
             .Select(p => new
             {

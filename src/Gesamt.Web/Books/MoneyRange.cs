@@ -35,7 +35,40 @@ public sealed record MoneyQuery
 }
 
 /// <summary>A column of the picture: a month, or a year.</summary>
-internal sealed record MoneyColumn(LocalDate First, LocalDate Last, string Name, string Long);
+internal sealed record MoneyColumn(LocalDate First, LocalDate Last, string Name, string Long)
+{
+    /// <summary>The months of some days, or their years where there would be too many months.</summary>
+    public static IReadOnlyList<MoneyColumn> Over(LocalDate first, LocalDate last, int mostMonths)
+    {
+        List<YearMonth> months = [.. EntryBook.Months(first.ToYearMonth(), last.ToYearMonth())];
+        return months.Count <= mostMonths
+            ?
+            [
+                .. months.Select(month => new MoneyColumn(
+                    LocalDate.Max(month.OnDayOfMonth(1), first),
+                    LocalDate.Min(month.OnDayOfMonth(1).PlusMonths(1).PlusDays(-1), last),
+                    month.ToString("MMM", System.Globalization.CultureInfo.InvariantCulture)
+                        + (
+                            first.Year == last.Year
+                                ? ""
+                                : month.ToString(" uu", System.Globalization.CultureInfo.InvariantCulture)
+                        ),
+                    DateWords.Month(month.OnDayOfMonth(1))
+                )),
+            ]
+            :
+            [
+                .. Enumerable
+                    .Range(first.Year, last.Year - first.Year + 1)
+                    .Select(year => new MoneyColumn(
+                        LocalDate.Max(new(year, 1, 1), first),
+                        LocalDate.Min(new(year, 12, 31), last),
+                        $"{year}",
+                        $"{year}"
+                    )),
+            ];
+    }
+}
 
 /// <summary>The days of a query.</summary>
 /// <param name="Last">Included.</param>
@@ -95,33 +128,5 @@ internal sealed record MoneyRange(LocalDate First, LocalDate Last, string Title,
             : throw new InvalidException((field, "A day as 2027-01-25, from the years 1990 to 2199."));
 
     /// <summary>Months, or years where there would be too many of them.</summary>
-    public IReadOnlyList<MoneyColumn> Columns =>
-        Months.Count <= MostMonths
-            ?
-            [
-                .. Months.Select(month => new MoneyColumn(
-                    LocalDate.Max(month.OnDayOfMonth(1), First),
-                    LocalDate.Min(month.OnDayOfMonth(1).PlusMonths(1).PlusDays(-1), Last),
-                    month.ToString("MMM", System.Globalization.CultureInfo.InvariantCulture)
-                        + (
-                            First.Year == Last.Year
-                                ? ""
-                                : month.ToString(" uu", System.Globalization.CultureInfo.InvariantCulture)
-                        ),
-                    DateWords.Month(month.OnDayOfMonth(1))
-                )),
-            ]
-            :
-            [
-                .. Enumerable
-                    .Range(First.Year, Last.Year - First.Year + 1)
-                    .Select(year => new MoneyColumn(
-                        LocalDate.Max(new(year, 1, 1), First),
-                        LocalDate.Min(new(year, 12, 31), Last),
-                        $"{year}",
-                        $"{year}"
-                    )),
-            ];
-
-    private List<YearMonth> Months => [.. EntryBook.Months(First.ToYearMonth(), Last.ToYearMonth())];
+    public IReadOnlyList<MoneyColumn> Columns => MoneyColumn.Over(First, Last, MostMonths);
 }

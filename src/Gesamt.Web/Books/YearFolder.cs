@@ -93,38 +93,16 @@ internal static class YearFolder
             );
         });
 
-    public static async Task<IResult> OfAsync(Desk desk, int year)
-    {
-        // put together on the disk, which it leaves as soon as it is read: it may be large
-        var whole = new FileStream(
-            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
-            FileMode.CreateNew,
-            FileAccess.ReadWrite,
-            FileShare.None,
-            bufferSize: 64 * 1024,
-            FileOptions.DeleteOnClose | FileOptions.Asynchronous
-        );
-        try
-        {
-            await WriteAsync(desk, year, whole);
-            whole.Position = 0;
-            return Results.Stream(whole, "application/zip", $"{year} for the accountant.zip");
-        }
-        catch
-        {
-            await whole.DisposeAsync();
-            throw;
-        }
-    }
+    public static Task<IResult> OfAsync(Desk desk, int year) =>
+        PassingZip.OfAsync($"{year} for the accountant.zip", zip => WriteAsync(desk, year, zip));
 
-    private static async Task WriteAsync(Desk desk, int year, Stream to)
+    private static async Task WriteAsync(Desk desk, int year, ZipArchive zip)
     {
         var (first, last) = Days(year);
         var all = await Journal.OfAsync(desk, first, last, MoneyAs.Received);
         all.Reverse();
         var billed = await Journal.OfAsync(desk, first, last, MoneyAs.Billed);
         billed.Reverse();
-        using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
         async Task PutAsync(string name, byte[] bytes)
         {
             await using var entry = zip.CreateEntry(name, CompressionLevel.Fastest).Open();

@@ -291,6 +291,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         {
             await desk.Db.Imported.Where(i => some.Contains(i.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.PlannedSteps.Where(s => some.Contains(s.ProjectId)).ExecuteDeleteAsync();
+            await desk.Db.Stays.Where(s => some.Contains(s.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Runs.Where(r => some.Contains(r.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Tasks.Where(t => some.Contains(t.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Facts.Where(f => some.Contains(f.ProjectId)).ExecuteDeleteAsync();

@@ -33,31 +33,11 @@ internal static class HandedOverZip
             throw new MissingException("file");
         if (!FinalFiles.IsOpen(file.Case, FileGroup.Final))
             throw new RefusedException("These files open as soon as everything is paid.");
-        // put together on the disk, which it leaves as soon as it is read: it may be large
-        var whole = new FileStream(
-            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
-            FileMode.CreateNew,
-            FileAccess.ReadWrite,
-            FileShare.None,
-            bufferSize: 64 * 1024,
-            FileOptions.DeleteOnClose | FileOptions.Asynchronous
-        );
-        try
-        {
-            await WriteAsync(whole, vault, rows);
-            whole.Position = 0;
-            return Results.Stream(whole, "application/zip", "handed over.zip");
-        }
-        catch
-        {
-            await whole.DisposeAsync();
-            throw;
-        }
+        return await PassingZip.OfAsync("handed over.zip", zip => WriteAsync(zip, vault, rows));
     }
 
-    private static async Task WriteAsync(Stream to, FileVault vault, List<FileRow> rows)
+    private static async Task WriteAsync(ZipArchive zip, FileVault vault, List<FileRow> rows)
     {
-        using var zip = new ZipArchive(to, ZipArchiveMode.Create, leaveOpen: true);
         var named = Named(rows);
         foreach (var (name, row) in named)
         {

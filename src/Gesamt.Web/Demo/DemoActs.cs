@@ -134,7 +134,7 @@ public sealed class DemoActs(IServiceProvider services, IReadOnlyDictionary<stri
                 FieldSort.OneOf => field.Options!.Value[0],
                 _ => "to be seen",
             };
-        var id = await Inquiry.ReceiveAsync(desk, form, answers);
+        var id = await Inquiry.ReceiveAsync(desk, form, answers, project.Campaign);
         await desk
             .Db.Projects.Where(p => p.Id == id)
             .ExecuteUpdateAsync(set => set.SetProperty(p => p.Title, project.Title));

@@ -5,6 +5,7 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Accounts;
 using Gesamt.Web.Books;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Reports;
 using Gesamt.Web.Spent;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -92,6 +93,22 @@ internal static class DemoBooks
                     )
                 );
                 break;
+            case "goal":
+                await Goals.SaveAsync(
+                    desk,
+                    null,
+                    new(
+                        line.On.Year,
+                        line.Of(0),
+                        [
+                            .. line
+                                .Parts.Skip(1)
+                                .Select(part => part.Split(',', StringSplitOptions.TrimEntries))
+                                .Select(Measure),
+                        ]
+                    )
+                );
+                break;
             default:
                 throw new FormatException($"Unknown entry “{line.Sort}”.");
         }
@@ -116,6 +133,12 @@ internal static class DemoBooks
         using var picture = new MemoryStream(DemoPictures.Draw(name));
         await Costs.ReceiptAsync(desk, id, name, picture, CancellationToken.None);
     }
+
+    /// <summary>“Booked,0,12,1500”, the last a price; or “typed,6,2,4,evenings at the desk”, a number as it stands and its words.</summary>
+    private static SaveMeasureDto Measure(string[] said) =>
+        said[0] == "typed"
+            ? new(said[4], said[1], said[2], said[3])
+            : new("", said[1], said[2], "", Enum.Parse<GoalFigure>(said[0]), AtLeast: said.Length > 3 ? said[3] : null);
 
     private static Task<AccountId> AccountAsync(Desk desk, string name) =>
         desk.Db.Accounts.Where(a => a.Name == name).Select(a => a.Id).SingleAsync();

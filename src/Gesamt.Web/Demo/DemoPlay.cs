@@ -25,6 +25,9 @@ public sealed record DemoProject(
     string Words
 )
 {
+    /// <summary>What brought it, where the file says so behind the source.</summary>
+    public string? Campaign { get; init; }
+
     /// <summary>Whether the owner has said that a client who comes again is the same: all but those who wrote within the last days.</summary>
     public bool Known { get; init; } = true;
 }
@@ -162,22 +165,26 @@ public static class DemoPlay
         return (projects, events);
     }
 
-    /// <summary>“Title | kind | person | organisation | mail | source | date in days | first words”.</summary>
+    /// <summary>“Title | kind | person | organisation | mail | source; campaign | date in days | first words”.</summary>
     private static DemoProject ProjectOf(string line)
     {
         var parts = line.Split('|', StringSplitOptions.TrimEntries);
         if (parts.Length != 8)
             throw new FormatException($"A project needs eight parts: {line}");
+        var from = parts[5].Split(';', 2, StringSplitOptions.TrimEntries);
         return new(
             parts[0],
             parts[1],
             parts[2],
             parts[3].Length > 0 ? parts[3] : null,
             parts[4],
-            parts[5],
+            from[0],
             parts[6].Length > 0 ? int.Parse(parts[6], CultureInfo.InvariantCulture) : null,
             parts[7]
-        );
+        )
+        {
+            Campaign = from.Length > 1 ? from[1] : null,
+        };
     }
 
     private static DemoEvent EventOf(string line, DemoProject project, LocalDate today, StudioZone zone)

@@ -81,6 +81,12 @@ public static class Pages
             app.MapGet(path, context => WriteAsync(context, app.Environment, "client.html")).ExcludeFromDescription();
     }
 
+    /// <summary>What the form's address says brought the visitor, to be said on.</summary>
+    private static string CampaignOf(HttpContext context) =>
+        context.Request.Query["campaign"].ToString() is { Length: > 0 } campaign
+            ? $"?campaign={Uri.EscapeDataString(campaign)}"
+            : "";
+
     private static async Task WriteAsync(
         HttpContext context,
         IWebHostEnvironment environment,
@@ -103,7 +109,7 @@ public static class Pages
         // a browser that runs no script goes on to the plain form
         var plain = form is null
             ? ""
-            : $"<noscript><meta http-equiv=\"refresh\" content=\"0; url=/forms/{System.Net.WebUtility.HtmlEncode(Uri.EscapeDataString(form))}/plain\"></noscript>";
+            : $"<noscript><meta http-equiv=\"refresh\" content=\"0; url=/forms/{System.Net.WebUtility.HtmlEncode(Uri.EscapeDataString(form))}/plain{System.Net.WebUtility.HtmlEncode(CampaignOf(context))}\"></noscript>";
         await context.Response.WriteAsync(
             (await reader.ReadToEndAsync())
                 .Replace("__NONCE__", nonce, StringComparison.Ordinal)

@@ -42,7 +42,8 @@ public static class Embedding
               const script = document.currentScript;
               const origin = new URL(script.src).origin;
               const frame = document.createElement("iframe");
-              frame.src = `${origin}/i/{{slug}}?embedded`;
+              const campaign = new URLSearchParams(location.search).get("campaign");
+              frame.src = `${origin}/i/{{slug}}?embedded${campaign ? `&campaign=${encodeURIComponent(campaign)}` : ""}`;
               frame.title = {{System.Text.Json.JsonSerializer.Serialize(title)}};
               frame.style.cssText = "width:100%;border:0;min-height:300px";
               script.after(frame);

@@ -2,6 +2,8 @@ using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
+using Gesamt.Core.Projects;
+using Gesamt.Core.Texts;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -15,7 +17,13 @@ public static class Inquiry
 {
     /// <summary>Keeps the answers with their questions, the source and the files. A known address never joins projects by itself: each inquiry has a client of its own until the owner says otherwise.</summary>
     /// <exception cref="InvalidException">A field is missing or not as asked.</exception>
-    public static async Task<ProjectId> ReceiveAsync(Desk desk, FormRow form, IReadOnlyDictionary<string, string> given)
+    /// <param name="campaign">What its address said brought the visitor; a longer text is cut, since it is not theirs to mend.</param>
+    public static async Task<ProjectId> ReceiveAsync(
+        Desk desk,
+        FormRow form,
+        IReadOnlyDictionary<string, string> given,
+        string? campaign
+    )
     {
         var fields = StoreJson.Read<List<FormField>>(form.Fields);
         var (answers, mistakes) = FormRule.Read(fields, given);
@@ -48,7 +56,8 @@ public static class Inquiry
                 new(
                     fills["title"].FirstOrDefault(),
                     fills["source"].FirstOrDefault() ?? form.Source,
-                    answers.FirstOrDefault(answer => sorts[answer.Key].Sort == FieldSort.LongText)?.Text
+                    answers.FirstOrDefault(answer => sorts[answer.Key].Sort == FieldSort.LongText)?.Text,
+                    CampaignOf(campaign)
                 )
             );
             var named = uploads.ToDictionary(upload => upload.PublicId, upload => upload.Name);
@@ -88,7 +97,12 @@ public static class Inquiry
     }
 
     /// <summary>What is said of a new project beside its client and kind.</summary>
-    public sealed record Beginning(string? Title, string? Source, string? Summary);
+    public sealed record Beginning(string? Title, string? Source, string? Summary, string? Campaign = null);
+
+    private static string? CampaignOf(string? said) =>
+        Typed.OneLine(said ?? "") is { Length: > 0 } words
+            ? words[..Math.Min(words.Length, HeadLimits.Campaign)]
+            : null;
 
     /// <summary>The rows of a new client and project, without any fact.</summary>
     public static async Task<ProjectRow> AddAsync(
@@ -111,6 +125,7 @@ public static class Inquiry
             ClientId = person.Id,
             Title = beginning.Title ?? $"{kind.Name} for {person.Organisation ?? person.Name}",
             Source = beginning.Source,
+            Campaign = beginning.Campaign,
             Code = Codes.New(),
             Rules = kind.Rules,
             Summary = beginning.Summary,

@@ -26,7 +26,13 @@ public sealed record PublicFormDto(
 
 /// <param name="Answers">By the key of their field.</param>
 /// <param name="Website">Left empty by people; what fills it in is no person.</param>
-public sealed record InquiryDto(Dictionary<string, string> Answers, string? Token = null, string? Website = null);
+/// <param name="Campaign">What the form's address said: /i/mural?campaign=harbour+fair.</param>
+public sealed record InquiryDto(
+    Dictionary<string, string> Answers,
+    string? Token = null,
+    string? Website = null,
+    string? Campaign = null
+);
 
 /// <summary>What happens next, and by when.</summary>
 /// <param name="GoTo">An address of the studio's own to go on to.</param>
@@ -64,7 +70,7 @@ public static class InquiryEndpoints
                         );
                     // a robot is told the same as a person, so that it learns nothing
                     if (string.IsNullOrEmpty(inquiry.Website))
-                        await Inquiry.ReceiveAsync(desk, form, inquiry.Answers);
+                        await Inquiry.ReceiveAsync(desk, form, inquiry.Answers, inquiry.Campaign);
                     return await ThanksAsync(desk, form);
                 }
             )

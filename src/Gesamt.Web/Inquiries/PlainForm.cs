@@ -18,7 +18,7 @@ public static class PlainForm
         forms
             .MapGet(
                 "/{slug}/plain",
-                async (string slug, Desk desk, FormTokens tokens) =>
+                async (string slug, string? campaign, Desk desk, FormTokens tokens) =>
                     Results.Content(
                         Page(
                             InquiryEndpoints.Public(
@@ -28,7 +28,8 @@ public static class PlainForm
                             ),
                             slug,
                             new Dictionary<string, string>(),
-                            []
+                            [],
+                            campaign: campaign ?? ""
                         ),
                         Html
                     )
@@ -108,7 +109,7 @@ public static class PlainForm
                             }
                         );
                         if (sent["website"] == "")
-                            await Inquiry.ReceiveAsync(desk, form, given);
+                            await Inquiry.ReceiveAsync(desk, form, given, sent["campaign"]);
                     }
                     catch (InvalidException invalid)
                     {
@@ -128,7 +129,14 @@ public static class PlainForm
 
                     IResult Again(string words, Dictionary<string, string[]> errors, int status = 400) =>
                         Results.Content(
-                            Page(InquiryEndpoints.Public(desk, form, tokens.New(slug)), slug, given, errors, words),
+                            Page(
+                                InquiryEndpoints.Public(desk, form, tokens.New(slug)),
+                                slug,
+                                given,
+                                errors,
+                                words,
+                                sent["campaign"].ToString()
+                            ),
                             Html,
                             statusCode: status
                         );
@@ -154,7 +162,8 @@ public static class PlainForm
         string slug,
         IReadOnlyDictionary<string, string> given,
         Dictionary<string, string[]> errors,
-        string? words = null
+        string? words = null,
+        string campaign = ""
     )
     {
         var page = new StringBuilder($"<h1>{E(form.Title)}</h1><p>{E(form.Intro)}</p>");
@@ -167,7 +176,7 @@ public static class PlainForm
         if (words is not null)
             page.Append($"<p role=\"alert\"><strong>{E(words)}</strong></p>");
         page.Append(
-            $"<form method=\"post\" action=\"/forms/{E(slug)}/plain\" enctype=\"multipart/form-data\"><input type=\"hidden\" name=\"token\" value=\"{E(form.Token)}\">"
+            $"<form method=\"post\" action=\"/forms/{E(slug)}/plain\" enctype=\"multipart/form-data\"><input type=\"hidden\" name=\"token\" value=\"{E(form.Token)}\"><input type=\"hidden\" name=\"campaign\" value=\"{E(campaign)}\">"
         );
         foreach (var field in form.Fields)
             Field(

@@ -32,7 +32,8 @@ public sealed record NewInquiryDto(
     LocalDate? Date,
     long? Person,
     long? Letter,
-    bool FollowUp
+    bool FollowUp,
+    string? Campaign = null
 );
 
 /// <summary>The number of a project just begun.</summary>
@@ -107,7 +108,7 @@ public static class TypedIn
                 desk,
                 new(inquiry.Kind),
                 person,
-                new(Blank(inquiry.Title), Blank(inquiry.Source), words)
+                new(Blank(inquiry.Title), Blank(inquiry.Source), words, Blank(inquiry.Campaign))
             );
             var file = await desk.OpenAsync(project.Id);
             List<Happening> what = [new Happening.InquiryCame(null)];
@@ -150,6 +151,8 @@ public static class TypedIn
             errors.Add(("title", $"At most {HeadLimits.Title} characters."));
         if (Blank(inquiry.Source) is { Length: > HeadLimits.Source })
             errors.Add(("source", $"At most {HeadLimits.Source} characters."));
+        if (Blank(inquiry.Campaign) is { Length: > HeadLimits.Campaign })
+            errors.Add(("campaign", $"At most {HeadLimits.Campaign} characters."));
         if (BlankLines(inquiry.Words) is { Length: > 10_000 })
             errors.Add(("words", "At most 10 000 characters."));
         if (errors.Count > 0)

@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Waiting;
 using Gesamt.Core.Work;
@@ -43,6 +44,19 @@ public sealed class PlanSteps : IFeeds
                 desk.Calendar.StartOf(one.Step.On),
                 null
             )),
+        ];
+
+    /// <summary>The steps of some days that are not done, each with its project.</summary>
+    /// <param name="last">Included.</param>
+    public static async Task<IReadOnlyList<(ProjectId Project, LocalDate On, string Words)>> WithinAsync(
+        Desk desk,
+        LocalDate first,
+        LocalDate last
+    ) =>
+        [
+            .. (await UntilAsync(desk, last))
+                .Where(one => one.Step.On >= first)
+                .Select(one => (one.List.ProjectId!.Value, one.Step.On, TitleOf(one.Step))),
         ];
 
     private static string TitleOf(PlanStep step) =>

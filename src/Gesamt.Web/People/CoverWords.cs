@@ -22,7 +22,7 @@ public static class CoverWords
     /// <summary>What names begin with and everything else does too.</summary>
     private static readonly HashSet<string> Everyday = ["The", "And", "Of", "For", "At", "In", "On"];
 
-    /// <summary>Each once: of the names and organisations of everybody, and of those whose letters are not filed. What begins small is no name by itself.</summary>
+    /// <summary>Each once: of the names and organisations of everybody, of those whose letters are not filed, and of whom money went to or came from. What begins small is no name by itself.</summary>
     public static async Task<IReadOnlyList<string>> OfAsync(Desk desk)
     {
         var people = await desk
@@ -35,11 +35,18 @@ public static class CoverWords
             .Where(l => l.State == LetterState.Received && l.ProjectId == null)
             .Select(l => l.FromName)
             .ToListAsync();
+        var paid = await desk
+            .Db.Costs.Where(c => !c.Removed)
+            .Select(c => c.Payee)
+            .Union(desk.Db.RecurringCosts.Select(c => c.Payee))
+            .Union(desk.Db.Incomes.Where(i => !i.Removed).Select(i => i.Payer))
+            .ToListAsync();
         return
         [
             .. people
                 .SelectMany(p => new[] { p.Name, p.Organisation })
                 .Concat(senders)
+                .Concat(paid)
                 .OfType<string>()
                 .SelectMany(name => name.Split(Between, StringSplitOptions.RemoveEmptyEntries))
                 .Where(word =>

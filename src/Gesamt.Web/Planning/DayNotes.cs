@@ -5,6 +5,7 @@ using Gesamt.Core.Routines;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.Lists;
 using Gesamt.Web.Routines;
 using Microsoft.EntityFrameworkCore;
 
@@ -24,7 +25,9 @@ public static class DayNotes
             .. (await StepsAsync(desk, held))
                 .Concat(await DueTasksAsync(desk, held))
                 .Concat(await DueInvoicesAsync(desk, held))
+                .Concat(await PlannedAsync(desk, held))
                 .Concat(await DatesAsync(desk, held))
+                .Concat(await OtherDatesAsync(desk, held))
                 .OrderBy(one => one.Note.Day)
                 .ThenByDescending(one => one.Note.Sort),
         ];
@@ -106,6 +109,28 @@ public static class DayNotes
                 .Take(Most)
                 .ToListAsync()
         ).Select(i => new Of(i.ProjectId, new(i.Due, DayNoteSort.Due, $"due: invoice {i.Number}")));
+
+    /// <summary>Steps of lists that fall on these days.</summary>
+    private static async Task<IEnumerable<Of>> PlannedAsync(Desk desk, HeldDays held) =>
+        (await PlanSteps.WithinAsync(desk, held.First, held.End.PlusDays(-1))).Select(step => new Of(
+            step.Project,
+            new(step.On, DayNoteSort.Due, $"due: {step.Words}")
+        ));
+
+    /// <summary>Dates besides the one that matters, such as a fitting.</summary>
+    private static async Task<IEnumerable<Of>> OtherDatesAsync(Desk desk, HeldDays held) =>
+        (
+            await desk
+                .Db.Projects.AsNoTracking()
+                .Where(p => p.Standing.OnTable && p.Standing.Dates != "[]")
+                .Select(p => new { p.Id, p.Standing.Dates })
+                .ToListAsync()
+        ).SelectMany(p =>
+            StoreJson
+                .Read<List<NamedDay>>(p.Dates)
+                .Where(named => named.Date >= held.First && named.Date < held.End)
+                .Select(named => new Of(p.Id, new(named.Date, DayNoteSort.Date, named.Name)))
+        );
 
     private static async Task<IEnumerable<Of>> DatesAsync(Desk desk, HeldDays held) =>
         (

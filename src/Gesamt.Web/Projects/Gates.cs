@@ -57,7 +57,14 @@ public static class Gates
         {
             Gate.Lead => (
                 history.FitAt is not null ? $"Fit, {day}" : $"Taken on, {day}",
-                file.Row.Source is { } source ? $"from {source}" : ""
+                string.Join(
+                    ", ",
+                    new[]
+                    {
+                        file.Row.Source is { } source ? $"from {source}" : null,
+                        file.Row.Campaign,
+                    }.OfType<string>()
+                )
             ),
             Gate.Proposal when history.Last<Happening.ProposalAccepted>() is { } accepted => (
                 $"Chosen {day}, {MoneyText.Of(accepted.What.Agreed)}",

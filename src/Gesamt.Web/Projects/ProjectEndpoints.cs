@@ -15,7 +15,13 @@ public sealed record NoteDto(string Text);
 
 /// <summary>What a project is called, where it came from, and what it is besides its leading kind.</summary>
 /// <param name="Kinds">Numbers of its further kinds; null leaves them as they are.</param>
-public sealed record SaveHeadDto(string Title, string? Source, IReadOnlyList<long>? Kinds = null);
+/// <param name="Campaign">Empty for none; null leaves it as it is.</param>
+public sealed record SaveHeadDto(
+    string Title,
+    string? Source,
+    IReadOnlyList<long>? Kinds = null,
+    string? Campaign = null
+);
 
 /// <summary>The addresses of a project’s record.</summary>
 public static class ProjectEndpoints
@@ -29,7 +35,10 @@ public static class ProjectEndpoints
                 throw new InvalidException(("title", $"A title of 1 to {HeadLimits.Title} characters is needed."));
             if (source.Length > HeadLimits.Source)
                 throw new InvalidException(("source", $"At most {HeadLimits.Source} characters."));
+            var campaign = TypedText.Of("campaign", save.Campaign ?? "", 0, HeadLimits.Campaign, "A campaign");
             var row = (await desk.OpenAsync(id)).Row;
+            if (save.Campaign is not null)
+                row.Campaign = campaign.Length > 0 ? campaign : null;
             if (save.Kinds is { } kinds)
                 row.FurtherKinds = await FurtherAsync(desk, row, kinds);
             (row.Title, row.Source) = (title, source.Length > 0 ? source : null);

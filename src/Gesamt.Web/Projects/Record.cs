@@ -84,6 +84,7 @@ public static class Record
                 client.Picture is not null
             ),
             file.Row.Source,
+            file.Row.Campaign,
             new(
                 ShortText.Capital(file.Case.Kind.MainDate),
                 date,

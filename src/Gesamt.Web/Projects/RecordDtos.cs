@@ -218,6 +218,7 @@ public sealed record RecordHeadDto(
     IReadOnlyList<FurtherKindDto> FurtherKinds,
     PersonDto Client,
     string? Source,
+    string? Campaign,
     MainDateDto Date,
     string? RehearsalClock,
     IReadOnlyList<OtherProjectDto> Others,

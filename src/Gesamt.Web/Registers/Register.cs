@@ -42,6 +42,9 @@ public static class Register
         /// <summary>What an hour earns; null for no figure, or where nobody asked.</summary>
         public Money? AnHour { get; set; }
 
+        /// <summary>The run of the routine that is looked for; null where none is.</summary>
+        public RoutineRuns.Ran? Run { get; set; }
+
         /// <summary>Details that were asked for, by their name.</summary>
         public IReadOnlyDictionary<string, string> Details { get; set; } = new Dictionary<string, string>();
 
@@ -74,7 +77,7 @@ public static class Register
     /// <summary>The table as it is asked for.</summary>
     public static async Task<RegisterDto> OfAsync(Desk desk, RegisterQuery query)
     {
-        var offered = await OfferedAsync(desk);
+        var offered = await OfferedAsync(desk, query);
         var columns = ColumnsOf(query, offered);
         var rows = await RowsAsync(desk, query);
         await WorkedAsync(desk, rows, columns);
@@ -121,7 +124,7 @@ public static class Register
     /// <summary>The same table as CSV: dates in ISO 8601, amounts as plain numbers.</summary>
     public static async Task<byte[]> CsvAsync(Desk desk, RegisterQuery query)
     {
-        var columns = ColumnsOf(query, await OfferedAsync(desk));
+        var columns = ColumnsOf(query, await OfferedAsync(desk, query));
         var all = await RowsAsync(desk, query);
         await WorkedAsync(desk, all, columns);
         var rows = Grouped(desk, Sorted(desk, all, query), query.Group ?? RegisterGroup.Standing)
@@ -146,13 +149,27 @@ public static class Register
     }
 
     /// <summary>Hourly figures are there only where hours are: with none kept they appear nowhere.</summary>
-    private static async Task<IReadOnlyList<RegisterColumn>> OfferedAsync(Desk desk) =>
-        !desk.Studio.HoursOff && await desk.Db.Hours.AnyAsync(h => !h.Removed)
-            ? Enum.GetValues<RegisterColumn>()
-            : [.. Enum.GetValues<RegisterColumn>().Where(column => !IsHourly(column))];
+    private static async Task<IReadOnlyList<RegisterColumn>> OfferedAsync(Desk desk, RegisterQuery query)
+    {
+        var hours = !desk.Studio.HoursOff && await desk.Db.Hours.AnyAsync(h => !h.Removed);
+        return
+        [
+            .. Enum.GetValues<RegisterColumn>()
+                .Where(column =>
+                    (hours || !IsHourly(column))
+                    && (query.Routine is { Length: > 0 } || column != RegisterColumn.Routine)
+                ),
+        ];
+    }
 
-    private static RegisterColumn[] ColumnsOf(RegisterQuery query, IReadOnlyList<RegisterColumn> offered) =>
-        query.Columns?.Where(offered.Contains).ToArray() is { Length: > 0 } chosen ? chosen : Usual;
+    /// <summary>Whoever looks for a routine sees how it stands.</summary>
+    private static RegisterColumn[] ColumnsOf(RegisterQuery query, IReadOnlyList<RegisterColumn> offered)
+    {
+        var columns = query.Columns?.Where(offered.Contains).ToArray() is { Length: > 0 } chosen ? chosen : Usual;
+        return offered.Contains(RegisterColumn.Routine) && !columns.Contains(RegisterColumn.Routine)
+            ? [RegisterColumn.Routine, .. columns]
+            : columns;
+    }
 
     private static bool IsHourly(RegisterColumn column) => column is RegisterColumn.Worked or RegisterColumn.AnHour;
 
@@ -195,6 +212,12 @@ public static class Register
             var (from, to) = (desk.Calendar.StartOf(new(year, 1, 1)), desk.Calendar.StartOf(new(year + 1, 1, 1)));
             projects = projects.Where(p => p.Standing.BeganAt >= from && p.Standing.BeganAt < to);
         }
+        var runs = await RoutineRuns.OfAsync(desk, query);
+        if (runs is not null)
+        {
+            var on = runs.Keys.ToList();
+            projects = projects.Where(p => on.Contains(p.Id));
+        }
         var rows = await projects
             .Select(p => new Row(
                 p.Id.Value,
@@ -224,6 +247,8 @@ public static class Register
                 }
             ))
             .ToListAsync();
+        foreach (var row in rows)
+            row.Run = runs?.GetValueOrDefault(new(row.Id));
         if (query.Details is { Length: > 0 } details)
         {
             var known = (await desk.Db.Details.AsNoTracking().Where(d => details.Contains(d.Name)).ToListAsync())
@@ -425,6 +450,7 @@ public static class Register
             RegisterColumn.Over => row.Standing.FinishedAt,
             RegisterColumn.Worked => row.Minutes > 0 ? row.Minutes : null,
             RegisterColumn.AnHour => row.AnHour?.Minor,
+            RegisterColumn.Routine => row.Run?.BeganAt,
             _ when IsAmount(column) => Minor(row, column),
             _ => Cell(desk, row, column) is { Length: > 0 } text ? text : null,
         };
@@ -447,6 +473,7 @@ public static class Register
             RegisterColumn.Over => Day(desk, row.Standing.FinishedAt),
             RegisterColumn.Worked => row.Minutes > 0 ? WorkTime.Words(row.Minutes) : "",
             RegisterColumn.AnHour => row.AnHour is { } earned ? MoneyText.Of(earned) : "",
+            RegisterColumn.Routine => row.Run is { } run ? RoutineRuns.Words(desk, run) : "",
             _ => Minor(row, column) is { } minor and not 0
                 ? MoneyText.Of(desk.Amount(minor, row.Standing.Currency))
                 : "",
@@ -510,6 +537,7 @@ public static class Register
             RegisterColumn.Booked => "Booked on",
             RegisterColumn.Over => "Finished on",
             RegisterColumn.AnHour => "An hour earns",
+            RegisterColumn.Routine => "In the routine",
             _ => column.ToString(),
         };
 }

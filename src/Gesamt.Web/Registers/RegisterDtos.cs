@@ -1,3 +1,4 @@
+using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Microsoft.AspNetCore.Mvc;
 
@@ -27,6 +28,9 @@ public enum RegisterColumn
 
     /// <summary>What an hour earns; there only where hours are kept.</summary>
     AnHour,
+
+    /// <summary>How the routine that is looked for stands, with both its dates; there only where one is.</summary>
+    Routine,
 }
 
 /// <summary>By what the Register is put together. Months and years are those of the inquiry.</summary>
@@ -69,6 +73,12 @@ public sealed record RegisterQuery
 
     /// <summary>Only those of which this is true.</summary>
     public RegisterOnly? Only { get; init; }
+
+    /// <summary>Only those on which a routine of this name runs or ran.</summary>
+    public string? Routine { get; init; }
+
+    /// <summary>Only where it stands so.</summary>
+    public RunState? Run { get; init; }
 
     /// <summary>Rows shown of each group.</summary>
     public int? Most { get; init; }

@@ -28,6 +28,7 @@ public static class RegisterEndpoints
             )
             .ExcludeFromDescription();
 
+        api.MapGet("/register/routines", (Desk desk) => RoutineRuns.NamesAsync(desk));
         api.MapGet(
             "/register/views",
             async (Desk desk) =>

@@ -1,6 +1,8 @@
+using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Work;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
@@ -18,18 +20,32 @@ internal sealed record Took(int Minutes, IReadOnlyList<Money> Costs)
 /// <summary>Time and costs of all projects that have hours, for figures beside each other.</summary>
 internal static class HourlyFigures
 {
-    public static async Task<IReadOnlyDictionary<ProjectId, Took>> OfAllAsync(Desk desk)
+    public static Task<IReadOnlyDictionary<ProjectId, Took>> OfAllAsync(Desk desk) =>
+        OfAsync(desk, desk.Db.Hours, desk.Db.Costs);
+
+    /// <summary>Of some projects alone.</summary>
+    public static Task<IReadOnlyDictionary<ProjectId, Took>> OfAsync(Desk desk, IQueryable<ProjectRow> projects) =>
+        OfAsync(
+            desk,
+            desk.Db.Hours.Where(h => projects.Any(p => p.Id == h.ProjectId)),
+            desk.Db.Costs.Where(c => projects.Any(p => p.Id == c.ProjectId))
+        );
+
+    private static async Task<IReadOnlyDictionary<ProjectId, Took>> OfAsync(
+        Desk desk,
+        IQueryable<HoursRow> hours,
+        IQueryable<CostRow> spent
+    )
     {
-        var minutes = await desk
-            .Db.Hours.Where(h => !h.Removed)
+        if (desk.Studio.HoursOff)
+            return ImmutableDictionary<ProjectId, Took>.Empty;
+        var minutes = await hours
+            .Where(h => !h.Removed)
             .GroupBy(h => h.ProjectId)
             .Select(same => new { same.Key, Minutes = same.Sum(h => h.Minutes) })
             .ToDictionaryAsync(same => same.Key, same => same.Minutes);
         var costs = (
-            await desk
-                .Db.Costs.AsNoTracking()
-                .Where(c => c.ProjectId != null && !c.Removed && !c.ChargeOn)
-                .ToListAsync()
+            await spent.AsNoTracking().Where(c => c.ProjectId != null && !c.Removed && !c.ChargeOn).ToListAsync()
         ).ToLookup(c => c.ProjectId!.Value, SpentView.NetAmountOf);
         return minutes.ToDictionary(one => one.Key, one => new Took(one.Value, [.. costs[one.Key]]));
     }

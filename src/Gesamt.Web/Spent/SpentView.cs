@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
+using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
@@ -195,11 +196,8 @@ internal static class SpentView
         );
 
     /// <summary>Before the tax that the studio paid.</summary>
-    public static Money NetAmountOf(CostRow row)
-    {
-        var (gross, rate) = (new Money(row.GrossMinor, Currency.Of(row.Currency)), new Rate(row.TaxPartsPerMillion));
-        return Money.Of(gross.Major / (1 + rate.Fraction), gross.Currency);
-    }
+    public static Money NetAmountOf(CostRow row) =>
+        Taxes.OfGross(new(row.GrossMinor, Currency.Of(row.Currency)), new(row.TaxPartsPerMillion)).Net;
 
     private static async Task<(IReadOnlyList<HoursRow>, IReadOnlyList<CostRow>)> RowsAsync(Desk desk, ProjectId id) =>
         (

@@ -6,8 +6,9 @@ public static partial class Acts
     private static readonly string[] Sums = ["12.50", "1,200", "0", "-4", "80", "a lot", "0.01", "99999999999"];
 
     private static Task BooksAsync(Life life, Random random) =>
-        random.Next(8) switch
+        random.Next(9) switch
         {
+            8 => GoalAsync(life, random),
             0 => CostAgainAsync(life, random),
             1 => AccountAsync(life, random),
             2 => TransferAsync(life, random),
@@ -16,6 +17,45 @@ public static partial class Acts
             5 => CostOutAsync(life, random),
             _ => StudioCostAsync(life, random),
         };
+
+    private static async Task GoalAsync(Life life, Random random)
+    {
+        var known = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) => db.Goals.Select(g => g.Id.Value).ToListAsync()
+        );
+        if (known.Count > 0 && random.Next(3) == 0)
+        {
+            await life.OwnerAsync(
+                "POST",
+                $"/api/goals/{Operations.Pick(known, random)}/removed",
+                new { removed = random.Next(2) == 0 }
+            );
+            return;
+        }
+        await life.OwnerAsync(
+            known.Count > 0 && random.Next(2) == 0 ? "PUT" : "POST",
+            known.Count > 0 && random.Next(2) == 0 ? $"/api/goals/{Operations.Pick(known, random)}" : "/api/goals",
+            new
+            {
+                year = life.Today.Year - random.Next(0, 2),
+                title = Said(random),
+                measures = Enumerable
+                    .Range(0, random.Next(0, 4))
+                    .Select(_ => new
+                    {
+                        words = Said(random),
+                        start = Operations.Pick(Sums, random),
+                        target = Operations.Pick(Sums, random),
+                        present = Operations.Pick(Sums, random),
+                        figure = Operations.Pick([null, .. Enum.GetNames<Gesamt.Store.Model.GoalFigure>()], random),
+                        kind = random.Next(4) == 0 ? random.Next(1, 9) : (int?)null,
+                        source = (string?)null,
+                        atLeast = Operations.Pick(["", "1000", "much"], random),
+                    })
+                    .ToArray(),
+            }
+        );
+    }
 
     private static string Past(Life life, Random random) => Iso(life.Today.PlusDays(-random.Next(-3, 500)));
 

@@ -7339,6 +7339,10 @@ export interface paths {
                     standing?: components["schemas"]["RegisterStanding"];
                     /** @description Only those of which this is true. */
                     only?: components["schemas"]["RegisterOnly"];
+                    /** @description Only those on which a routine of this name runs or ran. */
+                    routine?: string;
+                    /** @description Only where it stands so. */
+                    run?: components["schemas"]["RunState"];
                     /** @description Rows shown of each group. */
                     most?: number;
                     details?: string[];
@@ -7356,6 +7360,68 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["RegisterDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/register/routines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": string[];
                     };
                 };
                 /** @description Bad Request */
@@ -20163,6 +20229,408 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    /** @description A year, or “all” for every year; this one and the two before where nothing is said. */
+                    year?: string;
+                    /** @description The first day of any other range (ISO 8601). */
+                    from?: string;
+                    /** @description Its last day. */
+                    until?: string;
+                    kind?: number;
+                    source?: string;
+                    campaign?: string;
+                    by?: components["schemas"]["ReportBy"];
+                    most?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReportsDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/reports/projects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    /** @description A year, or “all” for every year; this one and the two before where nothing is said. */
+                    year?: string;
+                    /** @description The first day of any other range (ISO 8601). */
+                    from?: string;
+                    /** @description Its last day. */
+                    until?: string;
+                    kind?: number;
+                    source?: string;
+                    campaign?: string;
+                    of?: components["schemas"]["ReportOf"];
+                    gate?: components["schemas"]["Gate"];
+                    reason?: components["schemas"]["EndReason"];
+                    /** @description A month or year of the reports by its first day (ISO 8601). */
+                    at?: string;
+                    by?: components["schemas"]["ReportBy"];
+                    /** @description The row, together with ReportBy? ReportPick.By; empty for what is not known. */
+                    key?: string;
+                    chases?: number;
+                    most?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReportProjectsDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/goals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    year?: number;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GoalsDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveGoalDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GoalIdDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/goals/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SaveGoalDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/goals/{id}/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["GoalRemovedDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kinds/{id}": {
         parameters: {
             query?: never;
@@ -27059,6 +27527,36 @@ export interface components {
          * @enum {unknown}
          */
         BriefUse: "None" | "Guide" | "Obstacle";
+        /** @description Who or what brought how much. */
+        BroughtDto: {
+            by: components["schemas"]["ReportBy"];
+            rows: components["schemas"]["BroughtRowDto"][];
+            /**
+             * Format: int32
+             * @description How many rows there are besides.
+             */
+            more: number;
+            /** @description Whether hours are kept. */
+            hours: boolean;
+        };
+        BroughtRowDto: {
+            /** @description By which the row is opened; empty for what is not known. */
+            key: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description Null where it is not known before something is agreed.
+             */
+            came: null | number;
+            /** Format: int32 */
+            won: number;
+            /** @description Agreed for booked work, without tax. */
+            brought: string;
+            /** @description Of the finished work with hours; empty for no figure. */
+            anHour: string;
+            /** @description The hours it is worked out from, “14 h 30 min”; empty for none. */
+            worked: string;
+        };
         /**
          * @description What a client is, as far as the law of late payment asks.
          * @default Private
@@ -27198,6 +27696,18 @@ export interface components {
             consent: string;
             /** @description The day of the consent. */
             since: string;
+        };
+        /** @description How many said yes after so many reminders. */
+        ChasedDto: {
+            /**
+             * Format: int32
+             * @description The last is so many or more.
+             */
+            chases: number;
+            /** @description “none”, “1”, “4 or more”. */
+            words: string;
+            /** Format: int32 */
+            count: number;
         };
         CheckRoutineDto: {
             /** Format: int64 */
@@ -27818,6 +28328,11 @@ export interface components {
             /** @description Whether whoever sets it up must say the code that the program said when it started. */
             needsCode: boolean;
         };
+        /**
+         * @description Why a project ended without being delivered.
+         * @enum {unknown}
+         */
+        EndReason: "Declined" | "Referred" | "Lost" | "GoneQuiet" | "Cancelled" | "NotAnInquiry";
         /** @description When something happened, in the studio's time. */
         EntryAtDto: {
             day: string;
@@ -28045,6 +28560,24 @@ export interface components {
             lacks: string[];
             milestones: components["schemas"]["MilestoneDto"][];
         };
+        /** @description What became of those that came to a gate: passed, ended and open are all of them. */
+        GateReportDto: {
+            gate: components["schemas"]["Gate"];
+            /** Format: int32 */
+            came: number;
+            /** Format: int32 */
+            passed: number;
+            /** Format: int32 */
+            ended: number;
+            /** Format: int32 */
+            open: number;
+            reasons: components["schemas"]["ReasonDto"][];
+            /**
+             * Format: int32
+             * @description Of a hundred that passed, were lost or went quiet, so many passed; null where there are none.
+             */
+            goOn: null | number;
+        };
         /** @description A gate of a kind. */
         GateRuleDto: {
             gate: components["schemas"]["Gate"];
@@ -28064,6 +28597,43 @@ export interface components {
             ahead: number;
             /** @description What was missed meanwhile and stays where it is. */
             missed: string[];
+        };
+        GoalDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            /** @description “9 of 12”, or “2 measures, their mean”. */
+            under: string;
+            /**
+             * Format: int32
+             * @description 0 to 100; 100 only where all of it is reached.
+             */
+            percent: number;
+            measures: components["schemas"]["MeasureDto"][];
+            said: components["schemas"]["SaveGoalDto"];
+        };
+        /** @enum {unknown} */
+        GoalFigure: "Inquiries" | "Booked" | "Agreed" | "NewClients" | "Share" | "LeadDays" | "AnHour" | "Hours" | "Received" | "Left" | null;
+        GoalIdDto: {
+            /** Format: int64 */
+            id: number;
+        };
+        /** @description Whether it is taken out. */
+        GoalRemovedDto: {
+            removed: boolean;
+        };
+        /** @description The goals of a year. */
+        GoalsDto: {
+            /** Format: int32 */
+            year: number;
+            /** @description Those with goals, and the present one. */
+            years: number[];
+            /**
+             * Format: double
+             * @description How much of the year has passed, 0 to 1.
+             */
+            elapsed: number;
+            goals: components["schemas"]["GoalDto"][];
         };
         /** @description The reference rate of a half-year. */
         HalfYearRateDto: {
@@ -28316,6 +28886,8 @@ export interface components {
             token?: null | string;
             /** @description Left empty by people; what fills it in is no person. */
             website?: null | string;
+            /** @description What the form's address said: /i/mural?campaign=harbour+fair. */
+            campaign?: null | string;
         };
         /** @description What clients read to begin with. */
         IntroductionDto: {
@@ -28817,6 +29389,36 @@ export interface components {
          * @enum {unknown}
          */
         LeaveTo: "Quote" | "Show";
+        LengthDto: {
+            gate: components["schemas"]["Gate"];
+            /** @description “6 days”: by then half had left; “not yet half”. */
+            median: string;
+            /**
+             * Format: int32
+             * @description The same as a number; null for not yet half.
+             */
+            days: null | number;
+            /**
+             * Format: int32
+             * @description How many stood there.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description How many of them were not seen to leave.
+             */
+            open: number;
+            steps: components["schemas"]["SurvivalStepDto"][];
+        };
+        /** @description How long the first stay at each gate takes. */
+        LengthsDto: {
+            /**
+             * Format: int32
+             * @description The longest that any was seen, in days: as far as the picture goes.
+             */
+            longest: number;
+            gates: components["schemas"]["LengthDto"][];
+        };
         LetterDeskDto: {
             to: string;
             mail: null | string;
@@ -29146,6 +29748,18 @@ export interface components {
              * @description The kind of rows that name none.
              */
             kind: null | number;
+        };
+        MeasureDto: {
+            words: string;
+            /** @description “9 of 12”. */
+            told: string;
+            /**
+             * Format: int32
+             * @description 0 to 100.
+             */
+            percent: number;
+            /** @description It is taken from a figure. */
+            byItself: boolean;
         };
         /** @description A meeting on the record. */
         MeetingDto: {
@@ -29504,6 +30118,7 @@ export interface components {
             letter: null | number;
             /** @description Whether the follow-ups of the kind begin. */
             followUp: boolean;
+            campaign?: null | string;
         };
         /** @description A kind of work that is begun from nothing. */
         NewKindDto: {
@@ -30517,6 +31132,11 @@ export interface components {
             /** @description What is wrong with the house: its backup, its files, its keys. */
             troubles: string[];
         };
+        ReasonDto: {
+            reason: components["schemas"]["EndReason"];
+            /** @description “19 gone quiet”. */
+            words: string;
+        };
         /** @description One project as the owner sees it, by the places of its page. */
         RecordDto: {
             /** Format: int64 */
@@ -30535,6 +31155,7 @@ export interface components {
             furtherKinds: components["schemas"]["FurtherKindDto"][];
             client: components["schemas"]["PersonDto"];
             source: null | string;
+            campaign: null | string;
             date: components["schemas"]["MainDateDto"];
             /** @description A rehearsal's own time; null for a real project. */
             rehearsalClock: null | string;
@@ -30616,7 +31237,7 @@ export interface components {
             on?: null | string;
         };
         /** @enum {unknown} */
-        RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | "Worked" | "AnHour" | null;
+        RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | "Worked" | "AnHour" | "Routine" | null;
         RegisterColumnDto: {
             column: null | components["schemas"]["RegisterColumn"];
             words: string;
@@ -30717,6 +31338,108 @@ export interface components {
         /** @description Whether it is taken away. */
         RemovedDto: {
             removed: boolean;
+        };
+        /**
+         * @description By what it is told who brought how much.
+         * @enum {unknown}
+         */
+        ReportBy: "Source" | "Campaign" | "Kind" | "Service" | "Client" | "Project";
+        /** @description What can be looked at. */
+        ReportChoicesDto: {
+            kinds: components["schemas"]["ReportKindDto"][];
+            sources: string[];
+            campaigns: string[];
+            years: number[];
+        };
+        /** @description A month or a year. */
+        ReportColumnDto: {
+            name: string;
+            long: string;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: date
+             * @description Included.
+             */
+            until: string;
+            /** Format: int32 */
+            came: number;
+            /**
+             * Format: int32
+             * @description Of those that came in it, so many became work.
+             */
+            won: number;
+            /**
+             * Format: int32
+             * @description Clients who booked for the first time in it.
+             */
+            newClients: number;
+        };
+        ReportHeadDto: {
+            /** @description What the days are called. */
+            title: string;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: date
+             * @description Included.
+             */
+            until: string;
+            /** Format: int32 */
+            came: number;
+            /** Format: int32 */
+            won: number;
+            /** Format: int32 */
+            lost: number;
+            /**
+             * Format: int32
+             * @description Declined by the studio, or referred to somebody else.
+             */
+            apart: number;
+            /** Format: int32 */
+            open: number;
+        };
+        ReportKindDto: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
+        /** @enum {unknown} */
+        ReportOf: "Came" | "Passed" | "Ended" | "Open" | "Lost" | "Apart" | "Won" | "Stood" | "NewClients" | "Chased" | "Hourly" | null;
+        ReportProjectDto: {
+            /** Format: int64 */
+            id: number;
+            title: string;
+            client: string;
+            /** @description What became of it, or how long it stood. */
+            words: string;
+            /** @description When the inquiry came. */
+            on: string;
+            /** @description Agreed without tax, where the figure is of amounts; else empty. */
+            amount: string;
+        };
+        /** @description The projects behind a figure. */
+        ReportProjectsDto: {
+            /** @description “Went on from Lead”. */
+            title: string;
+            /** Format: int32 */
+            count: number;
+            /**
+             * Format: int32
+             * @description How many there are besides those listed.
+             */
+            more: number;
+            rows: components["schemas"]["ReportProjectDto"][];
+        };
+        /** @description What became of the inquiries of some days. */
+        ReportsDto: {
+            head: components["schemas"]["ReportHeadDto"];
+            gates: components["schemas"]["GateReportDto"][];
+            lengths: components["schemas"]["LengthsDto"];
+            columns: components["schemas"]["ReportColumnDto"][];
+            brought: components["schemas"]["BroughtDto"];
+            chased: components["schemas"]["ChasedDto"][];
+            choices: components["schemas"]["ReportChoicesDto"];
         };
         /** @description A project that rests. */
         RestingDto: {
@@ -30966,6 +31689,8 @@ export interface components {
             edition: number;
             items: components["schemas"]["RunItemDto"][];
         };
+        /** @enum {unknown} */
+        RunState: "InIt" | "TakenOut" | "Finished" | null;
         RunningRoutineDto: {
             name: string;
             state: string;
@@ -31087,12 +31812,22 @@ export interface components {
             /** @default false */
             beforeDraft: boolean;
         };
+        /** @description A goal as it is set and changed. */
+        SaveGoalDto: {
+            /** Format: int32 */
+            year: number;
+            title: string;
+            /** @description One or several. */
+            measures: components["schemas"]["SaveMeasureDto"][];
+        };
         /** @description What a project is called, where it came from, and what it is besides its leading kind. */
         SaveHeadDto: {
             title: string;
             source: null | string;
             /** @description Numbers of its further kinds; null leaves them as they are. */
             kinds?: null | number[];
+            /** @description Empty for none; null leaves it as it is. */
+            campaign?: null | string;
         };
         /** @description A web hook as it is saved. Inside: it may reach an address in the house. */
         SaveHookDto: {
@@ -31134,6 +31869,25 @@ export interface components {
             name: string;
             reader: components["schemas"]["ListReader"];
             columns: components["schemas"]["ListColumnDto"][];
+        };
+        /** @description What a goal is measured by; numbers as they are typed. */
+        SaveMeasureDto: {
+            /** @description Empty for the words of its figure. */
+            words: string;
+            /** @description Empty for 0. */
+            start: string;
+            target: string;
+            /** @description Not used where a figure says it. */
+            present: string;
+            figure?: null | components["schemas"]["GoalFigure"];
+            /**
+             * Format: int64
+             * @description Only work of this kind, where the figure counts projects.
+             */
+            kind?: null | number;
+            source?: null | string;
+            /** @description Only projects of that price or more, without tax; empty for all. */
+            atLeast?: null | string;
         };
         /** @description A cost that books itself, as it is made and changed. */
         SaveRecurringCostDto: {
@@ -32132,6 +32886,16 @@ export interface components {
             value: string;
             looks: string;
         };
+        /** @description After so many days this share is still there. */
+        SurvivalStepDto: {
+            /** Format: int32 */
+            days: number;
+            /**
+             * Format: double
+             * @description 0 to 1.
+             */
+            share: number;
+        };
         TableMistakeDto: {
             /**
              * Format: int32
@@ -32802,6 +33566,8 @@ export type BriefGroup = components['schemas']['BriefGroup'];
 export type BriefPartDto = components['schemas']['BriefPartDto'];
 export type BriefPartOfDto = components['schemas']['BriefPartOfDto'];
 export type BriefUse = components['schemas']['BriefUse'];
+export type BroughtDto = components['schemas']['BroughtDto'];
+export type BroughtRowDto = components['schemas']['BroughtRowDto'];
 export type BuyerSort = components['schemas']['BuyerSort'];
 export type ByItselfDto = components['schemas']['ByItselfDto'];
 export type CalendarDto = components['schemas']['CalendarDto'];
@@ -32822,6 +33588,7 @@ export type Cause = components['schemas']['Cause'];
 export type ChangeRecurringDto = components['schemas']['ChangeRecurringDto'];
 export type ChargedBackDto = components['schemas']['ChargedBackDto'];
 export type ChargedMeansDto = components['schemas']['ChargedMeansDto'];
+export type ChasedDto = components['schemas']['ChasedDto'];
 export type CheckRoutineDto = components['schemas']['CheckRoutineDto'];
 export type CheckedDto = components['schemas']['CheckedDto'];
 export type CheckedRoutineDto = components['schemas']['CheckedRoutineDto'];
@@ -32892,6 +33659,7 @@ export type DueStepDto = components['schemas']['DueStepDto'];
 export type EarlierDto = components['schemas']['EarlierDto'];
 export type EarnsDto = components['schemas']['EarnsDto'];
 export type EmptyDto = components['schemas']['EmptyDto'];
+export type EndReason = components['schemas']['EndReason'];
 export type EntryAtDto = components['schemas']['EntryAtDto'];
 export type EntryDto = components['schemas']['EntryDto'];
 export type EntryFrom = components['schemas']['EntryFrom'];
@@ -32922,9 +33690,15 @@ export type Fulfilment = components['schemas']['Fulfilment'];
 export type FurtherKindDto = components['schemas']['FurtherKindDto'];
 export type Gate = components['schemas']['Gate'];
 export type GateDto = components['schemas']['GateDto'];
+export type GateReportDto = components['schemas']['GateReportDto'];
 export type GateRuleDto = components['schemas']['GateRuleDto'];
 export type GivenDto = components['schemas']['GivenDto'];
 export type GoOnDto = components['schemas']['GoOnDto'];
+export type GoalDto = components['schemas']['GoalDto'];
+export type GoalFigure = components['schemas']['GoalFigure'];
+export type GoalIdDto = components['schemas']['GoalIdDto'];
+export type GoalRemovedDto = components['schemas']['GoalRemovedDto'];
+export type GoalsDto = components['schemas']['GoalsDto'];
 export type HalfYearRateDto = components['schemas']['HalfYearRateDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
 export type HandedLinkDto = components['schemas']['HandedLinkDto'];
@@ -32999,6 +33773,8 @@ export type Lean = components['schemas']['Lean'];
 export type LeaveDto = components['schemas']['LeaveDto'];
 export type LeaveState = components['schemas']['LeaveState'];
 export type LeaveTo = components['schemas']['LeaveTo'];
+export type LengthDto = components['schemas']['LengthDto'];
+export type LengthsDto = components['schemas']['LengthsDto'];
 export type LetterDeskDto = components['schemas']['LetterDeskDto'];
 export type LetterFileDto = components['schemas']['LetterFileDto'];
 export type LetterKeyDto = components['schemas']['LetterKeyDto'];
@@ -33033,6 +33809,7 @@ export type MainDateDto = components['schemas']['MainDateDto'];
 export type MatchDto = components['schemas']['MatchDto'];
 export type MatchStatementDto = components['schemas']['MatchStatementDto'];
 export type MatchingDto = components['schemas']['MatchingDto'];
+export type MeasureDto = components['schemas']['MeasureDto'];
 export type MeetingDto = components['schemas']['MeetingDto'];
 export type MeetingKindDto = components['schemas']['MeetingKindDto'];
 export type MeetingKindIdDto = components['schemas']['MeetingKindIdDto'];
@@ -33180,6 +33957,7 @@ export type ReadPartDto = components['schemas']['ReadPartDto'];
 export type ReaderDto = components['schemas']['ReaderDto'];
 export type ReadyDto = components['schemas']['ReadyDto'];
 export type ReadyToGoDto = components['schemas']['ReadyToGoDto'];
+export type ReasonDto = components['schemas']['ReasonDto'];
 export type RecordDto = components['schemas']['RecordDto'];
 export type RecordHeadDto = components['schemas']['RecordHeadDto'];
 export type RecordLineDto = components['schemas']['RecordLineDto'];
@@ -33208,6 +33986,15 @@ export type ReleaseAllDto = components['schemas']['ReleaseAllDto'];
 export type ReleaseDto = components['schemas']['ReleaseDto'];
 export type RemarkDto = components['schemas']['RemarkDto'];
 export type RemovedDto = components['schemas']['RemovedDto'];
+export type ReportBy = components['schemas']['ReportBy'];
+export type ReportChoicesDto = components['schemas']['ReportChoicesDto'];
+export type ReportColumnDto = components['schemas']['ReportColumnDto'];
+export type ReportHeadDto = components['schemas']['ReportHeadDto'];
+export type ReportKindDto = components['schemas']['ReportKindDto'];
+export type ReportOf = components['schemas']['ReportOf'];
+export type ReportProjectDto = components['schemas']['ReportProjectDto'];
+export type ReportProjectsDto = components['schemas']['ReportProjectsDto'];
+export type ReportsDto = components['schemas']['ReportsDto'];
 export type RestingDto = components['schemas']['RestingDto'];
 export type ReviewFileDto = components['schemas']['ReviewFileDto'];
 export type ReviewReadDto = components['schemas']['ReviewReadDto'];
@@ -33230,6 +34017,7 @@ export type RunItemDto = components['schemas']['RunItemDto'];
 export type RunSheetDto = components['schemas']['RunSheetDto'];
 export type RunSheetKeyDto = components['schemas']['RunSheetKeyDto'];
 export type RunSheetTemplateDto = components['schemas']['RunSheetTemplateDto'];
+export type RunState = components['schemas']['RunState'];
 export type RunningRoutineDto = components['schemas']['RunningRoutineDto'];
 export type SaidDto = components['schemas']['SaidDto'];
 export type SameSortDto = components['schemas']['SameSortDto'];
@@ -33243,11 +34031,13 @@ export type SaveDetailsDto = components['schemas']['SaveDetailsDto'];
 export type SaveDraftDto = components['schemas']['SaveDraftDto'];
 export type SaveEntryDto = components['schemas']['SaveEntryDto'];
 export type SaveFormDto = components['schemas']['SaveFormDto'];
+export type SaveGoalDto = components['schemas']['SaveGoalDto'];
 export type SaveHeadDto = components['schemas']['SaveHeadDto'];
 export type SaveHookDto = components['schemas']['SaveHookDto'];
 export type SaveLetterDto = components['schemas']['SaveLetterDto'];
 export type SaveLetterWordsDto = components['schemas']['SaveLetterWordsDto'];
 export type SaveListDto = components['schemas']['SaveListDto'];
+export type SaveMeasureDto = components['schemas']['SaveMeasureDto'];
 export type SaveRecurringCostDto = components['schemas']['SaveRecurringCostDto'];
 export type SaveRoutineDto = components['schemas']['SaveRoutineDto'];
 export type SaveRunSheetDto = components['schemas']['SaveRunSheetDto'];
@@ -33351,6 +34141,7 @@ export type StudioMoneyDto = components['schemas']['StudioMoneyDto'];
 export type StudioNamesDto = components['schemas']['StudioNamesDto'];
 export type StudioStyleDto = components['schemas']['StudioStyleDto'];
 export type StyleChoiceDto = components['schemas']['StyleChoiceDto'];
+export type SurvivalStepDto = components['schemas']['SurvivalStepDto'];
 export type TableMistakeDto = components['schemas']['TableMistakeDto'];
 export type TakeRowsDto = components['schemas']['TakeRowsDto'];
 export type TakenColumnDto = components['schemas']['TakenColumnDto'];

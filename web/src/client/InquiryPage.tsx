@@ -142,6 +142,7 @@ function Form({
 						),
 						token: form.token,
 						website,
+						campaign: new URLSearchParams(location.search).get("campaign"),
 					},
 				}),
 			);

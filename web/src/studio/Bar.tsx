@@ -36,6 +36,7 @@ export function Bar({ session }: { session: SessionDto }) {
 					<Place to="/money" words="Money" />
 					<Place to="/people" words="People" />
 					<Place to="/templates" words="Templates" />
+					<Place to="/reports" words="Reports" />
 				</nav>
 				<SlipField />
 				<nav
@@ -100,6 +101,7 @@ function BottomEdge({
 				items={[
 					to("People", "/people"),
 					to("Templates", "/templates"),
+					to("Reports", "/reports"),
 					to("The studio", "/studio"),
 					to("Tray", "/tray"),
 					...(session.hasStandIns ? [to("Post office", "/post-office")] : []),

@@ -45,6 +45,7 @@ const places: { words: string; to?: string; act?: () => void }[] = [
 	{ words: "Go to the Season", to: "/season" },
 	{ words: "Go to the Week", to: "/week" },
 	{ words: "Go to Money", to: "/money" },
+	{ words: "Go to Reports", to: "/reports" },
 	{ words: "Go to Invoices", to: "/money/invoices" },
 	{ words: "Go to Accounts", to: "/money/accounts" },
 	{ words: "Go to Accountant", to: "/money/accountant" },

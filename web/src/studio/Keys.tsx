@@ -16,6 +16,7 @@ const all: [string, string][] = [
 	["g then w", "go to the Week"],
 	["g then m", "go to Money"],
 	["g then e", "go to Templates"],
+	["g then o", "go to Reports"],
 	["/", "write a slip"],
 	["i", "take down an inquiry"],
 	["Ctrl K", "find a project, person, letter or file"],
@@ -146,6 +147,7 @@ export function Keys() {
 			p: go("/people"),
 			m: go("/money"),
 			e: go("/templates"),
+			o: go("/reports"),
 		},
 		true,
 	);

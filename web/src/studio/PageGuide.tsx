@@ -34,6 +34,10 @@ const guides: [RegExp, string][] = [
 		"What is asked for besides the agreed price, or without one. It is kept as you type, and gets its number when it is issued; from then on it never changes.",
 	],
 	[
+		/^\/reports/,
+		"What became of the inquiries that came in these days: how far they came, how long each gate took, who and what brought how much, and the goals of the year. Press a figure to see the projects behind it.",
+	],
+	[
 		/^\/money\/bank/,
 		"What came into the account, line by line. j and k walk them; 1 books a line on what is offered first, o on others or several, x sets it aside. What left no doubt is booked already, and can be undone.",
 	],

@@ -26,6 +26,7 @@ const Invoices = lazy(() => import("./money/Invoices"));
 const MoneyPage = lazy(() => import("./money/MoneyPage"));
 const AccountsPage = lazy(() => import("./money/AccountsPage"));
 const AccountantPage = lazy(() => import("./money/AccountantPage"));
+const ReportsPage = lazy(() => import("./reports/ReportsPage"));
 const BillPage = lazy(() => import("./bill/BillPage"));
 const ReadSent = lazy(() => import("./proposal/ReadSent"));
 const AsClient = lazy(() => import("./record/AsClient"));
@@ -110,6 +111,7 @@ function SignedIn({ session }: { session: SessionDto }) {
 							<Route path="/week" element={<WeekPage />} />
 							<Route path="/templates/*" element={<Templates />} />
 							<Route path="/studio" element={<StudioPage />} />
+							<Route path="/reports" element={<ReportsPage />} />
 							<Route path="/money" element={<MoneyPage />} />
 							<Route path="/money/invoices" element={<Invoices />} />
 							<Route path="/money/accounts" element={<AccountsPage />} />

@@ -5,9 +5,12 @@ import { Alert } from "./Alert";
 /** Shows what was asked for once it is there, or why it is not. */
 export function Shown<T>({
 	query,
+	usual,
 	children,
 }: {
 	query: UseQueryResult<T>;
+	/** Leads away from what cannot be shown, where an address can ask for such. */
+	usual?: ReactNode;
 	children: (data: T) => ReactNode;
 }) {
 	if (query.data !== undefined) return <>{children(query.data)}</>;
@@ -15,6 +18,7 @@ export function Shown<T>({
 		return (
 			<div className="p-5">
 				<Alert>{query.error.message}</Alert>
+				{usual && <p className="pt-3">{usual}</p>}
 			</div>
 		);
 	return <p className="p-5 text-soft">One moment</p>;

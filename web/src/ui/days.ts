@@ -74,3 +74,13 @@ export function weeksOf(day: string): string[][] {
 	} while (monthOf(from) === monthOf(day));
 	return weeks;
 }
+
+/** Some days with one end of them changed; the other end follows where they would pass each other. */
+export const withDay = (
+	{ from, until }: { from: string; until: string },
+	end: "from" | "until",
+	day: string,
+) =>
+	end === "from"
+		? { from: day, until: until < day ? day : until }
+		: { from: from > day ? day : from, until: day };

@@ -74,7 +74,7 @@ export function Fields({
 				wrong={wrong("words")}
 				onChange={(e) => onChange({ words: e.target.value })}
 			/>
-			<div className="grid gap-3 md:grid-cols-3">
+			<div className="grid gap-3 md:grid-cols-4">
 				<TextField
 					label="Organisation"
 					value={said.organisation}
@@ -86,6 +86,12 @@ export function Fields({
 					value={said.source}
 					wrong={wrong("source")}
 					onChange={(e) => onChange({ source: e.target.value })}
+				/>
+				<TextField
+					label="Campaign"
+					value={said.campaign}
+					wrong={wrong("campaign")}
+					onChange={(e) => onChange({ campaign: e.target.value })}
 				/>
 				<DateField
 					label="The date that matters"

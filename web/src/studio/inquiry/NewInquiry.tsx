@@ -78,6 +78,7 @@ export default function NewInquiry({
 						organisation: said.organisation || null,
 						title: null,
 						source: said.source || null,
+						campaign: said.campaign || null,
 						words: said.words || null,
 						date: said.date || null,
 						person: said.person ? Number(said.person) : null,

@@ -7,6 +7,7 @@ export const nothing = {
 	profile: "",
 	organisation: "",
 	source: "",
+	campaign: "",
 	words: "",
 	date: "",
 	person: "",

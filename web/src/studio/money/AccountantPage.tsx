@@ -4,7 +4,7 @@ import { answer, api } from "../../api/client";
 import type { TaxSummaryDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
-import { isDay } from "../../ui/days";
+import { isDay, withDay } from "../../ui/days";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
@@ -40,7 +40,7 @@ function Tax() {
 		placeholderData: (before) => before,
 	});
 	const set = (name: "from" | "until", data: TaxSummaryDto) => (day: string) =>
-		isDay(day) && setDays({ from: data.from, until: data.until, [name]: day });
+		isDay(day) && setDays(withDay(data, name, day));
 	return (
 		<section aria-label="Tax">
 			<h2 className="rule pb-1.5">Tax</h2>

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { MoneyOverviewDto, RecurringCostDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { DateField } from "../../ui/DateField";
-import { isDay } from "../../ui/days";
+import { isDay, withDay } from "../../ui/days";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Books } from "./Books";
@@ -51,7 +51,10 @@ export default function MoneyPage() {
 					<Choices data={money.money.data} money={money} billed={billed} />
 				)}
 			</Books>
-			<Shown query={money.money}>
+			<Shown
+				query={money.money}
+				usual={<Link to="/money">Show this year</Link>}
+			>
 				{(data) => (
 					<>
 						<MoneyHead data={data} money={money} billed={billed} />
@@ -152,13 +155,7 @@ function Days({ data, money }: { data: MoneyOverviewDto; money: Money }) {
 	const { from, until } = money.asked;
 	if (!from && !until) return null;
 	const set = (name: "from" | "until") => (day: string) =>
-		isDay(day) &&
-		money.go({
-			from: data.head.from,
-			until: data.head.until,
-			[name]: day,
-			at: undefined,
-		});
+		isDay(day) && money.go({ ...withDay(data.head, name, day), at: undefined });
 	return (
 		<div className="flex flex-wrap gap-3 pb-3 print:hidden">
 			<DateField label="From" back value={from ?? ""} onChange={set("from")} />

@@ -11,10 +11,11 @@ import { useAct } from "../useAct";
 
 /** Changes what a project is called, where it came from, and of which kinds it is besides its leading one. */
 export function EditHead({ record }: { record: RecordDto }) {
-	const { title, source, furtherKinds } = record.head;
+	const { title, source, campaign, furtherKinds } = record.head;
 	const now = {
 		title,
 		source: source ?? "",
+		campaign: campaign ?? "",
 		kinds: furtherKinds.map((kind) => kind.id),
 	};
 	const [said, setSaid] = useState(now);
@@ -61,6 +62,12 @@ export function EditHead({ record }: { record: RecordDto }) {
 					value={said.source}
 					wrong={act.refusal?.of("source")}
 					onChange={(e) => setSaid({ ...said, source: e.target.value })}
+				/>
+				<TextField
+					label="Campaign that brought it"
+					value={said.campaign}
+					wrong={act.refusal?.of("campaign")}
+					onChange={(e) => setSaid({ ...said, campaign: e.target.value })}
 				/>
 				{others && others.length > 0 && (
 					<fieldset>

@@ -8,6 +8,7 @@ import type {
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { Columns } from "./Columns";
+import { InRoutine } from "./InRoutine";
 import type { View } from "./useView";
 
 const groups: { group: NonNullable<RegisterGroup>; words: string }[] = [
@@ -72,8 +73,10 @@ export function Narrowing({
 		</Select>
 	);
 	return (
-		<div className="flex flex-wrap items-end gap-3 border-y border-hair py-3">
-			<div className="w-44">
+		<div
+			className={`flex flex-wrap items-end gap-3 border-y border-hair py-3 ${value("routine") ? "" : "md:[&_select]:max-w-[136px]"}`}
+		>
+			<div className="w-36">
 				<TextField
 					label="Project or client"
 					type="search"
@@ -97,6 +100,7 @@ export function Narrowing({
 					</option>
 				))}
 			</Select>
+			<InRoutine view={view} />
 			<Select
 				label="Put together by"
 				value={value("group") || "Standing"}

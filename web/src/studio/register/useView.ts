@@ -4,6 +4,7 @@ import type {
 	RegisterGroup,
 	RegisterOnly,
 	RegisterStanding,
+	RunState,
 	Stage,
 } from "../../api/schema";
 
@@ -40,6 +41,8 @@ export function useView() {
 			standing: (search.get("standing") ?? undefined) as
 				| RegisterStanding
 				| undefined,
+			routine: search.get("routine") ?? undefined,
+			run: (search.get("run") ?? undefined) as RunState | undefined,
 			only: (search.get("only") ?? undefined) as RegisterOnly | undefined,
 			most: Number(search.get("most")) || undefined,
 		},

@@ -1,0 +1,133 @@
+using Gesamt.Web.Books;
+using Gesamt.Web.Hosting;
+using Gesamt.Web.Spent;
+using Microsoft.EntityFrameworkCore;
+using NodaTime;
+
+namespace Gesamt.Web.Reports;
+
+/// <summary>What became of the inquiries of some days: one list that all its figures are counted from, and that each of them opens.</summary>
+internal static class ReportOverview
+{
+    private const int MostNames = 100;
+
+    /// <summary>So many reminders or more are one figure.</summary>
+    public const int ManyChases = 4;
+
+    /// <summary>Rows of what was brought, unless more are asked for.</summary>
+    public const int Usual = 8,
+        MostRows = 500;
+
+    /// <exception cref="InvalidException">A field is wrong; it is named.</exception>
+    public static async Task<ReportsDto> OfAsync(Desk desk, ReportQuery query, ReportBy by, int most)
+    {
+        if (most is < 1 or > MostRows)
+            throw new InvalidException(("most", $"From 1 to {MostRows}."));
+        var earliest = await EarliestAsync(desk);
+        var range = ReportRange.Of(desk, query, earliest);
+        var asked = Cohort.Asked(desk, query, range);
+        var all = await asked.ReadAsync();
+        var took = await HourlyFigures.OfAsync(desk, asked.Where(p => p.Standing.FinishedAt != null));
+        return new(
+            Head(range, all),
+            Funnel.Of(all),
+            await Lengths.OfAsync(desk, asked),
+            await ColumnsAsync(desk, query, range, all),
+            await Brought.OfAsync(desk, all, took, by, most),
+            Chased(all),
+            await ChoicesAsync(desk, earliest)
+        );
+    }
+
+    /// <summary>The day the first inquiry came; today where none has.</summary>
+    public static async Task<LocalDate> EarliestAsync(Desk desk) =>
+        await desk.Db.Projects.MinAsync(p => p.Standing.BeganAt) is { } began
+            ? desk.Calendar.DateOf(began)
+            : desk.Today;
+
+    /// <summary>Those whose price was agreed, by how many reminders went before.</summary>
+    public static IEnumerable<Came> ChasedTimes(IEnumerable<Came> all, int chases) =>
+        all.Where(one => one.Chases is { } times && (chases >= ManyChases ? times >= ManyChases : times == chases));
+
+    private static ReportHeadDto Head(ReportRange range, List<Came> all) =>
+        new(
+            range.Title,
+            range.First,
+            range.Last,
+            all.Count,
+            all.Count(one => one.IsWon),
+            all.Count(one => one.IsLost),
+            all.Count(one => one.IsApart),
+            all.Count(one => one.IsOpen)
+        );
+
+    private static async Task<IReadOnlyList<ReportColumnDto>> ColumnsAsync(
+        Desk desk,
+        ReportQuery query,
+        ReportRange range,
+        List<Came> all
+    )
+    {
+        var first = await Cohort.FirstBookingsAsync(desk, query, range);
+        var came = all.Select(one => (On: desk.Calendar.DateOf(one.Began!.Value), one.IsWon)).ToList();
+        var booked = first.Select(one => desk.Calendar.DateOf(one.Booked!.Value)).ToList();
+        return
+        [
+            .. range.Columns.Select(column => new ReportColumnDto(
+                column.Name,
+                column.Long,
+                column.First,
+                column.Last,
+                came.Count(one => In(column, one.On)),
+                came.Count(one => one.IsWon && In(column, one.On)),
+                booked.Count(on => In(column, on))
+            )),
+        ];
+    }
+
+    private static bool In(MoneyColumn column, LocalDate on) => on >= column.First && on <= column.Last;
+
+    private static IReadOnlyList<ChasedDto> Chased(List<Came> all) =>
+        all.All(one => one.Chases is null)
+            ? []
+            :
+            [
+                .. Enumerable
+                    .Range(0, ManyChases + 1)
+                    .Select(chases => new ChasedDto(
+                        chases,
+                        chases == 0 ? "none"
+                            : chases == ManyChases ? $"{ManyChases} or more"
+                            : $"{chases}",
+                        ChasedTimes(all, chases).Count()
+                    )),
+            ];
+
+    private static async Task<ReportChoicesDto> ChoicesAsync(Desk desk, LocalDate earliest) =>
+        new(
+            [
+                .. (
+                    await desk
+                        .Db.Kinds.AsNoTracking()
+                        .OrderBy(k => k.Name)
+                        .Select(k => new { k.Id, k.Name })
+                        .ToListAsync()
+                ).Select(k => new ReportKindDto(k.Id.Value, k.Name)),
+            ],
+            await desk
+                .Db.Projects.Where(p => p.Source != null)
+                .Select(p => p.Source!)
+                .Distinct()
+                .OrderBy(source => source)
+                .Take(MostNames)
+                .ToListAsync(),
+            await desk
+                .Db.Projects.Where(p => p.Campaign != null)
+                .Select(p => p.Campaign!)
+                .Distinct()
+                .OrderBy(campaign => campaign)
+                .Take(MostNames)
+                .ToListAsync(),
+            [.. Enumerable.Range(earliest.Year, Math.Max(1, desk.Today.Year - earliest.Year + 1)).Reverse()]
+        );
+}
