@@ -1,19 +1,23 @@
 using System.Globalization;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Store.Json;
 using Microsoft.Data.Sqlite;
+using NodaTime;
+using NodaTime.Text;
 
 namespace Gesamt.Bench;
 
 /// <summary>Ten years of a busy studio, made from the demo's own rows: its ended projects again and again, each with numbers and names of its own, and with the long exchange of letters that real projects have.</summary>
-public sealed class Bulk(string database)
+public sealed partial class Bulk(string database)
 {
     private static readonly string[] Tables =
     [
         "People",
         "Projects",
+        "PinnedRules",
         "Answers",
         "Notes",
         "Tasks",
@@ -95,7 +99,7 @@ public sealed class Bulk(string database)
         Run(db, "PRAGMA foreign_keys=OFF; PRAGMA synchronous=OFF; PRAGMA cache_size=-200000");
         inserts.Clear();
         if (largest.Count == 0)
-            foreach (var table in Tables)
+            foreach (var table in Tables.Where(table => table != "PinnedRules"))
                 largest[table] = Number(db, $"SELECT coalesce(max(Id), 0) + 1 FROM {table}");
         var ended = Rows(
                 db,
@@ -126,7 +130,8 @@ public sealed class Bulk(string database)
         foreach (var source in Enumerable.Repeat(waiting, due).SelectMany(one => one))
             Copy(db, source, ++copy, 0);
         for (; have + copy < projects; )
-            Copy(db, ended[copy % ended.Count], ++copy, lettersEach);
+            // the demo's three years, three times one after the other
+            Copy(db, ended[copy % ended.Count], ++copy, lettersEach, years: 3 * (copy / ended.Count % 3));
         transaction.Commit();
         Run(db, "ANALYZE");
     }
@@ -146,7 +151,7 @@ public sealed class Bulk(string database)
         );
     }
 
-    private void Copy(SqliteConnection open, long project, int copy, int letters)
+    private void Copy(SqliteConnection open, long project, int copy, int letters, int years = 0)
     {
         var client = Number(open, $"SELECT ClientId FROM Projects WHERE Id = {project}");
         foreach (var table in Tables)
@@ -163,7 +168,7 @@ public sealed class Bulk(string database)
                 }
             )
         )
-            Insert(open, table, Moved(table, row, copy));
+            Insert(open, table, Back(Moved(table, row, copy), years));
         if (letters == 0)
             return;
         Exchange(open, project + copy * largest["Projects"], copy, letters);
@@ -186,13 +191,13 @@ public sealed class Bulk(string database)
         for (var i = 0; i < Rewrites; i++)
         {
             var id = 5_000_000L + copy * 10L + i;
-            var at = (long)first.Values[^1]! - (Rewrites - i) * NodaTime.NodaConstants.TicksPerHour;
+            var at = (long)first.Values[^1]! - (Rewrites - i) * NodaConstants.TicksPerHour;
             var row = new Row(first.Names[..^1], [.. first.Values[..^1]]);
             row.Values[Array.IndexOf(row.Names, "Id")] = id;
             row.Values[Array.IndexOf(row.Names, "Number")] = (long)i + 1;
             row.Values[Array.IndexOf(row.Names, "At")] = at;
             Insert(open, "Versions", row);
-            var valid = NodaTime.Instant.FromUnixTimeTicks(at).InUtc().Date.PlusDays(30);
+            var valid = Instant.FromUnixTimeTicks(at).InUtc().Date.PlusDays(30);
             Happen(open, 200_000_000L + id * 2, project, at, new Happening.ProposalSent(new VersionId(id), valid));
             Happen(open, 200_000_001L + id * 2, project, at + 1, new Happening.ProposalWithdrawn(new VersionId(id)));
         }
@@ -239,6 +244,42 @@ public sealed class Bulk(string database)
             };
         return new(row.Names, values);
     }
+
+    /// <summary>A row as it would be had everything come so many years earlier, on the same days of the week; what lies ahead stays ahead.</summary>
+    private static Row Back(Row row, int years)
+    {
+        var days = years * 364;
+        if (days == 0)
+            return row;
+        object? Earlier(object? value) =>
+            value switch
+            {
+                long ticks when ticks > Ago && ticks < Now => ticks - days * NodaConstants.TicksPerDay,
+                string text => IsoDay()
+                    .Replace(
+                        text,
+                        day =>
+                            LocalDatePattern.Iso.Parse(day.Value) is { Success: true, Value: var date } && date < Today
+                                ? LocalDatePattern.Iso.Format(date.PlusDays(-days))
+                                : day.Value
+                    ),
+                _ => value,
+            };
+        var earlier = new Row(row.Names, [.. row.Values.Select(Earlier)]);
+        if (Array.IndexOf(row.Names, "IssuedOn") is var issued and >= 0)
+            earlier.Values[Array.IndexOf(row.Names, "Year")] = (long)
+                LocalDatePattern.Iso.Parse((string)earlier.Values[issued]!).Value.Year;
+        return earlier;
+    }
+
+    private static readonly LocalDate Today = InstantPattern.General.Parse(House.Clock).Value.InUtc().Date;
+
+    // no number of a row and no amount is as large as a moment of these decades in ticks
+    private static readonly long Ago = Instant.FromUtc(2015, 1, 1, 0, 0).ToUnixTimeTicks(),
+        Now = InstantPattern.General.Parse(House.Clock).Value.ToUnixTimeTicks();
+
+    [GeneratedRegex(@"\b20\d\d-\d\d-\d\d")]
+    private static partial Regex IsoDay();
 
     private string Payload(string payload, int copy)
     {

@@ -42,7 +42,7 @@ public static class Twin
         ["turns"] = ([Cards], typeof(TurnsDto)),
         ["week"] = (
             [
-                "SELECT t.Id, t.Title, t.WorkOn, t.Due, t.EstimateMinutes, t.DoneAt, p.Id, p.Title, p.Standing_MainDate, p.Rules FROM Tasks t JOIN Projects p ON p.Id = t.ProjectId WHERE t.Removed = 0 AND t.PublicId IS NULL AND (t.DoneAt IS NULL AND p.Standing_OnTable OR t.WorkOn >= @monday AND t.WorkOn < @sunday)",
+                "SELECT t.Id, t.Title, t.WorkOn, t.Due, t.EstimateMinutes, t.DoneAt, p.Id, p.Title, p.Standing_MainDate, r.Rules FROM Tasks t JOIN Projects p ON p.Id = t.ProjectId JOIN PinnedRules r ON r.ProjectId = p.Id WHERE t.Removed = 0 AND t.PublicId IS NULL AND (t.DoneAt IS NULL AND p.Standing_OnTable OR t.WorkOn >= @monday AND t.WorkOn < @sunday)",
                 "SELECT m.Id, m.Name, m.Start, m.End, p.Id, p.Title, c.Name FROM Meetings m JOIN Projects p ON p.Id = m.ProjectId JOIN People c ON c.Id = p.ClientId WHERE m.Cancelled = 0 AND m.Start >= @morning AND m.Start < @weekend",
                 "SELECT Id, What, Start, End FROM Appointments WHERE Removed = 0 AND Start >= @morning AND Start < @weekend",
                 "SELECT Start, End FROM Busy WHERE Start >= @morning AND Start < @weekend",
@@ -55,7 +55,7 @@ public static class Twin
         ),
         ["season"] = (
             [
-                "SELECT p.Id, p.Title, p.Rules, p.Standing_Stage, p.Standing_Words, p.Standing_Waits, p.Standing_Until, p.Standing_BookedAt, p.Standing_MainDate, p.Standing_AgreedMinor, p.Standing_OwedMinor, p.Standing_LateSince, p.Standing_Phases, p.Standing_ToCome FROM Projects p WHERE "
+                "SELECT p.Id, p.Title, r.Rules, p.Standing_Stage, p.Standing_Words, p.Standing_Waits, p.Standing_Until, p.Standing_BookedAt, p.Standing_MainDate, p.Standing_AgreedMinor, p.Standing_OwedMinor, p.Standing_LateSince, p.Standing_Phases, p.Standing_ToCome FROM Projects p JOIN PinnedRules r ON r.ProjectId = p.Id WHERE "
                     + Open,
                 "SELECT x.ProjectId, x.At, x.AmountMinor, x.Currency FROM Payments x JOIN Projects p ON p.Id = x.ProjectId WHERE x.GoneAt IS NULL AND x.At >= @month AND "
                     + Open,
@@ -84,7 +84,7 @@ public static class Twin
         ),
         ["record"] = (
             [
-                "SELECT p.*, c.*, k.Name FROM Projects p JOIN People c ON c.Id = p.ClientId JOIN Kinds k ON k.Id = p.KindId WHERE p.Id = @project",
+                "SELECT p.*, r.Rules, c.*, k.Name FROM Projects p JOIN PinnedRules r ON r.ProjectId = p.Id JOIN People c ON c.Id = p.ClientId JOIN Kinds k ON k.Id = p.KindId WHERE p.Id = @project",
                 "SELECT Id, Happened, Recorded, By, Kind, Version, Payload FROM Facts WHERE ProjectId = @project ORDER BY Recorded, Id",
                 "SELECT Id, State, FromName, ToName, Subject, At, GoesAt, Problem, RunId, Step FROM Letters WHERE ProjectId = @project",
                 "SELECT Id, Sort, Text, At FROM Notes WHERE ProjectId = @project",

@@ -172,7 +172,7 @@ public sealed class BrokenRowTests : IAsyncDisposable
                     }
                 );
                 await db.SaveChangesAsync();
-                await db.Database.ExecuteSqlAsync($"UPDATE Projects SET Rules = '[' WHERE Id = {broken}");
+                await db.Database.ExecuteSqlAsync($"UPDATE PinnedRules SET Rules = '[' WHERE ProjectId = {broken}");
                 await db.Database.ExecuteSqlAsync(
                     $"UPDATE Routines SET Routine = '{{' WHERE Id = (SELECT max(Id) FROM Routines)"
                 );

@@ -100,7 +100,7 @@ public sealed class ProgressTests
         await studio.LookAsync(async db =>
         {
             var row = await db.Projects.SingleAsync(p => p.Id == new ProjectId(project));
-            row.Rules = row.Rules.Replace("\"tellsHours\":false", "\"tellsHours\":true");
+            row.Pinned.Rules = row.Pinned.Rules.Replace("\"tellsHours\":false", "\"tellsHours\":true");
             return await db.SaveChangesAsync();
         });
         Assert.Contains(

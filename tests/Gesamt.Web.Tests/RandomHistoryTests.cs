@@ -117,7 +117,7 @@ public sealed class RandomHistoryTests(EmptyStudio studio) : IClassFixture<Empty
                     ClientId = person.Id,
                     Title = "A wall",
                     Code = Codes.New(),
-                    Rules = kind.Rules,
+                    Pinned = new() { Rules = kind.Rules },
                 };
                 desk.Db.AllProjects.Add(project);
                 await desk.Db.SaveChangesAsync();

@@ -26,7 +26,7 @@ namespace Gesamt.Store.Compiled
                 propertyCount: 8,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 2,
-                namedIndexCount: 1,
+                namedIndexCount: 2,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -100,6 +100,11 @@ namespace Gesamt.Store.Compiled
 
             var index0 = runtimeEntityType.AddIndex(
                 new[] { projectId, recorded });
+
+            var byClients = runtimeEntityType.AddIndex(
+                new[] { recorded },
+                name: "ByClients");
+            byClients.AddAnnotation("Relational:Filter", "By = 'Client'");
 
             var voidedContracts = runtimeEntityType.AddIndex(
                 new[] { id },

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("0d0b856f-1819-4f38-b15a-b6753585719b"), entityTypeCount: 86)
+            : base(skipDetectChanges: false, modelId: new Guid("30beea97-901f-46ca-9ee6-02982d2c977e"), entityTypeCount: 87)
         {
         }
 
@@ -74,6 +74,7 @@ namespace Gesamt.Store.Compiled
             var paperRow = PaperRowEntityType.Create(this);
             var paymentRow = PaymentRowEntityType.Create(this);
             var personRow = PersonRowEntityType.Create(this);
+            var pinnedRules = PinnedRulesEntityType.Create(this);
             var plannedStepRow = PlannedStepRowEntityType.Create(this);
             var praiseRow = PraiseRowEntityType.Create(this);
             var projectPersonRow = ProjectPersonRowEntityType.Create(this);
@@ -143,6 +144,7 @@ namespace Gesamt.Store.Compiled
             OutboxRowEntityType.CreateForeignKey1(outboxRow, projectRow);
             PaperRowEntityType.CreateForeignKey1(paperRow, projectRow);
             PaymentRowEntityType.CreateForeignKey1(paymentRow, projectRow);
+            PinnedRulesEntityType.CreateForeignKey1(pinnedRules, projectRow);
             PlannedStepRowEntityType.CreateForeignKey1(plannedStepRow, projectRow);
             PraiseRowEntityType.CreateForeignKey1(praiseRow, projectRow);
             ProjectPersonRowEntityType.CreateForeignKey1(projectPersonRow, personRow);
@@ -221,6 +223,7 @@ namespace Gesamt.Store.Compiled
             PaperRowEntityType.CreateAnnotations(paperRow);
             PaymentRowEntityType.CreateAnnotations(paymentRow);
             PersonRowEntityType.CreateAnnotations(personRow);
+            PinnedRulesEntityType.CreateAnnotations(pinnedRules);
             PlannedStepRowEntityType.CreateAnnotations(plannedStepRow);
             PraiseRowEntityType.CreateAnnotations(praiseRow);
             ProjectPersonRowEntityType.CreateAnnotations(projectPersonRow);

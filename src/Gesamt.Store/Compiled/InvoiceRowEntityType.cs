@@ -24,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 21,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 8,
+                unnamedIndexCount: 10,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -190,28 +190,37 @@ namespace Gesamt.Store.Compiled
             index.AddAnnotation("Relational:Filter", "Credits IS NOT NULL");
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { issuedOn });
+                new[] { currency });
             index0.AddAnnotation("Relational:Filter", "Year > 0");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { projectId });
+                new[] { issuedOn });
+            index1.AddAnnotation("Relational:Filter", "Year > 0");
 
             var index2 = runtimeEntityType.AddIndex(
+                new[] { projectId });
+
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { publicId },
                 unique: true);
 
-            var index3 = runtimeEntityType.AddIndex(
-                new[] { owedMinor, due });
-
             var index4 = runtimeEntityType.AddIndex(
+                new[] { currency, due });
+            index4.AddAnnotation("Relational:Filter", "OwedMinor > 0 AND Year > 0");
+
+            var index5 = runtimeEntityType.AddIndex(
                 new[] { recurring, occurrence },
                 unique: true);
 
-            var index5 = runtimeEntityType.AddIndex(
+            var index6 = runtimeEntityType.AddIndex(
+                new[] { sort, due });
+            index6.AddAnnotation("Relational:Filter", "OwedMinor > 0");
+
+            var index7 = runtimeEntityType.AddIndex(
                 new[] { proposalId, instalment, again },
                 unique: true);
 
-            var index6 = runtimeEntityType.AddIndex(
+            var index8 = runtimeEntityType.AddIndex(
                 new[] { sort, series, year, sequence },
                 unique: true);
 

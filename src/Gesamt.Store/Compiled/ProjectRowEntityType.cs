@@ -23,10 +23,10 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.ProjectRow",
                 typeof(ProjectRow),
                 baseEntityType,
-                propertyCount: 14,
-                navigationCount: 4,
+                propertyCount: 13,
+                navigationCount: 5,
                 foreignKeyCount: 2,
-                unnamedIndexCount: 5,
+                unnamedIndexCount: 6,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -90,12 +90,6 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(ProjectRow).GetField("<Rehearsal>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: false);
 
-            var rules = runtimeEntityType.AddProperty(
-                "Rules",
-                typeof(string),
-                propertyInfo: typeof(ProjectRow).GetProperty("Rules", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
-                fieldInfo: typeof(ProjectRow).GetField("<Rules>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
-
             var source = runtimeEntityType.AddProperty(
                 "Source",
                 typeof(string),
@@ -136,20 +130,24 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key);
 
             var index = runtimeEntityType.AddIndex(
-                new[] { clientId });
+                new[] { campaign });
+            index.AddAnnotation("Relational:Filter", "Campaign IS NOT NULL");
 
             var index0 = runtimeEntityType.AddIndex(
+                new[] { clientId });
+
+            var index1 = runtimeEntityType.AddIndex(
                 new[] { code },
                 unique: true);
 
-            var index1 = runtimeEntityType.AddIndex(
-                new[] { id });
-            index1.AddAnnotation("Relational:Filter", "Rehearsal");
-
             var index2 = runtimeEntityType.AddIndex(
-                new[] { kindId });
+                new[] { id });
+            index2.AddAnnotation("Relational:Filter", "Rehearsal");
 
             var index3 = runtimeEntityType.AddIndex(
+                new[] { kindId });
+
+            var index4 = runtimeEntityType.AddIndex(
                 new[] { source });
 
             return runtimeEntityType;

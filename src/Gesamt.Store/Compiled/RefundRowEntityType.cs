@@ -24,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 11,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -117,13 +117,16 @@ namespace Gesamt.Store.Compiled
             runtimeEntityType.SetPrimaryKey(key0);
 
             var index = runtimeEntityType.AddIndex(
+                new[] { at });
+
+            var index0 = runtimeEntityType.AddIndex(
                 new[] { key },
                 unique: true);
 
-            var index0 = runtimeEntityType.AddIndex(
+            var index1 = runtimeEntityType.AddIndex(
                 new[] { paymentId });
 
-            var index1 = runtimeEntityType.AddIndex(
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { projectId });
 
             return runtimeEntityType;

@@ -301,11 +301,11 @@ namespace Gesamt.Store.Compiled
                 new[] { bookedAt });
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { invoiceAt });
+                new[] { ended });
+            index1.AddAnnotation("Relational:Filter", "Standing_OnTable");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { onTable });
-            index2.AddAnnotation("Relational:Filter", "Standing_OnTable");
+                new[] { invoiceAt });
 
             var index3 = runtimeEntityType.AddIndex(
                 new[] { validUntil });

@@ -883,6 +883,9 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("ProjectId", "Recorded");
 
+                    b.HasIndex(new[] { "Recorded" }, "ByClients")
+                        .HasFilter("By = 'Client'");
+
                     b.HasIndex(new[] { "Id" }, "VoidedContracts")
                         .HasFilter("Kind = 'ContractVoided'");
 
@@ -1409,6 +1412,9 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("Credits")
                         .HasFilter("Credits IS NOT NULL");
 
+                    b.HasIndex("Currency")
+                        .HasFilter("Year > 0");
+
                     b.HasIndex("IssuedOn")
                         .HasFilter("Year > 0");
 
@@ -1417,10 +1423,14 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("PublicId")
                         .IsUnique();
 
-                    b.HasIndex("OwedMinor", "Due");
+                    b.HasIndex("Currency", "Due")
+                        .HasFilter("OwedMinor > 0 AND Year > 0");
 
                     b.HasIndex("Recurring", "Occurrence")
                         .IsUnique();
+
+                    b.HasIndex("Sort", "Due")
+                        .HasFilter("OwedMinor > 0");
 
                     b.HasIndex("ProposalId", "Instalment", "Again")
                         .IsUnique();
@@ -2657,10 +2667,6 @@ namespace Gesamt.Store.Migrations
                     b.Property<bool>("Rehearsal")
                         .HasColumnType("INTEGER");
 
-                    b.Property<string>("Rules")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Source")
                         .HasColumnType("TEXT");
 
@@ -2678,6 +2684,9 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("Campaign")
+                        .HasFilter("Campaign IS NOT NULL");
 
                     b.HasIndex("ClientId");
 
@@ -2934,6 +2943,8 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("At");
 
                     b.HasIndex("Key")
                         .IsUnique();
@@ -4324,6 +4335,23 @@ namespace Gesamt.Store.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
 
+                    b.OwnsOne("Gesamt.Store.Model.PinnedRules", "Pinned", b1 =>
+                        {
+                            b1.Property<long>("ProjectId")
+                                .HasColumnType("INTEGER");
+
+                            b1.Property<string>("Rules")
+                                .IsRequired()
+                                .HasColumnType("TEXT");
+
+                            b1.HasKey("ProjectId");
+
+                            b1.ToTable("PinnedRules", (string)null);
+
+                            b1.WithOwner()
+                                .HasForeignKey("ProjectId");
+                        });
+
                     b.OwnsOne("Gesamt.Store.Model.StandingColumns", "Standing", b1 =>
                         {
                             b1.Property<long>("ProjectRowId")
@@ -4445,10 +4473,10 @@ namespace Gesamt.Store.Migrations
 
                             b1.HasIndex("BookedAt");
 
-                            b1.HasIndex("InvoiceAt");
-
-                            b1.HasIndex("OnTable")
+                            b1.HasIndex("Ended")
                                 .HasFilter("Standing_OnTable");
+
+                            b1.HasIndex("InvoiceAt");
 
                             b1.HasIndex("ValidUntil");
 
@@ -4463,6 +4491,9 @@ namespace Gesamt.Store.Migrations
                     b.Navigation("Client");
 
                     b.Navigation("Kind");
+
+                    b.Navigation("Pinned")
+                        .IsRequired();
 
                     b.Navigation("Standing")
                         .IsRequired();

@@ -36,8 +36,7 @@ public sealed class ProjectRow
     /// <summary>The random part of the project's own reply address.</summary>
     public required string Code { get; set; }
 
-    /// <summary>The kind's rules as they were when the project began.</summary>
-    public required string Rules { get; set; }
+    public required PinnedRules Pinned { get; set; }
     public string? Summary { get; set; }
 
     /// <summary>What the projects of one client have in common whose pages the owner put together; null where its page stands alone.</summary>
@@ -62,6 +61,12 @@ public sealed class ProjectRow
     /// <summary>The address they are written to; null while there is none, or only one that no mail program can write.</summary>
     [NotMapped]
     public string? MailTo => MailAddress.IsValid(MailContact.Mail) ? MailContact.Mail : null;
+}
+
+/// <summary>The kind's rules as they were when the project began, in a table beside the projects: they are twice as long as all the rest of a row, and who goes through all projects hardly ever asks for them.</summary>
+public sealed class PinnedRules
+{
+    public required string Rules { get; set; }
 }
 
 /// <summary>A stored standing; must equal the computed one at any instant before <see cref="ValidUntil"/>.</summary>

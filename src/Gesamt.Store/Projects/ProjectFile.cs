@@ -139,7 +139,7 @@ public static class ProjectFiles
     ) =>
         new(
             row.Id,
-            StoreJson.ReadPinned<KindRules>(row.Rules),
+            StoreJson.ReadPinned<KindRules>(row.Pinned.Rules),
             new History(facts.Select(ToCore)),
             [.. tasks],
             [.. runs.Select(run => new Run(run.Id, StoreJson.ReadPinned<Routine>(run.Routine)))],

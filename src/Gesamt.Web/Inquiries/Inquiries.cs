@@ -127,7 +127,7 @@ public static class Inquiry
             Source = beginning.Source,
             Campaign = beginning.Campaign,
             Code = Codes.New(),
-            Rules = kind.Rules,
+            Pinned = new() { Rules = kind.Rules },
             Summary = beginning.Summary,
             Rehearsal = rehearsal,
         };

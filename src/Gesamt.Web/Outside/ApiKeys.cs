@@ -129,7 +129,7 @@ public static class ApiKeys
                     p.Standing.BookedAt,
                     p.Standing.Ended?.ToString(),
                     p.Standing.MainDate,
-                    Store.Json.StoreJson.TryRead<Core.Projects.KindRules>(p.Rules)?.MainDate,
+                    Store.Json.StoreJson.TryRead<Core.Projects.KindRules>(p.Pinned.Rules)?.MainDate,
                     p.Standing.AgreedMinor,
                     p.Standing.PaidMinor,
                     p.Standing.OwedMinor,

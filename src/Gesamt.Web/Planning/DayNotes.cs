@@ -141,7 +141,7 @@ public static class DayNotes
                 .Select(p => new
                 {
                     p.Id,
-                    p.Rules,
+                    p.Pinned.Rules,
                     p.Standing.MainDate,
                 })
                 .ToListAsync()

@@ -76,7 +76,7 @@ public static class Season
                     {
                         p.Id,
                         p.Title,
-                        p.Rules,
+                        p.Pinned.Rules,
                         p.Standing,
                     })
                     .ToListAsync()

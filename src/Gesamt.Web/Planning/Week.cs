@@ -60,7 +60,7 @@ public static class Week
             {
                 p.Id,
                 p.Title,
-                p.Rules,
+                p.Pinned.Rules,
                 p.Standing.MainDate,
             })
             .ToListAsync();

@@ -73,18 +73,29 @@ internal static class Cohort
     }
 
     /// <summary>Those that a client booked first of all in these days, one a client.</summary>
-    public static async Task<List<Came>> FirstBookingsAsync(Desk desk, ReportQuery query, ReportRange range)
+    public static async Task<List<Came>> FirstBookingsAsync(Desk desk, ReportQuery query, ReportRange range) =>
+        [.. (await FirstBooked(desk, query, range).ReadAsync()).DistinctBy(one => one.Client)];
+
+    /// <summary>The days on which they were booked.</summary>
+    public static async Task<List<LocalDate>> FirstBookingDaysAsync(Desk desk, ReportQuery query, ReportRange range)
+    {
+        var booked = await FirstBooked(desk, query, range)
+            .Select(p => new { p.ClientId, p.Standing.BookedAt })
+            .Distinct()
+            .ToListAsync();
+        return [.. booked.Select(one => desk.Calendar.DateOf(one.BookedAt!.Value))];
+    }
+
+    private static IQueryable<ProjectRow> FirstBooked(Desk desk, ReportQuery query, ReportRange range)
     {
         var (from, until) = Bounds(desk, range);
-        var booked = await Asked(desk, query)
+        return Asked(desk, query)
             .Where(p => p.Standing.BookedAt >= from && p.Standing.BookedAt < until)
             .Where(p =>
                 !desk.Db.Projects.Any(other =>
                     other.ClientId == p.ClientId && other.Standing.BookedAt < p.Standing.BookedAt
                 )
-            )
-            .ReadAsync();
-        return [.. booked.DistinctBy(one => one.Client)];
+            );
     }
 
     /// <summary>In the order of their coming.</summary>

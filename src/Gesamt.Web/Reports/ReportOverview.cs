@@ -68,9 +68,8 @@ internal static class ReportOverview
         List<Came> all
     )
     {
-        var first = await Cohort.FirstBookingsAsync(desk, query, range);
+        var booked = await Cohort.FirstBookingDaysAsync(desk, query, range);
         var came = all.Select(one => (On: desk.Calendar.DateOf(one.Began!.Value), one.IsWon)).ToList();
-        var booked = first.Select(one => desk.Calendar.DateOf(one.Booked!.Value)).ToList();
         return
         [
             .. range.Columns.Select(column => new ReportColumnDto(

@@ -222,7 +222,14 @@ public static class Asked
             where
                 project.Standing.Ended == null && !project.Standing.PutAway && project.Standing.Stage != Stage.Finished
             orderby run.Id
-            select new Offered(run.Id, run.Routine, project.Id, project.Title, project.Client!.Name, project.Rules)
+            select new Offered(
+                run.Id,
+                run.Routine,
+                project.Id,
+                project.Title,
+                project.Client!.Name,
+                project.Pinned.Rules
+            )
         )
             .Take(MostOffers)
             .ToListAsync();

@@ -37,7 +37,7 @@ public sealed class ToldStep
             Row = row,
             Title = project.Title,
             Client = project.Client!.Name,
-            Rules = project.Rules,
+            Rules = project.Pinned.Rules,
             Routine = run.Routine,
         };
 }

@@ -27,8 +27,8 @@ internal static class HourlyFigures
     public static Task<IReadOnlyDictionary<ProjectId, Took>> OfAsync(Desk desk, IQueryable<ProjectRow> projects) =>
         OfAsync(
             desk,
-            desk.Db.Hours.Where(h => projects.Any(p => p.Id == h.ProjectId)),
-            desk.Db.Costs.Where(c => projects.Any(p => p.Id == c.ProjectId))
+            desk.Db.Hours.Join(projects, h => h.ProjectId, p => p.Id, (h, _) => h),
+            desk.Db.Costs.Join(projects, c => c.ProjectId, p => p.Id, (c, _) => c)
         );
 
     private static async Task<IReadOnlyDictionary<ProjectId, Took>> OfAsync(

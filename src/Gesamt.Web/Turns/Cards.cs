@@ -26,7 +26,7 @@ public static class Cards
         await desk
             .Db.Projects.AsNoTracking()
             .Where(p => p.Standing.OnTable)
-            .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Rules, p.Summary, p.Standing))
+            .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Pinned.Rules, p.Summary, p.Standing))
             .ToListAsync();
 
     /// <summary>A card of every project, also of one that cannot be told.</summary>

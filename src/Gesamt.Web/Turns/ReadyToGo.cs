@@ -54,7 +54,7 @@ public static class ReadyToGo
             join begun in desk.Db.Runs on letter.RunId equals (RunId?)begun.Id into runs
             from run in runs.DefaultIfEmpty()
             orderby letter.At
-            select new Held(letter, project.Title, project.Rules, run!.Routine, step != null, step!.Since)
+            select new Held(letter, project.Title, project.Pinned.Rules, run!.Routine, step != null, step!.Since)
         )
             .Take(MostReady)
             .ToListAsync();

@@ -35,7 +35,7 @@ public static class ProjectPhases
                 .. arrange.Phases.Select(phase => new ArrangedPhase(phase.Name.Trim(), phase.Was)),
             ];
             var row = await act.Db.Projects.SingleAsync(p => p.Id == project);
-            row.Rules = StoreJson.Write(
+            row.Pinned.Rules = StoreJson.Write(
                 file.Case.Kind with
                 {
                     Phases = [.. arrange.Phases.Select(phase => new KindPhase(phase.Name.Trim(), phase.Days))],

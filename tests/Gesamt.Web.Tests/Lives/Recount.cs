@@ -82,7 +82,7 @@ public sealed class RawStudio
             )
         );
         Projects = All(
-            "SELECT Id, Rules, Standing_Stage, Standing_Turn, Standing_Ended, Standing_BookedAt, Standing_AgreedMinor, Standing_PaidMinor, Standing_OwedMinor, Rehearsal, Standing_PutAway FROM Projects",
+            "SELECT Id, Rules, Standing_Stage, Standing_Turn, Standing_Ended, Standing_BookedAt, Standing_AgreedMinor, Standing_PaidMinor, Standing_OwedMinor, Rehearsal, Standing_PutAway FROM Projects JOIN PinnedRules ON ProjectId = Id",
             r => new RawProject(
                 r.GetInt64(0),
                 JsonNode.Parse(r.GetString(1))!.AsObject(),
