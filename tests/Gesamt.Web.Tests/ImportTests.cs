@@ -167,6 +167,26 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     }
 
     [Fact]
+    public async Task How_they_came_and_the_campaign_come_in_too()
+    {
+        var owner = await studio.OwnerAsync();
+        var table =
+            $"Name,Mail,How they found us,Campaign\nAnna Fair,fair@import.example,a fair,Harbour days\nBert Long,long@import.example,,{new string('x', 300)}\n";
+        var done = await RunAsync(owner, await BeginAsync(owner, table));
+        Assert.Equal(1, done.GetProperty("made").GetInt32());
+        var wrong = Assert.Single(done.GetProperty("errors").EnumerateArray());
+        Assert.Contains("Campaign: at most", wrong.GetProperty("wrong")[0].GetString());
+        var came = await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Projects.Where(p => p.Client!.Mail == "fair@import.example")
+                    .Select(p => new { p.Source, p.Campaign })
+                    .SingleAsync()
+        );
+        Assert.Equal(("a fair", "Harbour days"), (came.Source, came.Campaign));
+    }
+
+    [Fact]
     public async Task Two_columns_cannot_be_the_same_thing()
     {
         var owner = await studio.OwnerAsync();

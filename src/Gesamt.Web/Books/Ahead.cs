@@ -100,8 +100,7 @@ public static class Ahead
         );
         foreach (var row in rows)
         {
-            var parts = StoreJson
-                .Read<List<ComingPayment>>(row.ToCome)
+            var parts = desk.Tell(() => StoreJson.Read<List<ComingPayment>>(row.ToCome), () => [])
                 .Select(part => new Coming(part.Due, desk.Amount(part.Minor, row.Currency)));
             if (row.ProposalOut is { } version && offers.TryGetValue(version, out var offer))
                 parts = desk.Tell(() => Asked(offer, row.MainDate), () => []);

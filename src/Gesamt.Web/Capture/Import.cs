@@ -4,6 +4,7 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Capture;
 using Gesamt.Core.People;
+using Gesamt.Core.Projects;
 using Gesamt.Formats.Tables;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
@@ -53,6 +54,7 @@ public sealed record ImportRowRead(
     string? Title,
     KindId? Kind,
     string? Source,
+    string? Campaign,
     LocalDate? Inquired,
     LocalDate? Date,
     ImportStanding Standing,
@@ -254,8 +256,9 @@ public static class Import
             {
                 (ImportColumn.Name, 120),
                 (ImportColumn.Organisation, 160),
-                (ImportColumn.Title, 160),
-                (ImportColumn.Source, 100),
+                (ImportColumn.Title, HeadLimits.Title),
+                (ImportColumn.Source, HeadLimits.Source),
+                (ImportColumn.Campaign, HeadLimits.Campaign),
                 (ImportColumn.Words, 10_000),
                 (ImportColumn.Phone, 60),
             }
@@ -272,6 +275,7 @@ public static class Import
             Text(ImportColumn.Title),
             kind,
             Text(ImportColumn.Source),
+            Text(ImportColumn.Campaign),
             inquired,
             Day(ImportColumn.Date),
             standing ?? ImportStanding.Open,
@@ -302,6 +306,7 @@ public static class Import
             row.Mail ?? row.Phone ?? row.Profile,
             row.Title,
             row.Source is { } source ? $"from {source}" : null,
+            row.Campaign is { } campaign ? $"campaign {campaign}" : null,
             Day("inquired", row.Inquired),
             Day("date", row.Date),
             row.Standing.ToString().ToLowerInvariant(),

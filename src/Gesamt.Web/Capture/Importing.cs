@@ -171,7 +171,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             act.Desk,
             read.Kind!.Value,
             person,
-            new(read.Title, read.Source, read.Words is { } words ? ShortText.Of(words) : null)
+            new(read.Title, read.Source, read.Words is { } words ? ShortText.Of(words) : null, read.Campaign)
         );
         act.Db.Imported.Add(
             new()

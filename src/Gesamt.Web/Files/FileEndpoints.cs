@@ -12,9 +12,6 @@ namespace Gesamt.Web.Files;
 /// <param name="Use">A word on its use; null leaves it as it is.</param>
 public sealed record ShowFileDto(bool Shown, string? Use);
 
-/// <summary>Whether it is taken away.</summary>
-public sealed record RemovedDto(bool Removed);
-
 /// <summary>What was kept, and where it was put.</summary>
 public sealed record KeptDto(long Id, FileGroup Group, string? Phase);
 

@@ -21,9 +21,6 @@ public sealed record AppointmentDto(
 /// <summary>The number of an appointment just made.</summary>
 public sealed record AppointmentIdDto(int Id);
 
-/// <summary>Whether it is taken out.</summary>
-public sealed record AppointmentRemovedDto(bool Removed);
-
 /// <summary>Own appointments: made, changed, taken out and put back.</summary>
 public static class Appointments
 {

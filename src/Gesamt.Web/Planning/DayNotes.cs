@@ -126,8 +126,7 @@ public static class DayNotes
                 .Select(p => new { p.Id, p.Standing.Dates })
                 .ToListAsync()
         ).SelectMany(p =>
-            StoreJson
-                .Read<List<NamedDay>>(p.Dates)
+            desk.Tell(() => StoreJson.Read<List<NamedDay>>(p.Dates), () => [])
                 .Where(named => named.Date >= held.First && named.Date < held.End)
                 .Select(named => new Of(p.Id, new(named.Date, DayNoteSort.Date, named.Name)))
         );

@@ -42,7 +42,7 @@ public static class PlanningEndpoints
         );
         api.MapPost(
             "/appointments/{id:int}/removed",
-            async (int id, AppointmentRemovedDto to, Desk desk) =>
+            async (int id, RemovedDto to, Desk desk) =>
             {
                 await Appointments.RemoveAsync(desk, id, to.Removed);
                 return TypedResults.NoContent();

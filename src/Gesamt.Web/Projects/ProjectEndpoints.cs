@@ -132,7 +132,7 @@ public static class ProjectEndpoints
         );
         api.MapPost(
             "/projects/{id:long}/notes/{note:long}/removed",
-            async (long id, long note, Files.RemovedDto to, Desk desk) =>
+            async (long id, long note, RemovedDto to, Desk desk) =>
             {
                 await Notes.RemoveAsync(desk, new(id), new(note), to.Removed);
                 return TypedResults.NoContent();

@@ -1,12 +1,9 @@
 using System.Globalization;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Calendar;
-using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
-using Gesamt.Core.Turns;
 using Gesamt.Formats.Tables;
 using Gesamt.Store;
 using Gesamt.Store.Json;
@@ -34,46 +31,6 @@ public static class Register
         RegisterColumn.Owed,
     ];
 
-    private sealed record Row(long Id, string Title, string Client, string Kind, string? Source, Stood Standing)
-    {
-        /// <summary>Minutes worked; 0 for none, or where nobody asked.</summary>
-        public int Minutes { get; set; }
-
-        /// <summary>What an hour earns; null for no figure, or where nobody asked.</summary>
-        public Money? AnHour { get; set; }
-
-        /// <summary>The run of the routine that is looked for; null where none is.</summary>
-        public RoutineRuns.Ran? Run { get; set; }
-
-        /// <summary>Details that were asked for, by their name.</summary>
-        public IReadOnlyDictionary<string, string> Details { get; set; } = new Dictionary<string, string>();
-
-        /// <summary>The same as they are written in the house.</summary>
-        public IReadOnlyDictionary<string, string> InHouse { get; set; } = new Dictionary<string, string>();
-    }
-
-    /// <summary>Of a standing what a row can show: thousands are read, and each column costs.</summary>
-    private sealed class Stood
-    {
-        public Stage Stage { get; init; }
-        public Side Turn { get; init; }
-        public required string Words { get; init; }
-        public Instant? Since { get; init; }
-        public Instant? Until { get; init; }
-        public EndReason? Ended { get; init; }
-        public LocalDate? MainDate { get; init; }
-        public string? Currency { get; init; }
-        public long? AgreedMinor { get; init; }
-        public long? NetMinor { get; init; }
-        public long PaidMinor { get; init; }
-        public long OwedMinor { get; init; }
-        public Instant? BeganAt { get; init; }
-        public Instant? BookedAt { get; init; }
-        public Instant? FinishedAt { get; init; }
-        public bool PutAway { get; init; }
-        public string? Milestone { get; init; }
-    }
-
     /// <summary>The table as it is asked for.</summary>
     public static async Task<RegisterDto> OfAsync(Desk desk, RegisterQuery query)
     {
@@ -91,8 +48,8 @@ public static class Register
             [
                 .. columns.Select(column => new RegisterColumnDto(
                     column,
-                    Words(column),
-                    IsAmount(column) || IsHourly(column)
+                    RegisterCells.Words(column),
+                    RegisterCells.IsAmount(column) || RegisterCells.IsHourly(column)
                 )),
                 .. (query.Details ?? []).Select(detail => new RegisterColumnDto(
                     null,
@@ -114,8 +71,8 @@ public static class Register
             [
                 .. offered.Select(column => new RegisterColumnDto(
                     column,
-                    Words(column),
-                    IsAmount(column) || IsHourly(column)
+                    RegisterCells.Words(column),
+                    RegisterCells.IsAmount(column) || RegisterCells.IsHourly(column)
                 )),
             ]
         );
@@ -133,7 +90,9 @@ public static class Register
             [
                 "Project",
                 .. columns.Select(column =>
-                    IsAmount(column) ? $"{Words(column)}, {desk.Currency.Code}" : Words(column)
+                    RegisterCells.IsAmount(column)
+                        ? $"{RegisterCells.Words(column)}, {desk.Currency.Code}"
+                        : RegisterCells.Words(column)
                 ),
                 .. (query.Details ?? []).Select(ShortText.Capital),
             ],
@@ -141,7 +100,7 @@ public static class Register
                 (IReadOnlyList<string>)
                     [
                         row.Title,
-                        .. columns.Select(column => Plain(desk, row, column)),
+                        .. columns.Select(column => RegisterCells.Plain(desk, row, column)),
                         .. (query.Details ?? []).Select(detail => row.Details.GetValueOrDefault(detail, "")),
                     ]
             )
@@ -156,7 +115,7 @@ public static class Register
         [
             .. Enum.GetValues<RegisterColumn>()
                 .Where(column =>
-                    (hours || !IsHourly(column))
+                    (hours || !RegisterCells.IsHourly(column))
                     && (query.Routine is { Length: > 0 } || column != RegisterColumn.Routine)
                 ),
         ];
@@ -171,12 +130,10 @@ public static class Register
             : columns;
     }
 
-    private static bool IsHourly(RegisterColumn column) => column is RegisterColumn.Worked or RegisterColumn.AnHour;
-
     /// <summary>The hours of the rows, and what one of them earns, where that is asked for.</summary>
-    private static async Task WorkedAsync(Desk desk, List<Row> rows, RegisterColumn[] columns)
+    private static async Task WorkedAsync(Desk desk, List<RegisterRow> rows, RegisterColumn[] columns)
     {
-        if (!columns.Any(IsHourly))
+        if (!columns.Any(RegisterCells.IsHourly))
             return;
         var worked = await HourlyFigures.OfAllAsync(desk);
         foreach (var row in rows)
@@ -187,7 +144,7 @@ public static class Register
                 );
     }
 
-    private static async Task<List<Row>> RowsAsync(Desk desk, RegisterQuery query)
+    private static async Task<List<RegisterRow>> RowsAsync(Desk desk, RegisterQuery query)
     {
         var projects = desk.Db.Projects.AsNoTracking();
         if (query.Kind is { Length: > 0 } kind)
@@ -219,13 +176,14 @@ public static class Register
             projects = projects.Where(p => on.Contains(p.Id));
         }
         var rows = await projects
-            .Select(p => new Row(
+            .Select(p => new RegisterRow(
                 p.Id.Value,
                 p.Title,
                 p.Client!.Organisation ?? p.Client.Name,
                 p.Kind!.Name,
                 p.Source,
-                new Stood
+                p.Campaign,
+                new RegisterStood
                 {
                     Stage = p.Standing.Stage,
                     Turn = p.Standing.Turn,
@@ -322,7 +280,7 @@ public static class Register
             : [];
     }
 
-    private static RegisterStanding StandingOf(Row row) =>
+    private static RegisterStanding StandingOf(RegisterRow row) =>
         row.Standing switch
         {
             { PutAway: true } => RegisterStanding.PutAway,
@@ -331,10 +289,10 @@ public static class Register
             _ => RegisterStanding.NotBooked,
         };
 
-    private static List<Row> Sorted(Desk desk, List<Row> rows, RegisterQuery query)
+    private static List<RegisterRow> Sorted(Desk desk, List<RegisterRow> rows, RegisterQuery query)
     {
-        Func<Row, IComparable?> by =
-            Enum.TryParse<RegisterColumn>(query.Sort, out var column) ? row => Key(desk, row, column)
+        Func<RegisterRow, IComparable?> by =
+            Enum.TryParse<RegisterColumn>(query.Sort, out var column) ? row => RegisterCells.Key(desk, row, column)
             : string.Equals(query.Sort, "Title", StringComparison.Ordinal) ? row => row.Title
             : row => row.Standing.BeganAt;
         // what is not known stands last either way
@@ -347,9 +305,9 @@ public static class Register
         ];
     }
 
-    private static IEnumerable<(string Name, IEnumerable<Row> Rows)> Grouped(
+    private static IEnumerable<(string Name, IEnumerable<RegisterRow> Rows)> Grouped(
         Desk desk,
-        List<Row> rows,
+        List<RegisterRow> rows,
         RegisterGroup by
     )
     {
@@ -392,7 +350,7 @@ public static class Register
     private static RegisterGroupDto Group(
         Desk desk,
         string name,
-        IReadOnlyList<Row> rows,
+        IReadOnlyList<RegisterRow> rows,
         RegisterColumn[] columns,
         string[] details,
         int most
@@ -404,8 +362,8 @@ public static class Register
             $"{rows.Count}{(booked > 0 ? $", {booked} booked" : "")}",
             [
                 .. columns.Select(column =>
-                    IsAmount(column)
-                        ? desk.Sum(rows.Select(row => (Minor(row, column) ?? 0, row.Standing.Currency)))
+                    RegisterCells.IsAmount(column)
+                        ? desk.Sum(rows.Select(row => (RegisterCells.Minor(row, column) ?? 0, row.Standing.Currency)))
                         : ""
                 ),
                 .. details.Select(_ => ""),
@@ -416,7 +374,7 @@ public static class Register
                         row.Id,
                         row.Title,
                         [
-                            .. columns.Select(column => Cell(desk, row, column)),
+                            .. columns.Select(column => RegisterCells.Cell(desk, row, column)),
                             .. details.Select(detail => row.InHouse.GetValueOrDefault(detail, "")),
                         ]
                     )),
@@ -425,99 +383,7 @@ public static class Register
         );
     }
 
-    private static bool IsAmount(RegisterColumn column) =>
-        column is RegisterColumn.Value or RegisterColumn.Agreed or RegisterColumn.Paid or RegisterColumn.Owed;
-
-    private static long NetBooked(Row row) => row.Standing.BookedAt is null ? 0 : row.Standing.NetMinor ?? 0;
-
-    private static long? Minor(Row row, RegisterColumn column) =>
-        column switch
-        {
-            RegisterColumn.Value => row.Standing.NetMinor,
-            RegisterColumn.Agreed => row.Standing.AgreedMinor,
-            RegisterColumn.Paid => row.Standing.PaidMinor,
-            _ => row.Standing.OwedMinor,
-        };
-
-    private static IComparable? Key(Desk desk, Row row, RegisterColumn column) =>
-        column switch
-        {
-            RegisterColumn.Date => row.Standing.MainDate,
-            RegisterColumn.Turn => row.Standing.Since,
-            RegisterColumn.Stage => row.Standing.Stage,
-            RegisterColumn.Inquiry => row.Standing.BeganAt,
-            RegisterColumn.Booked => row.Standing.BookedAt,
-            RegisterColumn.Over => row.Standing.FinishedAt,
-            RegisterColumn.Worked => row.Minutes > 0 ? row.Minutes : null,
-            RegisterColumn.AnHour => row.AnHour?.Minor,
-            RegisterColumn.Routine => row.Run?.BeganAt,
-            _ when IsAmount(column) => Minor(row, column),
-            _ => Cell(desk, row, column) is { Length: > 0 } text ? text : null,
-        };
-
-    private static string Cell(Desk desk, Row row, RegisterColumn column) =>
-        column switch
-        {
-            RegisterColumn.Client => row.Client,
-            RegisterColumn.Kind => row.Kind,
-            RegisterColumn.Stage => row.Standing.Ended is { } end
-                ? LineText.EndWords(end)
-                : row.Standing.Stage.ToString(),
-            RegisterColumn.Milestone => row.Standing.Milestone ?? "",
-            RegisterColumn.Turn => TurnWords(desk, row.Standing),
-            RegisterColumn.Reason => row.Standing.Ended is null ? row.Standing.Words : "",
-            RegisterColumn.Date => desk.Short(row.Standing.MainDate) ?? "",
-            RegisterColumn.Source => row.Source ?? "",
-            RegisterColumn.Inquiry => Day(desk, row.Standing.BeganAt),
-            RegisterColumn.Booked => Day(desk, row.Standing.BookedAt),
-            RegisterColumn.Over => Day(desk, row.Standing.FinishedAt),
-            RegisterColumn.Worked => row.Minutes > 0 ? WorkTime.Words(row.Minutes) : "",
-            RegisterColumn.AnHour => row.AnHour is { } earned ? MoneyText.Of(earned) : "",
-            RegisterColumn.Routine => row.Run is { } run ? RoutineRuns.Words(desk, run) : "",
-            _ => Minor(row, column) is { } minor and not 0
-                ? MoneyText.Of(desk.Amount(minor, row.Standing.Currency))
-                : "",
-        };
-
-    private static string Plain(Desk desk, Row row, RegisterColumn column) =>
-        column switch
-        {
-            RegisterColumn.Date => row.Standing.MainDate?.ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) ?? "",
-            RegisterColumn.Inquiry => Iso(desk, row.Standing.BeganAt),
-            RegisterColumn.Booked => Iso(desk, row.Standing.BookedAt),
-            RegisterColumn.Over => Iso(desk, row.Standing.FinishedAt),
-            RegisterColumn.Worked => row.Minutes > 0
-                ? WorkTime.Hours(row.Minutes).ToString(CultureInfo.InvariantCulture)
-                : "",
-            RegisterColumn.AnHour => row.AnHour is { } earned
-                ? earned.Major.ToString(CultureInfo.InvariantCulture)
-                : "",
-            _ when IsAmount(column) => Minor(row, column) is { } minor
-                ? desk.Amount(minor, row.Standing.Currency) is var amount && amount.Currency == desk.Currency
-                    ? amount.Major.ToString(CultureInfo.InvariantCulture)
-                    : $"{amount.Major.ToString(CultureInfo.InvariantCulture)} {amount.Currency}"
-                : "",
-            _ => Cell(desk, row, column),
-        };
-
-    private static string TurnWords(Desk desk, Stood standing)
-    {
-        if (standing.Ended is not null || standing.Stage == Stage.Finished)
-            return "";
-        var age = standing.Since is { } since ? $", {Age.Of(since, desk.Now, desk.Calendar.Zone).Short}" : "";
-        return standing.Turn switch
-        {
-            Side.Yours => $"yours{age}",
-            Side.Clients => $"the client's{age}",
-            _ => standing.Until is { } until ? $"nobody's until {Day(desk, until)}" : "nobody's",
-        };
-    }
-
-    private static string Day(Desk desk, Instant? at) =>
-        at is { } known ? DateWords.Short(desk.Calendar.DateOf(known), desk.Today) : "";
-
-    private static string Iso(Desk desk, Instant? at) =>
-        at is { } known ? desk.Calendar.DateOf(known).ToString("uuuu-MM-dd", CultureInfo.InvariantCulture) : "";
+    private static long NetBooked(RegisterRow row) => row.Standing.BookedAt is null ? 0 : row.Standing.NetMinor ?? 0;
 
     private static string Words(RegisterStanding standing) =>
         standing switch
@@ -526,18 +392,5 @@ public static class Register
             RegisterStanding.Booked => "Booked",
             RegisterStanding.Over => "Over, not put away yet",
             _ => "Put away",
-        };
-
-    private static string Words(RegisterColumn column) =>
-        column switch
-        {
-            RegisterColumn.Value => "Value, net",
-            RegisterColumn.Agreed => "Agreed, with tax",
-            RegisterColumn.Inquiry => "Inquiry",
-            RegisterColumn.Booked => "Booked on",
-            RegisterColumn.Over => "Finished on",
-            RegisterColumn.AnHour => "An hour earns",
-            RegisterColumn.Routine => "In the routine",
-            _ => column.ToString(),
         };
 }

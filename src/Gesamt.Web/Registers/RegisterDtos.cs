@@ -15,6 +15,7 @@ public enum RegisterColumn
     Reason,
     Date,
     Source,
+    Campaign,
     Value,
     Agreed,
     Paid,

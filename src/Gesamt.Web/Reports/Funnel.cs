@@ -1,4 +1,5 @@
 using Gesamt.Core.Facts;
+using Gesamt.Core.Reports;
 
 namespace Gesamt.Web.Reports;
 
@@ -8,13 +9,6 @@ internal static class Funnel
     /// <summary>Gates that nobody came to are left out.</summary>
     public static IReadOnlyList<GateReportDto> Of(IReadOnlyList<Came> all) =>
         [.. Enum.GetValues<Gate>().Select(gate => At(gate, all)).Where(gate => gate.Came > 0)];
-
-    /// <summary>Whole per cent, half upwards; those that were declined, referred or cancelled are no losses, nor are open ones. Null where nothing is decided.</summary>
-    public static int? Share(int passed, IEnumerable<EndReason> ended)
-    {
-        var decided = passed + ended.Count(reason => reason is EndReason.Lost or EndReason.GoneQuiet);
-        return decided == 0 ? null : (200 * passed + decided) / (2 * decided);
-    }
 
     public static string Words(EndReason reason) =>
         reason switch
@@ -44,7 +38,7 @@ internal static class Funnel
                     .ThenBy(same => same.Key)
                     .Select(same => new ReasonDto(same.Key, $"{same.Count()} {Words(same.Key)}")),
             ],
-            Share(passed, ended)
+            Conversion.Percent(passed, ended)
         );
     }
 }

@@ -27,7 +27,18 @@ public sealed record SaveMeasureDto(
 /// <summary>The goals of a year.</summary>
 /// <param name="Years">Those with goals, and the present one.</param>
 /// <param name="Elapsed">How much of the year has passed, 0 to 1.</param>
-public sealed record GoalsDto(int Year, IReadOnlyList<int> Years, double Elapsed, IReadOnlyList<GoalDto> Goals);
+/// <param name="Figures">Those a measure can be taken from.</param>
+public sealed record GoalsDto(
+    int Year,
+    IReadOnlyList<int> Years,
+    double Elapsed,
+    IReadOnlyList<GoalDto> Goals,
+    IReadOnlyList<GoalFigureDto> Figures
+);
+
+/// <param name="Words">What it is called: “booked projects”.</param>
+/// <param name="CountsProjects">It can be narrowed to a kind, a source, a least price.</param>
+public sealed record GoalFigureDto(GoalFigure Figure, string Words, bool CountsProjects);
 
 /// <param name="Under">“9 of 12”, or “2 measures, their mean”.</param>
 /// <param name="Percent">0 to 100; 100 only where all of it is reached.</param>
@@ -46,6 +57,3 @@ public sealed record GoalDto(
 public sealed record MeasureDto(string Words, string Told, int Percent, bool ByItself);
 
 public sealed record GoalIdDto(long Id);
-
-/// <summary>Whether it is taken out.</summary>
-public sealed record GoalRemovedDto(bool Removed);

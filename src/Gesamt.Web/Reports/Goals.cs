@@ -37,7 +37,8 @@ internal static class Goals
             of,
             [.. years.Append(desk.Today.Year).Append(of).Distinct().OrderDescending()],
             Elapsed(desk.Today, of),
-            goals
+            goals,
+            YearFigures.All
         );
     }
 
@@ -151,7 +152,7 @@ internal static class Goals
                 Wrong($"measures.{at}.words", $"At most {LongestTitle} characters.");
             if (words.Length == 0 && one.Figure is null)
                 Wrong($"measures.{at}.words", "Say what is counted.");
-            var counts = one.Figure is not (null or GoalFigure.Hours or GoalFigure.Received or GoalFigure.Left);
+            var counts = YearFigures.CountsProjects(one.Figure);
             var source = one.Source?.Trim() ?? "";
             if (source.Length > HeadLimits.Source)
                 Wrong($"measures.{at}.source", $"At most {HeadLimits.Source} characters.");

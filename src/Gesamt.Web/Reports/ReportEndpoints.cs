@@ -34,7 +34,7 @@ public static class ReportEndpoints
         );
         goals.MapPost(
             "/{id:long}/removed",
-            async (long id, GoalRemovedDto to, Desk desk) =>
+            async (long id, RemovedDto to, Desk desk) =>
             {
                 await Goals.RemoveAsync(desk, new(id), to.Removed);
                 return TypedResults.NoContent();

@@ -1,6 +1,7 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
+using Gesamt.Store.Model;
 using Gesamt.Web.Books;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Spent;
@@ -76,7 +77,7 @@ internal static class ReportProjects
         var asked = Cohort.Asked(desk, query, range);
         var all = (await asked.ReadAsync()).Where(one => In(days, desk.Calendar.DateOf(one.Began!.Value)));
         if (pick.By is { } by)
-            return await UnderAsync(desk, [.. all], by, pick);
+            return await UnderAsync(desk, asked, [.. all], by, pick);
         if (pick.Of == ReportOf.Stood)
             return await StoodAsync(desk, asked, [.. all], GateOf(pick));
         return [.. Picked(all, pick).Reverse().Select(one => new Listed(one, Became(one)))];
@@ -102,12 +103,18 @@ internal static class ReportProjects
         };
 
     /// <summary>What stands under one heading of what was brought.</summary>
-    private static async Task<List<Listed>> UnderAsync(Desk desk, List<Came> all, ReportBy by, ReportPick pick)
+    private static async Task<List<Listed>> UnderAsync(
+        Desk desk,
+        IQueryable<ProjectRow> asked,
+        List<Came> all,
+        ReportBy by,
+        ReportPick pick
+    )
     {
         var shares = (await Brought.SharesAsync(desk, all, by)).Where(share => share.Key == (pick.Key ?? ""));
         if (pick.Of == ReportOf.Hourly)
         {
-            var took = await HourlyFigures.OfAsync(desk, desk.Db.Projects);
+            var took = await HourlyFigures.OfAsync(desk, asked);
             return
             [
                 .. shares

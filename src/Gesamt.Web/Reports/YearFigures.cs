@@ -17,6 +17,7 @@ internal sealed class YearFigures(Desk desk, int year)
     private List<Came>? came;
     private List<Came>? booked;
     private List<Came>? first;
+    private List<Stood>? leads;
     private EntrySums? sums;
 
     /// <summary>What a measure stands at; null where there is no figure yet.</summary>
@@ -35,6 +36,28 @@ internal sealed class YearFigures(Desk desk, int year)
             GoalFigure.Received => (await SumsAsync()).Received.Major,
             _ => (await SumsAsync()).Result.Major,
         };
+
+    /// <summary>Those a measure can be taken from, the likeliest first.</summary>
+    public static IReadOnlyList<GoalFigureDto> All { get; } =
+    [
+        .. new[]
+        {
+            GoalFigure.Booked,
+            GoalFigure.Agreed,
+            GoalFigure.Inquiries,
+            GoalFigure.NewClients,
+            GoalFigure.Share,
+            GoalFigure.LeadDays,
+            GoalFigure.AnHour,
+            GoalFigure.Hours,
+            GoalFigure.Received,
+            GoalFigure.Left,
+        }.Select(figure => new GoalFigureDto(figure, Words(figure), CountsProjects(figure))),
+    ];
+
+    /// <summary>It counts projects, and can be narrowed to some of them.</summary>
+    public static bool CountsProjects(GoalFigure? figure) =>
+        figure is not (null or GoalFigure.Hours or GoalFigure.Received or GoalFigure.Left);
 
     /// <summary>What a figure is called.</summary>
     public static string Words(GoalFigure? figure) =>
@@ -76,7 +99,7 @@ internal sealed class YearFigures(Desk desk, int year)
     private decimal Net(Came one) => desk.Amount(one.NetMinor ?? 0, one.Currency).Major;
 
     private static decimal? ShareOf(List<Came> all) =>
-        Funnel.Share(
+        Conversion.Percent(
             all.Count(one => one.IsWon),
             all.Where(one => !one.IsWon).Select(one => one.Ended).OfType<EndReason>()
         );
@@ -84,8 +107,8 @@ internal sealed class YearFigures(Desk desk, int year)
     private async Task<decimal?> LeadDaysAsync(GoalMeasure measure)
     {
         var meant = Meant(await CameAsync(), measure).Select(one => one.Id).ToHashSet();
-        var stays = await Lengths.AtAsync(desk, Cohort.Asked(desk, new(), range), Gate.Lead);
-        return KaplanMeier.Of(stays.Where(stay => meant.Contains(stay.Project)).Select(stay => stay.Lasted)).Median;
+        leads ??= await Lengths.AtAsync(desk, Cohort.Asked(desk, new(), range), Gate.Lead);
+        return KaplanMeier.Of(leads.Where(stay => meant.Contains(stay.Project)).Select(stay => stay.Lasted)).Median;
     }
 
     private async Task<decimal?> AnHourAsync(GoalMeasure measure)

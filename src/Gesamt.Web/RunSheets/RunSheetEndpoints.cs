@@ -3,7 +3,6 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Work;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Access;
-using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 
 namespace Gesamt.Web.RunSheets;

@@ -42,9 +42,6 @@ public sealed record SaveLetterDto(
 /// <summary>A letter’s number and key.</summary>
 public sealed record LetterMadeDto(int Id, string Key);
 
-/// <summary>Whether it is put away.</summary>
-public sealed record RemovedDto(bool Removed);
-
 /// <summary>The studio's letters: shared by all kinds or one kind's own, each with its own name, number and files.</summary>
 public static class LetterTexts
 {

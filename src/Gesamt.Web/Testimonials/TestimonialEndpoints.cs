@@ -1,4 +1,3 @@
-using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 

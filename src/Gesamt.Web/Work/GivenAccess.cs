@@ -4,7 +4,6 @@ using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
-using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;

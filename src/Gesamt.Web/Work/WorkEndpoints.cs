@@ -70,7 +70,7 @@ public static class WorkEndpoints
         );
         project.MapPost(
             "/tasks/{task:long}/removed",
-            async (long id, long task, Files.RemovedDto to, Desk desk) =>
+            async (long id, long task, RemovedDto to, Desk desk) =>
             {
                 await Tasks.RemoveAsync(desk, new(id), new(task), to.Removed);
                 return TypedResults.NoContent();

@@ -1431,7 +1431,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["AppointmentRemovedDto"];
+                    "application/json": components["schemas"]["RemovedDto"];
                 };
             };
             responses: {
@@ -20585,7 +20585,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["GoalRemovedDto"];
+                    "application/json": components["schemas"]["RemovedDto"];
                 };
             };
             responses: {
@@ -26965,10 +26965,6 @@ export interface components {
             /** Format: int32 */
             id: number;
         };
-        /** @description Whether it is taken out. */
-        AppointmentRemovedDto: {
-            removed: boolean;
-        };
         /** @description The client's yes to a board as they read it. */
         ApproveBoardDto: {
             hash: string;
@@ -28614,13 +28610,16 @@ export interface components {
         };
         /** @enum {unknown} */
         GoalFigure: "Inquiries" | "Booked" | "Agreed" | "NewClients" | "Share" | "LeadDays" | "AnHour" | "Hours" | "Received" | "Left" | null;
+        GoalFigureDto: {
+            figure: components["schemas"]["GoalFigure"];
+            /** @description What it is called: “booked projects”. */
+            words: string;
+            /** @description It can be narrowed to a kind, a source, a least price. */
+            countsProjects: boolean;
+        };
         GoalIdDto: {
             /** Format: int64 */
             id: number;
-        };
-        /** @description Whether it is taken out. */
-        GoalRemovedDto: {
-            removed: boolean;
         };
         /** @description The goals of a year. */
         GoalsDto: {
@@ -28634,6 +28633,8 @@ export interface components {
              */
             elapsed: number;
             goals: components["schemas"]["GoalDto"][];
+            /** @description Those a measure can be taken from. */
+            figures: components["schemas"]["GoalFigureDto"][];
         };
         /** @description The reference rate of a half-year. */
         HalfYearRateDto: {
@@ -28826,7 +28827,7 @@ export interface components {
          * @description What a column of a table is.
          * @enum {unknown}
          */
-        ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Kind" | "Source" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
+        ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Kind" | "Source" | "Campaign" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
         /** @description A table that was taken over, or is being. */
         ImportDoneDto: {
             /** Format: int32 */
@@ -31237,7 +31238,7 @@ export interface components {
             on?: null | string;
         };
         /** @enum {unknown} */
-        RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | "Worked" | "AnHour" | "Routine" | null;
+        RegisterColumn: "Client" | "Kind" | "Stage" | "Milestone" | "Turn" | "Reason" | "Date" | "Source" | "Campaign" | "Value" | "Agreed" | "Paid" | "Owed" | "Inquiry" | "Booked" | "Over" | "Worked" | "AnHour" | "Routine" | null;
         RegisterColumnDto: {
             column: null | components["schemas"]["RegisterColumn"];
             words: string;
@@ -31335,7 +31336,7 @@ export interface components {
             words: string;
             pin?: null | components["schemas"]["PinDto"];
         };
-        /** @description Whether it is taken away. */
+        /** @description Whether something is taken out, or put back. */
         RemovedDto: {
             removed: boolean;
         };
@@ -33505,7 +33506,6 @@ export type AnsweredDto = components['schemas']['AnsweredDto'];
 export type ApiKeyDto = components['schemas']['ApiKeyDto'];
 export type AppointmentDto = components['schemas']['AppointmentDto'];
 export type AppointmentIdDto = components['schemas']['AppointmentIdDto'];
-export type AppointmentRemovedDto = components['schemas']['AppointmentRemovedDto'];
 export type ApproveBoardDto = components['schemas']['ApproveBoardDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type ApproveWordsDto = components['schemas']['ApproveWordsDto'];
@@ -33696,8 +33696,8 @@ export type GivenDto = components['schemas']['GivenDto'];
 export type GoOnDto = components['schemas']['GoOnDto'];
 export type GoalDto = components['schemas']['GoalDto'];
 export type GoalFigure = components['schemas']['GoalFigure'];
+export type GoalFigureDto = components['schemas']['GoalFigureDto'];
 export type GoalIdDto = components['schemas']['GoalIdDto'];
-export type GoalRemovedDto = components['schemas']['GoalRemovedDto'];
 export type GoalsDto = components['schemas']['GoalsDto'];
 export type HalfYearRateDto = components['schemas']['HalfYearRateDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];

@@ -30,13 +30,19 @@ export function maskText(text: string, names: ReadonlySet<string>): string {
 		);
 }
 
+/** What a thing is known by is sent back and never shown: a source called as its finder is opened covered too. */
+const known = "key";
+
 /** An answer of the server with every text masked; what it is known by stays. */
 export function maskAll<T>(data: T, names: ReadonlySet<string>): T {
 	if (typeof data === "string") return maskText(data, names) as T;
 	if (Array.isArray(data)) return data.map((one) => maskAll(one, names)) as T;
 	if (data !== null && typeof data === "object")
 		return Object.fromEntries(
-			Object.entries(data).map(([key, value]) => [key, maskAll(value, names)]),
+			Object.entries(data).map(([name, value]) => [
+				name,
+				name === known ? value : maskAll(value, names),
+			]),
 		) as T;
 	return data;
 }

@@ -26,6 +26,7 @@ export const columns: Record<ImportColumn, string> = {
 	Title: "project",
 	Kind: "kind of work",
 	Source: "how they came",
+	Campaign: "campaign",
 	Inquired: "day of the inquiry",
 	Date: "the date that matters",
 	Standing: "where it stands",

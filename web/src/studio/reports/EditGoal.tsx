@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { answer, api } from "../../api/client";
-import type { GoalDto } from "../../api/schema";
+import type { GoalDto, GoalsDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
 import { Refused } from "../../ui/Refused";
@@ -27,11 +27,14 @@ const none: Measure = {
 export function EditGoal({
 	goal,
 	year,
+	figures,
 	onClose,
 }: {
 	/** The one that is changed; none for a new one. */
 	goal?: GoalDto;
 	year: number;
+	/** What a measure can be taken from. */
+	figures: GoalsDto["figures"];
 	onClose: () => void;
 }) {
 	const [said, setSaid] = useState(() => {
@@ -85,6 +88,7 @@ export function EditGoal({
 						measure={measure}
 						at={at}
 						many={said.measures.length > 1}
+						figures={figures}
 						wrong={(field) => act.refusal?.of(`measures.${at}.${field}`)}
 						onChange={(to) =>
 							setSaid({

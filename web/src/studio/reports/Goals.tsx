@@ -70,6 +70,7 @@ export function Goals() {
 						<EditGoal
 							goal={opened === "new" ? undefined : opened}
 							year={data.year}
+							figures={data.figures}
 							onClose={() => setOpened(undefined)}
 						/>
 					)}

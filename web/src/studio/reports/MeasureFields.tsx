@@ -1,41 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, api } from "../../api/client";
-import type { GoalDto, GoalFigure } from "../../api/schema";
+import type { GoalDto, GoalFigure, GoalsDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 
 type Measure = GoalDto["said"]["measures"][number];
 
-const figures: [NonNullable<GoalFigure>, string][] = [
-	["Booked", "booked projects"],
-	["Agreed", "agreed in the year, net"],
-	["Inquiries", "inquiries"],
-	["NewClients", "new clients"],
-	["Share", "of a hundred inquiries that become work"],
-	["LeadDays", "days at Lead for half of them"],
-	["AnHour", "earned an hour, finished work"],
-	["Hours", "hours worked"],
-	["Received", "received"],
-	["Left", "left of what came"],
-];
-
-/** These count projects, and can be narrowed to some of them. */
-const narrows = new Set([
-	"Booked",
-	"Agreed",
-	"Inquiries",
-	"NewClients",
-	"Share",
-	"LeadDays",
-	"AnHour",
-]);
-
 /** What a measure counts, from where to where. */
 export function MeasureFields({
 	measure,
 	at,
 	many,
+	figures,
 	wrong,
 	onChange,
 	onRemove,
@@ -44,6 +21,8 @@ export function MeasureFields({
 	at: number;
 	/** Whether there are others beside it. */
 	many: boolean;
+	/** What it can be taken from. */
+	figures: GoalsDto["figures"];
 	wrong: (field: string) => string | undefined;
 	onChange: (to: Measure) => void;
 	onRemove: () => void;
@@ -52,6 +31,7 @@ export function MeasureFields({
 		queryKey: ["kinds"],
 		queryFn: () => answer(api.GET("/api/kinds")),
 	});
+	const counted = figures.find((one) => one.figure === measure.figure);
 	const set = (part: Partial<Measure>) => onChange({ ...measure, ...part });
 	const number = (field: "start" | "target" | "present", label: string) => (
 		<TextField
@@ -75,9 +55,9 @@ export function MeasureFields({
 						set({ figure: (e.target.value || null) as GoalFigure })
 					}
 				>
-					{figures.map(([figure, words]) => (
-						<option key={figure} value={figure}>
-							{words}
+					{figures.map((one) => (
+						<option key={one.figure} value={one.figure ?? ""}>
+							{one.words}
 						</option>
 					))}
 					<option value="">a number that you type</option>
@@ -96,7 +76,7 @@ export function MeasureFields({
 				{number("target", "To reach")}
 				{!measure.figure && number("present", "Stands at")}
 			</div>
-			{measure.figure && narrows.has(measure.figure) && (
+			{counted?.countsProjects && (
 				<div className="grid gap-3 sm:grid-cols-3">
 					<Select
 						label="Kind of work"
