@@ -188,6 +188,7 @@ async Task<Process> StartAsync(int starts = 3)
         var (name, value) in new[]
         {
             ("ASPNETCORE_ENVIRONMENT", "Production"),
+            ("DOTNET_GCgen0size", "1000000"),
             ("ASPNETCORE_URLS", $"http://127.0.0.1:{ServerPort}"),
             ("Gesamt__Mode", "Test"),
             ("Gesamt__Data", data),

@@ -458,7 +458,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         // few are ever taken back
         payment.HasIndex(p => p.GoneAt).HasFilter("GoneAt IS NOT NULL");
         payment.ToTable(t => t.HasCheckConstraint("Positive", "AmountMinor > 0"));
-        invoice.HasIndex(i => new { i.Recurring, i.Occurrence }).IsUnique();
+        // few come again by themselves
+        invoice.HasIndex(i => new { i.Recurring, i.Occurrence }).IsUnique().HasFilter("Recurring IS NOT NULL");
         var checkout = OfProject(model.Entity<CheckoutRow>());
         checkout.HasIndex(c => c.Session).IsUnique();
         checkout.HasIndex(c => new { c.InvoiceId, c.Attempt }).IsUnique().HasFilter("Attempt IS NOT NULL");

@@ -41,6 +41,8 @@ public sealed class CoverJourney(Demo demo) : IClassFixture<Demo>
                 ("/money", "is owed to you"),
                 ("/money/accounts", "Current account"),
                 ("/money/bank", "To be matched"),
+                ("/reports", "What it brought"),
+                ("/reports?by=Client", "by client"),
                 ("/people", "longest without contact first"),
                 ("/people/papers", "▪▪▪"),
                 ("/came-in", "What clients did"),

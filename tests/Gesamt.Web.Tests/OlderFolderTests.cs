@@ -6,7 +6,7 @@ using Gesamt.Store.Backups;
 namespace Gesamt.Web.Tests;
 
 /// <summary>A folder of an earlier release opens, and everything in it is where it was.</summary>
-/// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, the first two kept no papers. From the third on they are shorter demos, for their papers’ sake; the fourth has a recurring invoice that charges a kept card, and a statement of the bank, the fifth lists, boards, a run sheet, tasks with their plan and pinned remarks.</remarks>
+/// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, the first two kept no papers. From the third on they are shorter demos, for their papers’ sake; the fourth has a recurring invoice that charges a kept card, and a statement of the bank, the fifth lists, boards, a run sheet, tasks with their plan and pinned remarks, the sixth books: accounts, transfers, costs that come again, a year handed over.</remarks>
 public sealed class OlderFolderTests
 {
     public static TheoryData<string> Releases =>
@@ -71,9 +71,21 @@ public sealed class OlderFolderTests
                 "/api/kinds",
                 "/api/letter-texts",
                 "/api/sessions",
+                "/api/week",
+                "/api/season",
+                "/api/money",
+                "/api/money/years",
+                "/api/accounts",
+                "/api/reports?year=all",
+                "/api/goals",
             }
         )
             Assert.True((await owner.AskAsync(page)).IsSuccessStatusCode, page);
+        // a year that was handed over adds up as it did then
+        Assert.All(
+            (await owner.GetAsync("/api/money/years")).EnumerateArray(),
+            year => Assert.Equal("", year.GetProperty("changed").GetString())
+        );
         foreach (var id in await studio.LookAsync(db => db.Projects.Select(p => p.Id).ToListAsync()))
         {
             var record = await owner.GetAsync($"/api/projects/{id.Value}");

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("30beea97-901f-46ca-9ee6-02982d2c977e"), entityTypeCount: 87)
+            : base(skipDetectChanges: false, modelId: new Guid("d162ba58-5442-463a-acd8-e2c6a3af75ce"), entityTypeCount: 87)
         {
         }
 

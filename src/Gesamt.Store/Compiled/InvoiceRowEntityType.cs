@@ -211,6 +211,7 @@ namespace Gesamt.Store.Compiled
             var index5 = runtimeEntityType.AddIndex(
                 new[] { recurring, occurrence },
                 unique: true);
+            index5.AddAnnotation("Relational:Filter", "Recurring IS NOT NULL");
 
             var index6 = runtimeEntityType.AddIndex(
                 new[] { sort, due });

@@ -1427,7 +1427,8 @@ namespace Gesamt.Store.Migrations
                         .HasFilter("OwedMinor > 0 AND Year > 0");
 
                     b.HasIndex("Recurring", "Occurrence")
-                        .IsUnique();
+                        .IsUnique()
+                        .HasFilter("Recurring IS NOT NULL");
 
                     b.HasIndex("Sort", "Due")
                         .HasFilter("OwedMinor > 0");

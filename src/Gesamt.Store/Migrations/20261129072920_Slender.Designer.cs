@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Gesamt.Store.Migrations
 {
     [DbContext(typeof(GesamtDb))]
-    [Migration("20261129064907_Slender")]
+    [Migration("20261129072920_Slender")]
     partial class Slender
     {
         /// <inheritdoc />
@@ -1430,7 +1430,8 @@ namespace Gesamt.Store.Migrations
                         .HasFilter("OwedMinor > 0 AND Year > 0");
 
                     b.HasIndex("Recurring", "Occurrence")
-                        .IsUnique();
+                        .IsUnique()
+                        .HasFilter("Recurring IS NOT NULL");
 
                     b.HasIndex("Sort", "Due")
                         .HasFilter("OwedMinor > 0");

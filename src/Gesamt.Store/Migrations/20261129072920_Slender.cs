@@ -19,6 +19,10 @@ namespace Gesamt.Store.Migrations
                 name: "IX_Invoices_OwedMinor_Due",
                 table: "Invoices");
 
+            migrationBuilder.DropIndex(
+                name: "IX_Invoices_Recurring_Occurrence",
+                table: "Invoices");
+
             migrationBuilder.CreateTable(
                 name: "PinnedRules",
                 columns: table => new
@@ -70,6 +74,13 @@ namespace Gesamt.Store.Migrations
                 filter: "OwedMinor > 0 AND Year > 0");
 
             migrationBuilder.CreateIndex(
+                name: "IX_Invoices_Recurring_Occurrence",
+                table: "Invoices",
+                columns: new[] { "Recurring", "Occurrence" },
+                unique: true,
+                filter: "Recurring IS NOT NULL");
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Invoices_Sort_Due",
                 table: "Invoices",
                 columns: new[] { "Sort", "Due" },
@@ -106,6 +117,10 @@ namespace Gesamt.Store.Migrations
                 table: "Invoices");
 
             migrationBuilder.DropIndex(
+                name: "IX_Invoices_Recurring_Occurrence",
+                table: "Invoices");
+
+            migrationBuilder.DropIndex(
                 name: "IX_Invoices_Sort_Due",
                 table: "Invoices");
 
@@ -133,6 +148,12 @@ namespace Gesamt.Store.Migrations
                 name: "IX_Invoices_OwedMinor_Due",
                 table: "Invoices",
                 columns: new[] { "OwedMinor", "Due" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Invoices_Recurring_Occurrence",
+                table: "Invoices",
+                columns: new[] { "Recurring", "Occurrence" },
+                unique: true);
         }
     }
 }
