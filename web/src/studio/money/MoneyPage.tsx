@@ -177,7 +177,7 @@ function Undated({
 	onChances: () => void;
 }) {
 	return (
-		<p className="flex flex-wrap gap-x-5 gap-y-1 pt-1.5 text-[13.5px] text-soft print:hidden">
+		<p className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pt-1.5 text-[13.5px] text-soft print:hidden">
 			{data.undated.map((part) => (
 				<Button
 					key={part.show}

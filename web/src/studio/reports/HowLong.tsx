@@ -162,7 +162,7 @@ function Curves({ gates, longest }: { gates: Length[]; longest: number }) {
 							}
 							y={y(0.5) + (i % 2 === 0 ? -9 : 19)}
 							textAnchor={x(Number(one.days)) > width - 90 ? "end" : "start"}
-							className="fill-ink text-[12.5px] [paint-order:stroke] stroke-(--ground) [stroke-width:3px]"
+							className="fill-ink text-[12.5px] [paint-order:stroke] stroke-plaster [stroke-width:4px]"
 						>
 							{one.gate}
 						</text>

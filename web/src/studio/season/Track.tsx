@@ -61,6 +61,7 @@ export function Track({
 					<title>{dot.words}</title>
 				</circle>
 			))}
+			<Today scale={scale} />
 			{row.date && (
 				<g>
 					<line
@@ -76,13 +77,12 @@ export function Track({
 						y={13}
 						dx={row.date.at > scale.days * 0.8 ? -5 : 5}
 						textAnchor={row.date.at > scale.days * 0.8 ? "end" : "start"}
-						className="fill-ink font-head text-[12.4px] font-semibold"
+						className="fill-ink font-head text-[12.4px] font-semibold [paint-order:stroke] stroke-plaster [stroke-width:4px]"
 					>
 						{row.date.words}
 					</text>
 				</g>
 			)}
-			<Today scale={scale} />
 		</svg>
 	);
 }
