@@ -62,6 +62,21 @@ public sealed partial class PagesTests
             select $"{source.Name}: {runs} run, {shows} shown"
         );
 
+    [Fact] // what names none is not drawn, and nothing says so
+    public void Every_colour_that_is_named_is_in_the_theme()
+    {
+        var theme = File.ReadAllText(Path.Combine(Pages, "ui", "theme.css"));
+        var known = Defined().Matches(theme).Select(match => match.Groups[1].Value).ToHashSet();
+        Assert.Contains("--plaster", known);
+        Assert.Empty(
+            from source in Sources(_ => true).Append((Name: "theme.css", Text: theme))
+            from Match match in Named().Matches(source.Text)
+            let name = match.Groups[1].Value
+            where !known.Contains(name) && !source.Text.Contains($"\"{name}\"", StringComparison.Ordinal)
+            select $"{source.Name}: {name}"
+        );
+    }
+
     private static int Count(string text, string what) => text.Split(what).Length - 1;
 
     [GeneratedRegex(@"<(button|input|select|textarea|details|summary|dialog)\b|type=""(date|time|datetime-local)""")]
@@ -69,4 +84,10 @@ public sealed partial class PagesTests
 
     [GeneratedRegex(@"className=[^>]*[""'` ](btn|btn-\w+|link|field|tick|choice|kbd)[""'` ]")]
     private static partial Regex Look();
+
+    [GeneratedRegex(@"(?:^|[\s{;])(--[\w-]+)\s*:", RegexOptions.Multiline)]
+    private static partial Regex Defined();
+
+    [GeneratedRegex(@"(?:var\(|-\()(--[\w-]+)")]
+    private static partial Regex Named();
 }
