@@ -52,7 +52,7 @@ public sealed class RefusalTests(Demo demo) : IClassFixture<Demo>
         owner.Press("Keep the studio");
         owner.See("its check digits must fit");
         Assert.Single(owner.Driver.FindElements(By.CssSelector("[role=alert]")));
-        Assert.True(IsAtWhatIsWrong());
+        IsLedToWhatIsWrong("Keep the studio");
     }
 
     [Fact]
@@ -90,8 +90,12 @@ public sealed class RefusalTests(Demo demo) : IClassFixture<Demo>
         foreach (var message in messages)
             owner.See(message);
         Assert.All(messages, message => Assert.Equal(2, owner.Text.Split(message).Length));
-        Assert.True(IsAtWhatIsWrong(), $"The focus is elsewhere after “{button}”.");
+        IsLedToWhatIsWrong(button);
     }
+
+    /// <summary>A field that is read while it is typed says what is wrong as soon as it is left: the words may stand before the answer leads to it.</summary>
+    private void IsLedToWhatIsWrong(string button) =>
+        owner.Wait(IsAtWhatIsWrong, () => $"The focus is elsewhere after “{button}”.");
 
     private bool IsAtWhatIsWrong() =>
         (bool)owner.Driver.ExecuteScript("return document.activeElement.getAttribute('aria-invalid') === 'true'")!;
