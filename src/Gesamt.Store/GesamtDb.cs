@@ -237,7 +237,13 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
                 s.HasIndex(x => new { x.Ended, x.Stage });
                 // few of all projects are on the table, fewer of the ended ones
                 s.HasIndex(x => x.Ended).HasFilter("Standing_OnTable");
-                s.HasIndex(x => x.BookedAt);
+                // with what tells how those ended that were never booked
+                s.HasIndex(x => new
+                {
+                    x.BookedAt,
+                    x.Ended,
+                    x.Stage,
+                });
                 s.HasIndex(x => x.BeganAt);
             }
         );

@@ -298,20 +298,20 @@ namespace Gesamt.Store.Compiled
                 new[] { beganAt });
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { bookedAt });
+                new[] { ended });
+            index0.AddAnnotation("Relational:Filter", "Standing_OnTable");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { ended });
-            index1.AddAnnotation("Relational:Filter", "Standing_OnTable");
-
-            var index2 = runtimeEntityType.AddIndex(
                 new[] { invoiceAt });
 
-            var index3 = runtimeEntityType.AddIndex(
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { validUntil });
 
-            var index4 = runtimeEntityType.AddIndex(
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { ended, stage });
+
+            var index4 = runtimeEntityType.AddIndex(
+                new[] { bookedAt, ended, stage });
 
             return runtimeEntityType;
         }

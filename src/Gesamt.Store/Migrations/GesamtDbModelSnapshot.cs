@@ -4472,8 +4472,6 @@ namespace Gesamt.Store.Migrations
 
                             b1.HasIndex("BeganAt");
 
-                            b1.HasIndex("BookedAt");
-
                             b1.HasIndex("Ended")
                                 .HasFilter("Standing_OnTable");
 
@@ -4482,6 +4480,8 @@ namespace Gesamt.Store.Migrations
                             b1.HasIndex("ValidUntil");
 
                             b1.HasIndex("Ended", "Stage");
+
+                            b1.HasIndex("BookedAt", "Ended", "Stage");
 
                             b1.ToTable("Projects");
 

@@ -2,12 +2,10 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
 using Gesamt.Core.Invoicing;
-using Gesamt.Core.Proposals;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
-using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -34,10 +32,21 @@ public static class Ahead
     {
         List<AheadLine> lines = [];
         await OwedAsync(desk, currency, lines);
-        await AgreedAsync(desk, currency, lines);
+        await AgreedAsync(desk, currency, OnTable(desk), lines);
         await AgainAsync(desk, currency, last, lines);
         return [.. lines.OrderBy(line => line.On ?? LocalDate.MaxIsoValue).ThenBy(line => line.Project.Value)];
     }
+
+    /// <summary>Of one currency, and of projects that are not booked alone: what is likely.</summary>
+    public static async Task<List<AheadLine>> LikelyAsync(Desk desk, Currency currency)
+    {
+        List<AheadLine> lines = [];
+        await AgreedAsync(desk, currency, OnTable(desk).Where(p => p.Standing.BookedAt == null), lines);
+        return lines;
+    }
+
+    private static IQueryable<ProjectRow> OnTable(Desk desk) =>
+        desk.Db.Projects.AsNoTracking().Where(p => p.Standing.OnTable && p.Standing.Ended == null);
 
     private static async Task OwedAsync(Desk desk, Currency currency, List<AheadLine> lines)
     {
@@ -72,16 +81,16 @@ public static class Ahead
             );
     }
 
-    private static async Task AgreedAsync(Desk desk, Currency currency, List<AheadLine> lines)
+    private static async Task AgreedAsync(
+        Desk desk,
+        Currency currency,
+        IQueryable<ProjectRow> projects,
+        List<AheadLine> lines
+    )
     {
         var chances = await Chances.OfAsync(desk);
-        var rows = await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p =>
-                p.Standing.OnTable
-                && p.Standing.Ended == null
-                && (p.Standing.ToCome != "[]" || p.Standing.ProposalOut != null)
-            )
+        var rows = await projects
+            .Where(p => p.Standing.ToCome != "[]" || p.Standing.ProposalOut != null)
             .Select(p => new
             {
                 p.Id,
@@ -94,16 +103,14 @@ public static class Ahead
                 p.Standing.ProposalOut,
             })
             .ToListAsync();
-        var ids = rows.Select(row => row.ProposalOut).OfType<VersionId>().ToList();
-        var offers = (await desk.Db.Versions.AsNoTracking().Where(v => ids.Contains(v.Id)).ToListAsync()).ToDictionary(
-            version => version.Id
-        );
+        var asked = await Suggested.OfAsync(desk, [.. rows.Select(row => row.ProposalOut).OfType<VersionId>()]);
         foreach (var row in rows)
         {
             var parts = desk.Tell(() => StoreJson.Read<List<ComingPayment>>(row.ToCome), () => [])
                 .Select(part => new Coming(part.Due, desk.Amount(part.Minor, row.Currency)));
-            if (row.ProposalOut is { } version && offers.TryGetValue(version, out var offer))
-                parts = desk.Tell(() => Asked(offer, row.MainDate), () => []);
+            // in the month of the date that matters, since nothing is agreed of its payments yet
+            if (row.ProposalOut is { } version && asked.TryGetValue(version, out var total))
+                parts = total.Minor > 0 ? [new(row.MainDate, total)] : [];
             var chance = chances.TryGetValue(row.Stage, out var counted) ? counted : chances[Stage.Payment];
             Add(
                 desk,
@@ -123,14 +130,6 @@ public static class Ahead
                 null
             );
         }
-    }
-
-    /// <summary>What a proposal that is out asks for as it is suggested: in the month of the date that matters, since nothing is agreed of its payments yet.</summary>
-    private static IEnumerable<Coming> Asked(VersionRow version, LocalDate? on)
-    {
-        var offer = Versions.OfferOf(version);
-        var total = Pricing.Sums(offer, Pricing.Suggested(offer)).Totals.Payable;
-        return total.Minor > 0 ? [new(on, total)] : [];
     }
 
     /// <summary>Invoices that come again, from the next one on.</summary>

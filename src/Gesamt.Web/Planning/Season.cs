@@ -68,19 +68,31 @@ public static class Season
         );
     }
 
-    private static async Task<List<Row>> RowsAsync(Desk desk) => [.. (
-                await desk
-                    .Db.Projects.AsNoTracking()
-                    .Where(p => p.Standing.OnTable && p.Standing.Ended == null)
-                    .Select(p => new
-                    {
-                        p.Id,
-                        p.Title,
-                        p.Pinned.Rules,
-                        p.Standing,
-                    })
-                    .ToListAsync()
-            ).Select(p => new Row(p.Id, p.Title, p.Rules, p.Standing, StoreJson.TryRead<List<PhaseSpan>>(p.Standing.Phases) ?? [])).OrderBy(row => row.Standing.MainDate ?? LocalDate.MaxIsoValue).ThenBy(row => row.Title, StringComparer.Ordinal).ThenBy(row => row.Id.Value)];
+    /// <summary>By the date that matters; those without one last.</summary>
+    private static async Task<List<Row>> RowsAsync(Desk desk)
+    {
+        var rows = await desk
+            .Db.Projects.AsNoTracking()
+            .Where(p => p.Standing.OnTable && p.Standing.Ended == null)
+            .Select(p => new
+            {
+                p.Id,
+                p.Title,
+                p.Pinned.Rules,
+                p.Standing,
+            })
+            .ToListAsync();
+        return
+        [
+            .. rows.Select(p => new Row(p.Id, p.Title, p.Rules, p.Standing, PhasesOf(p.Standing)))
+                .OrderBy(row => row.Standing.MainDate ?? LocalDate.MaxIsoValue)
+                .ThenBy(row => row.Title, StringComparer.Ordinal)
+                .ThenBy(row => row.Id.Value),
+        ];
+    }
+
+    private static IReadOnlyList<PhaseSpan> PhasesOf(StandingColumns standing) =>
+        standing.Phases == "[]" ? [] : StoreJson.TryRead<List<PhaseSpan>>(standing.Phases) ?? [];
 
     /// <summary>Null where nothing of it lies in these months.</summary>
     private static SeasonRowDto? Told(Desk desk, Scale scale, Row row, SeasonDots.Of dots)

@@ -1,6 +1,5 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
-using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Invoicing;
 using Gesamt.Store.Json;
@@ -16,11 +15,13 @@ namespace Gesamt.Web.Planning;
 public static class SeasonDots
 {
     /// <summary>Those of one project.</summary>
+    /// <param name="AgreedMinor">What is agreed and not invoiced yet, in the currency of the price.</param>
     /// <param name="Every">“every month”, where an invoice comes again.</param>
     /// <param name="EachTime">What it asks for each time.</param>
     /// <param name="Open">The open value of one that is not booked, and how much of it is likely; null for one that is, or has none.</param>
     public sealed record Of(
         IReadOnlyList<SeasonDotDto> Shown,
+        long AgreedMinor,
         string? Every,
         Money? EachTime,
         (Money Value, Money Likely)? Open
@@ -29,7 +30,7 @@ public static class SeasonDots
         /// <summary>What is still to come, and what that is of.</summary>
         public SeasonMoneyDto Money(Desk desk, StandingColumns standing)
         {
-            var open = standing.OwedMinor + Agreed(standing).Sum(part => part.Minor);
+            var open = standing.OwedMinor + AgreedMinor;
             if (Open is var (value, likely) && standing.LateSince is null)
                 return new(MoneyText.Figures(value), $"{Percent(likely, value)} % likely", false);
             string Figures(long minor) => MoneyText.Figures(desk.Amount(minor, standing.Currency));
@@ -49,10 +50,6 @@ public static class SeasonDots
     }
 
     private static int Percent(Money part, Money whole) => (int)Rounding.ToLong(100m * part.Minor / whole.Minor);
-
-    /// <summary>What is agreed and not invoiced yet.</summary>
-    public static IReadOnlyList<ComingPayment> Agreed(StandingColumns standing) =>
-        StoreJson.TryRead<List<ComingPayment>>(standing.ToCome) ?? [];
 
     /// <summary>Of each of these projects, in as many statements however many they are.</summary>
     public static async Task<IReadOnlyDictionary<ProjectId, Of>> OfAsync(
@@ -98,23 +95,26 @@ public static class SeasonDots
         var again = (
             await desk.Db.Recurring.AsNoTracking().Where(r => ids.Contains(r.ProjectId) && r.Next != null).ToListAsync()
         ).ToLookup(r => r.ProjectId, r => new Again(r, EachTime(desk, r)));
-        var unbooked = (await Ahead.OfAsync(desk, desk.Currency, desk.Today))
-            .Where(line => line.Placed.Place == Place.Likely)
-            .ToLookup(line => line.Project, line => line.Placed);
+        var unbooked = (await Ahead.LikelyAsync(desk, desk.Currency)).ToLookup(
+            line => line.Project,
+            line => line.Placed
+        );
         return projects.ToDictionary(
             one => one.Id,
             one =>
             {
-                var agreed = Agreed(one.Standing)
-                    .Where(part => part.Due is not null)
-                    .Select(part => new Dot(
-                        part.Due!.Value,
-                        desk.Amount(part.Minor, one.Standing.Currency),
-                        DotSort.ToCome
-                    ));
+                var agreed = Agreed(one.Standing);
                 var dots = paid[one.Id]
                     .Concat(sent[one.Id])
-                    .Concat(agreed)
+                    .Concat(
+                        agreed
+                            .Where(part => part.Due is not null)
+                            .Select(part => new Dot(
+                                part.Due!.Value,
+                                desk.Amount(part.Minor, one.Standing.Currency),
+                                DotSort.ToCome
+                            ))
+                    )
                     .Concat(again[one.Id].SelectMany(next => next.Until(scale.End)))
                     .Where(dot => scale.Holds(dot.On))
                     .OrderBy(dot => dot.On)
@@ -127,6 +127,7 @@ public static class SeasonDots
                 var first = again[one.Id].FirstOrDefault();
                 return new Of(
                     dots,
+                    agreed.Sum(part => part.Minor),
                     first is null ? null : EveryWords.Of(first.Row.Every),
                     first?.Each,
                     unbooked.Contains(one.Id)
@@ -139,6 +140,10 @@ public static class SeasonDots
             }
         );
     }
+
+    /// <summary>What is agreed and not invoiced yet.</summary>
+    public static IReadOnlyList<ComingPayment> Agreed(StandingColumns standing) =>
+        standing.ToCome == "[]" ? [] : StoreJson.TryRead<List<ComingPayment>>(standing.ToCome) ?? [];
 
     private sealed record Dot(LocalDate On, Money Amount, DotSort Sort);
 
