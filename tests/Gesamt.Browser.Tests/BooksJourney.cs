@@ -160,6 +160,8 @@ public sealed class BooksJourney(Demo demo) : IClassFixture<Demo>
         owner.Press("The year");
         owner.See("Owed to you");
         owner.Press("write down a cost");
+        // what a window asks for comes a moment later: whoever types at once is heard all the same
+        owner.SeeHeard("textbox “What for”");
         owner.Type("What for", "Late find");
         owner.Type("Amount, with its tax", "12");
         owner.Type("Day", "1 jun 2025");

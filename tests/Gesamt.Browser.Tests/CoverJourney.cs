@@ -14,11 +14,14 @@ public sealed class CoverJourney(Demo demo) : IClassFixture<Demo>
         "Bellfounder",
         "Copperline",
         "oona@",
+        "Zephyrine",
+        "Quast",
         "6 875",
         "4 031",
     ];
 
-    private readonly Person owner = demo.Owner;
+    private readonly Person owner = demo.Owner,
+        client = demo.Client;
 
     [Fact]
     public void One_key_hides_names_and_amounts_everywhere()
@@ -30,6 +33,7 @@ public sealed class CoverJourney(Demo demo) : IClassFixture<Demo>
         owner.See("bakery wall");
         Assert.Equal("", Seen());
         Assert.Equal("", owner.Violations());
+        WhoComesMeanwhileIsHidden();
         foreach (
             var (page, shows) in new[]
             {
@@ -82,6 +86,7 @@ public sealed class CoverJourney(Demo demo) : IClassFixture<Demo>
         Assert.Contains("Harbour bakery wall", owner.Text, StringComparison.Ordinal);
         NotesArePinned();
         EarlierDaysAreLookedThrough();
+        WhoIsSignedOutMeanwhileComesToTheDoor();
         Assert.DoesNotContain(owner.Complaints(), line => !line.Contains("status of 4", StringComparison.Ordinal));
     }
 
@@ -96,6 +101,36 @@ public sealed class CoverJourney(Demo demo) : IClassFixture<Demo>
             ", ",
             Names.Where(name => all.Replace('\u00a0', ' ').Contains(name, StringComparison.Ordinal))
         );
+    }
+
+    private void WhoComesMeanwhileIsHidden()
+    {
+        client.Go("/i/mural");
+        client.Type("Your name", "Zephyrine Quast");
+        client.Type("Mail address", "zephyrine@quast.example");
+        client.Type("What should the wall say?", "A heron.");
+        client.Type("Size of the wall", "12");
+        client.Choose("Can a scaffold stand before the wall?", "yes");
+        client.Tick("You may keep my answers");
+        client.Press("Send the inquiry");
+        client.See("Thank you, your inquiry has arrived.");
+        owner.See("Mural for ▪▪▪ ▪▪▪");
+        Assert.Equal("", Seen());
+    }
+
+    private void WhoIsSignedOutMeanwhileComesToTheDoor()
+    {
+        owner.Go("/today");
+        owner.See("Your turn");
+        owner.Key("v");
+        owner.See("Names and amounts are hidden.");
+        // of every path
+        owner.Driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
+        owner.Go("/today");
+        owner.See("Your password");
+        owner.SignIn();
+        owner.See("Names and amounts are hidden.");
+        owner.Wait(() => Seen().Length == 0, () => $"Today shows {Seen()}");
     }
 
     private void NotesArePinned()

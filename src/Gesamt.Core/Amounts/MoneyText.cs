@@ -7,7 +7,8 @@ namespace Gesamt.Core.Amounts;
 /// <summary>How an amount is written in the style of the house: “€ 6 642.00”, “€ 6.642,00”.</summary>
 public static class MoneyText
 {
-    private const char NoBreak = '\u00a0';
+    private const char NoBreak = '\u00a0',
+        Minus = '\u2212';
 
     private static readonly ImmutableDictionary<NumberLook, NumberFormatInfo> Formats = Enum.GetValues<NumberLook>()
         .ToImmutableDictionary(numbers => numbers, Format);
@@ -17,6 +18,10 @@ public static class MoneyText
     /// <summary>The figures alone, without the currency.</summary>
     public static string Figures(Money money) =>
         money.Major.ToString("N" + money.Currency.Exponent, Formats[HouseStyle.Current.Numbers]);
+
+    /// <summary>The figures of what came or went: “+ 2 656.80”, “− 61.00”.</summary>
+    public static string Signed(Money money) =>
+        money.Minor < 0 ? $"{Minus}{NoBreak}{Figures(-money)}" : $"+{NoBreak}{Figures(money)}";
 
     /// <summary>The figures of the major unit alone, what is behind the decimal mark left out: “6 642”.</summary>
     public static string Whole(Money money) =>
@@ -28,6 +33,8 @@ public static class MoneyText
         var format = (NumberFormatInfo)CultureInfo.InvariantCulture.NumberFormat.Clone();
         format.NumberGroupSeparator = style.GroupMark.ToString();
         format.NumberDecimalSeparator = style.DecimalMark.ToString();
+        // as wide as the plus, and never taken for a hyphen
+        format.NegativeSign = Minus.ToString();
         return NumberFormatInfo.ReadOnly(format);
     }
 

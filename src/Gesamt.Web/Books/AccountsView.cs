@@ -142,7 +142,7 @@ internal static class AccountsView
                     desk.Short(line.On),
                     line.Title,
                     line.Words,
-                    MoneyText.Figures(line.Amount),
+                    MoneyText.Signed(line.Amount),
                     MoneyText.Figures(running)
                 )
             );

@@ -84,7 +84,7 @@ internal static class MoneyParts
                                 line.On is { } on ? DayWords(desk, on) : "",
                                 line.Title,
                                 line.Words,
-                                Signed(line.Placed.Amount),
+                                MoneyText.Signed(line.Placed.Amount),
                                 new(line.Project.Value, null, null, false)
                             )
                     ),
@@ -115,7 +115,7 @@ internal static class MoneyParts
                                 DayWords(desk, line.On),
                                 line.Row.What,
                                 EveryWords.Of(line.Row.Every),
-                                Signed(-line.Amount),
+                                MoneyText.Signed(-line.Amount),
                                 new(line.Row.ProjectId?.Value, null, null, false)
                             )
                     ),
@@ -155,7 +155,7 @@ internal static class MoneyParts
             DayWords(desk, one.Entry.On),
             words.Title,
             words.What,
-            Signed(one.Entry.Amount),
+            MoneyText.Signed(one.Entry.Amount),
             new(
                 one.Project?.Value,
                 one.Entry.Sort == EntrySort.Cost ? one.Number : null,
@@ -178,10 +178,6 @@ internal static class MoneyParts
         };
 
     private static string DayWords(Desk desk, LocalDate on) => desk.Short(on);
-
-    /// <summary>“+ 2 656.80”, “− 61.00”.</summary>
-    private static string Signed(Money amount) =>
-        $"{(amount.Minor < 0 ? "\u2212" : "+")}\u00a0{MoneyText.Figures(amount.Minor < 0 ? -amount : amount)}";
 
     /// <summary>All entries as a table (RFC 4180), in every currency: what an accountant's program reads.</summary>
     public static async Task<byte[]> CsvAsync(Desk desk, MoneyQuery query)

@@ -40,6 +40,16 @@ public class MoneyTests
             MoneyText.Of(Money.Of(6642, Currency.Of(currency))).Replace('\u202f', ' ').Replace('\u00a0', ' ')
         );
 
+    [Theory] // a minus as wide as the plus (U+2212)
+    [InlineData(-6100, "− 61.00", "€ −61.00"), InlineData(265_680, "+ 2 656.80", "€ 2 656.80")]
+    public void What_came_or_went_bears_its_sign(long minor, string signed, string text)
+    {
+        static string Spaced(string text) => text.Replace('\u202f', ' ').Replace('\u00a0', ' ');
+        var money = new Money(minor, Currency.Eur);
+        Assert.Equal(signed, Spaced(MoneyText.Signed(money)));
+        Assert.Equal(text, Spaced(MoneyText.Of(money)));
+    }
+
     [Fact]
     public void Shares_add_up_to_the_whole_and_differ_from_proportion_by_less_than_one() =>
         Gen.Select(Gen.Long[-1_000_000_000, 1_000_000_000], Gen.Long[0, 1_000_000].Array[1, 12])

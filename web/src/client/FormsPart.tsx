@@ -54,7 +54,12 @@ function Form({
 	const [sending, setSending] = useState(false);
 	const element = useRef<HTMLFormElement>(null);
 	const address = `/p/${link}/api/forms/${form.slug}`;
-	const kept = useKeptDraft(link, form.slug, answers, form.given);
+	const kept = useKeptDraft(
+		link,
+		form.slug,
+		answers,
+		sending ? answers : form.given,
+	);
 	useEffect(() => {
 		if (refusal)
 			element.current
@@ -131,30 +136,42 @@ function Form({
 	);
 }
 
-/** Keeps what is typed with the studio, a moment after the last key. */
+/** Keeps what is typed with the studio, a moment after the last key; who leaves before takes nothing along. */
 function useKeptDraft(
 	link: string,
 	slug: string,
 	answers: Answers,
-	given: Answers,
+	/** What need not be kept: it was there before, or is being sent. */
+	known: Answers,
 ) {
 	const [said, setSaid] = useState("");
+	const waiting = useRef<(keepalive: boolean) => void>(undefined);
 	useEffect(() => {
-		if (answers === given) return;
-		const timer = setTimeout(
-			() =>
-				answer(
-					api.POST("/p/{link}/api/forms/{slug}/draft", {
-						params: { path: { link, slug } },
-						body: { answers },
-					}),
-				).then(
-					() => setSaid("Kept. You can go on later."),
-					() => setSaid("Not kept yet: the studio cannot be reached."),
-				),
-			600,
-		);
-		return () => clearTimeout(timer);
-	}, [link, slug, answers, given]);
+		if (answers === known) return;
+		const keep = (keepalive: boolean) => {
+			waiting.current = undefined;
+			answer(
+				api.POST("/p/{link}/api/forms/{slug}/draft", {
+					params: { path: { link, slug } },
+					body: { answers },
+					keepalive,
+				}),
+			).then(
+				() => setSaid("Kept. You can go on later."),
+				() => setSaid("Not kept yet: the studio cannot be reached."),
+			);
+		};
+		waiting.current = keep;
+		const timer = setTimeout(keep, 600, false);
+		return () => {
+			clearTimeout(timer);
+			waiting.current = undefined;
+		};
+	}, [link, slug, answers, known]);
+	useEffect(() => {
+		const leave = () => waiting.current?.(true);
+		window.addEventListener("pagehide", leave);
+		return () => window.removeEventListener("pagehide", leave);
+	}, []);
 	return said;
 }

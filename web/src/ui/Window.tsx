@@ -26,11 +26,9 @@ export function Window({
 					aria-describedby={undefined}
 					onOpenAutoFocus={(event) => {
 						before.current = document.activeElement;
-						// into what it asks for, not on its way out
-						const first = firstOf(body.current);
-						if (!first) return;
 						event.preventDefault();
-						first.focus();
+						if (event.target instanceof HTMLElement) event.target.focus();
+						enter(body.current);
 					}}
 					onCloseAutoFocus={(event) => {
 						// to where it was opened from, by whatever key or act
@@ -59,6 +57,21 @@ const widths = {
 	true: "w-[min(680px,calc(100vw-24px))]",
 	page: "w-[min(980px,calc(100vw-24px))]",
 };
+
+/** Into what it asks for, not on its way out: as soon as that is there, unless somebody has gone elsewhere meanwhile. */
+function enter(body: HTMLElement | null) {
+	const first = firstOf(body);
+	if (first) return first.focus();
+	if (!body) return;
+	const from = document.activeElement;
+	const watch = new MutationObserver(() => {
+		const came = firstOf(body);
+		if (!came) return;
+		watch.disconnect();
+		if (document.activeElement === from) came.focus();
+	});
+	watch.observe(body, { childList: true, subtree: true });
+}
 
 /** What is chosen of a choice, else the first thing that can be filled in, else the first that can be pressed. */
 const firstOf = (body: HTMLElement | null) =>

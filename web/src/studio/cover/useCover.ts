@@ -1,6 +1,7 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
-import { answer, api, lookThrough } from "../../api/client";
+import { api, lookThrough } from "../../api/client";
+import type { Refusal } from "../../api/refusal";
 import { useKeys } from "../Keys";
 import { maskAll, masked } from "./mask";
 
@@ -15,20 +16,35 @@ const wasCovered = () => {
 	}
 };
 
-/** From here on every answer is masked before a page sees it; those that come earlier wait for the names. */
-function cover() {
-	// asked before the answers are looked through: the names themselves are not masked
-	const names = answer(api.GET("/api/cover")).then((words) => new Set(words));
-	lookThrough(async (data) => maskAll(data, await names), masked);
+/** What is hidden; read anew after each change, so that who comes while others look is hidden too. */
+async function names(queries: QueryClient): Promise<ReadonlySet<string>> {
+	const queryKey = ["over", "cover"];
+	try {
+		return await queries.fetchQuery({
+			queryKey,
+			staleTime: Number.POSITIVE_INFINITY,
+			// not by `answer`: the names themselves are not masked
+			queryFn: async () => new Set((await api.GET("/api/cover")).data),
+		});
+	} catch (error) {
+		const before = queries.getQueryData<ReadonlySet<string>>(queryKey);
+		if (before) return before;
+		// who is signed out is told nothing that is to be hidden
+		if ((error as Refusal).status === 401) return new Set();
+		throw error;
+	}
 }
+
+/** From here on every answer is masked before a page sees it. */
+const cover = (queries: QueryClient) =>
+	lookThrough(async (data) => maskAll(data, await names(queries)), masked);
 
 /** Whether names and amounts are hidden while others look at the screen; one key covers it and shows it again. */
 export function useCover() {
 	const queries = useQueryClient();
 	const [on, setOn] = useState(() => {
-		// only who is signed in may ask for the names: before, nothing is looked through
 		const was = wasCovered();
-		if (was) cover();
+		if (was) cover(queries);
 		return was;
 	});
 	const turn = useCallback(() => {
@@ -38,7 +54,7 @@ export function useCover() {
 		} catch {
 			// a browser that keeps nothing shows the next page as it is
 		}
-		if (next) cover();
+		if (next) cover(queries);
 		else lookThrough(undefined, masked);
 		setOn(next);
 		// nothing that was read before stays on the screen

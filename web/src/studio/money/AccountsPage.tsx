@@ -53,7 +53,7 @@ export default function AccountsPage() {
 									{data.accounts.map((one) => (
 										<li
 											key={one.id}
-											className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-4 border-b border-hair py-2.5"
+											className="grid grid-cols-[minmax(0,1fr)_auto_minmax(5.5rem,auto)] items-baseline gap-x-3 border-b border-hair py-2.5"
 										>
 											<span className="min-w-0">
 												<Button
@@ -101,7 +101,7 @@ export default function AccountsPage() {
 										{data.transfers.map((one) => (
 											<li
 												key={one.id}
-												className="grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-4 border-b border-hair py-2"
+												className="grid grid-cols-[minmax(0,1fr)_auto_minmax(5.5rem,auto)] items-baseline gap-x-3 border-b border-hair py-2"
 											>
 												<Button
 													kind="line"
