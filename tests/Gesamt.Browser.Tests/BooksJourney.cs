@@ -168,6 +168,17 @@ public sealed class BooksJourney(Demo demo) : IClassFixture<Demo>
         owner.Press("Keep the cost");
         owner.See("2025 is closed and handed over");
         owner.Key(Keys.Escape);
+        // the same from anywhere
+        owner.Go("/today");
+        owner.See("Your turn");
+        owner.Chord(Keys.Control, "k");
+        owner.SeeHeard("combobox “Find”");
+        owner.Key("down a cost");
+        owner.See("Write down a cost");
+        owner.Key(Keys.Enter);
+        owner.SeeHeard("textbox “What for”");
+        owner.Key(Keys.Escape);
+        owner.See("Owed to you");
     }
 
     private void OnAPhone()

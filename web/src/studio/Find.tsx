@@ -47,6 +47,7 @@ const places: { words: string; to?: string; act?: () => void }[] = [
 	{ words: "Go to Money", to: "/money" },
 	{ words: "Go to Reports", to: "/reports" },
 	{ words: "Go to Invoices", to: "/money/invoices" },
+	{ words: "Go to the bank", to: "/money/bank" },
 	{ words: "Go to Accounts", to: "/money/accounts" },
 	{ words: "Go to Accountant", to: "/money/accountant" },
 	{ words: "Go to People", to: "/people" },
@@ -55,6 +56,9 @@ const places: { words: string; to?: string; act?: () => void }[] = [
 	{ words: "Go to the studio: hours, meetings, calendars", to: "/studio" },
 	{ words: "Take over a table", to: "/import" },
 	{ words: "Take down a new inquiry", act: () => beginInquiry() },
+	{ words: "Write down a cost", to: "/money?write=cost" },
+	{ words: "Write down other income", to: "/money?write=income" },
+	{ words: "Keep a time in the Week", to: "/week?keep=new" },
 	{ words: "Hide names and amounts, or show them again", act: askCover },
 ];
 

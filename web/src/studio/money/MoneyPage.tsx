@@ -6,6 +6,7 @@ import { DateField } from "../../ui/DateField";
 import { isDay, withDay } from "../../ui/days";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
+import { useOpens } from "../useOpens";
 import { Books } from "./Books";
 import { Chances } from "./Chances";
 import { EveryMonth } from "./EveryMonth";
@@ -34,6 +35,9 @@ export default function MoneyPage() {
 		document.title = "Money, Gesamt";
 	}, []);
 	useKeys({ c: () => setOpened({ cost: undefined }) });
+	useOpens("write", (what) =>
+		setOpened(what === "income" ? { income: undefined } : { cost: undefined }),
+	);
 	const billed = money.asked.as === "Billed";
 	return (
 		<main

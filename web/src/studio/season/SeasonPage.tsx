@@ -70,7 +70,7 @@ export default function SeasonPage() {
 								a month on <Kbd>]</Kbd>
 							</Button>
 						</nav>
-						<div className="ml-auto flex flex-wrap gap-2 max-md:ml-0">
+						<div className="ml-auto grid grid-cols-[auto_minmax(0,1fr)] gap-2 max-md:ml-0">
 							<Select
 								label="Months across"
 								hidden

@@ -5,6 +5,7 @@ import { Kbd } from "../../ui/Kbd";
 import { Shown } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { useNarrow } from "../useNarrow";
+import { useOpens } from "../useOpens";
 import { Appointment } from "./Appointment";
 import { Beside } from "./Beside";
 import { Draggable } from "./Dragged";
@@ -31,6 +32,7 @@ function Week() {
 	const narrow = useNarrow();
 	const [kept, setKept] = useState<number | "new">();
 	const sheet = usePrintFit();
+	useOpens("keep", () => setKept("new"));
 	useKeys({
 		"[": () => week.data && go({ day: week.data.around.last }),
 		"]": () => week.data && go({ day: week.data.around.next }),
