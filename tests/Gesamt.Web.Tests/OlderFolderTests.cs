@@ -135,6 +135,22 @@ public sealed class OlderFolderTests
         );
     }
 
+    [Fact]
+    public async Task One_damaged_project_keeps_no_folder_of_an_earlier_release_from_opening()
+    {
+        using var folder = new Folder();
+        var data = await LaidAsync(folder, "2026-11-29.tar.gz");
+        var damaged = Server.Read(data, "gesamt.db", "UPDATE Projects SET Rules = '{' WHERE Id = 1 RETURNING Title");
+        Microsoft.Data.Sqlite.SqliteConnection.ClearAllPools();
+        await using var studio = new OnFolder(data);
+        var owner = await studio.OwnerAsync();
+        var rows = (await owner.GetAsync("/api/register")).GetRawText();
+        Assert.Contains(Assert.Single(damaged), rows, StringComparison.Ordinal);
+        // all others are computed anew, and nothing is asked for once more at the next start
+        Assert.True(await studio.LookAsync((GesamtDb db) => Sqlite.IsDerivedAsync(db)));
+        Assert.True((await owner.AskAsync("/api/today")).IsSuccessStatusCode);
+    }
+
     [Theory]
     [InlineData("2026-11-25.tar.gz")]
     [InlineData("2026-11-26.tar.gz")]

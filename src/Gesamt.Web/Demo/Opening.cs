@@ -1,3 +1,4 @@
+using System.Data.Common;
 using Gesamt.Store;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
@@ -38,7 +39,7 @@ public static class Opening
         if (isNew)
             await Sqlite.MarkDerivedAsync(db);
         else if (!isDerived)
-            await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>());
+            await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>(), app.Logger);
     }
 
     private static void Clear(Settings settings)
@@ -49,8 +50,8 @@ public static class Opening
             Directory.Delete(settings.Files, recursive: true);
     }
 
-    /// <summary>What is derived may have gained columns: it is computed anew from the facts.</summary>
-    private static async Task RebuildAsync(Desk desk)
+    /// <summary>What is derived may have gained columns: it is computed anew from the facts. A project that cannot be told keeps what it had: it never keeps the others from opening.</summary>
+    private static async Task RebuildAsync(Desk desk, ILogger log)
     {
         await desk.ActAsync(async act =>
         {
@@ -58,9 +59,19 @@ public static class Opening
                 person.Rename(person.Name);
             await desk.Db.SaveChangesAsync();
             desk.Db.ChangeTracker.Clear();
-            foreach (var id in await desk.Db.Projects.Select(p => p.Id).ToListAsync())
+            var ids = await desk.Db.Projects.Select(p => p.Id).ToListAsync();
+            log.LogInformation("Computing {Count} projects anew for this version; Gesamt opens after that", ids.Count);
+            foreach (var id in ids)
             {
-                await act.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);
+                try
+                {
+                    await act.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);
+                }
+                // a disk that is full is another matter: then nothing is marked as done
+                catch (Exception e) when (e is not (DbException or DbUpdateException))
+                {
+                    log.LogError(e, "Project {Project} cannot be computed anew", id.Value);
+                }
                 desk.Db.ChangeTracker.Clear();
             }
             await Sqlite.MarkDerivedAsync(desk.Db);

@@ -28,7 +28,7 @@ const all: [string, string][] = [
 	["n", "write a note, a task or a call"],
 	["q", "in an open letter or note: keep what is marked of it as praise"],
 	["c", "in a project: start the clock for it, or stop it; in Money: a cost"],
-	["arrows", "in the Week: walk the tasks"],
+	["arrows", "in the Week, from a task (j): walk to those around it"],
 	["h and l", "in the Week: work on it a day earlier, a day later"],
 	["1 to 7, 0", "in the Week: work on it on that day, on none"],
 	["x", "in the Week: it is done"],
