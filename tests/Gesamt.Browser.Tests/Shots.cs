@@ -56,7 +56,7 @@ public sealed class Shots
         owner.See("Which gulls?");
         owner.Press("Which gulls?");
         Shot(owner, "board", "Still, on the ridge");
-        Page(owner, "/money", "money", "Owed to you");
+        Page(owner, "/money", "money", "Paint and primer");
         Page(owner, "/reports", "reports", "An hour worth 70");
         owner.Go("/turns");
         owner.PressWith("Dovecote taproom");
