@@ -18,7 +18,7 @@ export function AmountField({
 	disabled?: boolean;
 	onChange: (value: string) => void;
 }) {
-	const typed = useTyped(read, value, inFull, onChange);
+	const typed = useTyped(read, value, asTyped, onChange);
 	return (
 		<Labelled
 			{...about}
@@ -47,5 +47,4 @@ export function AmountField({
 const read = (text: string) =>
 	answer(api.GET("/typed/amount", { params: { query: { text } } }));
 
-/** As it was typed; “214.6” with the decimals that amounts have. */
-const inFull = (text: string) => (/^-?\d+\.\d$/.test(text) ? `${text}0` : text);
+const asTyped = (text: string) => text;

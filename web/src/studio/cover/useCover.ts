@@ -18,18 +18,15 @@ const wasCovered = () => {
 
 /** What is hidden; read anew after each change, so that who comes while others look is hidden too. */
 async function names(queries: QueryClient): Promise<ReadonlySet<string>> {
-	const queryKey = ["over", "cover"];
 	try {
 		return await queries.fetchQuery({
-			queryKey,
+			queryKey: ["over", "cover"],
 			staleTime: Number.POSITIVE_INFINITY,
 			// not by `answer`: the names themselves are not masked
 			queryFn: async () => new Set((await api.GET("/api/cover")).data),
 		});
 	} catch (error) {
-		const before = queries.getQueryData<ReadonlySet<string>>(queryKey);
-		if (before) return before;
-		// who is signed out is told nothing that is to be hidden
+		// who is signed out is told nothing that is to be hidden; else nothing is shown before it is known what is
 		if ((error as Refusal).status === 401) return new Set();
 		throw error;
 	}
