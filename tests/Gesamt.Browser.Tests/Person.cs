@@ -107,11 +107,25 @@ public sealed class Person : IDisposable
     public void SeeNot(string text) =>
         Wait(() => !Text.Contains(text, StringComparison.Ordinal), () => $"“{text}” is still shown.");
 
-    /// <summary>Waits until a letter has left, and its sheet has said so and closed itself.</summary>
+    /// <summary>Waits until the page has asked the studio for this, and has its answer.</summary>
+    public void SeeAsked(string address) =>
+        Wait(
+            () =>
+                (bool)
+                    Driver.ExecuteScript(
+                        "return performance.getEntriesByType('resource').some(e => e.responseEnd && e.name.endsWith(arguments[0]))",
+                        address
+                    )!,
+            () => $"{address} was not asked for. Shown is:\n{Text}"
+        );
+
+    /// <summary>Waits until a letter has left, and its sheet has said so and closed itself; how long it says which of the two is not counted on.</summary>
     public void SeeItLeave()
     {
-        See("It leaves the house");
-        SeeNot("It leaves the house");
+        bool Says() =>
+            Text is var shown && (shown.Contains("It is on its way") || shown.Contains("It leaves the house"));
+        Wait(Says, () => $"No letter is on its way. Shown is:\n{Text}");
+        Wait(() => !Says(), () => $"The letter has not left. Shown is:\n{Text}");
     }
 
     public string Text =>

@@ -96,7 +96,7 @@ export default function Find({ onClose }: { onClose: () => void }) {
 		place.words.toLowerCase().includes(words.trim().toLowerCase()),
 	);
 	const first =
-		hits[0]?.key ?? (labelled[0] && `label:${labelled[0]}`) ?? going[0]?.to;
+		hits[0]?.key ?? (labelled[0] && `label:${labelled[0]}`) ?? going[0]?.words;
 	const [chosen, setChosen] = useState<string>();
 	// what is found comes later than the words: Enter opens the best of it
 	// a choice made by the arrows stays while the same is found
