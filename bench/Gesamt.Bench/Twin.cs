@@ -72,7 +72,7 @@ public static class Twin
         ["reports"] = (
             [
                 "SELECT p.Id, p.ClientId, p.KindId, p.FurtherKinds, p.Source, p.Campaign, p.Standing_BeganAt, p.Standing_BookedAt, p.Standing_FinishedAt, p.Standing_Ended, p.Standing_Furthest, p.Standing_Gates, p.Standing_Chases, p.Standing_NetMinor, p.Standing_Currency FROM Projects p WHERE p.Rehearsal = 0 AND p.Standing_BeganAt >= @years",
-                "SELECT s.Gate, s.Since, s.Days, s.\"Left\", count(*) FROM Stays s JOIN Projects p ON p.Id = s.ProjectId WHERE p.Rehearsal = 0 AND p.Standing_BeganAt >= @years GROUP BY s.Gate, s.Since, s.Days, s.\"Left\"",
+                "SELECT s.Gate, s.Since, s.Days, s.\"Left\", count(*) FROM Stays s WHERE s.BeganAt >= @years GROUP BY s.Gate, s.Since, s.Days, s.\"Left\"",
                 "SELECT h.ProjectId, sum(h.Minutes) FROM Hours h JOIN Projects p ON p.Id = h.ProjectId WHERE h.Removed = 0 AND p.Rehearsal = 0 AND p.Standing_FinishedAt IS NOT NULL AND p.Standing_BeganAt >= @years GROUP BY h.ProjectId",
                 "SELECT c.ProjectId, c.GrossMinor, c.Currency, c.TaxPartsPerMillion FROM Costs c JOIN Projects p ON p.Id = c.ProjectId WHERE c.Removed = 0 AND c.ChargeOn = 0 AND p.Rehearsal = 0 AND p.Standing_FinishedAt IS NOT NULL AND p.Standing_BeganAt >= @years",
                 "SELECT ClientId, min(Standing_BookedAt) FROM Projects WHERE Rehearsal = 0 AND Standing_BookedAt IS NOT NULL GROUP BY ClientId HAVING min(Standing_BookedAt) >= @years",

@@ -299,7 +299,17 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
                 r.State,
                 r.ProjectId,
             });
-        OfProject(model.Entity<StayRow>()).HasIndex(s => new { s.ProjectId, s.Gate }).IsUnique();
+        var stay = OfProject(model.Entity<StayRow>());
+        stay.HasIndex(s => new { s.ProjectId, s.Gate }).IsUnique();
+        // all that is counted of the inquiries of some years
+        stay.HasIndex(s => new
+        {
+            s.BeganAt,
+            s.Gate,
+            s.Days,
+            s.Left,
+            s.Since,
+        });
         var checklist = OfProject(model.Entity<ChecklistRow>());
         checklist.HasIndex(c => new { c.ProjectId, c.FormId }).IsUnique();
         OfProject(model.Entity<FormDraftRow>()).HasIndex(d => new { d.ProjectId, d.FormId }).IsUnique();
@@ -484,6 +494,13 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     private static void Spent(ModelBuilder model)
     {
         var hours = OfProject(Key<HoursRow, HoursId>(model, h => h.Id));
+        // with what they are summed up by
+        hours.HasIndex(h => new
+        {
+            h.ProjectId,
+            h.Removed,
+            h.Minutes,
+        });
         hours.ToTable(t => t.HasCheckConstraint("WithinADay", "Minutes BETWEEN 1 AND 1440"));
         hours.HasOne<InvoiceRow>().WithMany().HasForeignKey(h => h.InvoiceId).OnDelete(DeleteBehavior.Restrict);
         var clock = OfProject(model.Entity<ClockRow>());

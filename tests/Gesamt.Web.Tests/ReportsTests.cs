@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Gesamt.Core.Facts;
+using Gesamt.Core.Reports;
 using Gesamt.Core.Stages;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -131,6 +132,35 @@ public sealed class ReportsTests(FullStudio studio) : IClassFixture<FullStudio>
             $"0{new string([.. amount.Where(char.IsAsciiDigit)])}",
             System.Globalization.CultureInfo.InvariantCulture
         );
+
+    [Theory]
+    [InlineData(null)]
+    [InlineData("a friend")]
+    public async Task How_long_inquiries_stood_is_counted_of_each_that_came(string? source)
+    {
+        var owner = await studio.OwnerAsync();
+        var said = (await owner.GetAsync($"/api/reports?year=all&source={source}"))
+            .GetProperty("lengths")
+            .GetProperty("gates")
+            .EnumerateArray()
+            .ToDictionary(gate => Enum.Parse<Gate>(Text(gate, "gate")), gate => Number(gate, "count"));
+        var stood = await studio.LookAsync(
+            async (Desk desk) =>
+            {
+                var asked = await desk
+                    .Db.Projects.Where(p => p.Standing.Ended != EndReason.NotAnInquiry)
+                    .Where(p => source == null || p.Source == source)
+                    .Select(p => p.Id)
+                    .ToListAsync();
+                return (await desk.Db.OpenManyAsync(asked, desk.Calendar))
+                    .Values.SelectMany(file => Passage.Of(file.Case).Stays)
+                    .GroupBy(stay => stay.Gate)
+                    .ToDictionary(same => same.Key, same => same.Count());
+            }
+        );
+        Assert.True(stood[Gate.Lead] > 3);
+        Assert.Equal(stood.OrderBy(gate => gate.Key), said.OrderBy(gate => gate.Key));
+    }
 
     [Fact]
     public async Task The_funnel_equals_a_naive_recount_from_the_facts()

@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("705c15ff-227a-4928-96ef-c2b032b14b0f"), entityTypeCount: 87)
+            : base(skipDetectChanges: false, modelId: new Guid("560ecbee-dcc2-4e4d-8062-ba300c836327"), entityTypeCount: 87)
         {
         }
 

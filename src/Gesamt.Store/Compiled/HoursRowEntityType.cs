@@ -98,7 +98,7 @@ namespace Gesamt.Store.Compiled
                 new[] { invoiceId });
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { projectId });
+                new[] { projectId, removed, minutes });
 
             return runtimeEntityType;
         }

@@ -23,9 +23,9 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StayRow",
                 typeof(StayRow),
                 baseEntityType,
-                propertyCount: 6,
+                propertyCount: 7,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 1,
+                unnamedIndexCount: 2,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -36,6 +36,14 @@ namespace Gesamt.Store.Compiled
                 valueGenerated: ValueGenerated.OnAdd,
                 afterSaveBehavior: PropertySaveBehavior.Throw,
                 sentinel: 0);
+
+            var beganAt = runtimeEntityType.AddProperty(
+                "BeganAt",
+                typeof(Instant?),
+                propertyInfo: typeof(StayRow).GetProperty("BeganAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StayRow).GetField("<BeganAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var days = runtimeEntityType.AddProperty(
                 "Days",
@@ -82,6 +90,9 @@ namespace Gesamt.Store.Compiled
             var index = runtimeEntityType.AddIndex(
                 new[] { projectId, gate },
                 unique: true);
+
+            var index0 = runtimeEntityType.AddIndex(
+                new[] { beganAt, gate, days, left, since });
 
             return runtimeEntityType;
         }

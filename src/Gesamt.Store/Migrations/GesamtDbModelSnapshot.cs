@@ -1202,7 +1202,7 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("InvoiceId");
 
-                    b.HasIndex("ProjectId");
+                    b.HasIndex("ProjectId", "Removed", "Minutes");
 
                     b.ToTable("Hours", t =>
                         {
@@ -3430,6 +3430,9 @@ namespace Gesamt.Store.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("BeganAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int?>("Days")
                         .HasColumnType("INTEGER");
 
@@ -3450,6 +3453,8 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("ProjectId", "Gate")
                         .IsUnique();
+
+                    b.HasIndex("BeganAt", "Gate", "Days", "Left", "Since");
 
                     b.ToTable("Stays");
                 });

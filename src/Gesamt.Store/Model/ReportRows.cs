@@ -11,6 +11,9 @@ public sealed class StayRow
     public ProjectId ProjectId { get; set; }
     public Gate Gate { get; set; }
 
+    /// <summary>When the project came in, beside its stays so that those of some years are read in one piece; null where nothing is counted, of a rehearsal and of what was no inquiry.</summary>
+    public Instant? BeganAt { get; set; }
+
     /// <summary>The day it came there; null once it is over.</summary>
     public LocalDate? Since { get; set; }
 

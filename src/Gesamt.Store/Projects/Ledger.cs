@@ -106,6 +106,7 @@ public sealed class Ledger(GesamtDb db)
         file.Row.Standing.Furthest = passage.Furthest;
         var rows = await db.Stays.Where(stay => stay.ProjectId == file.Id).ToListAsync();
         db.Stays.RemoveRange(rows.Where(row => passage.Stays.All(stay => stay.Gate != row.Gate)));
+        var counted = !file.Row.Rehearsal && file.Row.Standing.Ended != EndReason.NotAnInquiry;
         foreach (var stay in passage.Stays)
         {
             var row = rows.SingleOrDefault(row => row.Gate == stay.Gate);
@@ -115,6 +116,7 @@ public sealed class Ledger(GesamtDb db)
             row.Since = stay.Until is null ? since : null;
             row.Days = stay.Until is { } until ? Period.DaysBetween(since, file.Case.Calendar.DateOf(until)) : null;
             row.Left = stay.Left;
+            row.BeganAt = counted ? file.Case.History.Began : null;
         }
     }
 

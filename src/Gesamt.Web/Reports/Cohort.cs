@@ -72,6 +72,16 @@ internal static class Cohort
         return Asked(desk, query).Where(p => p.Standing.BeganAt >= from && p.Standing.BeganAt < until);
     }
 
+    /// <summary>How long they stood where.</summary>
+    public static IQueryable<StayRow> Stays(Desk desk, ReportQuery query, ReportRange range)
+    {
+        var (from, until) = Bounds(desk, range);
+        var stays = desk.Db.Stays.AsNoTracking().Where(stay => stay.BeganAt >= from && stay.BeganAt < until);
+        return query.IsNarrowed
+            ? stays.Join(Asked(desk, query), stay => stay.ProjectId, project => project.Id, (stay, _) => stay)
+            : stays;
+    }
+
     /// <summary>Those that a client booked first of all in these days, one a client.</summary>
     public static async Task<List<Came>> FirstBookingsAsync(Desk desk, ReportQuery query, ReportRange range) =>
         [.. (await FirstBooked(desk, query, range).ReadAsync()).DistinctBy(one => one.Client)];

@@ -2,7 +2,6 @@ using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Reports;
-using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
@@ -14,10 +13,10 @@ internal sealed record Stood(ProjectId Project, Lasted Lasted, bool IsThere);
 /// <summary>How long inquiries stand at each gate for the first time, those still there counted for as long as they have.</summary>
 internal static class Lengths
 {
-    public static async Task<LengthsDto> OfAsync(Desk desk, IQueryable<ProjectRow> cohort)
+    public static async Task<LengthsDto> OfAsync(Desk desk, ReportQuery query, ReportRange range)
     {
-        var stays = await desk
-            .Db.Stays.Join(cohort, stay => stay.ProjectId, project => project.Id, (stay, _) => stay)
+        var stays = await Cohort
+            .Stays(desk, query, range)
             .GroupBy(stay => new
             {
                 stay.Gate,
@@ -54,15 +53,9 @@ internal static class Lengths
     }
 
     /// <summary>The stays at one gate, the longest first.</summary>
-    public static async Task<List<Stood>> AtAsync(Desk desk, IQueryable<ProjectRow> cohort, Gate gate) =>
+    public static async Task<List<Stood>> AtAsync(Desk desk, ReportQuery query, ReportRange range, Gate gate) =>
         [
-            .. (
-                await desk
-                    .Db.Stays.AsNoTracking()
-                    .Where(stay => stay.Gate == gate)
-                    .Join(cohort, stay => stay.ProjectId, project => project.Id, (stay, _) => stay)
-                    .ToListAsync()
-            )
+            .. (await Cohort.Stays(desk, query, range).Where(stay => stay.Gate == gate).ToListAsync())
                 .Select(stay => new Stood(
                     stay.ProjectId,
                     new(stay.Days ?? DateWords.DaysBetween(stay.Since!.Value, desk.Today), stay.Left),

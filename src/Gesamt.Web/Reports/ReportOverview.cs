@@ -31,7 +31,7 @@ internal static class ReportOverview
         return new(
             Head(range, all),
             Funnel.Of(all),
-            await Lengths.OfAsync(desk, asked),
+            await Lengths.OfAsync(desk, query, range),
             await ColumnsAsync(desk, query, range, all),
             await Brought.OfAsync(desk, all, took, by, most),
             Chased(all),

@@ -79,7 +79,7 @@ internal static class ReportProjects
         if (pick.By is { } by)
             return await UnderAsync(desk, asked, [.. all], by, pick);
         if (pick.Of == ReportOf.Stood)
-            return await StoodAsync(desk, asked, [.. all], GateOf(pick));
+            return Stood(await Lengths.AtAsync(desk, query, range, GateOf(pick)), [.. all]);
         return [.. Picked(all, pick).Reverse().Select(one => new Listed(one, Became(one)))];
     }
 
@@ -140,17 +140,12 @@ internal static class ReportProjects
         ];
     }
 
-    private static async Task<List<Listed>> StoodAsync(
-        Desk desk,
-        IQueryable<Store.Model.ProjectRow> asked,
-        List<Came> all,
-        Gate gate
-    )
+    private static List<Listed> Stood(List<Stood> stays, List<Came> all)
     {
         var by = all.ToDictionary(one => one.Id);
         return
         [
-            .. (await Lengths.AtAsync(desk, asked, gate))
+            .. stays
                 .Where(stay => by.ContainsKey(stay.Project))
                 .Select(stay => new Listed(
                     by[stay.Project],

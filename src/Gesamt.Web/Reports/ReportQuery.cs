@@ -19,6 +19,9 @@ public sealed record ReportQuery
     public long? Kind { get; init; }
     public string? Source { get; init; }
     public string? Campaign { get; init; }
+
+    /// <summary>Whether more is said than the days.</summary>
+    internal bool IsNarrowed => Kind is not null || Source is { Length: > 0 } || Campaign is { Length: > 0 };
 }
 
 /// <summary>By what it is told who brought how much.</summary>

@@ -107,7 +107,7 @@ internal sealed class YearFigures(Desk desk, int year)
     private async Task<decimal?> LeadDaysAsync(GoalMeasure measure)
     {
         var meant = Meant(await CameAsync(), measure).Select(one => one.Id).ToHashSet();
-        leads ??= await Lengths.AtAsync(desk, Cohort.Asked(desk, new(), range), Gate.Lead);
+        leads ??= await Lengths.AtAsync(desk, new(), range, Gate.Lead);
         return KaplanMeier.Of(leads.Where(stay => meant.Contains(stay.Project)).Select(stay => stay.Lasted)).Median;
     }
 
