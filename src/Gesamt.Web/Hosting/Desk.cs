@@ -40,7 +40,12 @@ public sealed class Desk(
     public Instant Now => wound is { } ahead && ahead > time.Now() ? ahead : time.Now();
 
     /// <summary>The studio’s settings, read once.</summary>
-    public StudioRow Studio => studio ??= Db.Studio.AsNoTracking().Single();
+    public StudioRow Studio => studio ??= Settled(Db);
+
+    // asked with every request, so it is made ready once
+    private static readonly Func<GesamtDb, StudioRow> Settled = EF.CompileQuery(
+        (GesamtDb db) => db.Studio.AsNoTracking().Single()
+    );
 
     /// <summary>The studio’s zone, days off and sending hours.</summary>
     public StudioCalendar Calendar => calendar ??= Studio.Calendar();

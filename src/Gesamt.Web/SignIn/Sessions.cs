@@ -2,6 +2,7 @@ using System.Security.Claims;
 using System.Security.Cryptography;
 using Gesamt.Core.Texts;
 using Gesamt.Store;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -97,17 +98,19 @@ public static class Sessions
     public static Task EndAllAsync(GesamtDb db, Instant now) =>
         db.Sessions.Where(s => s.EndedAt == null).ExecuteUpdateAsync(set => set.SetProperty(s => s.EndedAt, now));
 
+    // asked with every request, so it is made ready once
+    private static readonly Func<GesamtDb, string, string, Task<SessionRow?>> Named = EF.CompileAsyncQuery(
+        (GesamtDb db, string name, string stamp) =>
+            db
+                .Sessions.AsNoTracking()
+                .SingleOrDefault(s => s.Name == name && db.Studio.Any(studio => studio.SecurityStamp == stamp))
+    );
+
     /// <summary>Whether the session of a cookie is still open; notes now and then that it was used.</summary>
     /// <param name="stamp">The studio's stamp as the cookie has it; another one signs every browser out.</param>
     public static async Task<bool> IsOpenAsync(GesamtDb db, ClaimsPrincipal? user, string stamp, Instant now)
     {
-        if (
-            NameOf(user) is not { } name
-            || await db
-                .Sessions.AsNoTracking()
-                .SingleOrDefaultAsync(s => s.Name == name && db.Studio.Any(studio => studio.SecurityStamp == stamp))
-                is not { EndedAt: null } session
-        )
+        if (NameOf(user) is not { } name || await Named(db, name, stamp) is not { EndedAt: null } session)
             return false;
         if (now - session.SeenAt > Often)
             try
