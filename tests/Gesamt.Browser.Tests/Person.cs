@@ -236,6 +236,21 @@ public sealed class Person : IDisposable
     }
 
     /// <summary>What a field holds; nothing while it is not there.</summary>
+    /// <summary>Writes into a field and leaves the page in the same moment, before anything of it could be kept at leisure.</summary>
+    public void TypeAndLeave(string label, string text)
+    {
+        Wait(() => Labelled(label) is not null, () => $"No field “{label}”. Shown is:\n{Text}");
+        Driver.ExecuteScript(
+            """
+            Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(arguments[0], arguments[1]);
+            arguments[0].dispatchEvent(new Event('input', { bubbles: true }));
+            location.href = 'about:blank';
+            """,
+            Labelled(label),
+            text
+        );
+    }
+
     public string ValueOf(string label) => Labelled(label)?.GetAttribute("value") ?? "";
 
     /// <summary>What the field that has the focus is called.</summary>

@@ -24,6 +24,7 @@ public sealed class RoundsJourney(Demo demo) : IClassFixture<Demo>
         AFurtherRoundIsPriced();
         TheClientSignsForIt();
         ItIsPutUpAndGood();
+        WhatIsTypedWhileLeavingIsKept();
         foreach (var one in new[] { owner, client })
             Assert.DoesNotContain(one.Complaints(), line => !line.Contains("status of 4", StringComparison.Ordinal));
     }
@@ -115,6 +116,22 @@ public sealed class RoundsJourney(Demo demo) : IClassFixture<Demo>
         owner.Press("Close");
         // a yes opens the next phase
         owner.See("varnish in work, 2 done");
+    }
+
+    private void WhatIsTypedWhileLeavingIsKept()
+    {
+        const string Field = "When may it be loud?";
+        var page = client.Driver.Url;
+        client.TypeAndLeave(Field, "after nine");
+        client.Wait(
+            () =>
+            {
+                client.Driver.Navigate().GoToUrl(page);
+                client.See(Field);
+                return client.ValueOf(Field) == "after nine";
+            },
+            () => $"What was typed last is lost: {client.Text}"
+        );
     }
 
     private void Keep(string file)

@@ -19,6 +19,13 @@ public static class MoneyText
     public static string Figures(Money money) =>
         money.Major.ToString("N" + money.Currency.Exponent, Formats[HouseStyle.Current.Numbers]);
 
+    /// <summary>The figures as a field of this page holds them: with all decimals of the currency, nothing between the thousands.</summary>
+    public static string Field(Money money) => Exact(money).Replace('.', HouseStyle.Current.DecimalMark);
+
+    /// <summary>The figures as tables and other programs read them: “6642.00” in every house.</summary>
+    public static string Exact(Money money) =>
+        money.Major.ToString($"F{money.Currency.Exponent}", CultureInfo.InvariantCulture);
+
     /// <summary>The figures of what came or went: “+ 2 656.80”, “− 61.00”.</summary>
     public static string Signed(Money money) =>
         money.Minor < 0 ? $"{Minus}{NoBreak}{Figures(-money)}" : $"+{NoBreak}{Figures(money)}";

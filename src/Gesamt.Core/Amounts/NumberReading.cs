@@ -37,9 +37,10 @@ public static partial class NumberReading
     public static string Readings(string text) =>
         $"{Number(Of(text, NumberMarks.Comma))} or {Number(Of(text, NumberMarks.Point))}";
 
-    /// <summary>An amount of money; a text that is doubtful as an amount is none.</summary>
-    public static decimal? Amount(string text, NumberMarks? marks = null) =>
+    /// <summary>An amount of money; a text that is doubtful as an amount is none. Three decimals are no doubt where the currency has them.</summary>
+    public static decimal? Amount(string text, NumberMarks? marks = null, Currency? currency = null) =>
         IsDoubtful(text)
+        && currency is not { Exponent: 3 }
         && Plain(text).Contains((marks ?? OfHouse) == NumberMarks.Point ? '.' : ',', StringComparison.Ordinal)
             ? null
             : Of(text, marks);

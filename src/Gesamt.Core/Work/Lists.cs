@@ -141,7 +141,7 @@ public static partial class ListRule
     private static (string?, string?) Amount(string text, Currency currency)
     {
         var of = CurrencyIn(text) ?? currency;
-        if (NumberReading.Amount(text) is not { } major || !Fits(major))
+        if (NumberReading.Amount(text, currency: of) is not { } major || !Fits(major))
             return (
                 null,
                 $"An amount such as {NumberText.Number(1200.5m)}0, with its currency where that is another.{NumberText.Doubt(text)}"

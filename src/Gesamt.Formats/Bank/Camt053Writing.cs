@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text;
 using System.Xml;
 using System.Xml.Linq;
@@ -76,7 +75,7 @@ internal static class Camt053Writing
             "Amt",
             [
                 new XAttribute("Ccy", amount.Currency.Code),
-                Math.Abs(amount.Major).ToString($"F{amount.Currency.Exponent}", CultureInfo.InvariantCulture),
+                MoneyText.Exact(amount with { Minor = Math.Abs(amount.Minor) }),
             ]
         );
 

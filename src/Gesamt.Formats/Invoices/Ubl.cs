@@ -276,8 +276,7 @@ public static class Ubl
             );
 
         private XElement Amount(string name, Money amount) =>
-            Basic(name, amount.Major.ToString($"F{amount.Currency.Exponent}", CultureInfo.InvariantCulture))
-                .With(new XAttribute("currencyID", invoice.Currency.Code));
+            Basic(name, MoneyText.Exact(amount)).With(new XAttribute("currencyID", invoice.Currency.Code));
 
         /// <summary>An element with a text; nothing where there is no text, since none may be empty.</summary>
         private static XElement Basic(string name, string text) => new(Cbc + name, Clean(text));

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Globalization;
 using System.Reflection;
 using System.Text.Json;
@@ -25,23 +24,13 @@ public static class StoreJson
     /// <summary>What is pinned on a project when it begins: the same few texts on thousands of projects and runs, each read once.</summary>
     /// <typeparam name="T">Never changed once it is made: many cases hold the same one.</typeparam>
     public static T ReadPinned<T>(string json)
-        where T : class
-    {
-        if (Pinned<T>.Known.TryGetValue(json, out var known))
-            return known;
-        var read = Read<T>(json);
-        // a studio that goes on for years changes its kinds and routines now and then
-        if (Pinned<T>.Known.Count >= Pinned<T>.Most)
-            Pinned<T>.Known.Clear();
-        Pinned<T>.Known[json] = read;
-        return read;
-    }
+        where T : class =>
+        Pinned<T>.Known.TryGet(json, out var known) ? known : Pinned<T>.Known.Keep(json, Read<T>(json));
 
     private static class Pinned<T>
+        where T : class
     {
-        public const int Most = 500;
-
-        public static readonly ConcurrentDictionary<string, T> Known = new(StringComparer.Ordinal);
+        public static readonly Remembered<T> Known = new(500);
     }
 
     /// <summary>The value in a column; null where it is damaged.</summary>

@@ -166,7 +166,7 @@ internal static class AccountsView
             row.Iban,
             [.. StoreJson.Read<List<PaymentMeans>>(row.Takes)],
             row.OpenedOn,
-            TypedMoney.Plain(account.Opening)
+            MoneyText.Field(account.Opening)
         );
 
     private static AccountTransferDto Of(Desk desk, AccountNames names, (TransferRow Row, Transfer Transfer) one)
@@ -184,8 +184,8 @@ internal static class AccountsView
                 row.On,
                 row.FromId.Value,
                 row.ToId.Value,
-                TypedMoney.Plain(transfer.Left),
-                TypedMoney.Plain(transfer.Arrived),
+                MoneyText.Field(transfer.Left),
+                MoneyText.Field(transfer.Arrived),
                 row.Words
             )
         );

@@ -60,7 +60,7 @@ internal static class BankOut
                 desk.Short(line.On),
                 line.Party,
                 string.Join(", ", new[] { line.Text, line.Reference }.Where(text => text.Length > 0).Distinct()),
-                TypedMoney.Plain(desk.Amount(-line.AmountMinor, line.Currency)),
+                MoneyText.Field(desk.Amount(-line.AmountMinor, line.Currency)),
                 MoneyText.Of(desk.Amount(-line.AmountMinor, line.Currency)),
                 [
                     .. costs

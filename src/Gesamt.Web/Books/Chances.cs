@@ -1,3 +1,4 @@
+using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
@@ -14,8 +15,8 @@ namespace Gesamt.Web.Books;
 /// <param name="Own">The owner's own figure; null for what the counts say.</param>
 public sealed record StageChanceDto(Stage Stage, int Percent, string Counted, int? Own);
 
-/// <param name="Percent">0 to 100; null goes back to what the counts say.</param>
-public sealed record SetChanceDto(int? Percent);
+/// <param name="Percent">0 to 100 as it was typed, in whole per cent; empty goes back to what the counts say.</param>
+public sealed record SetChanceDto(string Percent);
 
 /// <summary>How likely projects of a stage are to be booked: counted over the studio's own, or as the owner says.</summary>
 internal static class Chances
@@ -65,19 +66,23 @@ internal static class Chances
 
     /// <summary>The owner's own figure for a stage, or none any more.</summary>
     /// <exception cref="InvalidException">It is no share.</exception>
-    public static Task SetAsync(Desk desk, Stage stage, int? percent) =>
+    public static Task SetAsync(Desk desk, Stage stage, string typed) =>
         desk.ActAsync(async act =>
         {
             if (!Unbooked.Contains(stage))
                 throw new InvalidException(
                     ("stage", "A stage before the booking: Lead, Proposal, Contract or Payment.")
                 );
-            if (percent is < 0 or > 100)
-                throw new InvalidException(("percent", "From 0 to 100 per cent."));
+            int? percent = typed.Trim().Length == 0 ? null : WholePercent(typed);
             var studio = await act.Db.Studio.SingleAsync();
             var own = StoreJson.Read<List<OwnChance>>(studio.Chances).Where(one => one.Stage != stage);
             studio.Chances = StoreJson.Write(
                 (percent is { } said ? own.Append(new(stage, said)) : own).OrderBy(one => one.Stage).ToList()
             );
         });
+
+    private static int WholePercent(string typed) =>
+        NumberText.Percent(typed) is { InPercent: var percent } && decimal.Truncate(percent) == percent
+            ? (int)percent
+            : throw new InvalidException(("percent", "From 0 to 100 per cent, in whole ones."));
 }

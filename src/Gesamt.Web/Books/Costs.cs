@@ -101,7 +101,7 @@ public static class Costs
                 row.Payee,
                 row.What,
                 row.Category,
-                TypedMoney.Plain(gross),
+                MoneyText.Field(gross),
                 NumberText.Number(new Rate(row.TaxPartsPerMillion).InPercent),
                 row.ChargeOn,
                 row.AccountId?.Value

@@ -58,7 +58,7 @@ public static class Incomes
             row.Payer,
             row.What,
             row.Category,
-            TypedMoney.Plain(new(row.GrossMinor, Currency.Of(row.Currency))),
+            MoneyText.Field(new(row.GrossMinor, Currency.Of(row.Currency))),
             NumberText.Number(new Rate(row.TaxPartsPerMillion).InPercent),
             row.AccountId?.Value
         );

@@ -79,7 +79,7 @@ public sealed record MoneyPartDto(MoneyShow Show, long Minor, string Amount);
 public sealed record OwedToYouDto(string Sum, string Late, int Count, IReadOnlyList<OwedRowDto> Rows);
 
 /// <param name="When">“20 days late”, “due Fri 12 March”.</param>
-/// <param name="Next">What becomes of it: “a reminder asks for your OK”; empty for nothing.</param>
+/// <param name="Next">What becomes of it, or what was done: “a letter asks for your OK”, “reminded 4 times, last Mon 25 Jan”; empty for nothing.</param>
 public sealed record OwedRowDto(
     long Project,
     string Title,

@@ -1,4 +1,3 @@
-using System.Globalization;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
@@ -206,10 +205,7 @@ internal static class MoneyParts
                         words.What,
                         words.Category,
                         how == MoneyAs.Billed ? "" : names.Of(one.Entry),
-                        one.Entry.Amount.Major.ToString(
-                            $"F{one.Entry.Amount.Currency.Exponent}",
-                            CultureInfo.InvariantCulture
-                        ),
+                        MoneyText.Exact(one.Entry.Amount),
                         one.Entry.Amount.Currency.Code,
                         words.Tax,
                         words.File,

@@ -4,6 +4,7 @@ using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Books;
 
@@ -19,6 +20,7 @@ internal static class Owed
             desk.Sum(lines.Select(line => (line.Placed.Amount.Minor, (string?)line.Placed.Amount.Currency.Code)));
         var shown = open.Take(Most).ToList();
         var asks = await AsksAsync(desk, [.. shown.Select(line => line.Project).Distinct()]);
+        var reminded = await Reminded.OfAsync(desk, [.. shown.Where(line => line.Placed.Place == Place.Late)]);
         return new(
             Sum(open),
             Sum(open.Where(line => line.Placed.Place == Place.Late)),
@@ -30,12 +32,22 @@ internal static class Owed
                     line.Words,
                     DateWords.Due(line.On!.Value, desk.Today, false),
                     line.Placed.Place == Place.Late,
-                    asks.Contains(line.Project) ? "a letter asks for your OK" : "",
+                    asks.Contains(line.Project) ? "a letter asks for your OK"
+                        : line.Invoice is { } invoice ? Words(desk, [.. reminded[invoice]])
+                        : "",
                     MoneyText.Figures(line.Placed.Amount)
                 )),
             ]
         );
     }
+
+    private static string Words(Desk desk, List<LocalDate> reminded) =>
+        reminded switch
+        {
+            [] => "",
+            [var once] => $"reminded {desk.Short(once)}",
+            [.., var last] => $"reminded {reminded.Count} times, last {desk.Short(last)}",
+        };
 
     private static async Task<HashSet<ProjectId>> AsksAsync(Desk desk, List<ProjectId> projects) =>
         [

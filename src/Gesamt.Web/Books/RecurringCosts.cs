@@ -200,7 +200,7 @@ public static class RecurringCosts
                 row.Payee,
                 row.What,
                 row.Category,
-                TypedMoney.Plain(amount),
+                MoneyText.Field(amount),
                 NumberText.Number(new Rate(row.TaxPartsPerMillion).InPercent),
                 row.AccountId?.Value,
                 row.ProjectId?.Value,

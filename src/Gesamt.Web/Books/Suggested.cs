@@ -1,7 +1,7 @@
-using System.Collections.Concurrent;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Proposals;
+using Gesamt.Store;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
 using Microsoft.EntityFrameworkCore;
@@ -11,10 +11,8 @@ namespace Gesamt.Web.Books;
 /// <summary>What proposals ask for as they are suggested, tax included.</summary>
 internal static class Suggested
 {
-    private const int MostKnown = 500;
-
     // a version is written once and its hash names its bytes: what they come to is worked out once
-    private static readonly ConcurrentDictionary<string, Money> Known = new(StringComparer.Ordinal);
+    private static readonly Remembered<Money> Known = new(500);
 
     /// <summary>Of these versions; nothing is asked by one that cannot be told.</summary>
     public static async Task<IReadOnlyDictionary<VersionId, Money>> OfAsync(Desk desk, List<VersionId> versions)
@@ -26,7 +24,7 @@ internal static class Suggested
         Dictionary<string, Money> sums = new(StringComparer.Ordinal);
         // the same bytes may have been sent to two
         foreach (var hash in hashes.Values)
-            if (Known.TryGetValue(hash, out var known))
+            if (Known.TryGet(hash, out var known))
                 sums[hash] = known;
         var unread = hashes.Where(one => !sums.ContainsKey(one.Value)).Select(one => one.Key).ToList();
         if (unread.Count > 0)
@@ -34,16 +32,9 @@ internal static class Suggested
                 var version in await desk.Db.Versions.AsNoTracking().Where(v => unread.Contains(v.Id)).ToListAsync()
             )
                 if (desk.Tell(() => (Money?)SumOf(Versions.OfferOf(version)), () => null) is { } sum)
-                    Keep(version.Hash, sums[version.Hash] = sum);
+                    sums[version.Hash] = Known.Keep(version.Hash, sum);
         return hashes.Where(one => sums.ContainsKey(one.Value)).ToDictionary(one => one.Key, one => sums[one.Value]);
     }
 
     private static Money SumOf(Offer offer) => Pricing.Sums(offer, Pricing.Suggested(offer)).Totals.Payable;
-
-    private static void Keep(string hash, Money sum)
-    {
-        if (Known.Count >= MostKnown)
-            Known.Clear();
-        Known[hash] = sum;
-    }
 }

@@ -73,8 +73,6 @@ internal static class TaxSummary
     public static async Task<byte[]> CsvAsync(Desk desk, LocalDate first, LocalDate last)
     {
         var how = desk.Studio.TaxAsReceived ? MoneyAs.Received : MoneyAs.Billed;
-        static string Plain(Money money) =>
-            money.Major.ToString($"F{money.Currency.Exponent}", System.Globalization.CultureInfo.InvariantCulture);
         return Csv.Write(
             ["Currency", "Sort", "Rate", "Net", "Tax"],
             (await ByCurrencyAsync(desk, how, first, last)).SelectMany(one =>
@@ -86,8 +84,8 @@ internal static class TaxSummary
                                 one.Key.Code,
                                 row.Item1,
                                 row.part.Category.Words(row.part.Rate),
-                                Plain(row.part.Net),
-                                Plain(row.part.Tax),
+                                MoneyText.Exact(row.part.Net),
+                                MoneyText.Exact(row.part.Tax),
                             ]
                     )
             )

@@ -167,8 +167,6 @@ internal static class YearFolder
         var loose = year.Select(one => one.Entry)
             .Where(entry => names.Of(entry).Length == 0)
             .ToLookup(entry => entry.Amount.Currency);
-        static string Plain(Money money) =>
-            money.Major.ToString($"F{money.Currency.Exponent}", CultureInfo.InvariantCulture);
         var table = Csv.Write(
             ["Account", "Currency", "Before", "Opened with", "In", "Out", "Transfers", "After"],
             days.Select(one =>
@@ -176,12 +174,12 @@ internal static class YearFolder
                     [
                         one.Name,
                         one.Days.Before.Currency.Code,
-                        Plain(one.Days.Before),
-                        Plain(one.Days.Opened),
-                        Plain(one.Days.In),
-                        Plain(one.Days.Out),
-                        Plain(one.Days.Moved),
-                        Plain(one.Days.After),
+                        MoneyText.Exact(one.Days.Before),
+                        MoneyText.Exact(one.Days.Opened),
+                        MoneyText.Exact(one.Days.In),
+                        MoneyText.Exact(one.Days.Out),
+                        MoneyText.Exact(one.Days.Moved),
+                        MoneyText.Exact(one.Days.After),
                     ]
             )
         );
@@ -210,11 +208,11 @@ internal static class YearFolder
                 return (IReadOnlyList<string>)
                     [
                         currency.Code,
-                        Plain(sum),
-                        Plain(change),
-                        Plain(moved),
-                        Plain(on),
-                        Plain(sum - (change - moved) - on),
+                        MoneyText.Exact(sum),
+                        MoneyText.Exact(change),
+                        MoneyText.Exact(moved),
+                        MoneyText.Exact(on),
+                        MoneyText.Exact(sum - (change - moved) - on),
                     ];
             })
         );

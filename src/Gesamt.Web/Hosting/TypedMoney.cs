@@ -8,14 +8,11 @@ public static class TypedMoney
 {
     private const decimal Most = 100_000_000;
 
-    /// <summary>An amount as a field takes it: “1200.5”.</summary>
-    public static string Plain(Money money) => money.Major.ToString(System.Globalization.CultureInfo.InvariantCulture);
-
     /// <summary>An amount above nothing, as fine as its currency.</summary>
     /// <exception cref="InvalidException">It is none.</exception>
     public static Money Of(Currency currency, string? text, string field)
     {
-        if (NumberReading.Amount(text ?? "") is not { } major || major is <= 0 or > Most)
+        if (NumberReading.Amount(text ?? "", currency: currency) is not { } major || major is <= 0 or > Most)
             throw new InvalidException(
                 (field, $"Give an amount above 0, such as {NumberText.Number(1200.5m)}0.{NumberText.Doubt(text ?? "")}")
             );

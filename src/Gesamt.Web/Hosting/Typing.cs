@@ -56,7 +56,7 @@ public static class Typing
     }
 
     private static TypedDto Amount(Desk desk, string text) =>
-        NumberReading.Amount(text) is { } major and >= -Most and <= Most
+        NumberReading.Amount(text, currency: desk.Currency) is { } major and >= -Most and <= Most
             ? new(NumberText.Number(major), MoneyText.Of(Money.Of(major, desk.Currency)))
             : new(null, $"Write an amount, such as {NumberText.Number(1200.5m)}0.{NumberText.Doubt(text)}");
 }

@@ -78,7 +78,7 @@ public static class Cancelling
                     act,
                     file.Id,
                     back.Payment,
-                    new(TypedMoney.Plain(back.Amount), Credit: false)
+                    new(MoneyText.Field(back.Amount), Credit: false)
                 );
             else
                 await Errands.AddAsync(

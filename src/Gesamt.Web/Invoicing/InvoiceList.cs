@@ -129,18 +129,15 @@ internal static class InvoiceList
                         row.Client,
                         row.Title,
                         row.Invoice.Currency,
-                        Plain(totals.Net),
-                        Plain(totals.Tax + totals.RoundingAmount),
-                        Plain(totals.Payable),
-                        Plain(totals.Payable with { Minor = row.Invoice.OwedMinor }),
+                        MoneyText.Exact(totals.Net),
+                        MoneyText.Exact(totals.Tax + totals.RoundingAmount),
+                        MoneyText.Exact(totals.Payable),
+                        MoneyText.Exact(totals.Payable with { Minor = row.Invoice.OwedMinor }),
                         Standing(row),
                     ];
             })
         );
     }
-
-    private static string Plain(Money money) =>
-        money.Major.ToString($"F{money.Currency.Exponent}", System.Globalization.CultureInfo.InvariantCulture);
 
     private static IQueryable<InvoiceRow> Asked(Desk desk, InvoicesQuery query)
     {

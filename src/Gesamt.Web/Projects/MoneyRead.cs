@@ -75,7 +75,7 @@ internal static class MoneyRead
                 invoice.Id.Value,
                 paper.Data is null ? null : $"/api/invoices/{invoice.Id.Value}.xml",
                 paper.Data is null ? InvoicePapers.WhyNoData(invoice) : null,
-                left is { Payable: { Minor: > 0 } payable } ? TypedMoney.Plain(payable) : null,
+                left is { Payable: { Minor: > 0 } payable } ? MoneyText.Field(payable) : null,
                 await LateAsync(desk, invoice)
             )
         );
@@ -127,8 +127,8 @@ internal static class MoneyRead
                 payment.Id.Value,
                 payment is { GoneAt: null, Reference: null } && refunds.Count == 0 && !bank,
                 payment.GoneAt is null,
-                left.Minor > 0 && refunds.TrueForAll(r => r.State != RefundState.Asked) ? TypedMoney.Plain(left) : null,
-                ahead.Minor > 0 ? TypedMoney.Plain(ahead < left ? ahead : left) : null,
+                left.Minor > 0 && refunds.TrueForAll(r => r.State != RefundState.Asked) ? MoneyText.Field(left) : null,
+                ahead.Minor > 0 ? MoneyText.Field(ahead < left ? ahead : left) : null,
                 payment.InvoiceId is not null,
                 payment.Reference is not null
             )

@@ -364,10 +364,10 @@ public static class Record
                 .. open.Select(o => new OpenInvoiceDto(
                     o.Invoice.What.Invoice.Value,
                     $"{rows.Invoices[o.Invoice.What.Invoice].Number}, {DateWords.Due(o.Invoice.What.Due, desk.Today, false)}",
-                    TypedMoney.Plain(o.Owed)
+                    MoneyText.Field(o.Owed)
                 )),
             ],
-            ahead is { Minor: > 0 } rest ? TypedMoney.Plain(rest) : null
+            ahead is { Minor: > 0 } rest ? MoneyText.Field(rest) : null
         );
     }
 

@@ -97,7 +97,7 @@ public static class Quotes
             new(
                 row.Supplier,
                 row.What,
-                TypedMoney.Plain(amount),
+                MoneyText.Field(amount),
                 NumberText.Number(new Rate(row.TaxPartsPerMillion).InPercent),
                 row.ValidUntil
             ),

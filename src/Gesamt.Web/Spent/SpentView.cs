@@ -234,7 +234,7 @@ internal static class SpentView
             row.Payee,
             row.What,
             row.Category,
-            TypedMoney.Plain(gross),
+            MoneyText.Field(gross),
             MoneyText.Of(gross),
             NumberText.Number(new Rate(row.TaxPartsPerMillion).InPercent),
             row.ChargeOn,

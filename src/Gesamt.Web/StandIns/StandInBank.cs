@@ -121,7 +121,7 @@ internal static class StandInBank
                 (IReadOnlyList<string>)
                     [
                         LocalDatePattern.Iso.Format(line.On),
-                        TypedMoney.Plain(line.Amount),
+                        MoneyText.Exact(line.Amount),
                         line.Amount.Currency.Code,
                         line.Party,
                         line.Text,

@@ -54,6 +54,36 @@ public sealed class HouseStyleTests
                     )
             );
 
+    [Theory] // ISO 4217: the dinar of Kuwait has three decimals, which are never taken for thousands
+    [InlineData("EUR", NumberLook.SpacePoint, 123450, "1234.50")]
+    [InlineData("EUR", NumberLook.PointComma, 123450, "1234,50")]
+    [InlineData("JPY", NumberLook.PointComma, 1234, "1234")]
+    [InlineData("KWD", NumberLook.CommaPoint, 1234, "1.234")]
+    [InlineData("KWD", NumberLook.PointComma, 1234, "1,234")]
+    public void A_field_holds_an_amount_with_the_decimals_of_its_currency(
+        string currency,
+        NumberLook numbers,
+        long minor,
+        string expected
+    ) => Assert.Equal(expected, In(With(numbers), () => MoneyText.Field(new(minor, Currency.Of(currency)))));
+
+    [Fact]
+    public void An_amount_of_any_currency_is_read_as_its_field_holds_it() =>
+        Gen.Select(
+                Gen.Enum<NumberLook>(),
+                Gen.Int[0, 2].Select(i => new[] { "EUR", "JPY", "KWD" }[i]),
+                Gen.OneOf(Gen.Long[0, 2_000_000], Gen.Long[0, 999_999_999_999])
+            )
+            .Sample(
+                (numbers, code, minor) =>
+                    In(
+                        With(numbers),
+                        () =>
+                            new Money(minor, Currency.Of(code)) is var money
+                            && NumberReading.Amount(MoneyText.Field(money), currency: money.Currency) == money.Major
+                    )
+            );
+
     [Theory]
     [InlineData("3/4", "2027-04-03", "2027-03-04"), InlineData("3/4/2028", "2028-04-03", "2028-03-04")]
     [InlineData("25/12", "2027-12-25", "2027-12-25"), InlineData("12/25", "2027-12-25", "2027-12-25")]

@@ -30416,7 +30416,7 @@ export interface components {
             /** @description “20 days late”, “due Fri 12 March”. */
             when: string;
             late: boolean;
-            /** @description What becomes of it: “a reminder asks for your OK”; empty for nothing. */
+            /** @description What becomes of it, or what was done: “a letter asks for your OK”, “reminded 4 times, last Mon 25 Jan”; empty for nothing. */
             next: string;
             amount: string;
         };
@@ -32204,11 +32204,8 @@ export interface components {
             empty?: null | components["schemas"]["EmptyDto"];
         };
         SetChanceDto: {
-            /**
-             * Format: int32
-             * @description 0 to 100; null goes back to what the counts say.
-             */
-            percent: null | number;
+            /** @description 0 to 100 as it was typed, in whole per cent; empty goes back to what the counts say. */
+            percent: string;
         };
         SetClockDto: {
             /**

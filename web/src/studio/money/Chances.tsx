@@ -49,7 +49,7 @@ function Stage({ chance }: { chance: StageChanceDto }) {
 						answer(
 							api.PUT("/api/money/chances/{stage}", {
 								params: { path: { stage: chance.stage } },
-								body: { percent: own.trim() ? Number(own) : null },
+								body: { percent: own },
 							}),
 						),
 					);
