@@ -64,7 +64,7 @@ public sealed class GoalTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal(60, goal.GetProperty("percent").GetInt32());
         Assert.Equal("2 measures, their mean", goal.GetProperty("under").GetString());
         Assert.Equal(
-            ["26, from 10 to 30", "4 of 10"],
+            ["26 now, from 10 to 30", "4 of 10"],
             goal.GetProperty("measures").EnumerateArray().Select(one => one.GetProperty("told").GetString())
         );
     }

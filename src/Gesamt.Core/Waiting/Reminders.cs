@@ -53,7 +53,19 @@ public static class Reminders
     /// <summary>When each reminder was sent.</summary>
     public static IEnumerable<Instant> Sent(Case project) => Done(project).Select(sent => sent.At);
 
-    private static IEnumerable<(LetterId Letter, Instant At)> Done(Case project)
+    /// <summary>When each reminder of an invoice was sent after its day, in their order.</summary>
+    public static ILookup<InvoiceId, Instant> OfInvoices(Case project)
+    {
+        var issued = project.History.Of<Happening.InvoiceIssued>().Select(one => one.What).ToList();
+        return Done(project)
+            .Where(sent => sent.When == Cause.InvoiceDue)
+            // the first occurrence of “the invoice is due” is that of the first invoice
+            .Select(sent => (sent.At, Invoice: issued.ElementAtOrDefault(sent.Occurrence)))
+            .Where(sent => sent.Invoice is { } invoice && project.Calendar.DateOf(sent.At) > invoice.Due)
+            .ToLookup(sent => sent.Invoice!.Invoice, sent => sent.At);
+    }
+
+    private static IEnumerable<(LetterId Letter, Instant At, Cause When, int Occurrence)> Done(Case project)
     {
         foreach (var fact in project.History.Facts)
             if (
@@ -62,6 +74,6 @@ public static class Reminders
                 && run.Routine.Steps.FirstOrDefault(step => step.Key == done.Step.Step) is { } step
                 && About(run.Routine, step) != Owing.Nothing
             )
-                yield return (letter, fact.Happened);
+                yield return (letter, fact.Happened, step.When.Cause, done.Step.Occurrence);
     }
 }

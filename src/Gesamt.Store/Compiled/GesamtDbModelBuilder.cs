@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("560ecbee-dcc2-4e4d-8062-ba300c836327"), entityTypeCount: 87)
+            : base(skipDetectChanges: false, modelId: new Guid("1e8a6998-e802-4a9c-836a-119217150bfe"), entityTypeCount: 87)
         {
         }
 

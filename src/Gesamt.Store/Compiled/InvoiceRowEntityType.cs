@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.InvoiceRow",
                 typeof(InvoiceRow),
                 baseEntityType,
-                propertyCount: 21,
+                propertyCount: 23,
                 foreignKeyCount: 1,
                 unnamedIndexCount: 10,
                 keyCount: 1);
@@ -139,6 +139,21 @@ namespace Gesamt.Store.Compiled
                 fieldInfo: typeof(InvoiceRow).GetField("<Recurring>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 nullable: true,
                 valueConverter: new GesamtDb.IdNumber<RecurringId>());
+
+            var reminded = runtimeEntityType.AddProperty(
+                "Reminded",
+                typeof(int),
+                propertyInfo: typeof(InvoiceRow).GetProperty("Reminded", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(InvoiceRow).GetField("<Reminded>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
+
+            var remindedAt = runtimeEntityType.AddProperty(
+                "RemindedAt",
+                typeof(Instant?),
+                propertyInfo: typeof(InvoiceRow).GetProperty("RemindedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(InvoiceRow).GetField("<RemindedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var sequence = runtimeEntityType.AddProperty(
                 "Sequence",

@@ -21,13 +21,12 @@ public static class StoreJson
         JsonSerializer.Deserialize<T>(json, Options)
         ?? throw new JsonException($"Stored JSON of {typeof(T).Name} is null.");
 
-    /// <summary>What is pinned on a project when it begins: the same few texts on thousands of projects and runs, each read once.</summary>
-    /// <typeparam name="T">Never changed once it is made: many cases hold the same one.</typeparam>
-    public static T ReadPinned<T>(string json)
-        where T : class =>
-        Pinned<T>.Known.TryGet(json, out var known) ? known : Pinned<T>.Known.Keep(json, Read<T>(json));
+    /// <summary>The same few texts are asked for again and again, such as what is pinned on thousands of projects and runs: each is read once.</summary>
+    /// <typeparam name="T">Never changed once it is made: many hold the same one.</typeparam>
+    public static T ReadOnce<T>(string json)
+        where T : class => Kept<T>.Known.TryGet(json, out var known) ? known : Kept<T>.Known.Keep(json, Read<T>(json));
 
-    private static class Pinned<T>
+    private static class Kept<T>
         where T : class
     {
         public static readonly Remembered<T> Known = new(500);

@@ -1386,6 +1386,12 @@ namespace Gesamt.Store.Migrations
                     b.Property<long?>("Recurring")
                         .HasColumnType("INTEGER");
 
+                    b.Property<int>("Reminded")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("RemindedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Sequence")
                         .HasColumnType("INTEGER");
 

@@ -210,6 +210,10 @@ public sealed class InvoiceRow
 
     /// <summary>Derived from the facts, so that sums need not read them.</summary>
     public long OwedMinor { get; set; }
+
+    /// <summary>How often the client was reminded of it after its day, and when last; derived likewise.</summary>
+    public int Reminded { get; set; }
+    public Instant? RemindedAt { get; set; }
 }
 
 public enum PaymentMeans

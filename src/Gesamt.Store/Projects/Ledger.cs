@@ -8,6 +8,7 @@ using Gesamt.Core.Reports;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Turns;
+using Gesamt.Core.Waiting;
 using Gesamt.Core.Work;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
@@ -51,15 +52,15 @@ public sealed class Ledger(GesamtDb db)
             )
         )
             await ResumeStepsAsync(file, now);
-        if (what.Any(IsMoney))
-            await RefreshOwedAsync(file);
+        if (what.Any(one => IsMoney(one) || one is Happening.StepDone))
+            await RefreshInvoicesAsync(file);
         await RefreshAsync(file, now);
     }
 
     /// <summary>Computes all that is derived of a project anew from its facts.</summary>
     public async Task RebuildAsync(ProjectFile file, Instant now)
     {
-        await RefreshOwedAsync(file);
+        await RefreshInvoicesAsync(file);
         await StopStepsAsync(file, now);
         await RefreshAsync(file, now);
     }
@@ -292,16 +293,21 @@ public sealed class Ledger(GesamtDb db)
                 or Happening.PaymentVoided
                 or Happening.PaymentChargedBack;
 
-    private async Task RefreshOwedAsync(ProjectFile file)
+    private async Task RefreshInvoicesAsync(ProjectFile file)
     {
         var owed = Owed.OnEach(file.History);
+        var reminded = Reminders.OfInvoices(file.Case);
         foreach (
             var row in await db
                 .Invoices.Where(i => i.ProjectId == file.Id && i.Sort == InvoiceSort.Invoice)
                 .ToListAsync()
         )
+        {
             if (owed.TryGetValue(row.Id, out var open))
                 row.OwedMinor = open.Minor;
+            row.Reminded = reminded[row.Id].Count();
+            row.RemindedAt = row.Reminded > 0 ? reminded[row.Id].Last() : null;
+        }
     }
 
     private static bool Is(PlannedStepRow row, PlannedStep step) =>

@@ -139,10 +139,10 @@ public static class ProjectFiles
     ) =>
         new(
             row.Id,
-            StoreJson.ReadPinned<KindRules>(row.Pinned.Rules),
+            StoreJson.ReadOnce<KindRules>(row.Pinned.Rules),
             new History(facts.Select(ToCore)),
             [.. tasks],
-            [.. runs.Select(run => new Run(run.Id, StoreJson.ReadPinned<Routine>(run.Routine)))],
+            [.. runs.Select(run => new Run(run.Id, StoreJson.ReadOnce<Routine>(run.Routine)))],
             calendar
         );
 

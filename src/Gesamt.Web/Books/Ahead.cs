@@ -143,7 +143,7 @@ public static class Ahead
         foreach (var one in rows)
         {
             var each = desk.Tell(
-                () => StoreJson.Read<Bill>(one.Row.Bill).Sums().Totals.Payable,
+                () => StoreJson.ReadOnce<Bill>(one.Row.Bill).Sums().Totals.Payable,
                 () => Money.Zero(currency)
             );
             if (each.Currency != currency || each.Minor <= 0)

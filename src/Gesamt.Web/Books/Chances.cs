@@ -2,6 +2,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -23,24 +24,32 @@ internal static class Chances
 {
     private static readonly Stage[] Unbooked = [Stage.Lead, Stage.Proposal, Stage.Contract, Stage.Payment];
 
+    private sealed record LostAt(Stage Stage, int Count);
+
+    // the season and the forecast begin with these
+    private static readonly Func<GesamtDb, Task<int>> Won = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Projects.Count(p => p.Standing.BookedAt != null)
+    );
+    private static readonly Func<GesamtDb, IAsyncEnumerable<LostAt>> Lost = EF.CompileAsyncQuery(
+        (GesamtDb db) =>
+            db
+                .Projects.Where(p =>
+                    p.Standing.BookedAt == null
+                    && p.Standing.Ended != null
+                    && p.Standing.Ended != EndReason.NotAnInquiry
+                )
+                .GroupBy(p => p.Standing.Stage)
+                .Select(same => new LostAt(same.Key, same.Count()))
+    );
+
     /// <summary>By stage, those before the booking.</summary>
     public static async Task<IReadOnlyDictionary<Stage, Chance>> OfAsync(Desk desk)
     {
         var own = StoreJson
             .Read<List<OwnChance>>(desk.Studio.Chances)
             .ToDictionary(one => one.Stage, one => one.Percent);
-        var won = await desk.Db.Projects.CountAsync(p => p.Standing.BookedAt != null);
-        var lost = (
-            await desk
-                .Db.Projects.Where(p =>
-                    p.Standing.BookedAt == null
-                    && p.Standing.Ended != null
-                    && p.Standing.Ended != EndReason.NotAnInquiry
-                )
-                .GroupBy(p => p.Standing.Stage)
-                .Select(same => new { same.Key, Count = same.Count() })
-                .ToListAsync()
-        ).ToDictionary(same => same.Key, same => same.Count);
+        var won = await Won(desk.Db);
+        var lost = await Lost(desk.Db).ToDictionaryAsync(one => one.Stage, one => one.Count);
         return Unbooked.ToDictionary(
             stage => stage,
             stage => new Chance(

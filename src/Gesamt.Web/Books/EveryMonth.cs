@@ -69,7 +69,10 @@ internal static class EveryMonth
                 one.Row.ProjectId.Value,
                 one.Title,
                 [.. months.Select(month => Of(one.Row, month, [.. invoices[one.Row.Id]]))],
-                desk.Tell(() => MoneyText.Figures(StoreJson.Read<Bill>(one.Row.Bill).Sums().Totals.Payable), () => "")
+                desk.Tell(
+                    () => MoneyText.Figures(StoreJson.ReadOnce<Bill>(one.Row.Bill).Sums().Totals.Payable),
+                    () => ""
+                )
             )),
         ];
     }

@@ -19,8 +19,7 @@ internal static class Owed
         string Sum(IEnumerable<AheadLine> lines) =>
             desk.Sum(lines.Select(line => (line.Placed.Amount.Minor, (string?)line.Placed.Amount.Currency.Code)));
         var shown = open.Take(Most).ToList();
-        var asks = await AsksAsync(desk, [.. shown.Select(line => line.Project).Distinct()]);
-        var reminded = await Reminded.OfAsync(desk, [.. shown.Where(line => line.Placed.Place == Place.Late)]);
+        var asked = await AskedAsync(desk, [.. shown.Select(line => line.Invoice!.Value)]);
         return new(
             Sum(open),
             Sum(open.Where(line => line.Placed.Place == Place.Late)),
@@ -32,28 +31,35 @@ internal static class Owed
                     line.Words,
                     DateWords.Due(line.On!.Value, desk.Today, false),
                     line.Placed.Place == Place.Late,
-                    asks.Contains(line.Project) ? "a letter asks for your OK"
-                        : line.Invoice is { } invoice ? Words(desk, [.. reminded[invoice]])
-                        : "",
+                    Next(desk, asked[line.Invoice!.Value]),
                     MoneyText.Figures(line.Placed.Amount)
                 )),
             ]
         );
     }
 
-    private static string Words(Desk desk, List<LocalDate> reminded) =>
-        reminded switch
+    private static string Next(Desk desk, Asked asked) =>
+        asked switch
         {
-            [] => "",
-            [var once] => $"reminded {desk.Short(once)}",
-            [.., var last] => $"reminded {reminded.Count} times, last {desk.Short(last)}",
+            { Held: > 0 } => "a letter asks for your OK",
+            { Reminded: 0 } or { At: null } => "",
+            { Reminded: 1, At: { } once } => $"reminded {On(desk, once)}",
+            { Reminded: var times, At: { } last } => $"reminded {times} times, last {On(desk, last)}",
         };
 
-    private static async Task<HashSet<ProjectId>> AsksAsync(Desk desk, List<ProjectId> projects) =>
-        [
-            .. await desk
-                .Db.Projects.Where(p => projects.Contains(p.Id) && p.Standing.Held > 0)
-                .Select(p => p.Id)
-                .ToListAsync(),
-        ];
+    private static string On(Desk desk, Instant at) => desk.Short(desk.Calendar.DateOf(at));
+
+    private sealed record Asked(InvoiceId Id, int Held, int Reminded, Instant? At);
+
+    /// <summary>What was done and waits to be done about these.</summary>
+    private static async Task<IReadOnlyDictionary<InvoiceId, Asked>> AskedAsync(Desk desk, List<InvoiceId> invoices) =>
+        await desk
+            .Db.Invoices.Where(i => invoices.Contains(i.Id))
+            .Join(
+                desk.Db.Projects,
+                i => i.ProjectId,
+                p => p.Id,
+                (i, p) => new Asked(i.Id, p.Standing.Held, i.Reminded, i.RemindedAt)
+            )
+            .ToDictionaryAsync(one => one.Id);
 }

@@ -149,7 +149,7 @@ public static class DayNotes
     /// <summary>What a project calls the date that matters.</summary>
     public static string MainDate(Desk desk, string rules) =>
         desk.Tell(
-            () => StoreJson.ReadPinned<KindRules>(rules).MainDate is { Length: > 0 } name ? name : "the date",
+            () => StoreJson.ReadOnce<KindRules>(rules).MainDate is { Length: > 0 } name ? name : "the date",
             () => "the date"
         );
 }

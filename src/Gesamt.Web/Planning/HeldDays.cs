@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Gesamt.Core;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Planning;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -53,24 +54,32 @@ public sealed class HeldDays
     /// <summary>Whether a day is among them.</summary>
     public bool Holds(LocalDate? day) => day >= First && day < End;
 
+    // Today, the week, the month and the season begin with these
+    private static readonly Func<GesamtDb, Instant, Instant, IAsyncEnumerable<HeldMeeting>> MeetingsIn =
+        EF.CompileAsyncQuery(
+            (GesamtDb db, Instant start, Instant end) =>
+                db
+                    .Meetings.AsNoTracking()
+                    .Where(m => !m.Cancelled && m.Start < end && m.End > start)
+                    .Join(
+                        db.Projects,
+                        m => m.ProjectId,
+                        p => p.Id,
+                        (m, p) => new HeldMeeting(m.Id, m.ProjectId, m.Name, p.Client!.Name, p.Title, m.Start, m.End)
+                    )
+        );
+    private static readonly Func<GesamtDb, Instant, Instant, IAsyncEnumerable<AppointmentRow>> AppointmentsIn =
+        EF.CompileAsyncQuery(
+            (GesamtDb db, Instant start, Instant end) =>
+                db.Appointments.AsNoTracking().Where(a => !a.Removed && a.Start < end && a.End > start)
+        );
+
     /// <summary>Reads them: three statements, however many days.</summary>
     public static async Task<HeldDays> OfAsync(Desk desk, LocalDate first, int count)
     {
         var (start, end) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(first.PlusDays(count)));
-        var meetings = await desk
-            .Db.Meetings.AsNoTracking()
-            .Where(m => !m.Cancelled && m.Start < end && m.End > start)
-            .Join(
-                desk.Db.Projects,
-                m => m.ProjectId,
-                p => p.Id,
-                (m, p) => new HeldMeeting(m.Id, m.ProjectId, m.Name, p.Client!.Name, p.Title, m.Start, m.End)
-            )
-            .ToListAsync();
-        var appointments = await desk
-            .Db.Appointments.AsNoTracking()
-            .Where(a => !a.Removed && a.Start < end && a.End > start)
-            .ToListAsync();
+        var meetings = await MeetingsIn(desk.Db, start, end).ToListAsync();
+        var appointments = await AppointmentsIn(desk.Db, start, end).ToListAsync();
         var tasks = await TasksAsync(desk, first, first.PlusDays(count));
         return new()
         {

@@ -6,6 +6,7 @@ using Gesamt.Core.Planning;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Waiting;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -68,20 +69,20 @@ public static class Season
         );
     }
 
+    private sealed record Stored(ProjectId Id, string Title, string Rules, StandingColumns Standing);
+
+    private static readonly Func<GesamtDb, IAsyncEnumerable<Stored>> OnTable = EF.CompileAsyncQuery(
+        (GesamtDb db) =>
+            db
+                .Projects.AsNoTracking()
+                .Where(p => p.Standing.OnTable && p.Standing.Ended == null)
+                .Select(p => new Stored(p.Id, p.Title, p.Pinned.Rules, p.Standing))
+    );
+
     /// <summary>By the date that matters; those without one last.</summary>
     private static async Task<List<Row>> RowsAsync(Desk desk)
     {
-        var rows = await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p => p.Standing.OnTable && p.Standing.Ended == null)
-            .Select(p => new
-            {
-                p.Id,
-                p.Title,
-                p.Pinned.Rules,
-                p.Standing,
-            })
-            .ToListAsync();
+        var rows = await OnTable(desk.Db).ToListAsync();
         return
         [
             .. rows.Select(p => new Row(p.Id, p.Title, p.Rules, p.Standing, PhasesOf(p.Standing)))
@@ -237,7 +238,8 @@ public static class Season
             ).Select(k => new StartKindDto(
                 k.Id.Value,
                 k.Name,
-                desk.Tell(() => StoreJson.Read<KindRules>(k.Rules).FirstWeekHours, () => null) ?? FreeStart.UsualHours
+                desk.Tell(() => StoreJson.ReadOnce<KindRules>(k.Rules).FirstWeekHours, () => null)
+                    ?? FreeStart.UsualHours
             )),
         ];
 

@@ -159,7 +159,7 @@ public static class SeasonDots
     }
 
     private static Money EachTime(Desk desk, RecurringRow row) =>
-        desk.Tell(() => StoreJson.Read<Bill>(row.Bill).Sums().Totals.Payable, () => desk.Amount(0, null));
+        desk.Tell(() => StoreJson.ReadOnce<Bill>(row.Bill).Sums().Totals.Payable, () => desk.Amount(0, null));
 
     private static string Words(DotSort sort) =>
         sort switch

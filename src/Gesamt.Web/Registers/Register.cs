@@ -218,7 +218,7 @@ public static class Register
                     same => same.Key,
                     same =>
                         same.SelectMany(k =>
-                                desk.Tell(() => StoreJson.Read<KindRules>(k.Rules).AllDetails.ToList(), () => [])
+                                desk.Tell(() => StoreJson.ReadOnce<KindRules>(k.Rules).AllDetails.ToList(), () => [])
                             )
                             .Where(rule => details.Contains(rule.Name))
                             .DistinctBy(rule => rule.Name)

@@ -96,7 +96,7 @@ internal static class Goals
         );
     }
 
-    /// <summary>“9 of 12”; “6, from 14 to 4” for what does not begin at nothing or falls.</summary>
+    /// <summary>“9 of 12”; “6 now, from 14 to 4” for what does not begin at nothing or falls.</summary>
     private static string Told(YearFigures figures, GoalMeasure measure, decimal? present)
     {
         string Words(decimal number) => figures.Told(measure.Figure, number);
@@ -104,7 +104,7 @@ internal static class Goals
         {
             (null, _) => $"no figure yet, to reach {Words(measure.Target)}",
             ({ } now, { Start: 0, Target: >= 0 }) => $"{Words(now)} of {Words(measure.Target)}",
-            ({ } now, _) => $"{Words(now)}, from {Words(measure.Start)} to {Words(measure.Target)}",
+            ({ } now, _) => $"{Words(now)} now, from {Words(measure.Start)} to {Words(measure.Target)}",
         };
     }
 

@@ -21,11 +21,11 @@ public sealed class ToldStep
     /// <summary>The step as its routine says it.</summary>
     public Step Step => Of(Routine, Row.Step);
 
-    public string MainDate => StoreJson.ReadPinned<KindRules>(Rules).MainDate;
+    public string MainDate => StoreJson.ReadOnce<KindRules>(Rules).MainDate;
 
     /// <summary>A step of a pinned routine.</summary>
     public static Step Of(string routine, string key) =>
-        StoreJson.ReadPinned<Routine>(routine).Steps.First(step => step.Key == key);
+        StoreJson.ReadOnce<Routine>(routine).Steps.First(step => step.Key == key);
 
     /// <summary>Steps of real projects, in one statement.</summary>
     public static IQueryable<ToldStep> Of(Desk desk, IQueryable<PlannedStepRow> rows) =>

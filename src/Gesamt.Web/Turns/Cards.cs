@@ -54,7 +54,7 @@ public static class Cards
     {
         var standing = row.Standing;
         var age = standing.Since is { } since ? Age.Of(since, desk.Now, desk.Calendar.Zone) : new Age(0, 0);
-        var limits = StoreJson.ReadPinned<KindRules>(row.Rules).AgeLimits;
+        var limits = StoreJson.ReadOnce<KindRules>(row.Rules).AgeLimits;
         // what is late is the invoice, whatever else waits
         var late = standing.LateSince is { } due
             ? $"{(standing.Waits == WaitKind.PayInvoice ? "" : "invoice ")}{DateWords.Due(due, desk.Today, false)}"

@@ -113,7 +113,7 @@ public static class ReadyToGo
             return $"no answer{age}";
         if (step.Stops.Contains(StopRule.Chosen))
             return $"not chosen{age}";
-        return RoutineWords.Why(step.When, names.For(StoreJson.ReadPinned<KindRules>(held.Rules).MainDate));
+        return RoutineWords.Why(step.When, names.For(StoreJson.ReadOnce<KindRules>(held.Rules).MainDate));
     }
 
     /// <summary>What leaves without asking before the day is over.</summary>

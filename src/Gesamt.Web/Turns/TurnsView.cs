@@ -47,7 +47,7 @@ public static class TurnsView
     {
         var rules = await desk.Db.Kinds.AsNoTracking().Where(k => !k.Removed).Select(k => k.Rules).ToListAsync();
         var limits = rules
-            .Select(json => desk.Tell(() => StoreJson.Read<KindRules>(json).AgeLimits, () => AgeLimits.Default))
+            .Select(json => desk.Tell(() => StoreJson.ReadOnce<KindRules>(json).AgeLimits, () => AgeLimits.Default))
             .Distinct()
             .ToList();
         var all = limits is [var only] ? only : (AgeLimits?)null;

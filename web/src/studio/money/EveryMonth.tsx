@@ -85,7 +85,7 @@ export function EveryMonth({
 					>
 						<Button
 							kind="line"
-							className="min-w-0 truncate"
+							className="min-w-0 wrap-anywhere"
 							data-walk
 							onClick={() => onOpen(cost)}
 						>

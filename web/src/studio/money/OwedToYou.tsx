@@ -25,7 +25,7 @@ export function OwedToYou({ owed }: { owed: MoneyOverviewDto["owed"] }) {
 							</Link>
 							<span className="under block">{row.number}</span>
 						</span>
-						<span className="text-right text-[13.5px]">
+						<span className="max-w-33 text-right text-[13.5px]">
 							<span className={row.late ? "font-[650]" : "text-soft"}>
 								{row.when}
 							</span>

@@ -20,6 +20,19 @@ namespace Gesamt.Store.Migrations
                 type: "INTEGER",
                 nullable: true);
 
+            migrationBuilder.AddColumn<int>(
+                name: "Reminded",
+                table: "Invoices",
+                type: "INTEGER",
+                nullable: false,
+                defaultValue: 0);
+
+            migrationBuilder.AddColumn<long>(
+                name: "RemindedAt",
+                table: "Invoices",
+                type: "INTEGER",
+                nullable: true);
+
             migrationBuilder.CreateIndex(
                 name: "IX_Stays_BeganAt_Gate_Days_Left_Since",
                 table: "Stays",
@@ -45,6 +58,14 @@ namespace Gesamt.Store.Migrations
             migrationBuilder.DropColumn(
                 name: "BeganAt",
                 table: "Stays");
+
+            migrationBuilder.DropColumn(
+                name: "Reminded",
+                table: "Invoices");
+
+            migrationBuilder.DropColumn(
+                name: "RemindedAt",
+                table: "Invoices");
 
             migrationBuilder.CreateIndex(
                 name: "IX_Hours_ProjectId",

@@ -11,7 +11,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Gesamt.Store.Migrations
 {
     [DbContext(typeof(GesamtDb))]
-    [Migration("20261129134149_Cohorts")]
+    [Migration("20261129144258_Cohorts")]
     partial class Cohorts
     {
         /// <inheritdoc />
@@ -1387,6 +1387,12 @@ namespace Gesamt.Store.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<long?>("Recurring")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Reminded")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("RemindedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Sequence")
