@@ -93,10 +93,26 @@ public sealed class ReportsJourney(Demo demo) : IClassFixture<Demo>
             () => owner.Driver.Url.Contains("from=2026-12-01&until=2026-12-01", StringComparison.Ordinal),
             () => owner.Driver.Url
         );
-        owner.Go("/reports?year=soon");
-        owner.See("A year from 1990 to 2199, or all");
-        owner.Press("Show the last three years");
-        owner.See("How far they came");
+        foreach (
+            var (page, says, leads, shows) in new[]
+            {
+                ("/season?months=99", "From 1 to 24 months", "Show it from this month", "The season"),
+                ("/register?only=Soon", "“Soon” is not what can be read", "Show all projects", "Put together by"),
+                ("/money?year=soon", "A year from 1990 to 2199, or all", "Show this year", "Owed to you"),
+                (
+                    "/reports?year=soon",
+                    "A year from 1990 to 2199, or all",
+                    "Show the last three years",
+                    "How far they came"
+                ),
+            }
+        )
+        {
+            owner.Go(page);
+            owner.See(says);
+            owner.Press(leads);
+            owner.See(shows);
+        }
     }
 
     private void AGoalCountsByItself()

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import { Button } from "../../ui/Button";
 import { Fold } from "../../ui/Fold";
@@ -40,7 +41,10 @@ export default function Register() {
 					</Button>
 				</div>
 			</div>
-			<Shown query={register}>
+			<Shown
+				query={register}
+				usual={<Link to="/register">Show all projects</Link>}
+			>
 				{(data) => (
 					<>
 						{narrow ? (

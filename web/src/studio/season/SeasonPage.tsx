@@ -44,7 +44,10 @@ export default function SeasonPage() {
 		"]": () => season.data && go({ day: season.data.around.next }),
 	});
 	return (
-		<Shown query={season}>
+		<Shown
+			query={season}
+			usual={<Link to="/season">Show it from this month</Link>}
+		>
 			{(data) => (
 				<main className="px-5 pb-8 max-md:px-4">
 					<div className="flex flex-wrap items-end gap-x-5 gap-y-2 pt-4 pb-2">
