@@ -83,7 +83,7 @@ public sealed class Shots
         var page = owner.Driver.FindElement(By.CssSelector("article a[href*='/p/']")).GetAttribute("href")!;
         owner.Screen(390, 844);
         owner.Driver.Navigate().GoToUrl(page);
-        Shot(owner, "client-page-phone", "For you to do now");
+        Shot(owner, "client-page-phone", "Which gulls?");
         owner.Screen(1280, 800);
         owner.Go("/today");
         Contract(owner);
@@ -99,7 +99,9 @@ public sealed class Shots
         owner.PressWith("Tidewater reading nook");
         owner.See("dates for Tidewater reading nook");
         owner.PressWith("3 weeks before the opening day");
-        Shot(owner, "routine", "Move it up");
+        owner.See("Move it up");
+        // the dates come a moment after the steps
+        Shot(owner, "routine", "Thu 3 Jun, 09:00");
     }
 
     /// <summary>The first page of a sealed contract, drawn by poppler.</summary>

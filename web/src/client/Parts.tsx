@@ -52,47 +52,40 @@ export function Parts({ page, link, reload, files }: PartProps) {
 				{page.parts.whole && page.parts.whole.phases.length > 0 && (
 					<Phases phases={page.parts.whole.phases} />
 				)}
-				{page.parts.tasks && (
-					<Later>
+				<Later>
+					{page.parts.tasks && (
 						<TasksPart page={page} link={link} reload={reload} files={reads} />
-					</Later>
-				)}
-				{page.parts.runSheet && (
-					<Later>
+					)}
+					{page.parts.runSheet && (
 						<RunSheetPart
 							page={page}
 							link={link}
 							reload={reload}
 							files={reads}
 						/>
-					</Later>
-				)}
-				{listParts(page).map((one) => (
-					<Later key={one.part}>
+					)}
+					{listParts(page).map((one) => (
 						<ListsPart
+							key={one.part}
 							{...one}
 							page={page}
 							link={link}
 							reload={reload}
 							files={files}
 						/>
-					</Later>
-				))}
-				{page.parts.drafts && (
-					<Later>
+					))}
+					{page.parts.drafts && (
 						<Rounds page={page} link={link} reload={reload} files={reads} />
-					</Later>
-				)}
-				{page.parts.files && (
-					<Later>
+					)}
+					{page.parts.files && (
 						<DeliveredFiles
 							page={page}
 							link={link}
 							reload={reload}
 							files={files}
 						/>
-					</Later>
-				)}
+					)}
+				</Later>
 			</div>
 			<div className="grid content-start gap-8">
 				<Papers page={page} link={link} />
