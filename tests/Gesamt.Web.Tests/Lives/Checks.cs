@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Gesamt.Core.Facts;
 
 namespace Gesamt.Web.Tests.Lives;
 
@@ -82,6 +83,7 @@ public sealed class Checks(Life life)
         Counts(raw);
         await BankAsync();
         await SpentAsync();
+        await CountedAsync();
         Letters(raw);
         await PagesAsync(raw, last ? [.. raw.Projects.Select(p => p.Id)] : touched, last || round % 10 == 0);
     }
@@ -171,6 +173,34 @@ public sealed class Checks(Life life)
         );
         if (wrong.Count > 0)
             Fail($"Lines of the bank are booked with other sums than theirs: {string.Join(", ", wrong)}");
+    }
+
+    /// <summary>How long inquiries took is counted of every inquiry, and of nothing else.</summary>
+    private async Task CountedAsync()
+    {
+        var astray = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Stays.Join(
+                        db.Projects.IgnoreQueryFilters(),
+                        stay => stay.ProjectId,
+                        project => project.Id,
+                        (stay, project) =>
+                            new
+                            {
+                                project.Id,
+                                stay.BeganAt,
+                                Came = project.Rehearsal || project.Standing.Ended == EndReason.NotAnInquiry
+                                    ? null
+                                    : project.Standing.BeganAt,
+                            }
+                    )
+                    .Where(one => one.BeganAt != one.Came)
+                    .Select(one => one.Id)
+                    .ToListAsync()
+        );
+        if (astray.Count > 0)
+            Fail($"The stays of project {astray[0].Value} are counted by another day than it came");
     }
 
     /// <summary>Kept hours and costs stand on one invoice at most that asks for anything, by the papers themselves.</summary>
