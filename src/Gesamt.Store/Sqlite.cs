@@ -36,9 +36,9 @@ public static class Sqlite
     public static async Task MigrateAsync(GesamtDb db, CancellationToken stop = default)
     {
         // the tools of migrations build the whole model once more: they are called for only where there is something to do
-        var last = await LastMigrationAsync(db, stop);
-        if (string.CompareOrdinal(last, Migrations().Max(StringComparer.Ordinal)) >= 0)
+        if (await IsNewestAsync(db, stop))
             return;
+        var last = await LastMigrationAsync(db, stop);
         if (last is not null)
         {
             await db.Database.ExecuteSqlRawAsync(
@@ -49,6 +49,10 @@ public static class Sqlite
         }
         await db.Database.MigrateAsync(stop);
     }
+
+    /// <summary>Whether a file has this program's schema.</summary>
+    public static async Task<bool> IsNewestAsync(GesamtDb db, CancellationToken stop = default) =>
+        string.CompareOrdinal(await LastMigrationAsync(db, stop), Migrations().Max(StringComparer.Ordinal)) >= 0;
 
     // counted up where something is derived otherwise, or more of it is found, without a migration
     private const int Edition = 1;

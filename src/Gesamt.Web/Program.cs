@@ -3,6 +3,7 @@ using Gesamt.Store;
 using Gesamt.Store.Files;
 using Gesamt.Web;
 using Gesamt.Web.Access;
+using Gesamt.Web.Archives;
 using Gesamt.Web.Banking;
 using Gesamt.Web.Books;
 using Gesamt.Web.Briefs;
@@ -55,7 +56,7 @@ var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name =
 if (describing)
     settings = new() { Data = Directory.CreateTempSubdirectory("gesamt-describe").FullName, Mode = RunMode.Demo };
 Private.FromHereOn();
-if (await Commands.RunAsync(args, settings) is { } exit)
+if (await Commands.BeforeAsync(args, settings) is { } exit)
     return exit;
 Directory.CreateDirectory(settings.Data);
 Private.Shut(settings.Data);
@@ -155,7 +156,11 @@ services.AddLimits(
     (ApiKeys.RateLimit, settings.OpenCallsPerMinute)
 );
 
+services.AddSingleton<Archiving>();
+
 var app = builder.Build();
+if (await Commands.WithServicesAsync(args, app.Services) is { } done)
+    return done;
 app.UseForwardedHeaders();
 app.UseHeaders(settings);
 app.UseExceptionHandler();
@@ -222,6 +227,7 @@ api.MapSearch();
 api.MapTemplates();
 api.MapStudio();
 api.MapBackups();
+api.MapArchive();
 api.MapTypedIn();
 api.MapTray();
 api.MapPeople();

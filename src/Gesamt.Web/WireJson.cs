@@ -1,6 +1,7 @@
 using System.Text.Json.Serialization;
 using Gesamt.Web.Access;
 using Gesamt.Web.Accounts;
+using Gesamt.Web.Archives;
 using Gesamt.Web.Banking;
 using Gesamt.Web.Books;
 using Gesamt.Web.Briefs;
@@ -312,6 +313,8 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(ChosenSetDto))]
 [JsonSerializable(typeof(LetterMadeDto))]
 [JsonSerializable(typeof(BackupsDto))]
+[JsonSerializable(typeof(ArchiveDto))]
+[JsonSerializable(typeof(MakeArchiveDto))]
 [JsonSerializable(typeof(PlaceDto))]
 [JsonSerializable(typeof(SaveRoutineDto))]
 [JsonSerializable(typeof(SaveServicesDto))]

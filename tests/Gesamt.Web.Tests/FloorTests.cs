@@ -73,6 +73,7 @@ public sealed partial class FloorTests(ITestOutputHelper output)
         "Studios",
         "SignIn",
         "Upkeep",
+        "Archives",
         "SettingUp",
         "Registers",
         "Books",

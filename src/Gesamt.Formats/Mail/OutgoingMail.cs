@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using System.Net;
+using System.Security.Cryptography;
+using System.Text;
 using System.Text.RegularExpressions;
 using Gesamt.Core.Texts;
 using MimeKit;
@@ -57,7 +59,17 @@ public static partial class OutgoingMail
         if (letter.Invitation is { } invitation)
             body.Add(Calendar(invitation));
         message.Body = letter.Files.IsDefaultOrEmpty ? body : WithFiles(body, letter.Files);
+        Part(message.Body, letter.MessageId);
         return Bytes(message);
+    }
+
+    /// <summary>Boundaries that follow from the message's own name, so that the same letter is the same bytes each time. “=_” stands in no part: neither quoted-printable nor base64 can hold it (RFC 2045, 6.7).</summary>
+    private static void Part(MimeEntity body, string messageId)
+    {
+        var name = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(messageId)))[..24];
+        var at = 0;
+        for (var part = body as Multipart; part is not null; part = part.OfType<Multipart>().FirstOrDefault())
+            part.Boundary = $"=_{at++}_{name}";
     }
 
     private static Multipart WithFiles(MimeEntity body, ImmutableArray<MailFile> files)

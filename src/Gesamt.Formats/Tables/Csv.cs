@@ -10,18 +10,7 @@ public static partial class Csv
     public static byte[] Write(IReadOnlyList<string> heading, IEnumerable<IReadOnlyList<string>> rows)
     {
         using var memory = new MemoryStream();
-        using (
-            var csv = CsvWriter.Create(
-                memory,
-                new CsvWriterOptions
-                {
-                    NewLine = "\r\n",
-                    WriteByteOrderMark = true,
-                    HasHeader = false,
-                },
-                true
-            )
-        )
+        using (var csv = To(memory))
         {
             csv.WriteRecord([.. heading.Select(Harmless)]);
             foreach (var row in rows)
@@ -29,6 +18,31 @@ public static partial class Csv
         }
         return memory.ToArray();
     }
+
+    /// <summary>The same for a table that is too long to be held, row by row.</summary>
+    public static async Task WriteAsync(
+        Stream to,
+        IReadOnlyList<string> heading,
+        IAsyncEnumerable<IReadOnlyList<string>> rows
+    )
+    {
+        using var csv = To(to);
+        csv.WriteRecord([.. heading.Select(Harmless)]);
+        await foreach (var row in rows)
+            csv.WriteRecord([.. row.Select(Harmless)]);
+    }
+
+    private static CsvWriter To(Stream stream) =>
+        CsvWriter.Create(
+            stream,
+            new CsvWriterOptions
+            {
+                NewLine = "\r\n",
+                WriteByteOrderMark = true,
+                HasHeader = false,
+            },
+            true
+        );
 
     /// <summary>What a table program would take for a formula stands behind an apostrophe; a number and a phone number with their sign do not.</summary>
     private static string Harmless(string cell) =>

@@ -218,7 +218,7 @@ public static class Backup
     }
 
     /// <summary>SQLite's own online backup: a sound copy of one instant, however much is written meanwhile.</summary>
-    private static void Copy(string from, string to)
+    public static void Copy(string from, string to)
     {
         using var source = new SqliteConnection($"Data Source={from};Mode=ReadOnly;Pooling=False");
         using var target = new SqliteConnection($"Data Source={to};Pooling=False");

@@ -8,6 +8,8 @@ public sealed class BankFileRow
 {
     public int Id { get; set; }
     public required string Name { get; set; }
+
+    [NamesFile(nameof(Name))]
     public required string Hash { get; set; }
     public Instant At { get; set; }
 
@@ -26,6 +28,7 @@ public sealed class BankColumnsRow
     public required string Account { get; set; }
 
     /// <summary>What each column is, as JSON.</summary>
+    [HoldsJson]
     public required string Columns { get; set; }
 }
 

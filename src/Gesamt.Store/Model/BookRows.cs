@@ -16,6 +16,7 @@ public sealed class AccountRow
     public string Iban { get; set; } = "";
 
     /// <summary>Means of payment that arrive here, as JSON.</summary>
+    [HoldsJson]
     public string Takes { get; set; } = "[]";
 
     /// <summary>Its books begin with this day, at its beginning with this balance.</summary>
@@ -97,6 +98,7 @@ public sealed class ClosedYearRow
     public Instant At { get; set; }
 
     /// <summary>What its entries came to by currency when it was closed, as JSON.</summary>
+    [HoldsJson]
     public required string Control { get; set; }
 }
 

@@ -18,12 +18,15 @@ public sealed class SlipRow
 }
 
 /// <summary>A file a visitor has handed in with a form that is not sent yet.</summary>
+[StaysHere]
 public sealed class UploadRow
 {
     public int Id { get; set; }
     public required string PublicId { get; set; }
     public int FormId { get; set; }
     public required string Name { get; set; }
+
+    [NamesFile(nameof(Name))]
     public required string Hash { get; set; }
     public long Size { get; set; }
     public required string Type { get; set; }
@@ -80,16 +83,20 @@ public sealed class ImportRow
 {
     public int Id { get; set; }
     public required string Name { get; set; }
+
+    [NamesFile(nameof(Name))]
     public required string Hash { get; set; }
     public ImportState State { get; set; }
 
     /// <summary>Which column is what, and how dates and numbers are written, as JSON.</summary>
+    [HoldsJson]
     public string Matching { get; set; } = "{}";
     public int Total { get; set; }
     public int Read { get; set; }
     public int Made { get; set; }
 
     /// <summary>Rows that were not taken over, with what is wrong, as JSON.</summary>
+    [HoldsJson]
     public string Errors { get; set; } = "[]";
     public Instant At { get; set; }
     public string? Problem { get; set; }

@@ -21,6 +21,8 @@ public sealed class FileRow
 
     /// <summary>A word on its use, for final files.</summary>
     public string Use { get; set; } = "";
+
+    [NamesFile(nameof(Name))]
     public required string Hash { get; set; }
     public long Size { get; set; }
 
@@ -41,6 +43,7 @@ public sealed class ReviewRow
     public string Words { get; set; } = "";
 
     /// <summary>Numbers of the files put up, as JSON.</summary>
+    [HoldsJson]
     public required string Files { get; set; }
 
     /// <summary>Who returned or approved it.</summary>

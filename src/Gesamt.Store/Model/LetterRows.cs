@@ -46,6 +46,7 @@ public sealed class LetterRow
     public string? InReplyTo { get; set; }
 
     /// <summary>SHA-256 of the message as it came in, byte for byte.</summary>
+    [NamesFile]
     public string? Original { get; set; }
 
     /// <summary>It has a part in HTML, which can be shown beside its text.</summary>
@@ -86,6 +87,8 @@ public sealed class LetterFileRow
     public int Id { get; set; }
     public LetterId LetterId { get; set; }
     public required string Name { get; set; }
+
+    [NamesFile(nameof(Name))]
     public required string Hash { get; set; }
     public long Size { get; set; }
     public required string Type { get; set; }
@@ -101,11 +104,14 @@ public sealed class MailAccountRow
     public string SmtpUser { get; set; } = "";
 
     /// <summary>Protected by the keys beside the database; never leaves the server.</summary>
+    [StaysHere]
     public string SmtpPassword { get; set; } = "";
     public string ImapHost { get; set; } = "";
     public int ImapPort { get; set; }
     public MailSecurity ImapSecurity { get; set; }
     public string ImapUser { get; set; } = "";
+
+    [StaysHere]
     public string ImapPassword { get; set; } = "";
     public int Edition { get; set; }
 

@@ -22,6 +22,7 @@ public sealed class ListRow
     public ListReader Reader { get; set; }
 
     /// <summary>Its columns as JSON; none on boards and notes.</summary>
+    [HoldsJson]
     public string Columns { get; set; } = "[]";
 
     /// <summary>A board that was put to the client to be approved: they change nothing any more.</summary>
@@ -45,6 +46,7 @@ public sealed class EntryRow
     public int Place { get; set; }
 
     /// <summary>What its cells hold, as JSON by the keys of their columns.</summary>
+    [HoldsJson]
     public string Cells { get; set; } = "{}";
     public bool Struck { get; set; }
     public bool Removed { get; set; }
@@ -56,6 +58,7 @@ public sealed class EntryRow
     public int Edition { get; set; }
 
     /// <summary>SHA-256 of its picture.</summary>
+    [NamesFile(nameof(FileName))]
     public string? Hash { get; set; }
 
     /// <summary>The file's name.</summary>
@@ -82,9 +85,11 @@ public sealed class ListChangeRow
     public Instant At { get; set; }
 
     /// <summary>The entry before, as JSON; null where they added it.</summary>
+    [HoldsJson]
     public string? Before { get; set; }
 
     /// <summary>The entry as they left it, as JSON: undone only while it still stands so.</summary>
+    [HoldsJson]
     public required string After { get; set; }
     public Instant? SeenAt { get; set; }
     public Instant? UndoneAt { get; set; }

@@ -75,6 +75,8 @@ public sealed class MeetingRow
     public string? Room { get; set; }
     public string? Passcode { get; set; }
     public string Agenda { get; set; } = "";
+
+    [HoldsJson]
     public string Answers { get; set; } = "[]";
 
     /// <summary>The owner's alone.</summary>

@@ -10,10 +10,13 @@ public sealed class OfferDraftRow
 {
     public int Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
+    [HoldsJson]
     public required string Offer { get; set; }
     public required string Contract { get; set; }
 
     /// <summary>Who signs in which order, how, and what, as JSON; null for the client alone, as the kind says.</summary>
+    [HoldsJson]
     public string? Signing { get; set; }
 
     /// <summary>The agreed version it changes; null for a proposal.</summary>
@@ -28,6 +31,8 @@ public sealed class OfferTemplateRow
     public int Id { get; set; }
     public KindId KindId { get; set; }
     public required string Name { get; set; }
+
+    [HoldsJson]
     public required string Offer { get; set; }
     public Instant ChangedAt { get; set; }
 }
@@ -36,6 +41,8 @@ public sealed class OfferTemplateRow
 public sealed class PaperFileRow
 {
     public int Id { get; set; }
+
+    [NamesFile(nameof(Name))]
     public required string Hash { get; set; }
     public required string Name { get; set; }
     public required string Type { get; set; }
@@ -71,6 +78,8 @@ public sealed class VersionRow
     public ProjectId ProjectId { get; set; }
     public PaperSort Sort { get; set; }
     public int Number { get; set; }
+
+    [HoldsJson]
     public required byte[] Canonical { get; set; }
     public required string Hash { get; set; }
     public Instant At { get; set; }
@@ -100,6 +109,7 @@ public sealed class SignatureRow
 }
 
 /// <summary>A code that goes to somebody's mail address for a signature. It is not kept: it is worked out from this row with a key that lies outside the database.</summary>
+[StaysHere]
 public sealed class SignCodeRow
 {
     public int Id { get; set; }
@@ -120,10 +130,12 @@ public sealed class RateSheetRow
     public ProjectId ProjectId { get; set; }
 
     /// <summary>Its services as they were sent, as JSON.</summary>
+    [HoldsJson]
     public required string Services { get; set; }
     public Instant At { get; set; }
 
     /// <summary>Places of the services that were ticked, as JSON; null while it was not answered.</summary>
+    [HoldsJson]
     public string? Ticked { get; set; }
     public Instant? AnsweredAt { get; set; }
 }
@@ -140,9 +152,12 @@ public sealed class PaperRow
 
     /// <summary>The invoice or credit note it is.</summary>
     public InvoiceId? InvoiceId { get; set; }
+
+    [NamesFile]
     public required string Hash { get; set; }
 
     /// <summary>SHA-256 of the same invoice in UBL; null where there is none.</summary>
+    [NamesFile]
     public string? Data { get; set; }
     public Instant At { get; set; }
 
@@ -188,6 +203,7 @@ public sealed class InvoiceRow
     public required string Currency { get; set; }
 
     /// <summary>Its own copy of names, lines and sums.</summary>
+    [HoldsJson]
     public required string Snapshot { get; set; }
 
     /// <summary>Which instalment of the chosen proposal it bills; once each, unless it was credited at an end that was taken back.</summary>
@@ -209,10 +225,14 @@ public sealed class InvoiceRow
     public int? Occurrence { get; set; }
 
     /// <summary>Derived from the facts, so that sums need not read them.</summary>
+    [Derived]
     public long OwedMinor { get; set; }
 
     /// <summary>How often the client was reminded of it after its day, and when last; derived likewise.</summary>
+    [Derived]
     public int Reminded { get; set; }
+
+    [Derived]
     public Instant? RemindedAt { get; set; }
 }
 
@@ -232,6 +252,8 @@ public sealed class BillDraftRow
 {
     public int Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
+    [HoldsJson]
     public required string Bill { get; set; }
 
     /// <summary>The late invoice whose interest it asks for.</summary>
@@ -342,6 +364,7 @@ public sealed class RecurringRow
     public ProjectId ProjectId { get; set; }
 
     /// <summary>As it is written each time.</summary>
+    [HoldsJson]
     public required string Bill { get; set; }
     public Every Every { get; set; }
     public LocalDate First { get; set; }

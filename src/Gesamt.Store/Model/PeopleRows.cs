@@ -35,6 +35,7 @@ public sealed class PersonRow
     }
 
     /// <summary>The name without accents, case and the order of its words, by which likeness is looked for.</summary>
+    [Derived]
     public string PlainName { get; private set; } = "";
 
     /// <summary>Sets the plain name again; rows of an older Gesamt have none.</summary>
@@ -68,6 +69,7 @@ public sealed class PersonRow
     public string Notes { get; set; } = "";
 
     /// <summary>SHA-256 of a picture or logo.</summary>
+    [NamesFile]
     public string? Picture { get; set; }
     public int Edition { get; set; }
 
@@ -102,6 +104,7 @@ public sealed class JoinRow
     public PersonId ToId { get; set; }
 
     /// <summary>What changed hands and what was filled in, as JSON, so that it can be undone.</summary>
+    [HoldsJson]
     public string Moved { get; set; } = "{}";
     public Instant At { get; set; }
     public Instant? UndoneAt { get; set; }

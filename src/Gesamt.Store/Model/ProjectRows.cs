@@ -51,6 +51,7 @@ public sealed class ProjectRow
     /// <summary>A rehearsal's letters go to the owner's own address.</summary>
     public bool ToOwner { get; set; }
 
+    [Derived]
     public StandingColumns Standing { get; set; } = new();
 
     /// <summary>Who gets the letters of this project: somebody with that part and an address, else the client. To be asked of a row with its people.</summary>
@@ -66,6 +67,7 @@ public sealed class ProjectRow
 /// <summary>The kind's rules as they were when the project began, in a table beside the projects: they are twice as long as all the rest of a row, and who goes through all projects hardly ever asks for them.</summary>
 public sealed class PinnedRules
 {
+    [HoldsJson]
     public required string Rules { get; set; }
 }
 
@@ -158,6 +160,8 @@ public sealed class FactRow
     public Actor By { get; set; }
     public required string Kind { get; set; }
     public int Version { get; set; }
+
+    [HoldsJson]
     public required string Payload { get; set; }
 }
 
@@ -167,6 +171,8 @@ public sealed class AnswersRow
     public AnswersId Id { get; set; }
     public ProjectId ProjectId { get; set; }
     public required string Form { get; set; }
+
+    [HoldsJson]
     public required string Items { get; set; }
     public Instant At { get; set; }
 }
@@ -197,6 +203,7 @@ public sealed class NoteRow
     public ReviewId? ReviewId { get; set; }
 
     /// <summary>Where in a draft it points, as JSON; null for the round as a whole.</summary>
+    [HoldsJson]
     public string? Pin { get; set; }
 }
 
@@ -249,6 +256,7 @@ public sealed class RunSheetRow
     public int Earlier { get; set; }
 
     /// <summary>Its items as JSON, each at its distance to the main day.</summary>
+    [HoldsJson]
     public required string Items { get; set; }
     public int Edition { get; set; }
 }
@@ -295,6 +303,7 @@ public sealed class TaskRow
     public string Finished { get; set; } = "";
 
     /// <summary>Its parts in their order, as JSON.</summary>
+    [HoldsJson]
     public string Steps { get; set; } = "[]";
 
     /// <summary>By which the client's page knows a task of theirs; null for one of the owner's.</summary>
@@ -320,6 +329,7 @@ public sealed class ChecklistRow
     public int FormId { get; set; }
 
     /// <summary>By the key of each question, as JSON.</summary>
+    [HoldsJson]
     public required string Given { get; set; }
     public int Edition { get; set; }
     public Instant At { get; set; }
@@ -336,16 +346,22 @@ public sealed class RunRow
 
     /// <summary>The routine's key; of one begun anew, with a number behind a #.</summary>
     public required string Key { get; set; }
+
+    [HoldsJson]
     public required string Routine { get; set; }
 
     /// <summary>It is offered and waits for the owner's word.</summary>
     public bool Offered { get; set; }
 
     /// <summary>Derived like its steps; null while it has not begun.</summary>
+    [Derived]
     public RunState? State { get; set; }
 
     /// <summary>When it began, and when its last step acted or was stopped; derived likewise.</summary>
+    [Derived]
     public Instant? BeganAt { get; set; }
+
+    [Derived]
     public Instant? OverAt { get; set; }
 }
 
@@ -355,10 +371,13 @@ public sealed class FormDraftRow
     public int Id { get; set; }
     public ProjectId ProjectId { get; set; }
     public int FormId { get; set; }
+
+    [HoldsJson]
     public required string Given { get; set; }
 }
 
 /// <summary>A planned step, derived from facts and replaced in the transaction that changes it.</summary>
+[Derived]
 public sealed class PlannedStepRow
 {
     public int Id { get; set; }
@@ -374,6 +393,7 @@ public sealed class PlannedStepRow
 }
 
 /// <summary>The first answer to a write, kept under the key its sender made, so that a double send returns it again.</summary>
+[StaysHere]
 public sealed class RequestRow
 {
     public required string Key { get; set; }

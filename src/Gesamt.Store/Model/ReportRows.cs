@@ -5,6 +5,7 @@ using NodaTime;
 namespace Gesamt.Store.Model;
 
 /// <summary>The first stay of a project at a gate; derived from facts and replaced in the transaction that changes it.</summary>
+[Derived]
 public sealed class StayRow
 {
     public int Id { get; set; }
@@ -32,6 +33,7 @@ public sealed class GoalRow
     public required string Title { get; set; }
 
     /// <summary>What it is measured by, as JSON.</summary>
+    [HoldsJson]
     public required string Measures { get; set; }
     public bool Removed { get; set; }
 }

@@ -60,6 +60,7 @@ public sealed class CostRow
     public InvoiceId? InvoiceId { get; set; }
 
     /// <summary>SHA-256 of its receipt.</summary>
+    [NamesFile(nameof(ReceiptName))]
     public string? ReceiptHash { get; set; }
     public string? ReceiptName { get; set; }
     public string? ReceiptType { get; set; }
@@ -90,6 +91,7 @@ public sealed class QuoteRow
     public LocalDate? ValidUntil { get; set; }
 
     /// <summary>SHA-256 of its file.</summary>
+    [NamesFile(nameof(FileName))]
     public string? FileHash { get; set; }
     public string? FileName { get; set; }
     public string? FileType { get; set; }

@@ -33,9 +33,11 @@ public sealed class StudioRow
     public string ExemptReason { get; set; } = "";
 
     /// <summary>What is asked for late payment, as JSON; null for nothing.</summary>
+    [HoldsJson]
     public string? LateTerms { get; set; }
 
     /// <summary>Reference rates of half-years, as JSON.</summary>
+    [HoldsJson]
     public string ReferenceRates { get; set; } = "[]";
 
     /// <summary>The bank as it stands on papers, and its BIC (ISO 9362).</summary>
@@ -72,37 +74,51 @@ public sealed class StudioRow
     public bool TaxAsReceived { get; set; }
 
     /// <summary>How likely projects of a stage are to be booked where the owner says so, as JSON.</summary>
+    [HoldsJson]
     public string Chances { get; set; } = "[]";
 
     /// <summary>Whether hours are kept at all; while they are not, no hourly figure appears anywhere.</summary>
     public bool HoursOff { get; set; }
 
     /// <summary>Which first steps of a new studio are still open, as JSON; null once none is.</summary>
+    [HoldsJson]
     public string? FirstSteps { get; set; }
     public string Signature { get; set; } = "";
     public LocalTime SendFrom { get; set; }
     public LocalTime SendUntil { get; set; }
+
+    [HoldsJson]
     public string DaysOff { get; set; } = "[]";
 
     /// <summary>Spans of the week in which meetings can be, as JSON.</summary>
+    [HoldsJson]
     public string OpenHours { get; set; } = "[]";
 
     /// <summary>SHA-256 of the logo that clients see.</summary>
+    [NamesFile]
     public string? Logo { get; set; }
 
     /// <summary>The secret part of the feed's address.</summary>
+    [StaysHere]
     public string? FeedKey { get; set; }
     public int Edition { get; set; }
+
+    [StaysHere]
     public string? PasswordHash { get; set; }
+
+    [StaysHere]
     public string SecurityStamp { get; set; } = "";
 
     /// <summary>The secret of one-time codes (RFC 6238), protected by the keys beside the database; null while they are off.</summary>
+    [StaysHere]
     public string? CodeSecret { get; set; }
 
     /// <summary>The time step of the code used last: each opens once (RFC 6238, 5.2).</summary>
+    [StaysHere]
     public long CodeStep { get; set; }
 
     /// <summary>Hashes of recovery codes not used yet, one a line.</summary>
+    [StaysHere]
     public string RecoveryCodes { get; set; } = "";
     public Instant? LookedAt { get; set; }
 
@@ -118,6 +134,8 @@ public sealed class KindRow
     public KindId Id { get; set; }
     public required string Key { get; set; }
     public required string Name { get; set; }
+
+    [HoldsJson]
     public required string Rules { get; set; }
     public int Position { get; set; }
     public bool Removed { get; set; }
@@ -146,6 +164,8 @@ public sealed class FormRow
     public string EarlierSlugs { get; set; } = "";
     public required string Title { get; set; }
     public required string Intro { get; set; }
+
+    [HoldsJson]
     public required string Fields { get; set; }
 
     /// <summary>Said after sending; empty for the usual words.</summary>
@@ -187,6 +207,7 @@ public sealed class ServiceRow
     public string? Picture { get; set; }
 
     /// <summary>Other prices from a quantity on, as JSON; null for none.</summary>
+    [HoldsJson]
     public string? Steps { get; set; }
 
     /// <summary>Hours that one of it is expected to take; the owner's own.</summary>
@@ -226,6 +247,8 @@ public sealed class TemplateFileRow
     public int Id { get; set; }
     public int TemplateId { get; set; }
     public required string Name { get; set; }
+
+    [NamesFile(nameof(Name))]
     public required string Hash { get; set; }
     public long Size { get; set; }
     public required string Type { get; set; }
@@ -254,6 +277,8 @@ public sealed class RoutineRow
     public int Id { get; set; }
     public KindId KindId { get; set; }
     public required string Key { get; set; }
+
+    [HoldsJson]
     public required string Routine { get; set; }
 
     /// <summary>Turned off by the owner: it begins nowhere.</summary>
@@ -274,6 +299,7 @@ public sealed class RunSheetTemplateRow
     public required string Name { get; set; }
 
     /// <summary>As JSON, each at its distance to the main day.</summary>
+    [HoldsJson]
     public required string Items { get; set; }
     public bool Removed { get; set; }
     public int Edition { get; set; }
@@ -285,6 +311,8 @@ public sealed class TaskListRow
     public int Id { get; set; }
     public required string Key { get; set; }
     public string Name { get; set; } = "";
+
+    [HoldsJson]
     public required string Items { get; set; }
     public bool Removed { get; set; }
     public int Edition { get; set; }
@@ -296,9 +324,12 @@ public sealed class HookRow
     public int Id { get; set; }
     public required string Name { get; set; }
     public required string Address { get; set; }
+
+    [StaysHere]
     public required string Secret { get; set; }
 
     /// <summary>The kinds of facts it is told of, as JSON; a routine's step may call it besides.</summary>
+    [HoldsJson]
     public string Events { get; set; } = "[]";
 
     /// <summary>May lie in the studio's own network.</summary>
@@ -331,6 +362,7 @@ public sealed class HookCallRow
 }
 
 /// <summary>A key for programs of the owner's choosing; only its SHA-256 is kept.</summary>
+[StaysHere]
 public sealed class ApiKeyRow
 {
     public int Id { get; set; }

@@ -3,6 +3,7 @@ using NodaTime;
 namespace Gesamt.Store.Model;
 
 /// <summary>How the house keeps itself: its nightly backup, its look over kept files, its keys.</summary>
+[StaysHere]
 public sealed class UpkeepRow
 {
     public int Id { get; set; } = 1;
@@ -28,6 +29,7 @@ public sealed class UpkeepRow
 }
 
 /// <summary>A browser the owner signed in with.</summary>
+[StaysHere]
 public sealed class SessionRow
 {
     public int Id { get; set; }

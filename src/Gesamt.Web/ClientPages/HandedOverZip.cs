@@ -2,6 +2,7 @@ using System.IO.Compression;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Work;
+using Gesamt.Formats.Files;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -38,7 +39,8 @@ internal static class HandedOverZip
 
     private static async Task WriteAsync(ZipArchive zip, FileVault vault, List<FileRow> rows)
     {
-        var named = Named(rows);
+        var names = new EntryNames(Uses);
+        var named = rows.Select(row => (Name: names.Take(row.Name), Row: row)).ToList();
         foreach (var (name, row) in named)
         {
             await using var entry = zip.CreateEntry(name, CompressionLevel.Fastest).Open();
@@ -50,21 +52,5 @@ internal static class HandedOverZip
             return;
         await using var words = new StreamWriter(zip.CreateEntry(Uses, CompressionLevel.Fastest).Open());
         await words.WriteAsync(string.Join("\r\n", uses));
-    }
-
-    /// <summary>Two files of one name stand beside each other: “wall.png”, “wall (2).png”.</summary>
-    private static List<(string Name, FileRow Row)> Named(IEnumerable<FileRow> rows)
-    {
-        var taken = new HashSet<string>([Uses], StringComparer.OrdinalIgnoreCase);
-        return
-        [
-            .. rows.Select(row =>
-            {
-                var (name, number) = (row.Name, 1);
-                while (!taken.Add(name))
-                    name = $"{Path.GetFileNameWithoutExtension(row.Name)} ({++number}){Path.GetExtension(row.Name)}";
-                return (name, row);
-            }),
-        ];
     }
 }

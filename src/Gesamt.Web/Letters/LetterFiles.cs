@@ -52,7 +52,7 @@ public static class LetterFiles
         );
 
     /// <summary>What came in, byte for byte; else the letter as a message of its own. Whose link it carried is not in it: a file that is passed on must open nothing.</summary>
-    private static StoredMessage MessageOf(Desk desk, LetterRow letter) =>
+    internal static StoredMessage MessageOf(Desk desk, LetterRow letter) =>
         new(
             letter.FromMail,
             letter.At,

@@ -130,6 +130,7 @@ public static class PeopleList
                     .Db.People.AsNoTracking()
                     .Where(p => p.MergedInto == null && p.RemovedAt == null && (only == null || p.Id == only))
                     .OrderBy(p => p.Name)
+                    .ThenBy(p => p.Id)
                     .ToListAsync()
             ).Select(p => new Card(p.Name, p.Organisation, p.Mail, p.Phone, p.Address, p.Profile, null)
             {

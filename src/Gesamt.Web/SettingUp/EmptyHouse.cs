@@ -7,7 +7,7 @@ using Gesamt.Web.SignIn;
 namespace Gesamt.Web.SettingUp;
 
 /// <summary>A house nobody owns yet: it serves its first page until a studio is set up or brought back, and then gives way to the program itself.</summary>
-public sealed class EmptyHouse(IHostApplicationLifetime life)
+public sealed class EmptyHouse(IHostApplicationLifetime life) : IDisposable
 {
     private readonly SemaphoreSlim one = new(1, 1);
 
@@ -16,6 +16,23 @@ public sealed class EmptyHouse(IHostApplicationLifetime life)
 
     /// <summary>Whether a studio stands now.</summary>
     public bool IsFilled { get; private set; }
+
+    /// <summary>An archive that was looked over and waits for a password: where it lies, and whose it is.</summary>
+    public (string File, string Studio)? Waiting { get; private set; }
+
+    /// <summary>Keeps an archive until its password is chosen, in place of an earlier one.</summary>
+    public void Keep(string file, string studio)
+    {
+        Dispose();
+        Waiting = (file, studio);
+    }
+
+    public void Dispose()
+    {
+        if (Waiting is { } waiting)
+            File.Delete(waiting.File);
+        Waiting = null;
+    }
 
     /// <summary>Serves the first page.</summary>
     /// <returns>Whether there is a studio now; false when the program was told to stop before.</returns>

@@ -1,6 +1,7 @@
 using Gesamt.Core.People;
 using Gesamt.Core.Texts;
 using Gesamt.Store;
+using Gesamt.Store.Archives;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Search;
@@ -91,6 +92,33 @@ public static class FirstStart
         File.Move(database, settings.Database);
         Directory.Delete(aside, recursive: true);
     }
+
+    /// <summary>Takes an archive in. It holds no password: the studio gets this one.</summary>
+    /// <exception cref="InvalidException">The password does not hold.</exception>
+    /// <exception cref="InvalidDataException">The archive is not sound.</exception>
+    /// <exception cref="IOException">There is something in the studio's folder already.</exception>
+    public static Task TakeInAsync(
+        Settings settings,
+        IPasswordHasher<StudioRow> hasher,
+        string archive,
+        string password,
+        CancellationToken stop = default
+    ) =>
+        TakingIn.LayAsync(
+            archive,
+            settings.Data,
+            studio =>
+            {
+                if (
+                    Password.Read(password, [studio.Name, studio.Owner, studio.Mail]) is
+                    { Allowed: false, Words: var words }
+                )
+                    throw new InvalidException(("password", words));
+                studio.SecurityStamp = SignInEndpoints.NewStamp();
+                studio.PasswordHash = hasher.HashPassword(studio, password);
+            },
+            stop
+        );
 
     private static async Task FillAsync(
         string database,

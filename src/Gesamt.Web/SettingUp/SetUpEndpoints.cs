@@ -1,3 +1,4 @@
+using Gesamt.Store.Archives;
 using Gesamt.Store.Backups;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -15,10 +16,24 @@ public sealed record SetUpDto(string Studio, string Name, string Mail, string Pa
 /// <summary>How a password holds.</summary>
 public sealed record PasswordDto(bool Allowed, string Words);
 
+/// <summary>An archive that was read and found whole.</summary>
+/// <param name="Made">The day it was made.</param>
+/// <param name="OpensLinks">Whether links in letters that were sent go on to open.</param>
+/// <param name="LeftBehind">What could not be taken along when it was made.</param>
+public sealed record FoundArchiveDto(string Studio, string Made, bool OpensLinks, IReadOnlyList<string> LeftBehind);
+
+/// <summary>What was brought back.</summary>
+/// <param name="Archive">An archive, which waits for a password; null for a backup, which is back.</param>
+public sealed record BroughtBackDto(FoundArchiveDto? Archive);
+
+/// <param name="Password">Which the studio will have.</param>
+/// <param name="Code">As in <see cref="SetUpDto"/>.</param>
+public sealed record TakeInDto(string Password, string Code = "");
+
 /// <summary>The addresses of a house without a studio: setting one up, or bringing one back.</summary>
 public static class SetUpEndpoints
 {
-    /// <summary>How much a backup may hold that is brought back by the page; a larger one is restored where it lies.</summary>
+    /// <summary>How much a backup or an archive may hold that is brought back by the page; a larger one is restored where it lies.</summary>
     public const long MostBytes = 20L * 1024 * 1024 * 1024;
 
     public static void MapSetUp(this RouteGroupBuilder api)
@@ -53,10 +68,11 @@ public static class SetUpEndpoints
             .WithMetadata(new RequestSizeLimitAttribute(MostBytes))
             .Accepts<byte[]>("application/octet-stream")
             .RequireRateLimiting(SignInEndpoints.RateLimit);
+        api.MapPost("/set-up/archive", TakeInAsync).RequireRateLimiting(SignInEndpoints.RateLimit);
     }
 
-    /// <summary>Brings a backup back: read and checked whole before anything of it is served.</summary>
-    private static async Task<IResult> RestoreAsync(
+    /// <summary>Brings a backup back, or looks an archive over, which waits for the password it goes without.</summary>
+    private static async Task<BroughtBackDto> RestoreAsync(
         [FromQuery] string? code,
         HttpContext http,
         Settings settings,
@@ -65,30 +81,76 @@ public static class SetUpEndpoints
     )
     {
         house.CheckCode(http, code ?? "");
-        var archive = Path.Combine(Path.GetTempPath(), $"gesamt-{Guid.NewGuid():n}.tar.gz");
+        var file = Path.Combine(Path.GetTempPath(), $"gesamt-{Guid.NewGuid():n}");
         try
         {
-            await using (var file = File.Create(archive))
-                await http.Request.Body.CopyToAsync(file, stop);
-            await house.FillAsync(async () =>
-            {
-                try
+            await using (var to = File.Create(file))
+                await http.Request.Body.CopyToAsync(to, stop);
+            return await SaidOfAsync(
+                file,
+                async () =>
                 {
-                    await Backup.RestoreAsync(archive, settings.Data, stop);
+                    if (ArchiveFile.IsOne(file))
+                    {
+                        var found = await TakingIn.LookAsync(file, stop);
+                        house.Keep(file, found.Studio);
+                        return new BroughtBackDto(Found(found));
+                    }
+                    await house.FillAsync(() => Backup.RestoreAsync(file, settings.Data, stop));
+                    return new BroughtBackDto(null);
                 }
-                catch (InvalidDataException e)
-                {
-                    throw new InvalidException(
-                        ("file", e.Message.Replace(archive, "This file", StringComparison.Ordinal))
-                    );
-                }
-            });
+            );
         }
         finally
         {
-            File.Delete(archive);
+            if (house.Waiting?.File != file)
+                File.Delete(file);
         }
+    }
+
+    private static FoundArchiveDto Found(ArchiveList list) =>
+        new(
+            list.Studio,
+            list.Made.ToString("d MMMM yyyy", System.Globalization.CultureInfo.InvariantCulture),
+            list.Entries.Any(entry => entry.Name == TakingIn.LinksKey),
+            [.. list.LeftBehind.Select(left => $"{left.What}. {left.Why}")]
+        );
+
+    /// <summary>Takes the archive in that was looked over.</summary>
+    private static async Task<Microsoft.AspNetCore.Http.HttpResults.NoContent> TakeInAsync(
+        TakeInDto given,
+        HttpContext http,
+        Settings settings,
+        IPasswordHasher<StudioRow> hasher,
+        EmptyHouse house,
+        CancellationToken stop
+    )
+    {
+        house.CheckCode(http, given.Code);
+        var (file, _) =
+            house.Waiting ?? throw new RefusedException("Choose the archive first: none has been read yet.");
+        await SaidOfAsync(
+            file,
+            async () =>
+            {
+                await house.FillAsync(() => FirstStart.TakeInAsync(settings, hasher, file, given.Password, stop));
+                return true;
+            }
+        );
         return TypedResults.NoContent();
+    }
+
+    /// <summary>What is wrong with a file is said of it, and not of where it lies here.</summary>
+    private static async Task<T> SaidOfAsync<T>(string file, Func<Task<T>> act)
+    {
+        try
+        {
+            return await act();
+        }
+        catch (InvalidDataException e)
+        {
+            throw new InvalidException(("file", e.Message.Replace(file, "This file", StringComparison.Ordinal)));
+        }
     }
 
     private static NewOwner OwnerOf(SetUpDto given) =>

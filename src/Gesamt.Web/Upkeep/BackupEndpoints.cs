@@ -61,12 +61,9 @@ public static class BackupEndpoints
                     .Select(one => new KeptBackupDto(
                         one.Name,
                         desk.Precisely(NodaTime.Instant.FromDateTimeUtc(one.At)),
-                        Size(one.Bytes)
+                        FileSize.Words(one.Bytes)
                     )),
             ]
         );
     }
-
-    private static string Size(long bytes) =>
-        bytes < 1024 * 1024 ? $"{Math.Max(1, bytes / 1024)} kB" : $"{bytes / (1024 * 1024)} MB";
 }

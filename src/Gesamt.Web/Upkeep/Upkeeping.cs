@@ -98,35 +98,8 @@ public sealed class Upkeeping(
             log.LogInformation("{Count} files that nothing names were swept", gone);
     }
 
-    private async Task<HashSet<string>> NamedAsync(CancellationToken stop)
-    {
-        HashSet<string> named = [];
-        await InScopeAsync(async desk =>
-        {
-            foreach (
-                var hashes in new[]
-                {
-                    desk.Db.Files.Select(f => f.Hash),
-                    desk.Db.LetterFiles.Select(f => f.Hash),
-                    desk.Db.TemplateFiles.Select(f => f.Hash),
-                    desk.Db.Uploads.Select(u => u.Hash),
-                    desk.Db.Imports.Select(i => i.Hash),
-                    desk.Db.BankFiles.Select(f => f.Hash),
-                    desk.Db.Costs.Where(c => c.ReceiptHash != null).Select(c => c.ReceiptHash!),
-                    desk.Db.Quotes.Where(q => q.FileHash != null).Select(q => q.FileHash!),
-                    desk.Db.Entries.Where(e => e.Hash != null).Select(e => e.Hash!),
-                    desk.Db.Papers.Select(p => p.Hash),
-                    desk.Db.Papers.Where(p => p.Data != null).Select(p => p.Data!),
-                    desk.Db.PaperFiles.Select(f => f.Hash),
-                    desk.Db.Letters.Where(l => l.Original != null).Select(l => l.Original!),
-                    desk.Db.Studio.Where(s => s.Logo != null).Select(s => s.Logo!),
-                    desk.Db.People.Where(p => p.Picture != null).Select(p => p.Picture!),
-                }
-            )
-                named.UnionWith(await hashes.ToListAsync(stop));
-        });
-        return named;
-    }
+    private Task<HashSet<string>> NamedAsync(CancellationToken stop) =>
+        InScopeAsync(desk => NamedFiles.HashesAsync(desk.Db, stop));
 
     /// <summary>Reads a part of the kept files and compares them with their names.</summary>
     private async Task ScrubAsync(CancellationToken stop)

@@ -750,6 +750,79 @@ export interface paths {
                 };
             };
             responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BroughtBackDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/set-up/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeInDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
                 /** @description Bad Request */
                 400: {
                     headers: {
@@ -9323,6 +9396,222 @@ export interface paths {
                     content: {
                         "application/json": components["schemas"]["BackupsDto"];
                     };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ArchiveDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MakeArchiveDto"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ArchiveDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
                 };
                 /** @description Bad Request */
                 400: {
@@ -26980,6 +27269,22 @@ export interface components {
             /** @description Of the words that were put. */
             hash: string;
         };
+        /** @description The archive of the studio. */
+        ArchiveDto: {
+            kept: null | components["schemas"]["KeptArchiveDto"];
+            running: null | components["schemas"]["ArchiveRunDto"];
+            /** @description Why the last one was not made; empty when it was. */
+            problem: string;
+        };
+        /** @description How far one has come. */
+        ArchiveRunDto: {
+            /**
+             * Format: int32
+             * @description 0 to 99; null while it is not known.
+             */
+            percent: null | number;
+            words: string;
+        };
         /** @description Where one can go from here. */
         AroundDto: {
             /** Format: date */
@@ -27523,6 +27828,10 @@ export interface components {
          * @enum {unknown}
          */
         BriefUse: "None" | "Guide" | "Obstacle";
+        /** @description What was brought back. */
+        BroughtBackDto: {
+            archive: null | components["schemas"]["FoundArchiveDto"];
+        };
         /** @description Who or what brought how much. */
         BroughtDto: {
             by: components["schemas"]["ReportBy"];
@@ -28506,6 +28815,16 @@ export interface components {
          * @enum {unknown}
          */
         FormPurpose: "Inquiry" | "Questionnaire" | "Feedback" | "Checklist";
+        /** @description An archive that was read and found whole. */
+        FoundArchiveDto: {
+            studio: string;
+            /** @description The day it was made. */
+            made: string;
+            /** @description Whether links in letters that were sent go on to open. */
+            opensLinks: boolean;
+            /** @description What could not be taken along when it was made. */
+            leftBehind: string[];
+        };
         FoundDto: {
             key: string;
             sort: components["schemas"]["FoundSort"];
@@ -29124,6 +29443,13 @@ export interface components {
              */
             validUntil: null | string;
         };
+        /** @description An archive that can be fetched. */
+        KeptArchiveDto: {
+            name: string;
+            /** @description As a sentence says it. */
+            when: string;
+            size: string;
+        };
         /** @description A backup that is kept. */
         KeptBackupDto: {
             name: string;
@@ -29721,6 +30047,10 @@ export interface components {
             words: null | string;
             /** @description “in 25 days”. */
             distance: null | string;
+        };
+        MakeArchiveDto: {
+            /** @description Takes along what opens clients' links. */
+            withLinks: boolean;
         };
         /** @description Somebody who may be the same. */
         MatchDto: {
@@ -32909,6 +33239,15 @@ export interface components {
             /** @description What is allowed. */
             words: string;
         };
+        TakeInDto: {
+            /** @description Which the studio will have. */
+            password: string;
+            /**
+             * @description As in SetUpDto.
+             * @default
+             */
+            code: string;
+        };
         /** @description Rows that are taken over, their cells as they are written. */
         TakeRowsDto: {
             columns: components["schemas"]["TakenColumnDto"][];
@@ -33506,6 +33845,8 @@ export type AppointmentIdDto = components['schemas']['AppointmentIdDto'];
 export type ApproveBoardDto = components['schemas']['ApproveBoardDto'];
 export type ApproveBriefDto = components['schemas']['ApproveBriefDto'];
 export type ApproveWordsDto = components['schemas']['ApproveWordsDto'];
+export type ArchiveDto = components['schemas']['ArchiveDto'];
+export type ArchiveRunDto = components['schemas']['ArchiveRunDto'];
 export type AroundDto = components['schemas']['AroundDto'];
 export type ArrangePhasesDto = components['schemas']['ArrangePhasesDto'];
 export type ArrangedPhaseDto = components['schemas']['ArrangedPhaseDto'];
@@ -33563,6 +33904,7 @@ export type BriefGroup = components['schemas']['BriefGroup'];
 export type BriefPartDto = components['schemas']['BriefPartDto'];
 export type BriefPartOfDto = components['schemas']['BriefPartOfDto'];
 export type BriefUse = components['schemas']['BriefUse'];
+export type BroughtBackDto = components['schemas']['BroughtBackDto'];
 export type BroughtDto = components['schemas']['BroughtDto'];
 export type BroughtRowDto = components['schemas']['BroughtRowDto'];
 export type BuyerSort = components['schemas']['BuyerSort'];
@@ -33681,6 +34023,7 @@ export type FormDto = components['schemas']['FormDto'];
 export type FormField = components['schemas']['FormField'];
 export type FormMadeDto = components['schemas']['FormMadeDto'];
 export type FormPurpose = components['schemas']['FormPurpose'];
+export type FoundArchiveDto = components['schemas']['FoundArchiveDto'];
 export type FoundDto = components['schemas']['FoundDto'];
 export type FoundSort = components['schemas']['FoundSort'];
 export type Fulfilment = components['schemas']['Fulfilment'];
@@ -33739,6 +34082,7 @@ export type KeepIncomeDto = components['schemas']['KeepIncomeDto'];
 export type KeepListDto = components['schemas']['KeepListDto'];
 export type KeepPraiseDto = components['schemas']['KeepPraiseDto'];
 export type KeepQuoteDto = components['schemas']['KeepQuoteDto'];
+export type KeptArchiveDto = components['schemas']['KeptArchiveDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
 export type KeptContractDto = components['schemas']['KeptContractDto'];
 export type KeptDto = components['schemas']['KeptDto'];
@@ -33803,6 +34147,7 @@ export type MailSecurity = components['schemas']['MailSecurity'];
 export type MailServerDto = components['schemas']['MailServerDto'];
 export type MailTestDto = components['schemas']['MailTestDto'];
 export type MainDateDto = components['schemas']['MainDateDto'];
+export type MakeArchiveDto = components['schemas']['MakeArchiveDto'];
 export type MatchDto = components['schemas']['MatchDto'];
 export type MatchStatementDto = components['schemas']['MatchStatementDto'];
 export type MatchingDto = components['schemas']['MatchingDto'];
@@ -34140,6 +34485,7 @@ export type StudioStyleDto = components['schemas']['StudioStyleDto'];
 export type StyleChoiceDto = components['schemas']['StyleChoiceDto'];
 export type SurvivalStepDto = components['schemas']['SurvivalStepDto'];
 export type TableMistakeDto = components['schemas']['TableMistakeDto'];
+export type TakeInDto = components['schemas']['TakeInDto'];
 export type TakeRowsDto = components['schemas']['TakeRowsDto'];
 export type TakenColumnDto = components['schemas']['TakenColumnDto'];
 export type TakenOverDto = components['schemas']['TakenOverDto'];

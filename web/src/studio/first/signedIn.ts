@@ -2,7 +2,8 @@ import type { QueryClient } from "@tanstack/react-query";
 import { answer, api, keepToken } from "../../api/client";
 
 const moment = 300;
-const patience = 100;
+// a studio of many years works out what it shows when it is first opened
+const patience = 2_000;
 
 /** Waits until the studio stands behind this page, which takes a moment, and signs in where its password is known. */
 export async function signedIn(queries: QueryClient, password?: string) {

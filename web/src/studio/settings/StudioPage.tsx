@@ -5,6 +5,7 @@ import type { SaveStudioDto, StudioDto } from "../../api/schema";
 import { Shown } from "../../ui/Shown";
 import { KeepAll, useKeepAll } from "../KeepAll";
 import { ApiKeys } from "./ApiKeys";
+import { Archive } from "./Archive";
 import { Backups } from "./Backups";
 import { Billing } from "./Billing";
 import { Calendars } from "./Calendars";
@@ -92,6 +93,7 @@ function Page({ studio }: { studio: StudioDto }) {
 			<Mail />
 			<SignedIn />
 			<Backups />
+			<Archive />
 			<Hooks />
 			<ApiKeys />
 			<Feed address={studio.feed} />
