@@ -65,13 +65,61 @@ public sealed class Ledger(GesamtDb db)
         await RefreshAsync(file, now);
     }
 
+    /// <summary>The same for several, whose rows are read and written together.</summary>
+    public async Task RebuildAsync(IReadOnlyCollection<ProjectFile> files, Instant now)
+    {
+        var ids = files.Select(file => file.Id).ToList();
+        var invoices = (await InvoicesOf(ids).ToListAsync()).ToLookup(i => i.ProjectId);
+        foreach (var file in files)
+        {
+            RefreshInvoices(file, invoices[file.Id]);
+            await StopStepsAsync(file, now);
+        }
+        var derived = await DerivedAsync(ids);
+        foreach (var file in files)
+            Refresh(file, now, derived);
+        await db.SaveChangesAsync();
+    }
+
     /// <summary>Computes standing and plan anew, because time has passed or something happened.</summary>
     public async Task RefreshAsync(ProjectFile file, Instant now)
     {
+        Refresh(file, now, await DerivedAsync([file.Id]));
+        await db.SaveChangesAsync();
+    }
+
+    /// <summary>The rows of some projects that are derived, or have columns that are.</summary>
+    private sealed record Derived(
+        ILookup<ProjectId, StayRow> Stays,
+        ILookup<ProjectId, PlannedStepRow> Steps,
+        ILookup<ProjectId, RunRow> Runs
+    );
+
+    private async Task<Derived> DerivedAsync(IReadOnlyCollection<ProjectId> ids) =>
+        new(
+            (await db.Stays.Where(stay => ids.Contains(stay.ProjectId)).ToListAsync()).ToLookup(s => s.ProjectId),
+            (await db.PlannedSteps.Where(step => ids.Contains(step.ProjectId)).ToListAsync()).ToLookup(s =>
+                s.ProjectId
+            ),
+            (await db.Runs.Where(run => ids.Contains(run.ProjectId)).ToListAsync()).ToLookup(r => r.ProjectId)
+        );
+
+    private void Refresh(ProjectFile file, Instant now, Derived derived)
+    {
         Store(file.Row.Standing, TurnRule.Of(file.Case, now), file.Case);
-        await StoreStaysAsync(file);
-        var rows = await db.PlannedSteps.Where(step => step.ProjectId == file.Id).ToListAsync();
+        StoreStays(file, [.. derived.Stays[file.Id]]);
         var plan = Plan.Of(file.Case);
+        StorePlan(file, plan, [.. derived.Steps[file.Id]]);
+        foreach (var run in derived.Runs[file.Id])
+        {
+            run.State = Plan.StateOf(file.Case, run.Id, plan);
+            var span = Plan.SpanOf(file.Case, run.Id, plan);
+            (run.BeganAt, run.OverAt) = (span?.Began, span?.Over);
+        }
+    }
+
+    private void StorePlan(ProjectFile file, IReadOnlyCollection<PlannedStep> plan, List<PlannedStepRow> rows)
+    {
         foreach (var row in rows.Where(row => plan.All(step => !Is(row, step))))
             db.PlannedSteps.Remove(row);
         foreach (var step in plan)
@@ -90,22 +138,13 @@ public sealed class Ledger(GesamtDb db)
             }
             (row.State, row.Due, row.Since) = (step.State, step.Due, Plan.WaitsSince(file.Case, step));
         }
-        if (file.Case.Runs.Length > 0)
-            foreach (var run in await db.Runs.Where(run => run.ProjectId == file.Id).ToListAsync())
-            {
-                run.State = Plan.StateOf(file.Case, run.Id, plan);
-                var span = Plan.SpanOf(file.Case, run.Id, plan);
-                (run.BeganAt, run.OverAt) = (span?.Began, span?.Over);
-            }
-        await db.SaveChangesAsync();
     }
 
     /// <summary>How far it came, and how long it stood where.</summary>
-    private async Task StoreStaysAsync(ProjectFile file)
+    private void StoreStays(ProjectFile file, List<StayRow> rows)
     {
         var passage = Passage.Of(file.Case);
         file.Row.Standing.Furthest = passage.Furthest;
-        var rows = await db.Stays.Where(stay => stay.ProjectId == file.Id).ToListAsync();
         db.Stays.RemoveRange(rows.Where(row => passage.Stays.All(stay => stay.Gate != row.Gate)));
         var counted = !file.Row.Rehearsal && file.Row.Standing.Ended != EndReason.NotAnInquiry;
         foreach (var stay in passage.Stays)
@@ -293,15 +332,17 @@ public sealed class Ledger(GesamtDb db)
                 or Happening.PaymentVoided
                 or Happening.PaymentChargedBack;
 
-    private async Task RefreshInvoicesAsync(ProjectFile file)
+    private async Task RefreshInvoicesAsync(ProjectFile file) =>
+        RefreshInvoices(file, await InvoicesOf([file.Id]).ToListAsync());
+
+    private IQueryable<InvoiceRow> InvoicesOf(IReadOnlyCollection<ProjectId> ids) =>
+        db.Invoices.Where(i => ids.Contains(i.ProjectId) && i.Sort == InvoiceSort.Invoice);
+
+    private static void RefreshInvoices(ProjectFile file, IEnumerable<InvoiceRow> invoices)
     {
         var owed = Owed.OnEach(file.History);
         var reminded = Reminders.OfInvoices(file.Case);
-        foreach (
-            var row in await db
-                .Invoices.Where(i => i.ProjectId == file.Id && i.Sort == InvoiceSort.Invoice)
-                .ToListAsync()
-        )
+        foreach (var row in invoices)
         {
             if (owed.TryGetValue(row.Id, out var open))
                 row.OwedMinor = open.Minor;

@@ -77,17 +77,19 @@ public static class ProjectFiles
 
     private static bool Asks(Run run) => run.Routine.Steps.Any(step => !step.If.IsEmpty);
 
-    /// <summary>Several projects to look at, untracked, in six statements however many there are. One whose rows cannot be read is left out.</summary>
+    /// <summary>Several projects to look at, in six statements however many there are. One whose rows cannot be read is left out.</summary>
+    /// <param name="toChange">Their rows are tracked, to be changed.</param>
     public static async Task<IReadOnlyDictionary<ProjectId, ProjectFile>> OpenManyAsync(
         this GesamtDb db,
         IReadOnlyCollection<ProjectId> ids,
-        StudioCalendar calendar
+        StudioCalendar calendar,
+        bool toChange = false
     )
     {
         if (ids.Count == 0)
             return ImmutableDictionary<ProjectId, ProjectFile>.Empty;
         var rows = await db
-            .Projects.AsNoTracking()
+            .Projects.AsTracking(toChange ? QueryTrackingBehavior.TrackAll : QueryTrackingBehavior.NoTracking)
             .Include(p => p.Client)
             .Include(p => p.Kind)
             .Include(p => p.People)

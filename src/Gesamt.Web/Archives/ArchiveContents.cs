@@ -32,12 +32,20 @@ internal sealed class ArchiveContents(Desk desk, ArchiveWriter archive, Action s
     public IReadOnlyList<LeftBehind> Left => left;
 
     /// <summary>About how many entries there will be.</summary>
-    public static async Task<int> CountAsync(Desk desk, CancellationToken stop) =>
-        2 * ArchiveTables.Of(desk.Db.Model).Count
-        + await Told(desk).CountAsync(stop)
-        + await desk.Db.Papers.CountAsync(stop)
-        + await desk.Db.Papers.CountAsync(paper => paper.Data != null, stop)
-        + (await NamedFiles.HashesAsync(desk.Db, stop)).Count;
+    public static async Task<int> CountAsync(Desk desk, CancellationToken stop)
+    {
+        var papers = await desk.Db.Papers.Select(p => new { p.Hash, p.Data }).ToListAsync(stop);
+        var files = await NamedFiles.HashesAsync(desk.Db, stop);
+        files.ExceptWith(papers.SelectMany(p => new[] { p.Hash, p.Data ?? p.Hash }));
+        files.ExceptWith(
+            await desk.Db.Letters.Where(l => l.Original != null).Select(l => l.Original!).ToListAsync(stop)
+        );
+        return 2 * ArchiveTables.Of(desk.Db.Model).Count
+            + await Told(desk).CountAsync(stop)
+            + papers.Count
+            + papers.Count(p => p.Data != null)
+            + files.Count;
+    }
 
     public async Task WriteAsync()
     {

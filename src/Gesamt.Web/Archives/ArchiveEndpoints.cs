@@ -1,3 +1,4 @@
+using Gesamt.Core.Amounts;
 using Gesamt.Store.Archives;
 using Gesamt.Web.Hosting;
 using NodaTime;
@@ -77,7 +78,7 @@ public static class ArchiveEndpoints
                 { All: 0 } => new(null, "Papers are drawn, and what there is is counted."),
                 { Done: var done, All: var all } => new(
                     Math.Min(99, 100 * done / all),
-                    $"{done} of about {all} files."
+                    $"{NumberText.Number(done)} of about {NumberText.Number(all)} files."
                 ),
             },
             archiving.Problem ?? ""

@@ -1,5 +1,7 @@
 using System.Data.Common;
+using Gesamt.Core;
 using Gesamt.Store;
+using Gesamt.Store.Projects;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -39,7 +41,7 @@ public static class Opening
         if (isNew)
             await Sqlite.MarkDerivedAsync(db);
         else if (!isDerived)
-            await RebuildAsync(scope.ServiceProvider.GetRequiredService<Desk>(), app.Logger);
+            await RebuildAsync(app.Services, app.Logger);
     }
 
     private static void Clear(Settings settings)
@@ -50,33 +52,92 @@ public static class Opening
             Directory.Delete(settings.Files, recursive: true);
     }
 
+    private const int AtOnce = 100;
+
     /// <summary>What is derived may have gained columns: it is computed anew from the facts. A project that cannot be told keeps what it had: it never keeps the others from opening.</summary>
-    private static async Task RebuildAsync(Desk desk, ILogger log)
+    private static async Task RebuildAsync(IServiceProvider services, ILogger log)
     {
-        await desk.ActAsync(async act =>
+        await using (var scope = services.CreateAsyncScope())
         {
-            foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync())
-                person.Rename(person.Name);
-            await desk.Db.SaveChangesAsync();
-            desk.Db.ChangeTracker.Clear();
-            var ids = await desk.Db.Projects.Select(p => p.Id).ToListAsync();
-            log.LogInformation("Computing {Count} projects anew for this version; Gesamt opens after that", ids.Count);
-            foreach (var id in ids)
+            var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+            await desk.ActAsync(async act =>
             {
-                try
-                {
-                    await act.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now);
-                }
-                // a disk that is full is another matter: then nothing is marked as done
-                catch (Exception e) when (e is not (DbException or DbUpdateException))
-                {
-                    log.LogError(e, "Project {Project} cannot be computed anew", id.Value);
-                }
+                foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync())
+                    person.Rename(person.Name);
+                await desk.Db.SaveChangesAsync();
                 desk.Db.ChangeTracker.Clear();
-            }
-            await Sqlite.MarkDerivedAsync(desk.Db);
-        });
-        await Sqlite.LearnSizesAsync(desk.Db);
+                var ids = await desk.Db.Projects.Select(p => p.Id).ToListAsync();
+                log.LogInformation(
+                    "Computing {Count} projects anew for this version; Gesamt opens after that",
+                    ids.Count
+                );
+                foreach (var some in ids.Chunk(AtOnce))
+                {
+                    if (!await TryAsync(log, "Some projects are computed one by one", () => TogetherAsync(act, some)))
+                        foreach (var id in some)
+                        {
+                            desk.Db.ChangeTracker.Clear();
+                            await TryAsync(
+                                log,
+                                $"Project {id.Value} cannot be computed anew",
+                                async () => await act.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now)
+                            );
+                        }
+                    desk.Db.ChangeTracker.Clear();
+                }
+            });
+        }
+        await RebuildRehearsalsAsync(services, log);
+        await using var last = services.CreateAsyncScope();
+        var db = last.ServiceProvider.GetRequiredService<GesamtDb>();
+        await Sqlite.MarkDerivedAsync(db);
+        await Sqlite.LearnSizesAsync(db);
+    }
+
+    private static async Task TogetherAsync(Act act, ProjectId[] some)
+    {
+        var files = await act.Db.OpenManyAsync(some, act.Desk.Calendar, toChange: true);
+        if (files.Count < some.Length)
+            throw new InvalidDataException("One of them cannot be read.");
+        await act.Ledger.RebuildAsync([.. files.Values], act.Now);
+    }
+
+    /// <summary>Each has a clock of its own, and so a desk of its own.</summary>
+    private static async Task RebuildRehearsalsAsync(IServiceProvider services, ILogger log)
+    {
+        List<ProjectId> ids;
+        await using (var scope = services.CreateAsyncScope())
+            ids = await scope.ServiceProvider.GetRequiredService<GesamtDb>().Rehearsals.Select(p => p.Id).ToListAsync();
+        foreach (var id in ids)
+        {
+            await using var scope = services.CreateAsyncScope();
+            var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+            await TryAsync(
+                log,
+                $"Rehearsal {id.Value} cannot be computed anew",
+                () =>
+                    desk.ActAsync(async act =>
+                    {
+                        var file = await desk.OpenAsync(id);
+                        await act.Ledger.RebuildAsync(file, desk.Now);
+                    })
+            );
+        }
+    }
+
+    /// <summary>Whether it went well. A disk that is full is another matter: then nothing is marked as done.</summary>
+    private static async Task<bool> TryAsync(ILogger log, string otherwise, Func<Task> act)
+    {
+        try
+        {
+            await act();
+            return true;
+        }
+        catch (Exception e) when (e is not (DbException or DbUpdateException))
+        {
+            log.LogError(e, "{Otherwise}", otherwise);
+            return false;
+        }
     }
 
     /// <summary>A demo started again does not go back behind what happened in it.</summary>

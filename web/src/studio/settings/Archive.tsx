@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, api } from "../../api/client";
 import type { ArchiveDto, ArchiveRunDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { Progress } from "../../ui/Progress";
 import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { Tick } from "../../ui/Tick";
@@ -107,12 +108,7 @@ function Made({ archive }: { archive: ArchiveDto }) {
 function Running({ run, onStop }: { run: ArchiveRunDto; onStop: () => void }) {
 	return (
 		<div className="grid gap-2">
-			<progress
-				className="h-2 w-full max-w-[420px] accent-brand"
-				aria-label="The archive"
-				max={100}
-				value={run.percent ?? undefined}
-			/>
+			<Progress label="The archive" percent={run.percent ?? undefined} />
 			<p className="num under" role="status">
 				{run.words} You can go on working meanwhile.
 			</p>
