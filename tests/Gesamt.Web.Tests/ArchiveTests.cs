@@ -376,7 +376,8 @@ public sealed class ArchiveTests
         foreach (
             var sql in new[]
             {
-                "SELECT * FROM Projects ORDER BY Id",
+                // a rehearsal's is computed anew only when it is opened
+                "SELECT * FROM Projects WHERE NOT Rehearsal ORDER BY Id",
                 "SELECT ProjectId, Gate, BeganAt, Since, Days, Left FROM Stays ORDER BY ProjectId, Gate",
                 "SELECT ProjectId, RunId, Step, Occurrence, State, Due, Since FROM PlannedSteps ORDER BY RunId, Step, Occurrence",
                 "SELECT * FROM Invoices ORDER BY Id",

@@ -291,6 +291,32 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
                 Word,
                 (await owner.GetAsync($"/api/post-office/{letter.GetProperty("id").GetInt64()}")).GetRawText()
             );
+        await NorDoesTheirCopyAsync(owner, project);
+        // while the owner's own copy of the project has all of it
+        var everything = await CopyTests.EntriesAsync(owner, $"/api/projects/{project}/everything.zip");
+        Assert.Contains(In("note"), CopyTests.TextOf("history.pdf", everything["history.pdf"]));
+        Assert.Contains(In("task"), CopyTests.TextOf("tables/tasks.csv", everything["tables/tasks.csv"]));
+    }
+
+    private async Task NorDoesTheirCopyAsync(Visitor owner, long project)
+    {
+        var client = await studio.LookAsync(
+            async (Store.GesamtDb db) =>
+            {
+                var row = await db.Projects.Include(p => p.Client).SingleAsync(p => p.Id == new ProjectId(project));
+                row.Client!.Notes = In("notes of a person");
+                await db.SaveChangesAsync();
+                return row.ClientId.Value;
+            }
+        );
+        var copy = await CopyTests.EntriesAsync(owner, $"/api/people/{client}/copy.zip");
+        foreach (var (name, bytes) in copy)
+        {
+            Assert.DoesNotContain(Word, name);
+            Assert.False(CopyTests.TextOf(name, bytes).Contains(Word, StringComparison.Ordinal), $"{name} says it");
+        }
+        foreach (var ending in new[] { ".eml", ".pdf", ".xml", "answers.json", "signatures.json", "person.vcf" })
+            Assert.Contains(copy.Keys, name => name.EndsWith(ending, StringComparison.Ordinal));
     }
 
     /// <summary>The name in every place; and in the first with a planted entry’s key in the next.</summary>

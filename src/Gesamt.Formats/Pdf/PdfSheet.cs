@@ -105,6 +105,15 @@ internal sealed partial class PdfSheet : IDisposable
             Line(line, PdfFonts.Heading, 17);
     }
 
+    /// <summary>A line that begins something, never alone at the foot of a page.</summary>
+    public void Strong(string text)
+    {
+        Room(44);
+        foreach (var line in PdfFonts.Strong.Wrap(text, Width))
+            Line(line, PdfFonts.Strong, 14.5f);
+        Y += 2;
+    }
+
     public void Paragraph(string text, bool quiet = false)
     {
         foreach (var hard in text.ReplaceLineEndings("\n").Split('\n'))

@@ -2,6 +2,7 @@ using System.Linq.Expressions;
 using System.Reflection;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
+using Gesamt.Core;
 using Gesamt.Store.Model;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata;
@@ -41,6 +42,8 @@ public static class ArchiveTables
     private sealed class Table<T>(IEntityType entity) : ArchiveTable(NameOf(entity.GetTableName()!), typeof(T))
         where T : class
     {
+        private const string OwnProject = "ProjectId";
+
         // how many rows are written between two looks at whether to stop
         private const int AtOnce = 1_000;
 
@@ -55,13 +58,50 @@ public static class ArchiveTables
             [EnumeratorCancellation] CancellationToken stop
         )
         {
-            await foreach (var row in Ordered(db).AsNoTracking().AsAsyncEnumerable().WithCancellation(stop))
+            await foreach (var row in Ordered(db.Set<T>()).AsNoTracking().AsAsyncEnumerable().WithCancellation(stop))
                 yield return JsonSerializer.SerializeToUtf8Bytes(row, RowJson.Options);
         }
 
-        private IQueryable<T> Ordered(GesamtDb db)
+        public override async IAsyncEnumerable<byte[]> RowsAsync(
+            GesamtDb db,
+            ProjectId project,
+            [EnumeratorCancellation] CancellationToken stop
+        )
         {
-            var (row, rows) = (Expression.Parameter(typeof(T)), db.Set<T>().AsQueryable());
+            if (OfProject(db, project) is not { } rows)
+                yield break;
+            await foreach (var row in Ordered(rows).AsNoTracking().AsAsyncEnumerable().WithCancellation(stop))
+                yield return JsonSerializer.SerializeToUtf8Bytes(row, RowJson.Options);
+        }
+
+        /// <summary>What belongs to a project, itself or through its letter, version or list; null for a table that belongs to none.</summary>
+        private static IQueryable<T>? OfProject(GesamtDb db, ProjectId project) =>
+            (IQueryable<T>?)
+                (IQueryable?)(
+                    typeof(T) == typeof(ProjectRow) ? db.AllProjects.Where(p => p.Id == project)
+                    : typeof(T) == typeof(PersonRow)
+                        ? db.People.Where(p =>
+                            db.ProjectPeople.Any(part => part.ProjectId == project && part.PersonId == p.Id)
+                            || db.AllProjects.Any(of => of.Id == project && of.ClientId == p.Id)
+                        )
+                    : typeof(T) == typeof(LetterFileRow)
+                        ? db.LetterFiles.Where(f => db.Letters.Any(l => l.Id == f.LetterId && l.ProjectId == project))
+                    : typeof(T) == typeof(SignatureRow)
+                        ? db.Signatures.Where(s => db.Versions.Any(v => v.Id == s.VersionId && v.ProjectId == project))
+                    : typeof(T) == typeof(EntryRow)
+                        ? db.Entries.Where(e => db.Lists.Any(l => l.Id == e.ListId && l.ProjectId == project))
+                    : typeof(T) == typeof(ListChangeRow)
+                        ? db.ListChanges.Where(c => db.Lists.Any(l => l.Id == c.ListId && l.ProjectId == project))
+                    : typeof(T).GetProperty(OwnProject)?.PropertyType is { } type
+                        ? type == typeof(ProjectId)
+                                ? db.Set<T>().Where(row => EF.Property<ProjectId>(row, OwnProject) == project)
+                            : db.Set<T>().Where(row => EF.Property<ProjectId?>(row, OwnProject) == project)
+                    : null
+                );
+
+        private IQueryable<T> Ordered(IQueryable<T> rows)
+        {
+            var row = Expression.Parameter(typeof(T));
             return rows.Provider.CreateQuery<T>(
                 Expression.Call(
                     typeof(Queryable),
@@ -141,6 +181,9 @@ public abstract class ArchiveTable(string name, Type row)
 
     /// <summary>Its rows by their numbers, each as a JSON object in UTF-8.</summary>
     public abstract IAsyncEnumerable<byte[]> RowsAsync(GesamtDb db, CancellationToken stop);
+
+    /// <summary>The same of one project alone; none where its rows belong to no project.</summary>
+    public abstract IAsyncEnumerable<byte[]> RowsAsync(GesamtDb db, ProjectId project, CancellationToken stop);
 
     /// <summary>Lays the rows of an entry, in the caller's transaction.</summary>
     /// <param name="eachRow">Told of each before it is written.</param>

@@ -1,7 +1,5 @@
 using System.Globalization;
-using System.Runtime.CompilerServices;
 using System.Text;
-using System.Text.Json;
 using Gesamt.Core;
 using Gesamt.Core.Texts;
 using Gesamt.Formats.Calendars;
@@ -83,18 +81,14 @@ internal sealed class ArchiveContents(Desk desk, ArchiveWriter archive, Action s
             names.Take(table.Entry.Split('/')),
             async to =>
             {
-                var any = false;
-                await foreach (var row in table.RowsAsync(desk.Db, stop))
-                {
-                    if (!isLines)
-                        await to.WriteAsync(any ? ",\n"u8.ToArray() : "[\n"u8.ToArray(), stop);
-                    await to.WriteAsync(row, stop);
-                    if (isLines)
-                        await to.WriteAsync("\n"u8.ToArray(), stop);
-                    any = true;
-                }
                 if (!isLines)
-                    await to.WriteAsync(any ? "\n]\n"u8.ToArray() : "[]\n"u8.ToArray(), stop);
+                    await RowText.WriteAsync(to, table.RowsAsync(desk.Db, stop), stop);
+                else
+                    await foreach (var row in table.RowsAsync(desk.Db, stop))
+                    {
+                        await to.WriteAsync(row, stop);
+                        await to.WriteAsync("\n"u8.ToArray(), stop);
+                    }
             }
         );
         step();
@@ -102,34 +96,9 @@ internal sealed class ArchiveContents(Desk desk, ArchiveWriter archive, Action s
             return;
         await archive.AddAsync(
             names.Take("tables", $"{table.Name}.csv"),
-            to => Csv.WriteAsync(to, table.Columns, CellsAsync(table))
+            to => Csv.WriteAsync(to, table.Columns, table.RowsAsync(desk.Db, stop).Select(RowText.Cells))
         );
         step();
-    }
-
-    /// <summary>Each row as texts: what is put together stands as JSON.</summary>
-    private async IAsyncEnumerable<IReadOnlyList<string>> CellsAsync(
-        ArchiveTable table,
-        [EnumeratorCancellation] CancellationToken cancel = default
-    )
-    {
-        await foreach (var bytes in table.RowsAsync(desk.Db, stop).WithCancellation(cancel))
-        {
-            using var row = JsonDocument.Parse(bytes);
-            yield return
-            [
-                .. row
-                    .RootElement.EnumerateObject()
-                    .Select(column =>
-                        column.Value.ValueKind switch
-                        {
-                            JsonValueKind.String => column.Value.GetString()!,
-                            JsonValueKind.Null => "",
-                            _ => column.Value.GetRawText(),
-                        }
-                    ),
-            ];
-        }
     }
 
     /// <summary>Meetings, own appointments, the dates that matter and what is due, of all projects but rehearsals (RFC 5545).</summary>

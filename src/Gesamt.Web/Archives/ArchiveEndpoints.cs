@@ -25,6 +25,7 @@ public static class ArchiveEndpoints
 {
     public static void MapArchive(this RouteGroupBuilder api)
     {
+        MapCopies(api);
         api.MapGet("/archive", Of);
         api.MapPost(
             "/archive",
@@ -60,6 +61,14 @@ public static class ArchiveEndpoints
                         ? Results.File(kept.FullName, "application/zip", kept.Name, enableRangeProcessing: true)
                         : throw new MissingException("archive")
             )
+            .ExcludeFromDescription();
+    }
+
+    private static void MapCopies(RouteGroupBuilder api)
+    {
+        api.MapGet("/projects/{id:long}/everything.zip", (long id, Desk desk) => ProjectCopy.OfAsync(desk, new(id)))
+            .ExcludeFromDescription();
+        api.MapGet("/people/{id:long}/copy.zip", (long id, Desk desk) => PersonCopy.OfAsync(desk, new(id)))
             .ExcludeFromDescription();
     }
 

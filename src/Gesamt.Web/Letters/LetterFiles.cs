@@ -22,7 +22,12 @@ public static class LetterFiles
     public static async Task<IReadOnlyList<StoredMessage>> AllAsync(Desk desk, ProjectId project)
     {
         await desk.OpenAsync(project);
-        var letters = await desk
+        return [.. (await RowsAsync(desk, project)).Select(letter => MessageOf(desk, letter))];
+    }
+
+    /// <summary>The letters of a project that went out or came in, the first one first.</summary>
+    internal static Task<List<LetterRow>> RowsAsync(Desk desk, ProjectId project) =>
+        desk
             .Db.Letters.AsNoTracking()
             .Include(l => l.Files)
             .Where(l =>
@@ -37,8 +42,6 @@ public static class LetterFiles
             .OrderBy(l => l.At)
             .ThenBy(l => l.Id)
             .ToListAsync();
-        return [.. letters.Select(letter => MessageOf(desk, letter))];
-    }
 
     /// <summary>One letter as a message.</summary>
     public static async Task<StoredMessage> OneAsync(Desk desk, LetterId id) =>

@@ -74,6 +74,12 @@ public static class ProjectEndpoints
                     )
             )
             .ExcludeFromDescription();
+        api.MapGet(
+                "/projects/{id:long}/history.pdf",
+                async (long id, Desk desk) =>
+                    TypedResults.File(await WholeHistory.PaperAsync(desk, new(id)), "application/pdf", "history.pdf")
+            )
+            .ExcludeFromDescription();
         api.MapPut(
             "/projects/{id:long}/head",
             async (long id, SaveHeadDto save, Desk desk) =>

@@ -7,6 +7,7 @@ using System.Text.RegularExpressions;
 using Gesamt.Core.Calendar;
 using Gesamt.Web.Hosting;
 using Microsoft.AspNetCore.Hosting;
+using Microsoft.Extensions.Hosting;
 using Microsoft.Extensions.Logging;
 
 namespace Gesamt.Web.Tests.Lives;
@@ -26,6 +27,16 @@ public sealed class LivedStudio() : Studio(withProjects: false)
         builder
             .UseSetting("Logging:LogLevel:Default", "Error")
             .ConfigureLogging(logs => logs.ClearProviders().AddProvider(Mishaps));
+        // what acts by itself does so where the life says, not at a moment of its own: a seed is the same life each time
+        builder.ConfigureServices(services =>
+        {
+            foreach (
+                var ticker in services
+                    .Where(one => one.ServiceType == typeof(IHostedService) && one.ImplementationFactory is not null)
+                    .ToList()
+            )
+                services.Remove(ticker);
+        });
         builder.UseSetting("Gesamt:OpenCallsPerMinute", "100000").UseSetting("Gesamt:UploadMegabytes", "5");
     }
 }

@@ -86,10 +86,36 @@ public sealed class LifeTests(ITestOutputHelper output)
                     }
                 }
                 await checks.HoldAsync(last: true);
+                await LeavesAndComesBackAsync(life);
                 foreach (var (kind, times) in checks.Facts)
                     facts[kind] = facts.GetValueOrDefault(kind) + times;
                 return life.Requests;
             })
             .GetAwaiter()
             .GetResult();
+
+    /// <summary>Its archive, taken in by an empty studio, gives the same archive again, and all that is derived is the same.</summary>
+    private static async Task LeavesAndComesBackAsync(Life life)
+    {
+        using var folder = new Folder();
+        await life.Studio.TickAsync();
+        var first = await ArchiveTests.MadeAsync(life.Studio, folder.Of("first.zip"));
+        var standings = await ArchiveTests.StandingsAsync(life.Studio);
+        await using var again = await ArchiveTests.TakenInAsync(folder, folder.Of("first.zip"), life.Now);
+        var derived = await ArchiveTests.StandingsAsync(again);
+        if (derived != standings)
+            throw new LifeException(
+                $"Come back from an archive it stands otherwise: {Difference(standings.Split('\n'), derived.Split('\n'))}"
+            );
+        var second = await ArchiveTests.MadeAsync(again, folder.Of("second.zip"));
+        if (!first.Entries.SequenceEqual(second.Entries))
+            throw new LifeException(
+                $"Come back from an archive it makes another: {string.Join(", ", first.Entries.Except(second.Entries).Concat(second.Entries.Except(first.Entries)).Select(entry => entry.Name).Distinct())}"
+            );
+    }
+
+    private static string Difference(string[] before, string[] after) =>
+        string.Join("\n", before.Except(after).Take(3))
+        + "\nis now\n"
+        + string.Join("\n", after.Except(before).Take(3));
 }

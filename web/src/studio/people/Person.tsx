@@ -83,6 +83,15 @@ function Page({ person }: { person: PersonPageDto }) {
 					<Button asChild>
 						<a href={`/api/people/${person.id}/card.vcf`}>vCard</a>
 					</Button>
+					<Button asChild>
+						<a
+							href={`/api/people/${person.id}/copy.zip`}
+							download
+							title="All that they told you and that you sent or showed them, to be handed to them. Nothing that is yours alone is in it"
+						>
+							A copy for them
+						</a>
+					</Button>
 					{person.projects.filter((one) => !one.part).length > 1 && (
 						<Button onClick={() => setSplitting(true)}>
 							These are two people

@@ -28,14 +28,26 @@ export function LetterBox({ record }: { record: RecordDto }) {
 		setSaid(sum);
 	}
 	return (
-		<Block title="Letters as files">
+		<Block title="Copies and letters as files">
+			<p className="flex flex-wrap gap-x-4 pb-1 text-[14.3px]">
+				<Button asChild kind="word">
+					<a href={`/api/projects/${record.id}/history.pdf`} download>
+						its history (PDF)
+					</a>
+				</Button>
+				<Button asChild kind="word">
+					<a href={`/api/projects/${record.id}/everything.zip`} download>
+						everything of it (ZIP)
+					</a>
+				</Button>
+			</p>
 			<p
 				className="flex flex-wrap gap-x-4 text-[14.3px]"
 				title="Letters written elsewhere (.eml, .mbox) stand on the line at their own dates and move nothing"
 			>
 				<Button asChild kind="word">
 					<a href={`/api/projects/${record.id}/letters.mbox`}>
-						keep all (mbox)
+						all letters (mbox)
 					</a>
 				</Button>
 				<FilePick

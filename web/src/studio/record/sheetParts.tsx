@@ -127,8 +127,8 @@ export function partsOf(record: RecordDto, acts: SheetActs): Part[] {
 		},
 		praise(record, acts),
 		{
-			title: "Letters as files",
-			line: "kept or taken over",
+			title: "Copies and letters as files",
+			line: "history, everything in one file, letters taken over",
 			empty: true,
 			open: false,
 			show: () => <LetterBox record={record} />,
