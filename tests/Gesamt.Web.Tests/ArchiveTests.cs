@@ -85,6 +85,46 @@ public sealed class ArchiveTests
         );
     }
 
+    private static readonly string Kept = Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Archives");
+
+    /// <summary>An archive of each version of the format, written by the release that had it.</summary>
+    public static TheoryData<string> Versions => [.. Directory.GetFiles(Kept).Select(file => Path.GetFileName(file))];
+
+    [Theory]
+    [MemberData(nameof(Versions))]
+    public async Task An_archive_of_every_version_is_taken_in(string name)
+    {
+        using var folder = new Folder();
+        await using var studio = await TakenInAsync(folder, Path.Combine(Kept, name));
+        var owner = await studio.OwnerAsync();
+        var project = await studio.LookAsync((GesamtDb db) => db.Projects.Select(p => p.Id).SingleAsync());
+        var record = await owner.GetAsync($"/api/projects/{project.Value}");
+        Assert.DoesNotContain("cannot be told", record.GetRawText());
+        Assert.Contains("Signed", record.GetRawText());
+        foreach (
+            var paper in record
+                .GetProperty("sheet")
+                .GetProperty("papers")
+                .EnumerateArray()
+                .Select(one => one.GetProperty("file").GetString())
+                .OfType<string>()
+        )
+            Assert.True((await owner.AskAsync(paper)).IsSuccessStatusCode, paper);
+    }
+
+    [Fact] // a new version of the format leaves one of its own behind: GESAMT_WRITE=1 writes it where there is none
+    public async Task There_is_an_archive_of_the_version_that_is_written_now()
+    {
+        var file = Path.Combine(Kept, $"version-{ArchiveFile.Version}.zip");
+        if (Environment.GetEnvironmentVariable("GESAMT_WRITE") is not null && !File.Exists(file))
+        {
+            await using var studio = new EmptyStudio();
+            await studio.SignedByAllAsync("mona@lanternhouse.example");
+            await MadeAsync(studio, file);
+        }
+        Assert.True(File.Exists(file), file);
+    }
+
     [Fact]
     public async Task What_opens_the_house_is_in_no_archive()
     {

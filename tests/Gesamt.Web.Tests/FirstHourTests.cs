@@ -247,4 +247,69 @@ public sealed class FirstHourTests
         Assert.Equal("Ida paints", session.GetProperty("studio").GetString());
         await SignInAsync(client, session, "harbour light");
     }
+
+    [Fact]
+    public async Task An_archive_made_in_the_pages_is_taken_in_by_an_empty_house_under_a_new_password()
+    {
+        using var data = new Folder();
+        byte[] archive;
+        using (var server = Server.StartReal(data.Path))
+        {
+            Assert.True(await server.AnswersAsync());
+            using var owner = ClientOf(server);
+            await SignInAsync(owner, await SessionAsync(owner), "harbour light");
+            var token = (await SessionAsync(owner)).GetProperty("token").GetString();
+            async Task<JsonElement> MakeAsync()
+            {
+                using var make = new HttpRequestMessage(HttpMethod.Post, "/api/archive")
+                {
+                    Content = JsonContent.Create(new { withLinks = false }),
+                };
+                make.Headers.Add(Writes.TokenHeader, token);
+                make.Headers.Add(Writes.KeyHeader, Guid.NewGuid().ToString("n"));
+                var answer = await owner.SendAsync(make);
+                Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
+                return await answer.Content.ReadFromJsonAsync<JsonElement>();
+            }
+            // a second press while it is made begins no second one
+            await MakeAsync();
+            var state = await MakeAsync();
+            while (state.GetProperty("running").ValueKind != JsonValueKind.Null)
+            {
+                await Task.Delay(50, TestContext.Current.CancellationToken);
+                state = await owner.GetFromJsonAsync<JsonElement>("/api/archive");
+            }
+            Assert.Equal("", state.GetProperty("problem").GetString());
+            archive = await owner.GetByteArrayAsync(
+                $"/api/archive/{state.GetProperty("kept").GetProperty("name").GetString()}"
+            );
+            Assert.Equal(HttpStatusCode.NotFound, (await owner.GetAsync("/api/archive/..%2Fgesamt.db")).StatusCode);
+            Assert.Single(Directory.GetFiles(data.Of("archives")));
+        }
+        using var empty = new Folder();
+        using var next = Server.StartUnowned(empty.Path);
+        Assert.True(await next.AnswersAsync());
+        using var client = ClientOf(next);
+        async Task<HttpResponseMessage> TakeInAsync(string password) =>
+            await client.PostAsJsonAsync("/api/set-up/archive", new { password, code = "" });
+        Assert.Contains(
+            "none has been read yet",
+            await (await TakeInAsync("paper boats at noon")).Content.ReadAsStringAsync()
+        );
+        using var content = new ByteArrayContent(archive);
+        content.Headers.ContentType = new("application/octet-stream");
+        var found = await (
+            await client.PostAsync("/api/set-up/restore", content)
+        ).Content.ReadFromJsonAsync<JsonElement>();
+        Assert.Equal("Ida paints", found.GetProperty("archive").GetProperty("studio").GetString());
+        Assert.False(found.GetProperty("archive").GetProperty("opensLinks").GetBoolean());
+        Assert.Empty(Directory.EnumerateFileSystemEntries(empty.Path));
+        var weak = await TakeInAsync("ida paints");
+        Assert.Equal(HttpStatusCode.BadRequest, weak.StatusCode);
+        Assert.Contains("\"password\"", await weak.Content.ReadAsStringAsync());
+        Assert.Equal(HttpStatusCode.NoContent, (await TakeInAsync("paper boats at noon")).StatusCode);
+        var session = await StandsAsync(client);
+        Assert.Equal("Ida paints", session.GetProperty("studio").GetString());
+        await SignInAsync(client, session, "paper boats at noon");
+    }
 }

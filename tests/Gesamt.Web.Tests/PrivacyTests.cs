@@ -317,6 +317,13 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
         }
         foreach (var ending in new[] { ".eml", ".pdf", ".xml", "answers.json", "signatures.json", "person.vcf" })
             Assert.Contains(copy.Keys, name => name.EndsWith(ending, StringComparison.Ordinal));
+        string Text(string ending) =>
+            CopyTests.TextOf("", copy.Single(one => one.Key.EndsWith(ending, StringComparison.Ordinal)).Value);
+        // and what is theirs is in it
+        Assert.Contains("Mona Delarue", Text("person.json"));
+        Assert.Contains("crawl@privacy.example", Text("person.json"));
+        Assert.Contains("A lantern.", Text("answers.json"));
+        Assert.Contains("Mona Delarue", Text("signatures.json"));
     }
 
     /// <summary>The name in every place; and in the first with a planted entry’s key in the next.</summary>

@@ -65,7 +65,7 @@ public sealed record HistoryPaper(
             sheet.Paragraph(entry.Under, quiet: true);
         foreach (var one in entry.Answers)
         {
-            sheet.Paragraph(one.Question, quiet: true);
+            sheet.Paragraph(one.Question, quiet: true, leads: true);
             sheet.Paragraph(one.Answer.Length > 0 ? one.Answer : "(nothing)");
         }
         if (entry.Text.Length > 0)

@@ -114,12 +114,15 @@ internal sealed partial class PdfSheet : IDisposable
         Y += 2;
     }
 
-    public void Paragraph(string text, bool quiet = false)
+    /// <param name="leads">What follows belongs to it and stands right below.</param>
+    public void Paragraph(string text, bool quiet = false, bool leads = false)
     {
+        if (leads)
+            Room(30);
         foreach (var hard in text.ReplaceLineEndings("\n").Split('\n'))
         foreach (var line in PdfFonts.Text.Wrap(hard, Width))
             Line(line, PdfFonts.Text, 14.5f, quiet);
-        Y += 5;
+        Y += leads ? 0 : 5;
     }
 
     /// <summary>Facts beside each other, each under its name.</summary>

@@ -1,5 +1,6 @@
 using System.Reflection;
 using System.Security.Cryptography;
+using System.Text.Json;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Microsoft.Data.Sqlite;
@@ -11,18 +12,32 @@ namespace Gesamt.Store.Archives;
 /// <remarks>What is derived is not in it, and is computed at the first start (<see cref="Sqlite.IsDerivedAsync"/>).</remarks>
 public static class TakingIn
 {
-    private const string Unfinished = ".part";
+    private const string Unfinished = ".part",
+        StudioEntry = "tables/studio.json",
+        NoStudio = $"The archive holds no studio: {StudioEntry} has no row.";
 
     /// <summary>The key of clients' links, where it was taken along.</summary>
     public const string LinksKey = "links.key";
     private const int LinksKeyBytes = 32;
 
-    /// <summary>Whose archive it is; reads and checks all of it.</summary>
+    /// <summary>The list of an archive, and its studio as it will be laid; reads and checks all of it.</summary>
     /// <exception cref="InvalidDataException">It is not sound; says what is wrong with it.</exception>
-    public static async Task<ArchiveList> LookAsync(string archive, CancellationToken stop = default)
+    public static async Task<(ArchiveList List, StudioRow Studio)> LookAsync(
+        string archive,
+        CancellationToken stop = default
+    )
     {
         using var reader = await ArchiveReader.OpenAsync(archive, stop);
-        return reader.List;
+        try
+        {
+            await using var content = reader.Open(StudioEntry);
+            var rows = await JsonSerializer.DeserializeAsync<List<StudioRow>>(content, RowJson.Options, stop);
+            return rows is [{ } studio] ? (reader.List, studio) : throw new InvalidDataException(NoStudio);
+        }
+        catch (JsonException e)
+        {
+            throw new InvalidDataException($"{StudioEntry}: {e.Message}", e);
+        }
     }
 
     /// <summary>Lays the studio of an archive.</summary>
@@ -100,7 +115,7 @@ public static class TakingIn
                 );
             }
             if (studios != 1)
-                throw new InvalidDataException("The archive holds no studio: tables/studio.json has no row.");
+                throw new InvalidDataException(NoStudio);
             await CheckAsync(db, stop);
             await db.SaveChangesAsync(stop);
             await transaction.CommitAsync(stop);

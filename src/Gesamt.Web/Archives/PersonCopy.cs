@@ -25,6 +25,8 @@ internal static class PersonCopy
     private static readonly JsonSerializerOptions Json = new(StoreJson.Options)
     {
         WriteIndented = true,
+        // what is put together here for the file alone cannot be set
+        IgnoreReadOnlyProperties = false,
         Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
     };
 

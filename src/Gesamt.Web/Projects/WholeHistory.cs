@@ -58,7 +58,9 @@ public static class WholeHistory
             title,
             string.Join(
                 ". ",
-                new[] { read.Title == title ? "" : read.Title, read.Under }.Where(text => text.Length > 0)
+                new[] { title.Contains(read.Title, StringComparison.Ordinal) ? "" : read.Title, read.Under }.Where(
+                    text => text.Length > 0
+                )
             ),
             read.Text.Trim(),
             [

@@ -1,6 +1,7 @@
 using System.Net;
 using System.Security.Cryptography;
 using System.Text;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.SignIn;
 
@@ -18,10 +19,10 @@ public sealed class EmptyHouse(IHostApplicationLifetime life) : IDisposable
     public bool IsFilled { get; private set; }
 
     /// <summary>An archive that was looked over and waits for a password: where it lies, and whose it is.</summary>
-    public (string File, string Studio)? Waiting { get; private set; }
+    public (string File, StudioRow Studio)? Waiting { get; private set; }
 
     /// <summary>Keeps an archive until its password is chosen, in place of an earlier one.</summary>
-    public void Keep(string file, string studio)
+    public void Keep(string file, StudioRow studio)
     {
         Dispose();
         Waiting = (file, studio);

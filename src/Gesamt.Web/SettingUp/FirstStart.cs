@@ -103,22 +103,17 @@ public static class FirstStart
         string archive,
         string password,
         CancellationToken stop = default
-    ) =>
-        TakingIn.LayAsync(
-            archive,
-            settings.Data,
-            studio =>
-            {
-                if (
-                    Password.Read(password, [studio.Name, studio.Owner, studio.Mail]) is
-                    { Allowed: false, Words: var words }
-                )
-                    throw new InvalidException(("password", words));
-                studio.SecurityStamp = SignInEndpoints.NewStamp();
-                studio.PasswordHash = hasher.HashPassword(studio, password);
-            },
-            stop
-        );
+    ) => TakingIn.LayAsync(archive, settings.Data, studio => Own(studio, hasher, password), stop);
+
+    /// <summary>Gives a studio its password.</summary>
+    /// <exception cref="InvalidException">It does not hold.</exception>
+    public static void Own(StudioRow studio, IPasswordHasher<StudioRow> hasher, string password)
+    {
+        if (Password.Read(password, [studio.Name, studio.Owner, studio.Mail]) is { Allowed: false, Words: var words })
+            throw new InvalidException(("password", words));
+        studio.SecurityStamp = SignInEndpoints.NewStamp();
+        studio.PasswordHash = hasher.HashPassword(studio, password);
+    }
 
     private static async Task FillAsync(
         string database,

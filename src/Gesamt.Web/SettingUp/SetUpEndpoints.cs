@@ -92,9 +92,9 @@ public static class SetUpEndpoints
                 {
                     if (ArchiveFile.IsOne(file))
                     {
-                        var found = await TakingIn.LookAsync(file, stop);
-                        house.Keep(file, found.Studio);
-                        return new BroughtBackDto(Found(found));
+                        var (list, studio) = await TakingIn.LookAsync(file, stop);
+                        house.Keep(file, studio);
+                        return new BroughtBackDto(Found(list));
                     }
                     await house.FillAsync(() => Backup.RestoreAsync(file, settings.Data, stop));
                     return new BroughtBackDto(null);
@@ -127,8 +127,10 @@ public static class SetUpEndpoints
     )
     {
         house.CheckCode(http, given.Code);
-        var (file, _) =
+        var (file, studio) =
             house.Waiting ?? throw new RefusedException("Choose the archive first: none has been read yet.");
+        // before all of it is read once more
+        FirstStart.Own(studio, hasher, given.Password);
         await SaidOfAsync(
             file,
             async () =>
