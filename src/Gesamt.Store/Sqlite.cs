@@ -54,6 +54,12 @@ public static class Sqlite
     public static async Task<bool> IsNewestAsync(GesamtDb db, CancellationToken stop = default) =>
         string.CompareOrdinal(await LastMigrationAsync(db, stop), Migrations().Max(StringComparer.Ordinal)) >= 0;
 
+    /// <summary>The newest migration that a file has still to be brought to; null where it is there, and for a new file.</summary>
+    public static async Task<string?> UpgradeAsync(GesamtDb db, CancellationToken stop = default) =>
+        await LastMigrationAsync(db, stop) is null || await IsNewestAsync(db, stop)
+            ? null
+            : Migrations().Max(StringComparer.Ordinal);
+
     // counted up where something is derived otherwise, or more of it is found, without a migration
     private const int Edition = 1;
 

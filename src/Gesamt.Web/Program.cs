@@ -290,8 +290,17 @@ app.MapPages();
 
 if (!describing)
 {
-    await Opening.PrepareAsync(app);
+    try
+    {
+        await Opening.PrepareAsync(app);
+    }
+    catch (SetUpException e)
+    {
+        await Console.Error.WriteLineAsync(e.Message);
+        return 2;
+    }
     await app.Services.GetRequiredService<Importing>().ResumeAsync();
+    app.Services.GetRequiredService<Archiving>().TidyUp();
 }
 app.Run();
 return 0;

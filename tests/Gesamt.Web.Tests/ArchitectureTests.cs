@@ -80,6 +80,7 @@ public sealed partial class ArchitectureTests
         var pages = Directory
             .GetFiles(Path.Combine(Studio.Root, "docs"), "*.md", SearchOption.AllDirectories)
             .Append(Path.Combine(Studio.Root, "README.md"))
+            .Append(Path.Combine(Studio.Root, "CONTRIBUTING.md"))
             .ToList();
         var links = pages
             .SelectMany(page =>

@@ -46,6 +46,7 @@ public sealed class OlderFolderTests
 
         await using var studio = new OnFolder(data, left);
         var owner = await studio.OwnerAsync();
+        await TheWayBackIsThereAsync(folder, data, before);
         await studio.TickAsync();
         Assert.Equal(
             before,
@@ -133,6 +134,43 @@ public sealed class OlderFolderTests
         Assert.Empty(
             (await owner.GetAsync("/api/today")).GetProperty("ready").GetProperty("troubles").EnumerateArray()
         );
+    }
+
+    /// <summary>Before it was changed the folder was kept under a name that says before what, and comes back from it as it was.</summary>
+    private static async Task TheWayBackIsThereAsync(Folder folder, string data, IReadOnlyList<string> facts)
+    {
+        var newest = Sqlite.Migrations().Max(StringComparer.Ordinal);
+        var kept = Path.Combine(data, "backups", $"gesamt-before-{newest}.tar.gz");
+        Assert.True(File.Exists(kept), "nothing was kept before the upgrade");
+        await Backup.RestoreAsync(kept, folder.Of("way back"), TestContext.Current.CancellationToken);
+        Assert.Equal(
+            facts,
+            Server.Read(folder.Of("way back"), "gesamt.db", "SELECT Id || Kind || Payload FROM Facts ORDER BY Id")
+        );
+        Assert.DoesNotContain(
+            newest!,
+            Server.Read(folder.Of("way back"), "gesamt.db", "SELECT MigrationId FROM __EFMigrationsHistory")
+        );
+    }
+
+    [Fact]
+    [System.Runtime.Versioning.UnsupportedOSPlatform("windows")]
+    public async Task Where_the_way_back_cannot_be_kept_nothing_is_changed_and_the_start_says_so()
+    {
+        using var folder = new Folder();
+        var data = await LaidAsync(folder, "2026-11-29.tar.gz");
+        const string Migrations = "SELECT MigrationId FROM __EFMigrationsHistory ORDER BY 1";
+        var before = Server.Read(data, "gesamt.db", Migrations);
+        var inTheWay = folder.Of("in the way");
+        await File.WriteAllTextAsync(inTheWay, "", TestContext.Current.CancellationToken);
+        using (var server = Server.StartReal(data, ("Gesamt__Backups", inTheWay)))
+        {
+            Assert.False(await server.AnswersAsync());
+            var said = await server.Said;
+            Assert.Contains("Nothing was changed", said);
+            Assert.DoesNotContain("   at ", said); // no stack trace
+        }
+        Assert.Equal(before, Server.Read(data, "gesamt.db", Migrations));
     }
 
     [Fact]

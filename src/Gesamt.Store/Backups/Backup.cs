@@ -17,6 +17,7 @@ public static class Backup
 {
     private const string List = "backup.json",
         Begins = "gesamt-",
+        Before = "gesamt-before-",
         Ends = ".tar.gz",
         Unfinished = ".part",
         TimeFormat = "yyyyMMdd-HHmmss";
@@ -79,6 +80,29 @@ public static class Backup
             File.Delete(unfinished);
             Directory.Delete(aside, recursive: true);
         }
+    }
+
+    // as many upgrades as anybody goes back
+    private const int MostBefore = 3;
+
+    /// <summary>Keeps a studio as it is before an upgrade, in a file that is named by it; the newest three such are kept.</summary>
+    /// <param name="upgrade">The migration that is about to be made, which begins with its day.</param>
+    public static async Task<string> WriteBeforeAsync(
+        string data,
+        string folder,
+        string upgrade,
+        CancellationToken stop = default
+    )
+    {
+        var kept = await WriteAsync(data, Path.Combine(folder, $"{Before}{upgrade}{Ends}"), default, stop);
+        foreach (
+            var old in Directory
+                .GetFiles(folder, $"{Before}*{Ends}")
+                .OrderDescending(StringComparer.Ordinal)
+                .Skip(MostBefore)
+        )
+            File.Delete(old);
+        return kept;
     }
 
     /// <summary>A backup in a folder, known by its name.</summary>

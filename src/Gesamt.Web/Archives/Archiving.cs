@@ -80,13 +80,20 @@ public sealed class Archiving(
                 File.Delete(kept);
     }
 
+    /// <summary>Takes away what is left of one that broke off with the program; called at the start.</summary>
+    public void TidyUp()
+    {
+        if (Directory.Exists(Folder))
+            foreach (var left in Directory.GetFiles(Folder, $"*{Unfinished}*"))
+                File.Delete(left);
+    }
+
     private async Task KeepAsync(bool withLinks, CancellationToken stop)
     {
         try
         {
             Directory.CreateDirectory(Folder);
-            foreach (var left in Directory.GetFiles(Folder, $"*{Unfinished}*"))
-                File.Delete(left);
+            TidyUp();
             var made = time.GetUtcNow();
             var file = Path.Combine(
                 Folder,

@@ -1,9 +1,11 @@
 using System.Data.Common;
 using Gesamt.Core;
 using Gesamt.Store;
+using Gesamt.Store.Backups;
 using Gesamt.Store.Projects;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
+using Gesamt.Web.SettingUp;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Demo;
@@ -12,6 +14,7 @@ namespace Gesamt.Web.Demo;
 public static class Opening
 {
     /// <summary>Brings the folder to this program’s schema, computes what is derived anew where that has changed, and lays a demo where there is no studio.</summary>
+    /// <exception cref="SetUpException">The folder cannot be opened, and is as it was.</exception>
     public static async Task PrepareAsync(WebApplication app)
     {
         var settings = app.Services.GetRequiredService<Settings>();
@@ -21,6 +24,7 @@ public static class Opening
             Clear(settings);
         await using var scope = app.Services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
+        await BackUpBeforeAsync(db, settings, app.Logger);
         await Sqlite.MigrateAsync(db);
         var isDerived = await Sqlite.IsDerivedAsync(db);
         var isNew = !isDerived && !await db.Studio.AnyAsync();
@@ -42,6 +46,26 @@ public static class Opening
             await Sqlite.MarkDerivedAsync(db);
         else if (!isDerived)
             await RebuildAsync(app.Services, app.Logger);
+    }
+
+    /// <summary>What a newer program changes for good is kept first, under a name that says before what: the way back.</summary>
+    private static async Task BackUpBeforeAsync(GesamtDb db, Settings settings, ILogger log)
+    {
+        if (settings.Mode == RunMode.Demo || await Sqlite.UpgradeAsync(db) is not { } upgrade)
+            return;
+        try
+        {
+            Directory.CreateDirectory(settings.BackupFolder);
+            var kept = await Backup.WriteBeforeAsync(settings.Data, settings.BackupFolder, upgrade);
+            log.LogInformation("This version changes the database. What was before is kept in {Backup}", kept);
+        }
+        catch (Exception e)
+            when (e is IOException or InvalidDataException or UnauthorizedAccessException or DbException)
+        {
+            throw new SetUpException(
+                $"This version changes the database, and the backup before that could not be made: {e.Message.TrimEnd('.')}. Nothing was changed. Make room, or name another folder (Gesamt__Backups), and start again."
+            );
+        }
     }
 
     private static void Clear(Settings settings)
