@@ -90,7 +90,7 @@ public static class ArchiveEndpoints
                     $"{NumberText.Number(done)} of about {NumberText.Number(all)} files."
                 ),
             },
-            archiving.Problem ?? ""
+            archiving.Problem is { } problem ? $"No archive was made. {problem}" : ""
         );
 
     /// <summary>Makes an archive from the command line, also while the studio runs.</summary>
