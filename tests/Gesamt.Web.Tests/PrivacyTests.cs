@@ -300,6 +300,22 @@ public sealed partial class PrivacyTests(EmptyStudio studio) : IClassFixture<Emp
 
     private async Task NorDoesTheirCopyAsync(Visitor owner, long project)
     {
+        // a reason of the owner's own lies among the words that clients said
+        var contract = await studio.LookAsync(
+            (Store.GesamtDb db) =>
+                db
+                    .Versions.Where(v =>
+                        v.ProjectId == new ProjectId(project) && v.Sort == Store.Model.PaperSort.Contract
+                    )
+                    .Select(v => v.Id)
+                    .SingleAsync()
+        );
+        await PlantAsync(
+            owner,
+            HttpMethod.Post,
+            $"/api/projects/{project}/contract/{contract.Value}/void",
+            new { words = In("void") }
+        );
         var client = await studio.LookAsync(
             async (Store.GesamtDb db) =>
             {

@@ -12,8 +12,7 @@ namespace Gesamt.Store.Archives;
 /// <remarks>What is derived is not in it, and is computed at the first start (<see cref="Sqlite.IsDerivedAsync"/>).</remarks>
 public static class TakingIn
 {
-    private const string Unfinished = ".part",
-        StudioEntry = "tables/studio.json",
+    private const string StudioEntry = "tables/studio.json",
         NoStudio = $"The archive holds no studio: {StudioEntry} has no row.";
 
     /// <summary>The key of clients' links, where it was taken along.</summary>
@@ -44,36 +43,17 @@ public static class TakingIn
     /// <param name="own">Gives the studio what stays in no archive: its owner's password, and what else opens it.</param>
     /// <exception cref="IOException">The folder holds something already; nothing is overwritten.</exception>
     /// <exception cref="InvalidDataException">The archive holds no sound studio; says what is wrong with it.</exception>
-    public static async Task LayAsync(
-        string archive,
-        string data,
-        Action<StudioRow> own,
-        CancellationToken stop = default
-    )
-    {
-        if (File.Exists(data) || Directory.Exists(data) && Directory.EnumerateFileSystemEntries(data).Any())
-            throw new IOException(
-                $"{data} is not empty. An archive is taken in by an empty studio alone, so that nothing is overwritten."
-            );
-        using var reader = await ArchiveReader.OpenAsync(archive, stop);
-        var aside = $"{Path.GetFullPath(data).TrimEnd(Path.DirectorySeparatorChar)}.{Guid.NewGuid():n}{Unfinished}";
-        try
-        {
-            Directory.CreateDirectory(aside);
-            var named = await RowsAsync(reader, Path.Combine(aside, "gesamt.db"), own, stop);
-            await FilesAsync(reader, new(Path.Combine(aside, "files")), named, stop);
-            await KeyAsync(reader, Directory.CreateDirectory(Path.Combine(aside, "keys")).FullName, stop);
-            Private.Shut(aside);
-            if (Directory.Exists(data))
-                Directory.Delete(data);
-            Directory.Move(aside, data);
-        }
-        finally
-        {
-            if (Directory.Exists(aside))
-                Directory.Delete(aside, recursive: true);
-        }
-    }
+    public static Task LayAsync(string archive, string data, Action<StudioRow> own, CancellationToken stop = default) =>
+        EmptyFolder.FillAsync(
+            data,
+            async aside =>
+            {
+                using var reader = await ArchiveReader.OpenAsync(archive, stop);
+                var named = await RowsAsync(reader, Path.Combine(aside, "gesamt.db"), own, stop);
+                await FilesAsync(reader, new(Path.Combine(aside, "files")), named, stop);
+                await KeyAsync(reader, Directory.CreateDirectory(Path.Combine(aside, "keys")).FullName, stop);
+            }
+        );
 
     /// <returns>The SHA-256 of every file that its rows name.</returns>
     private static async Task<HashSet<string>> RowsAsync(

@@ -147,29 +147,15 @@ public static class Backup
     /// <summary>Puts a backup back into an empty folder. It is read and checked whole beside that folder first: what is not sound leaves nothing behind and is never served.</summary>
     /// <exception cref="IOException">The folder holds something already; nothing is overwritten.</exception>
     /// <exception cref="InvalidDataException">The archive holds no sound studio; says what is wrong with it.</exception>
-    public static async Task RestoreAsync(string archive, string data, CancellationToken stop = default)
-    {
-        if (File.Exists(data) || Directory.Exists(data) && Directory.EnumerateFileSystemEntries(data).Any())
-            throw new IOException(
-                $"{data} is not empty. Restore into a folder of its own, so that nothing is overwritten."
-            );
-        var aside = $"{Path.GetFullPath(data).TrimEnd(Path.DirectorySeparatorChar)}.{Guid.NewGuid():n}{Unfinished}";
-        try
-        {
-            Directory.CreateDirectory(aside);
-            await ExtractAsync(archive, aside, stop);
-            await CheckAsync(archive, aside, stop);
-            Private.Shut(aside);
-            if (Directory.Exists(data))
-                Directory.Delete(data);
-            Directory.Move(aside, data);
-        }
-        finally
-        {
-            if (Directory.Exists(aside))
-                Directory.Delete(aside, recursive: true);
-        }
-    }
+    public static Task RestoreAsync(string archive, string data, CancellationToken stop = default) =>
+        EmptyFolder.FillAsync(
+            data,
+            async aside =>
+            {
+                await ExtractAsync(archive, aside, stop);
+                await CheckAsync(archive, aside, stop);
+            }
+        );
 
     private static async Task ExtractAsync(string archive, string to, CancellationToken stop)
     {

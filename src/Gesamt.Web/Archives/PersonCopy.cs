@@ -93,7 +93,7 @@ internal static class PersonCopy
         if (!isClient)
             return;
         await AnswersAsync(desk, copy, id, folder);
-        await WordsAsync(desk, copy, id, folder);
+        await WordsAsync(desk, copy, file, folder);
         await copy.PapersAsync(id, folder, "papers");
         await PaymentsAsync(desk, copy, id, folder);
         var shown = Sight.Shown(file.History);
@@ -143,12 +143,17 @@ internal static class PersonCopy
             );
     }
 
-    /// <summary>What they remarked and asked.</summary>
-    private static async Task WordsAsync(Desk desk, CopyWriter copy, ProjectId id, string folder)
+    /// <summary>What they remarked and asked themselves: the owner, too, gives reasons in words, which are the owner's alone.</summary>
+    private static async Task WordsAsync(Desk desk, CopyWriter copy, ProjectFile file, string folder)
     {
+        var theirs = file
+            .History.Facts.Where(fact => fact.By == Actor.Client)
+            .SelectMany(fact => fact.What.GetType().GetProperties().Select(part => part.GetValue(fact.What)))
+            .OfType<NoteId>()
+            .ToList();
         var words = await desk
             .Db.Notes.AsNoTracking()
-            .Where(n => n.ProjectId == id && n.Sort == NoteSort.Words && !n.Removed)
+            .Where(n => theirs.Contains(n.Id) && !n.Removed)
             .OrderBy(n => n.Id)
             .Select(n => new { n.At, n.Text })
             .ToListAsync();

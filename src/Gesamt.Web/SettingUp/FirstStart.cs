@@ -2,6 +2,7 @@ using Gesamt.Core.People;
 using Gesamt.Core.Texts;
 using Gesamt.Store;
 using Gesamt.Store.Archives;
+using Gesamt.Store.Files;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Search;
@@ -34,7 +35,7 @@ public static class FirstStart
         var aside = Path.Combine(settings.Data, Aside);
         if (Directory.Exists(aside))
             Directory.Delete(aside, recursive: true);
-        Aborted(settings);
+        EmptyFolder.TidyUp(settings.Data);
         try
         {
             return Sqlite.HoldsStudio(settings.Database);
@@ -45,15 +46,6 @@ public static class FirstStart
                 $"{settings.Database} is damaged ({e.Message}). It is left as it is: restore the newest backup into a new folder with ./gesamt restore."
             );
         }
-    }
-
-    /// <summary>Takes away what was being brought back beside the folder when the program was killed.</summary>
-    private static void Aborted(Settings settings)
-    {
-        var data = Path.TrimEndingDirectorySeparator(Path.GetFullPath(settings.Data));
-        foreach (var left in Directory.GetDirectories(Path.GetDirectoryName(data)!, $"{Path.GetFileName(data)}.*.part"))
-            if (Guid.TryParseExact(left[(data.Length + 1)..^".part".Length], "n", out _))
-                Directory.Delete(left, recursive: true);
     }
 
     /// <summary>Who the settings say is the owner, for a studio that is set up by a script.</summary>

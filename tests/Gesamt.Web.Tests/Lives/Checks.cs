@@ -345,7 +345,14 @@ public sealed class Checks(Life life)
                         db.People.Where(p => p.RemovedAt == null).Select(p => p.Id.Value).Take(10).ToListAsync()
                 )
             )
+            {
                 await OkAsync($"/api/people/{person}");
+                foreach (
+                    var (name, bytes) in await CopyTests.EntriesAsync(life.Owner, $"/api/people/{person}/copy.zip")
+                )
+                    if (System.Text.Encoding.UTF8.GetString(bytes).Contains(Life.Private, StringComparison.Ordinal))
+                        Fail($"{name} of the copy of person {person} holds a private word");
+            }
         foreach (var (page, client) in life.Clients.ToList())
         {
             var (status, body) = await life.SendAsync(client, "GET", $"{page}/api");
