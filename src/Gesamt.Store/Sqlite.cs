@@ -65,9 +65,21 @@ public static class Sqlite
 
     private static int Derivation => 100 * Edition + Migrations().Count;
 
-    /// <summary>Whether what is derived was computed since the last migration. It may have gained columns, and a kill can come between those and their values.</summary>
+    /// <summary>Whether what is derived was computed since the last migration, and since the calendar it follows from changed. It may have gained columns, and a kill can come between those and their values.</summary>
     public static async Task<bool> IsDerivedAsync(GesamtDb db, CancellationToken stop = default) =>
-        await ScalarAsync(db, "PRAGMA user_version", stop) is long version && version == Derivation;
+        await DerivedByAsync(db, stop) == Derivation;
+
+    /// <summary>What the file says of what is derived in it: the same as long as nothing changed that.</summary>
+    public static async Task<long> DerivedByAsync(GesamtDb db, CancellationToken stop = default) =>
+        await ScalarAsync(db, "PRAGMA user_version", stop) is long version ? version : 0;
+
+    /// <summary>Notes in the file, in the caller's transaction, that what is derived must be computed anew.</summary>
+    /// <param name="edition">Another than the last time, so that whoever is computing meanwhile knows that it was in vain.</param>
+    public static Task MarkStaleAsync(GesamtDb db, int edition)
+    {
+        var mark = $"PRAGMA user_version = {-edition}";
+        return db.Database.ExecuteSqlRawAsync(mark);
+    }
 
     /// <summary>Notes in the file, in the caller's transaction, that what is derived is as this program computes it.</summary>
     public static Task MarkDerivedAsync(GesamtDb db, CancellationToken stop = default)

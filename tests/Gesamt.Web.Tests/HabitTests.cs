@@ -3,6 +3,9 @@ using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using Gesamt.Core.Projects;
+using Gesamt.Core.Routines;
+using Gesamt.Store;
+using Gesamt.Web.Hosting;
 
 namespace Gesamt.Web.Tests;
 
@@ -12,6 +15,38 @@ public sealed class HabitTests : IAsyncDisposable
     private readonly EmptyStudio studio = new();
 
     public ValueTask DisposeAsync() => studio.DisposeAsync();
+
+    [Fact]
+    public async Task A_day_off_that_is_put_down_moves_what_was_planned_for_it()
+    {
+        var (owner, client) = (await studio.OwnerAsync(), new Visitor(studio));
+        await studio.ProposeAsync(owner, client);
+        var before = await PlannedAsync();
+        var day = before.Min();
+        await owner.ChangeStudioAsync(now => now["hours"]!["daysOff"] = new JsonArray(Written(day)));
+        await studio.TickAsync();
+        var after = await PlannedAsync();
+        Assert.Equal(before.Length, after.Length);
+        Assert.DoesNotContain(day, after);
+        Assert.True(await studio.LookAsync((GesamtDb db) => Sqlite.IsDerivedAsync(db)));
+
+        // and back, as it was
+        await owner.ChangeStudioAsync(now => now["hours"]!["daysOff"] = new JsonArray());
+        Assert.False(await studio.LookAsync((GesamtDb db) => Sqlite.IsDerivedAsync(db)));
+        await studio.TickAsync();
+        Assert.Equal(before, await PlannedAsync());
+
+        Task<LocalDate[]> PlannedAsync() =>
+            studio.LookAsync(
+                async (Desk desk) =>
+                    (await desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due != null).ToListAsync())
+                        .Select(s => desk.Calendar.DateOf(s.Due!.Value))
+                        .Order()
+                        .ToArray()
+            );
+
+        static string Written(LocalDate date) => date.ToString("uuuu-MM-dd", null);
+    }
 
     [Fact]
     public async Task A_signature_that_is_given_with_every_contract_stands_under_it_as_the_client_reads_it()

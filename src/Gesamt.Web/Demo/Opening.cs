@@ -1,8 +1,6 @@
 using System.Data.Common;
-using Gesamt.Core;
 using Gesamt.Store;
 using Gesamt.Store.Backups;
-using Gesamt.Store.Projects;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.SettingUp;
@@ -45,7 +43,12 @@ public static class Opening
         if (isNew)
             await Sqlite.MarkDerivedAsync(db);
         else if (!isDerived)
-            await RebuildAsync(app.Services, app.Logger);
+        {
+            await NamePlainlyAsync(db);
+            app.Logger.LogInformation("Every project is computed anew for this version; Gesamt opens after that");
+            await Rederiving.DoAsync(app.Services.GetRequiredService<IServiceScopeFactory>(), app.Logger);
+            await Sqlite.LearnSizesAsync(db);
+        }
     }
 
     /// <summary>What a newer program changes for good is kept first, under a name that says before what: the way back.</summary>
@@ -76,92 +79,13 @@ public static class Opening
             Directory.Delete(settings.Files, recursive: true);
     }
 
-    private const int AtOnce = 100;
-
-    /// <summary>What is derived may have gained columns: it is computed anew from the facts. A project that cannot be told keeps what it had: it never keeps the others from opening.</summary>
-    private static async Task RebuildAsync(IServiceProvider services, ILogger log)
+    /// <summary>People of a folder that had no plain names.</summary>
+    private static async Task NamePlainlyAsync(GesamtDb db)
     {
-        await using (var scope = services.CreateAsyncScope())
-        {
-            var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-            await desk.ActAsync(async act =>
-            {
-                foreach (var person in await desk.Db.People.Where(p => p.PlainName == "").ToListAsync())
-                    person.Rename(person.Name);
-                await desk.Db.SaveChangesAsync();
-                desk.Db.ChangeTracker.Clear();
-                var ids = await desk.Db.Projects.Select(p => p.Id).ToListAsync();
-                log.LogInformation(
-                    "Computing {Count} projects anew for this version; Gesamt opens after that",
-                    ids.Count
-                );
-                foreach (var some in ids.Chunk(AtOnce))
-                {
-                    if (!await TryAsync(log, "Some projects are computed one by one", () => TogetherAsync(act, some)))
-                        foreach (var id in some)
-                        {
-                            desk.Db.ChangeTracker.Clear();
-                            await TryAsync(
-                                log,
-                                $"Project {id.Value} cannot be computed anew",
-                                async () => await act.Ledger.RebuildAsync(await desk.OpenAsync(id), desk.Now)
-                            );
-                        }
-                    desk.Db.ChangeTracker.Clear();
-                }
-            });
-        }
-        await RebuildRehearsalsAsync(services, log);
-        await using var last = services.CreateAsyncScope();
-        var db = last.ServiceProvider.GetRequiredService<GesamtDb>();
-        await Sqlite.MarkDerivedAsync(db);
-        await Sqlite.LearnSizesAsync(db);
-    }
-
-    private static async Task TogetherAsync(Act act, ProjectId[] some)
-    {
-        var files = await act.Db.OpenManyAsync(some, act.Desk.Calendar, toChange: true);
-        if (files.Count < some.Length)
-            throw new InvalidDataException("One of them cannot be read.");
-        await act.Ledger.RebuildAsync([.. files.Values], act.Now);
-    }
-
-    /// <summary>Each has a clock of its own, and so a desk of its own.</summary>
-    private static async Task RebuildRehearsalsAsync(IServiceProvider services, ILogger log)
-    {
-        List<ProjectId> ids;
-        await using (var scope = services.CreateAsyncScope())
-            ids = await scope.ServiceProvider.GetRequiredService<GesamtDb>().Rehearsals.Select(p => p.Id).ToListAsync();
-        foreach (var id in ids)
-        {
-            await using var scope = services.CreateAsyncScope();
-            var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-            await TryAsync(
-                log,
-                $"Rehearsal {id.Value} cannot be computed anew",
-                () =>
-                    desk.ActAsync(async act =>
-                    {
-                        var file = await desk.OpenAsync(id);
-                        await act.Ledger.RebuildAsync(file, desk.Now);
-                    })
-            );
-        }
-    }
-
-    /// <summary>Whether it went well. A disk that is full is another matter: then nothing is marked as done.</summary>
-    private static async Task<bool> TryAsync(ILogger log, string otherwise, Func<Task> act)
-    {
-        try
-        {
-            await act();
-            return true;
-        }
-        catch (Exception e) when (e is not (DbException or DbUpdateException))
-        {
-            log.LogError(e, "{Otherwise}", otherwise);
-            return false;
-        }
+        foreach (var person in await db.People.Where(p => p.PlainName == "").ToListAsync())
+            person.Rename(person.Name);
+        await db.SaveChangesAsync();
+        db.ChangeTracker.Clear();
     }
 
     /// <summary>A demo started again does not go back behind what happened in it.</summary>

@@ -2,8 +2,10 @@ using System.Globalization;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.People;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -53,9 +55,13 @@ internal static class SavedStudio
             var opens = StoreJson.Write(save.Hours.OpenHours);
             if (row.OpenHours != opens || row.SendFrom != save.Hours.SendFrom || row.SendUntil != save.Hours.SendUntil)
                 await OpenSteps.DoneAsync(desk, FirstStep.Hours);
+            var (zone, off) = (row.Zone, row.DaysOff());
+            var (from, until) = (row.SendFrom, row.SendUntil);
             Fill(row, save, onBooking, desk.Today.Year);
             (row.DaysOff, row.OpenHours) = (StoreJson.Write(daysOff), opens);
             row.Edition++;
+            if (zone != row.Zone || (from, until) != (row.SendFrom, row.SendUntil) || !off.SetEquals(row.DaysOff()))
+                await Sqlite.MarkStaleAsync(desk.Db, row.Edition);
         });
         plate.Forget();
     }

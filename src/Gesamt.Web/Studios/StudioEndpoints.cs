@@ -30,9 +30,10 @@ public static class StudioEndpoints
         );
         api.MapPut(
             "/studio",
-            async (SaveStudioDto save, Desk desk, Doorplate plate) =>
+            async (SaveStudioDto save, Desk desk, Doorplate plate, Live live) =>
             {
                 await SavedStudio.SaveAsync(desk, plate, save);
+                live.ChangedAll();
                 return TypedResults.NoContent();
             }
         );

@@ -1,6 +1,7 @@
 using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Books;
 using Gesamt.Web.Hooks;
@@ -126,6 +127,8 @@ public sealed class Ticker(
         await acting.WaitAsync(stop);
         try
         {
+            // no step goes by the calendar before
+            await TryAsync("computing anew", RederiveAsync, stop);
             await TryAsync("card payments", settlement.SettleAsync, stop);
             await TryAsync("steps", StepsAsync, stop);
             await TryAsync("invoices", InvoicesAsync, stop);
@@ -173,6 +176,14 @@ public sealed class Ticker(
                 }),
             stop
         );
+
+    private async Task RederiveAsync(CancellationToken stop)
+    {
+        if (await InScopeAsync(desk => Sqlite.IsDerivedAsync(desk.Db, stop)))
+            return;
+        await Rederiving.DoAsync(scopes, log, stop);
+        live.ChangedAll();
+    }
 
     private async Task StepsAsync(CancellationToken stop) =>
         await EachAsync(
