@@ -26,6 +26,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<PersonRow> People => Set<PersonRow>();
     public DbSet<ProjectPersonRow> ProjectPeople => Set<ProjectPersonRow>();
     public DbSet<JoinRow> Joins => Set<JoinRow>();
+    public DbSet<ErasureRow> Erasures => Set<ErasureRow>();
     public DbSet<LabelRow> Labels => Set<LabelRow>();
     public DbSet<SlipRow> Slips => Set<SlipRow>();
     public DbSet<UploadRow> Uploads => Set<UploadRow>();
@@ -412,6 +413,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
             .IsUnique();
         part.HasOne(p => p.Person).WithMany().HasForeignKey(p => p.PersonId).OnDelete(DeleteBehavior.Restrict);
         model.Entity<JoinRow>().HasIndex(j => new { j.FromId, j.ToId });
+        OfProject(model.Entity<ErasureRow>()).HasIndex(e => e.ProjectId).IsUnique();
         model.Entity<LabelRow>().HasIndex(l => l.Label);
         model.Entity<LabelRow>().HasIndex(l => l.ProjectId);
         model.Entity<LabelRow>().HasIndex(l => l.PersonId);

@@ -12,6 +12,7 @@ using Gesamt.Web.Checklists;
 using Gesamt.Web.ClientPages;
 using Gesamt.Web.Contracts;
 using Gesamt.Web.Demo;
+using Gesamt.Web.Erasing;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
@@ -106,6 +107,7 @@ if (!settings.PaysOnPage)
 else
 {
     services.AddSingleton<PaymentHouse>();
+    services.AddSingleton<IStandInMemory>(provider => provider.GetRequiredService<PaymentHouse>());
     services.AddSingleton<IPaymentProvider>(provider => provider.GetRequiredService<PaymentHouse>());
 }
 services.AddScoped<Scheduling>();
@@ -124,9 +126,11 @@ else
     services.AddSingleton<SampleCalendar>();
     services.AddSingleton<ICalendarSource>(provider => provider.GetRequiredService<SampleCalendar>());
     services.AddSingleton<SampleRooms>();
+    services.AddSingleton<IStandInMemory>(provider => provider.GetRequiredService<SampleRooms>());
     services.AddSingleton<IVideoRooms>(provider => provider.GetRequiredService<SampleRooms>());
 }
 services.AddSingleton<PostOffice>();
+services.AddSingleton<IStandInMemory>(provider => provider.GetRequiredService<PostOffice>());
 services.AddSingleton<IStandInMail>(provider => provider.GetRequiredService<PostOffice>());
 services.AddSingleton<MailRoom>();
 services.AddSingleton<ICarrier>(provider => provider.GetRequiredService<MailRoom>());
@@ -157,6 +161,8 @@ services.AddLimits(
 );
 
 services.AddSingleton<Archiving>();
+services.AddSingleton<Clearing>();
+services.AddScoped<Erasure>();
 
 var app = builder.Build();
 if (await Commands.WithServicesAsync(args, app.Services) is { } done)
@@ -228,6 +234,7 @@ api.MapTemplates();
 api.MapStudio();
 api.MapBackups();
 api.MapArchive();
+api.MapErasing();
 api.MapTypedIn();
 api.MapTray();
 api.MapPeople();

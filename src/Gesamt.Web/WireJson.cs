@@ -9,6 +9,7 @@ using Gesamt.Web.Capture;
 using Gesamt.Web.Checklists;
 using Gesamt.Web.ClientPages;
 using Gesamt.Web.Contracts;
+using Gesamt.Web.Erasing;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
@@ -314,6 +315,9 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(LetterMadeDto))]
 [JsonSerializable(typeof(BackupsDto))]
 [JsonSerializable(typeof(ArchiveDto))]
+[JsonSerializable(typeof(ErasingDto))]
+[JsonSerializable(typeof(ErasedDto))]
+[JsonSerializable(typeof(KeepingDto))]
 [JsonSerializable(typeof(MakeArchiveDto))]
 [JsonSerializable(typeof(PlaceDto))]
 [JsonSerializable(typeof(SaveRoutineDto))]

@@ -13,7 +13,8 @@ public sealed class CopyTests(FullStudio studio) : IClassFixture<FullStudio>
     internal static async Task<SortedDictionary<string, byte[]>> EntriesAsync(Visitor visitor, string address)
     {
         var answer = await visitor.AskAsync(address);
-        Assert.True(answer.IsSuccessStatusCode, address);
+        if (!answer.IsSuccessStatusCode)
+            Assert.Fail($"{address}: {answer.StatusCode} {await answer.Content.ReadAsStringAsync()}");
         await using var content = await answer.Content.ReadAsStreamAsync();
         using var zip = new ZipArchive(content, ZipArchiveMode.Read);
         var entries = new SortedDictionary<string, byte[]>(StringComparer.Ordinal);

@@ -1,5 +1,6 @@
 using System.Net.Http.Json;
 using System.Text.Json;
+using Gesamt.Store;
 using Gesamt.Store.Search;
 
 namespace Gesamt.Web.Tests;
@@ -88,6 +89,35 @@ public sealed class SearchTests(SearchTests.Own studio) : IClassFixture<SearchTe
             new { removed = false }
         );
         Assert.Single(await FindAsync(owner, "ultramar"));
+    }
+
+    [Fact]
+    public async Task A_project_is_found_by_the_name_its_client_has_now()
+    {
+        var owner = await studio.OwnerAsync();
+        var project = await studio.InquireAsync(new Visitor(studio), "renamed@lanternhouse.example");
+        var name = "Quendolin Osterhaus";
+        await studio.LookAsync(
+            async (GesamtDb db) =>
+            {
+                var client = await db
+                    .Projects.Where(p => p.Id == new Core.ProjectId(project))
+                    .Select(p => p.Client!)
+                    .SingleAsync();
+                client.Name = name;
+                return await db.SaveChangesAsync();
+            }
+        );
+        Assert.Contains(await FindAsync(owner, "quendolin"), hit => hit.Sort == "Project");
+        await studio.LookAsync(
+            async (GesamtDb db) =>
+            {
+                var client = await db.People.SingleAsync(p => p.Name == name);
+                client.Name = "Somebody";
+                return await db.SaveChangesAsync();
+            }
+        );
+        Assert.Empty(await FindAsync(owner, "quendolin"));
     }
 
     [Fact]

@@ -31,7 +31,7 @@ public static class ArchiveFile
 {
     public const string Format = "gesamt-archive",
         ListName = "archive.json";
-    public const int Version = 1;
+    public const int Version = 2;
 
     internal static readonly JsonSerializerOptions Json = new(JsonSerializerDefaults.Web)
     {

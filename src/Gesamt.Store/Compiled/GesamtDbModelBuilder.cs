@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("1e8a6998-e802-4a9c-836a-119217150bfe"), entityTypeCount: 87)
+            : base(skipDetectChanges: false, modelId: new Guid("c5df5839-013d-46af-81e5-ea404867ec80"), entityTypeCount: 88)
         {
         }
 
@@ -41,6 +41,7 @@ namespace Gesamt.Store.Compiled
             var detailDoubtRow = DetailDoubtRowEntityType.Create(this);
             var detailRow = DetailRowEntityType.Create(this);
             var entryRow = EntryRowEntityType.Create(this);
+            var erasureRow = ErasureRowEntityType.Create(this);
             var factRow = FactRowEntityType.Create(this);
             var fileRow = FileRowEntityType.Create(this);
             var formDraftRow = FormDraftRowEntityType.Create(this);
@@ -123,6 +124,7 @@ namespace Gesamt.Store.Compiled
             DetailDoubtRowEntityType.CreateForeignKey1(detailDoubtRow, projectRow);
             DetailRowEntityType.CreateForeignKey1(detailRow, projectRow);
             EntryRowEntityType.CreateForeignKey1(entryRow, listRow);
+            ErasureRowEntityType.CreateForeignKey1(erasureRow, projectRow);
             FactRowEntityType.CreateForeignKey1(factRow, projectRow);
             FileRowEntityType.CreateForeignKey1(fileRow, projectRow);
             FormDraftRowEntityType.CreateForeignKey1(formDraftRow, projectRow);
@@ -190,6 +192,7 @@ namespace Gesamt.Store.Compiled
             DetailDoubtRowEntityType.CreateAnnotations(detailDoubtRow);
             DetailRowEntityType.CreateAnnotations(detailRow);
             EntryRowEntityType.CreateAnnotations(entryRow);
+            ErasureRowEntityType.CreateAnnotations(erasureRow);
             FactRowEntityType.CreateAnnotations(factRow);
             FileRowEntityType.CreateAnnotations(fileRow);
             FormDraftRowEntityType.CreateAnnotations(formDraftRow);

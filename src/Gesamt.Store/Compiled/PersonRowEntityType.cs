@@ -22,7 +22,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.PersonRow",
                 typeof(PersonRow),
                 baseEntityType,
-                propertyCount: 21,
+                propertyCount: 22,
                 unnamedIndexCount: 5,
                 keyCount: 1);
 
@@ -78,6 +78,14 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(PersonRow).GetProperty("Edition", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(PersonRow).GetField("<Edition>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 sentinel: 0);
+
+            var erasedAt = runtimeEntityType.AddProperty(
+                "ErasedAt",
+                typeof(Instant?),
+                propertyInfo: typeof(PersonRow).GetProperty("ErasedAt", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(PersonRow).GetField("<ErasedAt>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var greeted = runtimeEntityType.AddProperty(
                 "Greeted",

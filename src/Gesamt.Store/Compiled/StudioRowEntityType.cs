@@ -21,7 +21,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.StudioRow",
                 typeof(StudioRow),
                 baseEntityType,
-                propertyCount: 51,
+                propertyCount: 53,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -38,6 +38,13 @@ namespace Gesamt.Store.Compiled
                 propertyInfo: typeof(StudioRow).GetProperty("Address", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<Address>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
 
+            var agreementYears = runtimeEntityType.AddProperty(
+                "AgreementYears",
+                typeof(int),
+                propertyInfo: typeof(StudioRow).GetProperty("AgreementYears", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<AgreementYears>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
+
             var bank = runtimeEntityType.AddProperty(
                 "Bank",
                 typeof(string),
@@ -49,6 +56,13 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(StudioRow).GetProperty("Bic", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(StudioRow).GetField("<Bic>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var bookYears = runtimeEntityType.AddProperty(
+                "BookYears",
+                typeof(int),
+                propertyInfo: typeof(StudioRow).GetProperty("BookYears", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(StudioRow).GetField("<BookYears>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                sentinel: 0);
 
             var brand = runtimeEntityType.AddProperty(
                 "Brand",

@@ -20,7 +20,7 @@ namespace Gesamt.Store.Compiled
                 "Gesamt.Store.Model.UpkeepRow",
                 typeof(UpkeepRow),
                 baseEntityType,
-                propertyCount: 8,
+                propertyCount: 9,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -59,6 +59,14 @@ namespace Gesamt.Store.Compiled
                 typeof(string),
                 propertyInfo: typeof(UpkeepRow).GetProperty("Changed", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
                 fieldInfo: typeof(UpkeepRow).GetField("<Changed>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly));
+
+            var clearSince = runtimeEntityType.AddProperty(
+                "ClearSince",
+                typeof(Instant?),
+                propertyInfo: typeof(UpkeepRow).GetProperty("ClearSince", BindingFlags.Public | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                fieldInfo: typeof(UpkeepRow).GetField("<ClearSince>k__BackingField", BindingFlags.NonPublic | BindingFlags.Instance | BindingFlags.DeclaredOnly),
+                nullable: true,
+                valueConverter: new GesamtDb.InstantTicks());
 
             var linksKey = runtimeEntityType.AddProperty(
                 "LinksKey",

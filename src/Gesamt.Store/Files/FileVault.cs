@@ -86,6 +86,18 @@ public sealed class FileVault(string folder)
         return gone;
     }
 
+    /// <summary>Deletes files, with their small pictures.</summary>
+    /// <param name="hashes">Of files that no row names any more.</param>
+    public void Delete(IEnumerable<string> hashes)
+    {
+        foreach (var hash in hashes)
+            lock (gate)
+            {
+                File.Delete(PathOf(hash));
+                File.Delete(SmallOf(hash));
+            }
+    }
+
     /// <summary>Whether a kept file is still the bytes it was kept as; one that is not there is not.</summary>
     public async Task<bool> IsWholeAsync(string hash, CancellationToken stop)
     {

@@ -45,8 +45,7 @@ public static class NamedFiles
         foreach (var one in Columns(db.Model))
         {
             // names of this program's own columns, which no parameter can stand for
-            var sql =
-                $"""SELECT DISTINCT "{one.Column}" AS Value FROM "{one.Table}" WHERE "{one.Column}" IS NOT NULL""";
+            var sql = $"""SELECT DISTINCT "{one.Column}" AS Value FROM "{one.Table}" WHERE "{one.Column}" <> ''""";
             named.UnionWith(await db.Database.SqlQueryRaw<string>(sql).ToListAsync(stop));
         }
         return named;

@@ -845,6 +845,32 @@ namespace Gesamt.Store.Migrations
                     b.ToTable("ListEntries", (string)null);
                 });
 
+            modelBuilder.Entity("Gesamt.Store.Model.ErasureRow", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("AgreementsAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("BooksAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("ProjectId")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ProjectId")
+                        .IsUnique();
+
+                    b.ToTable("Erasures");
+                });
+
             modelBuilder.Entity("Gesamt.Store.Model.FactRow", b =>
                 {
                     b.Property<long>("Id")
@@ -2472,6 +2498,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<int>("Edition")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("ErasedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Greeted")
                         .HasColumnType("TEXT");
 
@@ -3474,6 +3503,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<int>("AgreementYears")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("Bank")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -3481,6 +3513,9 @@ namespace Gesamt.Store.Migrations
                     b.Property<string>("Bic")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("BookYears")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Brand")
                         .IsRequired()
@@ -3883,6 +3918,9 @@ namespace Gesamt.Store.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("ClearSince")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("LinksKey")
                         .HasColumnType("TEXT");
 
@@ -4117,6 +4155,15 @@ namespace Gesamt.Store.Migrations
                     b.HasOne("Gesamt.Store.Model.ListRow", null)
                         .WithMany()
                         .HasForeignKey("ListId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Gesamt.Store.Model.ErasureRow", b =>
+                {
+                    b.HasOne("Gesamt.Store.Model.ProjectRow", null)
+                        .WithMany()
+                        .HasForeignKey("ProjectId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired();
                 });

@@ -57,8 +57,14 @@ public sealed class BankLineRow
     /// <summary>Money in is positive.</summary>
     public long AmountMinor { get; set; }
     public required string Currency { get; set; }
+
+    [Personal(Kept = Kept.AsBooks)]
     public required string Party { get; set; }
+
+    [Personal(Kept = Kept.AsBooks)]
     public required string Text { get; set; }
+
+    [Personal(Kept = Kept.AsBooks)]
     public required string Reference { get; set; }
     public BankLineState State { get; set; }
 

@@ -66,7 +66,11 @@ public sealed class RecurringCostRow
 
     /// <summary>Null for a cost of the studio as a whole.</summary>
     public ProjectId? ProjectId { get; set; }
+
+    [Personal(PersonalAttribute.Erased, Kept = Kept.AsBooks)]
     public required string Payee { get; set; }
+
+    [Personal(PersonalAttribute.Erased, Kept = Kept.AsBooks)]
     public required string What { get; set; }
     public string Category { get; set; } = "";
 

@@ -4,6 +4,7 @@ using NodaTime;
 namespace Gesamt.Store.Model;
 
 /// <summary>A short text written down in the bar. Without a project it lies in the tray.</summary>
+[Personal]
 public sealed class SlipRow
 {
     public int Id { get; set; }
@@ -38,6 +39,7 @@ public sealed class UploadRow
 }
 
 /// <summary>What a detail of a project is known to be.</summary>
+[Personal]
 public sealed class DetailRow
 {
     public int Id { get; set; }
@@ -47,6 +49,7 @@ public sealed class DetailRow
 }
 
 /// <summary>An answer that says something else than what is known of a detail: the owner decides, and nothing is overwritten before.</summary>
+[Personal]
 public sealed class DetailDoubtRow
 {
     public int Id { get; set; }
@@ -65,6 +68,8 @@ public sealed class BriefRow
     public int Id { get; set; }
     public ProjectId ProjectId { get; set; }
     public required string Part { get; set; }
+
+    [Personal]
     public required string Text { get; set; }
     public int Edition { get; set; }
 }

@@ -17,12 +17,17 @@ public sealed class FileRow
 
     /// <summary>Counts the drafts of a project.</summary>
     public int Version { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string Name { get; set; }
 
     /// <summary>A word on its use, for final files.</summary>
+    [Personal]
     public string Use { get; set; } = "";
 
+    /// <summary>SHA-256 of its bytes; empty once they were erased.</summary>
     [NamesFile(nameof(Name))]
+    [Personal]
     public required string Hash { get; set; }
     public long Size { get; set; }
 
@@ -30,6 +35,8 @@ public sealed class FileRow
     public required string Type { get; set; }
     public Instant At { get; set; }
     public Actor By { get; set; }
+
+    [Personal(true)]
     public bool Removed { get; set; }
 }
 
@@ -40,6 +47,8 @@ public sealed class ReviewRow
     public ProjectId ProjectId { get; set; }
     public required string PublicId { get; set; }
     public string? Phase { get; set; }
+
+    [Personal]
     public string Words { get; set; } = "";
 
     /// <summary>Numbers of the files put up, as JSON.</summary>
@@ -47,6 +56,7 @@ public sealed class ReviewRow
     public required string Files { get; set; }
 
     /// <summary>Who returned or approved it.</summary>
+    [Personal]
     public string? AnsweredBy { get; set; }
     public Instant At { get; set; }
 }

@@ -28,31 +28,51 @@ public sealed class LetterRow
     public ProjectId? ProjectId { get; set; }
     public LetterState State { get; set; }
     public bool ByItself { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string FromName { get; set; }
+
+    [Personal(PersonalAttribute.Nowhere)]
     public required string FromMail { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string ToName { get; set; }
+
+    [Personal(PersonalAttribute.Nowhere)]
     public required string ToMail { get; set; }
 
     /// <summary>Whose address it is, which is whose link it carries; the client when nothing is said.</summary>
     public PersonId? ToPerson { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public string Subject { get; set; } = "";
+
+    [Personal]
     public string Body { get; set; } = "";
+
+    [Personal]
     public string Quoted { get; set; } = "";
     public Instant At { get; set; }
     public string? MessageId { get; set; }
 
     /// <summary>An invitation that goes with it (RFC 5546), as text.</summary>
+    [Personal]
     public string? Invitation { get; set; }
+
+    [Personal]
     public string? InReplyTo { get; set; }
 
     /// <summary>SHA-256 of the message as it came in, byte for byte.</summary>
     [NamesFile]
+    [Personal]
     public string? Original { get; set; }
 
     /// <summary>It has a part in HTML, which can be shown beside its text.</summary>
+    [Personal(false)]
     public bool HasHtml { get; set; }
 
     /// <summary>The blanks nothing filled, by name; sending waits for them.</summary>
+    [Personal]
     public string Gaps { get; set; } = "";
     public RunId? RunId { get; set; }
     public string? Step { get; set; }
@@ -65,6 +85,7 @@ public sealed class LetterRow
     public InvoiceId? CarriesInvoice { get; set; }
 
     /// <summary>Why the mail server refused it, until it is sent again.</summary>
+    [Personal]
     public string? Problem { get; set; }
 
     /// <summary>It came from a robot, or tells of a failed delivery.</summary>
@@ -82,6 +103,7 @@ public sealed class LetterRow
 }
 
 /// <summary>A file that goes with a letter, or came with one; its bytes lie under their SHA-256.</summary>
+[Personal]
 public sealed class LetterFileRow
 {
     public int Id { get; set; }
@@ -153,5 +175,7 @@ public sealed class OutboxRow
     /// <summary>Set before the carrier is called; found set after a restart, the carrier is asked whether it has the message.</summary>
     public Instant? HandOverBegan { get; set; }
     public int Failures { get; set; }
+
+    [Personal]
     public string? LastError { get; set; }
 }

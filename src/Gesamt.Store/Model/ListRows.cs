@@ -16,6 +16,8 @@ public sealed class ListRow
     /// <summary>Its random name in addresses.</summary>
     public required string PublicId { get; set; }
     public ListSort Sort { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string Name { get; set; }
 
     /// <summary>Who reads and who changes it.</summary>
@@ -23,6 +25,7 @@ public sealed class ListRow
 
     /// <summary>Its columns as JSON; none on boards and notes.</summary>
     [HoldsJson]
+    [Personal("[]")]
     public string Columns { get; set; } = "[]";
 
     /// <summary>A board that was put to the client to be approved: they change nothing any more.</summary>
@@ -30,6 +33,8 @@ public sealed class ListRow
 
     /// <summary>Counts changes of its name, reader and columns.</summary>
     public int Edition { get; set; }
+
+    [Personal(true)]
     public bool Removed { get; set; }
 }
 
@@ -47,8 +52,11 @@ public sealed class EntryRow
 
     /// <summary>What its cells hold, as JSON by the keys of their columns.</summary>
     [HoldsJson]
+    [Personal("{}")]
     public string Cells { get; set; } = "{}";
     public bool Struck { get; set; }
+
+    [Personal(true)]
     public bool Removed { get; set; }
 
     /// <summary>The day of its first step that is not done; null without one.</summary>
@@ -59,12 +67,15 @@ public sealed class EntryRow
 
     /// <summary>SHA-256 of its picture.</summary>
     [NamesFile(nameof(FileName))]
+    [Personal]
     public string? Hash { get; set; }
 
     /// <summary>The file's name.</summary>
+    [Personal]
     public string? FileName { get; set; }
 
     /// <summary>Media type of the picture.</summary>
+    [Personal]
     public string? Type { get; set; }
 
     /// <summary>Bytes of the picture.</summary>
@@ -74,6 +85,7 @@ public sealed class EntryRow
 }
 
 /// <summary>What a client changed in a list, marked until the owner has seen it.</summary>
+[Personal]
 public sealed class ListChangeRow
 {
     public ListChangeId Id { get; set; }

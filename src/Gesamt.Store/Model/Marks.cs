@@ -1,5 +1,36 @@
 namespace Gesamt.Store.Model;
 
+/// <summary>How long what is personal stays once somebody is erased.</summary>
+public enum Kept
+{
+    /// <summary>It goes at once.</summary>
+    Not,
+
+    /// <summary>As long as the law keeps what was agreed: accepted proposals and signed contracts.</summary>
+    AsAgreement,
+
+    /// <summary>As long as the law keeps the books: invoices, payments, receipts.</summary>
+    AsBooks,
+}
+
+/// <summary>A column that can hold what a client is called, said or was told: it is blanked when they are erased. On a table: its rows go.</summary>
+/// <param name="blank">What stands there afterwards; null for nothing, which is an empty text where the column must hold one.</param>
+[AttributeUsage(AttributeTargets.Property | AttributeTargets.Class)]
+public sealed class PersonalAttribute(object? blank = null) : Attribute
+{
+    /// <summary>What stands where a row must be called something.</summary>
+    public const string Erased = "Erased";
+
+    /// <summary>An address that nobody has (RFC 2606, 2).</summary>
+    public const string Nowhere = "erased@erased.invalid";
+
+    /// <inheritdoc cref="PersonalAttribute"/>
+    public object? Blank { get; } = blank;
+
+    /// <summary>How long it stays.</summary>
+    public Kept Kept { get; init; }
+}
+
 /// <summary>A column whose text is a JSON value (RFC 8259): in an archive it stands as that value and not as a text.</summary>
 [AttributeUsage(AttributeTargets.Property)]
 public sealed class HoldsJsonAttribute : Attribute;

@@ -61,6 +61,8 @@ public sealed class MeetingRow
     public ProjectId ProjectId { get; set; }
     public int KindId { get; set; }
     public required string PublicId { get; set; }
+
+    [Personal("Meeting")]
     public required string Name { get; set; }
     public Instant Start { get; set; }
     public Instant End { get; set; }
@@ -71,15 +73,25 @@ public sealed class MeetingRow
     public required string Uid { get; set; }
     public int Sequence { get; set; }
     public MeetingPlace Place { get; set; }
+
+    [Personal]
     public string Where { get; set; } = "";
+
+    [Personal]
     public string? Room { get; set; }
+
+    [Personal]
     public string? Passcode { get; set; }
+
+    [Personal]
     public string Agenda { get; set; } = "";
 
     [HoldsJson]
+    [Personal("[]")]
     public string Answers { get; set; } = "[]";
 
     /// <summary>The owner's alone.</summary>
+    [Personal]
     public string Notes { get; set; } = "";
 
     /// <summary>The zone its client chose it in.</summary>

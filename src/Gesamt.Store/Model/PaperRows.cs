@@ -6,6 +6,7 @@ using NodaTime;
 namespace Gesamt.Store.Model;
 
 /// <summary>A proposal being written.</summary>
+[Personal]
 public sealed class OfferDraftRow
 {
     public int Id { get; set; }
@@ -94,10 +95,18 @@ public sealed class SignatureRow
     public int Id { get; set; }
     public VersionId VersionId { get; set; }
     public Signer Signer { get; set; }
+
+    [Personal(PersonalAttribute.Erased, Kept = Kept.AsAgreement)]
     public required string Name { get; set; }
+
+    [Personal(Kept = Kept.AsAgreement)]
     public required string Consent { get; set; }
     public Instant At { get; set; }
+
+    [Personal(Kept = Kept.AsAgreement)]
     public required string Address { get; set; }
+
+    [Personal(Kept = Kept.AsAgreement)]
     public required string Agent { get; set; }
     public required string Hash { get; set; }
 
@@ -105,11 +114,13 @@ public sealed class SignatureRow
     public PersonId? PersonId { get; set; }
 
     /// <summary>How it is known to be them, besides the link: “a code sent to …”; empty for the link alone.</summary>
+    [Personal(Kept = Kept.AsAgreement)]
     public string Proof { get; set; } = "";
 }
 
 /// <summary>A code that goes to somebody's mail address for a signature. It is not kept: it is worked out from this row with a key that lies outside the database.</summary>
 [StaysHere]
+[Personal]
 public sealed class SignCodeRow
 {
     public int Id { get; set; }
@@ -131,11 +142,13 @@ public sealed class RateSheetRow
 
     /// <summary>Its services as they were sent, as JSON.</summary>
     [HoldsJson]
+    [Personal("[]")]
     public required string Services { get; set; }
     public Instant At { get; set; }
 
     /// <summary>Places of the services that were ticked, as JSON; null while it was not answered.</summary>
     [HoldsJson]
+    [Personal("[]")]
     public string? Ticked { get; set; }
     public Instant? AnsweredAt { get; set; }
 }
@@ -248,6 +261,7 @@ public enum PaymentMeans
 }
 
 /// <summary>An invoice that is being written; one of a project at a time.</summary>
+[Personal]
 public sealed class BillDraftRow
 {
     public int Id { get; set; }
@@ -275,6 +289,7 @@ public sealed class PaymentRow
     public PaymentMeans Means { get; set; }
 
     /// <summary>The provider's or bank's own reference; one payment each.</summary>
+    [Personal(Kept = Kept.AsBooks)]
     public string? Reference { get; set; }
     public Instant At { get; set; }
 
@@ -314,6 +329,7 @@ public sealed class RefundRow
     public string? Key { get; set; }
 
     /// <summary>Why the provider refused it.</summary>
+    [Personal(Kept = Kept.AsBooks)]
     public string Words { get; set; } = "";
     public Instant At { get; set; }
 }
@@ -347,6 +363,7 @@ public sealed class CheckoutRow
     public PaymentMeans Means { get; set; }
 
     /// <summary>Why it was refused, as the provider says it.</summary>
+    [Personal(Kept = Kept.AsBooks)]
     public string Words { get; set; } = "";
 
     /// <summary>Which attempt to charge a kept means it is, from 0; null for one the client began.</summary>
@@ -354,6 +371,8 @@ public sealed class CheckoutRow
 
     /// <summary>Who agreed that the means is kept once it has paid, and to which words; null for nobody.</summary>
     public PersonId? ConsentBy { get; set; }
+
+    [Personal(Kept = Kept.AsBooks)]
     public string? Consent { get; set; }
 }
 
@@ -388,12 +407,15 @@ public sealed class KeptMeansRow
     public PersonId PersonId { get; set; }
 
     /// <summary>What the provider knows it by.</summary>
+    [Personal]
     public required string Token { get; set; }
 
     /// <summary>As the provider says it: “card ending in 4000”.</summary>
+    [Personal(PersonalAttribute.Erased)]
     public required string Words { get; set; }
 
     /// <summary>The words that were agreed to.</summary>
+    [Personal]
     public required string Consent { get; set; }
     public PaymentMeans Means { get; set; }
     public Instant At { get; set; }

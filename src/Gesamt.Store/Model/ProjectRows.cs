@@ -21,6 +21,8 @@ public sealed class ProjectRow
     public PersonId ClientId { get; set; }
     public PersonRow? Client { get; set; }
     public List<ProjectPersonRow> People { get; set; } = [];
+
+    [Personal(PersonalAttribute.Erased)]
     public required string Title { get; set; }
     public string? Source { get; set; }
 
@@ -37,6 +39,8 @@ public sealed class ProjectRow
     public required string Code { get; set; }
 
     public required PinnedRules Pinned { get; set; }
+
+    [Personal]
     public string? Summary { get; set; }
 
     /// <summary>What the projects of one client have in common whose pages the owner put together; null where its page stands alone.</summary>
@@ -173,6 +177,7 @@ public sealed class AnswersRow
     public required string Form { get; set; }
 
     [HoldsJson]
+    [Personal("[]")]
     public required string Items { get; set; }
     public Instant At { get; set; }
 }
@@ -190,6 +195,8 @@ public sealed class NoteRow
     public NoteId Id { get; set; }
     public ProjectId ProjectId { get; set; }
     public NoteSort Sort { get; set; }
+
+    [Personal]
     public required string Text { get; set; }
     public Instant At { get; set; }
 
@@ -212,12 +219,16 @@ public sealed class AccessRow
 {
     public AccessId Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string What { get; set; }
 
     /// <summary>A link, or words: “the key safe by the door”.</summary>
+    [Personal]
     public string Place { get; set; } = "";
 
     /// <summary>Who gave it; empty for a plain link.</summary>
+    [Personal]
     public string GivenBy { get; set; } = "";
     public LocalDate Since { get; set; }
     public LocalDate? BackOn { get; set; }
@@ -229,10 +240,13 @@ public sealed class PraiseRow
 {
     public PraiseId Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string Words { get; set; }
     public LocalDate On { get; set; }
 
     /// <summary>Who said it; empty where that was not written down.</summary>
+    [Personal]
     public string Who { get; set; } = "";
 
     /// <summary>The letter it stands in.</summary>
@@ -240,6 +254,8 @@ public sealed class PraiseRow
 
     /// <summary>The remark or call it was said in.</summary>
     public NoteId? NoteId { get; set; }
+
+    [Personal(true)]
     public bool Removed { get; set; }
 }
 
@@ -250,6 +266,7 @@ public sealed class RunSheetRow
     public ProjectId ProjectId { get; set; }
 
     /// <summary>The named date its main day is; null for the date that matters.</summary>
+    [Personal]
     public string? DateName { get; set; }
 
     /// <summary>How many minutes earlier guests are told to come.</summary>
@@ -257,6 +274,7 @@ public sealed class RunSheetRow
 
     /// <summary>Its items as JSON, each at its distance to the main day.</summary>
     [HoldsJson]
+    [Personal("[]")]
     public required string Items { get; set; }
     public int Edition { get; set; }
 }
@@ -265,10 +283,13 @@ public sealed class TaskRow
 {
     public TaskId Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string Title { get; set; }
     public LocalDate? Due { get; set; }
 
     /// <summary>What the date was counted from, in words.</summary>
+    [Personal]
     public string? Counted { get; set; }
 
     /// <summary>Its distance to the date that matters, where it is counted from it.</summary>
@@ -296,14 +317,19 @@ public sealed class TaskRow
     public LocalDate? WorkOn { get; set; }
 
     /// <summary>The list it stands in, such as a discipline of the work; null for none.</summary>
+    [Personal]
     public string? List { get; set; }
+
+    [Personal]
     public string Description { get; set; } = "";
 
     /// <summary>What counts as finished.</summary>
+    [Personal]
     public string Finished { get; set; } = "";
 
     /// <summary>Its parts in their order, as JSON.</summary>
     [HoldsJson]
+    [Personal("[]")]
     public string Steps { get; set; } = "[]";
 
     /// <summary>By which the client's page knows a task of theirs; null for one of the owner's.</summary>
@@ -330,6 +356,7 @@ public sealed class ChecklistRow
 
     /// <summary>By the key of each question, as JSON.</summary>
     [HoldsJson]
+    [Personal("{}")]
     public required string Given { get; set; }
     public int Edition { get; set; }
     public Instant At { get; set; }
@@ -366,6 +393,7 @@ public sealed class RunRow
 }
 
 /// <summary>What a client has typed into a form that is not sent yet.</summary>
+[Personal]
 public sealed class FormDraftRow
 {
     public int Id { get; set; }

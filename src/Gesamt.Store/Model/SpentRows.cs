@@ -10,6 +10,8 @@ public sealed class HoursRow
     public ProjectId ProjectId { get; set; }
     public LocalDate On { get; set; }
     public int Minutes { get; set; }
+
+    [Personal]
     public string Words { get; set; } = "";
 
     /// <summary>The task they went into; null for the project as a whole.</summary>
@@ -26,6 +28,8 @@ public sealed class ClockRow
     public int Id { get; set; }
     public ProjectId ProjectId { get; set; }
     public TaskId? TaskId { get; set; }
+
+    [Personal]
     public string Words { get; set; } = "";
     public Instant StartedAt { get; set; }
 
@@ -44,7 +48,11 @@ public sealed class CostRow
     /// <summary>Null for a cost of the studio as a whole.</summary>
     public ProjectId? ProjectId { get; set; }
     public LocalDate On { get; set; }
+
+    [Personal(PersonalAttribute.Erased, Kept = Kept.AsBooks)]
     public required string Payee { get; set; }
+
+    [Personal(PersonalAttribute.Erased, Kept = Kept.AsBooks)]
     public required string What { get; set; }
     public string Category { get; set; } = "";
 
@@ -61,8 +69,13 @@ public sealed class CostRow
 
     /// <summary>SHA-256 of its receipt.</summary>
     [NamesFile(nameof(ReceiptName))]
+    [Personal(Kept = Kept.AsBooks)]
     public string? ReceiptHash { get; set; }
+
+    [Personal(Kept = Kept.AsBooks)]
     public string? ReceiptName { get; set; }
+
+    [Personal(Kept = Kept.AsBooks)]
     public string? ReceiptType { get; set; }
 
     /// <summary>Where it was paid from; null for the first account of its currency.</summary>
@@ -79,7 +92,11 @@ public sealed class QuoteRow
 {
     public QuoteId Id { get; set; }
     public ProjectId ProjectId { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string Supplier { get; set; }
+
+    [Personal(PersonalAttribute.Erased)]
     public required string What { get; set; }
 
     /// <summary>With its tax.</summary>
@@ -92,8 +109,13 @@ public sealed class QuoteRow
 
     /// <summary>SHA-256 of its file.</summary>
     [NamesFile(nameof(FileName))]
+    [Personal]
     public string? FileHash { get; set; }
+
+    [Personal]
     public string? FileName { get; set; }
+
+    [Personal]
     public string? FileType { get; set; }
 
     /// <summary>The cost it became.</summary>

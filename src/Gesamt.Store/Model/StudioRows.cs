@@ -70,6 +70,10 @@ public sealed class StudioRow
     /// <summary>Days after which a finished project is put away by itself; null for never.</summary>
     public int? PutAwayDays { get; set; }
 
+    /// <summary>Years, counted from the end of the one they are of, for which the law keeps invoices with all that belongs to the books, and what was agreed.</summary>
+    public int BookYears { get; set; } = 10;
+    public int AgreementYears { get; set; } = 6;
+
     /// <summary>Whether tax is owed when money comes; else when an invoice is issued.</summary>
     public bool TaxAsReceived { get; set; }
 
@@ -346,6 +350,7 @@ public enum HookCallState
 }
 
 /// <summary>One call of a web hook; its key travels along, so that a call received twice is known.</summary>
+[Personal]
 public sealed class HookCallRow
 {
     public int Id { get; set; }

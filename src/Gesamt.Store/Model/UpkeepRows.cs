@@ -24,6 +24,9 @@ public sealed class UpkeepRow
     /// <summary>Hashes of kept files whose bytes are not what was kept, one a line.</summary>
     public string Changed { get; set; } = "";
 
+    /// <summary>Since when what was erased still lies in free pages of the file; null once they were cleared.</summary>
+    public Instant? ClearSince { get; set; }
+
     /// <summary>A fingerprint of the key of client links, so that another one is noticed.</summary>
     public string? LinksKey { get; set; }
 }

@@ -323,7 +323,8 @@ public sealed class Ledger(GesamtDb db)
             [.. Resuming.Of(file.Case, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref))]
         );
 
-    private static bool IsMoney(Happening what) =>
+    /// <summary>Whether it changes what is owed.</summary>
+    public static bool IsMoney(Happening what) =>
         what
             is Happening.InvoiceIssued
                 or Happening.InvoiceCredited

@@ -35,9 +35,16 @@ public static class SearchIndex
 {
     private const int LongestWord = 40;
 
+    /// <summary>The tables of FTS5 it is made of.</summary>
+    public static readonly IReadOnlyList<string> Indexes = ["Search", "Names"];
+
+    // what the law keeps of somebody erased is found by nobody
+    private const string NotErased = "NOT EXISTS (SELECT 1 FROM Erasures e WHERE e.ProjectId = {0}.ProjectId)";
+
     /// <summary>What of a table is found: SQL over one row, which stands as {0}.</summary>
     /// <param name="Columns">The columns whose change changes the words: not every change of a standing.</param>
     /// <param name="Only">Which rows are found.</param>
+    /// <param name="Besides">Another table whose change changes the words of some rows; null for none.</param>
     private sealed record Source(
         string Table,
         FoundSort Sort,
@@ -45,8 +52,12 @@ public static class SearchIndex
         string Text,
         string Columns,
         string Project = "{0}.ProjectId",
-        string Only = "1"
+        string Only = "1",
+        Besides? Besides = null
     );
+
+    /// <param name="Of">Which rows of the source, which stand as t, a changed row changes, which stands as new.</param>
+    private sealed record Besides(string Table, string Columns, string Of);
 
     private static readonly Source[] Sources =
     [
@@ -56,7 +67,8 @@ public static class SearchIndex
             "{0}.Title",
             "coalesce({0}.Summary, '') || ' ' || (SELECT p.Name || ' ' || coalesce(p.Organisation, '') FROM People p WHERE p.Id = {0}.ClientId)",
             "Title, Summary, ClientId",
-            Project: "{0}.Id"
+            Project: "{0}.Id",
+            Besides: new("People", "Name, Organisation", "t.ClientId = new.Id")
         ),
         new(
             "People",
@@ -94,7 +106,7 @@ public static class SearchIndex
             "''",
             Texts("CAST({0}.Canonical AS TEXT)", "'title', 'intro', 'detail', 'terms'"),
             "Canonical",
-            Only: "{0}.Sort = 'Proposal'"
+            Only: "{0}.Sort = 'Proposal' AND " + NotErased
         ),
         new(
             "Versions",
@@ -102,7 +114,7 @@ public static class SearchIndex
             "''",
             Texts("CAST({0}.Canonical AS TEXT)", "'text'"),
             "Canonical",
-            Only: "{0}.Sort = 'Contract'"
+            Only: "{0}.Sort = 'Contract' AND " + NotErased
         ),
         new(
             "Lists",
@@ -170,6 +182,13 @@ public static class SearchIndex
             yield return Trigger(
                 $"{name}_on",
                 $"AFTER UPDATE OF {Source.Columns} ON {Source.Table} BEGIN {delete} {insert} END"
+            );
+            if (Source.Besides is not { } besides)
+                yield break;
+            var those = $"FROM {Source.Table} t WHERE {besides.Of}";
+            yield return Trigger(
+                $"{name}_besides",
+                $"AFTER UPDATE OF {besides.Columns} ON {besides.Table} BEGIN DELETE FROM {Index} WHERE rowid IN (SELECT {RowId(Source.Sort, "t")} {those}); {Insert("t")} {those} AND {Of(Source.Only, "t")}; END"
             );
         }
 

@@ -32,9 +32,8 @@ internal static class PersonCopy
 
     public static async Task<IResult> OfAsync(Desk desk, PersonId id)
     {
-        var person =
-            await desk.Db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id && p.MergedInto == null)
-            ?? throw new MissingException("person");
+        var person = await StandingForAsync(desk, id);
+        id = person.Id;
         return await PassingZip.OfAsync(
             $"{EntryNames.Part(person.Name)}.zip",
             async zip =>
@@ -47,6 +46,15 @@ internal static class PersonCopy
                 await copy.SayLeftAsync();
             }
         );
+    }
+
+    /// <summary>They themselves, or who stands for them since both were found to be the same.</summary>
+    private static async Task<PersonRow> StandingForAsync(Desk desk, PersonId id)
+    {
+        var row =
+            await desk.Db.People.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id && p.RemovedAt == null)
+            ?? throw new MissingException("person");
+        return row.MergedInto is { } other ? await StandingForAsync(desk, other) : row;
     }
 
     private static byte[] Written<T>(T value) => JsonSerializer.SerializeToUtf8Bytes(value, Json);

@@ -52,6 +52,7 @@ public sealed class Act
     /// <summary>Records facts with all that follows.</summary>
     public async Task RecordAsync(ProjectFile file, Actor by, params Happening[] what)
     {
+        RefuseErased(file, by, what);
         await Ledger.RecordAsync(file, by, Now, what);
         await TellAsync(file, what);
     }
@@ -61,6 +62,13 @@ public sealed class Act
     {
         await Ledger.RecordAsync(file, by, happened, Now, what);
         await TellAsync(file, what);
+    }
+
+    /// <summary>What is still to come of a project whose client was erased is money alone, such as what a bank takes back.</summary>
+    private static void RefuseErased(ProjectFile file, Actor by, Happening[] what)
+    {
+        if (file.Row.Client is { ErasedAt: not null } && by != Actor.Gesamt && !Array.TrueForAll(what, Ledger.IsMoney))
+            throw new RefusedException("The client of this project was erased: nothing more is written in it.");
     }
 
     private async Task TellAsync(ProjectFile file, Happening[] what)

@@ -63,10 +63,11 @@ public sealed class Incoming(IServiceScopeFactory scopes, IMailbox mailbox, ILog
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         var (original, files) = (await OriginalAsync(desk, message, stop), await KeepAsync(desk, incoming, stop));
+        var unnamed = UnnamedMessageId.Of(incoming.MessageId);
         await desk.ActAsync(async act =>
         {
             // fetched twice is filed once
-            if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId, stop))
+            if (await desk.Db.Letters.AnyAsync(l => l.MessageId == incoming.MessageId || l.MessageId == unnamed, stop))
                 return;
             var filed = Filing.Of(incoming.Marks, new Index(desk.Db, desk.Studio.MailDomain));
             var letter = RowOf(desk, incoming, filed.Project);

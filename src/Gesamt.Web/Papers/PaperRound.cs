@@ -48,7 +48,7 @@ public sealed class PaperRound(IServiceScopeFactory scopes, ILogger<PaperRound> 
     private Task<List<long>> InvoicesAsync(Desk desk, CancellationToken stop) =>
         desk
             .Db.Database.SqlQuery<long>(
-                $"SELECT Id AS Value FROM Invoices AS i WHERE Id > {seen.Invoice} AND NOT EXISTS (SELECT 1 FROM Papers WHERE InvoiceId = i.Id)"
+                $"SELECT Id AS Value FROM Invoices AS i WHERE Id > {seen.Invoice} AND NOT EXISTS (SELECT 1 FROM Papers WHERE InvoiceId = i.Id) AND NOT EXISTS (SELECT 1 FROM Erasures WHERE ProjectId = i.ProjectId AND BooksAt IS NOT NULL)"
             )
             .ToListAsync(stop);
 
@@ -65,6 +65,7 @@ public sealed class PaperRound(IServiceScopeFactory scopes, ILogger<PaperRound> 
                         AND (Id > {seen.Version} OR Id IN (SELECT VersionId FROM Signatures WHERE Id > {seen.Signature}))
                 ) AS v
                 WHERE NOT EXISTS (SELECT 1 FROM Papers WHERE VersionId = v.Id AND Signatures = v.Signed)
+                    AND NOT EXISTS (SELECT 1 FROM Erasures WHERE ProjectId = v.ProjectId AND AgreementsAt IS NOT NULL)
                     AND (
                         v.Signed > 0
                         OR EXISTS (

@@ -104,7 +104,8 @@ public static class Record
                         desk.Short(one.Day),
                         one.Day is { } on ? DateWords.Distance(on, desk.Today) : null
                     )),
-            ]
+            ],
+            file.Row.Client!.ErasedAt is { } erased ? DateWords.Long(desk.Calendar.DateOf(erased)) : null
         );
     }
 

@@ -212,6 +212,7 @@ public sealed record FurtherKindDto(long Id, string Name);
 /// <param name="RehearsalClock">A rehearsal's own time; null for a real project.</param>
 /// <param name="Dates">Its other dates, by day; what something waits for without being known stands last.</param>
 /// <param name="Others">The client's other projects, the newest first.</param>
+/// <param name="Erased">The day on which its client was erased; null where they were not.</param>
 public sealed record RecordHeadDto(
     string Title,
     string Kind,
@@ -222,7 +223,8 @@ public sealed record RecordHeadDto(
     MainDateDto Date,
     string? RehearsalClock,
     IReadOnlyList<OtherProjectDto> Others,
-    IReadOnlyList<MainDateDto> Dates
+    IReadOnlyList<MainDateDto> Dates,
+    string? Erased
 );
 
 /// <param name="Ends">Whether the project is over with it.</param>

@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json;
 using Gesamt.Core.Amounts;
 using Gesamt.Store.Model;
+using Gesamt.Web.Erasing;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
 using Microsoft.Data.Sqlite;
@@ -41,7 +42,7 @@ public sealed record HousePaymentDto(
 );
 
 /// <summary>The stand-in for a provider of payments: no money moves. Some cards and accounts pay, some later, some are refused, some come back.</summary>
-public sealed partial class PaymentHouse : StandInFile, IPaymentProvider
+public sealed partial class PaymentHouse : StandInFile, IPaymentProvider, IStandInMemory
 {
     public const string Good = "1000 2000 3000 4000";
     public const string NoMoney = "1000 2000 3000 4018";
@@ -105,6 +106,15 @@ public sealed partial class PaymentHouse : StandInFile, IPaymentProvider
             secret = RandomNumberGenerator.GetBytes(32);
             Run(open, "INSERT INTO Secret(Bytes) VALUES($b)", ("$b", secret));
         }
+    }
+
+    /// <inheritdoc/>
+    public void Forget(GoneOutside gone)
+    {
+        using var open = Open();
+        foreach (var session in gone.Checkouts)
+            Run(open, "UPDATE Sessions SET What = '', ReturnTo = '' WHERE Session = $s", ("$s", session));
+        Clear(open);
     }
 
     private sealed record Row(

@@ -1,3 +1,4 @@
+using Gesamt.Web.Erasing;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
 using MimeKit;
@@ -29,8 +30,24 @@ public sealed class PostOffice(Settings settings)
             Sender TEXT NOT NULL, Recipient TEXT NOT NULL, Subject TEXT NOT NULL, At TEXT NOT NULL, Raw BLOB NOT NULL) STRICT;
         """
     ),
-        IStandInMail
+        IStandInMail,
+        IStandInMemory
 {
+    /// <inheritdoc/>
+    public void Forget(GoneOutside gone)
+    {
+        using var open = Open();
+        foreach (var letter in gone.Letters)
+            Run(open, "DELETE FROM Messages WHERE MessageId = $id", ("$id", letter));
+        foreach (var address in gone.Addresses)
+            Run(
+                open,
+                "DELETE FROM Messages WHERE instr(lower(Sender), $a) > 0 OR instr(lower(Recipient), $a) > 0",
+                ("$a", address)
+            );
+        Clear(open);
+    }
+
     /// <inheritdoc/>
     public Task<HandOver> SendAsync(string messageId, byte[] message, CancellationToken stop)
     {

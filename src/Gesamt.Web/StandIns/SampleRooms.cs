@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using Gesamt.Web.Erasing;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Meetings;
 
@@ -14,8 +15,18 @@ public sealed class SampleRooms(Settings settings)
         "video-rooms.db",
         "CREATE TABLE IF NOT EXISTS Rooms(Code TEXT PRIMARY KEY, Name TEXT NOT NULL, Passcode TEXT NOT NULL) STRICT;"
     ),
-        IVideoRooms
+        IVideoRooms,
+        IStandInMemory
 {
+    /// <inheritdoc/>
+    public void Forget(GoneOutside gone)
+    {
+        using var open = Open();
+        foreach (var room in gone.Rooms)
+            Run(open, "DELETE FROM Rooms WHERE Code = $c", ("$c", room[(room.LastIndexOf('/') + 1)..]));
+        Clear(open);
+    }
+
     /// <inheritdoc/>
     public Task<VideoRoom?> OpenAsync(string name, string origin, CancellationToken stop)
     {

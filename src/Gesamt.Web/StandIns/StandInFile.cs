@@ -45,6 +45,10 @@ public abstract class StandInFile
         return command;
     }
 
+    /// <summary>Leaves nothing of what was deleted on the disk.</summary>
+    protected static void Clear(SqliteConnection open) =>
+        Run(open, "PRAGMA secure_delete = ON; VACUUM; PRAGMA wal_checkpoint(TRUNCATE)");
+
     protected static List<T> Read<T>(
         SqliteConnection open,
         string sql,

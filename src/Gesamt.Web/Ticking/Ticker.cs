@@ -4,6 +4,7 @@ using Gesamt.Core.Turns;
 using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Books;
+using Gesamt.Web.Erasing;
 using Gesamt.Web.Hooks;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Invoicing;
@@ -29,6 +30,7 @@ public sealed class Ticker(
     IPaymentProvider provider,
     HookCalls hooks,
     Upkeeping upkeeping,
+    Clearing clearing,
     PaperRound papers,
     Live live,
     Doorplate plate,
@@ -93,6 +95,7 @@ public sealed class Ticker(
             // another copy may have changed them
             plate.Forget();
             await upkeeping.DoDueAsync(stop);
+            await TryAsync("clearing the disk", clearing.RetryAsync, stop);
         }
     }
 

@@ -7,6 +7,7 @@ using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
 using Gesamt.Store.Model;
 using Gesamt.Web.Books;
+using Gesamt.Web.Erasing;
 using Gesamt.Web.FirstSteps;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
@@ -69,7 +70,7 @@ public static class TodayView
                 await ReadyToGo.ByItselfAsync(desk, names),
                 await ReadyToGo.UncertainAsync(desk),
                 await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
-                await Troubles.OfAsync(desk, ring)
+                [.. await Troubles.OfAsync(desk, ring), .. await OfferedAsync(desk)]
             ),
             new(
                 Load(desk, held),
@@ -82,6 +83,9 @@ public static class TodayView
             )
         );
     }
+
+    private static async Task<string[]> OfferedAsync(Desk desk) =>
+        await KeptPapersOfErased.OfferedAsync(desk) is { } offered ? [offered] : [];
 
     private static string LastWords(Cards.Row row, IReadOnlyDictionary<ProjectId, string> said) =>
         said.TryGetValue(new(row.Id), out var words) ? $"{row.Standing.Stage}. “{words}”"

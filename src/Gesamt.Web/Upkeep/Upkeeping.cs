@@ -136,7 +136,7 @@ public sealed class Upkeeping(
     }
 
     /// <summary>The one row; made where there is none.</summary>
-    private static async Task<UpkeepRow> RowAsync(Desk desk)
+    public static async Task<UpkeepRow> RowAsync(Desk desk)
     {
         if (await desk.Db.Upkeep.SingleOrDefaultAsync() is { } row)
             return row;

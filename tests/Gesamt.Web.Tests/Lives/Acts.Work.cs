@@ -427,6 +427,49 @@ public static partial class Acts
         }
     }
 
+    /// <summary>Somebody asks to be forgotten; often what is open of theirs is ended for it first.</summary>
+    private static async Task EraseAsync(Life life, Random random)
+    {
+        var people = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db.People.Where(p => p.RemovedAt == null && p.MergedInto == null).Select(p => p.Id.Value).ToListAsync()
+        );
+        if (people.Count == 0)
+            return;
+        var one = Operations.Pick(people, random);
+        if (await life.LookAsync(life.Owner, $"/api/people/{one}/erasing") is not { } told)
+            return;
+        if (random.Next(2) == 0)
+            foreach (var hinder in told.GetProperty("hinders").EnumerateArray())
+                await life.OwnerAsync(
+                    "POST",
+                    $"/api/projects/{hinder.GetProperty("project").GetInt64()}/happened",
+                    new { sort = random.Next(2) == 0 ? "GoneQuiet" : "Cancelled" }
+                );
+        var theirs = await life.Studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db
+                    .Projects.Where(p =>
+                        p.ClientId == new Core.PersonId(one) || p.Client!.MergedInto == new Core.PersonId(one)
+                    )
+                    .Select(p => p.Id.Value)
+                    .ToListAsync()
+        );
+        var (status, body) = await life.OwnerAsync("POST", $"/api/people/{one}/erase");
+        if (status == HttpStatusCode.Conflict)
+            return;
+        if (status != HttpStatusCode.NoContent)
+            throw new LifeException($"Erasing {one} answers {status}: {body}");
+        life.Erased.UnionWith(theirs);
+        // what was confirmed of them is gone, as it was asked
+        life.Confirmed.Clear();
+        foreach (
+            var project in (await life.LookAsync(life.Owner, "/api/erased"))!.Value.GetProperty("kept").EnumerateArray()
+        )
+            if (project.GetProperty("over").GetBoolean())
+                await life.OwnerAsync("POST", $"/api/erased/{project.GetProperty("project").GetInt64()}/papers");
+    }
+
     private static async Task StepsAsync(Life life, Random random)
     {
         if (await OneAsync(life, random) is not { } project)

@@ -63,6 +63,7 @@ public static partial class Acts
         ("page", 4, PageAsync),
         ("studio", 2, StudioAsync),
         ("people", 3, PeopleAsync),
+        ("erase", 3, EraseAsync),
         ("steps", 3, StepsAsync),
         ("client", 26, ClientAsync),
         ("wait", 16, WaitAsync),

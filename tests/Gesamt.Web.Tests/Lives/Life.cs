@@ -57,6 +57,9 @@ public sealed class Life(LivedStudio studio) : IAsyncDisposable
     /// <summary>Client pages by their address, each with the browser that opened it.</summary>
     public Dictionary<string, Visitor> Clients { get; } = [];
 
+    /// <summary>Projects whose client was erased.</summary>
+    public HashSet<long> Erased { get; } = [];
+
     /// <summary>What was confirmed, and how to see that it is still there.</summary>
     public List<(string What, Func<Task<bool>> IsThere)> Confirmed { get; } = [];
     public List<string> Log { get; } = [];

@@ -43,7 +43,7 @@ public sealed record RawLetter(
 
 public sealed record RawInvoice(long Id, long Project, string Sort, long Total, long Owed);
 
-public sealed record RawVersion(long Id, byte[] Canonical, string Hash);
+public sealed record RawVersion(long Id, byte[] Canonical, string Hash, long Project);
 
 /// <summary>Everything a recount needs, straight from the file.</summary>
 public sealed class RawStudio
@@ -121,8 +121,8 @@ public sealed class RawStudio
             r => new RawInvoice(r.GetInt64(0), r.GetInt64(1), r.GetString(2), r.GetInt64(3), r.GetInt64(4))
         );
         Versions = All(
-            "SELECT Id, Canonical, Hash FROM Versions",
-            r => new RawVersion(r.GetInt64(0), (byte[])r.GetValue(1), r.GetString(2))
+            "SELECT Id, Canonical, Hash, ProjectId FROM Versions",
+            r => new RawVersion(r.GetInt64(0), (byte[])r.GetValue(1), r.GetString(2), r.GetInt64(3))
         );
     }
 }

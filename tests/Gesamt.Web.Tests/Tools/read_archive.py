@@ -21,7 +21,7 @@ csv.field_size_limit(2**30)
 archive = zipfile.ZipFile(sys.argv[1])
 listed = json.loads(archive.read("archive.json"))
 schema = json.loads(archive.read("archive.schema.json"))
-assert listed["format"] == "gesamt-archive" and listed["version"] == 1
+assert listed["format"] == "gesamt-archive" and listed["version"] == 2
 assert {one["name"] for one in listed["entries"]} | {"archive.json"} == set(archive.namelist())
 
 by_hash = {}

@@ -9648,6 +9648,320 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/people/{id}/erasing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErasingDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/erased": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErasedDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/erased/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepingDto"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/erased/{project}/papers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    project: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/inquiries": {
         parameters: {
             query?: never;
@@ -28674,6 +28988,27 @@ export interface components {
          * @enum {unknown}
          */
         EntrySort: "Letters" | "Papers" | "Work" | "Money" | "Tasks" | "Notes" | "Meetings" | "Steps";
+        /** @description What stays of everybody who was erased. */
+        ErasedDto: {
+            years: components["schemas"]["KeepingDto"];
+            kept: components["schemas"]["KeptOfErasedDto"][];
+            /** @description Since when the disk is to be cleared of what was erased; null when it is. */
+            clearing: null | string;
+        };
+        /** @description What erasing somebody would do. */
+        ErasingDto: {
+            name: string;
+            /** @description What would be gone, a line each. */
+            goes: string[];
+            /** @description What the law keeps, a line each. */
+            stays: string[];
+            /** @description What must be done before; none when it can be done now. */
+            hinders: components["schemas"]["HinderDto"][];
+            /** @description Where their name stands in words that are not theirs: those stay as they are. */
+            elsewhere: components["schemas"]["NamedElsewhereDto"][];
+            /** @description What is said of backups. */
+            backups: string;
+        };
         /**
          * @description How often something comes again.
          * @enum {unknown}
@@ -29085,6 +29420,13 @@ export interface components {
             /** @description Why the mail server refused it. */
             problem: null | string;
         };
+        /** @description What keeps a person from being erased yet. */
+        HinderDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
+            sentence: string;
+        };
         HookDto: {
             /** Format: int32 */
             id: number;
@@ -29443,6 +29785,13 @@ export interface components {
              */
             validUntil: null | string;
         };
+        /** @description For how many years the law keeps papers. */
+        KeepingDto: {
+            /** Format: int32 */
+            bookYears: number;
+            /** Format: int32 */
+            agreementYears: number;
+        };
         /** @description An archive that can be fetched. */
         KeptArchiveDto: {
             name: string;
@@ -29486,6 +29835,14 @@ export interface components {
             /** @description Whether the client may see it. */
             shown: boolean;
             look: components["schemas"]["FileLook"];
+        };
+        /** @description Papers that stay of a project whose client was erased. */
+        KeptOfErasedDto: {
+            /** Format: int64 */
+            project: number;
+            what: string[];
+            /** @description Whether something of it may go. */
+            over: boolean;
         };
         /** @description A kind in the list. */
         KindDto: {
@@ -30398,6 +30755,12 @@ export interface components {
             words: string;
             /** @description May be ticked to move all the same. */
             ask: boolean;
+        };
+        /** @description Another project in which the name stands, too, in words of somebody else. */
+        NamedElsewhereDto: {
+            /** Format: int64 */
+            project: number;
+            title: string;
         };
         /** @description What a new key may do. */
         NewApiKeyDto: {
@@ -31494,6 +31857,8 @@ export interface components {
             others: components["schemas"]["OtherProjectDto"][];
             /** @description Its other dates, by day; what something waits for without being known stands last. */
             dates: components["schemas"]["MainDateDto"][];
+            /** @description The day on which its client was erased; null where they were not. */
+            erased: null | string;
         };
         /** @description The line: what happened, and what is planned. */
         RecordLineDto: {
@@ -34005,6 +34370,8 @@ export type EntryFrom = components['schemas']['EntryFrom'];
 export type EntryKeyDto = components['schemas']['EntryKeyDto'];
 export type EntryOrderDto = components['schemas']['EntryOrderDto'];
 export type EntrySort = components['schemas']['EntrySort'];
+export type ErasedDto = components['schemas']['ErasedDto'];
+export type ErasingDto = components['schemas']['ErasingDto'];
 export type Every = components['schemas']['Every'];
 export type EveryMonthDto = components['schemas']['EveryMonthDto'];
 export type ExpectedDto = components['schemas']['ExpectedDto'];
@@ -34048,6 +34415,7 @@ export type HappenedDto = components['schemas']['HappenedDto'];
 export type HappenedSort = components['schemas']['HappenedSort'];
 export type HeldForDto = components['schemas']['HeldForDto'];
 export type HeldTextDto = components['schemas']['HeldTextDto'];
+export type HinderDto = components['schemas']['HinderDto'];
 export type HookDto = components['schemas']['HookDto'];
 export type HookEvent = components['schemas']['HookEvent'];
 export type HookTestDto = components['schemas']['HookTestDto'];
@@ -34082,11 +34450,13 @@ export type KeepIncomeDto = components['schemas']['KeepIncomeDto'];
 export type KeepListDto = components['schemas']['KeepListDto'];
 export type KeepPraiseDto = components['schemas']['KeepPraiseDto'];
 export type KeepQuoteDto = components['schemas']['KeepQuoteDto'];
+export type KeepingDto = components['schemas']['KeepingDto'];
 export type KeptArchiveDto = components['schemas']['KeptArchiveDto'];
 export type KeptBackupDto = components['schemas']['KeptBackupDto'];
 export type KeptContractDto = components['schemas']['KeptContractDto'];
 export type KeptDto = components['schemas']['KeptDto'];
 export type KeptFileDto = components['schemas']['KeptFileDto'];
+export type KeptOfErasedDto = components['schemas']['KeptOfErasedDto'];
 export type KindDto = components['schemas']['KindDto'];
 export type KindIdDto = components['schemas']['KindIdDto'];
 export type KindInquiryDto = components['schemas']['KindInquiryDto'];
@@ -34187,6 +34557,7 @@ export type MoveDateDto = components['schemas']['MoveDateDto'];
 export type MoveMeetingDto = components['schemas']['MoveMeetingDto'];
 export type MoveToDto = components['schemas']['MoveToDto'];
 export type MovedDto = components['schemas']['MovedDto'];
+export type NamedElsewhereDto = components['schemas']['NamedElsewhereDto'];
 export type NewApiKeyDto = components['schemas']['NewApiKeyDto'];
 export type NewCalendarDto = components['schemas']['NewCalendarDto'];
 export type NewCodesDto = components['schemas']['NewCodesDto'];

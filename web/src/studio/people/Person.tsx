@@ -10,6 +10,7 @@ import { Shown } from "../../ui/Shown";
 import { Labels } from "../Labels";
 import { useAct } from "../useAct";
 import { EditPerson } from "./EditPerson";
+import { Erase } from "./Erase";
 import { Events } from "./Events";
 import { Matches } from "./Matches";
 import { ago, sorts } from "./PeopleTable";
@@ -35,6 +36,7 @@ export default function Person() {
 function Page({ person }: { person: PersonPageDto }) {
 	const [editing, setEditing] = useState(false);
 	const [splitting, setSplitting] = useState(false);
+	const [erasing, setErasing] = useState(false);
 	const act = useAct();
 	const { details } = person;
 	useEffect(() => {
@@ -97,6 +99,7 @@ function Page({ person }: { person: PersonPageDto }) {
 							These are two people
 						</Button>
 					)}
+					<Button onClick={() => setErasing(true)}>Erase</Button>
 				</div>
 			</div>
 			<Refused of={act.refusal} />
@@ -207,6 +210,7 @@ function Page({ person }: { person: PersonPageDto }) {
 			{splitting && (
 				<Split person={person} onClose={() => setSplitting(false)} />
 			)}
+			{erasing && <Erase id={person.id} onClose={() => setErasing(false)} />}
 		</main>
 	);
 }

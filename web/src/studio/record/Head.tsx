@@ -85,6 +85,12 @@ export function Head({
 					))}
 				</p>
 			)}
+			{record.head.erased && (
+				<p className="w-full font-[650]">
+					The client was erased on {record.head.erased}. What was said here is
+					gone; what happened stays.
+				</p>
+			)}
 			{record.path.ended && (
 				<p className="w-full font-[650]">
 					{record.path.ended}

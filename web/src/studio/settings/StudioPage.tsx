@@ -9,6 +9,7 @@ import { Archive } from "./Archive";
 import { Backups } from "./Backups";
 import { Billing } from "./Billing";
 import { Calendars } from "./Calendars";
+import { Erased } from "./Erased";
 import { Feed } from "./Feed";
 import { Habits } from "./Habits";
 import { Hooks } from "./Hooks";
@@ -94,6 +95,7 @@ function Page({ studio }: { studio: StudioDto }) {
 			<SignedIn />
 			<Backups />
 			<Archive />
+			<Erased />
 			<Hooks />
 			<ApiKeys />
 			<Feed address={studio.feed} />

@@ -1,0 +1,133 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
+import { answer, api } from "../../api/client";
+import type { ErasingDto } from "../../api/schema";
+import { Button } from "../../ui/Button";
+import { Refused } from "../../ui/Refused";
+import { Shown } from "../../ui/Shown";
+import { Window } from "../../ui/Window";
+import { useAct } from "../useAct";
+
+/** What would be gone of somebody, what the law keeps, and then the act that cannot be taken back. */
+export function Erase({ id, onClose }: { id: number; onClose: () => void }) {
+	const erasing = useQuery({
+		queryKey: ["over", "erasing", id],
+		queryFn: () =>
+			answer(api.GET("/api/people/{id}/erasing", { params: { path: { id } } })),
+	});
+	return (
+		<Window
+			title={erasing.data ? `Erase ${erasing.data.name}` : "Erase"}
+			open
+			onClose={onClose}
+			wide
+		>
+			<Shown query={erasing}>
+				{(data) => <Told id={id} erasing={data} onClose={onClose} />}
+			</Shown>
+		</Window>
+	);
+}
+
+function Told({
+	id,
+	erasing,
+	onClose,
+}: {
+	id: number;
+	erasing: ErasingDto;
+	onClose: () => void;
+}) {
+	const act = useAct();
+	const go = useNavigate();
+	async function erase() {
+		const done = await act.run(() =>
+			answer(api.POST("/api/people/{id}/erase", { params: { path: { id } } })),
+		);
+		if (done) go("/people");
+	}
+	return (
+		<div className="grid gap-4">
+			<Lines title="Gone for good" lines={erasing.goes} />
+			<Lines
+				title="Kept, because the law asks for it"
+				lines={erasing.stays}
+				none="Nothing."
+			/>
+			<p>
+				What happened stays, with its days and sums, and names nobody.{" "}
+				{erasing.backups}
+			</p>
+			{erasing.elsewhere.length > 0 && (
+				<section>
+					<h3>Their name stands elsewhere too</h3>
+					<p className="under">
+						In other projects somebody wrote it down. That stays as it is: look
+						it over.
+					</p>
+					<ul>
+						{erasing.elsewhere.map((one) => (
+							<li key={one.project}>
+								<Button asChild kind="word">
+									<Link to={`/projects/${one.project}`}>{one.title}</Link>
+								</Button>
+							</li>
+						))}
+					</ul>
+				</section>
+			)}
+			{erasing.hinders.length > 0 ? (
+				<section>
+					<h3>Not yet</h3>
+					<ul>
+						{erasing.hinders.map((one) => (
+							<li key={one.project} className="border-b border-hair py-1.5">
+								{one.sentence}{" "}
+								<Button asChild kind="word">
+									<Link to={`/projects/${one.project}`}>
+										Open it<span className="sr-only">: {one.title}</span>
+									</Link>
+								</Button>
+							</li>
+						))}
+					</ul>
+				</section>
+			) : (
+				<>
+					<p className="font-[650]">This cannot be taken back.</p>
+					<Refused of={act.refusal} />
+					<div className="flex flex-wrap gap-2">
+						<Button onClick={onClose}>Leave it as it is</Button>
+						<Button kind="go" disabled={act.busy} onClick={erase}>
+							{act.busy ? "One moment" : "Erase for good"}
+						</Button>
+					</div>
+				</>
+			)}
+		</div>
+	);
+}
+
+function Lines({
+	title,
+	lines,
+	none,
+}: {
+	title: string;
+	lines: readonly string[];
+	none?: string;
+}) {
+	return (
+		<section>
+			<h3>{title}</h3>
+			{lines.length === 0 && <p className="under">{none}</p>}
+			<ul>
+				{lines.map((line) => (
+					<li key={line} className="border-b border-hair py-1.5">
+						{line}
+					</li>
+				))}
+			</ul>
+		</section>
+	);
+}
