@@ -78,6 +78,7 @@ services.AddSingleton<TimeProvider>(
 );
 services.AddDbContextPool<GesamtDb>(options => options.UseGesamt(settings.Database, settings.Flushes));
 services.AddScoped<Desk>();
+services.AddHealth();
 services.AddSingleton<Doorplate>();
 services.AddSingleton<SealKey>();
 
@@ -292,6 +293,7 @@ app.MapGroup("/p/{link}/api")
     .MapClientForms();
 if (settings.Mode != RunMode.Real)
     app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientLink.RateLimit).MapCards();
+app.MapHealth();
 app.MapOpenApi("/openapi/{documentName}.json");
 app.MapPages();
 

@@ -38,4 +38,31 @@ public sealed class LeavingJourney(Demo demo) : IClassFixture<Demo>
         owner.See("A copy for them");
         Assert.StartsWith("PK", System.Text.Encoding.ASCII.GetString(owner.Fetched("copy.zip")[..2]));
     }
+
+    [Fact]
+    public void Somebody_is_erased_after_it_was_told_what_goes_and_what_the_law_keeps()
+    {
+        owner.Go("/people?words=solberg");
+        owner.PressWith("Pia Solberg");
+        owner.See("Northgate first wash");
+        owner.Press("Erase");
+        owner.See("Gone for good");
+        owner.See("until 31 December 2030");
+        owner.See("This cannot be taken back.");
+        Assert.Equal("", owner.Violations());
+        owner.Press("Erase for good");
+        owner.SeeNot("Pia Solberg");
+        owner.Go("/people?words=solberg");
+        owner.SeeNot("Pia Solberg");
+        // what happened is there, and what is kept is told
+        owner.Go("/studio");
+        owner.PressWith("Erasing people");
+        owner.See("What was agreed, as it was signed: until 31 December 2030");
+        Assert.Equal("", owner.Violations());
+        owner.PressWith("Project ");
+        owner.See("The client was erased on 25 January 2027.");
+        owner.See("Somebody approved the work");
+        Assert.Equal("", owner.Violations());
+        Assert.Empty(owner.Complaints());
+    }
 }

@@ -125,6 +125,21 @@ public sealed class AmendingTests(EmptyStudio studio) : IClassFixture<EmptyStudi
     }
 
     [Fact]
+    public async Task With_an_amendment_to_sign_nothing_is_chosen_again_though_nothing_was_invoiced_yet()
+    {
+        await (await studio.OwnerAsync()).ChangeStudioAsync(now => now["habits"]!["onBooking"] = "0");
+        var (project, page, owner, client) = await BookedAsync("uninvoiced@lanternhouse.example");
+        await (await studio.OwnerAsync()).ChangeStudioAsync(now => now["habits"]!["onBooking"] = "40");
+        Assert.Empty(await InvoicesAsync(project));
+        await AmendAsync(owner, project, lines => lines.RemoveAt(1));
+        Assert.True((await SendAsync(owner, project)).IsSuccessStatusCode);
+        var booking = (await client.GetAsync($"{page}/api")).GetProperty("booking");
+        Assert.Equal("Sign", booking.GetProperty("step").GetString());
+        Assert.Equal(JsonValueKind.Null, booking.GetProperty("proposal").ValueKind);
+        await client.SignAsync(page);
+    }
+
+    [Fact]
     public async Task What_was_invoiced_beyond_the_new_price_becomes_a_credit_note()
     {
         var (project, page, owner, client) = await BookedAsync("less@lanternhouse.example");

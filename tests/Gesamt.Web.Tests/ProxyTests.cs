@@ -19,8 +19,11 @@ public sealed class ProxyTests
         public int Port { get; } = Server.FreePort();
         public string Address => $"https://localhost:{Port}";
 
+        public int PlainPort { get; } = Server.FreePort();
+
         /// <param name="tells">Whether it says by which way and from where its visitors came.</param>
-        public Proxy(int behind, bool tells = true)
+        /// <param name="example">The configuration that ships with the program, in place of one of the tests' own.</param>
+        public Proxy(int behind, bool tells = true, string? example = null)
         {
             using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
             using var certificate = new CertificateRequest(
@@ -40,20 +43,7 @@ public sealed class ProxyTests
                 http {
                   access_log off;
                   client_body_temp_path {{folder.Path}}/body; proxy_temp_path {{folder.Path}}/proxy; fastcgi_temp_path {{folder.Path}}/f; uwsgi_temp_path {{folder.Path}}/u; scgi_temp_path {{folder.Path}}/s;
-                  server {
-                    listen 127.0.0.1:{{Port}} ssl;
-                    ssl_certificate {{folder.Path}}/certificate.pem;
-                    ssl_certificate_key {{folder.Path}}/key.pem;
-                    location / {
-                      proxy_pass http://127.0.0.1:{{behind}};
-                      proxy_set_header Host $http_host;
-                      {{(
-                    tells
-                        ? "proxy_set_header X-Forwarded-Proto $scheme; proxy_set_header X-Forwarded-For $http_x_test_visitor;"
-                        : ""
-                )}}
-                    }
-                  }
+                  {{(example is null ? Own(behind, tells) : Shipped(example, behind))}}
                 }
                 """
             );
@@ -64,6 +54,37 @@ public sealed class ProxyTests
                 }
             )!;
         }
+
+        private string Own(int behind, bool tells)
+        {
+            var says = tells
+                ? "proxy_set_header X-Forwarded-Proto $scheme; proxy_set_header X-Forwarded-For $http_x_test_visitor;"
+                : "";
+            return $$"""
+                server {
+                  listen 127.0.0.1:{{Port}} ssl;
+                  ssl_certificate {{folder.Path}}/certificate.pem;
+                  ssl_certificate_key {{folder.Path}}/key.pem;
+                  location / {
+                    proxy_pass http://127.0.0.1:{{behind}};
+                    proxy_set_header Host $http_host;
+                    {{says}}
+                  }
+                }
+                """;
+        }
+
+        /// <summary>The file as it is, with what an owner changes in it: names, ports and certificate.</summary>
+        private string Shipped(string example, int behind) =>
+            example
+                .Replace("listen 80;", $"listen 127.0.0.1:{PlainPort};")
+                .Replace("listen 443 ssl", $"listen 127.0.0.1:{Port} ssl")
+                .Replace("listen [::]:80;", "")
+                .Replace("listen [::]:443 ssl http2;", "")
+                .Replace("/etc/letsencrypt/live/studio.example/fullchain.pem", folder.Of("certificate.pem"))
+                .Replace("/etc/letsencrypt/live/studio.example/privkey.pem", folder.Of("key.pem"))
+                .Replace("studio.example", "localhost")
+                .Replace("127.0.0.1:5080", $"127.0.0.1:{behind}");
 
         public HttpClient Visitor(string from = "198.51.100.7")
         {
@@ -108,15 +129,22 @@ public sealed class ProxyTests
         }
     }
 
-    private static async Task<(Server, Proxy)> OpenAsync(
+    private static Task<(Server, Proxy)> OpenAsync(
         string data,
         bool tells = true,
+        params (string, string)[] settings
+    ) => OpenAsync(data, tells, null, settings);
+
+    private static async Task<(Server, Proxy)> OpenAsync(
+        string data,
+        bool tells,
+        string? example,
         params (string, string)[] settings
     )
     {
         // the server needs the proxy's address and the proxy the server's port: the port of the proxy is free to choose first
         var behind = Server.FreePort();
-        var proxy = new Proxy(behind, tells);
+        var proxy = new Proxy(behind, tells, example);
         var server = Server.StartReal(
             data,
             [("ASPNETCORE_URLS", $"http://127.0.0.1:{behind}"), ("Gesamt__Address", proxy.Address), .. settings]
@@ -169,6 +197,40 @@ public sealed class ProxyTests
     }
 
     [Fact]
+    public async Task The_configuration_of_nginx_that_ships_with_it_serves_a_studio()
+    {
+        using var folder = new Folder();
+        var example = await File.ReadAllTextAsync(Path.Combine(Studio.Root, "deploy", "nginx.conf"));
+        var (server, proxy) = await OpenAsync(folder.Path, tells: true, example);
+        using (server)
+        using (proxy)
+        using (var owner = proxy.Visitor())
+        {
+            // plain HTTP is led to TLS
+            var led = await owner.GetAsync($"http://localhost:{proxy.PlainPort}/i/mural");
+            Assert.Equal(HttpStatusCode.MovedPermanently, led.StatusCode);
+            Assert.Equal("https://localhost/i/mural", led.Headers.Location!.ToString());
+            Assert.Equal("Healthy", await owner.GetStringAsync("/health"));
+            var answer = await SignInAsync(owner);
+            Assert.Equal(HttpStatusCode.NoContent, answer.StatusCode);
+            Assert.All(
+                answer.Headers.GetValues("Set-Cookie"),
+                cookie => Assert.Contains("secure", cookie, StringComparison.OrdinalIgnoreCase)
+            );
+            // where the visitor comes from is the proxy's own word, whatever a stranger says
+            Assert.Equal(
+                "127.0.0.1",
+                (await owner.GetFromJsonAsync<JsonElement>("/api/sessions"))[0].GetProperty("address").GetString()
+            );
+            // what open pages are told arrives while it is told
+            using var told = await owner.GetStreamAsync("/api/live");
+            var first = new byte[64];
+            using var patience = new CancellationTokenSource(Server.Longest);
+            Assert.True(await told.ReadAsync(first, patience.Token) > 0);
+        }
+    }
+
+    [Fact]
     public async Task Each_visitor_has_a_rate_limit_of_their_own()
     {
         using var folder = new Folder();
@@ -198,6 +260,7 @@ public sealed class ProxyTests
             var answer = await owner.GetAsync("/api/session");
             Assert.Equal(HttpStatusCode.MisdirectedRequest, answer.StatusCode);
             Assert.Contains("X-Forwarded-Proto", await answer.Content.ReadAsStringAsync());
+            Assert.Equal("Healthy", await owner.GetStringAsync("/health"));
         }
     }
 

@@ -29,7 +29,7 @@ public sealed class PersonRow
     public PersonId Id { get; set; }
     public PersonSort Sort { get; set; }
 
-    [Personal(PersonalAttribute.Erased)]
+    [Personal("Somebody erased")]
     public required string Name
     {
         get;
@@ -38,7 +38,7 @@ public sealed class PersonRow
 
     /// <summary>The name without accents, case and the order of its words, by which likeness is looked for.</summary>
     [Derived]
-    [Personal("erased")]
+    [Personal("erased somebody")]
     public string PlainName { get; private set; } = "";
 
     /// <summary>Sets the plain name again; rows of an older Gesamt have none.</summary>

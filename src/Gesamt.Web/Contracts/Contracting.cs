@@ -88,7 +88,8 @@ public static class Contracting
             file.Case.End is not null
             || file.History.Last<Happening.ProposalAccepted>() is not { What.Version: var version }
             || AgreedPrice.Of(file.History)?.Version != version
-            || ContractState.Open(file.History) is null
+            // an amendment changes what was signed: nothing is chosen again
+            || ContractState.Open(file.History) is not { What.Amends: null }
             || file.History.Any<Happening.InvoiceIssued>(issued => !issued.Extra)
         )
             return null;

@@ -45,7 +45,8 @@ public static class Opening
         else if (!isDerived)
         {
             await NamePlainlyAsync(db);
-            app.Logger.LogInformation("Every project is computed anew for this version; Gesamt opens after that");
+            if (await db.Projects.AnyAsync())
+                app.Logger.LogInformation("Every project is computed anew for this version; Gesamt opens after that");
             await Rederiving.DoAsync(app.Services.GetRequiredService<IServiceScopeFactory>(), app.Logger);
             await Sqlite.LearnSizesAsync(db);
         }

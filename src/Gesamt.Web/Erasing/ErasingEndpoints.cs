@@ -62,7 +62,7 @@ public static class ErasingEndpoints
         new(
             new(desk.Studio.BookYears, desk.Studio.AgreementYears),
             await KeptPapersOfErased.AllAsync(desk),
-            await desk.Db.Upkeep.Select(row => row.ClearSince).FirstOrDefaultAsync() is { } since
+            await desk.Db.Upkeep.Select(row => row.ClearSince).SingleOrDefaultAsync() is { } since
                 ? desk.Precisely(since)
                 : null
         );

@@ -231,7 +231,7 @@ public static class Record
                     )),
             ],
             Sending.ReplyAddress(desk, file.Row),
-            file.MailTo is null,
+            file.Row.Client!.ErasedAt is null && file.MailTo is null,
             file.MailTo is null ? file.MailContact.Mail : null
         );
 

@@ -41,6 +41,7 @@ public sealed class EmptyHouse(IHostApplicationLifetime life) : IDisposable
     {
         var builder = WebApplication.CreateBuilder(args);
         builder.Services.AddSingleton(settings);
+        builder.Services.AddHealthChecks();
         builder.Services.AddSingleton<EmptyHouse>();
         builder.Services.AddSingleton(SignInEndpoints.NewHasher());
         builder.Services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
@@ -66,6 +67,7 @@ public sealed class EmptyHouse(IHostApplicationLifetime life) : IDisposable
         app.MapGroup("/api")
             .Map("{**rest}", () => Results.Problem(statusCode: 404, title: "There is no studio yet"))
             .ExcludeFromDescription();
+        app.MapHealth();
         app.MapPages();
         await Console.Error.WriteLineAsync(
             $"There is no studio yet: its first page sets it up. From another machine it asks for this code: {house.code}"

@@ -82,7 +82,9 @@ public sealed class LifeTests(ITestOutputHelper output)
                     }
                     catch (LifeException e)
                     {
-                        throw new LifeException($"{act}: {e.Message}");
+                        throw new LifeException(
+                            $"{act}: {e.Message}{(life.Erased.Count > 0 ? $" (erased: {string.Join(", ", life.Erased)})" : "")}"
+                        );
                     }
                 }
                 await checks.HoldAsync(last: true);

@@ -41,13 +41,33 @@ function Told({
 	const act = useAct();
 	const go = useNavigate();
 	async function erase() {
-		const done = await act.run(() =>
-			answer(api.POST("/api/people/{id}/erase", { params: { path: { id } } })),
-		);
-		if (done) go("/people");
+		await act.run(async () => {
+			await answer(
+				api.POST("/api/people/{id}/erase", { params: { path: { id } } }),
+			);
+			// away from a page of nobody before it is asked for again
+			go("/people");
+		});
 	}
 	return (
 		<div className="grid gap-4">
+			{erasing.hinders.length > 0 && (
+				<section>
+					<h3>Not yet</h3>
+					<ul>
+						{erasing.hinders.map((one) => (
+							<li key={one.project} className="border-b border-hair py-1.5">
+								{one.sentence}{" "}
+								<Button asChild kind="word">
+									<Link to={`/projects/${one.project}`}>
+										Open it<span className="sr-only">: {one.title}</span>
+									</Link>
+								</Button>
+							</li>
+						))}
+					</ul>
+				</section>
+			)}
 			<Lines title="Gone for good" lines={erasing.goes} />
 			<Lines
 				title="Kept, because the law asks for it"
@@ -76,23 +96,7 @@ function Told({
 					</ul>
 				</section>
 			)}
-			{erasing.hinders.length > 0 ? (
-				<section>
-					<h3>Not yet</h3>
-					<ul>
-						{erasing.hinders.map((one) => (
-							<li key={one.project} className="border-b border-hair py-1.5">
-								{one.sentence}{" "}
-								<Button asChild kind="word">
-									<Link to={`/projects/${one.project}`}>
-										Open it<span className="sr-only">: {one.title}</span>
-									</Link>
-								</Button>
-							</li>
-						))}
-					</ul>
-				</section>
-			) : (
+			{erasing.hinders.length === 0 && (
 				<>
 					<p className="font-[650]">This cannot be taken back.</p>
 					<Refused of={act.refusal} />

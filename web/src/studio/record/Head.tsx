@@ -16,6 +16,7 @@ export function Head({
 	onMove: (date: DateToMove) => void;
 	onHappened: () => void;
 }) {
+	const closed = record.path.ended || record.head.erased;
 	return (
 		<div className="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-5 pt-3.5 pb-3 max-md:px-4">
 			{record.head.client.hasPicture && (
@@ -26,7 +27,7 @@ export function Head({
 				/>
 			)}
 			<h1>{record.head.title}</h1>
-			<EditHead record={record} />
+			{!record.head.erased && <EditHead record={record} />}
 			<p className="text-soft">
 				<b className="font-semibold text-ink">{record.head.client.name}</b>
 				{record.head.client.organisation &&
@@ -46,7 +47,7 @@ export function Head({
 				) : (
 					record.head.date.name && `${record.head.date.name} not known.`
 				)}{" "}
-				{!record.path.ended && record.head.date.name && (
+				{!closed && record.head.date.name && (
 					<Button
 						kind="word"
 						size="small"
@@ -59,7 +60,7 @@ export function Head({
 						</span>
 					</Button>
 				)}
-				{!record.path.ended && (
+				{!closed && (
 					<Button
 						kind="word"
 						size="small"
@@ -116,7 +117,8 @@ function OtherDates({
 	onMove: (date: DateToMove) => void;
 }) {
 	const { dates } = record.head;
-	if (record.path.ended || dates.length === 0) return null;
+	if (record.path.ended || record.head.erased || dates.length === 0)
+		return null;
 	return (
 		<p className="flex w-full flex-wrap gap-x-4 gap-y-1.5 text-small text-soft">
 			{dates.map((date) => (

@@ -71,7 +71,7 @@ export function Line({ record, opened, onOpen, onWrite }: Props) {
 					<Past key={entry.id} entry={entry} opened={opened} onOpen={onOpen} />
 				))}
 			</ol>
-			<Writing project={record.id} onWrite={onWrite} />
+			{!record.head.erased && <Writing project={record.id} onWrite={onWrite} />}
 			<ol>
 				{ahead.map((entry) => (
 					<Ahead

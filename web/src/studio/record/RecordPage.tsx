@@ -100,7 +100,9 @@ function Page({ record }: { record: RecordDto }) {
 				<Button kind="go" onClick={() => setAsking("anything")}>
 					What happened?
 				</Button>
-				<Button onClick={() => show({ write: "letter" })}>Letter</Button>
+				{!record.head.erased && (
+					<Button onClick={() => show({ write: "letter" })}>Letter</Button>
+				)}
 				<Button onClick={() => show({ sheet: "open" })}>Sheet</Button>
 				<Places record={record} />
 			</div>
