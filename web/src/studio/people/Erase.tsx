@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, api } from "../../api/client";
 import type { ErasingDto } from "../../api/schema";
@@ -9,8 +10,19 @@ import { Window } from "../../ui/Window";
 import { useAct } from "../useAct";
 
 /** What would be gone of somebody, what the law keeps, and then the act that cannot be taken back. */
-export function Erase({ id, onClose }: { id: number; onClose: () => void }) {
+export function Erase({
+	id,
+	onLeaving,
+	onClose,
+}: {
+	id: number;
+	/** Whether it is being done: nothing of them is to be asked for meanwhile. */
+	onLeaving: (leaving: boolean) => void;
+	onClose: () => void;
+}) {
+	const [going, setGoing] = useState(false);
 	const erasing = useQuery({
+		enabled: !going,
 		queryKey: ["over", "erasing", id],
 		queryFn: () =>
 			answer(api.GET("/api/people/{id}/erasing", { params: { path: { id } } })),
@@ -23,7 +35,17 @@ export function Erase({ id, onClose }: { id: number; onClose: () => void }) {
 			wide
 		>
 			<Shown query={erasing}>
-				{(data) => <Told id={id} erasing={data} onClose={onClose} />}
+				{(data) => (
+					<Told
+						id={id}
+						erasing={data}
+						onGoing={(now) => {
+							setGoing(now);
+							onLeaving(now);
+						}}
+						onClose={onClose}
+					/>
+				)}
 			</Shown>
 		</Window>
 	);
@@ -32,22 +54,25 @@ export function Erase({ id, onClose }: { id: number; onClose: () => void }) {
 function Told({
 	id,
 	erasing,
+	onGoing,
 	onClose,
 }: {
 	id: number;
 	erasing: ErasingDto;
+	onGoing: (going: boolean) => void;
 	onClose: () => void;
 }) {
 	const act = useAct();
 	const go = useNavigate();
 	async function erase() {
-		await act.run(async () => {
+		onGoing(true);
+		const done = await act.run(async () => {
 			await answer(
 				api.POST("/api/people/{id}/erase", { params: { path: { id } } }),
 			);
-			// away from a page of nobody before it is asked for again
 			go("/people");
 		});
+		if (!done) onGoing(false);
 	}
 	return (
 		<div className="grid gap-4">

@@ -21,19 +21,28 @@ import { Split } from "./Split";
 /** One person with all that is known of them over their projects. */
 export default function Person() {
 	const id = Number(useParams().id);
+	const [leaving, setLeaving] = useState(false);
 	const person = useQuery({
+		// who is being erased is not asked for again
+		enabled: !leaving,
 		queryKey: ["over", "person", id],
 		queryFn: () =>
 			answer(api.GET("/api/people/{id}", { params: { path: { id } } })),
 	});
 	return (
 		<Shown query={person}>
-			{(data) => <Page key={data.id} person={data} />}
+			{(data) => <Page key={data.id} person={data} onLeaving={setLeaving} />}
 		</Shown>
 	);
 }
 
-function Page({ person }: { person: PersonPageDto }) {
+function Page({
+	person,
+	onLeaving,
+}: {
+	person: PersonPageDto;
+	onLeaving: (leaving: boolean) => void;
+}) {
 	const [editing, setEditing] = useState(false);
 	const [splitting, setSplitting] = useState(false);
 	const [erasing, setErasing] = useState(false);
@@ -210,7 +219,13 @@ function Page({ person }: { person: PersonPageDto }) {
 			{splitting && (
 				<Split person={person} onClose={() => setSplitting(false)} />
 			)}
-			{erasing && <Erase id={person.id} onClose={() => setErasing(false)} />}
+			{erasing && (
+				<Erase
+					id={person.id}
+					onLeaving={onLeaving}
+					onClose={() => setErasing(false)}
+				/>
+			)}
 		</main>
 	);
 }
