@@ -1,6 +1,7 @@
 using System.Formats.Tar;
 using System.IO.Compression;
 using System.Text;
+using Gesamt.Store;
 using Gesamt.Store.Backups;
 using Gesamt.Web.Upkeep;
 using Microsoft.AspNetCore.Hosting;
@@ -71,6 +72,27 @@ public sealed class UpkeepTests
             folder.Of("again"),
             TestContext.Current.CancellationToken
         );
+    }
+
+    [Fact]
+    public async Task A_database_of_which_much_is_free_is_written_anew_at_night()
+    {
+        await using var studio = new EmptyStudio();
+        await studio.OwnerAsync();
+        var file = Path.Combine(studio.Data, "gesamt.db");
+        await studio.LookAsync(
+            async (GesamtDb db) =>
+                await db.Database.ExecuteSqlRawAsync(
+                    "CREATE TABLE Big AS WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < 12000) SELECT i, randomblob(1000) AS b FROM n"
+                )
+                + await db.Database.ExecuteSqlRawAsync("DROP TABLE Big")
+                + await db.Database.ExecuteSqlRawAsync("PRAGMA wal_checkpoint(TRUNCATE)")
+        );
+        var before = new FileInfo(file).Length;
+        Assert.True(before > 12_000_000, $"{before} bytes");
+        await KeepAsync(studio);
+        Assert.True(new FileInfo(file).Length < before / 2, $"{new FileInfo(file).Length} of {before} bytes");
+        Assert.Equal("ok", Assert.Single(Server.Read(studio.Data, "gesamt.db", "PRAGMA integrity_check")));
     }
 
     [Fact]

@@ -29,6 +29,21 @@ public static class FreePages
         return await command.ExecuteScalarAsync(stop) is 0L;
     }
 
+    /// <summary>How much of a file is free, from 0 to 1, and how many bytes that is.</summary>
+    public static async Task<(double Share, long Bytes)> OfAsync(string file, CancellationToken stop)
+    {
+        await using var open = new SqliteConnection($"Data Source={file};Pooling=False;Mode=ReadOnly");
+        await open.OpenAsync(stop);
+        async Task<long> AskAsync(string what)
+        {
+            await using var command = open.CreateCommand();
+            command.CommandText = $"PRAGMA {what}";
+            return (long)(await command.ExecuteScalarAsync(stop))!;
+        }
+        var (free, all) = (await AskAsync("freelist_count"), await AskAsync("page_count"));
+        return (all == 0 ? 0 : (double)free / all, free * await AskAsync("page_size"));
+    }
+
     private static async Task RunAsync(SqliteConnection open, string sql, CancellationToken stop)
     {
         await using var command = open.CreateCommand();

@@ -1,5 +1,6 @@
 using Gesamt.Store;
 using Gesamt.Store.Backups;
+using Gesamt.Store.Erasing;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -23,7 +24,9 @@ public sealed class Upkeeping(
 
     private static readonly LocalTime Night = new(3, 0);
     private static readonly Duration Hour = Duration.FromHours(1);
-    private const long BytesAnHour = 500L * 1024 * 1024;
+    private const long BytesAnHour = 500L * 1024 * 1024,
+        WorthIt = 4L * 1024 * 1024;
+    private const double MuchFree = 0.25;
 
     /// <summary>Does what is due; each part whatever becomes of the others.</summary>
     public async Task DoDueAsync(CancellationToken stop)
@@ -86,6 +89,17 @@ public sealed class Upkeeping(
         Backup.Prune(settings.BackupFolder);
         // only after a backup, which holds what is swept now
         await SweepAsync(stop);
+        await Independent.TryAsync(log, "writing the database anew", CompactAsync, stop);
+    }
+
+    /// <summary>A database of which much is free is written anew without its holes, at night: writers wait meanwhile.</summary>
+    private async Task CompactAsync(CancellationToken stop)
+    {
+        var (share, bytes) = await FreePages.OfAsync(settings.Database, stop);
+        if (share < MuchFree || bytes < WorthIt)
+            return;
+        await FreePages.ClearAsync(settings.Database, [], stop);
+        log.LogInformation("The database was written anew: {Share:P0} of it was free", share);
     }
 
     /// <summary>Deletes kept files that no row names.</summary>

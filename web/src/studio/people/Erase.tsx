@@ -101,7 +101,8 @@ function Told({
 			/>
 			<p>
 				What happened stays, with its days and sums, and names nobody.{" "}
-				{erasing.backups}
+				{erasing.backups} What lies with your mail provider and your bank you
+				ask them for.
 			</p>
 			{erasing.elsewhere.length > 0 && (
 				<section>
