@@ -85,7 +85,11 @@ public sealed class PackTests : IDisposable
             Assert.NotEmpty(lines);
             Assert.All(
                 lines,
-                line => Assert.EndsWith("Z", JsonDocument.Parse(line).RootElement.GetProperty("Timestamp").GetString())
+                line =>
+                    Assert.Equal(
+                        TimeSpan.Zero,
+                        JsonDocument.Parse(line).RootElement.GetProperty("Timestamp").GetDateTimeOffset().Offset
+                    )
             );
             Assert.DoesNotContain("harbour light", string.Concat(lines));
         }
