@@ -314,6 +314,48 @@ public sealed class ErasureTests : IAsyncDisposable
         await LooksAsync(owner, projects);
     }
 
+    [Fact]
+    public async Task A_table_that_brought_them_is_emptied_and_can_still_be_taken_back()
+    {
+        var owner = await studio.OwnerAsync();
+        var (person, projects) = await SomebodyAsync();
+        var import = await studio.LookAsync(
+            async (Hosting.Desk desk) =>
+            {
+                using var table = new MemoryStream(
+                    Encoding.UTF8.GetBytes($"name,mail\n{Word}-table,t@lanternhouse.example\n")
+                );
+                var (hash, _) = await desk.Vault.KeepAsync(table, table.Length, CancellationToken.None);
+                var row = new ImportRow
+                {
+                    Name = "table.csv",
+                    Hash = hash,
+                    State = ImportState.Done,
+                };
+                desk.Db.Imports.Add(row);
+                await desk.Db.SaveChangesAsync();
+                desk.Db.Imported.AddRange(
+                    projects.Select(project => new ImportedRow
+                    {
+                        ImportId = row.Id,
+                        ProjectId = project,
+                        PersonId = person,
+                        NewPerson = true,
+                    })
+                );
+                await desk.Db.SaveChangesAsync();
+                return row.Id;
+            }
+        );
+        Assert.NotEmpty(Found([$"{Word}-table"]));
+        Assert.True((await owner.PostAsync($"/api/people/{person.Value}/erase", new { })).IsSuccessStatusCode);
+        Assert.Empty(Found([$"{Word}-table"]));
+        var undone = await owner.PostAsync($"/api/imports/{import}/undo", new { });
+        Assert.True(undone.IsSuccessStatusCode, await undone.Content.ReadAsStringAsync());
+        // what happened stays, as it was asked
+        await LooksAsync(owner, projects);
+    }
+
     /// <summary>Every view opens, with an erased project in it.</summary>
     private static async Task LooksAsync(Visitor owner, List<ProjectId> projects)
     {

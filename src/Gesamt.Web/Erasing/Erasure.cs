@@ -229,11 +229,14 @@ public sealed class Erasure(Desk desk, Clearing clearing)
                 .ToListAsync(stop)
         )
         {
-            var text = Encoding.UTF8.GetString(desk.Vault.Read(row.Hash));
+            // a file that is gone from the disk has nothing to be taken out of it
+            var text = desk.Vault.Has(row.Hash) ? Encoding.UTF8.GetString(desk.Vault.Read(row.Hash)) : "";
             using var heading = new MemoryStream(Encoding.UTF8.GetBytes(text.Split('\n')[0] + "\n"));
             (row.Hash, _) = await desk.Vault.KeepAsync(heading, heading.Length, stop);
             row.Errors = "[]";
         }
         await desk.Db.SaveChangesAsync(stop);
+        // whoever undoes such an import later leaves what was erased as it is
+        await desk.Db.Imported.Where(made => people.Contains(made.PersonId)).ExecuteDeleteAsync(stop);
     }
 }
