@@ -35,6 +35,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     public DbSet<BriefRow> Briefs => Set<BriefRow>();
     public DbSet<ImportRow> Imports => Set<ImportRow>();
     public DbSet<ImportedRow> Imported => Set<ImportedRow>();
+    public DbSet<ImportPartRow> ImportParts => Set<ImportPartRow>();
     public DbSet<MeetingKindRow> MeetingKinds => Set<MeetingKindRow>();
     public DbSet<MeetingRow> Meetings => Set<MeetingRow>();
     public DbSet<CalendarRow> Calendars => Set<CalendarRow>();
@@ -424,6 +425,7 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
         OfProject(model.Entity<DetailDoubtRow>()).HasIndex(d => new { d.ProjectId, d.GoneAt });
         OfProject(model.Entity<BriefRow>()).HasIndex(b => new { b.ProjectId, b.Part }).IsUnique();
         model.Entity<ImportedRow>().HasIndex(i => i.ImportId);
+        model.Entity<ImportPartRow>().HasIndex(p => p.ImportId);
     }
 
     private static void Meetings_(ModelBuilder model)

@@ -180,6 +180,7 @@ namespace Gesamt.Web;
 [JsonSerializable(typeof(SendLetterDto))]
 [JsonSerializable(typeof(SentDto))]
 [JsonSerializable(typeof(TakenOverDto))]
+[JsonSerializable(typeof(HandedInDto))]
 [JsonSerializable(typeof(TrayDto))]
 [JsonSerializable(typeof(IReadOnlyList<MailTestDto>))]
 [JsonSerializable(typeof(BookTimeDto))]

@@ -29,6 +29,55 @@ public sealed class MailAsItComesTests
     }
 
     [Fact]
+    public void A_mailbox_reads_the_same_in_small_pieces() =>
+        Gen
+            .Byte.Array[0, 200]
+            .Select(
+                Gen.Int[0, 3],
+                Gen.Bool,
+                (bytes, froms, box) =>
+                    (byte[])
+                        [
+                            .. box ? "From a@b.example Mon Jan 25 09:00:00 2027\n"u8 : default,
+                            .. "From: a@b.example\n\n"u8,
+                            .. bytes,
+                            .. Enumerable
+                                .Repeat("\n\nFrom x\n>From y\r\n\r\nFrom z"u8.ToArray(), froms)
+                                .SelectMany(x => x),
+                        ]
+            )
+            .Sample(bytes =>
+                Assert.Equal(
+                    Mbox.Read(bytes),
+                    Mbox.ReadAsync(new InPieces(bytes), 1 << 20, TestContext.Current.CancellationToken)
+                        .ToBlockingEnumerable()
+                        .ToList()
+                )
+            );
+
+    [Fact]
+    public async Task A_message_larger_than_any_letter_stops_a_mailbox()
+    {
+        var large = Encoding.ASCII.GetBytes("From a@b.example x\nFrom: a@b.example\n\n" + new string('x', 5000));
+        var e = await Assert.ThrowsAsync<FormatException>(async () =>
+        {
+            await foreach (
+                var _ in Mbox.ReadAsync(new MemoryStream(large), 4096, TestContext.Current.CancellationToken)
+            ) { }
+        });
+        Assert.Contains("A message of more than", e.Message);
+    }
+
+    /// <summary>Gives seven bytes at most at once, as a network may.</summary>
+    private sealed class InPieces(byte[] bytes) : MemoryStream(bytes)
+    {
+        public override int Read(Span<byte> buffer) => base.Read(buffer[..Math.Min(7, buffer.Length)]);
+
+        public override ValueTask<int> ReadAsync(Memory<byte> buffer, CancellationToken cancellationToken = default) =>
+            ValueTask.FromResult(Read(buffer.Span));
+    }
+
+    [Fact]
     public void Any_messages_that_end_with_a_line_come_back_byte_for_byte() =>
         Gen
             .Byte.Array[0, 80]

@@ -72,6 +72,7 @@ public sealed class HostileTests(EmptyStudio studio) : IClassFixture<EmptyStudio
                     || path.EndsWith("/table")
                     || path.EndsWith("/inquiries/letter")
                     || path.EndsWith("/take-over")
+                    || path.EndsWith("/beside")
                         ? "application/octet-stream"
                         : "application/json"
                 )

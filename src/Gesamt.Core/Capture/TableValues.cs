@@ -32,6 +32,7 @@ public enum ImportColumn
     Phone,
     Profile,
     Title,
+    Number,
     Kind,
     Source,
     Campaign,
@@ -51,7 +52,8 @@ public static class TableValues
     private static readonly (ImportColumn Column, string[] Words)[] Headings =
     [
         (ImportColumn.Mail, ["mail", "e-mail", "email"]),
-        (ImportColumn.Phone, ["phone", "tel", "mobile", "number"]),
+        (ImportColumn.Phone, ["phone", "tel", "mobile"]),
+        (ImportColumn.Number, ["no", "no.", "nr", "nr.", "number", "reference", "ref", "id", "#"]),
         (ImportColumn.Profile, ["profile", "website", "web", "link"]),
         (ImportColumn.Organisation, ["organisation", "organization", "company", "business", "firm"]),
         (ImportColumn.Inquired, ["inquired", "inquiry", "received", "enquiry", "contacted", "created"]),

@@ -27,6 +27,9 @@ public sealed record IncomingLetter(
     /// <summary>When the mail server took it (the topmost Received line, RFC 5321, 4.4); the date it names itself where none says.</summary>
     public Instant? Arrived { get; init; }
 
+    /// <summary>What those it was written to are called.</summary>
+    public ImmutableArray<string> RecipientNames { get; init; } = [];
+
     /// <summary>It has a part in HTML.</summary>
     public bool HasHtml { get; init; }
 
@@ -106,6 +109,13 @@ public static class IncomingMail
         )
         {
             Arrived = ArrivedAt(message) ?? (message.Date == default ? null : Instant.FromDateTimeOffset(message.Date)),
+            RecipientNames =
+            [
+                .. message
+                    .To.Mailboxes.Concat(message.Cc.Mailboxes)
+                    .Where(to => !string.IsNullOrWhiteSpace(to.Name))
+                    .Select(to => ShortText.Of(to.Name!, MostName)),
+            ],
             HasHtml = message.HtmlBody is not null,
             Reply = ReplyOf(message),
         };

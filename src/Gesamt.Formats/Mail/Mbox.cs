@@ -1,4 +1,7 @@
+using System.Buffers;
 using System.Globalization;
+using System.IO.Pipelines;
+using System.Runtime.CompilerServices;
 using System.Text;
 using MimeKit;
 using NodaTime;
@@ -42,17 +45,88 @@ public static class Mbox
     {
         if (!bytes.AsSpan().StartsWith(From))
             return IsMessage(bytes) ? [bytes] : [];
-        List<MemoryStream> messages = [];
-        var afterEmpty = true;
+        var parting = new Parting();
+        List<byte[]> messages = [];
         foreach (var line in Lines(bytes))
+            if (parting.Next(line.Span) is { } message)
+                messages.Add(message);
+        messages.Add(parting.Last());
+        return messages;
+    }
+
+    /// <summary>The same, message by message, of a mailbox larger than memory.</summary>
+    /// <exception cref="FormatException">One message has more than <paramref name="most"/> bytes.</exception>
+    public static async IAsyncEnumerable<byte[]> ReadAsync(
+        Stream file,
+        int most,
+        [EnumeratorCancellation] CancellationToken stop
+    )
+    {
+        var reader = PipeReader.Create(file);
+        var parting = new Parting();
+        var (isBox, whole) = ((bool?)null, false);
+        while (!whole)
         {
-            if (afterEmpty && line.Span.StartsWith(From))
-                messages.Add(new());
-            else
-                messages[^1].Write(line.Span is [(byte)'>', ..] && IsMark(line.Span) ? line.Span[1..] : line.Span);
-            afterEmpty = line.Span is [(byte)'\n'] or [(byte)'\r', (byte)'\n'];
+            // as much as is there; of the beginning enough to tell what it is
+            var read = isBox is null ? await reader.ReadAtLeastAsync(From.Length, stop) : await reader.ReadAsync(stop);
+            whole = read.IsCompleted;
+            var rest = read.Buffer;
+            isBox ??= rest.Slice(0, Math.Min(rest.Length, From.Length)).ToArray().AsSpan().SequenceEqual(From);
+            if (rest.Length + parting.Length > most)
+                throw new FormatException($"A message of more than {most / (1024 * 1024)} MB cannot be taken over.");
+            if (isBox == true)
+            {
+                while (rest.PositionOf((byte)'\n') is { } end)
+                {
+                    var line = rest.Slice(0, rest.GetPosition(1, end));
+                    if (parting.Next(line.ToArray()) is { } message)
+                        yield return message;
+                    rest = rest.Slice(line.End);
+                }
+                if (whole && !rest.IsEmpty && parting.Next(rest.ToArray()) is { } last)
+                    yield return last;
+            }
+            else if (whole && rest.ToArray() is var one && IsMessage(one))
+                yield return one;
+            reader.AdvanceTo(whole ? rest.End : rest.Start, rest.End);
         }
-        return [.. messages.Select(message => WithoutLast(message.ToArray()))];
+        if (isBox == true)
+            yield return parting.Last();
+    }
+
+    /// <summary>Puts lines together to messages.</summary>
+    private sealed class Parting
+    {
+        private readonly MemoryStream message = new();
+        private bool begun,
+            afterEmpty = true;
+
+        /// <summary>How much there is of the message that is being put together.</summary>
+        public long Length => message.Length;
+
+        /// <summary>Takes a line with its end.</summary>
+        /// <returns>The message that ended before it, if one did.</returns>
+        public byte[]? Next(ReadOnlySpan<byte> line)
+        {
+            byte[]? ended = null;
+            if (afterEmpty && line.StartsWith(From))
+            {
+                if (begun)
+                    ended = Last();
+                begun = true;
+            }
+            else
+                message.Write(line is [(byte)'>', ..] && IsMark(line) ? line[1..] : line);
+            afterEmpty = line is [(byte)'\n'] or [(byte)'\r', (byte)'\n'];
+            return ended;
+        }
+
+        public byte[] Last()
+        {
+            var last = WithoutLast(message.ToArray());
+            message.SetLength(0);
+            return last;
+        }
     }
 
     /// <summary>The empty line that parts messages belongs to the file, not to the message.</summary>

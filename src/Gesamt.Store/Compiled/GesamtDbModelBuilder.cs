@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("c5df5839-013d-46af-81e5-ea404867ec80"), entityTypeCount: 88)
+            : base(skipDetectChanges: false, modelId: new Guid("d350c2d9-7ee5-418d-bfe4-776fc1ccc56b"), entityTypeCount: 89)
         {
         }
 
@@ -50,6 +50,7 @@ namespace Gesamt.Store.Compiled
             var hookCallRow = HookCallRowEntityType.Create(this);
             var hookRow = HookRowEntityType.Create(this);
             var hoursRow = HoursRowEntityType.Create(this);
+            var importPartRow = ImportPartRowEntityType.Create(this);
             var importRow = ImportRowEntityType.Create(this);
             var importedRow = ImportedRowEntityType.Create(this);
             var incomeRow = IncomeRowEntityType.Create(this);
@@ -201,6 +202,7 @@ namespace Gesamt.Store.Compiled
             HookCallRowEntityType.CreateAnnotations(hookCallRow);
             HookRowEntityType.CreateAnnotations(hookRow);
             HoursRowEntityType.CreateAnnotations(hoursRow);
+            ImportPartRowEntityType.CreateAnnotations(importPartRow);
             ImportRowEntityType.CreateAnnotations(importRow);
             ImportedRowEntityType.CreateAnnotations(importedRow);
             IncomeRowEntityType.CreateAnnotations(incomeRow);

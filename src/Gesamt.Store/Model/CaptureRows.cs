@@ -116,3 +116,39 @@ public sealed class ImportedRow
     public PersonId PersonId { get; set; }
     public bool NewPerson { get; set; }
 }
+
+/// <summary>What was handed in beside a table.</summary>
+public enum ImportPart
+{
+    Letter,
+    File,
+}
+
+/// <summary>A letter or a file that was handed in beside a table, until it is laid to one of its projects or forgotten.</summary>
+[StaysHere]
+public sealed class ImportPartRow
+{
+    public int Id { get; set; }
+    public int ImportId { get; set; }
+    public ImportPart Sort { get; set; }
+
+    /// <summary>A file's name, a letter's subject.</summary>
+    public required string Name { get; set; }
+
+    /// <summary>A file's folders, parted by slashes; a letter's addresses, one a line, the writer's first.</summary>
+    public required string Place { get; set; }
+
+    /// <summary>What the people of a letter are called.</summary>
+    public string People { get; set; } = "";
+
+    /// <summary>When a letter was written.</summary>
+    public Instant? At { get; set; }
+
+    [NamesFile(nameof(Name))]
+    public required string Hash { get; set; }
+    public long Size { get; set; }
+    public required string Type { get; set; }
+
+    /// <summary>The row it was laid to when that was taken over; null while it waits, and for what belonged nowhere.</summary>
+    public int? TakenTo { get; set; }
+}

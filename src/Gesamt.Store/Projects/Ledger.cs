@@ -57,6 +57,18 @@ public sealed class Ledger(GesamtDb db)
         await RefreshAsync(file, now);
     }
 
+    /// <summary>Records what was said and kept elsewhere, each at its own instant up to now: it tells and moves nothing.</summary>
+    public async Task RecordKeptAsync(
+        ProjectFile file,
+        Actor by,
+        Instant now,
+        IReadOnlyCollection<(Instant Happened, Happening What)> kept
+    )
+    {
+        await AppendAsync(file, by, now, kept);
+        await RefreshAsync(file, now);
+    }
+
     /// <summary>Computes all that is derived of a project anew from its facts.</summary>
     public async Task RebuildAsync(ProjectFile file, Instant now)
     {
@@ -160,12 +172,19 @@ public sealed class Ledger(GesamtDb db)
         }
     }
 
-    private async Task AppendAsync(
+    private Task AppendAsync(
         ProjectFile file,
         Actor by,
         Instant happened,
         Instant now,
         IReadOnlyCollection<Happening> what
+    ) => AppendAsync(file, by, now, [.. what.Select(one => (happened, one))]);
+
+    private async Task AppendAsync(
+        ProjectFile file,
+        Actor by,
+        Instant now,
+        IReadOnlyCollection<(Instant Happened, Happening What)> what
     )
     {
         if (what.Count == 0)
@@ -173,18 +192,18 @@ public sealed class Ledger(GesamtDb db)
         var rows = what.Select(one => new FactRow
             {
                 ProjectId = file.Id,
-                Happened = happened,
+                Happened = one.Happened,
                 Recorded = now,
                 By = by,
-                Kind = FactJson.KindOf(one),
+                Kind = FactJson.KindOf(one.What),
                 Version = FactJson.Version,
-                Payload = FactJson.Write(one),
+                Payload = FactJson.Write(one.What),
             })
             .ToList();
         db.Facts.AddRange(rows);
         await db.SaveChangesAsync();
         // tasks, runs and details lie in rows of their own; all else is in the facts just written
-        file.Case = what.Any(ChangesRows)
+        file.Case = what.Any(one => ChangesRows(one.What))
             ? await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar)
             : file.Case with
             {

@@ -17,7 +17,11 @@ namespace Gesamt.Web.Capture;
 
 /// <summary>Which column is what, and how the table writes.</summary>
 /// <param name="Kind">The kind of rows that name none.</param>
-public sealed record MatchingDto(ImportColumn[] Columns, DateStyle Dates, NumberStyle Numbers, long? Kind);
+public sealed record MatchingDto(ImportColumn[] Columns, DateStyle Dates, NumberStyle Numbers, long? Kind)
+{
+    /// <summary>Rows that the owner chose for places (folders of files, addresses of letters); 0 leaves what is in them out.</summary>
+    public Dictionary<string, int> Places { get; init; } = [];
+}
 
 /// <param name="Read">What would be kept, each with its name; dates with their weekday.</param>
 public sealed record PreviewRowDto(int Row, IReadOnlyList<string> Read, IReadOnlyList<string> Wrong);
@@ -40,7 +44,8 @@ public sealed record ImportDto(
     IReadOnlyList<DateStyle> DateStyles,
     IReadOnlyList<PreviewRowDto> Preview,
     int WrongRows,
-    IReadOnlyList<PreviewRowDto> Errors
+    IReadOnlyList<PreviewRowDto> Errors,
+    BesideTableDto Beside
 );
 
 /// <summary>What a row says, read by the matching.</summary>
@@ -52,6 +57,7 @@ public sealed record ImportRowRead(
     string? Phone,
     string? Profile,
     string? Title,
+    string? Number,
     KindId? Kind,
     string? Source,
     string? Campaign,
@@ -138,7 +144,8 @@ public static class Import
             .FirstOrDefault(same => same.Count() > 1);
         if (twice is not null)
             throw new InvalidException(("columns", $"Two columns are “{twice.Key}”. Each thing stands in one column."));
-        var read = row.State == ImportState.Matching ? await ReadAllAsync(desk, table, matching) : [];
+        var all = await ReadAllAsync(desk, table, matching);
+        var read = row.State == ImportState.Matching ? all : [];
         return new(
             row.Id,
             row.Name,
@@ -157,7 +164,8 @@ public static class Import
             read.Count(one => one.Wrong.Length > 0),
             row.State == ImportState.Matching
                 ? [.. read.Where(one => one.Wrong.Length > 0).Take(MostErrors).Select(one => Preview(desk, one))]
-                : StoreJson.Read<List<PreviewRowDto>>(row.Errors)
+                : StoreJson.Read<List<PreviewRowDto>>(row.Errors),
+            await Beside.OfAsync(desk, id, all, matching)
         );
     }
 
@@ -257,6 +265,7 @@ public static class Import
                 (ImportColumn.Name, 120),
                 (ImportColumn.Organisation, 160),
                 (ImportColumn.Title, HeadLimits.Title),
+                (ImportColumn.Number, 60),
                 (ImportColumn.Source, HeadLimits.Source),
                 (ImportColumn.Campaign, HeadLimits.Campaign),
                 (ImportColumn.Words, 10_000),
@@ -273,6 +282,7 @@ public static class Import
             phone,
             profile,
             Text(ImportColumn.Title),
+            Text(ImportColumn.Number),
             kind,
             Text(ImportColumn.Source),
             Text(ImportColumn.Campaign),
@@ -305,6 +315,7 @@ public static class Import
             row.Name is null ? null : row.Organisation,
             row.Mail ?? row.Phone ?? row.Profile,
             row.Title,
+            row.Number is { } number ? $"number {number}" : null,
             row.Source is { } source ? $"from {source}" : null,
             row.Campaign is { } campaign ? $"campaign {campaign}" : null,
             Day("inquired", row.Inquired),

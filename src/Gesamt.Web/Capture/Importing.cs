@@ -11,6 +11,7 @@ using Gesamt.Web.Inquiries;
 using Gesamt.Web.Papers;
 using Gesamt.Web.Words;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -45,6 +46,14 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
                     .ToList()
         );
         api.MapGet("/imports/{id:int}", (int id, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id));
+        api.MapPost(
+                "/imports/{id:int}/beside",
+                (int id, string path, Desk desk, HttpContext http, CancellationToken stop) =>
+                    Beside.HandInAsync(desk, id, path, http.Request.Body, stop)
+            )
+            .WithMetadata(new RequestSizeLimitAttribute(Beside.MostBytes))
+            .Accepts<byte[]>("application/octet-stream");
+        api.MapDelete("/imports/{id:int}/beside", (int id, Desk desk) => Beside.TakeAwayAsync(desk, id));
         api.MapPost(
             "/imports/{id:int}/preview",
             (int id, MatchingDto matching, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id, matching)
@@ -116,20 +125,27 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
         var first = await desk.Db.Imports.AsNoTracking().SingleAsync(i => i.Id == id);
-        var all = await Import.ReadAllAsync(
-            desk,
-            await Import.TableAsync(vault, first),
-            StoreJson.Read<MatchingDto>(first.Matching)
-        );
+        var matching = StoreJson.Read<MatchingDto>(first.Matching);
+        var all = await Import.ReadAllAsync(desk, await Import.TableAsync(vault, first), matching);
+        var beside = (await Beside.LaidAsync(desk, id, all, matching))
+            .Where(one => one.Laid.Row is not null)
+            .ToLookup(one => one.Laid.Row!.Value, one => one.Part);
+        var (rows, parts) = (new List<(ImportRowRead Row, BesideRead Beside)>(), 0);
+        foreach (var one in all.Skip(first.Read).TakeWhile(_ => rows.Count < Batch && parts < Batch))
+        {
+            parts += beside[one.Row].Count();
+            // what is read and kept of letters and files takes its time before anybody has to wait for it
+            rows.Add((one, await Beside.ReadAsync(desk, [.. beside[one.Row]])));
+        }
         return await desk.ActAsync(async act =>
         {
             var (read, made, wrong) = (first.Read, 0, new List<PreviewRowDto>());
-            foreach (var one in all.Skip(first.Read).Take(Batch))
+            foreach (var (one, with) in rows)
             {
                 if (one.Wrong.Length > 0)
                     wrong.Add(Import.Preview(desk, one));
                 else
-                    made += await AddAsync(act, id, one);
+                    made += await AddAsync(act, id, one, with);
                 read++;
                 // what is done need not be looked over again with every further row
                 desk.Db.ChangeTracker.Clear();
@@ -147,7 +163,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         });
     }
 
-    private static async Task<int> AddAsync(Act act, int import, ImportRowRead read)
+    private static async Task<int> AddAsync(Act act, int import, ImportRowRead read, BesideRead beside)
     {
         // the same name with the same address in one table, or known before, is one client
         var name = read.Name ?? read.Organisation!;
@@ -187,13 +203,20 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         List<Happening> facts = [new Happening.Imported()];
         if (read.Date is { } date)
             facts.Add(new Happening.DateSet(file.Case.Kind.MainDate, date, null));
-        if (read.Words is not null)
-            facts.Add(new Happening.NoteWritten(await Notes.AddAsync(act.Desk, project.Id, NoteSort.Note, read.Words)));
+        if (NoteOf(read) is { } note)
+            facts.Add(new Happening.NoteWritten(await Notes.AddAsync(act.Desk, project.Id, NoteSort.Note, note)));
         facts.AddRange(await StandingAsync(act.Desk, file, read));
         await act.RecordAtAsync(file, Actor.Owner, at, [.. facts]);
+        await Beside.AddAsync(act, file, read, beside, at);
         await act.Db.SaveChangesAsync();
         return 1;
     }
+
+    /// <summary>What the row says in words; the number by which the project was known so far is found again by it.</summary>
+    private static string? NoteOf(ImportRowRead read) =>
+        read.Number is { } number
+            ? string.Join('\n', new[] { $"Number so far: {number}", read.Words }.OfType<string>())
+            : read.Words;
 
     /// <summary>Where it stood, as facts: what was booked and done elsewhere is waived here, and what was agreed there is not invoiced from here.</summary>
     private static async Task<IReadOnlyList<Happening>> StandingAsync(
@@ -250,13 +273,14 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
                     .Select(g => g.Key)
                     .ToListAsync()
             ).ToHashSet();
-            touched.UnionWith(await WrittenAtAsync(desk, ids));
+            touched.UnionWith(await WrittenAtAsync(desk, id));
             var gone = ids.Where(project => !touched.Contains(project)).ToList();
             await RemoveAsync(
                 desk,
                 gone,
                 [.. made.Where(i => i.NewPerson && !touched.Contains(i.ProjectId)).Select(i => i.PersonId)]
             );
+            await desk.Db.ImportParts.Where(part => part.ImportId == id).ExecuteDeleteAsync();
             row.State = ImportState.Undone;
             return new ImportUndoneDto(gone.Count, touched.Count);
         });
@@ -264,26 +288,59 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         return undone;
     }
 
-    /// <summary>Of these the projects in which something was written that is no fact yet.</summary>
-    private static async Task<List<ProjectId>> WrittenAtAsync(Desk desk, List<ProjectId> ids) =>
-        await desk
-            .Db.BillDrafts.Select(d => d.ProjectId)
-            .Union(desk.Db.OfferDrafts.Select(d => d.ProjectId))
-            .Union(desk.Db.FormDrafts.Select(d => d.ProjectId))
-            .Union(desk.Db.Details.Select(d => d.ProjectId))
-            .Union(desk.Db.Briefs.Select(b => b.ProjectId))
-            .Union(desk.Db.ProjectPeople.Select(p => p.ProjectId))
-            .Union(desk.Db.Labels.Where(l => l.ProjectId != null).Select(l => l.ProjectId!.Value))
-            .Union(desk.Db.Links.Select(l => l.ProjectId))
-            .Union(desk.Db.Clocks.Select(c => c.ProjectId))
-            .Union(desk.Db.Checklists.Select(c => c.ProjectId))
-            .Union(desk.Db.Quotes.Select(q => q.ProjectId))
-            .Union(desk.Db.Praise.Select(p => p.ProjectId))
-            .Union(desk.Db.Access.Select(a => a.ProjectId))
-            .Union(desk.Db.RunSheets.Select(r => r.ProjectId))
-            .Union(desk.Db.Lists.Where(l => l.ProjectId != null).Select(l => l.ProjectId!.Value))
-            .Where(project => ids.Contains(project))
-            .ToListAsync();
+    /// <summary>Rows that an import makes by itself, or that its facts make.</summary>
+    private static readonly HashSet<Type> Made =
+    [
+        typeof(FactRow),
+        typeof(NoteRow),
+        typeof(TaskRow),
+        typeof(RunRow),
+        typeof(PlannedStepRow),
+        typeof(StayRow),
+        typeof(VersionRow),
+        typeof(LetterRow),
+        typeof(FileRow),
+        typeof(ImportedRow),
+        typeof(HookCallRow),
+    ];
+
+    /// <summary>The projects of an import in which something was written that is no fact yet: a row of any other table, or a letter that is not one of those taken over.</summary>
+    private static async Task<IReadOnlyCollection<ProjectId>> WrittenAtAsync(Desk desk, int import)
+    {
+        HashSet<ProjectId> written =
+        [
+            .. await desk
+                .Db.Letters.Where(l =>
+                    l.State != LetterState.Kept
+                    && desk.Db.Imported.Any(made => made.ImportId == import && made.ProjectId == l.ProjectId)
+                )
+                .Select(l => l.ProjectId!.Value)
+                .ToListAsync(),
+        ];
+        foreach (
+            var table in desk
+                .Db.Model.GetEntityTypes()
+                .Where(entity =>
+                    !entity.IsOwned()
+                    && entity.FindProperty(nameof(ImportedRow.ProjectId)) is not null
+                    && !Made.Contains(entity.ClrType)
+                )
+                .Select(entity => entity.GetTableName())
+        )
+        {
+            // names of this program's own tables, which no parameter can stand for
+            var sql = $"""
+                SELECT DISTINCT "ProjectId" AS Value FROM "{table}"
+                WHERE "ProjectId" IN (SELECT "ProjectId" FROM "Imported" WHERE "ImportId" = @import)
+                """;
+            written.UnionWith(
+                (
+                    await desk.Db.Database.SqlQueryRaw<long>(sql, new SqliteParameter("@import", import)).ToListAsync()
+                ).Select(id => new ProjectId(id))
+            );
+        }
+        return written;
+    }
 
     private static async Task RemoveAsync(Desk desk, List<ProjectId> projects, List<PersonId> people)
     {
@@ -294,6 +351,18 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             await desk.Db.Stays.Where(s => some.Contains(s.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Runs.Where(r => some.Contains(r.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Tasks.Where(t => some.Contains(t.ProjectId)).ExecuteDeleteAsync();
+            await desk.Db.HookCalls.Where(c => some.Contains(c.ProjectId)).ExecuteDeleteAsync();
+            await desk.Db.Files.Where(f => some.Contains(f.ProjectId)).ExecuteDeleteAsync();
+            await desk
+                .Db.LetterFiles.Where(f =>
+                    desk.Db.Letters.Any(l =>
+                        l.Id == f.LetterId && l.ProjectId != null && some.Contains(l.ProjectId.Value)
+                    )
+                )
+                .ExecuteDeleteAsync();
+            await desk
+                .Db.Letters.Where(l => l.ProjectId != null && some.Contains(l.ProjectId.Value))
+                .ExecuteDeleteAsync();
             await desk.Db.Facts.Where(f => some.Contains(f.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Notes.Where(n => some.Contains(n.ProjectId)).ExecuteDeleteAsync();
             await desk.Db.Versions.Where(v => some.Contains(v.ProjectId)).ExecuteDeleteAsync();

@@ -234,6 +234,7 @@ public sealed class Erasure(Desk desk, Clearing clearing)
             using var heading = new MemoryStream(Encoding.UTF8.GetBytes(text.Split('\n')[0] + "\n"));
             (row.Hash, _) = await desk.Vault.KeepAsync(heading, heading.Length, stop);
             row.Errors = "[]";
+            await desk.Db.ImportParts.Where(part => part.ImportId == row.Id).ExecuteDeleteAsync(stop);
         }
         await desk.Db.SaveChangesAsync(stop);
         // whoever undoes such an import later leaves what was erased as it is

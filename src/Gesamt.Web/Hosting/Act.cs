@@ -64,6 +64,17 @@ public sealed class Act
         await TellAsync(file, what);
     }
 
+    /// <summary>The same for letters and files kept elsewhere so far, each with its own instant: they move nothing.</summary>
+    public async Task RecordKeptAsync(
+        ProjectFile file,
+        Actor by,
+        IReadOnlyCollection<(Instant Happened, Happening What)> kept
+    )
+    {
+        await Ledger.RecordKeptAsync(file, by, Now, kept);
+        await TellAsync(file, [.. kept.Select(one => one.What)]);
+    }
+
     /// <summary>What is still to come of a project whose client was erased is money alone, such as what a bank takes back.</summary>
     private static void RefuseErased(ProjectFile file, Actor by, Happening[] what)
     {

@@ -2,9 +2,9 @@ using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Formats.Mail;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
-using NodaTime;
 
 namespace Gesamt.Web.Letters;
 
@@ -104,44 +104,62 @@ public static class LetterFiles
             throw new InvalidException(
                 ("file", $"A mailbox of at most {MostMessages} messages, this has {messages.Count}. Split it.")
             );
-        var (letters, known, unread) = (new List<(LetterRow Row, Instant At)>(), 0, 0);
+        var (letters, known, unread) = await ReadAsync(desk, messages, stop);
+        await desk.ActAsync(async act =>
+            await AddAsync(act, await desk.OpenAsync(project), letters, mail => mail != desk.Studio.Mail)
+        );
+        return new(letters.Count, known, unread);
+    }
+
+    /// <summary>Messages as letters that no project has yet, with their files in the vault; the first written first.</summary>
+    internal static async Task<(IReadOnlyList<LetterRow> Letters, int Known, int Unread)> ReadAsync(
+        Desk desk,
+        IEnumerable<byte[]> messages,
+        CancellationToken stop
+    )
+    {
+        var (letters, known, unread) = (new List<LetterRow>(), 0, 0);
         foreach (var message in messages)
         {
             if (Read(message) is not { } mail)
                 unread++;
-            else if (
-                letters.Any(l => l.Row.MessageId == mail.MessageId)
-                || await desk.Db.Letters.AnyAsync(l => l.MessageId == mail.MessageId, stop)
-            )
+            else if (letters.Any(l => l.MessageId == mail.MessageId) || await IsKnownAsync(desk, mail, stop))
                 known++;
             else
-                letters.Add(
-                    (
-                        await RowAsync(desk, project, message, mail, stop),
-                        mail.Date is { } date && date < desk.Now ? date : desk.Now
-                    )
-                );
+                letters.Add(await RowAsync(desk, message, mail, stop));
         }
-        return await desk.ActAsync(async act =>
-        {
-            var file = await desk.OpenAsync(project);
-            foreach (var (row, at) in letters.OrderBy(l => l.At))
-            {
-                row.At = at;
-                desk.Db.Letters.Add(row);
-                await desk.Db.SaveChangesAsync(stop);
-                await act.RecordAtAsync(
-                    file,
-                    Actor.Owner,
-                    at,
-                    new Happening.LetterTakenOver(row.Id, row.FromMail != desk.Studio.Mail)
-                );
-            }
-            return new TakenOverDto(letters.Count, known, unread);
-        });
+        return ([.. letters.OrderBy(letter => letter.At)], known, unread);
     }
 
-    private static IncomingLetter? Read(byte[] message)
+    /// <summary>Whether a message is kept already, as itself or as that of somebody erased.</summary>
+    internal static Task<bool> IsKnownAsync(Desk desk, IncomingLetter mail, CancellationToken stop)
+    {
+        var unnamed = UnnamedMessageId.Of(mail.MessageId);
+        return desk.Db.Letters.AnyAsync(l => l.MessageId == mail.MessageId || l.MessageId == unnamed, stop);
+    }
+
+    /// <summary>Puts letters that were read into a project, each at its own date.</summary>
+    /// <param name="fromClient">Whether an address it was written from is not the studio's own.</param>
+    internal static async Task AddAsync(
+        Act act,
+        ProjectFile file,
+        IReadOnlyList<LetterRow> letters,
+        Func<string, bool> fromClient
+    )
+    {
+        foreach (var letter in letters)
+            letter.ProjectId = file.Id;
+        act.Db.Letters.AddRange(letters);
+        await act.Db.SaveChangesAsync();
+        await act.RecordKeptAsync(
+            file,
+            Actor.Owner,
+            [.. letters.Select(l => (l.At, (Happening)new Happening.LetterTakenOver(l.Id, fromClient(l.FromMail))))]
+        );
+    }
+
+    /// <summary>A message as it reads; null for one that cannot be read.</summary>
+    internal static IncomingLetter? Read(byte[] message)
     {
         try
         {
@@ -155,14 +173,13 @@ public static class LetterFiles
 
     private static async Task<LetterRow> RowAsync(
         Desk desk,
-        ProjectId project,
         byte[] message,
         IncomingLetter mail,
         CancellationToken stop
     )
     {
-        var row = Incoming.RowOf(desk, mail, project);
-        row.State = LetterState.Kept;
+        var row = Incoming.RowOf(desk, mail, null);
+        (row.State, row.At) = (LetterState.Kept, mail.Date is { } date && date < desk.Now ? date : desk.Now);
         (row.ToName, row.ToMail) = (mail.Recipients.FirstOrDefault() ?? "", mail.Recipients.FirstOrDefault() ?? "");
         (row.Files, row.Original) = (
             await Incoming.KeepAsync(desk, mail, stop),

@@ -22,6 +22,9 @@ public sealed class Upkeeping(
     /// <summary>How long a write can be sent again under its key.</summary>
     public static readonly Duration KeysLive = Duration.FromDays(8);
 
+    /// <summary>How long a table is kept that was never taken over, and what was handed in beside one.</summary>
+    public static readonly Duration TablesLive = Duration.FromDays(30);
+
     private static readonly LocalTime Night = new(3, 0);
     private static readonly Duration Hour = Duration.FromHours(1);
     private const long BytesAnHour = 500L * 1024 * 1024,
@@ -42,14 +45,26 @@ public sealed class Upkeeping(
         );
     }
 
-    /// <summary>Keys of writes received long ago, and uploads whose form was never sent.</summary>
+    /// <summary>Keys of writes received long ago, uploads whose form was never sent, tables that were never taken over.</summary>
     private Task ForgetAsync(CancellationToken stop) =>
         InScopeAsync(async desk =>
         {
             var before = desk.Now - KeysLive;
             await desk.Db.Requests.Where(r => r.At < before).ExecuteDeleteAsync(stop);
             await Uploads.PruneAsync(desk);
+            await ForgetTablesAsync(desk, stop);
         });
+
+    private static async Task ForgetTablesAsync(Desk desk, CancellationToken stop)
+    {
+        var before = desk.Now - TablesLive;
+        await desk
+            .Db.ImportParts.Where(part =>
+                desk.Db.Imports.Any(i => i.Id == part.ImportId && i.State != ImportState.Running && i.At < before)
+            )
+            .ExecuteDeleteAsync(stop);
+        await desk.Db.Imports.Where(i => i.State == ImportState.Matching && i.At < before).ExecuteDeleteAsync(stop);
+    }
 
     /// <summary>Whether a backup is due: the night has passed since the last one, and the last try is an hour ago.</summary>
     private static bool IsDue(Desk desk, UpkeepRow row)

@@ -13568,6 +13568,115 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports/{id}/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    path: string;
+                };
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HandedInDto"];
+                    };
+                };
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Bad Request */
+                400: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Not Found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+                /** @description Conflict */
+                409: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/problem+json": components["schemas"]["ProblemDetails"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports/{id}/preview": {
         parameters: {
             query?: never;
@@ -27917,6 +28026,26 @@ export interface components {
          * @enum {unknown}
          */
         BesideShow: "Due" | "Project" | "Done";
+        /** @description The letters and files beside a table. */
+        BesideTableDto: {
+            /** Format: int32 */
+            letters: number;
+            /** Format: int32 */
+            files: number;
+            /**
+             * Format: int32
+             * @description How many of them go nowhere.
+             */
+            out: number;
+            /** @description What goes nowhere first. */
+            places: components["schemas"]["LaidPlaceDto"][];
+            /**
+             * Format: int32
+             * @description How many places are not shown.
+             */
+            more: number;
+            rows: components["schemas"]["RowNameDto"][];
+        };
         /** @description An invoice that is being written. */
         BillDraftDto: {
             /** Format: int32 */
@@ -29311,6 +29440,23 @@ export interface components {
             done?: null | number[];
             words?: null | components["schemas"]["HandoverWordsDto"];
         };
+        /** @description What became of one file that was handed in beside a table. */
+        HandedInDto: {
+            /** Format: int32 */
+            letters: number;
+            /** Format: int32 */
+            files: number;
+            /**
+             * Format: int32
+             * @description Letters that are kept already, and what was handed in before.
+             */
+            known: number;
+            /**
+             * Format: int32
+             * @description Messages that cannot be read.
+             */
+            unread: number;
+        };
         /** @description Work that is fetched from elsewhere. */
         HandedLinkDto: {
             address: string;
@@ -29488,7 +29634,7 @@ export interface components {
          * @description What a column of a table is.
          * @enum {unknown}
          */
-        ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Kind" | "Source" | "Campaign" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
+        ImportColumn: "LeaveOut" | "Name" | "Organisation" | "Mail" | "Phone" | "Profile" | "Title" | "Number" | "Kind" | "Source" | "Campaign" | "Inquired" | "Date" | "Standing" | "Amount" | "Words";
         /** @description A table that was taken over, or is being. */
         ImportDoneDto: {
             /** Format: int32 */
@@ -29523,12 +29669,18 @@ export interface components {
             /** Format: int32 */
             wrongRows: number;
             errors: components["schemas"]["PreviewRowDto"][];
+            beside: components["schemas"]["BesideTableDto"];
         };
         /** @description The number of a kept table. */
         ImportIdDto: {
             /** Format: int32 */
             id: number;
         };
+        /**
+         * @description What was handed in beside a table.
+         * @enum {unknown}
+         */
+        ImportPart: "Letter" | "File";
         /** @enum {unknown} */
         ImportState: "Matching" | "Running" | "Done" | "Failed" | "Undone";
         ImportUndoneDto: {
@@ -29985,11 +30137,29 @@ export interface components {
             label: string;
             amount: string;
         };
+        /** @enum {unknown} */
+        LaidBy: "Number" | "Mail" | "Name" | null;
         /** @description A list as it would stand on the project. */
         LaidListDto: {
             key: string;
             name: string;
             tasks: components["schemas"]["LaidTaskDto"][];
+        };
+        /** @description A folder of files or an address of letters, and the row these go to. */
+        LaidPlaceDto: {
+            sort: components["schemas"]["ImportPart"];
+            place: string;
+            /** Format: int32 */
+            count: number;
+            /**
+             * Format: int32
+             * @description Null for what is left out.
+             */
+            row: null | number;
+            by: null | components["schemas"]["LaidBy"];
+            inDoubt: boolean;
+            /** @description That the owner chose it. */
+            byHand: boolean;
         };
         /** @description A run sheet to be laid, with the days it would have here. */
         LaidSheetDto: {
@@ -30436,6 +30606,10 @@ export interface components {
              * @description The kind of rows that name none.
              */
             kind: null | number;
+            /** @description Rows that the owner chose for places (folders of files, addresses of letters); 0 leaves what is in them out. */
+            places?: {
+                [key: string]: number;
+            };
         };
         MeasureDto: {
             words: string;
@@ -32302,6 +32476,12 @@ export interface components {
         /** @description A routine as text. */
         RoutineTextDto: {
             text: string;
+        };
+        /** @description A row that letters and files can be laid to. */
+        RowNameDto: {
+            /** Format: int32 */
+            row: number;
+            name: string;
         };
         /** @description A day that a sheet has or could have. */
         RunDayDto: {
@@ -34246,6 +34426,7 @@ export type BeginWithDto = components['schemas']['BeginWithDto'];
 export type BeginningDto = components['schemas']['BeginningDto'];
 export type BesideDto = components['schemas']['BesideDto'];
 export type BesideShow = components['schemas']['BesideShow'];
+export type BesideTableDto = components['schemas']['BesideTableDto'];
 export type BillDraftDto = components['schemas']['BillDraftDto'];
 export type BillDto = components['schemas']['BillDto'];
 export type BillFileDto = components['schemas']['BillFileDto'];
@@ -34408,6 +34589,7 @@ export type GoalIdDto = components['schemas']['GoalIdDto'];
 export type GoalsDto = components['schemas']['GoalsDto'];
 export type HalfYearRateDto = components['schemas']['HalfYearRateDto'];
 export type HandOverDto = components['schemas']['HandOverDto'];
+export type HandedInDto = components['schemas']['HandedInDto'];
 export type HandedLinkDto = components['schemas']['HandedLinkDto'];
 export type HandoverWordsDto = components['schemas']['HandoverWordsDto'];
 export type HappenDto = components['schemas']['HappenDto'];
@@ -34425,6 +34607,7 @@ export type ImportColumn = components['schemas']['ImportColumn'];
 export type ImportDoneDto = components['schemas']['ImportDoneDto'];
 export type ImportDto = components['schemas']['ImportDto'];
 export type ImportIdDto = components['schemas']['ImportIdDto'];
+export type ImportPart = components['schemas']['ImportPart'];
 export type ImportState = components['schemas']['ImportState'];
 export type ImportUndoneDto = components['schemas']['ImportUndoneDto'];
 export type InquiryDto = components['schemas']['InquiryDto'];
@@ -34469,7 +34652,9 @@ export type KindSettingsDto = components['schemas']['KindSettingsDto'];
 export type KindWorkDto = components['schemas']['KindWorkDto'];
 export type LabelDto = components['schemas']['LabelDto'];
 export type LabelledDto = components['schemas']['LabelledDto'];
+export type LaidBy = components['schemas']['LaidBy'];
 export type LaidListDto = components['schemas']['LaidListDto'];
+export type LaidPlaceDto = components['schemas']['LaidPlaceDto'];
 export type LaidSheetDto = components['schemas']['LaidSheetDto'];
 export type LaidTaskDto = components['schemas']['LaidTaskDto'];
 export type LaneDto = components['schemas']['LaneDto'];
@@ -34723,6 +34908,7 @@ export type RoutineIdDto = components['schemas']['RoutineIdDto'];
 export type RoutinePageDto = components['schemas']['RoutinePageDto'];
 export type RoutineRowDto = components['schemas']['RoutineRowDto'];
 export type RoutineTextDto = components['schemas']['RoutineTextDto'];
+export type RowNameDto = components['schemas']['RowNameDto'];
 export type RunDayDto = components['schemas']['RunDayDto'];
 export type RunDto = components['schemas']['RunDto'];
 export type RunFor = components['schemas']['RunFor'];

@@ -9,6 +9,7 @@ export function FilePick({
 	kind = "plain",
 	accept,
 	multiple,
+	folder,
 	disabled,
 	className = "",
 	onFiles,
@@ -18,6 +19,8 @@ export function FilePick({
 	kind?: keyof typeof looks;
 	accept?: string;
 	multiple?: boolean;
+	/** A folder with all that lies in it; a device that has none offers files. */
+	folder?: boolean;
 	disabled?: boolean;
 	className?: string;
 	onFiles: (files: File[]) => void;
@@ -33,6 +36,7 @@ export function FilePick({
 				aria-label={name}
 				accept={accept}
 				multiple={multiple}
+				{...(folder && { webkitdirectory: "" })}
 				disabled={disabled}
 				onChange={(e) => {
 					const files = [...(e.target.files ?? [])];

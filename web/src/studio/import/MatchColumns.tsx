@@ -14,6 +14,7 @@ import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
 import { Cell, Head, Table } from "../../ui/Table";
 import { useAct } from "../useAct";
+import { Beside } from "./Beside";
 import { Rows } from "./ImportRows";
 
 export const columns: Record<ImportColumn, string> = {
@@ -24,6 +25,7 @@ export const columns: Record<ImportColumn, string> = {
 	Phone: "phone",
 	Profile: "profile",
 	Title: "project",
+	Number: "number of the project",
 	Kind: "kind of work",
 	Source: "how they came",
 	Campaign: "campaign",
@@ -62,6 +64,7 @@ export function Match({
 		queryFn: () => answer(api.GET("/api/kinds")),
 	});
 	const right = table.total - table.wrongRows;
+	const along = table.beside.letters + table.beside.files - table.beside.out;
 	return (
 		<div className="grid gap-5">
 			<p>
@@ -173,6 +176,7 @@ export function Match({
 					rows={table.errors}
 				/>
 			)}
+			<Beside table={table} onChange={onChange} />
 			<Refused of={act.refusal} />
 			<div>
 				<Button
@@ -190,6 +194,8 @@ export function Match({
 					}
 				>
 					Take over {right} row{right === 1 ? "" : "s"}
+					{along > 0 &&
+						` with ${along} ${along === 1 ? "letter or file" : "letters and files"}`}
 				</Button>
 			</div>
 		</div>

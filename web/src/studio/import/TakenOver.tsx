@@ -5,12 +5,15 @@ import type { ImportDto, ImportUndoneDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
+import { amounts, placeWords } from "./besideWords";
 import { Rows } from "./ImportRows";
 import { states } from "./PastImport";
 
 export function Taken({ table }: { table: ImportDto }) {
 	const act = useAct();
 	const [undone, setUndone] = useState<ImportUndoneDto>();
+	const { beside } = table;
+	const left = beside.places.filter((place) => place.row === null);
 	return (
 		<div className="grid gap-5">
 			<p role="status">
@@ -33,6 +36,26 @@ export function Taken({ table }: { table: ImportDto }) {
 					{undone.kept > 0 &&
 						`; ${undone.kept} went on since and stay as they are`}
 				</p>
+			)}
+			{beside.letters + beside.files > 0 && table.state !== "Running" && (
+				<p>
+					{amounts(beside.letters, beside.files)} came beside it
+					{beside.out > 0
+						? `; ${beside.out} belonged to no row and ${beside.out === 1 ? "was" : "were"} left out:`
+						: ", each taken to its project."}
+				</p>
+			)}
+			{left.length > 0 && table.state !== "Running" && (
+				<ul aria-label="Letters and files left out" className="text-[14.3px]">
+					{left.map((place) => (
+						<li key={`${place.sort} ${place.place}`}>
+							{placeWords(place)}:{" "}
+							{place.sort === "Letter"
+								? amounts(place.count, 0)
+								: amounts(0, place.count)}
+						</li>
+					))}
+				</ul>
 			)}
 			<Refused of={act.refusal} />
 			<div className="flex gap-2">

@@ -1,0 +1,31 @@
+import type { LaidPlaceDto } from "../../api/schema";
+
+const counted = (count: number, one: string) =>
+	`${count} ${one}${count === 1 ? "" : "s"}`;
+
+/** “3 letters, 1 file”: what there is none of is not named, unless there is nothing. */
+export function amounts(letters: number, files: number): string {
+	const named = [
+		letters > 0 && counted(letters, "letter"),
+		files > 0 && counted(files, "file"),
+	].filter(Boolean);
+	return named.join(", ") || "Nothing";
+}
+
+const reasons = {
+	Number: "by its number",
+	Mail: "by the address",
+	Name: "by name",
+};
+
+/** Why letters or files go to a row, or to none. */
+export function why(place: LaidPlaceDto): string {
+	if (place.byHand) return "you chose it";
+	if (place.inDoubt) return "several rows fit";
+	return place.by ? reasons[place.by] : "no row fits";
+}
+
+/** A place in words: letters are told by an address, files by their folder. */
+export function placeWords(place: LaidPlaceDto): string {
+	return place.place || "letters with no address";
+}
