@@ -3,7 +3,7 @@ using Xunit;
 
 namespace Gesamt.Formats.Tests;
 
-/// <summary>Asks an independent reader from Debian's packages: python3-icalendar and python3-vobject.</summary>
+/// <summary>Asks an independent reader from Debian's packages: python3-icalendar, python3-openpyxl and python3-vobject.</summary>
 internal static class Python
 {
     private static readonly TimeSpan Longest = TimeSpan.FromSeconds(60);

@@ -34,6 +34,56 @@ public sealed class TableAndCardTests
         );
     }
 
+    [Fact] // written by Debian's python3-openpyxl (ECMA-376)
+    public void A_workbook_of_another_program_reads_as_the_table_it_is()
+    {
+        var made = Python.Run(
+            """
+            import sys, io, base64, datetime, openpyxl
+            book = openpyxl.Workbook()
+            sheet = book.create_sheet('Jobs')
+            sheet.append(['No', 'Name', 'Event date', 'Price', 'Paid', 'Phone', None])
+            sheet.append(['017', ' Zoë O’Brien ', datetime.date(2027, 3, 12), 1234.5, True, 353875550142])
+            sheet.append([])
+            sheet.append([18, 'Núñez & Co', datetime.datetime(2027, 12, 1, 9, 30), 0.1, False, '087 555'])
+            sheet.append([None, 'Late', 'in May', 4200, None, None, 'beyond'])
+            out = io.BytesIO(); book.save(out)
+            print(base64.b64encode(out.getvalue()).decode())
+            """,
+            ""
+        );
+        var table = TableText.Read(Convert.FromBase64String(Assert.Single(made)));
+        Assert.Null(table.Separator);
+        Assert.Equal(["No", "Name", "Event date", "Price", "Paid", "Phone"], table.Headings);
+        Assert.Equal(
+            [
+                ["017", "Zoë O’Brien", "2027-03-12", "1234.5", "True", "353875550142"],
+                ["18", "Núñez & Co", "2027-12-01 09:30", "0.1", "False", "087 555"],
+                ["", "Late", "in May", "4200", "", ""],
+            ],
+            table.Rows
+        );
+    }
+
+    [Theory]
+    [InlineData("PK\u0003\u0004 and nothing of a workbook")]
+    [InlineData("PK\u0003\u0004")]
+    public void What_only_begins_like_a_workbook_is_refused_in_words(string text) =>
+        Assert.Contains(
+            "cannot be read",
+            Assert.Throws<FormatException>(() => TableText.Read(Encoding.Latin1.GetBytes(text))).Message
+        );
+
+    [Fact]
+    public void Whatever_stands_in_a_workbook_it_reads_or_is_refused() =>
+        Gen
+            .Byte.Array[0, 300]
+            .Sample(bytes =>
+            {
+                foreach (var head in new byte[][] { [.. "PK\u0003\u0004"u8], [0xd0, 0xcf, 0x11, 0xe0] })
+                    Assert.ThrowsAny<FormatException>(() => TableText.Read([.. head, .. bytes]));
+            });
+
     [Fact]
     public void No_line_of_a_card_is_longer_than_75_octets() =>
         Gen.String[Gen.Char["aü€,;\n\\ "], 1, 200]

@@ -4,8 +4,9 @@ using CsvHelper;
 namespace Gesamt.Formats.Tables;
 
 /// <summary>A table as it was kept: its headings and rows in their order, every row as long as the headings.</summary>
+/// <param name="Separator">What parts its columns; null for a workbook.</param>
 public sealed record TableText(
-    char Separator,
+    char? Separator,
     IReadOnlyList<string> Headings,
     IReadOnlyList<IReadOnlyList<string>> Rows
 )
@@ -14,20 +15,28 @@ public sealed record TableText(
         MostColumns = 60;
     private static readonly char[] Known = [',', ';', '\t', '|'];
 
-    /// <summary>Reads CSV (RFC 4180) with whatever separator and of whatever of the usual encodings, as table programs write it.</summary>
+    /// <summary>Reads a workbook, or CSV (RFC 4180) with whatever separator and of whatever of the usual encodings, as table programs write it.</summary>
     /// <exception cref="FormatException">There is no heading with rows below it, or too much of either.</exception>
-    public static TableText Read(byte[] bytes, char? separator = null)
+    public static TableText Read(byte[] bytes, char? separator = null) =>
+        Workbook.Is(bytes) ? Of(null, Workbook.Rows(bytes)) : OfText(Decode(bytes), separator);
+
+    private static TableText OfText(string text, char? separator)
     {
-        var text = Decode(bytes);
         if (text.Contains('\0', StringComparison.Ordinal))
-            throw new FormatException("This is no text: save the table as CSV and choose that file.");
+            throw new FormatException(
+                "This is no table: save it as CSV or as a workbook (.xlsx), and choose that file."
+            );
         var used = separator ?? SeparatorOf(text);
-        List<IReadOnlyList<string>> rows = [];
+        return Of(used, Lines(text, used));
+    }
+
+    private static IEnumerable<IReadOnlyList<string>> Lines(string text, char separator)
+    {
         using var csv = CsvReader.Create(
             new StringReader(text),
             new CsvReaderOptions
             {
-                Separator = used,
+                Separator = separator,
                 HasHeader = false,
                 SkipEmptyLines = true,
                 MalformedData = CsvMalformedDataHandling.Recover,
@@ -35,10 +44,17 @@ public sealed record TableText(
             false
         );
         while (csv.Read())
+            yield return [.. Enumerable.Range(0, csv.FieldCount).Select(i => csv.GetString(i))];
+    }
+
+    private static TableText Of(char? separator, IEnumerable<IReadOnlyList<string>> lines)
+    {
+        List<List<string>> rows = [];
+        foreach (var line in lines)
         {
-            if (csv.FieldCount > MostColumns)
+            if (line.Count > MostColumns && line.Skip(MostColumns).Any(cell => cell.Trim().Length > 0))
                 throw new FormatException($"At most {MostColumns} columns can be read.");
-            var row = Enumerable.Range(0, csv.FieldCount).Select(i => csv.GetString(i).Trim()).ToList();
+            var row = line.Take(MostColumns).Select(cell => cell.Trim()).ToList();
             if (row.Any(cell => cell.Length > 0))
                 rows.Add(row);
             if (rows.Count > MostRows + 1)
@@ -46,9 +62,13 @@ public sealed record TableText(
         }
         if (rows.Count < 2)
             throw new FormatException("A first row with headings and at least one row below it are needed.");
-        var headings = rows[0];
+        // a sheet is as wide as its widest row
+        IReadOnlyList<string> headings =
+        [
+            .. rows[0].Take(separator is null ? rows[0].FindLastIndex(cell => cell.Length > 0) + 1 : rows[0].Count),
+        ];
         return new(
-            used,
+            separator,
             headings,
             [
                 .. rows.Skip(1)

@@ -34,7 +34,7 @@ public sealed record RowNameDto(int Row, string Name);
 
 /// <summary>The letters and files beside a table.</summary>
 /// <param name="Out">How many of them go nowhere.</param>
-/// <param name="Places">What goes nowhere first.</param>
+/// <param name="Places">What goes nowhere by itself first.</param>
 /// <param name="More">How many places are not shown.</param>
 public sealed record BesideTableDto(
     int Letters,
@@ -316,7 +316,8 @@ public static class Beside
                 same.Key.Laid.InDoubt,
                 same.Key.ByHand
             ))
-            .OrderBy(place => place.Row is not null)
+            // one that was just chosen stays where it was found
+            .OrderBy(place => place.Row is not null && !place.ByHand)
             .ThenBy(place => place.Sort)
             .ThenBy(place => place.Place, StringComparer.Ordinal)
             .ThenBy(place => place.Row)

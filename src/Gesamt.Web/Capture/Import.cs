@@ -26,6 +26,7 @@ public sealed record MatchingDto(ImportColumn[] Columns, DateStyle Dates, Number
 /// <param name="Read">What would be kept, each with its name; dates with their weekday.</param>
 public sealed record PreviewRowDto(int Row, IReadOnlyList<string> Read, IReadOnlyList<string> Wrong);
 
+/// <param name="Separator">What parts the columns; null for a workbook.</param>
 /// <param name="NumbersInDoubt">That the amounts can be read in both styles and mean different sums.</param>
 /// <param name="DateStyles">Those by which every date can be read; more than one asks to look.</param>
 public sealed record ImportDto(
@@ -36,7 +37,7 @@ public sealed record ImportDto(
     int Read,
     int Made,
     string? Problem,
-    string Separator,
+    string? Separator,
     IReadOnlyList<string> Headings,
     IReadOnlyList<IReadOnlyList<string>> Sample,
     MatchingDto Matching,
@@ -154,7 +155,7 @@ public static class Import
             row.Read,
             row.Made,
             row.Problem,
-            table.Separator == '\t' ? "tab" : table.Separator.ToString(),
+            table.Separator == '\t' ? "tab" : table.Separator?.ToString(),
             table.Headings,
             [.. table.Rows.Take(3)],
             matching,

@@ -28037,7 +28037,7 @@ export interface components {
              * @description How many of them go nowhere.
              */
             out: number;
-            /** @description What goes nowhere first. */
+            /** @description What goes nowhere by itself first. */
             places: components["schemas"]["LaidPlaceDto"][];
             /**
              * Format: int32
@@ -29657,7 +29657,8 @@ export interface components {
             /** Format: int32 */
             made: number;
             problem: null | string;
-            separator: string;
+            /** @description What parts the columns; null for a workbook. */
+            separator: null | string;
             headings: string[];
             sample: string[][];
             matching: components["schemas"]["MatchingDto"];

@@ -5,6 +5,7 @@ import { answer, api, upload } from "../../api/client";
 import type { Refusal } from "../../api/refusal";
 import type { ImportIdDto } from "../../api/schema";
 import { FilePick } from "../../ui/FilePick";
+import { tableFiles } from "../../ui/files/tables";
 import { Refused } from "../../ui/Refused";
 import { states } from "./PastImport";
 
@@ -31,7 +32,7 @@ export function Begin() {
 		<>
 			<FilePick
 				kind="go"
-				accept=".csv,.tsv,.txt,text/csv"
+				accept={tableFiles}
 				name="Choose a table"
 				onFiles={([file]) => take(file)}
 			>

@@ -2,6 +2,8 @@ import { answer, api } from "../../api/client";
 import type { ImportDto, MatchingDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { Fold } from "../../ui/Fold";
+import { Progress } from "../../ui/Progress";
 import { Refused } from "../../ui/Refused";
 import { Places } from "./BesidePlaces";
 import { amounts } from "./besideWords";
@@ -30,13 +32,20 @@ export function Beside({
 			<div className="flex flex-wrap gap-2">
 				<FilePick
 					multiple
+					name="Add letters"
 					accept=".eml,.mbox,.mbx,message/rfc822,application/mbox"
 					disabled={busy}
 					onFiles={handIn}
 				>
 					Add letters
 				</FilePick>
-				<FilePick folder multiple disabled={busy} onFiles={handIn}>
+				<FilePick
+					folder
+					multiple
+					name="Add a folder of files"
+					disabled={busy}
+					onFiles={handIn}
+				>
 					Add a folder of files
 				</FilePick>
 				{busy && <Button onClick={stop}>Stop</Button>}
@@ -57,11 +66,9 @@ export function Beside({
 				)}
 			</div>
 			{busy && handing && (
-				<progress
-					className="mt-2 h-3.5 w-full accent-(--ink)"
-					aria-label="Files handed in"
-					max={handing.of}
-					value={handing.done}
+				<Progress
+					label="Files handed in"
+					percent={(100 * handing.done) / handing.of}
 				/>
 			)}
 			<div role="status" className="pt-2">
@@ -74,10 +81,7 @@ export function Beside({
 				)}
 			</div>
 			{handing && handing.refused.length > 0 && (
-				<details className="pt-1">
-					<summary className="cursor-pointer font-[650]">
-						{handing.refused.length} not kept
-					</summary>
+				<Fold line={`${handing.refused.length} not kept`}>
 					<ul className="text-[14.3px]">
 						{handing.refused.map((one) => (
 							<li key={one.path}>
@@ -85,7 +89,7 @@ export function Beside({
 							</li>
 						))}
 					</ul>
-				</details>
+				</Fold>
 			)}
 			<Refused of={refusal} />
 			{beside.places.length > 0 && <Places table={table} onChange={onChange} />}

@@ -1,13 +1,7 @@
-import { useId, useState } from "react";
-import type {
-	ImportDto,
-	LaidPlaceDto,
-	MatchingDto,
-	RowNameDto,
-} from "../../api/schema";
-import { Cell, Head, Table } from "../../ui/Table";
-import { TextField } from "../../ui/TextField";
-import { amounts, placeWords, why } from "./besideWords";
+import { useId } from "react";
+import type { ImportDto, MatchingDto } from "../../api/schema";
+import { amounts, placeWords, rowWords, why } from "./besideWords";
+import { RowField } from "./RowField";
 
 /** Folders and addresses with the row they go to; the owner may choose another. */
 export function Places({
@@ -24,7 +18,7 @@ export function Places({
 			<p>
 				<b className="font-[650]">{amounts(beside.letters, beside.files)}</b>
 				{beside.out > 0
-					? `, of which ${beside.out === all ? "all" : beside.out} go nowhere and would be left out.`
+					? `, of which ${beside.out === all ? "all" : beside.out} ${beside.out === 1 ? "goes" : "go"} nowhere and would be left out.`
 					: ", all with their rows."}
 			</p>
 			<datalist id={list}>
@@ -32,98 +26,43 @@ export function Places({
 					<option key={row.row} value={rowWords(row)} />
 				))}
 			</datalist>
-			<Table
-				caption="Where letters and files go"
-				head={
-					<tr>
-						<Head>From</Head>
-						<Head>What</Head>
-						<Head>Goes to row</Head>
-						<Head>Why</Head>
-					</tr>
-				}
-			>
-				<tbody>
-					{beside.places.map((place) => (
-						<tr key={`${place.sort} ${place.place} ${place.row} ${place.by}`}>
-							<Cell className="max-w-72 break-words font-[650]">
-								{placeWords(place)}
-							</Cell>
-							<Cell className="whitespace-nowrap">
+			<ul aria-label="Where letters and files go">
+				{beside.places.map((place, i) => (
+					<li
+						// letters of one address may go to several rows
+						key={`${place.sort} ${place.place} ${beside.places.slice(0, i).filter((one) => one.place === place.place).length}`}
+						className="grid items-center gap-x-4 gap-y-1 border-b border-hair py-1.5 text-[14.3px] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_9rem]"
+					>
+						<p className="break-words">
+							<b className="font-[650]">{placeWords(place)}</b>
+							<span className="text-soft">
+								{", "}
 								{place.sort === "Letter"
 									? amounts(place.count, 0)
 									: amounts(0, place.count)}
-							</Cell>
-							<Cell className="min-w-56">
-								<RowField
-									key={`${place.row}`}
-									place={place}
-									rows={beside.rows}
-									list={list}
-									onChoose={(row) =>
-										onChange({
-											...matching,
-											places: { ...matching.places, [place.place]: row },
-										})
-									}
-								/>
-							</Cell>
-							<Cell className="text-soft">{why(place)}</Cell>
-						</tr>
-					))}
-				</tbody>
-			</Table>
+							</span>
+						</p>
+						<RowField
+							label={`${placeWords(place)} goes to row`}
+							row={place.row}
+							rows={beside.rows}
+							list={list}
+							onChoose={(row) =>
+								onChange({
+									...matching,
+									places: { ...matching.places, [place.place]: row },
+								})
+							}
+						/>
+						<p className="text-soft">{why(place)}</p>
+					</li>
+				))}
+			</ul>
 			{beside.more > 0 && (
 				<p className="text-soft">
-					and {beside.more} more, all of which go as their folders and addresses
-					say
+					and {beside.more} more, which go as their folders and addresses say
 				</p>
 			)}
 		</div>
-	);
-}
-
-const rowWords = (row: RowNameDto) => `${row.row} ${row.name}`;
-
-/** A row by its number or out of the list of all; empty leaves what it is of out. */
-function RowField({
-	place,
-	rows,
-	list,
-	onChoose,
-}: {
-	place: LaidPlaceDto;
-	rows: readonly RowNameDto[];
-	list: string;
-	onChoose: (row: number) => void;
-}) {
-	const now = rows.find((row) => row.row === place.row);
-	const [text, setText] = useState(now ? rowWords(now) : "");
-	const [wrong, setWrong] = useState<string>();
-	function choose(typed: string) {
-		const number = Number(typed.trim().split(" ")[0] || 0);
-		const known = number === 0 || rows.some((row) => row.row === number);
-		setWrong(
-			known ? undefined : "The number of a row that reads right, or nothing.",
-		);
-		if (known && number !== (place.row ?? 0)) onChoose(number);
-	}
-	return (
-		<TextField
-			label={`${placeWords(place)} goes to row`}
-			hidden
-			list={list}
-			placeholder="left out"
-			value={text}
-			wrong={wrong}
-			onChange={(e) => {
-				setText(e.target.value);
-				// one chosen out of the list is meant as it stands
-				if (rows.some((row) => rowWords(row) === e.target.value))
-					choose(e.target.value);
-			}}
-			onBlur={(e) => choose(e.target.value)}
-			onKeyDown={(e) => e.key === "Enter" && choose(e.currentTarget.value)}
-		/>
 	);
 }

@@ -14,10 +14,10 @@ export default function Import() {
 			<div className="pt-4 pb-3">
 				<h1>Take over a table</h1>
 				<p className="text-soft">
-					A table of projects or inquiries kept so far, saved as CSV, with the
-					letters and files that belong to them. No project is made before you
-					have seen how it reads, and all of it can be taken back. What was not
-					taken over within 30 days is forgotten.
+					A table of projects or inquiries kept so far, saved as CSV or as a
+					workbook (.xlsx), with the letters and files that belong to them. No
+					project is made before you have seen how it reads, and all of it can
+					be taken back. What was not taken over within 30 days is forgotten.
 				</p>
 			</div>
 			{id ? <One key={id} id={Number(id)} /> : <Begin />}

@@ -68,8 +68,8 @@ export function Match({
 	return (
 		<div className="grid gap-5">
 			<p>
-				<b className="font-[650]">{table.name}</b>: {table.total} rows, columns
-				apart by “{table.separator}”.
+				<b className="font-[650]">{table.name}</b>: {table.total} rows
+				{table.separator && `, columns apart by “${table.separator}”`}.
 			</p>
 			<Table
 				caption="Columns of the table"

@@ -38,24 +38,27 @@ export function Taken({ table }: { table: ImportDto }) {
 				</p>
 			)}
 			{beside.letters + beside.files > 0 && table.state !== "Running" && (
-				<p>
-					{amounts(beside.letters, beside.files)} came beside it
-					{beside.out > 0
-						? `; ${beside.out} belonged to no row and ${beside.out === 1 ? "was" : "were"} left out:`
-						: ", each taken to its project."}
-				</p>
-			)}
-			{left.length > 0 && table.state !== "Running" && (
-				<ul aria-label="Letters and files left out" className="text-[14.3px]">
-					{left.map((place) => (
-						<li key={`${place.sort} ${place.place}`}>
-							{placeWords(place)}:{" "}
-							{place.sort === "Letter"
-								? amounts(place.count, 0)
-								: amounts(0, place.count)}
-						</li>
-					))}
-				</ul>
+				<div>
+					<p>
+						{amounts(beside.letters, beside.files)} came beside it
+						{beside.out > 0
+							? `; ${beside.out} belonged to no row and ${beside.out === 1 ? "was" : "were"} left out:`
+							: ", each taken to its project."}
+					</p>
+					<ul
+						aria-label="Letters and files left out"
+						className="pt-1 text-[14.3px]"
+					>
+						{left.map((place) => (
+							<li key={`${place.sort} ${place.place}`}>
+								{placeWords(place)}:{" "}
+								{place.sort === "Letter"
+									? amounts(place.count, 0)
+									: amounts(0, place.count)}
+							</li>
+						))}
+					</ul>
+				</div>
 			)}
 			<Refused of={act.refusal} />
 			<div className="flex gap-2">

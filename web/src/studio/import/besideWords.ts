@@ -1,15 +1,15 @@
-import type { LaidPlaceDto } from "../../api/schema";
+import type { LaidPlaceDto, RowNameDto } from "../../api/schema";
 
 const counted = (count: number, one: string) =>
 	`${count} ${one}${count === 1 ? "" : "s"}`;
 
-/** “3 letters, 1 file”: what there is none of is not named, unless there is nothing. */
+/** “3 letters and 1 file”: what there is none of is not named, unless there is nothing. */
 export function amounts(letters: number, files: number): string {
 	const named = [
 		letters > 0 && counted(letters, "letter"),
 		files > 0 && counted(files, "file"),
 	].filter(Boolean);
-	return named.join(", ") || "Nothing";
+	return named.join(" and ") || "Nothing";
 }
 
 const reasons = {
@@ -29,3 +29,6 @@ export function why(place: LaidPlaceDto): string {
 export function placeWords(place: LaidPlaceDto): string {
 	return place.place || "letters with no address";
 }
+
+/** A row by its number and who it is. */
+export const rowWords = (row: RowNameDto) => `${row.row} ${row.name}`;

@@ -3,6 +3,7 @@ import { answer, api, upload } from "../../api/client";
 import type { ListTableDto, OwnListDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { tableFiles } from "../../ui/files/tables";
 import { Refused } from "../../ui/Refused";
 import { Cell, Head, Table } from "../../ui/Table";
 import { TextField } from "../../ui/TextField";
@@ -33,14 +34,15 @@ export function TakeTable({
 			<div className="grid gap-3">
 				{!table && (
 					<p>
-						A table with a first row of headings, saved as CSV. Columns of the
-						same name are filled; others become new ones. Rows keep their order.
+						A table with a first row of headings, saved as CSV or as a workbook
+						(.xlsx). Columns of the same name are filled; others become new
+						ones. Rows keep their order.
 					</p>
 				)}
 				<div>
 					<FilePick
 						kind={table ? "plain" : "go"}
-						accept=".csv,.tsv,.txt,text/csv"
+						accept={tableFiles}
 						disabled={act.busy}
 						onFiles={read}
 					>

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { answer, api, upload } from "../../api/client";
 import type { StatementColumnsDto, StatementTakenDto } from "../../api/schema";
 import { FilePick } from "../../ui/FilePick";
+import { tableFiles } from "../../ui/files/tables";
 import { Refused } from "../../ui/Refused";
 import { Shown } from "../../ui/Shown";
 import { useAct } from "../useAct";
@@ -66,7 +67,7 @@ export default function Bank() {
 				</div>
 				<FilePick
 					kind="go"
-					accept=".xml,.camt,.csv,.txt,text/csv,text/xml,application/xml"
+					accept={`.xml,.camt,text/xml,application/xml,${tableFiles}`}
 					name="Take in a statement"
 					disabled={act.busy}
 					onFiles={([file]) => take(file)}

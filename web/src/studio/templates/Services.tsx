@@ -9,6 +9,7 @@ import type {
 } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
+import { tableFiles } from "../../ui/files/tables";
 import { Refused } from "../../ui/Refused";
 import { moved, Sortable, SortableItem } from "../../ui/Sortable";
 import { useUndo } from "../../ui/Undo";
@@ -172,7 +173,7 @@ function List({
 						</a>
 					</Button>
 					<FilePick
-						accept=".csv,text/csv,text/plain"
+						accept={tableFiles}
 						disabled={changed || act.busy}
 						onFiles={([file]) =>
 							act.run(async () => {
